@@ -1,0 +1,65 @@
+import js from '@eslint/js';
+import { defineConfig } from 'eslint/config';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** The floors of the core, lowest first. A floor may import the floors below it, and itself. */
+const FLOORS = [['units', 'midi'], ['rig'], ['change'], ['catalogue'], ['edits'], ['signal'], ['electric'], ['recall'], ['plan'], ['checks'], ['sheets'], ['derive']];
+/** Rooms beside the floors, with all that they may import. */
+const BESIDE = { bench: ['rig', 'midi'], formats: ['rig', 'change', 'edits', 'midi', 'units'], demo: ['rig', 'change', 'edits', 'catalogue', 'midi', 'units'] };
+
+const rooms = [...FLOORS.flat(), ...Object.keys(BESIDE)];
+
+const allowedIn = (room) => {
+  if (BESIDE[room]) return [room, ...BESIDE[room]];
+  const floor = FLOORS.findIndex((names) => names.includes(room));
+  const below = [room, ...FLOORS.slice(0, floor).flat()];
+  return room === 'derive' ? [...below, ...Object.keys(BESIDE)] : below;
+};
+
+const forbiddenIn = (room) => {
+  const forbidden = rooms.filter((r) => !allowedIn(room).includes(r)).map((r) => `**/${r}/**`);
+  return forbidden.length ? [forbidden] : [];
+};
+
+const floorRule = (room) => ({
+  files: [`core/src/${room}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': ['error', {
+      patterns: [
+        ...forbiddenIn(room).map((group) => ({ group, message: `core/src/${room} stands below or beside this room; imports go one way (docs/architecture.md).` })),
+        { group: ['node:*', 'react*', '@nestjs/*', '@yunta/*', '**/testing/**'], message: 'The core has no I/O and no interface code.' },
+      ],
+    }],
+    'no-restricted-globals': ['error', ...['window', 'document', 'fetch', 'process', 'setTimeout', 'console'].map((name) => ({ name, message: 'The core has no I/O; pass it in.' }))],
+    'no-restricted-properties': ['error',
+      { object: 'Math', property: 'random', message: 'The core is deterministic; pass randomness in.' },
+      { object: 'Date', property: 'now', message: 'The core has no clock; pass the time in.' }],
+  },
+});
+
+const nothingAbove = (folder, forbidden) => ({
+  files: [`${folder}/**/*.{ts,tsx}`],
+  rules: { 'no-restricted-imports': ['error', { patterns: [{ group: forbidden, message: `${folder} must not know this workspace.` }] }] },
+});
+
+export default defineConfig(
+  { ignores: ['**/dist/**', '**/dist-testing/**', '**/node_modules/**', '.yunta/**'] },
+  js.configs.recommended,
+  tseslint.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'max-lines': ['error', { max: 450, skipBlankLines: true, skipComments: true }],
+      'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
+    },
+  },
+  { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
+  rooms.map(floorRule),
+  nothingAbove('cli', ['@yunta/server*', '@yunta/web*', '@nestjs/*', 'react*']),
+  nothingAbove('server', ['@yunta/web*', '@yunta/cli*', 'react*']),
+  { files: ['web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  nothingAbove('web', ['@yunta/server*', '@yunta/cli*', '@nestjs/*']),
+);

@@ -1,0 +1,25 @@
+const transform = (tsx) => ({
+  '^.+\\.[jt]sx?$': ['@swc/jest', {
+    swcrc: false,
+    jsc: {
+      target: 'es2023',
+      parser: { syntax: 'typescript', decorators: true, tsx },
+      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false, react: { runtime: 'automatic' } },
+    },
+    module: { type: 'commonjs' },
+  }],
+});
+
+const project = (name) => ({
+  displayName: name,
+  rootDir: `<rootDir>/${name}`,
+  testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/testing/**/*.test.ts'],
+  transform: transform(name === 'web'),
+  moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
+  transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb)/)'],
+  testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
+  modulePathIgnorePatterns: ['/dist/', '/dist-testing/'],
+});
+
+/** One project per workspace; the server's and the interface's tests start their own database and browser. */
+export default { testTimeout: 30_000, forceExit: true, projects: ['core', 'cli', 'server', 'web', 'e2e'].map(project) };
