@@ -1,0 +1,18 @@
+import { Random } from '../../testing/random.js';
+import { randomRig } from '../../testing/random-rig.js';
+import { proveRig, replayAll, walk } from '../../testing/walk.js';
+
+const RIGS = 220;
+const STOMPS = 460;
+const PER_TEST = 20;
+
+describe('prover and bench, on rigs that share nothing but the rig itself', () => {
+  test.each(Array.from({ length: RIGS / PER_TEST }, (_, i) => i * PER_TEST + 1))(`from seed %i: ${PER_TEST} rigs, ${STOMPS} random stomps each`, (first) => {
+    for (let seed = first; seed < first + PER_TEST; seed += 1) {
+      const { rig, hookup } = randomRig(seed);
+      const proved = proveRig(rig, hookup);
+      expect({ seed, ...walk(proved, new Random(seed), STOMPS), recalls: 0 }).toEqual({ seed, contradictions: [], recalls: 0 });
+      expect({ seed, ...replayAll(proved), replayed: 0 }).toEqual({ seed, contradictions: [], replayed: 0 });
+    }
+  });
+});

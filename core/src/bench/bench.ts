@@ -1,0 +1,203 @@
+import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
+import type { Message } from '../rig/act.js';
+import type { Hookup } from '../rig/hookup.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import type { Program } from '../rig/program.js';
+import { all, cablesOf, type Rig } from '../rig/rig.js';
+import type { Value } from '../rig/value.js';
+import { Box } from './box.js';
+import type { Read } from './reader.js';
+import { Timeline } from './timeline.js';
+
+/** What stands on the bench: the boxes and cables of a hook-up, and what is stored in them. */
+export interface BenchSetup {
+  readonly rig: Rig;
+  readonly hookup: Hookup;
+  readonly programs: readonly Program[];
+  /** How each control stands when the power comes on, where the box itself does not decide. */
+  readonly found: (control: Ref) => Value | undefined;
+}
+
+/** One line of the monitor. */
+export type Heard =
+  | { readonly is: 'stomp'; readonly at: number; readonly device: Id<'device'>; readonly what: string }
+  | { readonly is: 'message'; readonly at: number; readonly from: Id<'device'>; readonly bytes: string; readonly read: Read; readonly reacts: readonly Id<'device'>[] }
+  | { readonly is: 'contact'; readonly at: number; readonly device: Id<'device'>; readonly jack: string; readonly closed: boolean };
+
+const BYTE_US = 320;
+/** A thru passes a byte on with a small delay (assumed: two microseconds of opto-coupler). */
+const THRU_US = 2;
+
+/** The simulated rig: time in microseconds, real bytes on the wires, boxes that read them on their own. */
+export class Bench {
+  private readonly time = new Timeline();
+  private readonly boxes = new Map<Id<'device'>, Box>();
+  private readonly otherEnd = new Map<Ref, Ref>();
+  private readonly stored = new Map<string, Program>();
+  private readonly busyUntil = new Map<Ref, number>();
+  readonly heard: Heard[] = [];
+
+  constructor(private readonly setup: BenchSetup, private readonly listens = true) {
+    for (const cable of cablesOf(setup.rig, setup.hookup.id)) {
+      this.otherEnd.set(cable.ends[0], cable.ends[1]);
+      this.otherEnd.set(cable.ends[1], cable.ends[0]);
+    }
+    for (const p of setup.programs) this.stored.set(`${p.device} ${p.memory} ${p.number}`, p);
+    for (const device of all(setup.rig, 'device')) this.boxes.set(device.id, this.makeBox(device.id));
+    for (const [id, box] of this.boxes) for (const c of box.device.controls) box.values.set(c.id, setup.found(ref(id, c.id)) ?? '');
+    for (const [id, box] of this.boxes) box.wake((control) => setup.found(ref(id, control)));
+    this.time.pass();
+    for (const box of this.boxes.values()) box.readContacts();
+    this.time.pass();
+    this.heard.length = 0;
+  }
+
+  private makeBox(id: Id<'device'>): Box {
+    const device = this.setup.rig.parts.device.get(id)!;
+    return new Box(device, {
+      sendMidi: (jack, message) => this.transmit(id, jack, message),
+      contact: (jack, closed) => this.moveContact(id, jack, closed),
+      plugged: (jack) => this.otherEnd.has(ref(id, jack)),
+      contactAt: (jack) => this.contactAt(ref(id, jack)),
+      program: (memory, number) => this.stored.get(`${id} ${memory} ${number}`),
+      changed: () => undefined,
+    });
+  }
+
+  get now(): number {
+    return this.time.now;
+  }
+
+  value(control: Ref): Value | undefined {
+    const { device, name } = splitRef(control);
+    return this.boxes.get(device)?.values.get(name);
+  }
+
+  /** Every control of every box. */
+  state(): ReadonlyMap<Ref, Value> {
+    const state = new Map<Ref, Value>();
+    for (const [id, box] of this.boxes) for (const [control, value] of box.values) state.set(ref(id, control), value);
+    return state;
+  }
+
+  private note(line: Heard): void {
+    if (this.listens) this.heard.push(line);
+  }
+
+  private transmit(from: Id<'device'>, jack: string, message: Message): void {
+    if ('bpm' in message) return;
+    const bytes = 'pc' in message
+      ? message.bank === undefined ? toBytes({ is: 'pc', channel: message.channel, program: message.pc }) : bankAndProgram(message.channel, message.bank, message.pc)
+      : toBytes({ is: 'cc', channel: message.channel, controller: message.cc, value: message.value });
+    const port = ref(from, jack);
+    let at = Math.max(this.time.now, this.busyUntil.get(port) ?? 0);
+    for (const byte of bytes) {
+      at += BYTE_US;
+      this.time.plan(at, () => this.travel(from, port, byte, bytes));
+    }
+    this.busyUntil.set(port, at);
+  }
+
+  /** A byte leaves by an output: over the cable into the next box, which reads it and may pass it on. */
+  private travel(source: Id<'device'>, port: Ref, byte: number, bytes: readonly number[]): void {
+    const arrives = this.otherEnd.get(port);
+    if (!arrives) return;
+    const { device, name } = splitRef(arrives);
+    const box = this.boxes.get(device);
+    const jack = box?.device.jacks.find((j) => j.id === name);
+    if (!box || jack?.kind !== 'midi' || jack.poles.tip !== 'in') return;
+    const told = box.hear(name, byte);
+    if (told) this.noteMessage(source, bytes, told.read, told.reacts ? device : undefined);
+    for (const next of this.passesOn(box, name)) this.time.plan(this.time.now + THRU_US, () => this.travel(source, ref(device, next), byte, bytes));
+  }
+
+  private noteMessage(from: Id<'device'>, bytes: readonly number[], read: Read, reacts: Id<'device'> | undefined): void {
+    if (!this.listens) return;
+    const text = hex(bytes);
+    const last = this.heard.findLast((h) => h.is === 'message');
+    const same = last?.is === 'message' && last.from === from && last.bytes === text && last.read.status === read.status && last.read.data.join() === read.data.join() && this.time.now - last.at < BYTE_US;
+    if (!same) this.note({ is: 'message', at: this.time.now, from, bytes: text, read, reacts: reacts ? [reacts] : [] });
+    else if (reacts) this.heard[this.heard.lastIndexOf(last)] = { ...last, reacts: [...last.reacts, reacts] };
+  }
+
+  /** Outputs to which a box passes on what comes in here: its thru or merge chains. */
+  private passesOn(box: Box, jack: string): readonly string[] {
+    return box.device.chains.filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
+  }
+
+  private moveContact(device: Id<'device'>, jack: string, closed: boolean): void {
+    this.note({ is: 'contact', at: this.time.now, device, jack, closed });
+    for (const end of this.contactsFrom(ref(device, jack))) {
+      const { device: other, name } = splitRef(end);
+      this.boxes.get(other)?.contactChanged(name, closed);
+    }
+  }
+
+  /** Contact inputs at the far end of a cable, also through passive wiring. */
+  private contactsFrom(port: Ref): readonly Ref[] {
+    const arrives = this.otherEnd.get(port);
+    if (!arrives) return [];
+    const { device, name } = splitRef(arrives);
+    const box = this.boxes.get(device);
+    return box ? [arrives, ...this.passesOn(box, name).flatMap((next) => this.contactsFrom(ref(device, next)))] : [];
+  }
+
+  private contactAt(input: Ref): boolean {
+    const from = this.otherEnd.get(input);
+    if (!from) return false;
+    const { device, name } = splitRef(from);
+    return this.boxes.get(device)?.isClosed(name) ?? false;
+  }
+
+  /** A foot on a switch of a box; everything that follows has settled when this returns. */
+  stomp(device: Id<'device'>, name: string, gesture: 'press' | 'release' = 'press'): void {
+    const box = this.boxes.get(device);
+    if (gesture === 'press' || box?.minds(name)) this.note({ is: 'stomp', at: this.time.now, device, what: gesture === 'press' ? name : `let go of ${name}` });
+    box?.touch(name, gesture);
+    this.time.pass();
+  }
+
+  /** Nobody does anything for so many microseconds. */
+  wait(us: number): void {
+    this.time.pass(this.time.now + us);
+  }
+
+  /** One actuator of a box, by hand or foot. */
+  actuate(device: Id<'device'>, actuator: string): void {
+    this.note({ is: 'stomp', at: this.time.now, device, what: actuator });
+    this.boxes.get(device)?.actuate(actuator);
+    this.time.pass();
+  }
+
+  /** Goes to the bank that holds the slot by stomping up or down, then stomps its switch. */
+  call(device: Id<'device'>, memoryId: string, slot: number): void {
+    const box = this.boxes.get(device);
+    const memory = box?.device.memories.find((m) => m.id === memoryId);
+    if (!box || !memory) return;
+    if (!memory.switches?.length) {
+      box.load(memory, slot);
+      return this.time.pass();
+    }
+    const name = memory.switches[slot % memory.switches.length]!;
+    if (memory.bank) {
+      const banks = box.device.actuators.flatMap((a) => a.acts).find((act) => 'load' in act && typeof act.slot === 'object');
+      const places = banks && 'load' in banks && typeof banks.slot === 'object' ? banks.slot.banks : [];
+      const wanted = Math.floor(slot / memory.switches.length);
+      for (let steps = 0; steps < places.length; steps += 1) {
+        const shown = places.findIndex((b) => String(b) === String(box.values.get(memory.bank!.control)));
+        if (shown === wanted) break;
+        this.stomp(device, shown < wanted ? memory.bank.up : memory.bank.down);
+      }
+    }
+    this.stomp(device, name);
+  }
+
+  /** Somebody kicked its plug: the box loses its supply and wakes again. */
+  powerCycle(device: Id<'device'>, wakes: (control: string) => Value | undefined = () => undefined): void {
+    const box = this.boxes.get(device);
+    if (!box) return;
+    this.note({ is: 'stomp', at: this.time.now, device, what: 'power off and on' });
+    box.wake((control) => (box.device.controls.find((c) => c.id === control)?.powerUp === 'unknown' ? wakes(control) : undefined));
+    this.time.pass();
+  }
+}

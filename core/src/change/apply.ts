@@ -1,0 +1,35 @@
+import { kindOf, type AnyId } from '../rig/ids.js';
+import { refersTo, wrongId, wrongWith } from '../rig/invariants.js';
+import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
+import { deltaOf, patch, type Delta } from './delta.js';
+import type { Edit } from './edit.js';
+
+export interface Applied {
+  readonly rig: Rig;
+  readonly delta: Delta;
+}
+
+/**
+ * The rig after an edit, or every reason why it cannot be.
+ * Only the parts that the edit touches, and those that refer to them, are judged again; the rest was right before.
+ * An edit that changes nothing gives the same rig back, at the same revision.
+ */
+export const apply = (rig: Rig, edit: Edit): Result<Applied, readonly Refusal[]> => {
+  const badIds = [...edit.put.map((p) => p.id), ...edit.remove].map(wrongId).filter((r): r is Refusal => r !== undefined);
+  if (badIds.length) return refuse(badIds);
+  const misplaced = edit.put.filter((p) => kindOf(p.id) !== p.kind);
+  if (misplaced.length) return refuse(misplaced.map((p) => ({ code: 'id', part: p.id, wrong: `A ${p.kind} cannot have the id ${p.id}.`, would: `Begin it with "${p.kind}:".` })));
+  const delta = deltaOf(rig, edit);
+  if (delta.size === 0) return ok({ rig, delta });
+  const next = patch(rig, delta);
+  const wrong = partsToJudge(next, delta).flatMap((part) => wrongWith(next, part));
+  if (next.parts.about.size !== 1) wrong.push({ code: 'invariant', wrong: 'A rig has one name and one page of notes.', would: 'Change about:rig instead of adding or removing it.' });
+  return wrong.length ? refuse(wrong) : ok({ rig: next, delta });
+};
+
+const partsToJudge = (next: Rig, delta: Delta): readonly Part[] => {
+  const touched = new Set<AnyId>(delta.keys());
+  const here = [...touched].map((id) => partOf(next, id) as Part | undefined).filter((p): p is Part => p !== undefined);
+  return [...here, ...everyPart(next).filter((part) => !touched.has(part.id) && refersTo(part).some((id) => touched.has(id)))];
+};

@@ -1,0 +1,62 @@
+import equal from 'fast-deep-equal';
+import { KINDS, kindOf, type AnyId } from '../rig/ids.js';
+import { partOf, type Part, type Parts, type Rig } from '../rig/rig.js';
+import type { Edit } from './edit.js';
+
+/** What is journaled: each touched part as it was and as it became. */
+export type Delta = ReadonlyMap<AnyId, { readonly before: Part | null; readonly after: Part | null }>;
+
+/** Parts that an edit leaves as they are do not enter its delta. */
+export const deltaOf = (rig: Rig, edit: Edit): Delta => {
+  const delta = new Map<AnyId, { before: Part | null; after: Part | null }>();
+  for (const id of edit.remove) {
+    const before = partOf(rig, id) as Part | undefined;
+    if (before) delta.set(id, { before, after: null });
+  }
+  for (const part of edit.put) {
+    const before = (partOf(rig, part.id) as Part | undefined) ?? null;
+    if (!equal(before, part)) delta.set(part.id, { before, after: part });
+    else delta.delete(part.id);
+  }
+  return delta;
+};
+
+export const editOf = (delta: Delta): Edit => {
+  const put: Part[] = [];
+  const remove: AnyId[] = [];
+  for (const [id, { after }] of delta) {
+    if (after) put.push(after);
+    else remove.push(id);
+  }
+  return { put, remove };
+};
+
+/** The way back: applied after the delta it gives the same parts as before. */
+export const invert = (delta: Delta): Delta => new Map([...delta].map(([id, { before, after }]) => [id, { before: after, after: before }]));
+
+/** Several deltas, one after the other, as one. Parts that end as they began drop out. */
+export const squash = (deltas: readonly Delta[]): Delta => {
+  const sum = new Map<AnyId, { before: Part | null; after: Part | null }>();
+  for (const delta of deltas) {
+    for (const [id, { before, after }] of delta) sum.set(id, { before: sum.has(id) ? sum.get(id)!.before : before, after });
+  }
+  for (const [id, { before, after }] of sum) if (equal(before, after)) sum.delete(id);
+  return sum;
+};
+
+/** The rig with the delta's parts in place, unchecked: for deltas that were checked before, such as those of the journal. */
+export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig => {
+  const touched = new Set([...delta.keys()].map(kindOf));
+  const parts = Object.fromEntries(KINDS.map((kind) => {
+    const old = rig.parts[kind] as ReadonlyMap<AnyId, Part>;
+    if (!touched.has(kind)) return [kind, old];
+    const next = new Map(old);
+    for (const [id, { after }] of delta) {
+      if (kindOf(id) !== kind) continue;
+      if (after) next.set(id, after);
+      else next.delete(id);
+    }
+    return [kind, next];
+  })) as unknown as Parts;
+  return { revision, parts };
+};

@@ -1,0 +1,44 @@
+import { changeDevice } from '../../edits/devices.js';
+import type { Id } from '../../rig/ids.js';
+import { all, partOf } from '../../rig/rig.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
+import { boxName, grouped, soundNames } from '../names.js';
+import { heardBy } from './heard-by.js';
+
+export const crosstalk: Check = {
+  code: 'midi.crosstalk',
+  title: 'A box reacts to a message meant for another',
+  severities: ['broken'],
+  source: 'MIDI 1.0 Detailed Specification: every receiver on the wire answers to its channel, or to all in omni mode',
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
+    const cases = [...compilation.sounds.values()].flatMap(({ sound, stored }) => stored.flatMap(({ program, typed, meant }) => program.acts.flatMap((act, i) => {
+      const hears = heardBy(inputs, program.device, act);
+      const target = typed ? meant.find((m) => hears.includes(m.device))?.device : meant[i]?.device;
+      return hears.filter((d) => d !== target && (target || hears.length > 1)).map((other) => ({ sound, target: target ?? hears[0]!, other }));
+    }))).filter((c) => c.other !== c.target);
+    for (const group of grouped(cases, (c) => [c.target, c.other].sort().join()).values()) {
+      const { target, other } = group[0]!;
+      const sounds = [...new Set(group.map((c) => c.sound))];
+      const channel = partOf(rig, target)?.midi?.channel;
+      yield {
+        severity: 'broken' as const,
+        evidence: [other, target, ...sounds],
+        about: [target, other].sort().join(),
+        why: `${boxName(rig, other)} also reacts to what is sent to ${boxName(rig, target)}${typeof channel === 'number' ? ` on channel ${channel}` : ''}, in ${soundNames(rig, sounds)}.`,
+        remedies: ownChannel(inputs, other),
+      };
+    }
+  },
+};
+
+const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {
+  const device = partOf(rig, id)!;
+  const taken = new Set(all(rig, 'device').map((d) => d.midi?.channel));
+  const free = Array.from({ length: 16 }, (_, i) => i + 1).find((c) => !taken.has(c));
+  if (!device.midi || free === undefined) return [];
+  return [{
+    id: 'own-channel', label: `Give ${device.name} channel ${free} of its own`, note: 'set it on the box as well', promise: 'clears', by: 'program',
+    edit: changeDevice(device, { midi: { ...device.midi, channel: free, omni: false } }),
+  }];
+};

@@ -1,0 +1,26 @@
+import type { Id } from '../rig/ids.js';
+import { partOf, type Rig } from '../rig/rig.js';
+
+const MOST_NAMED = 3;
+
+/** @example listed(['a', 'b', 'c', 'd']) // 'a, b, c and 1 more' */
+export const listed = (names: readonly string[]): string => {
+  if (names.length <= 1) return names[0] ?? '';
+  if (names.length <= MOST_NAMED) return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+  return `${names.slice(0, MOST_NAMED).join(', ')} and ${names.length - MOST_NAMED} more`;
+};
+
+export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string => listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`));
+export const boxName = (rig: Rig, id: Id<'device'>): string => partOf(rig, id)?.name ?? id;
+
+/** Things grouped by a key, in the order in which the keys first appear. */
+export const grouped = <T>(things: Iterable<T>, key: (thing: T) => string): ReadonlyMap<string, readonly T[]> => {
+  const groups = new Map<string, T[]>();
+  for (const thing of things) {
+    const k = key(thing);
+    const group = groups.get(k);
+    if (group) group.push(thing);
+    else groups.set(k, [thing]);
+  }
+  return groups;
+};

@@ -1,0 +1,108 @@
+import { nothing, together, type Edit } from '../../change/edit.js';
+import { setWant } from '../../edits/sounds.js';
+import { shown } from '../../midi/numbering.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import type { Device, Memory } from '../../rig/device.js';
+import type { Program } from '../../rig/program.js';
+import { partOf, programsOf, type Rig } from '../../rig/rig.js';
+import type { Value } from '../../rig/value.js';
+import { controlOf } from '../../signal/state.js';
+import type { CheckInputs, Remedy } from '../check.js';
+import type { Broken } from './broken-wants.js';
+
+/** Ways to pin what can come back wrong, by how little they change. Each is offered for trial; only what the prover then finds proved is shown. */
+export const cures = (inputs: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => [
+  ...replanSlots(inputs, broken),
+  ...callAProgram(inputs, broken),
+  ...storeInPrograms(inputs, broken),
+  ...sendAlways(inputs, broken),
+];
+
+const remedy = (id: string, label: string, edit: Edit, note?: string): readonly Remedy[] =>
+  (edit.put.length + edit.remove.length ? [{ id, label, promise: 'clears', by: 'program', edit, ...(note ? { note } : {}) }] : []);
+
+/** A slot that was typed in by hand and says something else than its sound wants. */
+const replanSlots = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
+  const typed = [...new Set(broken.map((b) => b.sound))].flatMap((id) => compilation.sounds.get(id)!.stored.filter((s) => s.typed).map((s) => s.program));
+  const parts = typed.filter((p) => partOf(rig, p.id));
+  return remedy('replan', parts.length === 1 ? 'Let Yunta write this slot' : `Let Yunta write these ${parts.length} slots`, { put: [], remove: parts.map((p) => p.id) }, 'what was typed into it is planned anew from the sound');
+};
+
+const storing = (device: Device, control: string): Memory | undefined => device.memories.find((m) => m.stores.includes(control));
+
+/** The box holds the value in its programs, and the sound calls none: call one that holds it, or keep a new one for it. */
+const callAProgram = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
+  const bySound = new Map<Id<'sound'>, Broken[]>();
+  for (const b of broken) bySound.set(b.sound, [...(bySound.get(b.sound) ?? []), b]);
+  const edits: Edit[] = [];
+  const labels: string[] = [];
+  const used = new Set<string>();
+  for (const [id, wants] of bySound) {
+    const { device: deviceId } = splitRef(wants[0]!.control);
+    const device = partOf(rig, deviceId)!;
+    const memory = storing(device, splitRef(wants[0]!.control).name);
+    if (!memory || compilation.sounds.get(id)!.stored.some((s) => s.typed)) continue;
+    const program = ref(deviceId, memory.control);
+    if (compilation.sounds.get(id)!.wants.some((w) => w.control === program)) continue;
+    const needed = Object.fromEntries(wants.filter((w) => memory.stores.includes(splitRef(w.control).name)).map((w) => [splitRef(w.control).name, w.want.wanted]));
+    const holding = programsOf(rig, deviceId, memory.id).filter((p) => p.contents !== 'unplanned' && Object.entries(needed).every(([c, v]) => String((p.contents as Record<string, Value>)[c]) === v));
+    const chosen = holding[0] ?? freshProgram(rig, device, memory, needed, partOf(rig, id)!.name, used);
+    if (!chosen) continue;
+    used.add(chosen.id);
+    edits.push(together(holding[0] ? nothing : { put: [chosen], remove: [] }, setWant(partOf(rig, id)!, { control: program, is: chosen.number })));
+    labels.push(`${partOf(rig, id)!.name}: call ${device.name} program ${shown(memory.shows, chosen.number)} “${chosen.name}”`);
+  }
+  return labels.length === 0 ? [] : remedy('call-program', labels.length === 1 ? labels[0]! : `Call a program of its own in ${labels.length} sounds`, together(...edits), 'a program change sets it, whatever was before');
+};
+
+const freshProgram = (rig: Rig, device: Device, memory: Memory, needed: Readonly<Record<string, Value>>, name: string, used: ReadonlySet<string>): Program | undefined => {
+  const taken = new Set(programsOf(rig, device.id, memory.id).map((p) => p.number));
+  for (let number = 0; number < memory.size; number += 1) {
+    const id: Id<'program'> = `program:${device.id.slice(7, 47)}-${number}`;
+    if (taken.has(number) || used.has(id) || partOf(rig, id)) continue;
+    const contents = Object.fromEntries(memory.stores.flatMap((c) => {
+      const value = needed[c];
+      return value === undefined ? [] : [[c, realValue(rig, ref(device.id, c), value)]];
+    }));
+    return { kind: 'program', id, device: device.id, memory: memory.id, number, name, contents, acts: [], assigns: [] };
+  }
+  return undefined;
+};
+
+const realValue = (rig: Rig, control: Ref, value: Value): Value => {
+  const domain = controlOf(rig, control)?.domain;
+  return domain && 'min' in domain ? Number(value) : value;
+};
+
+/** The box could keep the value in its programs but is not told to: store it there, in every program that a sound calls. */
+const storeInPrograms = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
+  const { device: id, name } = splitRef(broken[0]!.control);
+  const device = partOf(rig, id)!;
+  const memory = device.memories.find((m) => !m.stores.includes(name) && m.mayStore?.includes(name));
+  if (!memory) return [];
+  const wanted = new Map<number, Value>();
+  for (const compiled of compilation.sounds.values()) {
+    const program = compiled.wants.find((w) => w.control === ref(id, memory.control));
+    const value = compiled.wants.find((w) => w.control === ref(id, name));
+    if (program && value) wanted.set(Number(program.value), value.value);
+  }
+  const programs = programsOf(rig, id, memory.id).map((p): Program => {
+    const value = wanted.get(p.number);
+    return value === undefined || p.contents === 'unplanned' ? p : { ...p, contents: { ...p.contents, [name]: value } };
+  });
+  const stored: Device = {
+    ...device,
+    memories: device.memories.map((m) => (m === memory ? { ...m, stores: [...m.stores, name] } : m)),
+    controls: device.controls.map((c) => (c.id === name ? { ...c, powerUp: 'loaded' } : c)),
+  };
+  return remedy('store', `Keep ${controlOf(rig, broken[0]!.control)?.name ?? name} in the programs of ${device.name}`, { put: [stored, ...programs], remove: [] }, `${programs.length} programs to save again on the box`);
+};
+
+/** The box ignores a call of the program that is loaded already: let it reload. */
+const sendAlways = ({ rig }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
+  const { device: id, name } = splitRef(broken[0]!.control);
+  const device = partOf(rig, id)!;
+  const memory = storing(device, name);
+  if (memory?.again !== 'nothing') return [];
+  return [{ id: 'reload', label: `Find out whether ${device.name} can be told to reload the program that is loaded`, promise: 'eases', by: 'hand' }];
+};

@@ -1,0 +1,27 @@
+import { handMoves } from '../../recall/compile.js';
+import { controlText, valueText } from '../../recall/words.js';
+import { splitRef } from '../../rig/ids.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, grouped, listed, soundNames } from '../names.js';
+
+export const handMove: Check = {
+  code: 'recall.hand-move',
+  title: 'Something has to be moved by hand or foot',
+  severities: ['doubt'],
+  source: 'compile: no message, relay or contact of a called controller reaches it, and sounds want it differently',
+  *find({ rig, compilation }: CheckInputs) {
+    const moves = [...compilation.sounds.keys()].flatMap((sound) => handMoves(compilation, sound).map((move) => ({ sound, ...move })));
+    for (const group of grouped(moves, (m) => m.control).values()) {
+      const { control, by } = group[0]!;
+      const { device } = splitRef(control);
+      const values = [...grouped(group, (m) => String(m.value))].map(([value, those]) => `${valueText(rig, control, value)} in ${soundNames(rig, those.map((m) => m.sound))}`);
+      yield {
+        severity: 'doubt' as const,
+        evidence: [device, ...group.map((m) => m.sound)],
+        about: control,
+        why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.`,
+        remedies: [{ id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};

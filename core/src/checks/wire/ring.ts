@@ -1,0 +1,49 @@
+import { ref, type Id } from '../../rig/ids.js';
+import { restingState } from '../../signal/state.js';
+import { ringsOf, trace, type Trace } from '../../signal/trace.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
+
+export const ring: Check = {
+  code: 'wire.ring',
+  title: 'A signal that feeds itself',
+  severities: ['broken'],
+  source: 'the trace: a closed way through poles and inner chains, in a state that a sound or a foot reaches',
+  *find(inputs: CheckInputs) {
+    const seen = new Set<string>();
+    for (const { t, sound } of states(inputs)) {
+      for (const points of ringsOf(t)) {
+        const boxes = [...new Set(points.map((p) => t.wiring.points[p]!.device))];
+        const key = [...boxes].sort().join();
+        if (seen.has(key)) continue;
+        seen.add(key);
+        yield {
+          severity: 'broken' as const,
+          evidence: [...boxes, ...(sound ? [sound] : [])],
+          about: key,
+          why: `The signal runs in a ring: ${[...boxes, boxes[0]!].map((b) => boxName(inputs.rig, b)).join(' → ')}${sound ? '' : ', once a foot sets it so'}. It will howl.`,
+        };
+      }
+    }
+  },
+};
+
+/** The states of all sounds, then the rig at rest with each gate that a foot can switch in each of its positions. */
+function* states({ rig, hookup, compilation }: CheckInputs): Generator<{ t: Trace; sound?: Id<'sound'> }> {
+  for (const compiled of compilation.sounds.values()) yield { t: compiled.trace, sound: compiled.sound };
+  const { wiring } = compilation.bearings.anatomy;
+  const rest = restingState(rig, hookup);
+  const gates = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => ('facts' in n ? n.facts.map((f) => f.control) : []))));
+  yield { t: trace(wiring, rest) };
+  for (const device of rig.parts.device.values()) {
+    if (!wiring.wired.has(device.id)) continue;
+    for (const actuator of device.actuators) {
+      if (!('foot' in actuator.by)) continue;
+      for (const act of actuator.acts) {
+        const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
+        if (!control || control.use === 'play' || !('values' in control.domain) || !gates.has(ref(device.id, control.id))) continue;
+        for (const value of control.domain.values) yield { t: trace(wiring, new Map(rest).set(ref(device.id, control.id), value)) };
+      }
+    }
+  }
+}

@@ -1,0 +1,39 @@
+import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { stopsBetween } from '../../signal/trace.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, grouped, listed, soundNames } from '../names.js';
+
+export const silent: Check = {
+  code: 'wire.silent',
+  title: 'A sound that does not sound',
+  severities: ['broken'],
+  source: 'the trace: a wanted source has no path to a wanted end',
+  *find({ rig, compilation }: CheckInputs) {
+    const cases = [...compilation.sounds.values()].flatMap((compiled) => compiled.problems.flatMap((p) => {
+      if (p.is !== 'silent') return [];
+      const { wiring } = compiled.trace;
+      const source = wiring.sources.find((s) => s.ref === p.from);
+      const end = wiring.ends.find((e) => e.ref === p.at);
+      const stops = source && end ? stopsBetween(compiled.trace, source, end) : [];
+      return [{ sound: compiled.sound, from: p.from, at: p.at, stops }];
+    }));
+    for (const group of grouped(cases, (c) => `${c.from} ${c.at} ${c.stops.map((s) => s.at).join()}`).values()) {
+      const { from, at, stops } = group[0]!;
+      const sounds = group.map((c) => c.sound);
+      const where = listed([...new Set(stops.map((s) => `${boxName(rig, s.device)} (${jackName(s.at)}, ${s.because})`))]);
+      const boxes = [...new Set(stops.map((s) => s.device))];
+      yield {
+        severity: 'broken',
+        evidence: [...boxes, ...sounds] as (Id<'device'> | Id<'sound'>)[],
+        about: `${from} ${at}`,
+        why: `${from ? boxName(rig, splitRef(from).device) : 'No instrument'} is not heard at ${endName(rig, at)} in ${soundNames(rig, sounds)}. ${where ? `The signal stops at ${where}.` : 'Nothing leads there.'}`,
+      };
+    }
+  },
+};
+
+const jackName = (point: string): string => point.slice(point.indexOf('.') + 1);
+const endName = (rig: CheckInputs['rig'], at: Ref): string => {
+  const { device, name } = splitRef(at);
+  return rig.parts.device.get(device)?.ends?.find((e) => e.at === name)?.name ?? at;
+};

@@ -1,0 +1,163 @@
+import { makeDevice, type Chosen } from '../catalogue/make.js';
+import type { Device } from '../rig/device.js';
+import type { Cable, Hookup } from '../rig/hookup.js';
+import { ref, type Id } from '../rig/ids.js';
+import type { Program } from '../rig/program.js';
+import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
+import type { Cue, SetList, Song } from '../rig/show.js';
+import type { Move, Role, Sound, Want } from '../rig/sound.js';
+
+/**
+ * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All of it is
+ * made up. It has two honest faults: one sound leaves its delay to a toggle, and one stored slot sends a program number that is one off.
+ */
+const dev = (name: string): Id<'device'> => `device:${name}`;
+
+const box = (name: string, key: string, chosen: Chosen = {}): Device => makeDevice(key, dev(name), chosen);
+
+/** This delay's bypass answers to a toggle only; its programs hold on/off, so a sound that calls one is safe. */
+const delay = (): Device => {
+  const made = box('dly', 'stereo-delay', { channel: 3 });
+  return { ...made, actuators: made.actuators.map((a) => (a.id === 'on/off' ? { ...a, acts: [{ control: 'on', toggle: ['off', 'on'] }] } : a)) };
+};
+
+const devices = (): readonly Device[] => inKitOrder([
+  box('gsc', 'single-coil'), box('ghb', 'humbucker'), box('wls', 'wireless'), box('sel', 'ab-in'), box('tun', 'tuner'), box('vol', 'volume'),
+  box('swi', 'switcher-8'), box('cmp', 'compressor'), box('ofz', 'octave-fuzz'), box('low', 'low-drive'), box('hig', 'high-drive'), box('gat', 'gate'),
+  box('hed', 'valve-head'), box('mod', 'stereo-modulation', { channel: 2 }), delay(), box('rev', 'stereo-reverb', { channel: 4 }),
+  box('cab', 'cab-212'), box('mcb', 'cab-mic'), box('foh', 'desk'),
+]);
+
+const inKitOrder = (boxes: readonly Device[]): readonly Device[] => boxes.map((device, i) => ({ ...device, at: i + 1 }));
+
+const BALLROOM: Id<'hookup'> = 'hookup:ballroom';
+
+const hookup: Hookup = {
+  kind: 'hookup', id: BALLROOM, name: 'Ballroom', settings: {}, hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
+  assumes: [{ control: ref(dev('vol'), 'amount'), value: 100, why: 'the volume pedal stands at full' }],
+};
+
+const LEADS: readonly (readonly [from: `${string}.${string}`, to: `${string}.${string}`, metres?: number])[] = [
+  ['gsc.out', 'wls.in'], ['wls.out', 'sel.a', 0.3], ['ghb.out', 'sel.b', 6], ['sel.out', 'tun.in', 0.3], ['tun.out', 'vol.in', 0.3], ['vol.out', 'swi.in', 0.6],
+  ['swi.send1', 'cmp.in', 0.5], ['cmp.out', 'swi.return1', 0.5], ['swi.send2', 'ofz.in', 0.5], ['ofz.out', 'swi.return2', 0.5],
+  ['swi.send3', 'low.in', 0.5], ['low.out', 'swi.return3', 0.5], ['swi.send4', 'hig.in', 0.5], ['hig.out', 'swi.return4', 0.5],
+  ['swi.send5', 'gat.in', 0.5], ['gat.out', 'swi.return5', 0.5], ['swi.send6', 'hed.in', 5], ['hed.send', 'swi.return6', 5],
+  ['swi.send7', 'mod.in-l', 0.5], ['mod.out-l', 'swi.return7', 0.5], ['swi.send8', 'rev.in-l', 0.5], ['rev.out-l', 'swi.return8', 0.5],
+  ['swi.out', 'dly.in-l', 0.5], ['dly.out-l', 'hed.return', 5], ['hed.speaker', 'cab.in', 1.5], ['cab.air', 'mcb.air'], ['mcb.out', 'foh.ch1', 20],
+  ['swi.midi-out', 'mod.midi-in', 0.5], ['mod.midi-thru', 'dly.midi-in', 0.5], ['dly.midi-thru', 'rev.midi-in', 0.5], ['swi.ctl1', 'hed.channel-switch', 5],
+];
+
+const cables: readonly Cable[] = LEADS.map(([from, to, m], i): Cable => ({
+  kind: 'cable', id: `cable:b${String(i + 1).padStart(2, '0')}`, hookup: BALLROOM, ends: [`device:${from}`, `device:${to}`], ...(m ? { m } : {}),
+}));
+
+const program = (device: string, number: number, name: string, on: 'on' | 'off', mix: number): Program => ({
+  kind: 'program', id: `program:${device}-${number}`, device: dev(device), memory: 'programs', number, name, contents: { on, mix }, acts: [], assigns: [],
+});
+
+const programs: readonly Program[] = [
+  program('mod', 11, 'Slow rotor', 'on', 45), program('mod', 12, 'Wide chorus', 'on', 50), program('mod', 13, 'Deep vibrato', 'on', 100), program('mod', 20, 'Waltz shimmer', 'on', 35),
+  program('dly', 0, 'Delay out', 'off', 0), program('dly', 4, 'Slap', 'on', 22), program('dly', 6, 'Half time', 'on', 34), program('dly', 11, 'Dotted eighth', 'on', 40),
+  program('rev', 3, 'Small room', 'on', 18), program('rev', 4, 'Plate', 'on', 26), program('rev', 8, 'Long hall', 'on', 42),
+];
+
+interface Says {
+  readonly name: string;
+  readonly role: Role;
+  /** Codes of what is in, besides the amp's channel. */
+  readonly in: string;
+  readonly channel: 'clean' | 'lead';
+  readonly mod?: number;
+  readonly dly?: number;
+  readonly rev?: number;
+  readonly trim?: number;
+}
+
+/** One row a slot; each role stands on the same switch in every bank: A clean, B crunch, C ambience or fuzz, D lead. */
+const SHEET: readonly Says[] = [
+  { name: 'Verse clean', role: 'clean', in: 'cmp', channel: 'clean', dly: 0, rev: 3 },
+  { name: 'Chorus crunch', role: 'crunch', in: 'cmp low', channel: 'clean', dly: 4, rev: 4 },
+  { name: 'Chorus wide', role: 'ambience', in: 'cmp low mod dly', channel: 'clean', mod: 12, rev: 8 },
+  { name: 'Lead', role: 'lead', in: 'cmp low hig', channel: 'lead', dly: 4, rev: 4, trim: 3 },
+  { name: 'Waltz clean', role: 'clean', in: 'cmp mod', channel: 'clean', mod: 20, dly: 11, rev: 3 },
+  { name: 'Waltz grit', role: 'crunch', in: 'low mod', channel: 'clean', mod: 12, dly: 0, rev: 3 },
+  { name: 'Storm fuzz', role: 'fuzz', in: 'ofz gat', channel: 'clean', dly: 0, rev: 4, trim: -3 },
+  { name: 'Waltz lead', role: 'lead', in: 'cmp hig', channel: 'lead', dly: 11, rev: 8, trim: 3 },
+  { name: 'Ferry talk', role: 'clean', in: 'cmp', channel: 'clean', dly: 0, rev: 8 },
+  { name: 'Low tide', role: 'crunch', in: 'low', channel: 'clean', dly: 4, rev: 3 },
+  { name: 'Quay swell', role: 'ambience', in: 'cmp mod', channel: 'clean', mod: 11, dly: 6, rev: 8 },
+  { name: 'Pilot lead', role: 'lead', in: 'low hig gat', channel: 'lead', dly: 6, rev: 4, trim: 4 },
+  { name: 'Lantern', role: 'clean', in: 'cmp mod', channel: 'clean', mod: 11, dly: 0, rev: 4 },
+  { name: 'Nine knots', role: 'crunch', in: 'cmp low gat', channel: 'lead', dly: 0, rev: 3 },
+  { name: 'Fog fuzz', role: 'fuzz', in: 'ofz mod gat', channel: 'clean', mod: 13, dly: 6, rev: 8, trim: -2 },
+  { name: 'Last boat', role: 'lead', in: 'cmp low hig', channel: 'lead', dly: 11, rev: 8, trim: 3 },
+];
+
+const STAGES: Readonly<Record<string, string>> = { cmp: 'compressor', ofz: 'fuzz', low: 'overdrive', hig: 'overdrive', gat: 'gate', mod: 'modulation', dly: 'delay', rev: 'reverb' };
+const stage = (code: string): Want => ({ stage: ref(dev(code), STAGES[code]!), is: 'in' });
+const soundId = (i: number): Id<'sound'> => `sound:${String(i + 1).padStart(2, '0')}`;
+
+const sounds: readonly Sound[] = SHEET.map((row, i) => {
+  const named = (code: string, number: number | undefined): Want[] => (number === undefined ? [] : [{ control: ref(dev(code), 'program'), is: number }]);
+  const delayed = row.dly !== undefined && row.dly !== 0;
+  return {
+    kind: 'sound', id: soundId(i), name: row.name, role: row.role, at: i + 1,
+    wants: [
+      ...row.in.split(' ').map(stage), ...(delayed ? [stage('dly')] : []), stage('rev'), { stage: ref(dev('hed'), row.channel), is: 'in' },
+      ...named('mod', row.mod), ...named('dly', row.dly), ...named('rev', row.rev), { control: ref(dev('swi'), 'trim'), is: row.trim ?? 0 },
+    ],
+    calls: [{ device: dev('swi'), memory: 'slots', slot: i }],
+  };
+});
+
+/** Slot 2B as it was typed into the switcher: the modulation shows 13 for what the wire calls 12, and 13 was typed. */
+const typedSlot: Program = {
+  kind: 'program', id: 'program:swi-5', device: dev('swi'), memory: 'slots', number: 5, name: 'Waltz grit',
+  contents: {
+    loop1: 'off', loop2: 'off', loop3: 'on', loop4: 'off', loop5: 'off', loop6: 'on', loop7: 'on', loop8: 'on',
+    order: 'loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8', ctl1: 'open', ctl2: 'open', output: 'open', trim: 0,
+  },
+  acts: [
+    { send: { pc: 13, channel: 2 }, at: 'midi-out' }, { send: { pc: 0, channel: 3 }, at: 'midi-out' }, { send: { pc: 3, channel: 4 }, at: 'midi-out' },
+  ],
+  assigns: [],
+};
+
+const moves: readonly Move[] = [
+  {
+    kind: 'move', id: 'move:lift', name: 'Lift', sounds: 'all', latch: false, at: [{ device: dev('swi'), switch: 'E' }],
+    on: [{ stage: ref(dev('hig'), 'overdrive'), is: 'in' }, { control: ref(dev('swi'), 'trim'), is: 4 }], off: [],
+  },
+  {
+    kind: 'move', id: 'move:throw', name: 'Delay throw', sounds: [soundId(2), soundId(3), soundId(10), soundId(11)], latch: true, at: [{ device: dev('swi'), switch: 'F' }],
+    on: [{ control: ref(dev('dly'), 'mix'), is: 60 }], off: [{ control: ref(dev('dly'), 'mix'), is: 34 }],
+  },
+];
+
+const cue = (name: string, i: number): Cue => ({ name, call: { sound: soundId(i) } });
+const song = (n: number, title: string, bpm: number, cues: readonly Cue[]): Song => ({ kind: 'song', id: `song:${String(n).padStart(2, '0')}`, title, bpm, cues });
+
+const songs: readonly Song[] = [
+  song(1, 'Rope and tide', 96, [cue('verse', 0), cue('chorus', 1), cue('bridge', 2), cue('solo', 3)]),
+  song(2, 'Salt waltz', 132, [cue('verse', 4), cue('refrain', 5), cue('solo', 7)]),
+  song(3, 'Tin roof', 144, [cue('riff', 6), cue('verse', 4), cue('solo', 7)]),
+  song(4, 'Two ferries', 88, [cue('talk', 8), cue('verse', 9), cue('swell', 10)]),
+  song(5, 'Ninth bell', 104, [cue('verse', 8), cue('chorus', 9), cue('solo', 11)]),
+  song(6, 'Gangway', 120, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
+  song(7, 'Old ballast', 76, [cue('verse', 12), cue('middle', 14)]),
+  song(8, 'Kelp and copper', 110, [cue('verse', 0), cue('chorus', 1), cue('solo', 3)]),
+  song(9, 'Lamp oil', 92, [cue('verse', 12), cue('chorus', 13)]),
+  song(10, 'Fog signal', 126, [cue('riff', 14), cue('chorus', 13), cue('solo', 15)]),
+  song(11, 'Late crossing', 84, [cue('verse', 8), cue('swell', 10), cue('solo', 11)]),
+  song(12, 'Last boat home', 138, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
+];
+
+const set: SetList = { kind: 'setList', id: 'setList:ferry', name: 'Ferry season', songs: songs.map((s) => s.id) };
+
+/** The demo rig at revision 0. */
+export const islandRun = (): Rig => rigOf([
+  { kind: 'about', id: ABOUT, name: 'Island run', notes: 'Nine-piece dance orchestra, small islands, by ferry.' },
+  ...devices(), ...programs, hookup, ...cables, ...sounds, typedSlot, ...moves, ...songs, set,
+] satisfies readonly Part[]);
+
+export const BALLROOM_ID = BALLROOM;

@@ -1,0 +1,121 @@
+import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
+import type { CheckFault } from '../checks/settle.js';
+import type { Finding } from '../checks/check.js';
+import { handMoves } from '../recall/compile.js';
+import type { Verdict } from '../recall/prove.js';
+import { tally, type Tally } from '../recall/summary.js';
+import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
+import type { Act } from '../rig/act.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { partOf, soundsInOrder } from '../rig/rig.js';
+import type { SystemState } from '../recall/system.js';
+import { sheetColumns, type Column } from '../sheets/sound-sheet.js';
+import { picture, type Item } from '../signal/picture.js';
+import { cablesInOrder, type ListedCable } from '../signal/order.js';
+import { trace, type Trace } from '../signal/trace.js';
+import type { Derived } from './deriver.js';
+
+/** How a sound stands, in words: what every screen shows of it. Plain data. */
+export interface SoundView {
+  readonly id: Id<'sound'>;
+  readonly name: string;
+  readonly slot: string;
+  readonly verdict: Verdict['is'];
+  readonly because?: string;
+  readonly wrong: readonly WrongView[];
+  readonly byHand: readonly string[];
+}
+
+export interface WrongView {
+  readonly control: Ref;
+  readonly text: string;
+  readonly wanted: string;
+  readonly length: number;
+  readonly steps: readonly SaidStep[];
+  readonly powerUp: SystemState;
+}
+
+/** Everything that the screens need at once after an edit, in words and plain data. Details are asked for one by one. */
+export interface View {
+  readonly hookup: Id<'hookup'>;
+  readonly tally: Tally;
+  readonly sounds: readonly SoundView[];
+  readonly findings: readonly Finding[];
+  readonly faults: readonly CheckFault[];
+  readonly granted: readonly { readonly text: string; readonly why: string; readonly control: Ref }[];
+  readonly columns: readonly Column[];
+  readonly cables: readonly ListedCable[];
+  /** Numbers for the headline: controls that the proof reckons with, and things that can happen to them. */
+  readonly controls: number;
+  readonly events: number;
+}
+
+export const viewOf = (d: Derived): View => ({
+  hookup: d.hookup.id,
+  tally: tally(d.verdicts),
+  sounds: soundsInOrder(d.rig).map((s) => soundView(d, s.id)),
+  findings: d.judgement.findings,
+  faults: d.judgement.faults,
+  granted: d.modelled.granted.map((g) => ({ control: g.control, text: `${controlText(d.rig, g.control)} ${valueText(d.rig, g.control, g.value)}`, why: g.why })),
+  columns: sheetColumns(d.rig, d.anatomy),
+  cables: cablesInOrder(d.rig, d.anatomy),
+  controls: d.modelled.system.variables.length,
+  events: d.modelled.system.events.length,
+});
+
+const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
+  const sound = partOf(d.rig, id)!;
+  const verdict = d.verdicts.get(id);
+  const wrong = verdict?.is === 'broken' ? [...verdict.wrong].sort((a, b) => a.length - b.length) : [];
+  return {
+    id, name: sound.name, slot: slotText(d.rig, sound), verdict: verdict?.is ?? 'undecided',
+    ...(verdict?.is === 'undecided' ? { because: verdict.because } : {}),
+    wrong: wrong.map((w): WrongView => {
+      const control = w.variable as Ref;
+      const footsteps = w.example();
+      return { control, text: controlText(d.rig, control), wanted: valueText(d.rig, control, w.wanted), length: w.length, steps: sayFootsteps(d.rig, d.modelled, footsteps, control), powerUp: footsteps.powerUp };
+    }),
+    byHand: handMoves(d.compilation, id).map((h) => `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}, by ${h.by}`),
+  };
+};
+
+/** The run of a traced sound with what each parked loop holds. */
+export const runOf = (d: Derived, trace: Trace | undefined): readonly Item[] =>
+  (trace ? picture(trace, (insert, device) => [...new Set((d.anatomy.loops.find((l) => l.device === device && l.insert === insert)?.holds ?? []).map((r) => splitRef(r).device))]) : []);
+
+/** The run of a sound; without one, of the rig as it stands at rest. */
+export const soundRun = (d: Derived, sound?: Id<'sound'>): readonly Item[] =>
+  runOf(d, sound ? d.compilation.sounds.get(sound)?.trace : trace(d.anatomy.wiring, d.grounds.resting));
+
+/** One line of what a controller stores. */
+export interface StoredLine {
+  readonly bytes: string;
+  readonly for: string;
+}
+
+export interface StoredView {
+  readonly device: string;
+  readonly slot: string;
+  readonly typed: boolean;
+  readonly contents: string;
+  readonly messages: readonly StoredLine[];
+}
+
+export const actBytes = (act: Act): string => {
+  if (!('send' in act) || 'bpm' in act.send) return '';
+  const { send } = act;
+  if ('cc' in send) return hex(toBytes({ is: 'cc', channel: send.channel, controller: send.cc, value: send.value }));
+  return hex(send.bank === undefined ? toBytes({ is: 'pc', channel: send.channel, program: send.pc }) : bankAndProgram(send.channel, send.bank, send.pc));
+};
+
+/** What each called controller stores for a sound. */
+export const storedView = (d: Derived, id: Id<'sound'>): readonly StoredView[] => {
+  const sound = partOf(d.rig, id);
+  return ((sound && d.compilation.sounds.get(id)?.stored) ?? []).map(({ program, typed, meant }) => ({
+    device: partOf(d.rig, program.device)?.name ?? program.device,
+    slot: sound ? slotText(d.rig, sound) : '',
+    typed,
+    contents: program.contents === 'unplanned' ? '' : Object.entries(program.contents).filter(([, v]) => v !== 'off' && v !== 'open' && v !== 0).map(([k, v]) => (v === 'on' ? k : `${k} ${v}`)).join(', '),
+    messages: program.acts.map((act, i) => ({ bytes: actBytes(act) || ('pulse' in act ? `pulse on ${act.pulse}` : ''), for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in' })),
+  }));
+};

@@ -1,0 +1,108 @@
+import { randomRig } from '../../testing/random-rig.js';
+import { makeDevice } from '../catalogue/make.js';
+import { apply } from '../change/apply.js';
+import type { Edit } from '../change/edit.js';
+import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { deriveOnce } from '../derive/deriver.js';
+import { all, newRig, partOf, rigOf, type Rig } from '../rig/rig.js';
+import { connect, offers } from './cables.js';
+import { addDevice, removeDevice } from './devices.js';
+import { addSound, freeCall, giveSlots, removeSound } from './sounds.js';
+import { carryOutWiring, planWiring, type School } from './wire.js';
+
+const done = (rig: Rig, edit: Edit): Rig => {
+  const applied = apply(rig, edit);
+  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
+  return applied.value.rig;
+};
+const kit = (...keys: string[]): Rig => keys.reduce((rig, key, i) => done(rig, addDevice(rig, key, `device:d${i}`)), newRig('Test'));
+const demo = islandRun();
+
+describe('wire it for me', () => {
+  const wired = (rig: Rig, school: School): Rig => done(rig, carryOutWiring(rig, 'hookup:main', planWiring(rig, school), (i) => `cable:c${i}`));
+  const sounding = (rig: Rig) => deriveOnce(done(rig, addSound(rig, 'sound:s', 'One')), 'hookup:main')!.compilation.sounds.get('sound:s')!;
+  test.each<[School, string[]]>([
+    ['straight', ['single-coil', 'tuner', 'compressor', 'low-drive', 'one-channel-amp', 'cab-112']],
+    ['loops', ['single-coil', 'wireless', 'switcher-8', 'compressor', 'fuzz', 'stereo-delay', 'valve-head', 'cab-212']],
+    ['four cables', ['single-coil', 'switcher-8', 'compressor', 'fuzz', 'stereo-modulation', 'stereo-reverb', 'valve-head', 'cab-212', 'cab-mic', 'desk']],
+    ['four cables', ['single-coil', 'modeller', 'valve-head', 'cab-212']],
+    ['straight', ['bass', 'compressor', 'preamp-di', 'desk']],
+  ])('%s with %p: it sounds, nothing is left over, each step has its reason', (school, keys) => {
+    const rig = kit(...keys);
+    const plan = planWiring(rig, school);
+    expect(plan.notes).toEqual([]);
+    for (const step of plan.steps) expect(step.why).toMatch(/\w{3}/);
+    const compiled = sounding(wired(rig, school));
+    expect(compiled.trace.reaches.filter((r) => r.end.end.is !== 'tuner').length).toBeGreaterThan(0);
+    expect(compiled.problems.filter((p) => p.is === 'silent')).toEqual([]);
+  });
+  test('four cables: the modulation comes after the preamp, the compressor before it', () => {
+    const steps = planWiring(kit('single-coil', 'switcher-8', 'stereo-modulation', 'compressor', 'valve-head', 'cab-212'), 'four cables').steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
+    expect(steps).toEqual(expect.arrayContaining(['d1.send1>d3.in', 'd1.send2>d4.in', 'd4.send>d1.return2', 'd1.send3>d2.in-l', 'd1.out>d4.return']));
+  });
+  test('what is missing is said, and nothing is plugged', () => {
+    expect(planWiring(kit('compressor'), 'straight')).toEqual({ steps: [], notes: ['There is no instrument in the kit. Add a guitar or a bass first.'] });
+    expect(planWiring(kit('single-coil', 'compressor'), 'loops').notes[0]).toContain('no loop switcher');
+    expect(planWiring(kit('single-coil', 'one-channel-amp'), 'straight').notes[0]).toContain('never run without its load');
+  });
+  test('more boxes than loops: those left over are named', () => {
+    expect(planWiring(kit('single-coil', 'switcher-4', 'wah', 'compressor', 'fuzz', 'low-drive', 'boost', 'one-channel-amp', 'cab-112'), 'loops').notes).toEqual(['No loop is left for Boost.']);
+  });
+});
+
+describe('cables', () => {
+  test('only jacks that fit are offered, the best first, a taken one last', () => {
+    const list = offers(demo, BALLROOM_ID, 'device:mod.out-r');
+    expect(list[0]!.taken).toBe(false);
+    const kinds = list.map((o) => partOf(demo, o.jack.slice(0, o.jack.indexOf('.')) as `device:${string}`)!.jacks.find((j) => j.id === o.jack.slice(o.jack.indexOf('.') + 1))!);
+    expect(kinds.every((j) => j.kind === 'audio' && j.poles.tip === 'in' && j.level !== 'speaker')).toBe(true);
+    expect(list.findIndex((o) => o.taken)).toBeGreaterThan(0);
+  });
+  test('a speaker output is offered a speaker load only', () => {
+    const rig = done(demo, { put: [], remove: ['cable:b25'] });
+    expect(offers(rig, BALLROOM_ID, 'device:hed.speaker').map((o) => o.jack)).toEqual(['device:cab.in']);
+  });
+  test('plugging into a taken jack pulls what was there, in one change', () => {
+    const rig = done(demo, connect(demo, BALLROOM_ID, 'cable:new', 'device:mod.out-r', 'device:hed.return'));
+    expect(partOf(rig, 'cable:b24')).toBeUndefined();
+    expect(partOf(rig, 'cable:new')!.ends).toEqual(['device:mod.out-r', 'device:hed.return']);
+  });
+});
+
+describe('taking things away names everything that hangs on them', () => {
+  test('every box of the demo can leave, and what is left can be saved', () => {
+    for (const { id } of all(demo, 'device')) {
+      const rig = done(demo, removeDevice(demo, id));
+      expect(JSON.stringify([...all(rig, 'sound'), ...all(rig, 'cable'), ...all(rig, 'move'), ...all(rig, 'program')])).not.toContain(`"${id}.`);
+    }
+  });
+  test('every box of random rigs can leave, one after the other', () => {
+    for (let seed = 1; seed <= 30; seed += 1) {
+      let { rig } = randomRig(seed);
+      for (const { id } of all(rig, 'device')) rig = done(rig, removeDevice(rig, id));
+      expect(all(rig, 'cable')).toEqual([]);
+    }
+  });
+  test('a derived sound keeps what it took over when its parent leaves', () => {
+    const derived = done(demo, addSound(demo, 'sound:d', 'Derived', 'lead', 'sound:04'));
+    const rig = done(derived, removeSound(derived, 'sound:04'));
+    expect(partOf(rig, 'sound:d')!.wants).toEqual(partOf(demo, 'sound:04')!.wants);
+    expect(partOf(rig, 'sound:d')!.parent).toBeUndefined();
+    expect(JSON.stringify(all(rig, 'song'))).not.toContain('sound:04');
+  });
+  test('taking away what is not there changes nothing', () => {
+    expect(removeDevice(demo, 'device:none')).toEqual({ put: [], remove: [] });
+    expect(removeSound(demo, 'sound:none')).toEqual({ put: [], remove: [] });
+  });
+});
+
+describe('slots', () => {
+  test('a new sound gets the first free one; sounds made before there was a controller get theirs later', () => {
+    expect(freeCall(demo)).toEqual({ device: 'device:swi', memory: 'slots', slot: 16 });
+    const bare = done(newRig('x'), addSound(newRig('x'), 'sound:a', 'A'));
+    const late = done(bare, addDevice(bare, 'switcher-4', 'device:s'));
+    expect(partOf(done(late, giveSlots(late)), 'sound:a')!.calls).toEqual([{ device: 'device:s', memory: 'slots', slot: 0 }]);
+  });
+  test('without a controller a sound is stored nowhere', () => expect(freeCall(rigOf([makeDevice('boost', 'device:b')]))).toBeUndefined());
+});
+

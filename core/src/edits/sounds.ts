@@ -1,0 +1,67 @@
+import equal from 'fast-deep-equal';
+import { nothing, type Edit } from '../change/edit.js';
+import type { Id, Ref } from '../rig/ids.js';
+import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
+
+/** The first slot that no sound calls, on the first controller that has stored slots. */
+export const freeCall = (rig: Rig): Call | undefined => {
+  for (const device of all(rig, 'device')) {
+    const memory = device.memories.find((m) => m.by === 'slot');
+    if (!memory) continue;
+    const taken = new Set(all(rig, 'sound').flatMap((s) => s.calls).filter((c) => c.device === device.id && c.memory === memory.id).map((c) => c.slot));
+    for (let slot = 0; slot < memory.size; slot += 1) if (!taken.has(slot)) return { device: device.id, memory: memory.id, slot };
+  }
+  return undefined;
+};
+
+/** A new sound at the end of the sheet, stored in the next free slot. With a parent it takes over all that it does not say itself. */
+export const addSound = (rig: Rig, id: Id<'sound'>, name: string, role: Role = 'other', parent?: Id<'sound'>): Edit => {
+  const call = freeCall(rig);
+  const at = Math.max(0, ...all(rig, 'sound').map((s) => s.at)) + 1;
+  return { put: [{ kind: 'sound', id, name, role, at, wants: [], calls: call ? [call] : [], ...(parent ? { parent } : {}) }], remove: [] };
+};
+
+/** Sounds made while the rig had no controller get a slot as soon as there is one. */
+export const giveSlots = (rig: Rig): Edit => {
+  const put: Sound[] = [];
+  let sofar = rig;
+  for (const sound of soundsInOrder(rig)) {
+    if (sound.calls.length) continue;
+    const call = freeCall(sofar);
+    if (!call) break;
+    const placed = { ...sound, calls: [call] };
+    put.push(placed);
+    sofar = { ...sofar, parts: { ...sofar.parts, sound: new Map(sofar.parts.sound).set(sound.id, placed) } };
+  }
+  return { put, remove: [] };
+};
+
+const sameCase = (a: Want, b: Want): boolean => wantTarget(a) === wantTarget(b) && equal(a.in ?? {}, b.in ?? {});
+
+export const setWant = (sound: Sound, want: Want): Edit => {
+  const place = sound.wants.findIndex((w) => sameCase(w, want));
+  return { put: [{ ...sound, wants: place < 0 ? [...sound.wants, want] : sound.wants.map((w, i) => (i === place ? want : w)) }], remove: [] };
+};
+
+/** Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. */
+export const clearWant = (sound: Sound, target: Ref): Edit => ({ put: [{ ...sound, wants: sound.wants.filter((w) => wantTarget(w) !== target) }], remove: [] });
+
+export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({ put: [{ ...sound, ...change }], remove: [] });
+
+/** Takes a sound away. Sounds derived from it keep what they took over; cues and moves that name it let go of it. */
+export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
+  const gone = partOf(rig, id);
+  if (!gone) return nothing;
+  const put = [
+    ...all(rig, 'sound').filter((s) => s.id !== id && (s.parent === id || s.level?.than === id)).map((s): Sound => {
+      const { parent, level, ...rest } = s;
+      const inherited = parent === id ? gone.wants.filter((w) => !s.wants.some((own) => sameCase(own, w))) : [];
+      const up = parent === id ? gone.parent : parent;
+      return { ...rest, wants: [...inherited, ...s.wants], ...(up ? { parent: up } : {}), ...(level && level.than !== id ? { level } : {}) };
+    }),
+    ...all(rig, 'move').flatMap((m) => (m.sounds !== 'all' && m.sounds.includes(id) ? [{ ...m, sounds: m.sounds.filter((s) => s !== id) }] : [])),
+    ...all(rig, 'song').flatMap((song) => (song.cues.some((c) => 'sound' in c.call && c.call.sound === id) ? [{ ...song, cues: song.cues.filter((c) => !('sound' in c.call && c.call.sound === id)) }] : [])),
+  ];
+  return { put, remove: [id] };
+};

@@ -1,0 +1,171 @@
+import { nothing, together, type Edit } from '../change/edit.js';
+import type { Device, Insert, Jack, Stage } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import { all, cablesOf, type Rig } from '../rig/rig.js';
+import { givesOut, takesIn } from './cables.js';
+
+export type School = 'straight' | 'loops' | 'four cables';
+
+export interface WiringStep {
+  readonly from: Ref;
+  readonly to: Ref;
+  readonly why: string;
+}
+
+export interface WiringPlan {
+  readonly steps: readonly WiringStep[];
+  /** What stands in the way, or is left over, in plain words. */
+  readonly notes: readonly string[];
+}
+
+/** Usual signal order before and after the gain (common practice); practitioners differ, and every cable can be moved. */
+const ORDER: readonly Stage[] = [
+  'wireless', 'tuner', 'wah', 'filter', 'compressor', 'pitch', 'octave', 'fuzz', 'overdrive', 'distortion', 'boost', 'eq', 'gate', 'volume',
+  'enhancer', 'generator', 'preamp', 'modulation', 'tremolo', 'delay', 'reverb', 'looper', 'cabinet simulation',
+];
+const AFTER_GAIN: readonly Stage[] = ['modulation', 'tremolo', 'delay', 'reverb', 'looper'];
+const BEFORE_SWITCHER: readonly Stage[] = ['wireless', 'tuner'];
+
+const stagesOf = (device: Device): readonly Stage[] => device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
+const place = (device: Device): number => Math.min(99, ...stagesOf(device).map((s) => ORDER.indexOf(s)).filter((i) => i >= 0));
+const audio = (device: Device, way: (j: Jack) => boolean): readonly Jack[] => device.jacks.filter((j) => j.kind === 'audio' && way(j));
+const inOf = (d: Device): Jack | undefined => audio(d, takesIn)[0];
+const outOf = (d: Device): Jack | undefined => audio(d, givesOut)[0];
+const insertsOf = (d: Device): readonly Insert[] => d.chains.flatMap((c) => c.slots.filter((s): s is Insert => s.is === 'insert'));
+
+interface Cast {
+  readonly source: Device | undefined;
+  readonly boxes: readonly Device[];
+  readonly switcher: Device | undefined;
+  readonly modeller: Device | undefined;
+  readonly amp: Device | undefined;
+  readonly cabinet: Device | undefined;
+  readonly microphone: Device | undefined;
+  readonly di: Device | undefined;
+  readonly desk: Device | undefined;
+}
+
+const castOf = (rig: Rig): Cast => {
+  const devices = all(rig, 'device');
+  const withSend = (d: Device) => d.jacks.some((j) => j.id === 'send') && d.jacks.some((j) => j.id === 'return');
+  const switcher = devices.find((d) => insertsOf(d).length > 1);
+  const modeller = devices.find((d) => d !== switcher && insertsOf(d).length === 1);
+  const amp = devices.find((d) => d.zone === 'amp' && withSend(d)) ?? devices.find((d) => d.zone === 'amp');
+  const desk = devices.find((d) => d.ends?.some((e) => e.is === 'house'));
+  const boxes = devices
+    .filter((d) => ![switcher, modeller, amp, desk].includes(d) && !d.ends?.length && (d.zone === 'floor' || d.zone === 'hands') && place(d) < 99 && inOf(d) && outOf(d))
+    .sort((a, b) => place(a) - place(b));
+  return {
+    source: devices.find((d) => d.ends?.some((e) => e.is === 'source' && e.what !== 'voice')), boxes, switcher, modeller, amp, desk,
+    cabinet: devices.find((d) => d.jacks.some((j) => j.load === 'speaker')),
+    microphone: devices.find((d) => stagesOf(d).includes('microphone')), di: devices.find((d) => stagesOf(d).includes('DI')),
+  };
+};
+
+/** Plans a whole hook-up with what is in the kit. Nothing is plugged yet; each step says why. */
+export const planWiring = (rig: Rig, school: School): WiringPlan => {
+  const cast = castOf(rig);
+  const notes: string[] = [];
+  const steps: WiringStep[] = [];
+  const lead = (from: Device | undefined, out: string | undefined, to: Device | undefined, into: string | undefined, why: string): void => {
+    if (from && to && out && into) steps.push({ from: ref(from.id, out), to: ref(to.id, into), why });
+  };
+  if (!cast.source) return { steps, notes: ['There is no instrument in the kit. Add a guitar or a bass first.'] };
+  let last: { device: Device; out: string } = { device: cast.source, out: outOf(cast.source)!.id };
+  const through = (device: Device, why: string): void => {
+    lead(last.device, last.out, device, inOf(device)?.id, why);
+    last = { device, out: outOf(device)!.id };
+  };
+  const early = cast.boxes.filter((d) => stagesOf(d).some((s) => BEFORE_SWITCHER.includes(s)));
+  const looped = cast.boxes.filter((d) => !early.includes(d));
+
+  if (school === 'straight') {
+    for (const box of cast.boxes) through(box, `${box.name}: usual place in a straight chain`);
+    if (cast.amp) through(cast.amp, 'the chain ends in the amp; its loop closes by itself');
+  } else if (school === 'loops' || (cast.switcher && school === 'four cables')) {
+    const { switcher, amp } = cast;
+    if (!switcher) return { steps, notes: ['There is no loop switcher in the kit. Add one, or wire a straight chain.'] };
+    for (const box of early) through(box, `${box.name}: before the switcher, always in the path`);
+    lead(last.device, last.out, switcher, inOf(switcher)?.id, 'the switcher takes the whole signal');
+    const loops = [...insertsOf(switcher)];
+    const inLoop = (box: Device, why: string): void => {
+      const loop = loops.shift();
+      if (!loop) return void notes.push(`No loop is left for ${box.name}.`);
+      lead(switcher, loop.send[0]?.at, box, inOf(box)?.id, why);
+      lead(box, outOf(box)?.id, switcher, loop.return[0]?.at, `${box.name} comes back to its loop`);
+    };
+    const isLate = (d: Device) => stagesOf(d).some((s) => AFTER_GAIN.includes(s));
+    for (const box of looped.filter((d) => !isLate(d))) inLoop(box, `${box.name}: before the gain of the amp`);
+    if (school === 'four cables') {
+      const loop = loops.shift();
+      if (!amp || !amp.jacks.some((j) => j.id === 'send') || !loop) notes.push('Four cables need an amp with a send and a return, and a free loop.');
+      else {
+        lead(switcher, loop.send[0]?.at, amp, 'in', 'first of the four cables: into the front of the amp');
+        lead(amp, 'send', switcher, loop.return[0]?.at, 'second: the preamp comes back to the switcher');
+      }
+    }
+    for (const box of looped.filter(isLate)) inLoop(box, school === 'four cables' ? `${box.name}: after the preamp` : `${box.name}: last in the order`);
+    last = { device: switcher, out: 'out' };
+    if (amp) lead(switcher, 'out', amp, school === 'four cables' ? 'return' : inOf(amp)?.id, school === 'four cables' ? 'fourth: into the power amp; the guitar into the switcher was the third' : 'the switcher feeds the amp');
+    if (amp) last = { device: amp, out: 'speaker' };
+  } else {
+    const { modeller, amp } = cast;
+    if (!modeller || !amp) return { steps, notes: ['Four cables need a switcher or a modeller with a loop, and an amp with a send and a return.'] };
+    const loop = insertsOf(modeller)[0]!;
+    for (const box of cast.boxes) through(box, `${box.name}: in front of the modeller`);
+    lead(last.device, last.out, modeller, inOf(modeller)?.id, 'the modeller takes the whole signal');
+    lead(modeller, loop.send[0]?.at, amp, 'in', 'its send goes into the front of the amp');
+    lead(amp, 'send', modeller, loop.return[0]?.at, 'the preamp comes back to its return');
+    lead(modeller, modeller.jacks.find((j) => j.id.startsWith('out'))?.id, amp, 'return', 'its output goes into the power amp');
+    last = { device: amp, out: 'speaker' };
+  }
+  if (cast.amp && cast.cabinet) {
+    lead(cast.amp, 'speaker', cast.cabinet, 'in', 'a power amp needs its load: a speaker cable, never an instrument cable');
+    if (cast.microphone && cast.desk) {
+      lead(cast.cabinet, 'air', cast.microphone, 'air', 'the microphone stands before the cabinet');
+      lead(cast.microphone, 'out', cast.desk, 'ch1', 'the house hears the cabinet through its microphone');
+    }
+  } else if (!cast.amp && cast.desk) {
+    if (cast.di) through(cast.di, 'the DI makes the long way to the desk balanced');
+    const xlr = last.device.jacks.find((j) => j.kind === 'audio' && j.connector === 'XLR' && givesOut(j));
+    lead(last.device, xlr?.id ?? last.out, cast.desk, 'ch1', 'without an amp the rig ends at the desk');
+  } else if (cast.amp) notes.push('There is no cabinet in the kit. A valve amp must never run without its load.');
+  if (!cast.cabinet && !cast.desk) notes.push('Nothing in the kit is heard: add a cabinet or a mixing desk.');
+  return { steps: [...steps, ...controlSteps(rig)], notes };
+};
+
+/** MIDI from box to box and contacts to the amp, so that the controller reaches whatever listens. */
+const controlSteps = (rig: Rig): readonly WiringStep[] => {
+  const devices = all(rig, 'device');
+  const controller = devices.find((d) => d.memories.some((m) => m.by === 'slot') && d.jacks.some((j) => j.kind === 'midi' && givesOut(j)));
+  const steps: WiringStep[] = [];
+  if (controller) {
+    let from = ref(controller.id, controller.jacks.find((j) => j.kind === 'midi' && givesOut(j))!.id);
+    for (const device of devices) {
+      const into = device !== controller && device.midi && device.jacks.find((j) => j.kind === 'midi' && takesIn(j));
+      if (!into) continue;
+      steps.push({ from, to: ref(device.id, into.id), why: `${device.name} listens to the controller` });
+      const thru = device.jacks.find((j) => j.kind === 'midi' && givesOut(j));
+      if (!thru) break;
+      from = ref(device.id, thru.id);
+    }
+  }
+  const switching = devices.find((d) => d.memories.some((m) => m.by === 'slot') && d.jacks.some((j) => j.kind === 'contact' && givesOut(j)));
+  const contacts = [...(switching?.jacks.filter((j) => j.kind === 'contact' && givesOut(j)) ?? [])];
+  for (const device of devices) {
+    for (const jack of device.jacks) {
+      const out = jack.kind === 'contact' && takesIn(jack) ? contacts.shift() : undefined;
+      if (out && switching) steps.push({ from: ref(switching.id, out.id), to: ref(device.id, jack.id), why: `${switching.name} switches ${device.name} by a relay` });
+    }
+  }
+  return steps;
+};
+
+/** Carries a plan out: every cable of the hook-up that the plan does not keep is pulled first. */
+export const carryOutWiring = (rig: Rig, hookup: Id<'hookup'>, plan: WiringPlan, cableId: (step: number) => Id<'cable'>): Edit => {
+  if (plan.steps.length === 0) return nothing;
+  return together(
+    { put: [], remove: cablesOf(rig, hookup).map((c) => c.id) },
+    { put: plan.steps.map(({ from, to }, i) => ({ kind: 'cable', id: cableId(i), hookup, ends: [from, to] })), remove: [] },
+  );
+};

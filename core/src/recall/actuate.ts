@@ -1,0 +1,172 @@
+import { byteFor, scaledValue, type Act } from '../rig/act.js';
+import { shown } from '../midi/numbering.js';
+import type { Device, Memory } from '../rig/device.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { stepOf } from '../rig/midi-manners.js';
+import type { Program } from '../rig/program.js';
+import { partOf, programsOf, type Rig } from '../rig/rig.js';
+import type { Value } from '../rig/value.js';
+import { controlOf, restingValue } from '../signal/state.js';
+import type { HandMove, Meant, Wanted } from './compiled.js';
+import type { Way, WayFinder } from './ways.js';
+
+/** A controller that a sound calls. */
+export interface Caller {
+  readonly device: Device;
+  readonly memory: Memory;
+  readonly slot: number;
+}
+
+interface Sent {
+  readonly act: Act;
+  readonly meant: Meant;
+  /** Program changes go before what adjusts them. */
+  readonly rank: number;
+}
+
+export interface Actuated {
+  readonly slots: readonly { readonly caller: Caller; readonly contents: Readonly<Record<string, Value>>; readonly sent: readonly Sent[] }[];
+  readonly hand: readonly HandMove[];
+  readonly toggled: readonly Ref[];
+}
+
+/** Finds for every wanted control the surest way by which a called controller reaches it. */
+export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wants: readonly Wanted[]): Actuated => {
+  const slots = callers.map((caller) => ({ caller, contents: {} as Record<string, Value>, sent: [] as Sent[] }));
+  const hand: HandMove[] = [];
+  const toggled: Ref[] = [];
+  for (const want of wants) {
+    const reached = slots.some((slot) => {
+      const ways = finder.ways(slot.caller.device.id, slot.caller.memory, want.control);
+      const way = ways.find((w) => w.by !== 'contact' || slot.contents[w.control] === undefined) ?? ways[0];
+      if (!way) return false;
+      if (isTurnedOver(way) && programHolds(rig, want, wants) !== 'surely') toggled.push(want.control);
+      use(rig, slot, way, want, wants);
+      return true;
+    });
+    if (!reached && !heldByProgram(rig, want, wants)) hand.push({ control: want.control, value: want.value, by: footReaches(rig, want.control) ? 'foot' : 'hand' });
+  }
+  for (const slot of slots) {
+    for (const stored of slot.caller.memory.stores) {
+      const control = slot.caller.device.controls.find((c) => c.id === stored)!;
+      slot.contents[stored] ??= restingValue(control);
+    }
+    slot.sent.sort((a, b) => a.rank - b.rank);
+  }
+  return { slots, hand, toggled };
+};
+
+const isTurnedOver = (way: Way): boolean => way.by === 'toggle' || way.by === 'pulse';
+
+const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; sent: Sent[] }, way: Way, want: Wanted, wants: readonly Wanted[]): void => {
+  const { device: id, name } = splitRef(want.control);
+  const device = partOf(rig, id)!;
+  const send = (act: Act, text: string, rank: number) => slot.sent.push({ act, rank, meant: { device: id, text } });
+  switch (way.by) {
+    case 'stored':
+      if (name !== slot.caller.memory.control) slot.contents[name] = want.value;
+      return;
+    case 'contact':
+      slot.contents[way.control] = String(way.sets.get('closed')) === String(want.value) ? way.closed : way.open;
+      return;
+    case 'program': {
+      const number = Number(want.value);
+      const memory = device.memories.find((m) => m.control === name)!;
+      const bank = number >> 7;
+      send({ send: { pc: number & 0x7f, channel: way.channel, ...(bank || memory.size > 128 ? { bank } : {}) }, at: way.at }, `program ${shown(memory.shows, number)}`, 0);
+      return;
+    }
+    case 'cc': {
+      if (programHolds(rig, want, wants) === 'surely') return;
+      const value = controllerValue(rig, way.act, want);
+      if (value !== undefined) send({ send: { cc: way.number, value, channel: way.channel }, at: way.at }, `${nameOf(rig, want.control)} ${want.value}`, 1);
+      return;
+    }
+    case 'toggle':
+      if (mustTurnOver(rig, want, wants, way.values)) send({ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at }, `turns ${nameOf(rig, want.control)} over`, 2);
+      return;
+    case 'pulse':
+      if (mustTurnOver(rig, want, wants, way.values)) send({ pulse: way.jack }, `turns ${nameOf(rig, want.control)} over`, 2);
+  }
+};
+
+const nameOf = (rig: Rig, control: Ref): string => controlOf(rig, control)?.name ?? splitRef(control).name;
+
+/** The value of a control change that brings the wanted value; undefined when this message cannot. */
+export const controllerValue = (rig: Rig, act: Act, want: { readonly control: Ref; readonly value: Value }): number | undefined => {
+  if ('map' in act) {
+    const range = act.map.find(([, , set]) => String(set) === String(want.value));
+    return range && (range[1] === 127 ? 127 : range[0]);
+  }
+  if ('scale' in act && typeof want.value === 'number') {
+    const byte = byteFor(want.value, act.scale);
+    return scaledValue(byte, act.scale, stepOf(controlOf(rig, want.control))) === want.value ? byte : byteFor(want.value, act.scale);
+  }
+  return 'set' in act && String(act.set) === String(want.value) ? 127 : undefined;
+};
+
+interface Holder {
+  readonly memory: Memory;
+  readonly program: Program | undefined;
+}
+
+/** The program of the control's own box that the same sound calls, when that box stores the control. */
+const holderOf = (rig: Rig, want: Wanted, wants: readonly Wanted[]): Holder | undefined => {
+  const { device: id, name } = splitRef(want.control);
+  for (const memory of partOf(rig, id)?.memories ?? []) {
+    if (!memory.stores.includes(name)) continue;
+    const called = wants.find((w) => w.control === ref(id, memory.control));
+    if (called) return { memory, program: programsOf(rig, id, memory.id).find((p) => String(p.number) === String(called.value)) };
+  }
+  return undefined;
+};
+
+/**
+ * Whether the called program brings the value by itself. A control change may be left out only if calling the same program
+ * again reloads it; recall goes before saving a message.
+ */
+const programHolds = (rig: Rig, want: Wanted, wants: readonly Wanted[]): 'surely' | 'if it loads' | 'not' => {
+  const holder = holderOf(rig, want, wants);
+  const contents = holder?.program?.contents;
+  if (!holder || !contents || contents === 'unplanned') return 'not';
+  if (String(contents[splitRef(want.control).name]) !== String(want.value)) return 'not';
+  return holder.memory.again === 'reloads' ? 'surely' : 'if it loads';
+};
+
+const heldByProgram = (rig: Rig, want: Wanted, wants: readonly Wanted[]): boolean => programHolds(rig, want, wants) !== 'not';
+
+/** A toggle is sent when the called program leaves the other value behind; without one, when the wanted value is not how the box rests. */
+const mustTurnOver = (rig: Rig, want: Wanted, wants: readonly Wanted[], values: readonly [Value, Value]): boolean => {
+  const holder = holderOf(rig, want, wants);
+  const contents = holder?.program?.contents;
+  const before = contents && contents !== 'unplanned' ? contents[splitRef(want.control).name] : restingOf(rig, want.control);
+  return values.some((v) => String(v) === String(want.value)) && String(before) !== String(want.value);
+};
+
+const restingOf = (rig: Rig, control: Ref): Value | undefined => {
+  const found = controlOf(rig, control);
+  return found && restingValue(found);
+};
+
+const footReaches = (rig: Rig, control: Ref): boolean => {
+  const { device, name } = splitRef(control);
+  return partOf(rig, device)?.actuators.some((a) => 'foot' in a.by && a.acts.some((act) => 'control' in act && act.control === name)) ?? false;
+};
+
+/** Acts that bring one value about from the controller, for a move's lists; undefined when only a hand can. */
+export const actsFor = (rig: Rig, finder: WayFinder, caller: { device: Id<'device'>; memory: Memory }, control: Ref, value: Value): readonly Act[] | undefined => {
+  const [way] = finder.ways(caller.device, caller.memory, control);
+  const { name } = splitRef(control);
+  switch (way?.by) {
+    case undefined: return undefined;
+    case 'stored': return [{ control: name, set: value }];
+    case 'contact': return [{ control: way.control, set: String(way.sets.get('closed')) === String(value) ? way.closed : way.open }];
+    case 'program': return [{ send: { pc: Number(value) & 0x7f, channel: way.channel }, at: way.at }];
+    case 'cc': {
+      const byte = controllerValue(rig, way.act, { control, value });
+      return byte === undefined ? undefined : [{ send: { cc: way.number, value: byte, channel: way.channel }, at: way.at }];
+    }
+    case 'toggle': return [{ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at }];
+    case 'pulse': return [{ pulse: way.jack }];
+  }
+};

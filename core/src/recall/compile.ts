@@ -1,0 +1,111 @@
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import type { Assign, Program } from '../rig/program.js';
+import { all, partOf, soundsInOrder } from '../rig/rig.js';
+import type { Act } from '../rig/act.js';
+import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
+import type { Value } from '../rig/value.js';
+import { actsFor, actuate, type Caller } from './actuate.js';
+import { touchedOnTheWire } from './touched.js';
+import type { Compiled, HandMove, StoredSlot, Wanted } from './compiled.js';
+import { valueAgainst, valueFor } from './gates.js';
+import type { Bearings } from './bearings.js';
+import { intend, type Intention } from './intend.js';
+
+export interface Compilation {
+  readonly bearings: Bearings;
+  readonly sounds: ReadonlyMap<Id<'sound'>, Compiled>;
+  /** Controls that nothing but a hand or foot changes and that all sounds want alike: set once and left alone, taken for granted. */
+  readonly leftAlone: ReadonlyMap<Ref, Value>;
+}
+
+/** From each sound's wants to what every controller stores; what no controller reaches becomes a hand move. */
+export const compile = (b: Bearings, before?: ReadonlyMap<Id<'sound'>, Compiled>): Compilation => {
+  const compiled = new Map<Id<'sound'>, Compiled>();
+  for (const sound of soundsInOrder(b.rig)) compiled.set(sound.id, before?.get(sound.id) ?? compileSound(b, sound));
+  return { bearings: b, sounds: compiled, leftAlone: agreedHands([...compiled.values()], touchedOnTheWire(b, [...compiled.values()])) };
+};
+
+export const compileSound = (b: Bearings, sound: Sound): Compiled => {
+  const intention = intend(b.rig, b.anatomy, b.grounds, sound);
+  const callers = callersOf(b, sound);
+  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, intention.wants.filter((w) => !isOwnProgram(callers, w)));
+  return {
+    sound: sound.id,
+    wants: intention.wants,
+    hand,
+    stored: slots.map(({ caller, contents, sent }) => storedSlot(b, sound, caller, contents, sent, intention)),
+    state: intention.state,
+    trace: intention.trace,
+    heard: intention.heard,
+    problems: intention.problems,
+    toggled,
+  };
+};
+
+const isOwnProgram = (callers: readonly Caller[], want: Wanted): boolean => callers.some((c) => want.control === ref(c.device.id, c.memory.control));
+
+const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
+  sound.calls.filter((c) => !c.in?.hookup || c.in.hookup === b.hookup.id).flatMap((call): Caller[] => {
+    const device = partOf(b.rig, call.device);
+    const memory = device?.memories.find((m) => m.id === call.memory);
+    return device && memory ? [{ device, memory, slot: call.slot }] : [];
+  });
+
+type Sent = ReturnType<typeof actuate>['slots'][number]['sent'];
+
+const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonly<Record<string, Value>>, sent: Sent, intention: Intention): StoredSlot => {
+  const typed = [...b.rig.parts.program.values()].find(
+    (p) => p.device === caller.device.id && p.memory === caller.memory.id && p.number === caller.slot && p.contents !== 'unplanned');
+  const assigns = all(b.rig, 'move').flatMap((move) => assignOf(b, sound, move, caller, intention));
+  const planned: Program = {
+    kind: 'program', id: `program:planned-${caller.device.id.slice(7)}-${caller.slot}`, device: caller.device.id, memory: caller.memory.id,
+    number: caller.slot, name: sound.name, contents, acts: sent.map((s) => s.act), assigns,
+  };
+  const meant = sent.map((s) => s.meant);
+  return typed ? { program: { ...typed, assigns: typed.assigns.length ? typed.assigns : assigns }, typed: true, meant } : { program: planned, typed: false, meant };
+};
+
+/** What a move's switch does in this sound. Without an off list it gives back what the sound wants. */
+const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intention: Intention): readonly Assign[] => {
+  const place = move.at.find((a) => a.device === caller.device.id);
+  if (!place || (move.sounds !== 'all' && !move.sounds.includes(sound.id))) return [];
+  const acts = (values: readonly (readonly [Ref, Value])[]): readonly Act[] =>
+    values.flatMap(([control, value]) => actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []);
+  const on = move.on.flatMap((w) => valuesOf(b, w));
+  const off = move.off.length ? move.off.flatMap((w) => valuesOf(b, w)) : on.map(([control]) => [control, intention.state.get(control)!] as const);
+  return [{ switch: place.switch, latch: move.latch, on: acts(on), off: acts(off), afterLoad: 'off' }];
+};
+
+/** The control values behind one want of a move. */
+export const valuesOf = (b: Bearings, want: Want): readonly (readonly [Ref, Value])[] => {
+  if (!('stage' in want)) return 'is' in want ? [[wantTarget(want), want.is]] : [];
+  const stage = b.anatomy.stages.get(want.stage);
+  if (!stage) return [];
+  const facts = [
+    ...stage.inserts.map((l) => ({ device: l.device, fact: l.insert.on?.[0] })),
+    ...(want.is === 'in' || stage.inserts.length === 0 ? (stage.block.on ?? []).map((fact) => ({ device: stage.device, fact })) : []),
+  ];
+  return facts.flatMap(({ device, fact }) => {
+    if (!fact || !('control' in fact)) return [];
+    const control = ref(device, fact.control);
+    if (b.grounds.given.has(control)) return [];
+    const value = want.is === 'in' ? valueFor(fact) : valueAgainst(b.rig, control, fact);
+    return value === undefined ? [] : [[control, value] as const];
+  });
+};
+
+const agreedHands = (compiled: readonly Compiled[], touched: ReadonlySet<Ref>): ReadonlyMap<Ref, Value> => {
+  const wanted = new Map<Ref, Set<string>>();
+  const value = new Map<Ref, Value>();
+  for (const { hand } of compiled) {
+    for (const move of hand) {
+      value.set(move.control, move.value);
+      wanted.set(move.control, (wanted.get(move.control) ?? new Set()).add(String(move.value)));
+    }
+  }
+  return new Map([...value].filter(([control]) => wanted.get(control)!.size === 1 && !touched.has(control)));
+};
+
+/** Hand moves proper: what differs from sound to sound and only a hand or foot reaches. */
+export const handMoves = (c: Compilation, sound: Id<'sound'>): readonly HandMove[] =>
+  c.sounds.get(sound)?.hand.filter((h) => !c.leftAlone.has(h.control)) ?? [];

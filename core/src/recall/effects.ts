@@ -1,0 +1,169 @@
+import type { Act, Message } from '../rig/act.js';
+import type { Device, Jack, Memory } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import { controllerActuators, listensTo, programActuators, valueFrom } from '../rig/midi-manners.js';
+import type { Program } from '../rig/program.js';
+import { partOf } from '../rig/rig.js';
+import type { Value, When } from '../rig/value.js';
+import type { Bearings } from './bearings.js';
+import { OTHER, UNKNOWN, type Domains } from './domains.js';
+import type { Condition, SystemAct } from './system.js';
+
+/** Every program that stands in a box of the rig, typed or planned. */
+export type Shelf = ReadonlyMap<string, Program>;
+export const shelfKey = (device: Id<'device'>, memory: string, number: number): string => `${device} ${memory} ${number}`;
+
+const DEEPEST = 8;
+
+/** Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over MIDI. */
+export class Effects {
+  constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf) {}
+
+  isVariable(control: Ref): boolean {
+    return this.domains.of.has(control);
+  }
+
+  /** Conditions on variables; `undefined` when what is taken for granted forbids it. */
+  guards(device: Id<'device'>, when: When | undefined): readonly Condition[] | undefined {
+    const guards: Condition[] = [];
+    for (const fact of when ?? []) {
+      if ('jack' in fact) {
+        if (this.b.anatomy.wiring.plugged.has(ref(device, fact.jack)) !== fact.plugged) return undefined;
+        continue;
+      }
+      const control = ref(device, fact.control);
+      const allowed = (v: string) => ('in' in fact ? fact.in.some((x) => String(x) === v) : Number(v) >= fact.from && Number(v) <= fact.to);
+      const domain = this.domains.of.get(control);
+      if (domain) guards.push({ variable: control, in: domain.filter(allowed) });
+      else if (!allowed(String(this.domains.constant(control)))) return undefined;
+    }
+    return guards;
+  }
+
+  acts(device: Device, acts: readonly Act[], under: readonly Condition[], byte?: number, depth = 0): readonly SystemAct[] {
+    if (depth > DEEPEST) return [];
+    return acts.flatMap((act) => {
+      const own = this.guards(device.id, act.when);
+      return own ? this.act(device, act, [...under, ...own], byte, depth) : [];
+    });
+  }
+
+  private act(device: Device, act: Act, when: readonly Condition[], byte: number | undefined, depth: number): readonly SystemAct[] {
+    if ('control' in act) {
+      const control = ref(device.id, act.control);
+      if (!this.isVariable(control)) return [];
+      if ('set' in act) return this.set(device, control, act.set, when, depth);
+      if ('toggle' in act) {
+        const [a, b] = act.toggle.map((v) => this.domains.named(control, v)) as [string, string];
+        return [...this.contacts(device, control, [[a, b], [b, a]], when, depth), guarded({ variable: control, toggle: [a, b] }, when)];
+      }
+      if ('step' in act) {
+        const step = act.step.map((v) => this.domains.named(control, v));
+        const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, step[(step.indexOf(v) + 1) % step.length]!]);
+        return [...this.contacts(device, control, moves, when, depth), guarded({ variable: control, step }, when)];
+      }
+      const value = byte === undefined ? undefined : valueFrom(act, byte, device.controls.find((c) => c.id === act.control));
+      return value === undefined ? [] : this.set(device, control, value, when, depth);
+    }
+    if ('load' in act) {
+      const memory = device.memories.find((m) => m.id === act.load)!;
+      if (typeof act.slot === 'number') return this.load(device, memory, act.slot, when, depth);
+      if (act.slot === 'value') return byte === undefined || byte >= memory.size ? [] : this.load(device, memory, byte, when, depth);
+      return [];
+    }
+    if ('send' in act) return this.send(device, act.send, act.at, when, depth);
+    if ('pulse' in act) return this.pulse(device, act.pulse, when, depth);
+    return [];
+  }
+
+  set(device: Device, control: Ref, value: Value, when: readonly Condition[], depth = 0): readonly SystemAct[] {
+    const named = this.domains.named(control, value);
+    const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, named]);
+    return [...this.contacts(device, control, moves, when, depth), guarded({ variable: control, set: named }, when)];
+  }
+
+  /** Loading sets what the program stores and only that, clears latches, then carries out the program's acts; last the box shows the new number. */
+  load(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0): readonly SystemAct[] {
+    if (depth > DEEPEST) return [];
+    const loaded = ref(device.id, memory.control);
+    const shown = this.domains.named(loaded, number);
+    const fresh = memory.again === 'nothing' && this.isVariable(loaded) ? [{ variable: loaded, in: this.domains.of.get(loaded)!.filter((v) => v !== shown || v === OTHER) }] : [];
+    const when = [...under, ...fresh];
+    const program = this.shelf.get(shelfKey(device.id, memory.id, number));
+    const contents = program && program.contents !== 'unplanned' ? program.contents : undefined;
+    const sets = memory.stores.flatMap((name) => {
+      const control = ref(device.id, name);
+      if (!this.isVariable(control)) return [];
+      const value = contents ? contents[name] : UNKNOWN;
+      return value === undefined ? [] : value === UNKNOWN ? [guarded({ variable: control, set: UNKNOWN }, when)] : this.set(device, control, value, when, depth);
+    });
+    const latches = (memory.assignable ?? []).flatMap(({ switch: name, latch }) => {
+      const after = program?.assigns.find((a) => a.switch === name)?.afterLoad ?? 'off';
+      return after === 'kept' || !this.isVariable(ref(device.id, latch)) ? [] : [guarded({ variable: ref(device.id, latch), set: after }, when)];
+    });
+    return [
+      ...sets, ...latches,
+      ...this.acts(device, program?.acts ?? [], when, undefined, depth + 1),
+      ...(this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : []),
+    ];
+  }
+
+  private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
+    if ('bpm' in message) return [];
+    const setting = (r: Ref) => this.b.grounds.resting.get(r);
+    return (this.b.control.midi.get(ref(device.id, at)) ?? []).flatMap((arrival) => {
+      const receiver = partOf(this.b.rig, arrival.device)!;
+      if (!listensTo(receiver, message.channel, setting)) return [];
+      const [actuators, value] = 'pc' in message
+        ? [programActuators(receiver), message.pc + 128 * (message.bank ?? 0)]
+        : [controllerActuators(receiver, message.cc), message.value];
+      return actuators.flatMap((a) => {
+        const guards = this.guards(receiver.id, a.when);
+        return guards ? this.acts(receiver, a.acts, [...when, ...guards], value, depth + 1) : [];
+      });
+    });
+  }
+
+  private pulse(device: Device, jack: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
+    return [...this.arrive(device, jack, 'closing', 'closed', when, depth), ...this.arrive(device, jack, 'opening', 'open', when, depth)];
+  }
+
+  private arrive(device: Device, jack: string, edge: 'closing' | 'opening', level: 'closed' | 'open', when: readonly Condition[], depth: number): readonly SystemAct[] {
+    return (this.b.control.contacts.get(ref(device.id, jack)) ?? []).flatMap((arrival) => {
+      const receiver = partOf(this.b.rig, arrival.device)!;
+      return receiver.actuators.flatMap((a) => {
+        if (!('contact' in a.by) || a.by.contact !== arrival.jack) return [];
+        if ('edge' in a.by ? a.by.edge !== edge : a.by.level !== level) return [];
+        const guards = this.guards(receiver.id, a.when);
+        return guards ? this.acts(receiver, a.acts, [...when, ...guards], undefined, depth + 1) : [];
+      });
+    });
+  }
+
+  /** What boxes at the other end of a contact do when the control that closes it goes from one value to another: before it is set, guarded by the old value. */
+  private contacts(device: Device, control: Ref, moves: readonly (readonly [from: string, to: string])[], when: readonly Condition[], depth: number): readonly SystemAct[] {
+    return relaysOf(device).flatMap((jack) => {
+      const fact = jack.closedWhen?.find((f) => 'control' in f && ref(device.id, f.control) === control);
+      if (!fact || !('in' in fact)) return [];
+      const closed = (v: string) => fact.in.some((x) => String(x) === v);
+      const others = this.guards(device.id, jack.closedWhen!.filter((f) => f !== fact));
+      if (!others) return [];
+      const from = (wasClosed: boolean) => moves.filter(([a, b]) => closed(a) === wasClosed && closed(b) !== wasClosed).map(([a]) => a);
+      const [closing, opening] = [from(false), from(true)];
+      return [
+        ...(closing.length ? this.arrive(device, jack.id, 'closing', 'closed', [...when, ...others, { variable: control, in: closing }], depth) : []),
+        ...(opening.length ? this.arrive(device, jack.id, 'opening', 'open', [...when, ...others, { variable: control, in: opening }], depth) : []),
+      ];
+    });
+  }
+}
+
+const relays = new WeakMap<Device, readonly Jack[]>();
+/** Jacks whose contact follows a control. */
+const relaysOf = (device: Device): readonly Jack[] => {
+  const known = relays.get(device) ?? device.jacks.filter((j) => j.closedWhen);
+  relays.set(device, known);
+  return known;
+};
+
+const guarded = (act: SystemAct, when: readonly Condition[]): SystemAct => (when.length ? { ...act, when } : act);

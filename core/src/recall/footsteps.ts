@@ -1,0 +1,38 @@
+import type { Ref } from '../rig/ids.js';
+import { restingValue, controlOf } from '../signal/state.js';
+import type { Bearings } from './bearings.js';
+import { OTHER } from './domains.js';
+import type { Modelled } from './model.js';
+import type { SystemState } from './system.js';
+import type { Value } from '../rig/value.js';
+
+/** A real value of the control for its name in the system; for "any other" one that nobody names. */
+export const realValue = (b: Bearings, m: Modelled, control: Ref, name: string): Value | undefined => {
+  const found = controlOf(b.rig, control);
+  if (!found) return undefined;
+  const { domain } = found;
+  if (name !== OTHER) return 'min' in domain || ('values' in domain && domain.values.some((v) => typeof v === 'number' && String(v) === name)) ? Number(name) : name;
+  const named = new Set(m.system.variables.find((v) => v.id === control)?.domain);
+  if ('values' in domain) return domain.values.find((v) => !named.has(String(v)));
+  if ('min' in domain) {
+    for (let v = domain.max; v >= domain.min; v -= domain.step ?? 1) if (!named.has(String(v))) return v;
+    return domain.max;
+  }
+  const reversed = [...domain.arrange].reverse().join(' ');
+  return named.has(reversed) ? domain.arrange[0] : reversed;
+};
+
+/** How every control stands when the power comes on, for a power-up state of the system; what the system leaves out is at rest. */
+export const foundAt = (b: Bearings, m: Modelled, powerUp: SystemState): ((control: Ref) => Value | undefined) => {
+  const granted = new Map(m.granted.map((g) => [g.control, g.value]));
+  return (control) => {
+    const given = granted.get(control);
+    if (given !== undefined) return given;
+    const name = powerUp[control];
+    const real = name === undefined ? undefined : realValue(b, m, control, name);
+    if (real !== undefined) return real;
+    const found = controlOf(b.rig, control);
+    return b.grounds.resting.get(control) ?? (found && restingValue(found));
+  };
+};
+

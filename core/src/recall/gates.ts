@@ -1,0 +1,97 @@
+import type { Ref } from '../rig/ids.js';
+import { ref } from '../rig/ids.js';
+import type { Rig } from '../rig/rig.js';
+import { factHolds, type Fact, type Value, type When } from '../rig/value.js';
+import { neighbours } from '../signal/arrangement.js';
+import { controlOf } from '../signal/state.js';
+import type { Need, Wiring } from '../signal/wiring.js';
+
+type Known = (r: Ref) => Value | undefined;
+type Opening = readonly (readonly [Ref, Value])[];
+
+/** A value that makes the fact true. */
+export const valueFor = (fact: Fact): Value | undefined => ('in' in fact ? fact.in[0] : 'from' in fact ? fact.from : undefined);
+
+/** A value that makes the fact false. */
+export const valueAgainst = (rig: Rig, control: Ref, fact: Fact): Value | undefined => {
+  const domain = controlOf(rig, control)?.domain;
+  if (!domain || !('control' in fact)) return undefined;
+  const holdsFor = (v: Value) => factHolds(fact, { value: () => v, plugged: () => false });
+  if ('values' in domain) return domain.values.find((v) => !holdsFor(v));
+  return 'min' in domain ? [domain.min, domain.max].find((v) => !holdsFor(v)) : undefined;
+};
+
+/** What must still be set for the facts to hold; undefined when what is known forbids it. */
+export const toHold = (device: Need['device'], when: When, known: Known): Opening | undefined => {
+  const opening: [Ref, Value][] = [];
+  for (const fact of when) {
+    if (!('control' in fact)) continue;
+    const control = ref(device, fact.control);
+    const value = known(control);
+    if (value === undefined) {
+      const chosen = valueFor(fact);
+      if (chosen === undefined) return undefined;
+      opening.push([control, chosen]);
+    } else if (!factHolds(fact, { value: () => value, plugged: () => false })) return undefined;
+  }
+  return opening;
+};
+
+const opens = (rig: Rig, need: Exclude<Need, { order: Ref }>, known: Known): Opening | undefined => {
+  if ('when' in need) return toHold(need.device, need.when, known);
+  let cheapest: Opening | undefined;
+  for (const fact of need.unless) {
+    if (!('control' in fact)) continue;
+    const control = ref(need.device, fact.control);
+    const value = known(control);
+    if (value === undefined) {
+      const against = valueAgainst(rig, control, fact);
+      if (against !== undefined && !cheapest) cheapest = [[control, against]];
+    } else if (!factHolds(fact, { value: () => value, plugged: () => false })) return [];
+  }
+  return cheapest;
+};
+
+/**
+ * The gates, mutes and routes to open so that sound gets from one point to another: the way that needs fewest.
+ * @returns undefined when no way is left by what is known
+ */
+export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, known: Known): Opening | undefined => {
+  const cost = new Map<number, number>([[from, 0]]);
+  const via = new Map<number, { readonly point: number; readonly opening: Opening }>();
+  const buckets: number[][] = [[from]];
+  const orders = new Map<Ref, ReadonlySet<string>>();
+  const follows = (need: Extract<Need, { order: Ref }>): boolean => {
+    let order = orders.get(need.order);
+    if (!order) orders.set(need.order, order = neighbours(String(known(need.order) ?? need.usual)));
+    return order.has(need.pair);
+  };
+  for (let c = 0; c < buckets.length; c += 1) {
+    for (const point of buckets[c] ?? []) {
+      if (cost.get(point) !== c) continue;
+      if (point === to) return wayBack(via, from, to);
+      for (const e of wiring.out[point]!) {
+        const edge = wiring.edges[e]!;
+        const opening: (readonly [Ref, Value])[] = [];
+        if (!edge.needs.every((need) => {
+          if ('order' in need) return follows(need);
+          const more = opens(rig, need, known);
+          if (more) opening.push(...more);
+          return more !== undefined;
+        })) continue;
+        const next = c + opening.length;
+        if (next >= (cost.get(edge.to) ?? Infinity)) continue;
+        cost.set(edge.to, next);
+        via.set(edge.to, { point, opening });
+        (buckets[next] ??= []).push(edge.to);
+      }
+    }
+  }
+  return undefined;
+};
+
+const wayBack = (via: ReadonlyMap<number, { readonly point: number; readonly opening: Opening }>, from: number, to: number): Opening => {
+  const opening = new Map<Ref, Value>();
+  for (let point = to; point !== from; point = via.get(point)!.point) for (const [control, value] of via.get(point)!.opening) opening.set(control, value);
+  return [...opening];
+};

@@ -1,0 +1,192 @@
+import type { Hookup } from '../rig/hookup.js';
+import { ref, splitRef, type Ref } from '../rig/ids.js';
+import { partOf, programsOf, type Rig } from '../rig/rig.js';
+import type { Sound } from '../rig/sound.js';
+import type { Value } from '../rig/value.js';
+import type { Anatomy, Embedded } from '../signal/anatomy.js';
+import { restingState, type RigState } from '../signal/state.js';
+import { trace, type Trace } from '../signal/trace.js';
+import type { Because, Pair, Problem, Wanted } from './compiled.js';
+import { gatesToOpen, toHold, valueAgainst } from './gates.js';
+import { orderOf, saidBy, type Said } from './wants.js';
+
+/** Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them. */
+export interface Intention {
+  readonly wants: readonly Wanted[];
+  readonly state: RigState;
+  readonly trace: Trace;
+  readonly heard: readonly Pair[];
+  readonly problems: readonly Problem[];
+}
+
+/** What belongs to a hook-up and not to a sound: settings, assumptions, and what is in the player's hands. */
+export interface Grounds {
+  readonly resting: RigState;
+  readonly given: ReadonlySet<Ref>;
+}
+
+export const groundsOf = (rig: Rig, hookup: Hookup): Grounds => {
+  const resting = restingState(rig, hookup);
+  const given = new Set<Ref>([...(Object.keys(hookup.settings) as Ref[]), ...hookup.assumes.map((a) => a.control)]);
+  for (const device of rig.parts.device.values()) for (const c of device.controls) if (c.use !== 'sound') given.add(ref(device.id, c.id));
+  return { resting, given };
+};
+
+/** Gathers wants, the earlier winning: what is said, then stages in, then order, then stages out, then gates, then programs. */
+class Gatherer {
+  readonly wants = new Map<Ref, Wanted>();
+  readonly problems: Problem[] = [];
+
+  constructor(private readonly grounds: Grounds) {}
+
+  readonly known = (r: Ref): Value | undefined => this.wants.get(r)?.value ?? (this.grounds.given.has(r) ? this.grounds.resting.get(r) : undefined);
+
+  want(control: Ref, value: Value, why: Because): void {
+    const known = this.known(control);
+    if (known === undefined) this.wants.set(control, { control, value, why });
+    else if (String(known) !== String(value) && why.by === 'said') this.problems.push({ is: 'forbidden', control, value, held: known });
+  }
+}
+
+export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Sound): Intention => {
+  const said = saidBy(rig, sound, anatomy.hookup);
+  const g = new Gatherer(grounds);
+  const free = new Set<Ref>();
+  for (const [control, value] of said.controls) {
+    if ('is' in value) g.want(control, value.is, { by: 'said' });
+    else free.add(control);
+  }
+  const stages = [...anatomy.stages.values()];
+  const named = (s: Embedded) => said.stages.get(s.ref);
+  for (const stage of stages) if (named(stage) === 'in') takeIn(g, stage);
+  arrange(rig, g, anatomy, orderOf(rig, sound), said);
+  const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
+  for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always) takeOut(rig, g, stage, wantedIn);
+  for (const loop of anatomy.loops) {
+    if (!loop.insert.on || loop.holds.some((r) => wantedIn.has(r) || named(anatomy.stages.get(r)!) === 'any')) continue;
+    const fact = loop.insert.on[0];
+    const off = fact && 'control' in fact ? valueAgainst(rig, ref(loop.device, fact.control), fact) : undefined;
+    if (fact && 'control' in fact && off !== undefined) g.want(ref(loop.device, fact.control), off, { by: 'gate' });
+  }
+  const heard = wantedPairs(anatomy, sound);
+  for (const pair of heard) {
+    if (pair.as === 'silent' || pair.as === 'either') continue;
+    const from = anatomy.wiring.sources.find((s) => s.ref === pair.from);
+    const to = anatomy.wiring.ends.find((e) => e.ref === pair.at);
+    const opening = from && to && gatesToOpen(rig, anatomy.wiring, from.point, to.point, g.known);
+    for (const [control, value] of opening ?? []) g.want(control, value, { by: 'gate' });
+  }
+  expandPrograms(rig, g, free);
+
+  const state = new Map(grounds.resting);
+  for (const { control, value } of g.wants.values()) state.set(control, value);
+  const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
+  return { wants: [...g.wants.values()], state, trace: traced, heard, problems: [...g.problems, ...whatFails(traced, said, heard, orderOf(rig, sound), anatomy)] };
+};
+
+const takeIn = (g: Gatherer, stage: Embedded): void => {
+  const why: Because = { by: 'stage', stage: stage.ref, is: 'in' };
+  const set = (device: Embedded['device'], when: Embedded['block']['on']) => {
+    for (const [control, value] of toHold(device, when ?? [], g.known) ?? []) g.want(control, value, why);
+  };
+  for (const loop of stage.inserts) set(loop.device, loop.insert.on);
+  for (const gate of stage.gates) set(gate.device, gate.when);
+  set(stage.device, stage.block.on);
+};
+
+/** A loop that holds nothing wanted leaves the path; where the box shares its loop with something wanted, or has none, it is switched off itself. */
+const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<Ref>): void => {
+  const why: Because = { by: 'stage', stage: stage.ref, is: 'out' };
+  const against = (device: Embedded['device'], when: Embedded['block']['on']): boolean => {
+    for (const fact of when ?? []) {
+      if (!('control' in fact)) continue;
+      const control = ref(device, fact.control);
+      const value = valueAgainst(rig, control, fact);
+      if (value === undefined) continue;
+      g.want(control, value, why);
+      const known = g.known(control);
+      if (known !== undefined && toHold(device, [fact], g.known) === undefined) return true;
+    }
+    return false;
+  };
+  const loop = stage.inserts.find((l) => !l.holds.some((r) => wantedIn.has(r)));
+  if (loop && against(loop.device, loop.insert.on)) return;
+  if (stage.gates.some((gate) => toHold(gate.device, gate.when, g.known) === undefined)) return;
+  against(stage.device, stage.block.on);
+};
+
+/** The switcher's arrangement for the wanted order of stages: loops keep their usual order unless the sound says another. */
+const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[], said: Said): void => {
+  for (const device of rig.parts.device.values()) {
+    for (const chain of device.chains) {
+      if (!chain.order || !anatomy.wiring.wired.has(device.id)) continue;
+      const place = (slot: string): number => {
+        const loop = anatomy.loops.find((l) => l.device === device.id && l.insert.id === slot);
+        const places = (loop?.holds ?? []).filter((r) => said.stages.get(r) === 'in').map((r) => order.indexOf(r)).filter((p) => p >= 0);
+        return places.length ? Math.min(...places) : -1;
+      };
+      const usual = chain.slots.map((s) => s.id);
+      const moved = usual.filter((s) => place(s) >= 0).sort((a, b) => place(a) - place(b));
+      const arrangement = usual.map((s) => (place(s) >= 0 ? moved.shift()! : s)).join(' ');
+      g.want(ref(device.id, chain.order), arrangement, { by: 'order' });
+    }
+  }
+};
+
+/** What a wanted program stores is wanted with it, unless the sound says otherwise or leaves it free. */
+const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => {
+  for (const { control, value, why } of [...g.wants.values()]) {
+    if (why.by !== 'said') continue;
+    const { device, name } = splitRef(control);
+    for (const memory of partOf(rig, device)?.memories.filter((m) => m.control === name) ?? []) {
+      const program = programsOf(rig, device, memory.id).find((p) => String(p.number) === String(value));
+      if (!program || program.contents === 'unplanned') continue;
+      for (const [stored, held] of Object.entries(program.contents)) {
+        if (!free.has(ref(device, stored))) g.want(ref(device, stored), held, { by: 'program', number: program.number });
+      }
+    }
+  }
+};
+
+/** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
+export const wantedPairs = (anatomy: Anatomy, sound: Sound): readonly Pair[] => {
+  const { sources, ends, wired } = anatomy.wiring;
+  const instrument = sources.find((s) => wired.has(s.device))?.ref;
+  const said = [...(sound.hears ?? anatomy.hookup.hears)];
+  const fromSaid = said.flatMap((h): Pair[] => {
+    const from = h.from === 'the instrument in hand' ? instrument : h.from;
+    return from ? [{ from, at: h.at, as: h.as }] : [];
+  });
+  if (fromSaid.length || !instrument) return fromSaid;
+  const there = (is: string) => ends.filter((e) => e.end.is === is && wired.has(e.device));
+  const chosen = there('house').length ? there('house') : there('stage').length ? there('stage') : ends.filter((e) => e.end.is !== 'tuner' && wired.has(e.device));
+  return chosen.map((e) => ({ from: instrument, at: e.ref, as: 'sounds' }));
+};
+
+const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly Ref[], anatomy: Anatomy): readonly Problem[] => {
+  const problems: Problem[] = [];
+  for (const [stage, is] of said.stages) {
+    if (is === 'in' && anatomy.stages.has(stage) && t.stages.get(stage) !== 'in') problems.push({ is: 'unreached', stage });
+  }
+  for (const [stage, embedded] of anatomy.stages) {
+    if (!embedded.always && (said.stages.get(stage) ?? 'out') === 'out' && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
+  }
+  for (const { from, at, as } of heard) {
+    if ((as === 'sounds' || as === 'stereo') && !t.reaches.some((r) => r.source.ref === from && r.end.ref === at)) problems.push({ is: 'silent', from, at });
+  }
+  const inPath = order.filter((r) => t.stages.get(r) === 'in');
+  inPath.slice(1).forEach((second, i) => {
+    const first = inPath[i]!;
+    if (!follows(t, first, second)) problems.push({ is: 'order', first, second });
+  });
+  return problems;
+};
+
+/** Whether the signal meets one stage after another. */
+const follows = (t: Trace, first: Ref, second: Ref): boolean => {
+  const { wiring, active, onPath } = t;
+  const edgesOf = (r: Ref) => wiring.edges.filter((e, i) => active[i] && e.carries.by === 'block' && ref(e.carries.device, e.carries.block.id) === r);
+  const seen = new Set(edgesOf(first).map((e) => e.to));
+  for (const point of seen) for (const e of wiring.out[point]!) if (active[e] && onPath[wiring.edges[e]!.to]) seen.add(wiring.edges[e]!.to);
+  return edgesOf(second).some((e) => seen.has(e.from));
+};

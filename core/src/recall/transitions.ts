@@ -1,0 +1,87 @@
+import { BYTE_US } from '../units/amounts.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { partOf } from '../rig/rig.js';
+import type { Compilation } from './compile.js';
+import type { Compiled } from './compiled.js';
+import type { Modelled } from './model.js';
+import { afterEvent, type SystemEvent, type SystemState } from './system.js';
+
+/** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
+export interface Transition {
+  readonly from: Id<'sound'>;
+  readonly to: Id<'sound'>;
+  /** Wants of the second that are wrong when it is called straight after the first, which stood right. */
+  readonly wrong: readonly Ref[];
+  /** Until the last message has arrived and its box has loaded, in ms. */
+  readonly settleMs: number;
+  /** Longest silence of a box that is on the path before or after, in ms, and which box. */
+  readonly gapMs: number;
+  readonly gapBy?: Id<'device'>;
+}
+
+export interface Changed {
+  readonly control: Ref;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** The system's state when a sound was called and has come back right; what it does not touch is as at power-up. */
+const rightState = ({ system }: Modelled, compiled: Compiled, recall: SystemEvent): SystemState => {
+  const first = Object.fromEntries(system.variables.map((v) => [v.id, v.initial[0]!]));
+  const wanted = system.sounds.find((s) => s.id === compiled.sound)!.wants;
+  return { ...afterEvent(recall, first), ...Object.fromEntries(wanted.map((w) => [w.variable, w.value])) };
+};
+
+const messageBytes = (compiled: Compiled): number => compiled.stored.reduce((sum, { program }) => sum + program.acts.reduce((n, act) => {
+  if (!('send' in act) || 'bpm' in act.send) return n;
+  return n + ('pc' in act.send ? (act.send.bank === undefined ? 2 : 8) : 3);
+}, 0), 0);
+
+const onPath = (compiled: Compiled): ReadonlySet<Id<'device'>> => {
+  const { onPath: marks, wiring } = compiled.trace;
+  return new Set(wiring.points.filter((_, i) => marks[i]).map((p) => p.device));
+};
+
+/** Every ordered pair of sounds. */
+export const transitions = (c: Compilation, m: Modelled): readonly Transition[] => {
+  const { rig } = c.bearings;
+  const sounds = [...c.sounds.values()];
+  const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
+  const states = new Map(sounds.map((s) => [s, rightState(m, s, recalls.get(s.sound)!)]));
+  const paths = new Map(sounds.map((s) => [s, onPath(s)]));
+  const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
+  return sounds.flatMap((from) => sounds.filter((to) => to !== from).map((to): Transition => {
+    const after = afterEvent(recalls.get(to.sound)!, states.get(from)!);
+    const wrong = wants.get(to.sound)!.filter((w) => after[w.variable] !== w.value).map((w) => w.variable as Ref);
+    let gapMs = 0;
+    let loadMs = 0;
+    let gapBy: Id<'device'> | undefined;
+    for (const { program } of to.stored) {
+      for (const act of program.acts) {
+        if (!('send' in act) || !('pc' in act.send)) continue;
+        for (const want of to.wants) {
+          const { device: id, name } = splitRef(want.control);
+          const device = partOf(rig, id)!;
+          const memory = device.memories.find((x) => x.control === name);
+          if (!memory || device.midi?.channel !== act.send.channel) continue;
+          const same = String(states.get(from)![want.control]) === String(want.value) && memory.again === 'nothing';
+          if (same) continue;
+          loadMs = Math.max(loadMs, memory.gapMs);
+          const heard = paths.get(from)!.has(id) || paths.get(to)!.has(id);
+          if (heard && memory.mutesMs > gapMs) [gapMs, gapBy] = [memory.mutesMs, id];
+        }
+      }
+    }
+    return { from: from.sound, to: to.sound, wrong, settleMs: (messageBytes(to) * BYTE_US) / 1000 + loadMs, gapMs, ...(gapBy ? { gapBy } : {}) };
+  }));
+};
+
+/** What differs between two sounds, control by control, where both care. */
+export const differences = (c: Compilation, from: Id<'sound'>, to: Id<'sound'>): readonly Changed[] => {
+  const [a, b] = [c.sounds.get(from), c.sounds.get(to)];
+  if (!a || !b) return [];
+  return b.wants.flatMap(({ control, value }): readonly Changed[] => {
+    const before = a.state.get(control);
+    return String(before) === String(value) ? [] : [{ control, from: String(before), to: String(value) }];
+  });
+};

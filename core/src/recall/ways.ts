@@ -1,0 +1,87 @@
+import type { Act } from '../rig/act.js';
+import type { Device, Memory } from '../rig/device.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { channelOf, programActuators } from '../rig/midi-manners.js';
+import { partOf, type Rig } from '../rig/rig.js';
+import type { Value } from '../rig/value.js';
+import type { ControlWiring } from '../signal/reach.js';
+
+/** A way by which a stored slot of a controller reaches a control. */
+export type Way =
+  | { readonly by: 'stored' }
+  /** A latching contact: the controller's own stored control decides. */
+  | { readonly by: 'contact'; readonly control: string; readonly closed: Value; readonly open: Value; readonly sets: ReadonlyMap<string, Value> }
+  | { readonly by: 'program'; readonly channel: number; readonly at: string }
+  | { readonly by: 'cc'; readonly number: number; readonly channel: number; readonly at: string; readonly act: Act }
+  /** Only turns it over: where it ends depends on the past. */
+  | { readonly by: 'toggle'; readonly number: number; readonly channel: number; readonly at: string; readonly values: readonly [Value, Value] }
+  | { readonly by: 'pulse'; readonly jack: string; readonly values: readonly [Value, Value] };
+
+export interface WayFinder {
+  /** Every way from a controller's memory to a control, the surest first. */
+  readonly ways: (controller: Id<'device'>, memory: Memory, control: Ref) => readonly Way[];
+}
+
+export const wayFinder = (rig: Rig, control: ControlWiring, setting: (r: Ref) => Value | undefined): WayFinder => {
+  const known = new Map<string, readonly Way[]>();
+  return {
+    ways: (controller, memory, target) => {
+      const key = `${controller} ${memory.id} ${target}`;
+      const found = known.get(key) ?? findWays(rig, control, setting, controller, memory, target);
+      known.set(key, found);
+      return found;
+    },
+  };
+};
+
+const findWays = (rig: Rig, wiring: ControlWiring, setting: (r: Ref) => Value | undefined, controller: Id<'device'>, memory: Memory, target: Ref): readonly Way[] => {
+  const { device: id, name } = splitRef(target);
+  const device = partOf(rig, id);
+  const host = partOf(rig, controller);
+  if (!device || !host) return [];
+  if (id === controller) return memory.stores.includes(name) || memory.control === name ? [{ by: 'stored' }] : [];
+  return [...contactWays(host, memory, wiring, device, name), ...midiWays(host, wiring, device, name, setting)];
+};
+
+const midiWays = (host: Device, wiring: ControlWiring, device: Device, control: string, setting: (r: Ref) => Value | undefined): readonly Way[] => {
+  const channel = channelOf(device, setting);
+  const out = host.jacks.find((j) => j.kind === 'midi' && j.poles.tip === 'out' && wiring.midi.get(ref(host.id, j.id))?.some((a) => a.device === device.id));
+  if (channel === undefined || !out) return [];
+  const at = out.id;
+  const ways: Way[] = [];
+  const holder = device.memories.find((m) => m.control === control);
+  if (holder && programActuators(device).some((a) => a.acts.some((act) => 'load' in act && act.load === holder.id && act.slot === 'value'))) ways.push({ by: 'program', channel, at });
+  for (const actuator of device.actuators) {
+    if (!('midi' in actuator.by) || actuator.by.midi !== 'cc') continue;
+    const { number } = actuator.by;
+    for (const act of actuator.acts) {
+      if (!('control' in act) || act.control !== control) continue;
+      if ('map' in act || 'scale' in act || 'set' in act) ways.push({ by: 'cc', number, channel, at, act });
+      else if ('toggle' in act) ways.push({ by: 'toggle', number, channel, at, values: act.toggle });
+    }
+  }
+  return ways.sort((a, b) => (a.by === 'toggle' ? 1 : 0) - (b.by === 'toggle' ? 1 : 0));
+};
+
+const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device: Device, control: string): readonly Way[] =>
+  host.jacks.filter((j) => j.kind === 'contact' && j.poles.tip === 'out').flatMap((jack): Way[] => {
+    const arrival = wiring.contacts.get(ref(host.id, jack.id))?.find((a) => a.device === device.id);
+    if (!arrival) return [];
+    const sets = new Map<string, Value>();
+    let toggle: readonly [Value, Value] | undefined;
+    for (const { by, acts } of device.actuators) {
+      if (!('contact' in by) || by.contact !== arrival.jack) continue;
+      for (const act of acts) {
+        if (!('control' in act) || act.control !== control) continue;
+        if ('level' in by && 'set' in act) sets.set(by.level, act.set);
+        if ('edge' in by && 'toggle' in act) toggle = act.toggle;
+      }
+    }
+    const lasting = jack.closedWhen?.[0];
+    if (sets.size && lasting && 'in' in lasting && memory.stores.includes(lasting.control)) {
+      const other = host.controls.find((c) => c.id === lasting.control);
+      const open = other && 'values' in other.domain ? other.domain.values.find((v) => !lasting.in.includes(v)) : undefined;
+      if (open !== undefined) return [{ by: 'contact', control: lasting.control, closed: lasting.in[0]!, open, sets }];
+    }
+    return toggle ? [{ by: 'pulse', jack: jack.id, values: toggle }] : [];
+  });

@@ -1,0 +1,75 @@
+import { shown } from '../midi/numbering.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { all, partOf, type Rig } from '../rig/rig.js';
+import type { Sound } from '../rig/sound.js';
+import { controlOf } from '../signal/state.js';
+import { UNKNOWN } from './domains.js';
+import type { Footstep, Modelled } from './model.js';
+import type { Footsteps } from './prove.js';
+import { afterEvent } from './system.js';
+
+/** The slot as its controller shows it. @example slotText(rig, sound) // '1A' */
+export const slotText = (rig: Rig, sound: Sound): string =>
+  sound.calls.map(({ device, memory, slot }) => {
+    const found = partOf(rig, device)?.memories.find((m) => m.id === memory);
+    return found ? shown(found.shows, slot) : String(slot);
+  }).join(' + ');
+
+/** @example controlText(rig, 'device:dly.on') // 'DLY on/off' */
+export const controlText = (rig: Rig, control: Ref): string => {
+  const { device, name } = splitRef(control);
+  return `${partOf(rig, device)?.code ?? device} ${controlOf(rig, control)?.name ?? name}`;
+};
+
+/** A value as the box shows it: programs by their display number, amounts with their unit. */
+export const valueText = (rig: Rig, control: Ref, value: string | number): string => {
+  const { device, name } = splitRef(control);
+  const memory = partOf(rig, device)?.memories.find((m) => m.control === name);
+  if (memory && /^\d+$/.test(String(value))) return shown(memory.shows, Number(value));
+  const domain = controlOf(rig, control)?.domain;
+  return domain && 'min' in domain && domain.unit && value !== UNKNOWN && !Number.isNaN(Number(value)) ? `${value} ${domain.unit}` : String(value);
+};
+
+const moveOn = (rig: Rig, device: Id<'device'>, name: string): string =>
+  all(rig, 'move').find((m) => m.at.some((a) => a.device === device && a.switch === name))?.name ?? `switch ${name}`;
+
+/** What a player does, in words. */
+export const stepText = (rig: Rig, step: Footstep): string => {
+  switch (step.does) {
+    case 'recall': {
+      const sound = partOf(rig, step.sound);
+      return sound ? `Stomp ${sound.name}${sound.calls.length ? `, ${slotText(rig, sound)}` : ''}` : step.sound;
+    }
+    case 'call': {
+      const device = partOf(rig, step.device);
+      const memory = device?.memories.find((m) => m.id === step.memory);
+      return `Stomp ${memory ? shown(memory.shows, step.slot) : step.slot} on ${device?.name ?? step.device} only`;
+    }
+    case 'stomp': return `Stomp ${moveOn(rig, step.device, step.switch)}`;
+    case 'press': return `Press ${moveOn(rig, step.device, step.switch)}`;
+    case 'release': return `Let go of ${moveOn(rig, step.device, step.switch)}`;
+    case 'foot': return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
+    case 'power': return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again`;
+  }
+};
+
+export interface SaidStep {
+  /** Event of the system; absent for the power-up. */
+  readonly event?: string;
+  readonly text: string;
+  /** How the control in question stands after it. */
+  readonly value: string;
+}
+
+/** Footsteps with what each does to the control that ends wrong. The first line is the power-up. */
+export const sayFootsteps = (rig: Rig, modelled: Modelled, { powerUp, events }: Footsteps, control: Ref): readonly SaidStep[] => {
+  let state = powerUp;
+  const value = () => valueText(rig, control, state[control] ?? '');
+  return [
+    { text: 'Power up', value: value() },
+    ...events.map((id): SaidStep => {
+      state = afterEvent(modelled.system.events.find((e) => e.id === id)!, state);
+      return { event: id, text: stepText(rig, modelled.steps.get(id)!), value: value() };
+    }),
+  ];
+};

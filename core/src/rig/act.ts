@@ -1,0 +1,43 @@
+import type { Point, Value, When } from './value.js';
+
+/** Carried out in order; `when` is read at that moment. `'value'` stands for the number that came with the stimulus. */
+export type Act = { readonly when?: When } & (
+  | { readonly control: string; readonly set: Value }
+  | { readonly control: string; readonly toggle: readonly [Value, Value] }
+  | { readonly control: string; readonly step: readonly Value[] }
+  | { readonly control: string; readonly map: readonly (readonly [from: number, to: number, set: Value])[] }
+  | { readonly control: string; readonly scale: readonly [number, number] }
+  | { readonly load: string; readonly slot: number | 'value' | BankPlace }
+  | { readonly send: Message; readonly at: Point; readonly afterMs?: number }
+  /** A momentary closing of a contact; a lasting one is the jack's `closedWhen`. */
+  | { readonly pulse: Point }
+  /** What the loaded program assigned to this switch. */
+  | { readonly follow: string; readonly gesture: 'press' | 'release' }
+);
+
+/** Program number = place of the showing bank × size + plus. */
+export interface BankPlace {
+  readonly bank: string;
+  readonly banks: readonly Value[];
+  readonly plus: number;
+  readonly size: number;
+}
+
+/** Numbers as the wire carries them (0–127); channels 1–16. */
+export type Message =
+  | { readonly pc: number; readonly channel: number; readonly bank?: number }
+  | { readonly cc: number; readonly value: number; readonly channel: number }
+  | { readonly bpm: number };
+
+/**
+ * The value that a control change of 0–127 gives a scaled control, rounded to its step.
+ * @example scaledValue(127, [0, 100], 1) // 100
+ */
+export const scaledValue = (byte: number, [low, high]: readonly [number, number], step: number): number => {
+  const exact = low + ((high - low) * byte) / 127;
+  return Number((Math.round(exact / step) * step).toFixed(6));
+};
+
+/** The control change value whose scaled value comes nearest to the wanted one. */
+export const byteFor = (value: number, [low, high]: readonly [number, number]): number =>
+  high === low ? 0 : Math.max(0, Math.min(127, Math.round(((value - low) / (high - low)) * 127)));

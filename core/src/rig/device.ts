@@ -1,0 +1,257 @@
+import type { Shows } from '../midi/numbering.js';
+import type { Id } from './ids.js';
+import type { Act } from './act.js';
+import type { Point, Value, When } from './value.js';
+
+/**
+ * A box: jacks joined by chains, and stimuli that carry out acts on controls.
+ * A controller, a modeller, a song list and a timeline differ in data only.
+ */
+export interface Device {
+  readonly kind: 'device';
+  readonly id: Id<'device'>;
+  /** Two to four letters on the tag. */
+  readonly code: string;
+  readonly name: string;
+  /** Its place in the kit. */
+  readonly at?: number;
+  readonly zone: Zone;
+  /** The catalogue entry it was made from. */
+  readonly made?: string;
+  readonly jacks: readonly Jack[];
+  readonly chains: readonly Chain[];
+  readonly controls: readonly Control[];
+  readonly actuators: readonly Actuator[];
+  readonly memories: readonly Memory[];
+  readonly midi?: MidiManners;
+  /** Where sound begins and where it is heard. */
+  readonly ends?: readonly End[];
+  readonly figures: Figures;
+}
+
+export const ZONES = ['hands', 'floor', 'amp', 'outputs', 'supply'] as const;
+export type Zone = (typeof ZONES)[number];
+
+export interface MidiManners {
+  /** Channel 1–16 it is meant to answer on, or the control (a setting) that holds it. */
+  readonly channel: number | string;
+  /** Answers to every channel all the same. */
+  readonly omni?: boolean;
+  /** What becomes of messages that come while it loads. */
+  readonly messages: 'lost' | 'queued';
+}
+
+export interface End {
+  readonly at: Point;
+  readonly is: 'source' | 'house' | 'stage' | 'player' | 'recorder' | 'tuner';
+  readonly name: string;
+  readonly what?: 'guitar' | 'bass' | 'acoustic' | 'percussion' | 'voice' | 'keys' | 'band';
+  /** Level of a source, in dBu. */
+  readonly dbu?: { readonly average: number; readonly peak: number };
+}
+
+export const JACK_KINDS = ['audio', 'midi', 'contact', 'expression', 'power', 'mains', 'usb', 'air'] as const;
+export type JackKind = (typeof JACK_KINDS)[number];
+export const CONNECTORS = [
+  '6.35 TS', '6.35 TRS', 'XLR', 'DIN-5', '3.5 TRS A', '3.5 TRS B', '3.5 TRS', 'barrel', 'USB', 'combo', 'mains', 'multicore', 'air', 'speaker',
+] as const;
+export type Connector = (typeof CONNECTORS)[number];
+export type Pole = 'tip' | 'ring';
+
+export interface Jack {
+  readonly id: string;
+  readonly kind: JackKind;
+  readonly connector: Connector;
+  /** An insert on one TRS is `{ tip: 'out', ring: 'in' }`, stereo TRS `{ tip: 'out', ring: 'out' }`. */
+  readonly poles: Readonly<Partial<Record<Pole, 'in' | 'out'>>>;
+  readonly level?: 'instrument' | 'line' | 'mic' | 'speaker' | 'phones';
+  readonly balanced?: boolean;
+  /** Input or output impedance in ohms. */
+  readonly ohm?: number;
+  readonly phantom?: boolean;
+  readonly maxDbu?: number;
+  readonly shield?: 'chassis' | 'isolated' | { readonly liftedWhen: When };
+  /** What a speaker output sees here. */
+  readonly load?: 'amplifier' | 'speaker' | 'none';
+  /** Contact outputs: closed while this holds; a pulse is an act. */
+  readonly closedWhen?: When;
+  readonly supply?: {
+    readonly volts: readonly number[];
+    readonly milliamps: number;
+    readonly centre: 'negative' | 'positive' | 'ac';
+    readonly isolated?: boolean;
+  };
+}
+
+export interface Chain {
+  readonly id: string;
+  readonly from: readonly Tap[];
+  readonly slots: readonly Slot[];
+  readonly to: readonly Tap[];
+  readonly when?: When;
+  /** Control whose value is an arrangement of the slot ids, such as `"a b c"`; slots that it does not name keep off the path. */
+  readonly order?: string;
+  /** Nothing but contacts, pots and wire: carries any low-level kind, either way round. */
+  readonly passive?: true;
+  /** Power chains with several `from`: how bridged outputs add. */
+  readonly adds?: 'current' | 'volts';
+  /** What is left of it without supply. */
+  readonly unpowered?: 'through' | 'dead';
+}
+
+export type Leg = 'left' | 'right';
+
+/** `leg` given: only this side of a stereo chain; not given: into both sides, or the sum of both. */
+export interface Tap {
+  readonly at: Point;
+  readonly leg?: Leg;
+  readonly when?: When;
+  readonly gain?: Gain;
+}
+
+/** In dB, or read from a control (in dB already, or scaled from its range). */
+export type Gain = number | { readonly control: string; readonly scale?: readonly [number, number] };
+
+export type Slot = Block | Insert | Fork;
+
+export const STAGES = [
+  'tuner', 'wah', 'filter', 'compressor', 'gate', 'pitch', 'octave', 'fuzz', 'overdrive', 'distortion', 'boost', 'eq', 'preamp', 'power amp',
+  'cabinet', 'cabinet simulation', 'modulation', 'tremolo', 'delay', 'reverb', 'looper', 'volume', 'buffer', 'isolator', 'DI', 'channel',
+  'generator', 'enhancer', 'wireless', 'microphone',
+] as const;
+export type Stage = (typeof STAGES)[number];
+
+export interface Block {
+  readonly is: 'block';
+  readonly id: string;
+  readonly stage: Stage;
+  /** Absent: always on. */
+  readonly on?: When;
+  /** No direct sound through it (delay or reverb at 100 %). */
+  readonly wetOnly?: When;
+  /** Tuner mute, kill switch, volume at zero. */
+  readonly mutes?: When;
+  /** each: legs stay apart; spread: makes or mixes both sides; sum: to mono. Default mono: each on one leg, sums two. */
+  readonly width?: 'mono' | 'each' | 'spread' | 'sum';
+  readonly gain?: Gain;
+  readonly polarity?: { readonly invertedWhen: When };
+  readonly ms?: number;
+  /** Side chain: listens there, passes nothing from there. */
+  readonly key?: Point;
+  readonly bypass?: 'true' | 'buffered' | 'relay';
+  readonly tails?: boolean | When;
+  readonly inputOhm?: number;
+  readonly noiseDbu?: number;
+  readonly maxDbu?: number;
+}
+
+export interface Insert {
+  readonly is: 'insert';
+  readonly id: string;
+  readonly send: readonly Tap[];
+  readonly return: readonly Tap[];
+  readonly on?: When;
+  /** Parallel: the direct sound goes on beside it. */
+  readonly direct?: boolean | When;
+  /** Which side the switch cuts; `send` keeps the return open for tails. */
+  readonly off?: 'both' | 'send' | 'return' | { readonly sendOnlyWhen: When };
+  readonly unpatched: 'through' | 'broken';
+  /** Which plug breaks it; the return unless said. */
+  readonly breaks?: 'return' | 'send' | 'either';
+}
+
+export interface Fork {
+  readonly is: 'fork';
+  readonly id: string;
+  readonly arms: readonly Arm[];
+  readonly crossoverHz?: number | string;
+}
+
+export interface Arm {
+  readonly id: string;
+  readonly slots: readonly Slot[];
+  readonly when?: When;
+  readonly gain?: Gain;
+  readonly band?: 'low' | 'high';
+  readonly polarity?: { readonly invertedWhen: When };
+  readonly leg?: Leg;
+}
+
+export type Domain =
+  | { readonly values: readonly Value[] }
+  | { readonly min: number; readonly max: number; readonly unit: string; readonly step?: number }
+  | { readonly arrange: readonly string[]; readonly branches: number };
+
+export interface Control {
+  readonly id: string;
+  /** What a person calls it; the id when absent. */
+  readonly name?: string;
+  readonly domain: Domain;
+  /** `left`: as it was; `loaded`: by the program that is current at power-up (those values come together). */
+  readonly powerUp: { readonly at: Value } | 'left' | 'unknown' | 'loaded';
+  /** Changed by sounds; set once per hook-up; or in the player's hands and under the pedal. */
+  readonly use: 'sound' | 'setting' | 'play';
+}
+
+export interface Actuator {
+  readonly id: string;
+  readonly by: Stimulus;
+  readonly when?: When;
+  readonly acts: readonly Act[];
+}
+
+export type Stimulus =
+  | { readonly midi: 'pc' }
+  | { readonly midi: 'cc'; readonly number: number; readonly channel?: number }
+  | { readonly midi: 'clock' }
+  | { readonly midi: 'note'; readonly number: number }
+  /** Pulse inputs act on an edge. */
+  | { readonly contact: Point; readonly edge: 'closing' | 'opening' }
+  /** Latching inputs act on a change, at the box's own power-up and when plugged. */
+  | { readonly contact: Point; readonly level: 'closed' | 'open' }
+  | { readonly expression: Point }
+  | { readonly foot: string; readonly gesture: 'press' | 'release' | 'hold' | 'twice' }
+  | { readonly hand: string }
+  /** A timeline or song list arrives there. */
+  | { readonly position: string }
+  | { readonly power: 'on' };
+
+/** Numbered contents, one loaded at a time: a switcher's slots, a modeller's presets, scenes, a song list, a timeline. */
+export interface Memory {
+  readonly id: string;
+  /** The control that says which program is loaded; its values are program numbers as the wire counts, from 0. */
+  readonly control: string;
+  /** Loading sets these, and only these. */
+  readonly stores: readonly string[];
+  /** The box can be told to store these too. */
+  readonly mayStore?: readonly string[];
+  readonly by?: 'slot' | 'song' | 'cue';
+  readonly size: number;
+  readonly shows: Numbering;
+  /** Scenes: the memory whose loaded program these belong to. */
+  readonly inside?: string;
+  readonly gapMs: number;
+  readonly mutesMs: number;
+  /** What choosing the current program again does. */
+  readonly again: 'reloads' | 'nothing';
+  readonly limits?: { readonly messages?: number; readonly assigns?: number; readonly nameLength?: number };
+  /** Switches whose press recalls a program: position within the bank that shows. */
+  readonly switches?: readonly string[];
+  /** The control that holds the bank that shows, and the switches that step it. */
+  readonly bank?: { readonly control: string; readonly up: string; readonly down: string };
+  /** Switches that programs may assign, each with the controls that remember its latch and that it is held. */
+  readonly assignable?: readonly { readonly switch: string; readonly latch: string; readonly held: string }[];
+}
+
+/** How a box shows the number that the wire carries as 0, 1, 2 … */
+export type Numbering = Shows;
+
+export interface Figures {
+  readonly mm?: readonly [number, number, number];
+  readonly kg?: number;
+  readonly mainsEarth?: boolean;
+  readonly watts?: number;
+  readonly switches?: readonly { readonly id: string; readonly x: number; readonly y: number }[];
+  readonly battery?: { readonly mAh: number; readonly volts: number };
+  readonly origin?: 'measured' | 'maker' | 'assumed';
+}

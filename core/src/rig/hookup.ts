@@ -1,0 +1,51 @@
+import type { Id, Ref } from './ids.js';
+import type { Settings, Value } from './value.js';
+import type { Connector } from './device.js';
+
+/** One way to wire the rig; sounds and songs are shared by all. */
+export interface Hookup {
+  readonly kind: 'hookup';
+  readonly id: Id<'hookup'>;
+  readonly name: string;
+  readonly settings: Settings;
+  /** Holds for every sound here unless the sound says otherwise. */
+  readonly hears: readonly Heard[];
+  /** Taped, at full, never stomped: taken for granted by the proof and printed on the line-check sheet. */
+  readonly assumes: readonly Assumption[];
+  readonly admits?: Disturbances;
+  readonly place?: Readonly<Record<string, { readonly x: number; readonly y: number; readonly turn: number; readonly at: string }>>;
+}
+
+export interface Assumption {
+  readonly control: Ref;
+  readonly value: Value;
+  readonly why: string;
+}
+
+/** What the proof reckons with besides recalls and power-up. */
+export interface Disturbances {
+  readonly moves: boolean;
+  readonly feet: boolean;
+  readonly powerCycle: boolean;
+}
+
+export const USUAL_DISTURBANCES: Disturbances = { moves: true, feet: true, powerCycle: true };
+
+export interface Heard {
+  readonly from: Ref | 'the instrument in hand';
+  readonly at: Ref;
+  readonly as: 'sounds' | 'silent' | 'either' | 'stereo';
+}
+
+export interface Cable {
+  readonly kind: 'cable';
+  readonly id: Id<'cable'>;
+  readonly hookup: Id<'hookup'>;
+  /** `device.jack` at both ends; Y, insert and bridging leads are devices. */
+  readonly ends: readonly [Ref, Ref];
+  readonly m?: number;
+  readonly plugs?: readonly [Connector, Connector];
+  readonly label?: string;
+  readonly colour?: string;
+  readonly have?: boolean;
+}

@@ -1,0 +1,30 @@
+/** Kinds of part in the order in which they may be put: a later kind may refer to an earlier one. */
+export const KINDS = [
+  'about', 'device', 'program', 'hookup', 'cable', 'sound', 'move', 'song', 'setList', 'logEntry', 'standingTest', 'acceptance',
+] as const;
+
+export type Kind = (typeof KINDS)[number];
+export type Id<K extends string = Kind> = `${K}:${string}`;
+export type AnyId = Id<Kind>;
+
+/** `device.control` or `device.jack`, seen from the rig; the device's id comes first. */
+export type Ref = `device:${string}.${string}`;
+
+/** What stands behind the colon of an id. */
+export const ID_TAIL = /^[a-z0-9][a-z0-9-]{0,63}$/;
+
+export const kindOf = (id: AnyId): Kind => id.slice(0, id.indexOf(':')) as Kind;
+
+export const isId = (text: string): text is AnyId => {
+  const colon = text.indexOf(':');
+  return colon > 0 && (KINDS as readonly string[]).includes(text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1));
+};
+
+/** @example ref('device:dly', 'on') // 'device:dly.on' */
+export const ref = (device: Id<'device'>, name: string): Ref => `${device}.${name}` as Ref;
+
+/** @example splitRef('device:dly.on') // { device: 'device:dly', name: 'on' } */
+export const splitRef = (r: string): { readonly device: Id<'device'>; readonly name: string } => {
+  const dot = r.indexOf('.');
+  return { device: r.slice(0, dot) as Id<'device'>, name: r.slice(dot + 1) };
+};

@@ -1,0 +1,247 @@
+import type { Act } from './act.js';
+import type { Control, Device, Slot, Tap } from './device.js';
+import { isId, kindOf, splitRef, type AnyId, type Id, type Ref } from './ids.js';
+import type { Refusal } from './result.js';
+import { partOf, type Part, type Rig } from './rig.js';
+import { wantTarget, type Want } from './sound.js';
+import type { Value } from './value.js';
+
+/** Every part that this one cannot be without. */
+export const refersTo = (part: Part): readonly AnyId[] => {
+  const known = references.get(part);
+  if (known) return known;
+  const found = [...new Set(listReferences(part))];
+  references.set(part, found);
+  return found;
+};
+const references = new WeakMap<Part, readonly AnyId[]>();
+
+const deviceOf = (r: string): Id<'device'> => splitRef(r).device;
+const wantRefs = (wants: readonly Want[]): AnyId[] =>
+  wants.flatMap((w) => [deviceOf(wantTarget(w)), ...(w.in ? (Object.values(w.in) as AnyId[]) : []), ...('pedal' in w ? [deviceOf(w.pedal)] : [])]);
+
+const listReferences = (part: Part): readonly AnyId[] => {
+  switch (part.kind) {
+    case 'program': return [part.device];
+    case 'hookup': return [...Object.keys(part.settings).map(deviceOf), ...part.assumes.map((a) => deviceOf(a.control)), ...heardRefs(part.hears)];
+    case 'cable': return [part.hookup, ...part.ends.map(deviceOf)];
+    case 'sound': return [
+      ...(part.parent ? [part.parent] : []), ...(part.level ? [part.level.than] : []), ...wantRefs(part.wants), ...heardRefs(part.hears ?? []),
+      ...(part.order ?? []).map(deviceOf), ...part.calls.flatMap((c) => [c.device, ...(c.in ? (Object.values(c.in) as AnyId[]) : [])]),
+    ];
+    case 'move': return [...(part.sounds === 'all' ? [] : part.sounds), ...part.at.map((a) => a.device), ...wantRefs(part.on), ...wantRefs(part.off)];
+    case 'song': return [
+      ...(part.instrument ? [part.instrument] : []),
+      ...part.cues.flatMap((c): AnyId[] => ('sound' in c.call ? [c.call.sound] : 'move' in c.call ? [c.call.move] : [])),
+    ];
+    case 'setList': return part.songs;
+    case 'standingTest':
+    case 'acceptance': return [part.hookup];
+    case 'about':
+    case 'device':
+    case 'logEntry': return [];
+  }
+};
+const heardRefs = (hears: readonly { from: string; at: string }[]): AnyId[] =>
+  hears.flatMap((h) => [deviceOf(h.at), ...(h.from.startsWith('device:') ? [deviceOf(h.from)] : [])]);
+
+/** The stage blocks of a device, also those in arms of forks. */
+export const blockIds = (slots: readonly Slot[]): readonly string[] =>
+  slots.flatMap((s) => (s.is === 'block' ? [s.id] : s.is === 'fork' ? s.arms.flatMap((a) => blockIds(a.slots)) : []));
+
+export const inDomain = (control: Control, value: Value): boolean => {
+  const { domain } = control;
+  if ('values' in domain) return domain.values.some((v) => String(v) === String(value));
+  if ('min' in domain) return typeof value === 'number' && value >= domain.min && value <= domain.max;
+  const named = String(value).split(/\s+/).filter((word) => !['(', ')', '|', ''].includes(word));
+  return named.every((word) => domain.arrange.includes(word)) && new Set(named).size === named.length;
+};
+
+export const domainText = (control: Control): string => {
+  const { domain } = control;
+  if ('values' in domain) return domain.values.slice(0, 12).join(', ') + (domain.values.length > 12 ? ' …' : '');
+  if ('min' in domain) return `${domain.min} to ${domain.max}${domain.unit ? ` ${domain.unit}` : ''}`;
+  return `an arrangement of ${domain.arrange.join(' ')}`;
+};
+
+/** What can never be saved, for one part within the rig that would result. */
+export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
+  const missing = refersTo(part).filter((id) => !partOf(rig, id));
+  if (missing.length) return missing.map((id) => lostReference(rig, part, id));
+  switch (part.kind) {
+    case 'device': return wrongInDevice(part);
+    case 'program': return wrongInProgram(rig, part);
+    case 'hookup': return [
+      ...Object.entries(part.settings).flatMap(([r, v]) => wrongValue(rig, part.id, 'settings', r as Ref, v)),
+      ...part.assumes.flatMap((a) => wrongValue(rig, part.id, 'assumes', a.control, a.value)),
+    ];
+    case 'cable': return wrongInCable(rig, part);
+    case 'sound': return wrongInSound(rig, part);
+    case 'move': return [...wrongWants(rig, part.id, 'on', part.on), ...wrongWants(rig, part.id, 'off', part.off)];
+    case 'song':
+    case 'setList':
+    case 'standingTest':
+    case 'acceptance':
+    case 'about':
+    case 'logEntry': return [];
+  }
+};
+
+const partName = (rig: Rig, id: AnyId): string => {
+  const part = partOf(rig, id);
+  if (!part) return id;
+  return 'name' in part ? part.name : 'title' in part ? part.title : id;
+};
+
+const lostReference = (rig: Rig, part: Part, id: AnyId): Refusal => ({
+  code: 'reference',
+  part: part.id,
+  wrong: `${kindWord(part.kind)} ${JSON.stringify(partName(rig, part.id))} needs ${id}, which is not in the rig.`,
+  would: `Take the ${kindWord(part.kind)} away in the same change, or keep ${kindWord(kindOf(id))} ${id.slice(id.indexOf(':') + 1)}.`,
+});
+
+const KIND_WORDS: Partial<Record<string, string>> = { hookup: 'hook-up', setList: 'set list', logEntry: 'log entry', standingTest: 'standing test' };
+const kindWord = (kind: string): string => KIND_WORDS[kind] ?? kind;
+
+const wrong = (part: AnyId, where: string, what: string, would: string): Refusal => ({ code: 'invariant', part, where, wrong: what, would });
+
+const wrongValue = (rig: Rig, part: AnyId, where: string, r: Ref, value: Value): readonly Refusal[] => {
+  const { device, name } = splitRef(r);
+  const control = partOf(rig, device)?.controls.find((c) => c.id === name);
+  if (!control) return [wrong(part, where, `${r} is not a control of that device.`, `Use one of ${(partOf(rig, device)?.controls ?? []).map((c) => c.id).join(', ') || 'its controls (it has none)'}.`)];
+  if (inDomain(control, value)) return [];
+  return [wrong(part, where, `${JSON.stringify(value)} is outside ${r}.`, `Use ${domainText(control)}.`)];
+};
+
+const duplicates = (names: readonly string[]): readonly string[] => [...new Set(names.filter((n, i) => names.indexOf(n) !== i))];
+
+const wrongInDevice = (device: Device): readonly Refusal[] => {
+  const found: Refusal[] = [];
+  const controls = new Set(device.controls.map((c) => c.id));
+  const poles = new Set(device.jacks.flatMap((j) => [...(j.poles.tip ? [j.id] : []), ...(j.poles.ring ? [`${j.id}:ring`] : [])]));
+  const add = (where: string, what: string, would: string) => found.push(wrong(device.id, where, what, would));
+  for (const [where, names] of [
+    ['jacks', device.jacks.map((j) => j.id)], ['chains', device.chains.map((c) => c.id)], ['controls', device.controls.map((c) => c.id)],
+    ['actuators', device.actuators.map((a) => a.id)], ['memories', device.memories.map((m) => m.id)],
+    ['chains', device.chains.flatMap((c) => blockIds(c.slots))],
+  ] as const) {
+    for (const twice of duplicates(names)) add(where, `"${twice}" is there twice.`, 'Give each its own name.');
+  }
+  const checkPoint = (where: string, at: string) => {
+    if (!at.startsWith('#') && !poles.has(at)) add(where, `"${at}" is not a jack of this device.`, `Use one of ${[...poles].join(', ') || 'its jacks (it has none)'} or an inner bus such as "#bus".`);
+  };
+  const checkControl = (where: string, id: string) => {
+    if (!controls.has(id)) add(where, `"${id}" is not a control of this device.`, `Use one of ${[...controls].join(', ') || 'its controls (it has none)'}.`);
+  };
+  const checkTaps = (where: string, taps: readonly Tap[]) => taps.forEach((t) => checkPoint(where, t.at));
+  const checkSlots = (where: string, slots: readonly Slot[]): void => slots.forEach((s) => {
+    if (s.is === 'block') s.on?.forEach((f) => 'control' in f && checkControl(`${where}.${s.id}`, f.control));
+    else if (s.is === 'insert') checkTaps(`${where}.${s.id}`, [...s.send, ...s.return]);
+    else s.arms.forEach((a) => checkSlots(`${where}.${s.id}.${a.id}`, a.slots));
+  });
+  for (const chain of device.chains) {
+    checkTaps(`chains.${chain.id}`, [...chain.from, ...chain.to]);
+    checkSlots(`chains.${chain.id}`, chain.slots);
+    if (chain.order) checkControl(`chains.${chain.id}.order`, chain.order);
+  }
+  for (const memory of device.memories) {
+    checkControl(`memories.${memory.id}.control`, memory.control);
+    [...memory.stores, ...(memory.mayStore ?? [])].forEach((id) => checkControl(`memories.${memory.id}.stores`, id));
+  }
+  const checkActs = (where: string, acts: readonly Act[]) => acts.forEach((act) => {
+    if ('control' in act) checkControl(where, act.control);
+    if ('load' in act && !device.memories.some((m) => m.id === act.load)) add(where, `"${act.load}" is not a memory of this device.`, 'Name one of its memories.');
+  });
+  device.actuators.forEach((a) => checkActs(`actuators.${a.id}`, a.acts));
+  device.ends?.forEach((e, i) => checkPoint(`ends[${i}]`, e.at));
+  if (typeof device.midi?.channel === 'string') checkControl('midi.channel', device.midi.channel);
+  for (const control of device.controls) {
+    if (typeof control.powerUp === 'object' && !inDomain(control, control.powerUp.at)) {
+      add(`controls.${control.id}.powerUp`, `${JSON.stringify(control.powerUp.at)} is outside its range.`, `Use ${domainText(control)}.`);
+    }
+  }
+  return found;
+};
+
+const wrongInProgram = (rig: Rig, part: Extract<Part, { kind: 'program' }>): readonly Refusal[] => {
+  const device = partOf(rig, part.device)!;
+  const memory = device.memories.find((m) => m.id === part.memory);
+  if (!memory) return [wrong(part.id, 'memory', `${device.name} has no memory "${part.memory}".`, `Use ${device.memories.map((m) => m.id).join(', ') || 'another device'}.`)];
+  const found: Refusal[] = [];
+  if (part.number >= memory.size) found.push(wrong(part.id, 'number', `${part.number} is beyond the ${memory.size} programs of ${device.name}.`, `Use 0 to ${memory.size - 1}.`));
+  for (const other of rig.parts.program.values()) {
+    if (other.id !== part.id && other.device === part.device && other.memory === part.memory && other.number === part.number && other.of === part.of) {
+      found.push(wrong(part.id, 'number', `Program ${part.number} of ${device.name} is there already as "${other.name}".`, 'Use another number, or change that program.'));
+    }
+  }
+  if (part.contents !== 'unplanned') {
+    for (const [control, value] of Object.entries(part.contents)) {
+      if (!memory.stores.includes(control)) found.push(wrong(part.id, `contents.${control}`, `${device.name} does not store "${control}" in its programs.`, `It stores ${memory.stores.join(', ') || 'nothing'}.`));
+      else found.push(...wrongValue(rig, part.id, `contents.${control}`, `${part.device}.${control}` as Ref, value));
+    }
+  }
+  return found;
+};
+
+const wrongInCable = (rig: Rig, part: Extract<Part, { kind: 'cable' }>): readonly Refusal[] => {
+  const found: Refusal[] = [];
+  part.ends.forEach((end, i) => {
+    const { device, name } = splitRef(end);
+    const box = partOf(rig, device)!;
+    if (!box.jacks.some((j) => j.id === name)) {
+      found.push(wrong(part.id, `ends[${i}]`, `${box.name} has no jack "${name}".`, `Use ${box.jacks.map((j) => j.id).join(', ') || 'another device'}.`));
+    }
+  });
+  if (part.ends[0] === part.ends[1]) found.push(wrong(part.id, 'ends', 'Both ends are in the same jack.', 'Plug the other end into another jack.'));
+  for (const other of rig.parts.cable.values()) {
+    if (other.id === part.id || other.hookup !== part.hookup) continue;
+    const taken = part.ends.find((end) => other.ends.includes(end));
+    if (taken) found.push(wrong(part.id, 'ends', `${taken.slice('device:'.length)} holds a plug already.`, 'Unplug that cable first, or put a splitter in as a device.'));
+  }
+  return found;
+};
+
+const wrongWants = (rig: Rig, part: AnyId, where: string, wants: readonly Want[]): readonly Refusal[] => [
+  ...duplicates(wants.map((w) => `${wantTarget(w)} ${JSON.stringify(w.in ?? {})}`)).map((twice) =>
+    wrong(part, where, `${twice.slice(0, twice.indexOf(' '))} is wanted twice in the same case.`, 'Keep one of the two.')),
+  ...wants.flatMap((w) => {
+    const target = wantTarget(w);
+    const { device, name } = splitRef(target);
+    const box = partOf(rig, device)!;
+    if ('stage' in w) {
+      return box.chains.some((c) => blockIds(c.slots).includes(name)) ? []
+        : [wrong(part, where, `${box.name} has no stage "${name}".`, `It has ${box.chains.flatMap((c) => blockIds(c.slots)).join(', ') || 'none'}.`)];
+    }
+    const value = 'is' in w ? w.is : 'pedal' in w && w.at !== undefined ? w.at : undefined;
+    if (value !== undefined) return wrongValue(rig, part, where, target, value);
+    return box.controls.some((c) => c.id === name) ? [] : [wrong(part, where, `${box.name} has no control "${name}".`, `It has ${box.controls.map((c) => c.id).join(', ') || 'none'}.`)];
+  }),
+];
+
+const wrongInSound = (rig: Rig, part: Extract<Part, { kind: 'sound' }>): readonly Refusal[] => {
+  const found: Refusal[] = [...wrongWants(rig, part.id, 'wants', part.wants)];
+  const seen = new Set<string>([part.id]);
+  for (let parent = part.parent; parent; parent = partOf(rig, parent)?.parent) {
+    if (seen.has(parent)) {
+      found.push(wrong(part.id, 'parent', `"${part.name}" would be derived from itself.`, 'Choose another parent, or none.'));
+      break;
+    }
+    seen.add(parent);
+  }
+  part.calls.forEach((call, i) => {
+    const device = partOf(rig, call.device)!;
+    const memory = device.memories.find((m) => m.id === call.memory);
+    if (!memory) found.push(wrong(part.id, `calls[${i}]`, `${device.name} has no memory "${call.memory}".`, `Use ${device.memories.map((m) => m.id).join(', ') || 'another device'}.`));
+    else if (call.slot >= memory.size) found.push(wrong(part.id, `calls[${i}].slot`, `Slot ${call.slot} is beyond the ${memory.size} of ${device.name}.`, `Use 0 to ${memory.size - 1}.`));
+    for (const other of rig.parts.sound.values()) {
+      const clash = other.id !== part.id && part.calls.length === 1 && other.calls.length === 1
+        && other.calls.some((c) => c.device === call.device && c.memory === call.memory && c.slot === call.slot && JSON.stringify(c.in ?? {}) === JSON.stringify(call.in ?? {}));
+      if (clash) found.push(wrong(part.id, `calls[${i}].slot`, `That slot holds "${other.name}" already.`, 'Choose a free slot, or swap the two in one change.'));
+    }
+  });
+  return found;
+};
+
+/** Bad ids are refused before anything else. */
+export const wrongId = (id: string): Refusal | undefined =>
+  isId(id) ? undefined : { code: 'id', part: id.slice(0, 80), wrong: `"${id.slice(0, 80)}" is not an id of a part.`, would: 'Ids read kind:name, with a–z, 0–9 and hyphens.' };

@@ -1,0 +1,31 @@
+import type { Actuator, Control, Device } from './device.js';
+import { scaledValue, type Act } from './act.js';
+import { ref, type Ref } from './ids.js';
+import type { Value } from './value.js';
+
+/** The channel, 1–16, on which a device answers, when a number or a setting says so. */
+export const channelOf = (device: Device, setting: (r: Ref) => Value | undefined): number | undefined => {
+  const channel = device.midi?.channel;
+  if (channel === undefined) return undefined;
+  if (typeof channel === 'number') return channel;
+  const value = Number(setting(ref(device.id, channel)));
+  return value >= 1 && value <= 16 ? value : undefined;
+};
+
+/** Whether a device takes notice of messages on this channel. */
+export const listensTo = (device: Device, channel: number, setting: (r: Ref) => Value | undefined): boolean =>
+  device.midi !== undefined && (device.midi.omni === true || channelOf(device, setting) === channel);
+
+export const programActuators = (device: Device): readonly Actuator[] => device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'pc');
+
+export const controllerActuators = (device: Device, controller: number): readonly Actuator[] =>
+  device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === controller);
+
+export const stepOf = (control: Control | undefined): number => (control && 'min' in control.domain ? control.domain.step ?? 1 : 1);
+
+/** What an act that takes its value from the stimulus sets; undefined when it leaves the control alone. */
+export const valueFrom = (act: Act, byte: number, control: Control | undefined): Value | undefined => {
+  if ('map' in act) return act.map.find(([from, to]) => byte >= from && byte <= to)?.[2];
+  if ('scale' in act) return scaledValue(byte, act.scale, stepOf(control));
+  return undefined;
+};

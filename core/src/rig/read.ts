@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { isId, KINDS, type Kind } from './ids.js';
+import { ok, refuse, type Refusal, type Result } from './result.js';
+import type { Part } from './rig.js';
+import { SHAPES } from './shape.js';
+
+type Issue = z.core.$ZodIssue;
+
+const MOST_SHOWN = 40;
+const shown = (found: unknown): string => {
+  const text = found === undefined ? 'nothing' : (JSON.stringify(found) ?? String(found));
+  return text.length > MOST_SHOWN ? `${text.slice(0, MOST_SHOWN)}…` : text;
+};
+
+const dig = (data: unknown, path: readonly PropertyKey[]): unknown =>
+  path.reduce<unknown>((at, key) => (at && typeof at === 'object' ? (at as Record<PropertyKey, unknown>)[key] : undefined), data);
+
+/** @example pathText(['jacks', 0, 'kind']) // 'jacks[0].kind' */
+export const pathText = (path: readonly PropertyKey[]): string =>
+  path.reduce<string>((text, key) => (typeof key === 'number' ? `${text}[${key}]` : text ? `${text}.${String(key)}` : String(key)), '');
+
+/** Of the alternatives of a union, the one that got furthest says best what was meant. */
+const deepest = (issue: Issue): Issue => {
+  if (issue.code !== 'invalid_union' || issue.errors.length === 0) return issue;
+  const inner = issue.errors
+    .map((alternative) => alternative.map((i) => deepest({ ...i, path: [...issue.path, ...i.path] } as Issue)))
+    .filter((alternative) => alternative.length > 0)
+    .sort((a, b) => b[0]!.path.length - a[0]!.path.length || a.length - b.length);
+  return inner[0]?.[0] ?? issue;
+};
+
+const say = (issue: Issue, found: unknown): { wrong: string; would: string } => {
+  switch (issue.code) {
+    case 'invalid_value':
+      return { wrong: `${shown(found)} is not one of ${issue.values.slice(0, 20).join(', ')}${issue.values.length > 20 ? ' …' : ''}.`, would: 'Use one of these.' };
+    case 'invalid_type':
+      return { wrong: `${shown(found)} stands where ${issue.expected === 'object' ? 'an object' : `a ${issue.expected}`} belongs.`, would: found === undefined ? 'Add it.' : 'Replace it.' };
+    case 'too_big':
+      return { wrong: `${shown(found)} is over the limit of ${issue.maximum}${issue.origin === 'string' ? ' characters' : ''}.`, would: `Use at most ${issue.maximum}.` };
+    case 'too_small':
+      return { wrong: `${shown(found)} is under the limit of ${issue.minimum}${issue.origin === 'string' ? ' characters' : ''}.`, would: `Use at least ${issue.minimum}.` };
+    case 'unrecognized_keys':
+      return { wrong: `"${issue.keys.join('", "')}" is not known here.`, would: 'Remove it, or check its spelling.' };
+    default:
+      return { wrong: `${shown(found)} does not fit: ${issue.message}.`, would: 'Correct it.' };
+  }
+};
+
+/** Reads one part as it came from outside. Errors name the path inside the part, what was found and what would fit. */
+export const readPart = (data: unknown, where = ''): Result<Part, readonly Refusal[]> => {
+  const kind = (data as { kind?: unknown } | null)?.kind;
+  if (!KINDS.includes(kind as Kind)) {
+    return refuse([{ code: 'shape', where: pathText([where, 'kind'].filter(Boolean)), wrong: `${shown(kind)} is not one of ${KINDS.join(', ')}.`, would: 'Give each part its kind.' }]);
+  }
+  const parsed = SHAPES[kind as Kind].safeParse(data);
+  if (parsed.success) return ok(parsed.data);
+  const part = (data as { id?: unknown }).id;
+  return refuse(parsed.error.issues.slice(0, 20).map((raw) => {
+    const issue = deepest(raw);
+    const inside = pathText(issue.path);
+    return {
+      code: 'shape',
+      ...(typeof part === 'string' && part.length < 80 && isId(part) ? { part } : {}),
+      where: where ? `${where}${inside ? (inside.startsWith('[') ? inside : `.${inside}`) : ''}` : inside,
+      ...say(issue, dig(data, issue.path)),
+    };
+  }));
+};

@@ -1,0 +1,68 @@
+import type { Device } from './device.js';
+import type { Cable, Hookup } from './hookup.js';
+import { KINDS, kindOf, type AnyId, type Id, type Kind } from './ids.js';
+import type { Program } from './program.js';
+import type { About, Acceptance, LogEntry, SetList, Song, StandingTest } from './show.js';
+import type { Move, Sound } from './sound.js';
+
+interface PartByKind {
+  about: About;
+  device: Device;
+  program: Program;
+  hookup: Hookup;
+  cable: Cable;
+  sound: Sound;
+  move: Move;
+  song: Song;
+  setList: SetList;
+  logEntry: LogEntry;
+  standingTest: StandingTest;
+  acceptance: Acceptance;
+}
+
+export type PartOf<K extends Kind> = PartByKind[K];
+export type Part = PartOf<Kind>;
+export type Parts = { readonly [K in Kind]: ReadonlyMap<Id<K>, PartOf<K>> };
+
+/** Everything between the player's hands and the outputs. Kinds that did not change keep their map. */
+export interface Rig {
+  readonly revision: number;
+  readonly parts: Parts;
+}
+
+export const ABOUT: Id<'about'> = 'about:rig';
+
+export const emptyRig = (name = 'New rig'): Rig => {
+  const parts = Object.fromEntries(KINDS.map((kind) => [kind, new Map()])) as unknown as Parts;
+  return { revision: 0, parts: { ...parts, about: new Map([[ABOUT, { kind: 'about', id: ABOUT, name, notes: '' }]]) } };
+};
+
+/** What a person begins with: a name and one hook-up to wire. */
+export const newRig = (name: string): Rig =>
+  rigOf([...all(emptyRig(name), 'about'), { kind: 'hookup', id: 'hookup:main', name: 'Main', settings: {}, hears: [], assumes: [] }]);
+
+export const rigName = (rig: Rig): string => rig.parts.about.get(ABOUT)?.name ?? 'Rig without a name';
+
+export const partOf = <K extends Kind>(rig: Rig, id: Id<K>): PartOf<K> | undefined =>
+  (rig.parts[kindOf(id as AnyId)] as ReadonlyMap<string, PartOf<K>>).get(id);
+
+export const all = <K extends Kind>(rig: Rig, kind: K): readonly PartOf<K>[] => [...(rig.parts[kind] as ReadonlyMap<string, PartOf<K>>).values()];
+
+export const everyPart = (rig: Rig): readonly Part[] => KINDS.flatMap((kind) => all(rig, kind) as readonly Part[]);
+
+export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] => all(rig, 'cable').filter((c) => c.hookup === hookup);
+
+export const programsOf = (rig: Rig, device: Id<'device'>, memory?: string): readonly Program[] =>
+  all(rig, 'program').filter((p) => p.device === device && (memory === undefined || p.memory === memory));
+
+/** Sounds in the order of the sheet. */
+export const soundsInOrder = (rig: Rig): readonly Sound[] =>
+  [...all(rig, 'sound')].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1));
+
+/** A rig of these parts, taken as they are; boxes in the order of the kit. */
+export const rigOf = (parts: readonly Part[], revision = 0): Rig => {
+  const maps = Object.fromEntries(KINDS.map((kind) => [kind, new Map<string, Part>()])) as Record<Kind, Map<string, Part>>;
+  const place = (p: Part): number => (p.kind === 'device' ? p.at ?? 0 : 0);
+  for (const part of [...parts].sort((a, b) => place(a) - place(b))) maps[part.kind].set(part.id, part);
+  return { revision, parts: maps as unknown as Parts };
+};

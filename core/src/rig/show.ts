@@ -1,0 +1,67 @@
+import type { AnyId, Id } from './ids.js';
+
+export interface Song {
+  readonly kind: 'song';
+  readonly id: Id<'song'>;
+  readonly title: string;
+  readonly bpm?: number;
+  readonly instrument?: Id<'device'>;
+  readonly tuning?: string;
+  readonly cues: readonly Cue[];
+}
+
+export interface Cue {
+  readonly name: string;
+  /** Seconds from the start of the song. */
+  readonly at?: number;
+  readonly call:
+    | { readonly sound: Id<'sound'> }
+    | { readonly move: Id<'move'>; readonly to: 'on' | 'off' }
+    | { readonly note: string };
+}
+
+export interface SetList {
+  readonly kind: 'setList';
+  readonly id: Id<'setList'>;
+  readonly name: string;
+  readonly songs: readonly Id<'song'>[];
+}
+
+/** The player's own notes. */
+export interface LogEntry {
+  readonly kind: 'logEntry';
+  readonly id: Id<'logEntry'>;
+  /** ISO 8601. */
+  readonly when: string;
+  readonly text: string;
+  readonly about: readonly AnyId[];
+}
+
+/** A sequence that is played after every edit, and what must hold at its end. */
+export interface StandingTest {
+  readonly kind: 'standingTest';
+  readonly id: Id<'standingTest'>;
+  readonly name: string;
+  readonly hookup: Id<'hookup'>;
+  readonly steps: readonly string[];
+  readonly expects: readonly { readonly control: string; readonly value: string }[];
+}
+
+/** A finding that a person accepted. It stays quiet while its evidence is the same. */
+export interface Acceptance {
+  readonly kind: 'acceptance';
+  readonly id: Id<'acceptance'>;
+  readonly code: string;
+  readonly hookup: Id<'hookup'>;
+  /** Fingerprint of the evidence at the time. */
+  readonly evidence: string;
+  readonly reason: string;
+}
+
+/** The rig's own name and notes: one part, `about:rig`. */
+export interface About {
+  readonly kind: 'about';
+  readonly id: Id<'about'>;
+  readonly name: string;
+  readonly notes: string;
+}

@@ -1,0 +1,68 @@
+import type { Id, Ref } from './ids.js';
+import type { Case, Value } from './value.js';
+import type { Heard } from './hookup.js';
+
+export const ROLES = ['clean', 'crunch', 'lead', 'ambience', 'fuzz', 'other'] as const;
+export type Role = (typeof ROLES)[number];
+
+export interface Sound {
+  readonly kind: 'sound';
+  readonly id: Id<'sound'>;
+  readonly name: string;
+  readonly role: Role;
+  /** Its place in the sheet. */
+  readonly at: number;
+  readonly parent?: Id<'sound'>;
+  readonly wants: readonly Want[];
+  readonly hears?: readonly Heard[];
+  /** Wanted order, said by stages (`device.block`); compile turns it into the switcher's arrangement. */
+  readonly order?: readonly Ref[];
+  readonly level?: { readonly than: Id<'sound'>; readonly db: number };
+  readonly leaving?: 'ring' | 'cut';
+  /** All are needed, in this order: one stomp each. */
+  readonly calls: readonly Call[];
+}
+
+export type Want = StageWant | ControlWant;
+
+/** The usual want: this stage is in the sound or not, whatever loop, program or foot brings it there. */
+export interface StageWant {
+  readonly stage: Ref;
+  readonly is: 'in' | 'out' | 'any';
+  readonly in?: Case;
+}
+
+export type ControlWant = { readonly control: Ref; readonly in?: Case } & (
+  | { readonly is: Value }
+  | { readonly between: readonly [number, number] }
+  | { readonly any: true }
+  /** As the hand left it. */
+  | { readonly hand: true }
+  /** The parent's value plus this. */
+  | { readonly more: number }
+  /** This many beats of the song's tempo. */
+  | { readonly note: number }
+  /** Under the pedal; `at` until it moves. */
+  | { readonly pedal: Ref; readonly heel: number; readonly toe: number; readonly curve?: 'line' | 'slow' | 'fast'; readonly at?: Value }
+);
+
+export interface Call {
+  readonly device: Id<'device'>;
+  readonly memory: string;
+  readonly slot: number;
+  readonly in?: Case;
+}
+
+/** What a want is about: two wants on the same thing in the same case contradict each other. */
+export const wantTarget = (want: Want): Ref => ('stage' in want ? want.stage : want.control);
+
+export interface Move {
+  readonly kind: 'move';
+  readonly id: Id<'move'>;
+  readonly name: string;
+  readonly sounds: readonly Id<'sound'>[] | 'all';
+  readonly latch: boolean;
+  readonly at: readonly { readonly device: Id<'device'>; readonly switch: string }[];
+  readonly on: readonly Want[];
+  readonly off: readonly Want[];
+}

@@ -1,0 +1,40 @@
+import type { Ref } from './ids.js';
+
+export type Value = string | number;
+
+/** All facts must hold. An empty list, or none: always. */
+export type When = readonly Fact[];
+export type Fact =
+  | { readonly control: string; readonly in: readonly Value[] }
+  | { readonly control: string; readonly from: number; readonly to: number }
+  /** Switched sockets, "left/mono", normals, closing inserts. */
+  | { readonly jack: string; readonly plugged: boolean };
+
+/** A point of a device: a pole of a jack (`in`, `exp:ring`; no pole = tip) or an inner bus (`#pre`). */
+export type Point = string;
+
+/** What a fact is judged by: the values of one device's controls, and where plugs are in. */
+export interface Circumstances {
+  readonly value: (control: string) => Value | undefined;
+  readonly plugged: (jack: string) => boolean;
+}
+
+export const factHolds = (fact: Fact, now: Circumstances): boolean => {
+  if ('jack' in fact) return now.plugged(fact.jack) === fact.plugged;
+  const value = now.value(fact.control);
+  if (value === undefined) return false;
+  if ('in' in fact) return fact.in.some((v) => String(v) === String(value));
+  const amount = Number(value);
+  return amount >= fact.from && amount <= fact.to;
+};
+
+export const holds = (when: When | undefined, now: Circumstances): boolean => (when ?? []).every((fact) => factHolds(fact, now));
+
+/** Where it counts. All that are given must fit; of several that fit, the one with more of them wins. */
+export interface Case {
+  readonly hookup?: `hookup:${string}`;
+  readonly instrument?: `device:${string}`;
+  readonly song?: `song:${string}`;
+}
+
+export type Settings = Readonly<Record<Ref, Value>>;

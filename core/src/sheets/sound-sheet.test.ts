@@ -1,0 +1,63 @@
+import { apply } from '../change/apply.js';
+import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { addSound } from '../edits/sounds.js';
+import { partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import type { Sound } from '../rig/sound.js';
+import { anatomy } from '../signal/anatomy.js';
+import { cellOf, pasteInto, sheetColumns, typeInto, type Column } from './sound-sheet.js';
+
+const rig = islandRun();
+const columns = sheetColumns(rig, anatomy(rig, partOf(rig, BALLROOM_ID)!));
+const column = (title: string): Column => columns.find((c) => c.title === title)!;
+const sound = (n: string, r = rig) => partOf(r, `sound:${n}`)!;
+const typed = (title: string, text: string, s: Sound = sound('01'), r: Rig = rig) => {
+  const result = typeInto(r, s, column(title), text);
+  return result.ok ? cellOf(r, result.value.put[0] as Sound, column(title)).text : `${result.error.wrong} ${result.error.would}`;
+};
+const row = (n: string) => columns.map((c) => cellOf(rig, sound(n), c).text);
+
+describe('the sound sheet', () => {
+  test('columns stand in signal order, loops before what follows them', () => {
+    expect(columns.map((c) => c.title)).toEqual(['trim dB', 'CMP', 'OFZ', 'LOW', 'HIG', 'GAT', 'HED ch.', 'MOD', 'MOD prog', 'REV', 'REV prog', 'DLY', 'DLY prog']);
+  });
+  test('a row shows programs as the box does', () => expect(row('03')).toEqual(['0', '●', '·', '●', '·', '·', 'clean', '●', '13', '●', '3.3', '●', '']));
+  test.each([
+    ['CMP', 'x', '●'], ['CMP', '-', '·'], ['CMP', 'ANY', 'any'], ['CMP', 'maybe', '"maybe" says neither in nor out. Type x for in, - for out, or any.'],
+    ['HED ch.', 'lead', 'lead'], ['HED ch.', '2', 'lead'], ['HED ch.', 'l', 'lead'], ['HED ch.', 'third', '"third" is no channel of it. Type clean or lead.'],
+    ['MOD prog', '13', '13'], ['MOD prog', '0', '"0" is not a number that Stereo modulation shows. It shows 1 to 128.'], ['REV prog', '2.2', '2.2'], ['REV prog', '22', '"22" is not a number that Stereo reverb shows. It shows 1.1 to 43.2.'],
+    ['trim dB', '-3', '-3'], ['trim dB', '−3', '-3'], ['trim dB', '40', '"40" is outside its range. Type -6 to 6 dB.'], ['trim dB', '', ''], ['trim dB', 'any', 'any'],
+  ])('%s: typing "%s" shows "%s"', (title, text, shows) => expect(typed(title, text)).toBe(shows));
+
+  test('a derived sound shows what it takes over, and its own on top; cleared, it follows again', () => {
+    const applied = apply(rig, addSound(rig, 'sound:d', 'Derived', 'lead', 'sound:04'));
+    const derived = applied.ok ? applied.value.rig : rig;
+    const child = partOf(derived, 'sound:d')!;
+    expect(cellOf(derived, child, column('HIG'))).toEqual({ text: '●', own: false });
+    const out = typeInto(derived, child, column('HIG'), '-');
+    const own = (out.ok && out.value.put[0]) as Sound;
+    expect(cellOf(derived, own, column('HIG'))).toEqual({ text: '·', own: true });
+    const cleared = typeInto(derived, own, column('HIG'), '');
+    expect(cleared.ok && cellOf(derived, cleared.value.put[0] as Sound, column('HIG'))).toEqual({ text: '●', own: false });
+  });
+});
+
+describe('paste', () => {
+  test('a block fills cells, row by row', () => {
+    const pasted = pasteInto(rig, columns, 0, 1, [['-', 'x'], ['x', '']]);
+    const [one, two] = pasted.ok ? pasted.value.put as Sound[] : [];
+    expect([cellOf(rig, one!, column('CMP')).text, cellOf(rig, one!, column('OFZ')).text, cellOf(rig, two!, column('CMP')).text]).toEqual(['·', '●', '●']);
+  });
+  test('copied out and pasted in, the sheet is the same', () => {
+    const cells = soundsInOrder(rig).map((s) => columns.map((c) => cellOf(rig, s, c).text));
+    const pasted = pasteInto(rig, columns, 0, 0, cells);
+    expect(pasted.ok && (pasted.value.put as Sound[]).map((s) => columns.map((c) => cellOf(rig, s, c).text))).toEqual(cells);
+  });
+  test.each([
+    ['too many rows', 15, 0, [['0'], ['0']], '2 rows were pasted; from here on there are 1.'],
+    ['too many columns', 0, 11, [['x', '0', 'x']], '3 columns were pasted; from here on there are 2.'],
+    ['one bad cell', 0, 0, [['0'], ['loud']], '"loud" is outside its range.'],
+  ])('%s: nothing is changed, and it says why', (_, at, col, rows, says) => {
+    const pasted = pasteInto(rig, columns, at, col, rows);
+    expect(pasted.ok ? [] : pasted.error.map((r) => r.wrong)).toContain(says);
+  });
+});

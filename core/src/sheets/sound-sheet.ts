@@ -1,0 +1,162 @@
+import { shown, wireOf } from '../midi/numbering.js';
+import { together, type Edit } from '../change/edit.js';
+import { clearWant, setWant } from '../edits/sounds.js';
+import type { Device } from '../rig/device.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { inDomain, domainText } from '../rig/invariants.js';
+import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import { wantTarget, type Sound, type Want } from '../rig/sound.js';
+import type { Value } from '../rig/value.js';
+import type { Anatomy } from '../signal/anatomy.js';
+import { signalOrder } from '../signal/order.js';
+
+/** A column of the sound sheet: one thing that sounds want of one box. */
+export type Column = { readonly id: string; readonly device: Id<'device'>; readonly title: string; readonly says: string } & (
+  | { readonly is: 'stage'; readonly stage: Ref }
+  /** Stages of which at most one sounds at a time, such as the channels of an amp. */
+  | { readonly is: 'one of'; readonly stages: readonly Ref[]; readonly names: readonly string[] }
+  | { readonly is: 'program'; readonly control: Ref }
+  | { readonly is: 'amount'; readonly control: Ref }
+);
+
+export interface Cell {
+  /** What it shows: ● in, · out, a number as the box displays it. */
+  readonly text: string;
+  /** Said by the sound itself; otherwise taken over from its parent, or not said at all. */
+  readonly own: boolean;
+}
+
+export const IN = '●';
+export const OUT = '·';
+const NOTHING = '';
+
+/** Columns for what is wired in a hook-up, in signal order: stages, the program of each box that has programs, amounts of controllers. */
+export const sheetColumns = (rig: Rig, anatomy: Anatomy): readonly Column[] => {
+  const order = signalOrder(anatomy);
+  const devices = all(rig, 'device').filter((d) => anatomy.wiring.wired.has(d.id)).sort((a, b) => (order.get(a.id) ?? 999) - (order.get(b.id) ?? 999));
+  return devices.flatMap((device) => columnsOf(rig, anatomy, device));
+};
+
+const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[] => {
+  const stages = [...anatomy.stages.values()].filter((s) => s.device === device.id && !s.always);
+  const gated = stages.filter((s) => s.gates.length > 0);
+  const base = { device: device.id };
+  const columns: Column[] = stages.filter((s) => !gated.includes(s)).map((s) => ({
+    ...base, is: 'stage', id: s.ref, stage: s.ref, title: device.code, says: stages.length > 1 ? `${device.name}: ${s.block.id}` : device.name,
+  }));
+  if (gated.length > 1) {
+    columns.push({ ...base, is: 'one of', id: `${device.id}#channels`, title: `${device.code} ch.`, says: `${device.name}: which channel`, stages: gated.map((s) => s.ref), names: gated.map((s) => s.block.id) });
+  } else columns.push(...gated.map((s): Column => ({ ...base, is: 'stage', id: s.ref, stage: s.ref, title: device.code, says: `${device.name}: ${s.block.id}` })));
+  const called = (control: Ref) => all(rig, 'sound').some((s) => s.calls.some((c) => c.device === splitRef(control).device));
+  for (const memory of device.memories) {
+    const control = ref(device.id, memory.control);
+    if (memory.by !== 'slot') columns.push({ ...base, is: 'program', id: control, control, title: `${device.code} prog`, says: `${device.name}: program, as the box shows it` });
+    else if (called(control)) {
+      for (const name of memory.stores) {
+        const found = device.controls.find((c) => c.id === name);
+        if (found && 'min' in found.domain) columns.push({ ...base, is: 'amount', id: ref(device.id, name), control: ref(device.id, name), title: `${name} ${found.domain.unit}`, says: `${device.name}: ${found.name ?? name}` });
+      }
+    }
+  }
+  return columns;
+};
+
+const ownWant = (sound: Sound, target: Ref): Want | undefined => sound.wants.find((w) => wantTarget(w) === target && !w.in);
+
+/** The want that counts: the sound's own, else its nearest forebear's. */
+const standingWant = (rig: Rig, sound: Sound, target: Ref): { readonly want: Want; readonly own: boolean } | undefined => {
+  const seen = new Set<string>();
+  for (let one: Sound | undefined = sound; one && !seen.has(one.id); one = one.parent && partOf(rig, one.parent)) {
+    const want = ownWant(one, target);
+    if (want) return { want, own: one === sound };
+    seen.add(one.id);
+  }
+  return undefined;
+};
+
+export const cellOf = (rig: Rig, sound: Sound, column: Column): Cell => {
+  if (column.is === 'one of') {
+    const chosen = column.stages.map((s) => standingWant(rig, sound, s)).findIndex((w) => w && 'stage' in w.want && w.want.is === 'in');
+    return { text: column.names[chosen] ?? NOTHING, own: column.stages.some((s) => ownWant(sound, s)) };
+  }
+  const standing = standingWant(rig, sound, column.is === 'stage' ? column.stage : column.control);
+  if (!standing) return { text: column.is === 'stage' ? OUT : NOTHING, own: false };
+  const { want, own } = standing;
+  if ('stage' in want) return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own };
+  return { text: wantText(rig, want), own };
+};
+
+const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
+  const { device, name } = splitRef(want.control);
+  const memory = partOf(rig, device)?.memories.find((m) => m.control === name);
+  if ('is' in want && want.is !== undefined) return memory ? shown(memory.shows, Number(want.is)) : String(want.is);
+  if ('between' in want) return `${want.between[0]}–${want.between[1]}`;
+  if ('hand' in want) return 'hand';
+  if ('more' in want) return `${want.more >= 0 ? '+' : '−'}${Math.abs(want.more)} over`;
+  if ('pedal' in want) return 'pedal';
+  if ('note' in want) return `${want.note} beats`;
+  return 'any';
+};
+
+const SAYS_IN = new Set(['●', 'x', '1', 'in', 'on', 'yes', 'y', '*']);
+const SAYS_OUT = new Set(['·', '.', '0', '-', '–', 'out', 'off', 'no', 'n']);
+
+/** What typing a text into a cell does. An empty text takes back what the sound itself said. */
+export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string): Result<Edit> => {
+  const typed = text.trim();
+  const refused = (wrong: string, would: string): Result<Edit> => refuse({ code: 'cell', part: sound.id, where: column.title, wrong, would });
+  if (column.is === 'one of') {
+    const cleared = column.stages.reduce<Sound>((s, stage) => clearWant(s, stage).put[0] as Sound, sound);
+    if (typed === '') return ok({ put: [cleared], remove: [] });
+    const found = column.names.findIndex((n, i) => n.toLowerCase().startsWith(typed.toLowerCase()) || String(i + 1) === typed);
+    if (found < 0) return refused(`"${typed}" is no channel of it.`, `Type ${column.names.join(' or ')}.`);
+    return ok(setWant(cleared, { stage: column.stages[found]!, is: 'in' }));
+  }
+  if (typed === '') return ok(clearWant(sound, column.is === 'stage' ? column.stage : column.control));
+  if (column.is === 'stage') {
+    const low = typed.toLowerCase();
+    if (SAYS_IN.has(low)) return ok(setWant(sound, { stage: column.stage, is: 'in' }));
+    if (SAYS_OUT.has(low)) return ok(sound.parent ? setWant(sound, { stage: column.stage, is: 'out' }) : clearWant(sound, column.stage));
+    if (low === 'any' || low === '?') return ok(setWant(sound, { stage: column.stage, is: 'any' }));
+    return refused(`"${typed}" says neither in nor out.`, 'Type x for in, - for out, or any.');
+  }
+  const { device, name } = splitRef(column.control);
+  const box = partOf(rig, device)!;
+  const control = box.controls.find((c) => c.id === name)!;
+  if (typed.toLowerCase() === 'any') return ok(setWant(sound, { control: column.control, any: true }));
+  const memory = box.memories.find((m) => m.control === name);
+  if (memory) {
+    const wire = wireOf(memory.shows, typed, memory.size);
+    return wire === undefined
+      ? refused(`"${typed}" is not a number that ${box.name} shows.`, `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}.`)
+      : ok(setWant(sound, { control: column.control, is: wire }));
+  }
+  const value: Value = Number(typed.replace('−', '-').replace(',', '.'));
+  if (Number.isNaN(value) || !inDomain(control, value)) return refused(`"${typed}" is outside its range.`, `Type ${domainText(control)}.`);
+  return ok(setWant(sound, { control: column.control, is: value }));
+};
+
+/**
+ * A block copied from a spreadsheet, its first cell at this row and column. All of it fits or nothing is changed.
+ * @param rows cells as text, row by row
+ */
+export const pasteInto = (rig: Rig, columns: readonly Column[], row: number, column: number, rows: readonly (readonly string[])[]): Result<Edit, readonly Refusal[]> => {
+  const sounds = soundsInOrder(rig);
+  const widest = Math.max(0, ...rows.map((r) => r.length));
+  const refused: Refusal[] = [];
+  if (row + rows.length > sounds.length) refused.push({ code: 'paste', wrong: `${rows.length} rows were pasted; from here on there are ${sounds.length - row}.`, would: 'Add sounds first, or copy fewer rows.' });
+  if (column + widest > columns.length) refused.push({ code: 'paste', wrong: `${widest} columns were pasted; from here on there are ${columns.length - column}.`, would: 'Copy fewer columns, or paste further to the left.' });
+  if (refused.length) return refuse(refused);
+  const edits: Edit[] = [];
+  rows.forEach((cells, r) => {
+    let sound = sounds[row + r]!;
+    cells.forEach((text, c) => {
+      const typed = typeInto(rig, sound, columns[column + c]!, text);
+      if (!typed.ok) refused.push({ ...typed.error, where: `row ${r + 1}, ${typed.error.where}` });
+      else if (typed.value.put.length) sound = typed.value.put.at(-1) as Sound;
+    });
+    edits.push({ put: [sound], remove: [] });
+  });
+  return refused.length ? refuse(refused) : ok(together(...edits));
+};

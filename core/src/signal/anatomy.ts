@@ -1,0 +1,102 @@
+import type { Hookup } from '../rig/hookup.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import type { Rig } from '../rig/rig.js';
+import type { Block, Insert } from '../rig/device.js';
+import type { When } from '../rig/value.js';
+import { wire, type Wiring, type WiredInsert } from './wiring.js';
+
+/** How one stage is embedded in a hook-up: what can take it in and out of the path. */
+export interface Embedded {
+  readonly ref: Ref;
+  readonly device: Id<'device'>;
+  readonly block: Block;
+  /** Switchable inserts around it, outermost first. Of loops side by side that hold the same box only the first counts. */
+  readonly inserts: readonly Loop[];
+  /** Facts of the fork arms and gated chains in which it stands. */
+  readonly gates: readonly { readonly device: Id<'device'>; readonly when: When }[];
+  /** Nothing can take it out of the path. */
+  readonly always: boolean;
+}
+
+export interface Loop extends WiredInsert {
+  readonly name: Ref;
+  /** Stages between its send and its return, whatever the other loops do. */
+  readonly holds: readonly Ref[];
+  readonly points: ReadonlySet<number>;
+}
+
+/** What is true of a hook-up in every state: where each stage sits and what each loop holds. */
+export interface Anatomy {
+  readonly hookup: Hookup;
+  readonly wiring: Wiring;
+  readonly stages: ReadonlyMap<Ref, Embedded>;
+  readonly loops: readonly Loop[];
+}
+
+export const anatomy = (rig: Rig, hookup: Hookup): Anatomy => {
+  const wiring = wire(rig, hookup);
+  const loops = wiring.inserts.map((i) => loopOf(wiring, i)).sort((a, b) => b.points.size - a.points.size);
+  const around = new Map<Ref, Loop[]>();
+  for (const loop of loops) {
+    if (!loop.insert.on) continue;
+    for (const stage of loop.holds) {
+      const list = around.get(stage);
+      if (list) list.push(loop);
+      else around.set(stage, [loop]);
+    }
+  }
+  const gates = gatesByPoint(wiring);
+  const stages = new Map<Ref, Embedded>();
+  for (const edge of wiring.edges) {
+    if (edge.carries.by !== 'block' || !wiring.wired.has(edge.carries.device)) continue;
+    const { device, block } = edge.carries;
+    const r = ref(device, block.id);
+    const inserts = nested(around.get(r) ?? []);
+    const here = gates.get(edge.from) ?? [];
+    stages.set(r, { ref: r, device, block, inserts, gates: here, always: !block.on && inserts.length === 0 && here.length === 0 });
+  }
+  return { hookup, wiring, stages, loops };
+};
+
+const loopOf = (wiring: Wiring, wired: WiredInsert): Loop => {
+  const pointsOf = (taps: Insert['send']) => taps.map((t) => wiring.at.get(`${wired.device}.${t.at}`)!);
+  const sends = pointsOf(wired.insert.send);
+  const returns = pointsOf(wired.insert.return);
+  const ahead = flood(sends, new Set(returns), (p) => wiring.out[p]!.map((e) => wiring.edges[e]!.to));
+  const back = flood(returns, new Set(sends), (p) => wiring.into[p]!.map((e) => wiring.edges[e]!.from));
+  const points = new Set([...ahead].filter((p) => back.has(p)));
+  const holds = new Set<Ref>();
+  for (const edge of wiring.edges) {
+    if (edge.carries.by === 'block' && points.has(edge.from) && points.has(edge.to)) holds.add(ref(edge.carries.device, edge.carries.block.id));
+  }
+  return { ...wired, name: ref(wired.device, wired.insert.id), holds: wired.patched ? [...holds] : [], points: wired.patched ? points : new Set() };
+};
+
+const flood = (from: readonly number[], stop: ReadonlySet<number>, next: (point: number) => readonly number[]): ReadonlySet<number> => {
+  const seen = new Set(from);
+  for (const point of seen) if (!stop.has(point)) for (const to of next(point)) seen.add(to);
+  return seen;
+};
+
+/** The outermost loop and those within it; a second loop beside it that holds the same box is another way, not a further gate. */
+const nested = (loops: readonly Loop[]): readonly Loop[] =>
+  loops.reduce<Loop[]>((kept, loop) => (kept.every((outer) => outer.points.has(loop.entry)) ? [...kept, loop] : kept), []);
+
+/** Gates that every point inside an arm or a gated chain stands behind. */
+const gatesByPoint = (wiring: Wiring): ReadonlyMap<number, readonly { device: Id<'device'>; when: When }[]> => {
+  const gates = new Map<number, { device: Id<'device'>; when: When }[]>();
+  for (const edge of wiring.edges) {
+    const base = wiring.points[edge.to]!.id;
+    const isGate = edge.carries.by === 'arm' || (edge.carries.by === 'wire' && wiring.points[edge.to]!.inside && !wiring.points[edge.from]!.inside);
+    const whens = edge.needs.flatMap((n) => ('when' in n ? [{ device: n.device, when: n.when }] : []));
+    if (!isGate || whens.length === 0) continue;
+    wiring.points.forEach((p, i) => {
+      if (p.id !== base && !p.id.startsWith(`${base}/`)) return;
+      const list = gates.get(i);
+      const fresh = whens.filter((w) => !list?.some((l) => l.device === w.device && JSON.stringify(l.when) === JSON.stringify(w.when)));
+      if (list) list.push(...fresh);
+      else gates.set(i, fresh);
+    });
+  }
+  return gates;
+};

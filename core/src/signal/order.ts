@@ -1,0 +1,51 @@
+import type { Id } from '../rig/ids.js';
+import { splitRef } from '../rig/ids.js';
+import { cablesOf, partOf, type Rig } from '../rig/rig.js';
+import type { Cable } from '../rig/hookup.js';
+import { neighbours } from './arrangement.js';
+import type { Anatomy } from './anatomy.js';
+
+/** Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what follows them. */
+export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, number> => {
+  const order = new Map<Id<'device'>, number>();
+  const seen = new Set<number>();
+  const usual = (e: number) => wiring.edges[e]!.needs.every((n) => !('order' in n) || neighbours(n.usual).has(n.pair));
+  const stack = wiring.sources.filter((s) => wiring.wired.has(s.device)).map((s) => s.point).reverse();
+  for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
+    if (seen.has(point)) continue;
+    seen.add(point);
+    const { device } = wiring.points[point]!;
+    if (!order.has(device)) order.set(device, order.size);
+    stack.push(...wiring.out[point]!.filter(usual).map((e) => wiring.edges[e]!.to).reverse());
+  }
+  return order;
+};
+
+const KINDS = ['audio', 'air', 'midi', 'contact', 'expression', 'power', 'mains', 'usb'];
+
+export interface ListedCable {
+  readonly cable: Cable;
+  /** The end that gives, then the end that takes. */
+  readonly from: Cable['ends'][number];
+  readonly to: Cable['ends'][number];
+  readonly kind: string;
+}
+
+/** The cables of a hook-up as one walks along the signal: audio first, then MIDI, control and supply. */
+export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[] => {
+  const order = signalOrder(anatomy);
+  const jack = (end: string) => {
+    const { device, name } = splitRef(end);
+    return partOf(rig, device)?.jacks.find((j) => j.id === name);
+  };
+  /** A cable is met when both of its boxes have been; the way there before the way back. */
+  const place = (from: string, to: string): number => {
+    const [a, b] = [from, to].map((end) => order.get(splitRef(end).device) ?? 999) as [number, number];
+    return Math.max(a, b) * 1000 + a;
+  };
+  return cablesOf(rig, anatomy.hookup.id).map((cable): ListedCable => {
+    const [a, b] = cable.ends;
+    const turned = jack(a)?.poles.tip === 'in' && jack(b)?.poles.tip === 'out';
+    return { cable, from: turned ? b : a, to: turned ? a : b, kind: jack(a)?.kind ?? 'audio' };
+  }).sort((x, y) => KINDS.indexOf(x.kind === 'air' ? 'audio' : x.kind) - KINDS.indexOf(y.kind === 'air' ? 'audio' : y.kind) || place(x.from, x.to) - place(y.from, y.to));
+};

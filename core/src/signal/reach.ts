@@ -1,0 +1,59 @@
+import type { Id, Ref } from '../rig/ids.js';
+import type { Jack } from '../rig/device.js';
+import type { Hookup } from '../rig/hookup.js';
+import type { Rig } from '../rig/rig.js';
+import { jackOf, pointId, wire, type Wiring } from './wiring.js';
+
+/** Where a message or a contact from a jack arrives: the jack, and how many boxes passed it on. */
+export interface Arrival {
+  readonly device: Id<'device'>;
+  readonly jack: string;
+  readonly hops: number;
+}
+
+/** Control wiring of a hook-up: who hears whom over MIDI, and which contact switches which box. One walk serves both, as it serves audio. */
+export interface ControlWiring {
+  /** From a MIDI output jack (`device.jack`) to every jack that hears it, nearest first. */
+  readonly midi: ReadonlyMap<Ref, readonly Arrival[]>;
+  /** From a contact output jack to the contact inputs that it closes. */
+  readonly contacts: ReadonlyMap<Ref, readonly Arrival[]>;
+}
+
+export const controlWiring = (rig: Rig, hookup: Hookup): ControlWiring => ({
+  midi: arrivals(rig, wire(rig, hookup, 'midi'), 'midi'),
+  contacts: arrivals(rig, wire(rig, hookup, 'contact'), 'contact'),
+});
+
+const arrivals = (rig: Rig, wiring: Wiring, kind: 'midi' | 'contact'): ReadonlyMap<Ref, readonly Arrival[]> => {
+  const found = new Map<Ref, readonly Arrival[]>();
+  for (const device of rig.parts.device.values()) {
+    for (const jack of device.jacks) {
+      if (jack.kind !== kind || !hasPole(jack, 'out')) continue;
+      for (const pole of outPoles(jack)) found.set(`${device.id}.${pole}` as Ref, heard(wiring, `${device.id}.${pole}`));
+    }
+  }
+  return found;
+};
+
+const hasPole = (jack: Jack, way: 'in' | 'out'): boolean => jack.poles.tip === way || jack.poles.ring === way;
+const outPoles = (jack: Jack): readonly string[] => [...(jack.poles.tip === 'out' ? [jack.id] : []), ...(jack.poles.ring === 'out' ? [`${jack.id}:ring`] : [])];
+
+const heard = (wiring: Wiring, from: string): readonly Arrival[] => {
+  const start = wiring.at.get(from);
+  if (start === undefined) return [];
+  const hops = new Map<number, number>([[start, 0]]);
+  const found: Arrival[] = [];
+  for (const [point, hop] of hops) {
+    for (const e of wiring.out[point]!) {
+      const edge = wiring.edges[e]!;
+      if (hops.has(edge.to)) continue;
+      hops.set(edge.to, edge.carries.by === 'cable' ? hop + 1 : hop);
+      if (edge.carries.by !== 'cable') continue;
+      const { device, id } = wiring.points[edge.to]!;
+      found.push({ device, jack: id.slice(pointId(device, '').length), hops: hop + 1 });
+    }
+  }
+  return found;
+};
+
+export const sameJack = (a: string, b: string): boolean => jackOf(a) === jackOf(b);

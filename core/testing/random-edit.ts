@@ -1,0 +1,45 @@
+import { addDevice, changeDevice, removeDevice } from '../src/edits/devices.js';
+import { connect, offers, unplug } from '../src/edits/cables.js';
+import { addSound, changeSound, clearWant, removeSound, setWant } from '../src/edits/sounds.js';
+import { nothing, type Edit } from '../src/change/edit.js';
+import { ref } from '../src/rig/ids.js';
+import { blockIds } from '../src/rig/invariants.js';
+import { all, type Rig } from '../src/rig/rig.js';
+import { wantTarget } from '../src/rig/sound.js';
+import type { Random } from './random.js';
+
+const BOXES = ['compressor', 'fuzz', 'stereo-delay', 'boost', 'switcher-4'];
+
+/** One gesture that a person might make on this rig; it may do nothing. `tag` keeps new ids apart. */
+export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
+  const devices = all(rig, 'device');
+  const sounds = all(rig, 'sound');
+  const cables = all(rig, 'cable');
+  const hookup = all(rig, 'hookup')[0]!;
+  const gestures: readonly (() => Edit)[] = [
+    () => addDevice(rig, r.pick(BOXES), `device:new-${tag}`),
+    () => (devices.length > 3 ? removeDevice(rig, r.pick(devices).id) : nothing),
+    () => (devices.length ? changeDevice(r.pick(devices), { name: `Renamed ${r.int(1, 3)}` }) : nothing),
+    () => (cables.length ? unplug(r.pick(cables).id) : nothing),
+    () => {
+      const device = devices.length ? r.pick(devices) : undefined;
+      const jack = device && device.jacks.length ? r.pick(device.jacks) : undefined;
+      const to = device && jack ? offers(rig, hookup.id, ref(device.id, jack.id))[0] : undefined;
+      return device && jack && to ? connect(rig, hookup.id, `cable:new-${tag}`, ref(device.id, jack.id), to.jack) : nothing;
+    },
+    () => addSound(rig, `sound:new-${tag}`, `New ${r.int(1, 9)}`),
+    () => (sounds.length > 1 ? removeSound(rig, r.pick(sounds).id) : nothing),
+    () => (sounds.length ? changeSound(r.pick(sounds), { name: `Called ${r.int(1, 3)}` }) : nothing),
+    () => {
+      const device = devices.length ? r.pick(devices) : undefined;
+      const [block] = device?.chains.flatMap((c) => blockIds(c.slots)) ?? [];
+      return device && block && sounds.length ? setWant(r.pick(sounds), { stage: ref(device.id, block), is: r.pick(['in', 'out', 'any'] as const) }) : nothing;
+    },
+    () => {
+      const sound = sounds.length ? r.pick(sounds) : undefined;
+      return sound?.wants.length ? clearWant(sound, wantTarget(r.pick(sound.wants))) : nothing;
+    },
+  ];
+  return r.pick(gestures)();
+};
+

@@ -1,0 +1,39 @@
+import fc from 'fast-check';
+import type { Condition, RecallSystem, SystemAct, SystemEvent } from '../src/recall/system.js';
+
+const VALUES = ['0', '1', '2'];
+
+const domains = fc.array(fc.integer({ min: 2, max: 3 }), { minLength: 2, maxLength: 5 }).map((sizes) => sizes.map((n, i) => ({ id: `v${i}`, domain: VALUES.slice(0, n) })));
+
+/** Small recall systems of every kind of act, guard and power-up, with and without rows. */
+export const randomSystem: fc.Arbitrary<RecallSystem> = domains.chain((variables) => {
+  const variable = fc.constantFrom(...variables);
+  const condition: fc.Arbitrary<Condition> = variable.chain((v) => fc.subarray(v.domain, { minLength: 1 }).map((values) => ({ variable: v.id, in: values })));
+  const act: fc.Arbitrary<SystemAct> = variable.chain((v) => {
+    const value = fc.constantFrom(...v.domain);
+    const when = fc.option(fc.array(condition, { maxLength: 2 }), { nil: undefined, freq: 2 });
+    return fc.oneof(
+      fc.record({ when, set: value }), fc.record({ when, toggle: fc.tuple(value, value) }),
+      fc.record({ when, step: fc.shuffledSubarray(v.domain, { minLength: 1 }) }),
+    ).map(({ when: w, ...rest }) => ({ variable: v.id, ...(w ? { when: w } : {}), ...rest }) as SystemAct);
+  });
+  const acts = fc.array(act, { maxLength: 4 });
+  const other: fc.Arbitrary<Omit<SystemEvent, 'id'>> = fc.record({ acts, when: fc.array(condition, { maxLength: 1 }) });
+  const wants = fc.subarray(variables, { minLength: 1 }).chain((chosen) => fc.tuple(...chosen.map((v) => fc.constantFrom(...v.domain).map((value) => ({ variable: v.id, value })))));
+  const together = fc.option(fc.subarray(variables, { minLength: 1, maxLength: Math.min(3, variables.length) }).chain((chosen) =>
+    fc.array(fc.tuple(...chosen.map((v) => fc.constantFrom(...v.domain))), { minLength: 1, maxLength: 3 }).map((rows) => ({ variables: chosen.map((v) => v.id), rows }))), { nil: undefined });
+  return fc.record({
+    recalls: fc.array(fc.record({ acts, wants }), { minLength: 1, maxLength: 3 }),
+    others: fc.array(other, { maxLength: 3 }),
+    initial: fc.tuple(...variables.map((v) => fc.subarray(v.domain, { minLength: 1 }))),
+    together,
+  }).map(({ recalls, others, initial, together: group }): RecallSystem => ({
+    variables: variables.map((v, i) => {
+      const column = group?.variables.indexOf(v.id) ?? -1;
+      return { ...v, initial: column < 0 ? initial[i]! : [...new Set(group!.rows.map((row) => row[column]!))] };
+    }),
+    events: [...recalls.map((r, i) => ({ id: `recall:${i}`, acts: r.acts })), ...others.map((o, i) => ({ id: `other:${i}`, ...o }))],
+    sounds: recalls.map((r, i) => ({ id: `s${i}`, recall: `recall:${i}`, wants: r.wants })),
+    ...(group ? { together: [group] } : {}),
+  }));
+});
