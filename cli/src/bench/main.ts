@@ -1,0 +1,116 @@
+import { apply } from '@yunta/core/change/apply';
+import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
+import { judge } from '@yunta/core/checks/settle';
+import { Deriver } from '@yunta/core/derive/deriver';
+import { setWant } from '@yunta/core/edits/sounds';
+import { bearings } from '@yunta/core/recall/bearings';
+import { compile } from '@yunta/core/recall/compile';
+import { model } from '@yunta/core/recall/model';
+import { prove, ProofMemory, USUAL_BUDGET } from '@yunta/core/recall/prove';
+import type { RecallSystem } from '@yunta/core/recall/system';
+import type { Ref } from '@yunta/core/rig/ids';
+import { partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
+import type { Hookup } from '@yunta/core/rig/hookup';
+import { trace } from '@yunta/core/signal/trace';
+import { giantRig } from '@yunta/core/testing/giant-rig';
+import { Random } from '@yunta/core/testing/random';
+import { randomRig } from '@yunta/core/testing/random-rig';
+import { proveRig, replayAll, walk } from '@yunta/core/testing/walk';
+import { powerUpStates, proveByWholeStates } from '@yunta/core/testing/whole-states';
+import { DirectedGraph } from 'graphology';
+import { bfsFromNode } from 'graphology-traversal';
+import { readFileSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { print } from '../say.js';
+
+const RUNS = 9;
+
+/** Median of several runs, in ms. */
+const median = (run: () => unknown, runs = RUNS): number => {
+  const times = Array.from({ length: runs }, () => {
+    const began = performance.now();
+    run();
+    return performance.now() - began;
+  }).sort((a, b) => a - b);
+  return times[Math.floor(times.length / 2)]!;
+};
+
+const ms = (n: number): string => `${n < 10 ? n.toFixed(2) : n.toFixed(1)} ms`;
+const row = (name: string, figure: string, beside = ''): void => print(`${name.padEnd(46)} ${figure.padStart(12)}   ${beside}`);
+
+/** One sound changed: a stage that was out is taken in, or the other way about. */
+const edited = (rig: Rig, n: number): Rig => {
+  const sounds = soundsInOrder(rig);
+  const sound = sounds[n % sounds.length]!;
+  const want = sound.wants.find((w) => 'stage' in w && !w.stage.includes('hed'))!;
+  const applied = apply(rig, setWant(sound, { stage: (want as { stage: Ref }).stage, is: n % 2 ? 'in' : 'out' }));
+  return applied.ok ? applied.value.rig : rig;
+};
+
+const measure = (title: string, rig: Rig, hookup: Hookup): void => {
+  const b = bearings(rig, hookup);
+  const compilation = compile(b);
+  const modelled = model(compilation);
+  const verdicts = prove(modelled.system);
+  const count = (is: string) => [...verdicts.values()].filter((v) => v.is === is).length;
+  const controls = [...rig.parts.device.values()].reduce((n, d) => n + d.controls.length, 0);
+  print(`\n${title}: ${rig.parts.sound.size} sounds, ${rig.parts.device.size} devices, ${controls} controls, ${rig.parts.move.size} moves; system of ${modelled.system.variables.length} variables, ${modelled.system.events.length} events; ${count('proved')} proved, ${count('broken')} broken, ${count('undecided')} undecided`);
+  const compiled = [...compilation.sounds.values()];
+  const traced = median(() => compiled.forEach((c) => trace(b.anatomy.wiring, c.state)));
+  const graphs = compiled.map((c) => {
+    const graph = new DirectedGraph();
+    c.trace.wiring.points.forEach((_, i) => graph.addNode(i));
+    c.trace.wiring.edges.forEach((e, i) => c.trace.active[i] && graph.mergeEdge(e.from, e.to));
+    return { graph, sources: c.trace.wiring.sources };
+  });
+  const byGraphology = median(() => graphs.forEach(({ graph, sources }) => sources.forEach((s) => bfsFromNode(graph, s.point, () => undefined))));
+  row('trace of all sounds', ms(traced), `graphology, reachability on graphs built before: ${ms(byGraphology)}`);
+  row('anatomy and wiring', ms(median(() => bearings(rig, hookup))));
+  row('compile', ms(median(() => compile(b))));
+  row('model', ms(median(() => model(compilation))));
+  row('prove, cold', ms(median(() => prove(modelled.system))));
+  const memory = new ProofMemory();
+  prove(modelled.system, USUAL_BUDGET, memory);
+  const editing = new Deriver();
+  editing.derive(rig, hookup.id);
+  let later = rig;
+  const changed = Array.from({ length: RUNS }, (_, k) => editing.derive(later = edited(later, k + 1), hookup.id)!.modelled.system);
+  let at = 0;
+  row('prove, after one edit', ms(median(() => prove(changed[at++ % changed.length]!, USUAL_BUDGET, memory))));
+  row('findings', ms(median(() => judge({ rig, hookup, compilation, modelled, verdicts: new Map(verdicts) }))));
+  row('whole pipeline, cold', ms(median(() => new Deriver().derive(rig, hookup.id))));
+  const deriver = new Deriver();
+  deriver.derive(rig, hookup.id);
+  let n = 0;
+  let now = rig;
+  row('whole pipeline, after one edit', ms(median(() => { deriver.derive(now, hookup.id); now = edited(rig, n += 1); }, 21)));
+};
+
+const demo = islandRun();
+measure('Demo', demo, partOf(demo, BALLROOM_ID)!);
+const giant = giantRig();
+measure('Giant', giant.rig, giant.hookup);
+
+print('\nProver beside a plain breadth-first search over whole states, on the largest reference system that it can hold');
+const reference = (JSON.parse(readFileSync(resolve(import.meta.dirname, '../../../core/testing/reference/recall.json'), 'utf8')) as { cases: (RecallSystem & { id: string; productStates: number })[] }).cases;
+const largest = reference.filter((c) => c.productStates <= 60_000 && powerUpStates(c).length <= 60_000).sort((a, b) => b.productStates - a.productStates)[0]!;
+row(`${largest.id}, ${largest.productStates} states`, ms(median(() => prove(largest))), `whole states: ${ms(median(() => proveByWholeStates(largest), 3))}`);
+
+const STOMPS = 1_000_000;
+const RIGS = 400;
+print(`\nBench against prover: ${STOMPS.toLocaleString('en')} random stomps over ${RIGS} random rigs`);
+const began = performance.now();
+let contradictions = 0;
+let judged = 0;
+let replayed = 0;
+for (let seed = 1001; seed <= 1000 + RIGS; seed += 1) {
+  const { rig, hookup } = randomRig(seed);
+  const proved = proveRig(rig, hookup);
+  const walked = walk(proved, new Random(seed), STOMPS / RIGS);
+  const played = replayAll(proved);
+  contradictions += walked.contradictions.length + played.contradictions.length;
+  judged += walked.recalls;
+  replayed += played.replayed;
+}
+row('contradictions', String(contradictions), `${judged.toLocaleString('en')} recalls judged, ${replayed} counterexamples replayed, ${((performance.now() - began) / 1000).toFixed(0)} s`);
+process.exitCode = contradictions === 0 ? 0 : 1;

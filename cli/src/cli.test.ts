@@ -1,0 +1,72 @@
+import { islandRun } from '@yunta/core/demo/island-run';
+import { writeRigFile } from '@yunta/core/formats/rig-file';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+const root = resolve(__dirname, '../..');
+const folder = mkdtempSync(join(tmpdir(), 'yunta-cli-'));
+const rigFile = join(folder, 'island.yunta.json');
+writeFileSync(rigFile, writeRigFile(islandRun()));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+/** The real command, as a person types it. */
+const yunta = (...words: string[]) => {
+  const { status, stdout, stderr } = spawnSync(join(root, 'yunta'), words, { encoding: 'utf8', cwd: folder });
+  return { status, stdout, stderr };
+};
+
+describe('the command line', () => {
+  test('prove: 14 of 16, with footsteps; exit 1', () => {
+    const { status, stdout } = yunta('prove', 'island.yunta.json');
+    expect(status).toBe(1);
+    expect(stdout).toContain('14 of 16 sounds proved in Ballroom.');
+    expect(stdout).toMatch(/1C {3}Chorus wide: broken[\s\S]*Stomp Chorus wide, 1C: DLY on\/off off[\s\S]*wanted on/);
+  });
+  test('prove --json is one document and nothing else', () => {
+    const { stdout, stderr } = yunta('prove', rigFile, '--json');
+    const said = JSON.parse(stdout) as { sounds: Record<string, { verdict: string }> };
+    expect(said.sounds['sound:03']).toMatchObject({ verdict: 'broken', length: 1, variables: { 'device:dly.on': 1 } });
+    expect(stderr).toBe('');
+  });
+  test('prove --system --json says of the reference cases what SPIN said', () => {
+    const reference = JSON.parse(readFileSync(join(root, 'core/testing/reference/recall2.json'), 'utf8')) as { cases: { id: string; results: Record<string, { verdict: string; length?: number; variables?: unknown }> }[] };
+    const { status, stdout } = yunta('prove', '--system', join(root, 'core/testing/reference/recall2.json'), '--json');
+    expect(status).toBe(1);
+    const said = JSON.parse(stdout) as { cases: { id: string; sounds: Record<string, { verdict: string; length?: number; variables?: unknown }> }[] };
+    for (const c of said.cases) {
+      const results = reference.cases.find((r) => r.id === c.id)!.results;
+      for (const [id, v] of Object.entries(c.sounds)) expect([c.id, id, v.verdict, v.length, v.variables]).toEqual([c.id, id, results[id]!.verdict, results[id]!.length, results[id]!.variables]);
+    }
+  });
+  test('trace: the run as one line', () => {
+    expect(yunta('trace', rigFile, '--sound', 'Lead').stdout).toContain('GSC WLS SEL TUN VOL (CMP) [OFZ outside] (LOW) (HIG) [GAT outside] (HED) [MOD outside] (REV) DLY HED CAB');
+  });
+  test('check: findings with remedies; exit 1', () => {
+    const { status, stdout } = yunta('check', rigFile);
+    expect(status).toBe(1);
+    expect(stdout).toContain('midi.number-shift');
+    expect(stdout).toContain('→ Let Yunta write this slot');
+  });
+  test('compile: bytes in hex and what they are for', () => expect(yunta('compile', rigFile).stdout).toMatch(/1D {3}Lead on Eight-loop switcher\n[\s\S]*C2 04 +Stereo delay: program 4/));
+  test('system: a recall system that prove --system takes; --promela: a model', () => {
+    const system = join(folder, 'system.json');
+    writeFileSync(system, yunta('system', rigFile).stdout);
+    expect(yunta('prove', '--system', system).stdout).toContain('sound:03: broken, 1 steps');
+    expect(yunta('system', rigFile, '--promela', 'Lead').stdout).toContain('active proctype rig()');
+  });
+  test.each([
+    ['no such file', ['prove', 'nowhere.json'], 'nowhere.json cannot be read'],
+    ['no such sound', ['trace', rigFile, '--sound', 'Nothing'], 'There is no sound "Nothing"; this rig has Verse clean'],
+    ['no such hook-up', ['prove', rigFile, '--hookup', 'Moon'], 'There is no hook-up "Moon"; this rig has Ballroom'],
+    ['an option without its value', ['trace', rigFile, '--sound'], '--sound needs a value'],
+    ['not a rig', ['check', join(root, 'package.json')], 'This JSON is not a rig of Yunta'],
+    ['not a system', ['prove', '--system', join(root, 'package.json')], 'it needs the lists variables, events and sounds'],
+  ])('%s: one line on standard error, exit 2', (_, words, says) => {
+    const { status, stdout, stderr } = yunta(...words);
+    expect([status, stdout]).toEqual([2, '']);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(stderr).toContain(says);
+  });
+});

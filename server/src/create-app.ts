@@ -1,0 +1,41 @@
+import 'reflect-metadata';
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
+import { json } from 'express';
+import helmet from 'helmet';
+import { AppModule } from './app.module.js';
+import { sameOriginOnly } from './door/same-origin.js';
+import { servePages } from './door/pages.js';
+import { makeReady } from './first-start.js';
+
+export interface AppSettings {
+  readonly database?: string;
+  readonly pages?: string;
+  readonly demo: boolean;
+  readonly quiet?: boolean;
+}
+
+const BODY_LIMIT = '4mb';
+
+export const createApp = async ({ database, pages, demo, quiet }: AppSettings): Promise<NestExpressApplication> => {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), { logger: quiet ? false : ['error', 'warn'], bodyParser: false, abortOnError: false });
+  app.use(sameOriginOnly);
+  app.use(helmet({
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], workerSrc: ["'self'", 'blob:'], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'],
+        connectSrc: ["'self'"], fontSrc: ["'self'"], frameAncestors: ["'none'"], upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: false,
+  }));
+  app.use(compression());
+  app.use('/api', json({ limit: BODY_LIMIT, type: () => true }));
+  if (pages) servePages(app, pages);
+  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Yunta').setDescription('Every screen uses this API; so may you.').setVersion('1').build()), { jsonDocumentUrl: 'api/openapi.json', swaggerUiEnabled: false, raw: ['json'] } as never);
+  app.enableShutdownHooks();
+  await makeReady(app, demo);
+  return app;
+};

@@ -1,0 +1,25 @@
+import { DataSource, type DataSourceOptions } from 'typeorm';
+import { JournalEntry } from './journal/journal-entry.entity.js';
+import { Person } from './people/person.entity.js';
+import { FirstTables1764000000000 } from './migrations/1764000000000-first-tables.js';
+import { PART_ENTITIES } from './rigs/part.entities.js';
+import { RigEntity } from './rigs/rig.entity.js';
+
+/** Where the database is; the start and the test command say it in the environment. */
+export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta'): DataSourceOptions => ({
+  type: 'mariadb',
+  host: '127.0.0.1',
+  port: Number(process.env.YUNTA_DB_PORT ?? 3306),
+  username: process.env.YUNTA_DB_USER ?? 'yunta',
+  password: process.env.YUNTA_DB_PASSWORD ?? '',
+  database,
+  charset: 'utf8mb4',
+  timezone: 'Z',
+  entities: [Person, RigEntity, JournalEntry, ...PART_ENTITIES],
+  migrations: [FirstTables1764000000000],
+  synchronize: false,
+  poolSize: 10,
+  extra: { connectTimeout: 5000 },
+});
+
+export const dataSource = new DataSource(databaseOptions());

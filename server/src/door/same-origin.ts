@@ -1,0 +1,17 @@
+import type { NextFunction, Request, Response } from 'express';
+import { Problem } from './problem.js';
+
+const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+
+/** Only pages that this very program served may ask: a foreign Host (a rebound name) or Origin is turned away. */
+export const sameOriginOnly = (request: Request, _: Response, next: NextFunction): void => {
+  const { host, origin } = request.headers;
+  const site = request.headers['sec-fetch-site'];
+  const foreignHost = !host || !LOOPBACK.test(host);
+  const foreignOrigin = origin !== undefined && origin !== `http://${host}`;
+  const foreignSite = site !== undefined && site !== 'same-origin' && site !== 'none';
+  if (foreignHost || foreignOrigin || (foreignSite && request.path.startsWith('/api'))) {
+    return next(new Problem(403, 'foreign', 'Not from here', 'Yunta answers only to its own pages on this machine. Open it at the address that ./yunta start printed.'));
+  }
+  next();
+};

@@ -1,0 +1,88 @@
+import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
+import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { readRigFile, writeRigFile } from '@yunta/core/formats/rig-file';
+import type { AnyId } from '@yunta/core/rig/ids';
+import { readPart } from '@yunta/core/rig/read';
+import { everyPart, newRig, type Part, type Rig } from '@yunta/core/rig/rig';
+import type { Refusal } from '@yunta/core/rig/result';
+import { ChangesService, type Accepted } from '../changes/changes.service.js';
+import { refusedFor } from '../door/problem.js';
+import { Who, type Asker } from '../people/who.js';
+import { ChangeRequest, JournalQuery, NewRigRequest, RestoreRequest } from './requests.js';
+import { RigStore } from './rig-store.js';
+
+const whole = (rig: Rig) => ({ revision: rig.revision, parts: everyPart(rig) });
+
+@ApiTags('rigs')
+@Controller('api/rigs')
+export class RigsController {
+  constructor(private readonly rigs: RigStore, private readonly changes: ChangesService) {}
+
+  @Get()
+  @ApiOperation({ summary: 'The rigs of the person who asks' })
+  async list(@Who() who: Asker) {
+    return (await this.rigs.list(who)).map(({ id, name, revision, changed, demo }) => ({ id, name, revision, changed, demo }));
+  }
+
+  @Post()
+  @ApiOperation({ summary: 'A new rig, empty or from a rig file' })
+  async create(@Who() who: Asker, @Body() { id, change, name, file }: NewRigRequest): Promise<Accepted> {
+    if (file === undefined) return this.changes.create(who, id, newRig(name ?? 'New rig'), change, 'New rig');
+    const read = readRigFile(file);
+    if (!read.ok) throw refusedFor(read.error);
+    return this.changes.create(who, id, read.value, change, 'From a rig file');
+  }
+
+  @Get(':rig')
+  @ApiOperation({ summary: 'A whole rig at its newest revision' })
+  async read(@Who() who: Asker, @Param('rig') rig: string) {
+    return whole(await this.rigs.load(who, rig));
+  }
+
+  @Get(':rig/file')
+  @Header('content-type', 'application/json; charset=utf-8')
+  @ApiOperation({ summary: 'The rig as a rig file' })
+  async file(@Who() who: Asker, @Param('rig') rig: string): Promise<string> {
+    return writeRigFile(await this.rigs.load(who, rig));
+  }
+
+  @Post(':rig/changes')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Apply a change set; harmless to repeat' })
+  async change(@Who() who: Asker, @Param('rig') rig: string, @Body() request: ChangeRequest): Promise<Accepted> {
+    const put: Part[] = [];
+    const wrong: Refusal[] = [];
+    request.put.forEach((raw, i) => {
+      const read = readPart(raw, `put[${i}]`);
+      if (read.ok) put.push(read.value);
+      else wrong.push(...read.error);
+    });
+    if (wrong.length) throw refusedFor(wrong);
+    return this.changes.submit(who, rig, { id: request.id, base: request.base, label: request.label, put, remove: request.remove as AnyId[] });
+  }
+
+  @Get(':rig/journal')
+  @ApiOperation({ summary: 'What came after a revision, oldest first, with all that it changed' })
+  async journal(@Who() who: Asker, @Param('rig') rig: string, @Query() { after = 0, most = 500 }: JournalQuery) {
+    return (await this.changes.journal(who, rig, after, most)).map(({ revision, change, label, who: by, when, delta }) => ({ revision, id: change, label, who: by, when, delta }));
+  }
+
+  @Get(':rig/history')
+  @ApiOperation({ summary: 'The newest changes first: who, when, what' })
+  async history(@Who() who: Asker, @Param('rig') rig: string, @Query() { before = 2 ** 31, most = 100 }: JournalQuery) {
+    return (await this.changes.history(who, rig, before, most)).map(({ revision, change, label, who: by, when, delta }) => ({ revision, id: change, label, who: by, when, parts: delta.map((d) => d.id) }));
+  }
+
+  @Get(':rig/revisions/:revision')
+  @ApiOperation({ summary: 'The rig as it was at a revision' })
+  async at(@Who() who: Asker, @Param('rig') rig: string, @Param('revision', ParseIntPipe) revision: number) {
+    return whole(await this.changes.at(who, rig, revision));
+  }
+
+  @Post(':rig/restore')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Back to how the rig was at a revision, as a new change' })
+  async restore(@Who() who: Asker, @Param('rig') rig: string, @Body() { id, to }: RestoreRequest): Promise<Accepted> {
+    return this.changes.restore(who, rig, to, id);
+  }
+}
