@@ -1,0 +1,99 @@
+import { Button, Select, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
+import { useHotkeys } from '@mantine/hooks';
+import { spotlight } from '@mantine/spotlight';
+import { rigName } from '@yunta/core/rig/rig';
+import { all } from '@yunta/core/rig/rig';
+import type { Id } from '@yunta/core/rig/ids';
+import { useState } from 'react';
+import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import type { StoreState } from '../session/store.js';
+import { newPartId } from '../session/ids.js';
+import { Find } from './find.js';
+import { Findings } from './findings.js';
+import { History } from './history.js';
+import { Mark } from './mark.js';
+import { RigProvider, useRig } from './rig-context.js';
+import { ROOMS } from './rooms.js';
+import { StatusLine } from './status-line.js';
+import { Troubles } from './troubles.js';
+
+const waitingText = (state: StoreState): string => {
+  if (state.status === 'missing') return 'This rig is not here. It may have been removed, or the address is mistyped.';
+  if (state.status === 'away') return 'The server does not answer, and this browser has not kept this rig. It tries again by itself.';
+  return 'Opening …';
+};
+
+/** The frame of every room: rail, top, status line. */
+export const Frame = () => {
+  const { rigId = '' } = useParams();
+  return (
+    <RigProvider key={rigId} rigId={rigId} fallback={(state) => (
+      <main style={{ padding: 40 }}>
+        <h1>{waitingText(state)}</h1>
+        <p><Link to="/" style={{ color: 'inherit' }}>All rigs</Link></p>
+      </main>
+    )}>
+      <Framed />
+    </RigProvider>
+  );
+};
+
+const savedText = (state: StoreState): string => {
+  const waiting = state.session?.waiting.length ?? 0;
+  if (!state.online) return waiting ? `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} for the server` : 'server away';
+  return waiting ? 'saving …' : 'saved';
+};
+
+const Framed = () => {
+  const { rig, state, store, hookup, chooseHookup, view, edit } = useRig();
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  const [findings, showFindings] = useState(false);
+  const [history, showHistory] = useState(false);
+  const navigate = useNavigate();
+  const session = state.session!;
+  useHotkeys([
+    ['mod+Z', () => store.undo()], ['mod+shift+Z', () => store.redo()], ['mod+Y', () => store.redo()],
+    ...ROOMS.map(({ path }, i) => [`alt+${i + 1}`, () => void navigate(path)] as [string, () => void]),
+  ], ['INPUT', 'TEXTAREA', 'SELECT']);
+  const open = view?.findings.filter((f) => !f.accepted) ?? [];
+  return (
+    <div className="frame">
+      <a className="skip" href="#room">To the room</a>
+      <header className="top">
+        <Link to="/" className="brand" aria-label="Yunta, all rigs"><Mark /><span>Yunta</span></Link>
+        <div className="rig-name clip" title={rigName(rig)}>{rigName(rig)}</div>
+        <Select
+          aria-label="Hook-up" size="xs" w={150} allowDeselect={false} checkIconPosition="right" data={all(rig, 'hookup').map((h) => ({ value: h.id, label: h.name }))}
+          value={hookup?.id ?? null} onChange={(id) => id && chooseHookup(id as Id<'hookup'>)} placeholder="no hook-up"
+        />
+        {!hookup && <Button size="xs" onClick={() => edit({ put: [{ kind: 'hookup', id: newPartId('hookup'), name: 'Main', settings: {}, hears: [], assumes: [] }], remove: [] }, 'Make a hook-up')}>Make a hook-up</Button>}
+        <button type="button" className="link soft saved" onClick={() => showHistory(true)}>revision {session.confirmed.revision}, {savedText(state)}</button>
+        <div className="tools">
+          <Tooltip label="Ctrl Z"><Button variant="default" size="xs" disabled={session.undoable.length === 0} onClick={() => store.undo()}>Undo</Button></Tooltip>
+          <Tooltip label="Ctrl Shift Z"><Button variant="default" size="xs" disabled={session.redoable.length === 0} onClick={() => store.redo()}>Redo</Button></Tooltip>
+          <Button variant="default" size="xs" onClick={() => setColorScheme(scheme === 'dark' ? 'light' : 'dark')}>{scheme === 'dark' ? 'Bench light' : 'Blackout'}</Button>
+          <button type="button" className="link soft" onClick={() => spotlight.open()}><span className="find-label">Find anything </span><kbd className="mono">Ctrl K</kbd></button>
+        </div>
+      </header>
+      <nav className="rail" aria-label="Steps of the job">
+        {ROOMS.map(({ path, name, codes }, i) => {
+          const here = open.filter((f) => (codes as readonly string[]).includes(f.code));
+          const grave = here.some((f) => f.severity === 'broken' || f.severity === 'danger');
+          return (
+            <NavLink key={path} to={path} title={`Alt ${i + 1}`}>
+              {name}
+              {here.length > 0 && <span className={`count ${grave ? 'broken' : ''}`}>{here.length}<span className="visually-hidden"> findings</span></span>}
+            </NavLink>
+          );
+        })}
+      </nav>
+      <main className="room" id="room" tabIndex={-1}><Outlet /></main>
+      <StatusLine openFindings={() => showFindings(true)} count={open.length} />
+      <Findings opened={findings} close={() => showFindings(false)} />
+      <History opened={history} close={() => showHistory(false)} />
+      <Troubles />
+      <Find />
+    </div>
+  );
+};

@@ -1,0 +1,43 @@
+import '@fontsource-variable/atkinson-hyperlegible-mono';
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@mantine/core/styles.css';
+import '@mantine/spotlight/styles.css';
+import './base.css';
+import './frame.css';
+import { localStorageColorSchemeManager, MantineProvider } from '@mantine/core';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Bench } from '../steps/bench/bench.js';
+import { Kit } from '../steps/kit/kit.js';
+import { Proof } from '../steps/proof/proof.js';
+import { Rigs } from '../steps/rigs/rigs.js';
+import { Routing } from '../steps/routing/routing.js';
+import { Sounds } from '../steps/sounds/sounds.js';
+import { Frame } from './frame.js';
+import { theme } from './theme.js';
+
+const router = createBrowserRouter([
+  { path: '/', Component: Rigs },
+  {
+    path: '/rig/:rigId', Component: Frame,
+    children: [
+      { index: true, element: <Navigate to="sounds" replace /> },
+      { path: 'kit', Component: Kit }, { path: 'routing', Component: Routing }, { path: 'sounds', Component: Sounds }, { path: 'proof', Component: Proof }, { path: 'bench', Component: Bench },
+    ],
+  },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <MantineProvider theme={theme} defaultColorScheme="auto" colorSchemeManager={localStorageColorSchemeManager({ key: 'yunta-theme' })}>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </MantineProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,28 @@
+import { Button } from '@mantine/core';
+import type { Finding } from '@yunta/core/checks/check';
+import { partOf } from '@yunta/core/rig/rig';
+import { useAsked, useRig } from './rig-context.js';
+
+/** Ways out of a finding. Those by program were applied on a copy and proved before they are shown. */
+export const Remedies = ({ finding }: { finding: Finding }) => {
+  const { rig, edit } = useRig();
+  const tried = useAsked(['remedies', finding.fingerprint], (worker) => worker.remedies(finding.fingerprint), finding.remedies.length > 0);
+  if (finding.remedies.length === 0) return null;
+  if (!tried) return <p className="soft">Trying ways to cure it …</p>;
+  if (tried.length === 0) return <p className="soft">No single change that was tried cures it without spoiling something else.</p>;
+  return (
+    <ul style={{ listStyle: 'none', padding: 0, margin: 0, display: 'grid', gap: 8 }}>
+      {tried.map(({ remedy, proves }) => (
+        <li key={remedy.id} style={{ display: 'flex', gap: 10, alignItems: 'center', justifyContent: 'space-between' }}>
+          <div>
+            <strong>{remedy.label}</strong>
+            <div className="soft" style={{ fontSize: 13 }}>
+              {[remedy.note, proves.length ? `then proved: ${proves.map((id) => partOf(rig, id)?.name).join(', ')}` : undefined, remedy.by === 'hand' ? 'by hand' : undefined].filter(Boolean).join(' · ')}
+            </div>
+          </div>
+          {remedy.by === 'program' && <Button variant="default" size="xs" style={{ flex: 'none' }} aria-label={`Apply: ${remedy.label}`} onClick={() => edit(remedy.edit, remedy.label.slice(0, 180))}>Apply</Button>}
+        </li>
+      ))}
+    </ul>
+  );
+};

@@ -1,0 +1,78 @@
+import { difference } from '@yunta/core/derive/diff';
+import type { View } from '@yunta/core/derive/view';
+import type { Id } from '@yunta/core/rig/ids';
+import { everyPart, type Rig } from '@yunta/core/rig/rig';
+import { wrap, type Remote } from 'comlink';
+import type { Deriving } from './deriving.js';
+
+export interface DerivedState {
+  /** The last result. */
+  readonly view?: View;
+  /** Counts results; questions about details are asked anew when it changes. */
+  readonly stamp: number;
+  /** The rig has changed since; a newer result is on its way. */
+  readonly older: boolean;
+  readonly fault?: string;
+}
+
+/** The page's side of the worker: tells it what changed, keeps the older result on screen until the new one comes. */
+export class DerivedClient {
+  private readonly remote: Remote<Deriving>;
+  private readonly listeners = new Set<() => void>();
+  private state: DerivedState = { stamp: 0, older: true };
+  private sent: Rig | undefined;
+  private wanted: { readonly rig: Rig; readonly hookup: Id<'hookup'> } | undefined;
+  private done: { readonly rig: Rig; readonly hookup: Id<'hookup'> } | undefined;
+  private busy = false;
+
+  constructor(private readonly worker: Worker) {
+    this.remote = wrap<Deriving>(worker);
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): DerivedState => this.state;
+  get ask(): Remote<Deriving> { return this.remote; }
+
+  private set(change: Partial<DerivedState>): void {
+    this.state = { ...this.state, ...change };
+    this.listeners.forEach((l) => l());
+  }
+
+  want(rig: Rig, hookup: Id<'hookup'>): void {
+    if (this.wanted?.rig === rig && this.wanted.hookup === hookup) return;
+    this.wanted = { rig, hookup };
+    if (!this.state.older) this.set({ older: true });
+    void this.work();
+  }
+
+  private async work(): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    try {
+      while (this.wanted && (this.wanted.rig !== this.done?.rig || this.wanted.hookup !== this.done.hookup)) {
+        const { rig, hookup } = this.wanted;
+        const edit = this.sent ? difference(this.sent, rig) : undefined;
+        if (!edit) await this.remote.load(everyPart(rig));
+        this.sent = rig;
+        const view = await this.remote.update(edit ?? { put: [], remove: [] }, hookup);
+        this.done = { rig, hookup };
+        this.set({ view, stamp: this.state.stamp + 1, older: this.wanted.rig !== rig, fault: undefined });
+      }
+    } catch (e) {
+      this.sent = undefined;
+      this.done = this.wanted;
+      this.set({ fault: e instanceof Error ? e.message : String(e), older: true });
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  close(): void {
+    this.worker.terminate();
+  }
+}
+
+export const startDeriving = (): DerivedClient => new DerivedClient(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module', name: 'derive' }));

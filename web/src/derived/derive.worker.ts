@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { Deriving } from './deriving.js';
+
+expose(new Deriving());

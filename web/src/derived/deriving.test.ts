@@ -1,0 +1,54 @@
+import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
+import { setWant } from '@yunta/core/edits/sounds';
+import { everyPart, partOf } from '@yunta/core/rig/rig';
+import { Deriving } from './deriving.js';
+
+const nothing = { put: [], remove: [] } as const;
+const loaded = () => {
+  const worker = new Deriving();
+  worker.load(everyPart(islandRun()));
+  return { worker, view: worker.update(nothing, BALLROOM_ID)! };
+};
+
+describe('what the worker answers', () => {
+  test('every answer is plain data', () => {
+    const { worker, view } = loaded();
+    const finding = view.findings[0]!;
+    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps()]) {
+      expect(structuredClone(answer)).toEqual(answer);
+    }
+  });
+  test('an edit brings the copy up to date; the same edit back brings the old answer', () => {
+    const { worker, view } = loaded();
+    const sound = partOf(islandRun(), 'sound:03')!;
+    const cured = worker.update(setWant(sound, { control: 'device:dly.program', is: 6 }), BALLROOM_ID)!;
+    expect([view.tally.proved, cured.tally.proved]).toEqual([14, 15]);
+    expect(worker.update({ put: [sound], remove: [] }, BALLROOM_ID)!.tally.proved).toBe(14);
+  });
+  test('a hook-up that is not there gives nothing, and then a right one gives all again', () => {
+    const { worker } = loaded();
+    expect(worker.update(nothing, 'hookup:none')).toBeUndefined();
+    expect([worker.run('sound:01'), worker.board(), worker.remedies('x'), worker.powerUp()]).toEqual([[], [], [], undefined]);
+    expect(worker.update(nothing, BALLROOM_ID)!.tally.sounds).toBe(16);
+  });
+  test('a counterexample played step by step ends wrong in the control that it names', () => {
+    const { worker, view } = loaded();
+    const [wrong] = view.sounds.find((s) => s.id === 'sound:03')!.wrong;
+    worker.powerUp(wrong!.powerUp);
+    const shown = wrong!.steps.flatMap((s) => (s.event ? [worker.act({ step: s.event })!] : []));
+    expect(shown.at(-1)!.sound).toEqual({ id: 'sound:03', name: 'Chorus wide', wrong: ['DLY on/off is off, wanted on'] });
+  });
+  test('time passes between stomps, and never backwards', async () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    const first = worker.act({ stomp: 'A', device: 'device:swi', gesture: 'press' })!;
+    await new Promise((r) => setTimeout(r, 30));
+    const second = worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' })!;
+    const seconds = (text: string) => Number(text.replace(' ', ''));
+    expect(seconds(second.now) - seconds(first.now)).toBeGreaterThan(0.025);
+  });
+  test('what can happen to the boxes is told in words', () => {
+    const { worker } = loaded();
+    expect(worker.mishaps().map((m) => m.text)).toEqual(expect.arrayContaining(['Stereo delay loses its power and wakes again', 'Step on Stereo reverb itself (switch)']));
+  });
+});

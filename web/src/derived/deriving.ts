@@ -1,0 +1,98 @@
+import { deltaOf, patch } from '@yunta/core/change/delta';
+import type { Bench } from '@yunta/core/bench/bench';
+import type { Edit } from '@yunta/core/change/edit';
+import { benchView, type BenchView } from '@yunta/core/derive/bench-view';
+import { Deriver, type Derived } from '@yunta/core/derive/deriver';
+import { setUpBench, takeStep } from '@yunta/core/derive/play';
+import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
+import { soundRun, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
+import { stepText } from '@yunta/core/recall/words';
+import type { Footstep } from '@yunta/core/recall/model';
+import type { SystemState } from '@yunta/core/recall/system';
+import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
+import type { Id, Ref } from '@yunta/core/rig/ids';
+import { rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
+import type { Value } from '@yunta/core/rig/value';
+import type { Item } from '@yunta/core/signal/picture';
+
+/** What a person does on the bench. */
+export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string };
+
+/** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
+export class Deriving {
+  private rig: Rig = rigOf([]);
+  private readonly deriver = new Deriver();
+  private derived: Derived | undefined;
+  private bench: { readonly bench: Bench; readonly of: Derived } | undefined;
+  private stompedAt = 0;
+  private before: ReadonlyMap<Ref, Value> = new Map();
+
+  load(parts: readonly Part[]): void {
+    this.rig = rigOf(parts);
+    this.derived = undefined;
+    this.bench = undefined;
+  }
+
+  /** Brings the copy up to date and derives. @returns undefined when the rig has no such hook-up */
+  update(edit: Edit, hookup: Id<'hookup'>): View | undefined {
+    this.rig = patch(this.rig, deltaOf(this.rig, edit));
+    this.derived = this.deriver.derive(this.rig, hookup);
+    return this.derived && viewOf(this.derived);
+  }
+
+  run(sound?: Id<'sound'>): readonly Item[] {
+    return this.derived ? soundRun(this.derived, sound) : [];
+  }
+
+  stored(sound: Id<'sound'>): readonly StoredView[] {
+    return this.derived ? storedView(this.derived, sound) : [];
+  }
+
+  remedies(fingerprint: string): readonly TriedRemedy[] {
+    const finding = this.derived?.judgement.findings.find((f) => f.fingerprint === fingerprint);
+    return this.derived && finding ? tried(this.derived, finding) : [];
+  }
+
+  board(): readonly Transition[] {
+    return this.derived ? transitions(this.derived.compilation, this.derived.modelled) : [];
+  }
+
+  changes(from: Id<'sound'>, to: Id<'sound'>): readonly Changed[] {
+    return this.derived ? differences(this.derived.compilation, from, to) : [];
+  }
+
+  /** The bench with the power just on. */
+  powerUp(state: SystemState = {}): BenchView | undefined {
+    if (!this.derived) return undefined;
+    this.bench = { bench: setUpBench(this.derived, state), of: this.derived };
+    this.stompedAt = performance.now();
+    this.before = new Map();
+    return this.look();
+  }
+
+  /** One stomp, or one footstep of a counterexample by the id of its event. */
+  act(act: BenchAct): BenchView | undefined {
+    if (!this.bench) return this.powerUp();
+    const { bench, of } = this.bench;
+    const now = performance.now();
+    bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
+    this.stompedAt = now;
+    this.before = bench.state();
+    if ('step' in act) {
+      const step = of.modelled.steps.get(act.step);
+      if (step) takeStep(of, bench, step);
+    } else bench.stomp(act.device, act.stomp, act.gesture);
+    return this.look();
+  }
+
+  /** What else can happen to the rig, in words, by the id of its event. */
+  mishaps(): readonly { readonly event: string; readonly text: string; readonly does: Footstep['does'] }[] {
+    const { derived } = this;
+    if (!derived) return [];
+    return [...derived.modelled.steps].filter(([, s]) => s.does === 'foot' || s.does === 'power').map(([event, s]) => ({ event, text: stepText(derived.rig, s), does: s.does }));
+  }
+
+  private look(): BenchView | undefined {
+    return this.bench && benchView(this.bench.of, this.bench.bench, this.before);
+  }
+}

@@ -1,0 +1,124 @@
+import type { Item, StageMark } from '@yunta/core/signal/picture';
+import type { Id } from '@yunta/core/rig/ids';
+
+/** Where everything of a run is drawn, in units of the drawing; the line runs at y = 0. */
+export interface Laid {
+  readonly tags: readonly LaidTag[];
+  readonly wires: readonly string[];
+  /** Stubs of loops that are off. */
+  readonly stubs: readonly { readonly d: string; readonly x: number; readonly y: number; readonly codes: readonly Id<'device'>[] }[];
+  readonly hosts: readonly { readonly x: number; readonly y: number; readonly width: number; readonly device: Id<'device'> }[];
+  readonly ends: readonly { readonly x: number; readonly y: number; readonly name: string; readonly sides: readonly string[] }[];
+  readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+}
+
+export interface LaidTag {
+  readonly x: number;
+  readonly y: number;
+  readonly device: Id<'device'>;
+  readonly stages: readonly StageMark[];
+}
+
+export const TAG = { width: 54, height: 30, gap: 15 } as const;
+const DROP = 74;
+const LABEL = 18;
+const STUB = { width: 40, depth: 22 } as const;
+const END_CHAR = 7.2;
+
+interface Size {
+  readonly width: number;
+  readonly up: number;
+  readonly down: number;
+}
+
+const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0);
+
+const sizeOf = (item: Item): Size => {
+  switch (item.is) {
+    case 'box': return { width: TAG.width + TAG.gap, up: TAG.height / 2, down: TAG.height / 2 + LABEL };
+    case 'loop': {
+      if (!item.on) return { width: item.holds.length ? STUB.width : 10, up: 12, down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12 };
+      const inside = seriesSize(item.inside);
+      return { width: Math.max(inside.width, TAG.width) + TAG.gap + 4, up: 12, down: DROP + inside.down };
+    }
+    case 'split': {
+      const arms = item.arms.map(seriesSize);
+      const height = sum(arms.map((a) => a.up + a.down)) + 8 * (arms.length - 1);
+      return { width: Math.max(24, ...arms.map((a) => a.width)) + 40, up: height / 2, down: height / 2 };
+    }
+    case 'end': return { width: 22 + item.name.length * END_CHAR, up: 12, down: 20 };
+  }
+};
+
+const seriesSize = (items: readonly Item[]): Size => {
+  const sizes = items.map(sizeOf);
+  return { width: sum(sizes.map((s) => s.width)), up: Math.max(8, ...sizes.map((s) => s.up)), down: Math.max(8, ...sizes.map((s) => s.down)) };
+};
+
+/** Lays a run out from left to right: loops hang below the line, arms stand above and below each other. */
+export const layRun = (items: readonly Item[]): Laid => {
+  const tags: LaidTag[] = [];
+  const wires: string[] = [];
+  const stubs: Laid['stubs'][number][] = [];
+  const hosts: { x: number; y: number; width: number; device: Id<'device'> }[] = [];
+  const ends: Laid['ends'][number][] = [];
+
+  const series = (list: readonly Item[], x0: number, y: number): number => {
+    let x = x0;
+    list.forEach((item, i) => {
+      const { width } = sizeOf(item);
+      if (item.is === 'loop') host(item.device, list[i - 1], x, y, width);
+      place(item, x, y, width);
+      x += width;
+    });
+    return x;
+  };
+
+  /** Loops of one box side by side share one bar. */
+  const host = (device: Id<'device'>, before: Item | undefined, x: number, y: number, width: number): void => {
+    const last = hosts.findLast((h) => h.y === y);
+    if (before?.is === 'loop' && before.device === device && last && Math.abs(last.x + last.width - x) < 0.5) last.width += width;
+    else hosts.push({ x, y, width, device });
+  };
+
+  const place = (item: Item, x: number, y: number, width: number): void => {
+    switch (item.is) {
+      case 'box':
+        wires.push(`M${x} ${y}h${width}`);
+        tags.push({ x: x + TAG.gap / 2, y, device: item.device, stages: item.stages });
+        return;
+      case 'loop': {
+        if (!item.on) {
+          wires.push(`M${x} ${y}h${width}`);
+          if (item.holds.length) stubs.push({ d: `M${x + 9} ${y + 12}v${STUB.depth}h${STUB.width - 18}v${-STUB.depth}`, x: x + STUB.width / 2, y: y + 26 + STUB.depth, codes: item.holds });
+          return;
+        }
+        const inside = seriesSize(item.inside).width;
+        const left = x + (width - inside) / 2;
+        wires.push(`M${x} ${y}H${left}V${y + DROP}`, `M${left + inside} ${y + DROP}V${y}H${x + width}`);
+        series(item.inside, left, y + DROP);
+        return;
+      }
+      case 'split': {
+        const sizes = item.arms.map(seriesSize);
+        let top = y - sum(sizes.map((s) => s.up + s.down)) / 2 - 4 * (sizes.length - 1);
+        item.arms.forEach((arm, i) => {
+          const armY = top + sizes[i]!.up;
+          const end = series(arm, x + 20, armY);
+          wires.push(`M${x} ${y}L${x + 20} ${armY}`);
+          if (item.joins) wires.push(`M${end} ${armY}H${x + width - 20}L${x + width} ${y}`);
+          top = armY + sizes[i]!.down + 8;
+        });
+        return;
+      }
+      case 'end':
+        wires.push(`M${x} ${y}h10`);
+        ends.push({ x: x + 13, y, name: item.name, sides: item.sides });
+    }
+  };
+
+  const size = seriesSize(items);
+  series(items, 0, 0);
+  const top = size.up + (hosts.length ? 18 : 4);
+  return { tags, wires, stubs, hosts, ends, box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 } };
+};

@@ -1,0 +1,64 @@
+import './run.css';
+import type { Id } from '@yunta/core/rig/ids';
+import { partOf } from '@yunta/core/rig/rig';
+import type { Item } from '@yunta/core/signal/picture';
+import { useMemo } from 'react';
+import { useRig } from '../app/rig-context.js';
+import { layRun, TAG } from './layout.js';
+
+const MIN_SCALE = 0.74;
+const NAME_CHARS = 10;
+
+const short = (name: string): string => (name.length > NAME_CHARS ? `${name.slice(0, NAME_CHARS - 1)}…` : name);
+const tagPath = (x: number, y: number): string => {
+  const { width: w, height: h } = TAG;
+  return `M${x} ${y}l8 ${-h / 2}h${w - 8}v${h}h${-(w - 8)}z`;
+};
+
+/** The run: the path of a sound as one line of tags, the same picture in every room. */
+export const Run = ({ items, label }: { items: readonly Item[]; label: string }) => {
+  const { rig, select } = useRig();
+  const laid = useMemo(() => layRun(items), [items]);
+  if (items.length === 0) return <p className="soft" style={{ margin: '18px 0' }}>Silent: nothing that is heard is reached from an instrument. Wire the rig in Routing.</p>;
+  const name = (id: Id<'device'>) => partOf(rig, id)?.name ?? id;
+  const code = (id: Id<'device'>) => partOf(rig, id)?.code ?? '?';
+  const { x, y, width, height } = laid.box;
+  return (
+    <div className="run" tabIndex={0} role="group" aria-label={label}>
+      <svg viewBox={`${x} ${y} ${width} ${height}`} style={{ width: '100%', minWidth: width * MIN_SCALE, maxWidth: width }} role="img" aria-label={`${label}: ${laid.tags.map((t) => name(t.device)).join(', ')}; heard at ${laid.ends.map((e) => e.name).join(', ')}`}>
+        {laid.hosts.map((h) => (
+          <g key={`${h.x} ${h.y}`}>
+            <rect className="host" x={h.x} y={h.y - 12} width={h.width} height={24} rx={3} />
+            <text className="host-name" x={h.x + 2} y={h.y - 17}>{code(h.device)} · {name(h.device)}</text>
+          </g>
+        ))}
+        <path className="wire" d={laid.wires.join('')} />
+        {laid.stubs.map((s) => (
+          <g key={s.d}>
+            <path className="stub" d={s.d} />
+            {s.codes.map((c, i) => <text key={c} className="name" x={s.x} y={s.y + 4 + i * 13}>{code(c)}</text>)}
+            <title>{s.codes.map(name).join(', ')}: outside the path, its loop is off</title>
+          </g>
+        ))}
+        {laid.tags.map((t) => {
+          const bypassed = t.stages.length > 0 && t.stages.every((s) => !s.on);
+          return (
+            <g key={`${t.x} ${t.y}`} className="tagged" onClick={() => select(t.device)}>
+              <path className={`tag ${bypassed ? 'bypassed' : ''}`} d={tagPath(t.x, t.y)} />
+              <circle cx={t.x + 9} cy={t.y} r={2} fill="none" stroke="var(--ink)" />
+              <text className="code" x={t.x + TAG.width / 2 + 5} y={t.y + 0.5}>{code(t.device)}</text>
+              <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + 13}>{bypassed ? 'bypassed' : short(name(t.device))}</text>
+              <title>{name(t.device)}{t.stages.length ? `: ${t.stages.map((s) => `${s.stage.slice(s.stage.indexOf('.') + 1)} ${s.on ? 'on' : 'off'}`).join(', ')}` : ''}</title>
+            </g>
+          );
+        })}
+        {laid.ends.map((e) => (
+          <g key={`${e.x} ${e.y}`}>
+            <text className="end" x={e.x} y={e.y}>{e.name}</text>
+            {e.sides.length > 0 && <text className="side" x={e.x} y={e.y + 18}>{e.sides.join(' and ')}</text>}
+          </g>
+        ))}
+      </svg>
+    </div>
+  );
+};

@@ -1,0 +1,148 @@
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
+import { apply } from '@yunta/core/change/apply';
+import { deltaOf, editOf } from '@yunta/core/change/delta';
+import type { ChangeSet } from '@yunta/core/change/edit';
+import { rebase } from '@yunta/core/change/rebase';
+import type { Journaled } from '@yunta/core/change/session';
+import { islandRun } from '@yunta/core/demo/island-run';
+import { partOf, type Rig } from '@yunta/core/rig/rig';
+import { Away, Refused, type Api } from './api.js';
+import { Outbox } from './outbox.js';
+import { SessionStore } from './store.js';
+
+/** A server in memory that can be taken away, and can lose its answers. */
+class MemoryServer {
+  rig: Rig = islandRun();
+  journal: Journaled[] = [];
+  private readonly revisions: Rig[] = [this.rig];
+  away = false;
+  losesAnswers = 0;
+
+  private here(): void {
+    if (this.away) throw new Away('away');
+  }
+
+  readonly api: Api = {
+    rigs: async () => [],
+    create: async () => ({ revision: 1 }),
+    history: async () => [],
+    restore: async () => ({ revision: 1 }),
+    rig: async () => { this.here(); return this.rig; },
+    journal: async (_, after) => { this.here(); return this.journal.filter((j) => j.revision > after); },
+    send: async (_, set: ChangeSet) => {
+      this.here();
+      const known = this.journal.find((j) => j.id === set.id);
+      const answer = known ? { revision: known.revision, again: true } : { revision: this.submit(set), again: false };
+      if (this.losesAnswers > 0) {
+        this.losesAnswers -= 1;
+        throw new Away('the answer was lost');
+      }
+      return answer;
+    },
+  };
+
+  submit(set: ChangeSet): number {
+    const since = this.journal.filter((j) => j.revision > set.base);
+    const mine = since.reduce((delta, j) => {
+      const over = rebase(delta, j.delta);
+      if (!over.ok) throw new Refused(409, { title: 'clash', detail: 'clash', clashes: over.error });
+      return over.value;
+    }, deltaOf(this.revisions[set.base]!, set));
+    const applied = apply(this.rig, editOf(mine));
+    if (!applied.ok) throw new Refused(422, { title: 'refused', detail: 'refused', refusals: applied.error });
+    this.rig = { ...applied.value.rig, revision: this.rig.revision + 1 };
+    this.revisions[this.rig.revision] = this.rig;
+    this.journal.push({ revision: this.rig.revision, id: set.id, label: set.label, delta: applied.value.delta });
+    return this.rig.revision;
+  }
+}
+
+let pages = 0;
+let ids = 0;
+const open: SessionStore[] = [];
+const page = async (server: MemoryServer, name = `page-${(pages += 1)}`): Promise<SessionStore> => {
+  const store = new SessionStore('r', name, server.api, new Outbox(), () => `id-${(ids += 1)}`, undefined);
+  open.push(store);
+  await store.open();
+  return store;
+};
+const rename = (store: SessionStore, id: 'sound:01' | 'sound:02', name: string) => store.perform({ put: [{ ...partOf(store.snapshot().session!.rig, id)!, name }], remove: [] }, 'rename');
+const name = (rig: Rig, id: 'sound:01' | 'sound:02' = 'sound:01') => partOf(rig, id)!.name;
+const until = async (is: () => boolean): Promise<void> => {
+  for (let i = 0; i < 400 && !is(); i += 1) await new Promise((r) => setTimeout(r, 20));
+  expect(is()).toBe(true);
+};
+beforeEach(() => { globalThis.indexedDB = new IDBFactory(); });
+afterEach(() => open.splice(0).forEach((s) => s.close()));
+
+test('an edit is seen at once and reaches the server', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  rename(store, 'sound:01', 'Opening');
+  expect(name(store.snapshot().session!.rig)).toBe('Opening');
+  await until(() => name(server.rig) === 'Opening' && store.snapshot().session!.waiting.length === 0);
+});
+
+test('a lost answer: the change is sent again and applied once', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  server.losesAnswers = 2;
+  rename(store, 'sound:01', 'Once');
+  await until(() => store.snapshot().session!.waiting.length === 0);
+  expect(server.journal).toHaveLength(1);
+});
+
+test('while the server is away edits wait in the browser; the next page takes them up and sends them', async () => {
+  const server = new MemoryServer();
+  const store = await page(server, 'first');
+  server.away = true;
+  rename(store, 'sound:01', 'In the dark');
+  await until(() => !store.snapshot().online);
+  store.close();
+  const again = await page(server, 'second');
+  expect(name(again.snapshot().session!.rig)).toBe('In the dark');
+  expect(again.snapshot().session!.waiting).toHaveLength(1);
+  server.away = false;
+  await until(() => name(server.rig) === 'In the dark');
+});
+
+test('two pages: different parts merge, the same field asks, and the choice is kept', async () => {
+  const server = new MemoryServer();
+  const [one, two] = [await page(server), await page(server)];
+  rename(one, 'sound:01', 'One');
+  rename(two, 'sound:02', 'Two');
+  await until(() => name(one.snapshot().session!.rig, 'sound:02') === 'Two' && name(two.snapshot().session!.rig) === 'One');
+  server.away = true;
+  rename(one, 'sound:01', 'Mine');
+  rename(two, 'sound:01', 'Theirs');
+  server.away = false;
+  await until(() => [one, two].some((s) => s.snapshot().session!.troubles.length === 1));
+  const asked = [one, two].find((s) => s.snapshot().session!.troubles.length === 1)!;
+  const [trouble] = asked.snapshot().session!.troubles;
+  expect(trouble!.clashes[0]).toMatchObject({ part: 'sound:01', field: 'name', base: 'One' });
+  expect(new Set([trouble!.clashes[0]!.mine, trouble!.clashes[0]!.theirs])).toEqual(new Set(['Mine', 'Theirs']));
+  asked.settle(trouble!, true);
+  await until(() => name(server.rig) === trouble!.clashes[0]!.mine);
+});
+
+test('what cannot be is said at once and sent nowhere', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  const wrong = store.perform({ put: [], remove: ['device:cmp'] }, 'take away');
+  expect(wrong[0]!.code).toBe('reference');
+  expect(store.snapshot().complaint).toContain('device:cmp');
+  expect(store.snapshot().session!.waiting).toEqual([]);
+});
+
+test('undo and redo travel to the server like any change', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  rename(store, 'sound:01', 'New');
+  store.undo();
+  await until(() => server.journal.length === 2);
+  expect(name(server.rig)).toBe('Verse clean');
+  store.redo();
+  await until(() => server.journal.length === 3);
+  expect(name(server.rig)).toBe('New');
+});

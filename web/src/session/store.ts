@@ -1,0 +1,212 @@
+import type { Edit } from '@yunta/core/change/edit';
+import { confirm, openSession, perform, redo, refused, restoreSession, settle, undo, type Session, type Trouble } from '@yunta/core/change/session';
+import { everyPart, rigOf } from '@yunta/core/rig/rig';
+import type { Refusal } from '@yunta/core/rig/result';
+import type { Clash } from '@yunta/core/change/rebase';
+import { Away, Refused, type Api } from './api.js';
+import { keptWaiting, readWaiting, type Kept, type Outbox } from './outbox.js';
+
+export interface StoreState {
+  readonly status: 'loading' | 'ready' | 'missing' | 'away';
+  readonly session?: Session;
+  /** The server answered last time. */
+  readonly online: boolean;
+  /** The last thing that could not be done, in words; cleared by the next that can. */
+  readonly complaint?: string;
+}
+
+type Locks = Pick<LockManager, 'request'>;
+
+const POLL_MS = 1500;
+const RETRY_MS = [500, 1000, 2000, 4000];
+
+/** The only writer of a rig in this page: applies at once, keeps in the browser, sends one by one, takes in what others did. */
+export class SessionStore {
+  private state: StoreState = { status: 'loading', online: true };
+  private readonly listeners = new Set<() => void>();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private sending = false;
+  private failures = 0;
+  private closed = false;
+  private release: (() => void) | undefined;
+  private writes: Promise<void> = Promise.resolve();
+
+  constructor(
+    readonly rigId: string,
+    private page: string,
+    private readonly api: Api,
+    private readonly outbox: Outbox,
+    private readonly newId: () => string,
+    private readonly locks: Locks | undefined = globalThis.navigator?.locks,
+  ) {}
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+  readonly snapshot = (): StoreState => this.state;
+
+  private set(change: Partial<StoreState>): void {
+    this.state = { ...this.state, ...change };
+    this.listeners.forEach((l) => l());
+  }
+
+  /** Takes up what this page, or one that is gone, kept in the browser; then what the server has. */
+  async open(): Promise<void> {
+    const kept = await this.claim();
+    if (kept) this.set({ session: restoreSession(rigOf(kept.parts, kept.revision), readWaiting(kept)) });
+    try {
+      const session = this.state.session;
+      if (session) await this.catchUp();
+      else this.set({ session: openSession(await this.api.rig(this.rigId)) });
+      this.set({ status: 'ready', online: true });
+    } catch (e) {
+      if (e instanceof Refused && e.status === 404) return this.set({ status: 'missing', online: true });
+      if (!(e instanceof Away)) throw e;
+      this.set({ status: this.state.session ? 'ready' : 'away', online: false });
+    }
+    await this.persist();
+    this.schedule(0);
+  }
+
+  /** This page's own keep from before a reload; else that of a page which is no longer open. */
+  private async claim(): Promise<Kept | undefined> {
+    if (!(await this.hold(this.page))) {
+      this.page = this.newId();
+      await this.hold(this.page);
+    }
+    const own = await this.outbox.kept(this.rigId, this.page).catch(() => undefined);
+    if (own?.waiting.length) return own;
+    for (const other of await this.outbox.all(this.rigId).catch(() => [])) {
+      if (other.page === this.page) continue;
+      const orphan = !this.locks || await this.locks.request(`yunta-page-${other.page}`, { ifAvailable: true }, (lock) => lock !== null);
+      if (!orphan) continue;
+      if (other.waiting.length === 0) {
+        await this.outbox.drop(this.rigId, other.page);
+        continue;
+      }
+      await this.outbox.keep({ ...other, page: this.page });
+      await this.outbox.drop(this.rigId, other.page);
+      return other;
+    }
+    return own;
+  }
+
+  /** Holds the page's name while it is open. False when another page, a duplicate of this one, has it. */
+  private hold(page: string): Promise<boolean> {
+    const { locks } = this;
+    if (!locks) return Promise.resolve(true);
+    return new Promise((got) => {
+      void locks.request(`yunta-page-${page}`, { ifAvailable: true }, (lock) => {
+        got(lock !== null);
+        return lock ? new Promise<void>((release) => { this.release = release; }) : undefined;
+      });
+    });
+  }
+
+  close(): void {
+    this.release?.();
+    this.closed = true;
+    clearTimeout(this.timer);
+  }
+
+  /** @returns the reasons when the edit cannot be */
+  perform(edit: Edit, label: string): readonly Refusal[] {
+    const { session } = this.state;
+    if (!session) return [];
+    const done = perform(session, edit, this.newId(), label);
+    if (!done.ok) {
+      this.set({ complaint: sayAll(done.error) });
+      return done.error;
+    }
+    this.accept(done.value);
+    return [];
+  }
+
+  undo(): void { this.back(undo); }
+  redo(): void { this.back(redo); }
+
+  private back(step: typeof undo): void {
+    const { session } = this.state;
+    if (!session) return;
+    const done = step(session, this.newId());
+    if (done.ok) return this.accept(done.value);
+    const [first] = done.error;
+    this.set({ complaint: first && 'wrong' in first ? `${first.wrong} ${first.would}` : 'Somebody changed the same thing since; it cannot be taken back without losing theirs.' });
+  }
+
+  /** A trouble that the person settled: with their own value, or by leaving things as they are. */
+  settle(trouble: Trouble, keepMine: boolean): void {
+    const { session } = this.state;
+    if (!session) return;
+    this.set({ session: settle(session, trouble.set.id) });
+    if (keepMine) this.perform({ put: trouble.set.put, remove: trouble.set.remove }, trouble.set.label);
+  }
+
+  private accept(session: Session): void {
+    this.set({ session, complaint: undefined });
+    void this.persist();
+    this.schedule(0);
+  }
+
+  private persist(): Promise<void> {
+    this.writes = this.writes.then(async () => {
+      const { session } = this.state;
+      if (!session) return;
+      await this.outbox.keep({ rig: this.rigId, page: this.page, revision: session.confirmed.revision, parts: everyPart(session.confirmed), waiting: keptWaiting(session.waiting) }).catch(() => undefined);
+    });
+    return this.writes;
+  }
+
+  private schedule(ms: number): void {
+    clearTimeout(this.timer);
+    if (!this.closed) this.timer = setTimeout(() => void this.tick(), ms);
+  }
+
+  /** Sends what waits, one change at a time, and asks what others did. */
+  private async tick(): Promise<void> {
+    if (this.sending || this.closed) return;
+    this.sending = true;
+    try {
+      if (!this.state.session) await this.open();
+      for (let next = this.state.session?.waiting[0]; next; next = this.state.session?.waiting[0]) await this.sendOne(next.set.id);
+      await this.catchUp();
+      this.failures = 0;
+      if (!this.state.online) this.set({ online: true });
+    } catch (e) {
+      if (!(e instanceof Away)) throw e;
+      this.failures += 1;
+      if (this.state.online) this.set({ online: false });
+    } finally {
+      this.sending = false;
+      this.schedule(this.failures ? RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1]! : POLL_MS);
+    }
+  }
+
+  private async sendOne(id: string): Promise<void> {
+    const waiting = this.state.session!.waiting.find((w) => w.set.id === id);
+    if (!waiting) return;
+    try {
+      await this.api.send(this.rigId, waiting.set);
+    } catch (e) {
+      if (!(e instanceof Refused)) throw e;
+      this.take(refused(this.state.session!, id, e.problem.clashes ?? [], e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }])));
+    }
+    await this.catchUp();
+  }
+
+  private async catchUp(): Promise<void> {
+    const { session } = this.state;
+    if (!session) return;
+    const news = await this.api.journal(this.rigId, session.confirmed.revision);
+    if (news.length) this.take(confirm(this.state.session!, news));
+  }
+
+  private take(session: Session): void {
+    this.set({ session });
+    void this.persist();
+  }
+}
+
+export const sayAll = (refusals: readonly (Refusal | Clash)[]): string => refusals.slice(0, 3).map((r) => ('wrong' in r ? `${r.wrong} ${r.would}` : `${r.part} ${r.field ?? ''}`)).join(' ');
+

@@ -1,0 +1,127 @@
+import './kit.css';
+import { Button, Textarea } from '@mantine/core';
+import { understand, type Understood } from '@yunta/core/catalogue/kit-line';
+import { saysNumbers } from '@yunta/core/midi/numbering';
+import { together } from '@yunta/core/change/edit';
+import { addDevice } from '@yunta/core/edits/devices';
+import { ZONES, type Device, type Zone } from '@yunta/core/rig/device';
+import { all } from '@yunta/core/rig/rig';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useRig } from '../../app/rig-context.js';
+import { newPartId } from '../../session/ids.js';
+import { BoxInspector, wakesText } from './box-inspector.js';
+
+const ZONE_NAMES: Readonly<Record<Zone, string>> = { hands: 'Hands', floor: 'Floor', amp: 'Amps', outputs: 'Outputs', supply: 'Supply' };
+
+/** What a box is in the path, in a few words. */
+const doesText = (device: Device): string => {
+  const slots = device.chains.flatMap((c) => c.slots);
+  const inserts = slots.filter((s) => s.is === 'insert').length;
+  const source = device.ends?.find((e) => e.is === 'source');
+  if (source?.dbu) return `instrument, ${source.dbu.average} dBu assumed`;
+  if (inserts > 1) return `${inserts} loops${device.chains.some((c) => c.order) ? ', can reorder' : ''}`;
+  const stages = slots.flatMap((s) => (s.is === 'block' ? [s.stage] : s.is === 'fork' ? s.arms.flatMap((a) => a.slots.flatMap((b) => (b.is === 'block' ? [`${b.stage} ${b.id}`] : []))) : []));
+  return stages.join(', ') || (device.ends?.length ? 'where it is heard' : 'passes on');
+};
+
+const midiText = (device: Device): string => {
+  if (!device.midi) return device.memories.some((m) => m.by === 'slot') && device.jacks.some((j) => j.kind === 'midi') ? 'sends' : '';
+  const memory = device.memories[0];
+  return `${device.midi.omni ? 'all' : device.midi.channel}${memory ? ` · ${saysNumbers(memory.shows, memory.size)}` : ''}`;
+};
+
+export const Kit = () => {
+  const { rig, selected, select } = useRig();
+  const devices = all(rig, 'device');
+  const chosen = devices.find((d) => d.id === selected);
+  return (
+    <div className="kit">
+      <div>
+        <div className="headline"><h1>Kit</h1><span className="soft">{devices.length} {devices.length === 1 ? 'box' : 'boxes'}</span></div>
+        <KitLine />
+        {devices.length === 0 ? <p className="soft" style={{ marginTop: 16 }}>Say what you have: an instrument first, then what stands on the floor, the amp and what is heard. Every box can be changed afterwards.</p> : (
+          <div className="card" style={{ marginTop: 14, padding: '6px 8px', overflowX: 'auto' }}>
+            <table className="plain">
+              <thead><tr><th>code</th><th>box</th><th>what it is in the path</th><th>MIDI</th><th>wakes up</th></tr></thead>
+              {ZONES.map((zone) => {
+                const here = devices.filter((d) => d.zone === zone);
+                return here.length === 0 ? null : (
+                  <tbody key={zone}>
+                    <tr><th colSpan={5} scope="rowgroup" style={{ color: 'var(--ink)' }}>{ZONE_NAMES[zone]}</th></tr>
+                    {here.map((d) => (
+                      <tr key={d.id} className="kit-row" aria-selected={d.id === selected} onClick={() => select(d.id)}>
+                        <td><button type="button" aria-label={`${d.code}, ${d.name}: show it`}>{d.code}</button></td>
+                        <td style={{ overflowWrap: 'anywhere' }}>{d.name}</td><td className="soft">{doesText(d)}</td><td className="mono">{midiText(d)}</td><td className="soft" style={{ whiteSpace: 'nowrap' }}>{wakesText(d)}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                );
+              })}
+            </table>
+          </div>
+        )}
+      </div>
+      {chosen ? <BoxInspector key={chosen.id} device={chosen} /> : <NextStep count={devices.length} />}
+    </div>
+  );
+};
+
+const NextStep = ({ count }: { count: number }) => {
+  const navigate = useNavigate();
+  if (count === 0) return <aside className="card"><h2>How to say it</h2><p className="soft">“8-loop switcher, compressor, 2 x low-gain drive, stereo delay midi ch 2”. One per line or with commas; a pasted list works too.</p></aside>;
+  return (
+    <aside className="card">
+      <h2>What next</h2>
+      <p className="soft">Choose a box to change its name, code, MIDI channel, numbering and what it does at power-up. When the kit is complete, wire it.</p>
+      <Button onClick={() => void navigate('../routing')}>Wire it</Button>
+    </aside>
+  );
+};
+
+const KitLine = () => {
+  const { rig, edit } = useRig();
+  const [line, setLine] = useState('');
+  const pieces = useMemo(() => understand(line), [line]);
+  const known = pieces.filter((p) => p.box);
+  const count = known.reduce((n, p) => n + p.count, 0);
+  const add = () => {
+    if (count === 0) return;
+    const codes: string[] = [];
+    const edits = known.flatMap((p) => Array.from({ length: p.count }, () => {
+      const made = addDevice(rig, p.box!.key, newPartId('device'), p.channel ? { channel: p.channel } : {}, codes);
+      codes.push((made.put[0] as Device).code);
+      return made;
+    }));
+    const all = together(...edits);
+    const wrong = edit(all, count === 1 ? `Add ${known[0]!.box!.says[0]}` : `Add ${count} boxes`);
+    if (wrong.length === 0) setLine(pieces.filter((p) => !p.box).map((p) => p.said).join(', '));
+  };
+  return (
+    <div className="card">
+      <label htmlFor="kit-line" className="soft">Say what you have, as you would say it. Enter adds it; a pasted list works too.</label>
+      <div style={{ display: 'flex', gap: 12, alignItems: 'flex-start', marginTop: 8 }}>
+        <Textarea
+          id="kit-line" style={{ flex: 1 }} size="md" autosize minRows={1} maxRows={8} value={line} onChange={(e) => setLine(e.currentTarget.value)} autoFocus
+          onKeyDown={(e) => { if (e.key === 'Enter' && !e.shiftKey) { e.preventDefault(); add(); } }} placeholder="8-loop switcher, compressor, low-gain drive, stereo delay midi ch 2"
+        />
+        <Button size="md" disabled={count === 0} onClick={add}>{count === 0 ? 'Add boxes' : count === 1 ? 'Add 1 box' : `Add ${count} boxes`}</Button>
+      </div>
+      {pieces.length > 0 && <ul className="pieces" aria-label="What will be added">{pieces.map((p, i) => <Piece key={`${i} ${p.said}`} piece={p} replace={(name) => setLine(line.replace(p.said, name))} />)}</ul>}
+    </div>
+  );
+};
+
+const Piece = ({ piece, replace }: { piece: Understood; replace: (name: string) => void }) => {
+  if (piece.box) {
+    const { box } = piece.box;
+    return <li><strong>{piece.count > 1 ? `${piece.count} × ` : ''}{box.name}</strong><div className="soft">{[box.code, piece.channel ? `MIDI ${piece.channel}` : box.midi ? `MIDI ${String(box.midi.channel)}` : undefined].filter(Boolean).join(', ')}</div></li>;
+  }
+  return (
+    <li className="unknown">
+      <strong>“{piece.said}”</strong>
+      <div>{piece.maybe.length ? <>did you mean {piece.maybe.map((m, i) => <span key={m.key}>{i > 0 && ', '}<button type="button" className="link" onClick={() => replace(m.says[0]!)}>{m.says[0]!.toLowerCase()}</button></span>)}?</> : 'not known; say it more generally'}</div>
+    </li>
+  );
+};
+

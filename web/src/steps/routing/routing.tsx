@@ -1,0 +1,140 @@
+import './routing.css';
+import { Button, Select } from '@mantine/core';
+import { connect, givesOut, offers, takesIn, unplug } from '@yunta/core/edits/cables';
+import { carryOutWiring, planWiring, type School, type WiringPlan } from '@yunta/core/edits/wire';
+import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
+import { all, cablesOf, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
+import { useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useAsked, useRig } from '../../app/rig-context.js';
+import { Run } from '../../picture/run.js';
+import { newPartId } from '../../session/ids.js';
+
+const LETTERS: Readonly<Record<string, string>> = { audio: 'A', air: 'air', midi: 'M', contact: 'C', expression: 'E', power: 'P', mains: '~', usb: 'U' };
+
+const jackText = (rig: Rig, end: Ref): string => {
+  const { device, name } = splitRef(end);
+  return `${partOf(rig, device)?.code ?? device} ${name}`;
+};
+const boxName = (rig: Rig, end: Ref): string => partOf(rig, splitRef(end).device)?.name ?? '';
+
+export const Routing = () => {
+  const { rig, hookup, selected } = useRig();
+  const sounds = soundsInOrder(rig);
+  const [chosen, choose] = useState<string>();
+  const sound = sounds.find((s) => s.id === chosen) ?? sounds.find((s) => s.id === selected) ?? sounds[0];
+  const run = useAsked(['run', sound?.id], (worker) => worker.run(sound?.id));
+  const devices = all(rig, 'device').length;
+  return (
+    <div className="routing-grid">
+      <div className="headline" style={{ marginBottom: 0 }}>
+        <h1>Routing</h1><span className="soft">{hookup?.name}, {hookup ? cablesOf(rig, hookup.id).length : 0} cables</span>
+        <div className="tools">
+          {sounds.length > 0 && <Select aria-label="Sound that the run shows" size="xs" w={190} allowDeselect={false} searchable data={sounds.map((s) => ({ value: s.id, label: s.name }))} value={sound?.id ?? null} onChange={(v) => v && choose(v)} />}
+        </div>
+      </div>
+      {devices === 0 ? <Empty /> : (
+        <>
+          <div className="card">{run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}</div>
+          <WireForMe />
+          <Cables />
+        </>
+      )}
+    </div>
+  );
+};
+
+const Empty = () => {
+  const navigate = useNavigate();
+  return <div className="card"><h2>Nothing to wire yet</h2><p className="soft">Say first what is in the kit: an instrument, boxes, an amp or a desk.</p><Button onClick={() => void navigate('../kit')}>To the kit</Button></div>;
+};
+
+const SCHOOLS: readonly { readonly school: School; readonly name: string }[] = [
+  { school: 'straight', name: 'Straight chain' }, { school: 'loops', name: 'Loops in order' }, { school: 'four cables', name: 'Four cables' },
+];
+
+/** Plans a whole hook-up with what is in the kit; each step with its reason, nothing plugged until it is wanted. */
+const WireForMe = () => {
+  const { rig, hookup, edit } = useRig();
+  const [school, setSchool] = useState<School>();
+  const plan = useMemo<WiringPlan | undefined>(() => (school ? planWiring(rig, school) : undefined), [rig, school]);
+  if (!hookup) return null;
+  const pulled = cablesOf(rig, hookup.id).length;
+  const carryOut = () => {
+    if (plan && edit(carryOutWiring(rig, hookup.id, plan, () => newPartId('cable')), `Wire it: ${SCHOOLS.find((s) => s.school === school)!.name.toLowerCase()}`).length === 0) setSchool(undefined);
+  };
+  return (
+    <div className="card">
+      <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap' }}>
+        <strong>Wire it for me</strong>
+        {SCHOOLS.map((s) => <Button key={s.school} size="xs" variant={school === s.school ? 'filled' : 'default'} aria-pressed={school === s.school} onClick={() => setSchool(school === s.school ? undefined : s.school)}>{s.name}</Button>)}
+      </div>
+      {plan && (
+        <>
+          {plan.notes.map((n) => <p key={n} style={{ margin: '8px 0 0' }}>● {n}</p>)}
+          <ol className="plan">
+            {plan.steps.map((s) => <li key={`${s.from} ${s.to}`}><span className="cable-line">{jackText(rig, s.from)} → {jackText(rig, s.to)}</span> <span className="soft">{s.why}</span></li>)}
+          </ol>
+          {plan.steps.length > 0 && <Button size="xs" onClick={carryOut}>Plug these {plan.steps.length}{pulled ? `, pull the ${pulled} that are there` : ''}</Button>}
+        </>
+      )}
+    </div>
+  );
+};
+
+const Cables = () => {
+  const { rig, hookup, edit, view, select } = useRig();
+  const listed = view?.hookup === hookup?.id ? view?.cables.filter((c) => partOf(rig, c.cable.id)) ?? [] : [];
+  if (!hookup) return null;
+  return (
+    <div className="card" style={{ padding: '8px 8px 14px' }}>
+      <NewCable />
+      <table className="plain">
+        <thead><tr><th>kind</th><th>from</th><th>to</th><th>length</th><th><span className="visually-hidden">pull</span></th></tr></thead>
+        <tbody>
+          {listed.map(({ cable, from, to, kind }) => (
+            <tr key={cable.id}>
+              <td><span className={`pattern ${kind}`} aria-hidden="true" /><span className="mono" title={kind}>{LETTERS[kind] ?? kind}<span className="visually-hidden"> {kind}</span></span></td>
+              <td><button type="button" className="link" style={{ textDecoration: 'none' }} onClick={() => select(splitRef(from).device)}><span className="cable-line">{jackText(rig, from)}</span></button> <span className="soft">{boxName(rig, from)}</span></td>
+              <td><span className="cable-line">{jackText(rig, to)}</span> <span className="soft">{boxName(rig, to)}</span></td>
+              <td className="mono">{cable.m ? `${cable.m} m` : ''}</td>
+              <td style={{ textAlign: 'right' }}><Button variant="default" size="compact-xs" aria-label={`Pull the cable from ${jackText(rig, from)} to ${jackText(rig, to)}`} onClick={() => edit(unplug(cable.id), `Pull ${jackText(rig, from)} → ${jackText(rig, to)}`)}>Pull</Button></td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {listed.length === 0 && <p className="soft" style={{ padding: '0 10px' }}>No cable yet. Plug one above, or let it be wired.</p>}
+    </div>
+  );
+};
+
+/** One cable: from a jack, to a jack that fits, best first. */
+const NewCable = () => {
+  const { rig, hookup, edit } = useRig();
+  const [from, setFrom] = useState<Ref | null>(null);
+  const [to, setTo] = useState<Ref | null>(null);
+  const first = useRef<HTMLInputElement>(null);
+  const taken = new Set(cablesOf(rig, hookup!.id).flatMap((c) => c.ends));
+  const starts = all(rig, 'device').map((d) => ({ group: `${d.code} ${d.name}`, items: d.jacks.filter((j) => givesOut(j) || takesIn(j)).map((j) => ({ value: ref(d.id, j.id), label: `${d.code} ${j.id}${taken.has(ref(d.id, j.id)) ? ' (plugged)' : ''}` })) })).filter((g) => g.items.length);
+  const fitting = useMemo(() => (from && hookup ? offers(rig, hookup.id, from) : []), [rig, hookup, from]);
+  const plug = () => {
+    if (!from || !to || !hookup) return;
+    const outFirst = partOf(rig, splitRef(from).device)?.jacks.find((j) => j.id === splitRef(from).name)?.poles.tip === 'out';
+    const [a, b] = outFirst ? [from, to] : [to, from];
+    if (edit(connect(rig, hookup.id, newPartId('cable'), a, b), `Plug ${jackText(rig, a)} → ${jackText(rig, b)}`).length === 0) {
+      setFrom(null);
+      setTo(null);
+      first.current?.focus();
+    }
+  };
+  return (
+    <form style={{ display: 'flex', gap: 10, alignItems: 'end', padding: '4px 10px 12px', flexWrap: 'wrap' }} onSubmit={(e) => { e.preventDefault(); plug(); }}>
+      <Select ref={first} label="A cable from" w={220} searchable clearable placeholder="box and jack" data={starts} value={from} onChange={(v) => { setFrom(v as Ref | null); setTo(null); }} maxDropdownHeight={320} nothingFoundMessage="No such jack" />
+      <Select
+        label="to" w={320} searchable clearable disabled={!from} placeholder={from ? 'what fits, best first' : 'choose where it starts'} maxDropdownHeight={320} nothingFoundMessage="Nothing fits"
+        data={fitting.map((o) => ({ value: o.jack, label: `${jackText(rig, o.jack)}: ${o.why}` }))} value={to} onChange={(v) => setTo(v as Ref | null)}
+      />
+      <Button type="submit" disabled={!from || !to}>Plug it</Button>
+    </form>
+  );
+};
