@@ -1,0 +1,18 @@
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { existsSync } from 'node:fs';
+
+const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync) ?? '/usr/bin/chromium';
+
+/** Headless Chromium as it runs on a bare machine. */
+export const openBrowser = (): Promise<Browser> => puppeteer.launch({
+  executablePath: CHROMIUM,
+  args: ['--no-sandbox', '--disable-dev-shm-usage', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--force-device-scale-factor=1'],
+});
+
+export const openPage = async (browser: Browser, url: string, theme: 'light' | 'dark' = 'light', width = 1280, height = 800): Promise<Page> => {
+  const page = await browser.newPage();
+  await page.setViewport({ width, height });
+  await page.evaluateOnNewDocument((t: string) => localStorage.setItem('yunta-theme', t), theme);
+  await page.goto(url, { waitUntil: 'networkidle0', timeout: 30_000 }).catch(() => undefined);
+  return page;
+};

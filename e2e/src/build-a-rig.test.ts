@@ -1,0 +1,71 @@
+import type { Browser } from 'puppeteer-core';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start('build');
+  browser = await openBrowser();
+}, 60_000);
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+const MOST_ACTIONS = 60;
+
+test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: a switcher, six boxes, an amp, a cabinet, four sounds`, async () => {
+  const hands = new Hands(await openPage(browser, server.url));
+  await hands.type('textbox', 'Name', 'Harbour trio');
+  await hands.click('button', 'Begin');
+  await hands.sees('Say what you have');
+  await hands.type('textbox', 'Say what you have, as you would say it. Enter adds it; a pasted list works too.', 'guitar, 8-loop switcher, compressor, low-gain drive, octave fuzz, stereo modulation, stereo delay midi ch 3, stereo reverb, two-channel head, 2x12');
+  await hands.press('Enter');
+  await hands.sees('10 boxes');
+  await hands.click('button', 'Wire it');
+  await hands.click('button', 'Four cables');
+  await hands.sees('first of the four cables');
+  const plug = await hands.page.$$eval('button', (all) => all.map((b) => b.textContent ?? '').find((t) => t.startsWith('Plug these')));
+  await hands.click('button', plug!);
+  await hands.sees('SEND1'.toLowerCase());
+  await hands.click('link', 'Sounds');
+  await hands.type('textbox', 'Name', 'Clean');
+  await hands.press('Enter');
+  await hands.sees('Sound sheet');
+  for (const name of ['Crunch', 'Wide', 'Lead']) {
+    await hands.type('textbox', 'Name of a new sound', name);
+    await hands.press('Enter');
+    await hands.sees(name);
+  }
+  // One block, copied from a spreadsheet: trim, compressor, fuzz, drive, channel, modulation, its program, delay, its program, reverb, its program.
+  const header = await hands.page.$$eval('.sheet thead th', (all) => all.map((t) => t.textContent));
+  expect(header).toEqual(['Slot', 'Sound', 'trim dB', 'CMP', 'OFZ', 'LOW', 'HED ch.', 'MOD', 'MOD prog', 'DLY', 'DLY prog', 'REV', 'REV prog']);
+  const block = [
+    ['0', 'x', '-', '-', 'clean', '-', '1', '-', '0', 'x', '1.1'],
+    ['0', 'x', '-', 'x', 'clean', '-', '1', '-', '0', 'x', '1.1'],
+    ['0', 'x', '-', 'x', 'clean', 'x', '2', 'x', '1', 'x', '1.2'],
+    ['3', 'x', '-', 'x', 'lead', '-', '1', 'x', '1', 'x', '1.2'],
+  ].map((r) => r.join('\t')).join('\n');
+  await hands.press('Home');
+  await hands.page.focus('[data-at="0,0"]');
+  await hands.click('gridcell', 'Eight-loop switcher: trim: not said');
+  hands.actions += 1;
+  await hands.page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', text);
+    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  }, block);
+  await hands.sees('4 of 4 sounds proved');
+  expect(hands.actions).toBeLessThanOrEqual(MOST_ACTIONS);
+  console.info(`built and proved in ${hands.actions} actions`);
+
+  await hands.page.waitForFunction(() => document.body.innerText.includes(', saved'));
+  const id = /rig\/([^/]+)/.exec(hands.page.url())![1]!;
+  await server.down('SIGTERM');
+  await server.up();
+  const again = new Hands(await openPage(browser, `${server.url}/rig/${id}/sounds`));
+  await again.sees('4 of 4 sounds proved');
+  await again.sees('Harbour trio');
+}, 120_000);

@@ -1,0 +1,70 @@
+import type { Browser } from 'puppeteer-core';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start('faults');
+  browser = await openBrowser();
+}, 60_000);
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+describe("the demo's two honest faults", () => {
+  test.each([
+    ['Chorus wide', 'Apply: Chorus wide: call Stereo delay program 11 “Dotted eighth”', 'DLY on/off'],
+    ['Waltz grit', 'Apply: Let Yunta write this slot', 'MOD program'],
+  ])('%s: found, its footsteps replay on the bench, one click proves it, undo brings it back', async (name, cure, control) => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
+    await hands.sees('14 of 16 sounds proved');
+    await hands.click('button', `≠ ${name}`);
+    await hands.sees(`${name} can come back wrong`);
+    await hands.sees(`Stomp ${name}`);
+    await hands.click('button', 'Play on the bench');
+    await hands.sees(`How ${name} comes back wrong`);
+    await hands.sees(`On the bench too: ${control}`, 15_000);
+    await hands.click('link', 'Proof 4 findings');
+    await hands.click('button', `≠ ${name}`);
+    await hands.click('button', cure);
+    await hands.sees('15 of 16 sounds proved');
+    await hands.click('button', 'Undo');
+    await hands.sees('14 of 16 sounds proved');
+    await hands.sees(`≠ ${name}`);
+    await hands.page.close();
+  }, 90_000);
+
+  test('an accepted finding stays quiet with its reason, and can be taken back', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
+    await hands.click('button', '4 findings');
+    await hands.type('textbox', 'Why Only a toggle reaches it is accepted', 'the singer likes the surprise');
+    await hands.press('Enter');
+    await hands.sees('Accepted: the singer likes the surprise');
+    await hands.sees('3 findings');
+    await hands.click('button', 'Take back');
+    await hands.sees('4 findings');
+    await hands.page.close();
+  }, 60_000);
+});
+
+describe('the bench by keyboard', () => {
+  test('keys stomp, a held key holds, the bytes say who reacted', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
+    await hands.sees('keys 1–9');
+    await hands.press('2');
+    await hands.sees('Chorus crunch stands as wanted');
+    await hands.sees('C2 04');
+    await hands.sees('DLY shows 4');
+    await hands.page.keyboard.down('5');
+    await hands.sees('held down');
+    await hands.page.keyboard.up('5');
+    await hands.press('0');
+    await hands.sees('bank 2');
+    await hands.press('2');
+    await hands.sees('Waltz grit is not as wanted: MOD program is 14, wanted 13');
+    await hands.page.close();
+  }, 60_000);
+});

@@ -1,0 +1,182 @@
+import { readFileSync } from 'node:fs';
+import type { Browser, KeyInput, Page } from 'puppeteer-core';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start('rooms');
+  browser = await openBrowser();
+}, 60_000);
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+const ROOMS = [['rigs', '/', 'A new rig'], ['kit', '/rig/island-run/kit', '19 boxes'], ['routing', '/rig/island-run/routing', '31 cables'], ['sounds', '/rig/island-run/sounds', 'Sound sheet'], ['proof', '/rig/island-run/proof', 'Does every sound come back'], ['bench', '/rig/island-run/bench', 'On the wire']] as const;
+
+/** Reference: axe-core, the accessibility checker. */
+describe('axe finds nothing serious or critical', () => {
+  const source = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+  const violations = async (page: Page) => {
+    await page.evaluate(source);
+    const found = await page.evaluate(async () => (await (window as unknown as { axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] }> } }).axe.run()).violations);
+    return found.filter((v) => v.impact === 'serious' || v.impact === 'critical').map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 200)} ${v.nodes[0]?.failureSummary.slice(0, 200)}`);
+  };
+  test.each(ROOMS.flatMap(([name, path, says]) => (['light', 'dark'] as const).map((theme) => [name, theme, path, says] as const)))('%s, %s', async (_, theme, path, says) => {
+    const hands = new Hands(await openPage(browser, server.url + path, theme));
+    await hands.sees(says);
+    await new Promise((r) => setTimeout(r, 400));
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.page.close();
+  }, 60_000);
+
+  test('with a box chosen, the findings open, and a broken sound on the bench', async () => {
+    const kit = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+    await kit.click('button', 'DLY, Stereo delay: show it');
+    await kit.sees('Choosing the same program again');
+    expect(await violations(kit.page)).toEqual([]);
+    await kit.click('button', '4 findings');
+    await kit.sees('Accept');
+    await new Promise((r) => setTimeout(r, 600));
+    expect(await violations(kit.page)).toEqual([]);
+    await kit.page.close();
+  }, 60_000);
+});
+
+describe('every room by keyboard alone', () => {
+  const keys = async (page: Page, ...list: KeyInput[]) => {
+    for (const key of list) await page.keyboard.press(key);
+  };
+  const tabTo = async (page: Page, name: RegExp, most = 80) => {
+    for (let i = 0; i < most; i += 1) {
+      await page.keyboard.press('Tab');
+      const at = await page.evaluate(() => { const e = document.activeElement as HTMLElement; return `${e.getAttribute('aria-label') ?? ''} ${e.innerText ?? ''} ${(e as HTMLInputElement).placeholder ?? ''} ${e.id}`; });
+      if (name.test(at)) return;
+    }
+    throw new Error(`Tab never reached ${String(name)}`);
+  };
+
+  test('kit: say a box, Enter adds it, Tab to it, Enter opens it, change its name', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+    await hands.sees('19 boxes');
+    await tabTo(hands.page, /kit-line/);
+    await hands.write('wah');
+    await keys(hands.page, 'Enter');
+    await hands.sees('20 boxes');
+    await tabTo(hands.page, /^WAH, Wah/);
+    await keys(hands.page, 'Enter');
+    await hands.sees('Take it out of the kit');
+    await tabTo(hands.page, /Take it out of the kit/);
+    await keys(hands.page, 'Enter');
+    await hands.sees('19 boxes');
+    await hands.page.close();
+  }, 60_000);
+
+  test('routing: plug and pull a cable', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
+    await hands.sees('31 cables');
+    await tabTo(hands.page, /box and jack/);
+    await hands.write('mod out-r');
+    await keys(hands.page, 'ArrowDown', 'Enter');
+    await tabTo(hands.page, /what fits, best first/);
+    await keys(hands.page, 'ArrowDown', 'ArrowDown', 'Enter');
+    await tabTo(hands.page, /Plug it/);
+    await keys(hands.page, 'Enter');
+    await hands.sees('32 cables');
+    await hands.page.keyboard.down('Control');
+    await keys(hands.page, 'z');
+    await hands.page.keyboard.up('Control');
+    await hands.sees('31 cables').catch(async () => {
+      await tabTo(hands.page, /^ ?Undo/);
+      await keys(hands.page, 'Enter');
+      await hands.sees('31 cables');
+    });
+    await hands.page.close();
+  }, 60_000);
+
+  test('sounds: arrows move, space takes a stage in and out, typing fills, Escape leaves', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    await hands.sees('Sound sheet');
+    await tabTo(hands.page, /Verse clean.*clean, proved/s);
+    await keys(hands.page, 'ArrowRight', 'ArrowRight', 'ArrowRight');
+    const at = () => hands.page.evaluate(() => document.activeElement?.getAttribute('aria-label'));
+    expect(await at()).toBe('Octave fuzz: out');
+    await keys(hands.page, ' ');
+    await hands.page.waitForFunction(() => document.activeElement?.getAttribute('aria-label')?.startsWith('Octave fuzz: in'));
+    await keys(hands.page, ' ');
+    await hands.page.waitForFunction(() => document.activeElement?.getAttribute('aria-label') === 'Octave fuzz: out');
+    await keys(hands.page, 'End');
+    await hands.write('999');
+    await keys(hands.page, 'Enter');
+    await hands.sees('"999" is not a number that Stereo delay shows. It shows 0 to 127.');
+    await keys(hands.page, 'ArrowDown', 'ArrowDown');
+    expect(await at()).toContain('Stereo delay: program');
+    await hands.page.close();
+  }, 60_000);
+
+  test('proof: arrows walk the board, Enter shows the pair', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
+    await hands.page.waitForSelector('[data-cell]');
+    await tabTo(hands.page, /Verse clean to Chorus crunch/);
+    await keys(hands.page, 'ArrowRight', 'ArrowDown', 'Enter');
+    await hands.sees('Chorus crunch → Chorus wide');
+    await hands.page.close();
+  }, 60_000);
+
+  test('Ctrl K finds a sound; Alt and a number changes the room', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+    await hands.sees('19 boxes');
+    await hands.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await hands.page.keyboard.down('Control');
+    await keys(hands.page, 'k');
+    await hands.page.keyboard.up('Control');
+    await hands.page.waitForSelector('[aria-label="Find anything"]');
+    await hands.write('Quay');
+    await keys(hands.page, 'Enter');
+    await hands.sees('slot 3C');
+    await hands.page.close();
+  }, 60_000);
+});
+
+describe('bad input on the screens', () => {
+  test('a pasted table that is too wide and too long changes nothing and says why', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    await hands.page.waitForSelector('[data-at="15,0"]');
+    await hands.page.click('[data-at="15,0"]');
+    await hands.page.evaluate(() => {
+      const data = new DataTransfer();
+      data.setData('text/plain', Array(30).fill(Array(40).fill('x').join('\t')).join('\n'));
+      document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    });
+    await hands.sees('Nothing was pasted. 30 rows were pasted; from here on there are 1.');
+    await hands.sees('40 columns were pasted');
+    await hands.page.close();
+  }, 60_000);
+
+  test('a kit line of nonsense is kept, and says what it could be', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+    await hands.type('textbox', 'Say what you have, as you would say it. Enter adds it; a pasted list works too.', 'tunner, qqqqzzzz, 🎸');
+    await hands.sees('“qqqqzzzz”');
+    await hands.sees('not known; say it more generally');
+    await hands.page.close();
+  }, 60_000);
+
+  test('a rig that is not there', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/no-such-rig/kit`));
+    await hands.sees('This rig is not here');
+    await hands.page.close();
+  }, 60_000);
+
+  test('a long name, emoji and right-to-left text are shown whole and break nothing', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/`));
+    const name = '🎸 שלום Nine-piece orchestra of the outer harbour islands, winter crossing';
+    await hands.type('textbox', 'Name', name);
+    await hands.click('button', 'Begin');
+    await hands.sees(name);
+    expect(await hands.page.evaluate(() => document.documentElement.scrollWidth <= document.documentElement.clientWidth)).toBe(true);
+    await hands.page.close();
+  }, 60_000);
+});

@@ -1,0 +1,64 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { resolve } from 'node:path';
+import { createServer } from 'node:net';
+import { createConnection } from 'mysql2/promise';
+
+const root = resolve(__dirname, '../..');
+
+export const freePort = (): Promise<number> => new Promise((done) => {
+  const probe = createServer();
+  probe.listen(0, '127.0.0.1', () => {
+    const { port } = probe.address() as { port: number };
+    probe.close(() => done(port));
+  });
+});
+
+/** The real program on an empty database of its own, as `./yunta start` runs it. */
+export class TestServer {
+  private child: ChildProcess | undefined;
+
+  private constructor(readonly port: number, readonly database: string) {}
+
+  static async start(name: string): Promise<TestServer> {
+    if (!process.env.YUNTA_DB_PORT) throw new Error('These tests need the database that ./yunta test starts.');
+    const server = new TestServer(await freePort(), `yunta_e2e_${name}_${process.pid}`);
+    await server.sql(`DROP DATABASE IF EXISTS \`${server.database}\``);
+    await server.sql(`CREATE DATABASE \`${server.database}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+    await server.up();
+    return server;
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  async sql(text: string): Promise<unknown> {
+    const connection = await createConnection({ host: '127.0.0.1', port: Number(process.env.YUNTA_DB_PORT), user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
+    try {
+      return (await connection.query(text))[0];
+    } finally {
+      await connection.end();
+    }
+  }
+
+  async up(): Promise<void> {
+    this.child = fork(resolve(root, 'server/dist/main.js'), [], { env: { ...process.env, YUNTA_PORT: String(this.port), YUNTA_DB_NAME: this.database }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], execArgv: ['--no-warnings'] });
+    await new Promise<void>((ready, lost) => {
+      this.child!.once('message', () => ready());
+      this.child!.once('exit', (code) => lost(new Error(`the server ended with ${code}`)));
+    });
+  }
+
+  async down(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+    const { child } = this;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
+    const gone = new Promise((done) => child.once('exit', done));
+    child.kill(signal);
+    await gone;
+  }
+
+  async stop(): Promise<void> {
+    await this.down();
+    await this.sql(`DROP DATABASE IF EXISTS \`${this.database}\``);
+  }
+}

@@ -1,0 +1,74 @@
+import type { Browser } from 'puppeteer-core';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+let server: TestServer;
+let browser: Browser;
+const page = async (room = 'sounds') => new Hands(await openPage(await browser.createBrowserContext().then((c) => c as unknown as Browser), `${server.url}/rig/island-run/${room}`));
+beforeAll(async () => {
+  server = await TestServer.start('pages');
+  browser = await openBrowser();
+}, 60_000);
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+/** Types a new name into the row of the sheet. */
+const rename = async (hands: Hands, row: number, name: string) => {
+  await hands.page.waitForSelector(`[data-at="${row},-1"]`);
+  await hands.page.click(`[data-at="${row},-1"]`);
+  await hands.press('Enter');
+  await hands.page.waitForSelector('.sheet input');
+  await hands.page.keyboard.down('Control');
+  await hands.page.keyboard.press('a');
+  await hands.page.keyboard.up('Control');
+  await hands.write(name);
+  await hands.press('Enter');
+};
+
+test('two pages: different parts merge; the same part asks with both values; nothing vanishes', async () => {
+  const [one, two] = [await page(), await page()];
+  await one.sees('14 of 16');
+  await two.sees('14 of 16');
+  await rename(one, 0, 'Opening');
+  await rename(two, 1, 'Refrain');
+  await one.sees('Refrain');
+  await two.sees('Opening');
+
+  await server.down('SIGKILL');
+  await rename(one, 4, 'Mine');
+  await rename(two, 4, 'Theirs');
+  await one.sees('1 change waits');
+  await two.sees('1 change waits');
+  await server.up();
+  const asked = await Promise.race([
+    one.sees('Somebody else changed the same thing', 20_000).then(() => one), two.sees('Somebody else changed the same thing', 20_000).then(() => two),
+  ]);
+  const said = await asked.text();
+  expect(said).toContain('Mine');
+  expect(said).toContain('Theirs');
+  expect(said).toContain('Waltz clean');
+  await asked.click('button', 'Keep mine');
+  const kept = asked === one ? 'Mine' : 'Theirs';
+  await one.sees(kept, 15_000);
+  await two.sees(kept, 15_000);
+}, 120_000);
+
+test('what is edited while the server is away waits in the browser, also over a reload, and is sent later', async () => {
+  const hands = await page();
+  await hands.sees('sounds proved');
+  await server.down('SIGKILL');
+  await rename(hands, 9, 'Written in the dark');
+  await rename(hands, 10, 'And this too');
+  await hands.sees('2 changes wait');
+  await hands.page.reload().catch(() => undefined);
+  await server.up();
+  await hands.page.goto(`${server.url}/rig/island-run/sounds`);
+  await hands.sees('Written in the dark');
+  await hands.page.waitForFunction(() => document.body.innerText.includes(', saved'), { timeout: 15_000 });
+  const other = await page();
+  await other.sees('Written in the dark');
+  await other.sees('And this too');
+}, 120_000);
