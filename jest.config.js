@@ -19,6 +19,7 @@ const project = (name) => ({
   transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb)/)'],
   testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
   modulePathIgnorePatterns: ['/dist/', '/dist-testing/'],
+  ...(name === 'e2e' ? { setupFilesAfterEnv: ['<rootDir>/src/each-file.ts'] } : {}),
 });
 
 /** One project per workspace; the server's and the interface's tests start their own database and browser. */

@@ -1,5 +1,6 @@
 import puppeteer, { type Browser, type Page } from 'puppeteer-core';
 import { existsSync } from 'node:fs';
+import { PATIENCE } from './patience.js';
 
 const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync) ?? '/usr/bin/chromium';
 
@@ -13,6 +14,7 @@ export const openPage = async (browser: Browser, url: string, theme: 'light' | '
   const page = await browser.newPage();
   await page.setViewport({ width, height });
   await page.evaluateOnNewDocument((t: string) => localStorage.setItem('yunta-theme', t), theme);
-  await page.goto(url, { waitUntil: 'networkidle0', timeout: 30_000 }).catch(() => undefined);
+  page.setDefaultTimeout(PATIENCE);
+  await page.goto(url);
   return page;
 };

@@ -8,7 +8,7 @@ let browser: Browser;
 beforeAll(async () => {
   server = await TestServer.start('build');
   browser = await openBrowser();
-}, 60_000);
+});
 afterAll(async () => {
   await browser?.close();
   await server?.stop();
@@ -68,4 +68,4 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
   const again = new Hands(await openPage(browser, `${server.url}/rig/${id}/sounds`));
   await again.sees('4 of 4 sounds proved');
   await again.sees('Harbour trio');
-}, 120_000);
+});

@@ -8,7 +8,7 @@ let browser: Browser;
 beforeAll(async () => {
   server = await TestServer.start('faults');
   browser = await openBrowser();
-}, 60_000);
+});
 afterAll(async () => {
   await browser?.close();
   await server?.stop();
@@ -26,7 +26,7 @@ describe("the demo's two honest faults", () => {
     await hands.sees(`Stomp ${name}`);
     await hands.click('button', 'Play on the bench');
     await hands.sees(`How ${name} comes back wrong`);
-    await hands.sees(`On the bench too: ${control}`, 15_000);
+    await hands.sees(`On the bench too: ${control}`);
     await hands.click('link', 'Proof 4 findings');
     await hands.click('button', `≠ ${name}`);
     await hands.click('button', cure);
@@ -35,7 +35,7 @@ describe("the demo's two honest faults", () => {
     await hands.sees('14 of 16 sounds proved');
     await hands.sees(`≠ ${name}`);
     await hands.page.close();
-  }, 90_000);
+  });
 
   test('an accepted finding stays quiet with its reason, and can be taken back', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
@@ -47,7 +47,7 @@ describe("the demo's two honest faults", () => {
     await hands.click('button', 'Take back');
     await hands.sees('4 findings');
     await hands.page.close();
-  }, 60_000);
+  });
 });
 
 describe('the bench by keyboard', () => {
@@ -66,5 +66,5 @@ describe('the bench by keyboard', () => {
     await hands.press('2');
     await hands.sees('Waltz grit is not as wanted: MOD program is 14, wanted 13');
     await hands.page.close();
-  }, 60_000);
+  });
 });

@@ -1,4 +1,5 @@
 import type { KeyInput, Page } from 'puppeteer-core';
+import { PATIENCE } from './patience.js';
 
 /** What a person does with a page, each counted as one action: a click, a key, a text typed or pasted in one go. */
 export class Hands {
@@ -9,7 +10,7 @@ export class Hands {
   /** Finds by role and name as a screen reader says it. */
   private find(role: string, name: string | RegExp) {
     const pattern = typeof name === 'string' ? `[name="${name}"]` : '';
-    return this.page.waitForSelector(`::-p-aria(${pattern}[role="${role}"])`, { timeout: 8000 });
+    return this.page.waitForSelector(`::-p-aria(${pattern}[role="${role}"])`);
   }
 
   async click(role: string, name: string): Promise<void> {
@@ -24,7 +25,7 @@ export class Hands {
     const found = await this.find(role, name);
     if (!found) throw new Error(`there is no ${role} "${name}"`);
     await found.click({ count: 3 });
-    await found.type(text);
+    await this.page.keyboard.sendCharacter(text);
   }
 
   async press(key: KeyInput): Promise<void> {
@@ -38,13 +39,8 @@ export class Hands {
     await this.page.keyboard.type(text);
   }
 
-  async choose(label: string, option: string): Promise<void> {
-    await this.click('combobox', label).catch(() => this.click('textbox', label));
-    await this.click('option', option);
-  }
-
   /** Waits until the page says it. */
-  async sees(text: string, timeout = 10_000): Promise<void> {
+  async sees(text: string, timeout = PATIENCE): Promise<void> {
     await this.page.waitForFunction((t: string) => document.body.innerText.replaceAll(/\s+/g, ' ').includes(t), { timeout, polling: 50 }, text).catch(async () => {
       throw new Error(`the page never said "${text}". It says: ${(await this.text()).slice(0, 1500)}`);
     });

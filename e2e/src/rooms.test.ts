@@ -9,7 +9,7 @@ let browser: Browser;
 beforeAll(async () => {
   server = await TestServer.start('rooms');
   browser = await openBrowser();
-}, 60_000);
+});
 afterAll(async () => {
   await browser?.close();
   await server?.stop();
@@ -31,7 +31,7 @@ describe('axe finds nothing serious or critical', () => {
     await new Promise((r) => setTimeout(r, 400));
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('with a box chosen, the findings open, and a broken sound on the bench', async () => {
     const kit = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
@@ -43,7 +43,7 @@ describe('axe finds nothing serious or critical', () => {
     await new Promise((r) => setTimeout(r, 600));
     expect(await violations(kit.page)).toEqual([]);
     await kit.page.close();
-  }, 60_000);
+  });
 });
 
 describe('every room by keyboard alone', () => {
@@ -73,7 +73,7 @@ describe('every room by keyboard alone', () => {
     await keys(hands.page, 'Enter');
     await hands.sees('19 boxes');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('routing: plug and pull a cable', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
@@ -89,13 +89,9 @@ describe('every room by keyboard alone', () => {
     await hands.page.keyboard.down('Control');
     await keys(hands.page, 'z');
     await hands.page.keyboard.up('Control');
-    await hands.sees('31 cables').catch(async () => {
-      await tabTo(hands.page, /^ ?Undo/);
-      await keys(hands.page, 'Enter');
-      await hands.sees('31 cables');
-    });
+    await hands.sees('31 cables');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('sounds: arrows move, space takes a stage in and out, typing fills, Escape leaves', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
@@ -115,7 +111,7 @@ describe('every room by keyboard alone', () => {
     await keys(hands.page, 'ArrowDown', 'ArrowDown');
     expect(await at()).toContain('Stereo delay: program');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('proof: arrows walk the board, Enter shows the pair', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
@@ -124,7 +120,7 @@ describe('every room by keyboard alone', () => {
     await keys(hands.page, 'ArrowRight', 'ArrowDown', 'Enter');
     await hands.sees('Chorus crunch → Chorus wide');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('Ctrl K finds a sound; Alt and a number changes the room', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
@@ -138,7 +134,7 @@ describe('every room by keyboard alone', () => {
     await keys(hands.page, 'Enter');
     await hands.sees('slot 3C');
     await hands.page.close();
-  }, 60_000);
+  });
 });
 
 describe('bad input on the screens', () => {
@@ -154,7 +150,7 @@ describe('bad input on the screens', () => {
     await hands.sees('Nothing was pasted. 30 rows were pasted; from here on there are 1.');
     await hands.sees('40 columns were pasted');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('a kit line of nonsense is kept, and says what it could be', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
@@ -162,13 +158,13 @@ describe('bad input on the screens', () => {
     await hands.sees('“qqqqzzzz”');
     await hands.sees('not known; say it more generally');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('a rig that is not there', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/no-such-rig/kit`));
     await hands.sees('This rig is not here');
     await hands.page.close();
-  }, 60_000);
+  });
 
   test('a long name, emoji and right-to-left text are shown whole and break nothing', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/`));
@@ -178,5 +174,5 @@ describe('bad input on the screens', () => {
     await hands.sees(name);
     expect(await hands.page.evaluate(() => document.documentElement.scrollWidth <= document.documentElement.clientWidth)).toBe(true);
     await hands.page.close();
-  }, 60_000);
+  });
 });

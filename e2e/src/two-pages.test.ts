@@ -9,7 +9,7 @@ const page = async (room = 'sounds') => new Hands(await openPage(await browser.c
 beforeAll(async () => {
   server = await TestServer.start('pages');
   browser = await openBrowser();
-}, 60_000);
+});
 afterAll(async () => {
   await browser?.close();
   await server?.stop();
@@ -44,7 +44,7 @@ test('two pages: different parts merge; the same part asks with both values; not
   await two.sees('1 change waits');
   await server.up();
   const asked = await Promise.race([
-    one.sees('Somebody else changed the same thing', 20_000).then(() => one), two.sees('Somebody else changed the same thing', 20_000).then(() => two),
+    one.sees('Somebody else changed the same thing').then(() => one), two.sees('Somebody else changed the same thing').then(() => two),
   ]);
   const said = await asked.text();
   expect(said).toContain('Mine');
@@ -52,9 +52,9 @@ test('two pages: different parts merge; the same part asks with both values; not
   expect(said).toContain('Waltz clean');
   await asked.click('button', 'Keep mine');
   const kept = asked === one ? 'Mine' : 'Theirs';
-  await one.sees(kept, 15_000);
-  await two.sees(kept, 15_000);
-}, 120_000);
+  await one.sees(kept);
+  await two.sees(kept);
+});
 
 test('what is edited while the server is away waits in the browser, also over a reload, and is sent later', async () => {
   const hands = await page();
@@ -67,8 +67,8 @@ test('what is edited while the server is away waits in the browser, also over a 
   await server.up();
   await hands.page.goto(`${server.url}/rig/island-run/sounds`);
   await hands.sees('Written in the dark');
-  await hands.page.waitForFunction(() => document.body.innerText.includes(', saved'), { timeout: 15_000 });
+  await hands.page.waitForFunction(() => document.body.innerText.includes(', saved'));
   const other = await page();
   await other.sees('Written in the dark');
   await other.sees('And this too');
-}, 120_000);
+});

@@ -12,7 +12,7 @@ const run = (args, env = {}) => new Promise((done) => {
   child.on('exit', (code) => done(code === 0));
 });
 
-/** Lint, types, all tests, the real interface in a browser. Further words are handed to Jest. The last line counts. */
+/** Lint, types, all tests, then the real interface in a browser with the machine to itself. Further words are handed to Jest. The last line counts. */
 export const test = async (words) => {
   await installPackages();
   await installDebian(NEEDS);
@@ -32,17 +32,20 @@ export const test = async (words) => {
   await build();
   mkdirSync(home, { recursive: true });
   const database = await new Database(join(home, 'test-database'), { durable: false }).start();
-  const report = join(home, 'jest.json');
-  rmSync(report, { force: true });
-  try {
-    const jest = [join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, '--testLocationInResults', ...words];
-    const ok = await run(['--no-warnings', ...jest], { ...database.environment, YUNTA_TEST: '1' });
-    if (existsSync(report)) {
-      const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
-      passed += numPassedTests;
-      failed += numFailedTests + numRuntimeErrorTestSuites;
-    }
+  const jest = async (args) => {
+    const report = join(home, 'jest.json');
+    rmSync(report, { force: true });
+    const ok = await run(['--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args], { ...database.environment, YUNTA_TEST: '1' });
+    const { numPassedTests = 0, numFailedTests = 0, numRuntimeErrorTestSuites = 0 } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
+    passed += numPassedTests;
+    failed += numFailedTests + numRuntimeErrorTestSuites;
     if (!ok && failed === 0) failed += 1;
+  };
+  try {
+    if (whole) {
+      await jest(['--selectProjects', 'core', 'cli', 'server', 'web']);
+      await jest(['--selectProjects', 'e2e', '--maxWorkers=1']);
+    } else await jest(words);
   } finally {
     await database.stop();
   }

@@ -44,6 +44,16 @@ const savedText = (state: StoreState): string => {
   return waiting ? 'saving …' : 'saved';
 };
 
+/** The key's own effect is kept until the handler says otherwise. */
+const ITSELF = { preventDefault: false };
+
+/** A field with text in it undoes its own typing; an empty one has nothing to undo, so the rig is meant. */
+const unlessWriting = (act: () => void) => (e: KeyboardEvent): void => {
+  if (e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement) if (e.target.value !== '') return;
+  e.preventDefault();
+  act();
+};
+
 const Framed = () => {
   const { rig, state, store, hookup, chooseHookup, view, edit } = useRig();
   const { setColorScheme } = useMantineColorScheme();
@@ -52,10 +62,8 @@ const Framed = () => {
   const [history, showHistory] = useState(false);
   const navigate = useNavigate();
   const session = state.session!;
-  useHotkeys([
-    ['mod+Z', () => store.undo()], ['mod+shift+Z', () => store.redo()], ['mod+Y', () => store.redo()],
-    ...ROOMS.map(({ path }, i) => [`alt+${i + 1}`, () => void navigate(path)] as [string, () => void]),
-  ], ['INPUT', 'TEXTAREA', 'SELECT']);
+  useHotkeys([['mod+Z', unlessWriting(() => store.undo()), ITSELF], ['mod+shift+Z', unlessWriting(() => store.redo()), ITSELF], ['mod+Y', unlessWriting(() => store.redo()), ITSELF]], []);
+  useHotkeys(ROOMS.map(({ path }, i) => [`alt+${i + 1}`, () => void navigate(path)]), ['INPUT', 'TEXTAREA', 'SELECT']);
   const open = view?.findings.filter((f) => !f.accepted) ?? [];
   return (
     <div className="frame">

@@ -1,0 +1,3 @@
+import { PATIENCE } from './patience.js';
+
+jest.setTimeout(4 * PATIENCE);
