@@ -4,7 +4,7 @@ import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
-import { partOf, programsOf, type Rig } from '../rig/rig.js';
+import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf, restingValue } from '../signal/state.js';
 import type { HandMove, Meant, Wanted } from './compiled.js';
@@ -30,12 +30,15 @@ export interface Actuated {
   readonly toggled: readonly Ref[];
 }
 
+type Wants = ReadonlyMap<Ref, Wanted>;
+
 /** Finds for every wanted control the surest way by which a called controller reaches it. */
-export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wants: readonly Wanted[]): Actuated => {
+export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wanted: readonly Wanted[]): Actuated => {
+  const wants: Wants = new Map(wanted.map((w) => [w.control, w]));
   const slots = callers.map((caller) => ({ caller, contents: {} as Record<string, Value>, sent: [] as Sent[] }));
   const hand: HandMove[] = [];
   const toggled: Ref[] = [];
-  for (const want of wants) {
+  for (const want of wanted) {
     const reached = slots.some((slot) => {
       const ways = finder.ways(slot.caller.device.id, slot.caller.memory, want.control);
       const way = ways.find((w) => w.by !== 'contact' || slot.contents[w.control] === undefined) ?? ways[0];
@@ -58,7 +61,7 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
 
 const isTurnedOver = (way: Way): boolean => way.by === 'toggle' || way.by === 'pulse';
 
-const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; sent: Sent[] }, way: Way, want: Wanted, wants: readonly Wanted[]): void => {
+const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; sent: Sent[] }, way: Way, want: Wanted, wants: Wants): void => {
   const { device: id, name } = splitRef(want.control);
   const device = partOf(rig, id)!;
   const send = (act: Act, text: string, rank: number) => slot.sent.push({ act, rank, meant: { device: id, text } });
@@ -111,12 +114,12 @@ interface Holder {
 }
 
 /** The program of the control's own box that the same sound calls, when that box stores the control. */
-const holderOf = (rig: Rig, want: Wanted, wants: readonly Wanted[]): Holder | undefined => {
+const holderOf = (rig: Rig, want: Wanted, wants: Wants): Holder | undefined => {
   const { device: id, name } = splitRef(want.control);
   for (const memory of partOf(rig, id)?.memories ?? []) {
     if (!memory.stores.includes(name)) continue;
-    const called = wants.find((w) => w.control === ref(id, memory.control));
-    if (called) return { memory, program: programsOf(rig, id, memory.id).find((p) => String(p.number) === String(called.value)) };
+    const called = wants.get(ref(id, memory.control));
+    if (called) return { memory, program: programAt(rig, id, memory.id, called.value) };
   }
   return undefined;
 };
@@ -125,7 +128,7 @@ const holderOf = (rig: Rig, want: Wanted, wants: readonly Wanted[]): Holder | un
  * Whether the called program brings the value by itself. A control change may be left out only if calling the same program
  * again reloads it; recall goes before saving a message.
  */
-const programHolds = (rig: Rig, want: Wanted, wants: readonly Wanted[]): 'surely' | 'if it loads' | 'not' => {
+const programHolds = (rig: Rig, want: Wanted, wants: Wants): 'surely' | 'if it loads' | 'not' => {
   const holder = holderOf(rig, want, wants);
   const contents = holder?.program?.contents;
   if (!holder || !contents || contents === 'unplanned') return 'not';
@@ -133,10 +136,10 @@ const programHolds = (rig: Rig, want: Wanted, wants: readonly Wanted[]): 'surely
   return holder.memory.again === 'reloads' ? 'surely' : 'if it loads';
 };
 
-const heldByProgram = (rig: Rig, want: Wanted, wants: readonly Wanted[]): boolean => programHolds(rig, want, wants) !== 'not';
+const heldByProgram = (rig: Rig, want: Wanted, wants: Wants): boolean => programHolds(rig, want, wants) !== 'not';
 
 /** A toggle is sent when the called program leaves the other value behind; without one, when the wanted value is not how the box rests. */
-const mustTurnOver = (rig: Rig, want: Wanted, wants: readonly Wanted[], values: readonly [Value, Value]): boolean => {
+const mustTurnOver = (rig: Rig, want: Wanted, wants: Wants, values: readonly [Value, Value]): boolean => {
   const holder = holderOf(rig, want, wants);
   const contents = holder?.program?.contents;
   const before = contents && contents !== 'unplanned' ? contents[splitRef(want.control).name] : restingOf(rig, want.control);

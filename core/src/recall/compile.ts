@@ -1,6 +1,6 @@
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program } from '../rig/program.js';
-import { all, partOf, soundsInOrder } from '../rig/rig.js';
+import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
@@ -54,8 +54,8 @@ const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
 type Sent = ReturnType<typeof actuate>['slots'][number]['sent'];
 
 const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonly<Record<string, Value>>, sent: Sent, intention: Intention): StoredSlot => {
-  const typed = [...b.rig.parts.program.values()].find(
-    (p) => p.device === caller.device.id && p.memory === caller.memory.id && p.number === caller.slot && p.contents !== 'unplanned');
+  const standing = programAt(b.rig, caller.device.id, caller.memory.id, caller.slot);
+  const typed = standing?.contents === 'unplanned' ? undefined : standing;
   const assigns = all(b.rig, 'move').flatMap((move) => assignOf(b, sound, move, caller, intention));
   const planned: Program = {
     kind: 'program', id: `program:planned-${caller.device.id.slice(7)}-${caller.slot}`, device: caller.device.id, memory: caller.memory.id,

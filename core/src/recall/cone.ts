@@ -1,16 +1,19 @@
-import type { RecallSystem, SystemAct, SystemEvent } from './system.js';
+import type { RecallSystem, SystemAct } from './system.js';
 
-/** An act with its place: which event carries it, and where in that event. */
-export interface Placed {
-  readonly event: number;
-  readonly place: number;
-  readonly act: SystemAct;
-}
+/** The acts that write one variable, in order, each as one number: the event's place in the system above, the act's place in the event below. */
+export type Writers = readonly number[];
 
-/** For each variable the acts that write it, in the order of events. */
-export const writersOf = (system: RecallSystem): ReadonlyMap<string, readonly Placed[]> => {
-  const writers = new Map<string, Placed[]>(system.variables.map((v) => [v.id, []]));
-  system.events.forEach((event, e) => event.acts.forEach((act, place) => writers.get(act.variable)!.push({ event: e, place, act })));
+export const eventOf = (write: number): number => write >>> 16;
+export const placeOf = (write: number): number => write & 0xffff;
+const actAt = (system: RecallSystem, write: number): SystemAct => system.events[eventOf(write)]!.acts[placeOf(write)]!;
+
+/** For each variable (or only for those asked for) the acts that write it. */
+export const writersOf = (system: RecallSystem, only?: ReadonlySet<string>): Map<string, Writers> => {
+  const writers = new Map<string, number[]>();
+  for (const v of system.variables) if (!only || only.has(v.id)) writers.set(v.id, []);
+  system.events.forEach(({ acts }, e) => {
+    for (let place = 0; place < acts.length; place += 1) writers.get(acts[place]!.variable)?.push(((e << 16) | place) >>> 0);
+  });
   return writers;
 };
 
@@ -18,16 +21,17 @@ export const writersOf = (system: RecallSystem): ReadonlyMap<string, readonly Pl
  * The cone of influence of each variable: the variable itself and, step by step, every variable that a condition on one of
  * its acts, or on the events that carry them, reads. Nothing outside can change what happens inside.
  */
-export const conesOf = (events: readonly SystemEvent[], writers: ReadonlyMap<string, readonly Placed[]>, wanted: Iterable<string>): ReadonlyMap<string, readonly string[]> => {
+export const conesOf = (system: RecallSystem, writers: ReadonlyMap<string, Writers>, wanted: Iterable<string>): Map<string, readonly string[]> => {
   const readsOf = new Map<string, ReadonlySet<string>>();
   const reads = (variable: string): ReadonlySet<string> => {
     const known = readsOf.get(variable);
     if (known) return known;
     const found = new Set<string>();
-    for (const { event, act } of writers.get(variable) ?? []) {
-      if (act.when) for (const c of act.when) found.add(c.variable);
-      const when = events[event]!.when;
+    for (const write of writers.get(variable) ?? []) {
+      const { when } = actAt(system, write);
       if (when) for (const c of when) found.add(c.variable);
+      const eventWhen = system.events[eventOf(write)]!.when;
+      if (eventWhen) for (const c of eventWhen) found.add(c.variable);
     }
     readsOf.set(variable, found);
     return found;

@@ -1,8 +1,8 @@
 import type { Act } from '../rig/act.js';
-import type { Control } from '../rig/device.js';
-import { ref, type Ref } from '../rig/ids.js';
+import type { Control, Device } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
-import { all } from '../rig/rig.js';
+import { all, partOf, type Rig } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import type { Compilation } from './compile.js';
 
@@ -22,69 +22,131 @@ export interface Domains {
 
 const SMALL = 16;
 
-export const domainsOf = (c: Compilation, programs: readonly Program[]): Domains => {
+/** Keeps what each part names from one edit to the next, and the domains as long as all of it together stays the same. */
+export class DomainMemory {
+  private readonly numbers = new Map<string, number>();
+  private readonly pairs: (readonly [control: Ref, value: string])[] = [];
+  private mentions = new WeakMap<object, readonly number[]>();
+  private ground: readonly unknown[] = [];
+  private marks: readonly true[] = [];
+  private domains: Domains | undefined;
+
+  /** What one part names, as numbers of pairs of a control and a value. */
+  of(part: object, say: (note: (control: Ref, value: Value) => void) => void): readonly number[] {
+    let known = this.mentions.get(part);
+    if (!known) {
+      const found = new Set<number>();
+      say((control, value) => {
+        const key = `${control} ${value}`;
+        let number = this.numbers.get(key);
+        if (number === undefined) {
+          number = this.pairs.push([control, String(value)]) - 1;
+          this.numbers.set(key, number);
+        }
+        found.add(number);
+      });
+      this.mentions.set(part, known = [...found]);
+    }
+    return known;
+  }
+
+  /** What parts name rests on the boxes alone. */
+  on(ground: readonly unknown[]): void {
+    if (ground.length === this.ground.length && ground.every((g, i) => g === this.ground[i])) return;
+    this.mentions = new WeakMap();
+    this.domains = undefined;
+    this.ground = ground;
+  }
+
+  same(marks: readonly true[], make: (pairs: readonly (readonly [Ref, string])[]) => Domains): Domains {
+    const isSame = this.domains && marks.length === this.marks.length && marks.every((_, i) => this.marks[i]) && this.marks.every((_, i) => marks[i]);
+    if (!isSame) {
+      this.domains = make(this.pairs.filter((_, i) => marks[i]));
+      this.marks = marks;
+    }
+    return this.domains!;
+  }
+}
+
+export const domainsOf = (c: Compilation, programs: readonly Program[], memory = new DomainMemory()): Domains => {
   const { rig, grounds } = c.bearings;
-  const named = new Map<Ref, Set<string>>();
-  const unknown = new Set<Ref>();
-  const variables = new Map<Ref, Control>();
-  for (const device of all(rig, 'device')) {
-    for (const control of device.controls) {
-      const r = ref(device.id, control.id);
-      if (!grounds.given.has(r) && !c.leftAlone.has(r)) variables.set(r, control);
-    }
-  }
-  const note = (control: Ref, value: Value) => {
-    const values = named.get(control);
-    if (values) values.add(String(value));
-    else named.set(control, new Set([String(value)]));
+  memory.on([rig.parts.device, grounds, ...[...c.leftAlone].flat()]);
+  const marks: true[] = [];
+  const mark = (numbers: readonly number[]) => {
+    for (const n of numbers) marks[n] = true;
   };
-  const noteWhen = (device: `device:${string}`, when: When | undefined) => when?.forEach((f) => 'in' in f && f.in.forEach((v) => note(ref(device, f.control), v)));
-  const noteActs = (device: `device:${string}`, acts: readonly Act[]) => acts.forEach((act) => {
-    noteWhen(device, act.when);
-    if (!('control' in act)) return;
-    const control = ref(device, act.control);
-    if ('set' in act) note(control, act.set);
-    else if ('toggle' in act) act.toggle.forEach((v) => note(control, v));
-    else if ('step' in act) act.step.forEach((v) => note(control, v));
-    else if ('map' in act) act.map.forEach(([, , v]) => note(control, v));
+  for (const compiled of c.sounds.values()) mark(memory.of(compiled, (note) => compiled.wants.forEach((w) => note(w.control, w.value))));
+  for (const program of programs) mark(memory.of(program, (note) => namedByProgram(rig, program, note)));
+  for (const device of all(rig, 'device')) mark(memory.of(device, (note) => namedByDevice(device, note)));
+  return memory.same(marks, (pairs) => {
+    const named = new Map<Ref, Set<string>>();
+    const unknown = new Set<Ref>();
+    for (const [control, value] of pairs) {
+      const values = named.get(control);
+      if (value === UNKNOWN) unknown.add(control);
+      else if (values) values.add(value);
+      else named.set(control, new Set([value]));
+    }
+    const of = new Map<Ref, readonly string[]>();
+    for (const device of all(rig, 'device')) {
+      for (const memory of device.memories) {
+        const loaded = ref(device.id, memory.control);
+        const wakesIn = device.controls.find((control) => control.id === memory.control)!.powerUp;
+        const isVariable = !grounds.given.has(loaded) && !c.leftAlone.has(loaded);
+        if (!isVariable || typeof wakesIn !== 'object' || !named.get(loaded)?.has(String(wakesIn.at))) memory.stores.forEach((s) => unknown.add(ref(device.id, s)));
+      }
+      for (const control of device.controls) {
+        const r = ref(device.id, control.id);
+        if (!grounds.given.has(r) && !c.leftAlone.has(r)) of.set(r, domainOf(control, named.get(r) ?? new Set(), unknown.has(r)));
+      }
+    }
+    const names = new Map([...of].map(([control, domain]) => [control, new Set(domain)]));
+    return {
+      of,
+      constant: (control) => c.leftAlone.get(control) ?? grounds.resting.get(control),
+      named: (control, value) => (names.get(control)?.has(String(value)) ? String(value) : OTHER),
+    };
   });
-  for (const compiled of c.sounds.values()) for (const { control, value } of compiled.wants) note(control, value);
-  for (const program of programs) {
-    const memory = rig.parts.device.get(program.device)?.memories.find((m) => m.id === program.memory);
-    if (!memory) continue;
-    note(ref(program.device, memory.control), program.number);
-    if (program.contents === 'unplanned') memory.stores.forEach((s) => unknown.add(ref(program.device, s)));
-    else for (const [control, value] of Object.entries(program.contents)) note(ref(program.device, control), value);
-    noteActs(program.device, program.acts);
-    for (const assign of program.assigns) noteActs(program.device, [...assign.on, ...assign.off]);
-  }
-  const sent = numbersSent(programs);
-  for (const device of all(rig, 'device')) {
-    if (device.midi) for (const memory of device.memories) for (const number of sent) if (number < memory.size) note(ref(device.id, memory.control), number);
-    for (const actuator of device.actuators) {
-      noteWhen(device.id, actuator.when);
-      noteActs(device.id, actuator.acts);
-    }
-    for (const jack of device.jacks) noteWhen(device.id, jack.closedWhen);
-    for (const memory of device.memories) {
-      const program = variables.get(ref(device.id, memory.control));
-      const fixed = program && typeof program.powerUp === 'object';
-      if (!fixed || !named.get(ref(device.id, memory.control))?.has(String((program.powerUp as { at: Value }).at))) memory.stores.forEach((s) => unknown.add(ref(device.id, s)));
-    }
-  }
-  const of = new Map<Ref, readonly string[]>();
-  for (const [r, control] of variables) of.set(r, domainOf(control, named.get(r) ?? new Set(), unknown.has(r)));
-  return {
-    of,
-    constant: (control) => c.leftAlone.get(control) ?? grounds.resting.get(control),
-    named: (control, value) => (of.get(control)?.includes(String(value)) ? String(value) : OTHER),
-  };
 };
 
-/** Every program number on the wire: who else listens may load it too, and must be known by its own number. */
-const numbersSent = (programs: readonly Program[]): ReadonlySet<number> =>
-  new Set(programs.flatMap((p) => [...p.acts, ...p.assigns.flatMap((a) => [...a.on, ...a.off])])
-    .flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.pc + 128 * (act.send.bank ?? 0)] : [])));
+type Note = (control: Ref, value: Value) => void;
+
+const noteWhen = (device: Id<'device'>, when: When | undefined, note: Note): void => when?.forEach((f) => 'in' in f && f.in.forEach((v) => note(ref(device, f.control), v)));
+
+const noteActs = (device: Id<'device'>, acts: readonly Act[], note: Note): void => acts.forEach((act) => {
+  noteWhen(device, act.when, note);
+  if (!('control' in act)) return;
+  const control = ref(device, act.control);
+  if ('set' in act) note(control, act.set);
+  else if ('toggle' in act) act.toggle.forEach((v) => note(control, v));
+  else if ('step' in act) act.step.forEach((v) => note(control, v));
+  else if ('map' in act) act.map.forEach(([, , v]) => note(control, v));
+});
+
+/** A program names its number and what it holds, and sends numbers that whoever listens must know by name. */
+const namedByProgram = (rig: Rig, program: Program, note: Note): void => {
+  const memory = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory);
+  if (!memory) return;
+  note(ref(program.device, memory.control), program.number);
+  if (program.contents === 'unplanned') memory.stores.forEach((s) => note(ref(program.device, s), UNKNOWN));
+  else for (const [control, value] of Object.entries(program.contents)) note(ref(program.device, control), value);
+  const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
+  noteActs(program.device, acts, note);
+  for (const number of numbersSent(acts)) {
+    for (const device of all(rig, 'device')) if (device.midi) for (const other of device.memories) if (number < other.size) note(ref(device.id, other.control), number);
+  }
+};
+
+const namedByDevice = (device: Device, note: Note): void => {
+  for (const actuator of device.actuators) {
+    noteWhen(device.id, actuator.when, note);
+    noteActs(device.id, actuator.acts, note);
+  }
+  for (const jack of device.jacks) noteWhen(device.id, jack.closedWhen, note);
+};
+
+const numbersSent = (acts: readonly Act[]): ReadonlySet<number> =>
+  new Set(acts.flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.pc + 128 * (act.send.bank ?? 0)] : [])));
 
 const domainOf = (control: Control, named: ReadonlySet<string>, unknown: boolean): readonly string[] => {
   const { domain, powerUp } = control;

@@ -15,9 +15,24 @@ export const shelfKey = (device: Id<'device'>, memory: string, number: number): 
 
 const DEEPEST = 8;
 
-/** Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over MIDI. */
+/** The same acts, carried out only under further conditions. */
+const guardedBy = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] =>
+  (when.length === 0 ? acts : acts.map((act) => ({ ...act, when: act.when ? [...when, ...act.when] : when })));
+
+/**
+ * Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over MIDI.
+ * What is said once is kept, so that all slots that send the same message share the very same acts.
+ */
 export class Effects {
+  private readonly said = new Map<string, readonly SystemAct[]>();
+
   constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf) {}
+
+  private once(key: string, say: () => readonly SystemAct[]): readonly SystemAct[] {
+    const known = this.said.get(key) ?? say();
+    this.said.set(key, known);
+    return known;
+  }
 
   isVariable(control: Ref): boolean {
     return this.domains.of.has(control);
@@ -77,9 +92,11 @@ export class Effects {
   }
 
   set(device: Device, control: Ref, value: Value, when: readonly Condition[], depth = 0): readonly SystemAct[] {
-    const named = this.domains.named(control, value);
-    const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, named]);
-    return [...this.contacts(device, control, moves, when, depth), guarded({ variable: control, set: named }, when)];
+    return guardedBy(when, this.once(`set ${depth} ${control} ${value}`, () => {
+      const named = this.domains.named(control, value);
+      const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, named]);
+      return [...this.contacts(device, control, moves, [], depth), { variable: control, set: named }];
+    }));
   }
 
   /** Loading sets what the program stores and only that, clears latches, then carries out the program's acts; last the box shows the new number. */
@@ -110,6 +127,11 @@ export class Effects {
 
   private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
     if ('bpm' in message) return [];
+    const what = 'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`;
+    return guardedBy(when, this.once(`send ${depth} ${device.id}.${at} ${message.channel} ${what}`, () => this.heard(device, message, at, depth)));
+  }
+
+  private heard(device: Device, message: Exclude<Message, { bpm: number }>, at: string, depth: number): readonly SystemAct[] {
     const setting = (r: Ref) => this.b.grounds.resting.get(r);
     return (this.b.control.midi.get(ref(device.id, at)) ?? []).flatMap((arrival) => {
       const receiver = partOf(this.b.rig, arrival.device)!;
@@ -119,7 +141,7 @@ export class Effects {
         : [controllerActuators(receiver, message.cc), message.value];
       return actuators.flatMap((a) => {
         const guards = this.guards(receiver.id, a.when);
-        return guards ? this.acts(receiver, a.acts, [...when, ...guards], value, depth + 1) : [];
+        return guards ? this.acts(receiver, a.acts, guards, value, depth + 1) : [];
       });
     });
   }

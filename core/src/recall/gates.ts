@@ -37,8 +37,18 @@ export const toHold = (device: Need['device'], when: When, known: Known): Openin
   return opening;
 };
 
+const NOTHING: Opening = [];
+
 const opens = (rig: Rig, need: Exclude<Need, { order: Ref }>, known: Known): Opening | undefined => {
-  if ('when' in need) return toHold(need.device, need.when, known);
+  if ('when' in need) {
+    let isOpen = true;
+    for (const { control, allows } of need.facts) {
+      const value = known(control);
+      if (value === undefined) isOpen = false;
+      else if (!allows(value)) return undefined;
+    }
+    return isOpen ? NOTHING : toHold(need.device, need.when, known);
+  }
   let cheapest: Opening | undefined;
   for (const fact of need.unless) {
     if (!('control' in fact)) continue;
@@ -47,7 +57,7 @@ const opens = (rig: Rig, need: Exclude<Need, { order: Ref }>, known: Known): Ope
     if (value === undefined) {
       const against = valueAgainst(rig, control, fact);
       if (against !== undefined && !cheapest) cheapest = [[control, against]];
-    } else if (!factHolds(fact, { value: () => value, plugged: () => false })) return [];
+    } else if (!factHolds(fact, { value: () => value, plugged: () => false })) return NOTHING;
   }
   return cheapest;
 };
@@ -72,13 +82,15 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
       if (point === to) return wayBack(via, from, to);
       for (const e of wiring.out[point]!) {
         const edge = wiring.edges[e]!;
-        const opening: (readonly [Ref, Value])[] = [];
-        if (!edge.needs.every((need) => {
-          if ('order' in need) return follows(need);
-          const more = opens(rig, need, known);
-          if (more) opening.push(...more);
-          return more !== undefined;
-        })) continue;
+        let opening = NOTHING;
+        let isShut = false;
+        for (const need of edge.needs) {
+          const more = 'order' in need ? (follows(need) ? NOTHING : undefined) : opens(rig, need, known);
+          if (more?.length) opening = opening.length ? [...opening, ...more] : more;
+          isShut = more === undefined;
+          if (isShut) break;
+        }
+        if (isShut) continue;
         const next = c + opening.length;
         if (next >= (cost.get(edge.to) ?? Infinity)) continue;
         cost.set(edge.to, next);

@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
-import { partOf, programsOf, type Rig } from '../rig/rig.js';
+import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import type { Anatomy, Embedded } from '../signal/anatomy.js';
@@ -59,7 +59,8 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const stages = [...anatomy.stages.values()];
   const named = (s: Embedded) => said.stages.get(s.ref);
   for (const stage of stages) if (named(stage) === 'in') takeIn(g, stage);
-  arrange(rig, g, anatomy, orderOf(rig, sound), said);
+  const order = orderOf(rig, sound);
+  arrange(rig, g, anatomy, order, said);
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
   for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always) takeOut(rig, g, stage, wantedIn);
   for (const loop of anatomy.loops) {
@@ -81,7 +82,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const state = new Map(grounds.resting);
   for (const { control, value } of g.wants.values()) state.set(control, value);
   const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
-  return { wants: [...g.wants.values()], state, trace: traced, heard, problems: [...g.problems, ...whatFails(traced, said, heard, orderOf(rig, sound), anatomy)] };
+  return { wants: [...g.wants.values()], state, trace: traced, heard, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
 };
 
 const takeIn = (g: Gatherer, stage: Embedded): void => {
@@ -120,14 +121,14 @@ const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[],
   for (const device of rig.parts.device.values()) {
     for (const chain of device.chains) {
       if (!chain.order || !anatomy.wiring.wired.has(device.id)) continue;
-      const place = (slot: string): number => {
-        const loop = anatomy.loops.find((l) => l.device === device.id && l.insert.id === slot);
-        const places = (loop?.holds ?? []).filter((r) => said.stages.get(r) === 'in').map((r) => order.indexOf(r)).filter((p) => p >= 0);
-        return places.length ? Math.min(...places) : -1;
-      };
       const usual = chain.slots.map((s) => s.id);
-      const moved = usual.filter((s) => place(s) >= 0).sort((a, b) => place(a) - place(b));
-      const arrangement = usual.map((s) => (place(s) >= 0 ? moved.shift()! : s)).join(' ');
+      const place = new Map<string, number>();
+      for (const loop of order.length ? anatomy.loops : []) {
+        const places = loop.device === device.id ? loop.holds.filter((r) => said.stages.get(r) === 'in').map((r) => order.indexOf(r)).filter((p) => p >= 0) : [];
+        if (places.length) place.set(loop.insert.id, Math.min(...places));
+      }
+      const moved = usual.filter((s) => place.has(s)).sort((a, b) => place.get(a)! - place.get(b)!);
+      const arrangement = usual.map((s) => (place.has(s) ? moved.shift()! : s)).join(' ');
       g.want(ref(device.id, chain.order), arrangement, { by: 'order' });
     }
   }
@@ -139,7 +140,7 @@ const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => 
     if (why.by !== 'said') continue;
     const { device, name } = splitRef(control);
     for (const memory of partOf(rig, device)?.memories.filter((m) => m.control === name) ?? []) {
-      const program = programsOf(rig, device, memory.id).find((p) => String(p.number) === String(value));
+      const program = programAt(rig, device, memory.id, value);
       if (!program || program.contents === 'unplanned') continue;
       for (const [stored, held] of Object.entries(program.contents)) {
         if (!free.has(ref(device, stored))) g.want(ref(device, stored), held, { by: 'program', number: program.number });

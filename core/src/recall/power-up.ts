@@ -12,10 +12,13 @@ export const loaderOf = (device: Device, control: string): Memory | undefined =>
   device.controls.find((c) => c.id === control)?.powerUp === 'loaded' ? device.memories.find((m) => m.stores.includes(control)) : undefined;
 
 /** What a program brings into a control, as the domain names it. */
-const brought = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string, control: string): string => {
+const bringer = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string): ((control: string) => string) => {
   const known = program === OTHER ? undefined : shelf.get(shelfKey(device.id, memory.id, Number(program)));
-  const value = known && known.contents !== 'unplanned' ? known.contents[control] : undefined;
-  return value === undefined ? UNKNOWN : domains.named(ref(device.id, control), value);
+  const contents = known && known.contents !== 'unplanned' ? known.contents : undefined;
+  return (control) => {
+    const value = contents?.[control];
+    return value === undefined ? UNKNOWN : domains.named(ref(device.id, control), value);
+  };
 };
 
 /** A latching input of another box that follows one of this rig's relays. */
@@ -58,7 +61,7 @@ export const powerUp = (b: Bearings, domains: Domains, shelf: Shelf): { readonly
       const loaded = ref(device.id, memory.control);
       const stores = memory.stores.filter((s) => domains.of.has(ref(device.id, s)) && loaderOf(device, s) === memory);
       if (stores.length === 0) continue;
-      const rowFor = (p: string) => stores.map((s) => brought(domains, shelf, device, memory, p, s));
+      const rowFor = (p: string) => stores.map(bringer(domains, shelf, device, memory, p));
       const loadable = initial.get(loaded);
       groups.push({
         variables: [...(loadable ? [loaded] : []), ...stores.map((s) => ref(device.id, s))],
@@ -119,15 +122,17 @@ export const powerCycle = (b: Bearings, domains: Domains, shelf: Shelf, effects:
       const loaded = memory && ref(device.id, memory.control);
       if (!memory || !loaded) continue;
       if (!domains.of.has(loaded)) {
-        const value = brought(domains, shelf, device, memory, String(domains.constant(loaded)), control.id);
+        const value = bringer(domains, shelf, device, memory, String(domains.constant(loaded)))(control.id);
         loads.push(...(value === UNKNOWN || value === OTHER ? [{ variable: r, set: value }] : effects.set(device, r, value, [])));
         continue;
       }
       const byValue = new Map<string, string[]>();
       const woken = device.controls.find((k) => k.id === memory.control)!.powerUp;
       for (const p of typeof woken === 'object' ? [domains.named(loaded, woken.at)] : domains.of.get(loaded)!) {
-        const value = brought(domains, shelf, device, memory, p, control.id);
-        byValue.set(value, [...(byValue.get(value) ?? []), p]);
+        const value = bringer(domains, shelf, device, memory, p)(control.id);
+        const programs = byValue.get(value);
+        if (programs) programs.push(p);
+        else byValue.set(value, [p]);
       }
       for (const [value, programs] of byValue) {
         const when: Condition[] = [{ variable: loaded, in: programs }];

@@ -1,7 +1,7 @@
-import { conesOf, writersOf } from './cone.js';
-import { coneKey, powerUpTexts, project, writersText, type ConeKey } from './projection.js';
+import { cutTo, powerUpSpeaker, project, type Cut } from './projection.js';
 import { search, type Outcome, type Searched, type Way } from './search.js';
-import type { RecallSystem, SystemState, Variable } from './system.js';
+import { stand, type Standing } from './standing.js';
+import type { RecallSystem, SystemSound, SystemState } from './system.js';
 
 /** States searched in one cone before it is called undecided. */
 export const USUAL_BUDGET = 5_000_000;
@@ -26,30 +26,34 @@ export interface WrongWant {
 }
 
 interface ConeProof {
-  readonly key: ConeKey;
-  readonly result: Searched;
+  readonly cut: Cut;
+  /** Place of the judged variable in its cone. */
+  readonly at: number;
+  readonly found: Searched;
 }
 
-/** What was searched before, by cone: a proof after an edit searches only cones that changed. Holds two generations. */
+/** What a sound's wants fall short of; a variable that is not in it is proved. */
+type Shortfalls = ReadonlyMap<string, Outcome | 'undecided'>;
+
+interface Proof {
+  readonly budget: number;
+  readonly standing: Standing;
+  readonly cones: ReadonlyMap<string, ConeProof>;
+  readonly shortfalls: readonly Shortfalls[];
+}
+
+/**
+ * What was proved before: a proof after an edit judges again only what rests on a changed variable, and searches again only
+ * cones that are new. Holds two generations of searches.
+ */
 export class ProofMemory {
+  last: Proof | undefined;
   private current = new Map<string, Searched>();
   private previous = new Map<string, Searched>();
-  private cones = new Map<string, ConeProof>();
-  private previousCones = new Map<string, ConeProof>();
 
   nextProof(): void {
     this.previous = this.current;
     this.current = new Map();
-    this.previousCones = this.cones;
-    this.cones = new Map();
-  }
-
-  /** A cone of which nothing changed, not even where its acts stand, needs no new key either. */
-  cone(text: string, make: () => ConeProof): ConeProof {
-    const found = this.previousCones.get(text) ?? make();
-    this.cones.set(text, found);
-    this.current.set(found.key.key, found.result);
-    return found;
   }
 
   recall(key: string, make: () => Searched): Searched {
@@ -59,56 +63,66 @@ export class ProofMemory {
   }
 }
 
+const PROVED: Verdict = { is: 'proved' };
+
 /**
  * The verdict of every sound: proved when in every reachable state its recall leaves all its wants true.
  * Searched breadth-first over each wanted variable's cone of influence alone, which is exact and keeps all lengths.
  * A system must be sound in itself (`wrongInSystem` is empty).
  */
 export const prove = (system: RecallSystem, budget = USUAL_BUDGET, memory = new ProofMemory()): ReadonlyMap<string, Verdict> => {
-  memory.nextProof();
-  const variables = new Map(system.variables.map((v) => [v.id, v]));
-  const wanted = wantedValues(system);
-  const writers = writersOf(system);
-  const cones = conesOf(system.events, writers, wanted.keys());
-  const about = powerUpTexts(system);
+  const before = memory.last?.budget === budget ? memory.last : undefined;
+  const standing = stand(system, before?.standing);
+  const cones = proveCones(standing, budget, memory, before);
   const eventIndex = new Map(system.events.map((e, i) => [e.id, i]));
+  const shortfalls = system.sounds.map((sound, i) => judge(sound, eventIndex.get(sound.recall)!, standing, cones, before?.standing.system.sounds[i] === sound ? before.shortfalls[i] : undefined));
+  memory.last = { budget, standing, cones, shortfalls };
+  return new Map(system.sounds.map((sound, i) => [sound.id, verdictOf(sound, shortfalls[i]!, standing, cones, budget)]));
+};
 
-  const written = new Map(system.variables.map((v) => [v.id, writersText(system, writers.get(v.id)!)]));
-  const searches = new Map<string, { readonly cone: readonly string[] } & ConeProof>();
-  const searchOf = (variable: string) => {
-    const known = searches.get(variable);
-    if (known) return known;
-    const cone = cones.get(variable)!;
-    const judged = cone.filter((v) => wanted.has(v)).map((v) => `${v}:${[...wanted.get(v)!].sort().join(',')}`);
-    const text = [budget, ...cone.map((v) => `${about.get(v)} ${written.get(v)}`), ...judged].join('\n');
-    const proof = memory.cone(text, () => {
-      const key = coneKey(system, cone, writers, about, judged);
-      return { key, result: memory.recall(key.key, () => search(project(system, cone, key.members, wanted, variables), budget)) };
-    });
-    const made = { cone, ...proof };
-    searches.set(variable, made);
-    return made;
-  };
-
-  return new Map(system.sounds.map((sound): [string, Verdict] => {
-    const wrong: WrongWant[] = [];
-    let undecided: string | undefined;
-    for (const { variable, value } of sound.wants) {
-      const { cone, key, result } = searchOf(variable);
-      const at = cone.indexOf(variable);
-      const outcome = key.classOfEvent.get(eventIndex.get(sound.recall)!);
-      let shortest: Outcome | undefined;
-      for (const found of result.outcomes(outcome, at)) if (found.value !== value && (!shortest || found.length < shortest.length)) shortest = found;
-      if (shortest) {
-        const { length, way } = shortest;
-        wrong.push({ variable, wanted: value, length, example: once(() => inWords(system, variables, cone, key, way(), sound.recall)) });
-      } else if (!result.done) {
-        undecided = `${variable} depends on ${cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.`;
-      }
+const proveCones = (standing: Standing, budget: number, memory: ProofMemory, before: Proof | undefined): ReadonlyMap<string, ConeProof> => {
+  const { system, variables, writers, wanted, asBefore } = standing;
+  memory.nextProof();
+  const about = powerUpSpeaker(system);
+  const cones = new Map<string, ConeProof>();
+  for (const variable of wanted.keys()) {
+    const known = asBefore.has(variable) ? before?.cones.get(variable) : undefined;
+    if (known) {
+      memory.recall(known.cut.key, () => known.found);
+      cones.set(variable, known);
+      continue;
     }
-    if (wrong.length) return [sound.id, { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong }];
-    return [sound.id, undecided ? { is: 'undecided', because: undecided } : { is: 'proved' }];
-  }));
+    const cone = standing.cones.get(variable)!;
+    const judged = cone.filter((v) => wanted.has(v)).map((v) => `${v}:${[...wanted.get(v)!.keys()].sort().join(',')}`).join('|');
+    const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`);
+    cones.set(variable, { cut, at: cone.indexOf(variable), found: memory.recall(cut.key, () => search(project(system, cut, wanted, variables), budget)) });
+  }
+  return cones;
+};
+
+/** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
+const judge = (sound: SystemSound, recall: number, { asBefore }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
+  const shortfalls = new Map<string, Outcome | 'undecided'>();
+  for (const { variable, value } of sound.wants) {
+    let short = before && asBefore.has(variable) ? before.get(variable) : undefined;
+    if (!before || !asBefore.has(variable)) {
+      const { cut, at, found } = cones.get(variable)!;
+      short = found.otherThan(value, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
+    }
+    if (short) shortfalls.set(variable, short);
+  }
+  return shortfalls;
+};
+
+const verdictOf = (sound: SystemSound, shortfalls: Shortfalls, standing: Standing, cones: ReadonlyMap<string, ConeProof>, budget: number): Verdict => {
+  if (shortfalls.size === 0) return PROVED;
+  const wrong = sound.wants.flatMap(({ variable, value }): WrongWant[] => {
+    const short = shortfalls.get(variable);
+    return short && short !== 'undecided' ? [{ variable, wanted: value, length: short.length, example: once(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)) }] : [];
+  });
+  if (wrong.length) return { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong };
+  const variable = [...shortfalls.keys()].at(-1)!;
+  return { is: 'undecided', because: `${variable} depends on ${cones.get(variable)!.cut.cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.` };
 };
 
 const once = <T>(make: () => T): (() => T) => {
@@ -116,32 +130,17 @@ const once = <T>(make: () => T): (() => T) => {
   return () => (made ??= make());
 };
 
-const wantedValues = (system: RecallSystem): Map<string, Set<string>> => {
-  const wanted = new Map<string, Set<string>>();
-  for (const sound of system.sounds) {
-    for (const { variable, value } of sound.wants) {
-      const values = wanted.get(variable);
-      if (values) values.add(value);
-      else wanted.set(variable, new Set([value]));
-    }
-  }
-  return wanted;
-};
-
 /** A way through merged values and classes as power-up values and events of the system; what lies outside the cone takes its first power-up value. */
-const inWords = (system: RecallSystem, variables: ReadonlyMap<string, Variable>, cone: readonly string[], key: ConeKey, way: Way, recall: string): Footsteps => {
-  const inCone = new Map(cone.map((id, i) => [id, i]));
+const inWords = ({ system, variables }: Standing, { cut, found }: ConeProof, way: Way, recall: string): Footsteps => {
+  const { names, merged, classOf } = found.projection;
+  const inCone = new Map(cut.cone.map((id, i) => [id, i]));
   const powerUp: Record<string, string> = {};
   for (const v of system.variables) powerUp[v.id] = v.initial[0]!;
-  const { names, merged } = project(system, cone, key.members, wantedValues(system), variables);
   const mergedLike = (i: number, value: string): boolean => merged[i]!.get(value) === names[i]!.indexOf(way.start[i]!);
   for (const [id, i] of inCone) powerUp[id] = variables.get(id)!.initial.find((value) => mergedLike(i, value)) ?? way.start[i]!;
   for (const group of system.together ?? []) {
     const row = group.rows.find((values) => group.variables.every((v, k) => !inCone.has(v) || mergedLike(inCone.get(v)!, values[k]!)));
     group.variables.forEach((v, k) => { powerUp[v] = (row ?? group.rows[0]!)[k]!; });
   }
-  const byKey = new Map(key.members.map((m) => [m.key, system.events[m.event]!.id]));
-  const events = way.classes.map((c) => byKey.get(c)!);
-  const last = way.classes.length === way.length ? events.slice(0, -1) : events;
-  return { powerUp, events: [...last, recall] };
+  return { powerUp, events: [...way.classes.map((c) => cut.members[classOf.indexOf(c)]!.event.id), recall] };
 };

@@ -5,7 +5,7 @@ import type { RecallSystem } from './system.js';
 export const coneSystem = (system: RecallSystem, sound: string, variable?: string): RecallSystem => {
   const judged = system.sounds.find((s) => s.id === sound)!;
   const wants = judged.wants.filter((w) => variable === undefined || w.variable === variable);
-  const cones = conesOf(system.events, writersOf(system), wants.map((w) => w.variable));
+  const cones = conesOf(system, writersOf(system), wants.map((w) => w.variable));
   const inside = new Set([...cones.values()].flat());
   const events = system.events.flatMap((e) => {
     const acts = e.acts.filter((a) => inside.has(a.variable));

@@ -1,22 +1,24 @@
 import type { EventClass, Projection } from './projection.js';
 
-/** A way to a wrong value: the merged power-up values and the classes of events, in order. */
+/** A way to a wrong value: the merged power-up values and the classes of events before the last, in order. */
 export interface Way {
-  readonly length: number;
   readonly start: readonly string[];
-  readonly classes: readonly string[];
+  readonly classes: readonly number[];
 }
 
 /** What a search found: for each class of events and each judged variable, the values that it can leave there and the shortest way to each. */
 export interface Searched {
   readonly done: boolean;
   readonly states: number;
-  /** @param member key of an event's class; undefined for events that write nothing in the cone, which leave what was there before */
-  readonly outcomes: (member: string | undefined, variable: number) => readonly Outcome[];
+  readonly projection: Projection;
+  /**
+   * The nearest other value than the wanted one that a member leaves in a judged variable; undefined when there is none.
+   * @param member -1 for events that write nothing in the cone, which leave what was there before
+   */
+  readonly otherThan: (value: string, member: number, variable: number) => Outcome | undefined;
 }
 
 export interface Outcome {
-  readonly value: string;
   readonly length: number;
   readonly way: () => Way;
 }
@@ -81,27 +83,31 @@ export const search = (projection: Projection, budget: number): Searched => {
     }
   }
 
-  const wayFrom = ({ parent, depth }: First, last: string | undefined): Way => {
-    const path: string[] = last === undefined ? [] : [last];
+  const wayTo = (parent: number): Way => {
+    const path: number[] = [];
     let at = parent;
-    while (parents[at] !== -1) {
-      path.unshift(classes[vias[at]!]!.key);
-      at = parents[at]!;
-    }
-    return { length: depth, start: variables.map((_, i) => projection.names[i]![values[at * width + i]!]!), classes: path };
+    for (; parents[at] !== -1; at = parents[at]!) path.unshift(vias[at]!);
+    return { start: variables.map((_, i) => projection.names[i]![values[at * width + i]!]!), classes: path };
   };
-  const told = new Map<string | undefined, (readonly Outcome[])[]>();
-  const outcomes = (member: string | undefined, variable: number): readonly Outcome[] => {
-    let byVariable = told.get(member);
-    if (!byVariable) told.set(member, byVariable = []);
-    return (byVariable[variable] ??= tell(member, variable));
-  };
-  const tell = (member: string | undefined, variable: number): readonly Outcome[] => {
+  const told = [...classes, undefined].map(() => judged.map(() => new Map<string, Outcome | undefined>()));
+  const otherThan = (value: string, member: number, variable: number): Outcome | undefined => {
+    const c = member < 0 ? classes.length : projection.classOf[member]!;
     const j = judged.indexOf(variable);
-    const found = member === undefined ? idles[j]! : firsts[projection.classOf.get(member)!]![j]!;
-    return found.flatMap((first, v) => (first ? [{ value: projection.names[variable]![v]!, length: first.depth, way: () => wayFrom(first, member) }] : []));
+    const before = told[c]![j]!;
+    const known = before.get(value);
+    if (known || before.has(value)) return known;
+    const found = c < classes.length ? firsts[c]![j]! : idles[j]!;
+    let nearest: First | undefined;
+    for (let v = 0; v < found.length; v += 1) {
+      const first = found[v];
+      if (first && projection.names[variable]![v] !== value && (!nearest || first.depth < nearest.depth)) nearest = first;
+    }
+    const parent = nearest?.parent;
+    const outcome = nearest && { length: nearest.depth, way: () => wayTo(parent!) };
+    before.set(value, outcome);
+    return outcome;
   };
-  return { done, states: parents.length, outcomes };
+  return { done, states: parents.length, projection, otherThan };
 };
 
 interface Group {

@@ -14,7 +14,7 @@ const exported = (): readonly (readonly [string, RecallSystem])[] => {
   const rigs = [['the demo rig', { rig: demo, hookup: partOf(demo, BALLROOM_ID)! }] as const, ...Array.from({ length: 60 }, (_, i) => [`random rig ${i + 1}`, randomRig(i + 1)] as const)];
   const found = rigs.flatMap(([name, { rig, hookup }]): (readonly [string, RecallSystem, number])[] => {
     const { modelled: { system } } = proveRig(rig, hookup);
-    const cones = conesOf(system.events, writersOf(system), new Set(system.sounds.flatMap((s) => s.wants.map((w) => w.variable))));
+    const cones = conesOf(system, writersOf(system), new Set(system.sounds.flatMap((s) => s.wants.map((w) => w.variable))));
     const wants = system.sounds.flatMap((s) => s.wants.map((w) => ({ sound: s.id, variable: w.variable, size: cones.get(w.variable)!.length })));
     return wants.filter((w) => w.size <= 9).sort((a, b) => b.size - a.size).slice(0, 2).map((w) => [`${name}, ${w.sound}, ${w.variable}`, coneSystem(system, w.sound, w.variable), w.size]);
   });

@@ -69,6 +69,9 @@ export const afterEvent = (event: SystemEvent, state: SystemState): SystemState 
   return next;
 };
 
+/** Events, and acts in one event: far beyond any rig. */
+const MOST = 65_536;
+
 /** What is wrong with a system as read from outside; empty when it can be proved. */
 export const wrongInSystem = (system: RecallSystem): readonly string[] => {
   const wrong: string[] = [];
@@ -81,12 +84,14 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
   };
   if (domains.size !== system.variables.length) wrong.push('variables: two have the same id.');
   if (events.size !== system.events.length) wrong.push('events: two have the same id.');
+  if (events.size > MOST) wrong.push(`events: there are ${events.size}; at most ${MOST} can be proved.`);
   for (const v of system.variables) {
     if (v.initial.length === 0) wrong.push(`variables ${v.id}: no value at power-up.`);
     needValue(`variables ${v.id}.initial`, v.id, v.initial);
   }
   for (const event of system.events) {
     const where = `events ${event.id}`;
+    if (event.acts.length > MOST) wrong.push(`${where}: it has ${event.acts.length} acts; at most ${MOST} can be proved.`);
     event.when?.forEach((c) => needValue(where, c.variable, c.in));
     for (const act of event.acts) {
       act.when?.forEach((c) => needValue(where, c.variable, c.in));

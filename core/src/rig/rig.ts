@@ -4,6 +4,7 @@ import { KINDS, kindOf, type AnyId, type Id, type Kind } from './ids.js';
 import type { Program } from './program.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest } from './show.js';
 import type { Move, Sound } from './sound.js';
+import type { Value } from './value.js';
 
 interface PartByKind {
   about: About;
@@ -54,6 +55,15 @@ export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] => al
 
 export const programsOf = (rig: Rig, device: Id<'device'>, memory?: string): readonly Program[] =>
   all(rig, 'program').filter((p) => p.device === device && (memory === undefined || p.memory === memory));
+
+const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, Program>>();
+
+/** The program that stands at a number of a memory, as the wire counts. */
+export const programAt = ({ parts }: Rig, device: Id<'device'>, memory: string, number: Value): Program | undefined => {
+  let shelf = shelves.get(parts.program);
+  if (!shelf) shelves.set(parts.program, shelf = new Map([...parts.program.values()].reverse().map((p) => [`${p.device} ${p.memory} ${p.number}`, p])));
+  return shelf.get(`${device} ${memory} ${number}`);
+};
 
 /** Sounds in the order of the sheet. */
 export const soundsInOrder = (rig: Rig): readonly Sound[] =>

@@ -1,0 +1,107 @@
+import { conesOf, writersOf, type Writers } from './cone.js';
+import { actNumber, guardNumber } from './texts.js';
+import type { RecallSystem, SystemEvent, SystemSound, Together, Variable } from './system.js';
+
+/** How often each value of each variable is wanted. */
+export type Wanted = ReadonlyMap<string, ReadonlyMap<string, number>>;
+
+/** A system as the prover looks at it: who writes what, what is wanted, what each wanted variable rests on. */
+export interface Standing {
+  readonly system: RecallSystem;
+  readonly variables: ReadonlyMap<string, Variable>;
+  readonly writers: ReadonlyMap<string, Writers>;
+  readonly wanted: Wanted;
+  readonly cones: ReadonlyMap<string, readonly string[]>;
+  /** Wanted variables of whose cone nothing differs from the standing before. */
+  readonly asBefore: ReadonlySet<string>;
+}
+
+export const stand = (system: RecallSystem, before?: Standing): Standing => {
+  const wanted = countWanted(before?.wanted ?? new Map(), before?.system.sounds ?? [], system.sounds);
+  const variables = new Map(system.variables.map((v) => [v.id, v]));
+  const changed = before && sameShape(before.system, system) ? changedVariables(before, system, wanted) : undefined;
+  if (!before || !changed) {
+    const writers = writersOf(system);
+    return { system, variables, writers, wanted, cones: conesOf(system, writers, wanted.keys()), asBefore: new Set() };
+  }
+  const asBefore = new Set<string>();
+  const redone: string[] = [];
+  for (const variable of wanted.keys()) {
+    if (before.cones.get(variable)?.every((v) => !changed.has(v))) asBefore.add(variable);
+    else redone.push(variable);
+  }
+  const fresh = writersOf(system, changed);
+  const cones = new Map([...conesOf(system, new Map([...before.writers, ...fresh]), redone), ...[...asBefore].map((v) => [v, before.cones.get(v)!] as const)]);
+  // Where an event changed, the acts that stayed may stand at other places in it.
+  const writers = new Map([...before.writers, ...writersOf(system, new Set(redone.flatMap((v) => cones.get(v)!)))]);
+  return { system, variables, writers, wanted, cones, asBefore };
+};
+
+const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly SystemSound[]): Wanted => {
+  const wanted = new Map([...before].map(([v, values]) => [v, new Map(values)]));
+  const count = (sounds: readonly SystemSound[], by: 1 | -1) => {
+    for (const { wants } of sounds) {
+      for (const { variable, value } of wants) {
+        let values = wanted.get(variable);
+        if (!values) wanted.set(variable, values = new Map());
+        const n = (values.get(value) ?? 0) + by;
+        if (n) values.set(value, n);
+        else values.delete(value);
+      }
+    }
+  };
+  const [stood, stands] = [new Set(old), new Set(now)];
+  count(old.filter((s) => !stands.has(s)), -1);
+  count(now.filter((s) => !stood.has(s)), 1);
+  for (const [variable, values] of wanted) if (values.size === 0) wanted.delete(variable);
+  return wanted;
+};
+
+const sameIds = (a: readonly { readonly id: string }[], b: readonly { readonly id: string }[]): boolean => a.length === b.length && a.every((x, i) => x.id === b[i]!.id);
+const sameTexts = (a: readonly string[], b: readonly string[]): boolean => a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
+
+/** Whether two systems have the same parts in the same places, whatever they say. */
+const sameShape = (a: RecallSystem, b: RecallSystem): boolean => {
+  const [groups, others] = [a.together ?? [], b.together ?? []];
+  return sameIds(a.variables, b.variables) && sameIds(a.events, b.events) && sameIds(a.sounds, b.sounds) && a.sounds.every((s, i) => s.recall === b.sounds[i]!.recall)
+    && groups.length === others.length && groups.every((g, i) => sameTexts(g.variables, others[i]!.variables));
+};
+
+/** Variables about which something differs: values, power-up, who writes them, or what is wanted of them. */
+const changedVariables = (before: Standing, now: RecallSystem, wanted: Wanted): ReadonlySet<string> => {
+  const { system: old } = before;
+  const changed = new Set<string>();
+  old.variables.forEach((v, i) => {
+    const other = now.variables[i]!;
+    if (v !== other && !(sameTexts(v.domain, other.domain) && sameTexts(v.initial, other.initial))) changed.add(v.id);
+  });
+  old.together?.forEach((group, i) => changedColumns(group, now.together![i]!, changed));
+  old.events.forEach((event, i) => changedWrites(event, now.events[i]!, changed));
+  for (const variable of new Set([...before.wanted.keys(), ...wanted.keys()])) {
+    const [a, b] = [before.wanted.get(variable), wanted.get(variable)];
+    if (a?.size !== b?.size || [...a!.keys()].some((value) => !b!.has(value))) changed.add(variable);
+  }
+  return changed;
+};
+
+const changedColumns = (old: Together, now: Together, changed: Set<string>): void => {
+  if (old.rows === now.rows) return;
+  old.variables.forEach((variable, column) => {
+    if (old.rows.length !== now.rows.length || old.rows.some((row, i) => row !== now.rows[i] && row[column] !== now.rows[i]![column])) changed.add(variable);
+  });
+};
+
+/** Variables that an event now writes otherwise; where acts that stayed changed places among each other, all that it writes. */
+const changedWrites = (old: SystemEvent, now: SystemEvent, changed: Set<string>): void => {
+  if (old === now) return;
+  const writes = (event: SystemEvent) => {
+    const by = new Map<string, string>();
+    for (const act of event.acts) by.set(act.variable, `${by.get(act.variable) ?? ''};${actNumber(act)}`);
+    return by;
+  };
+  const [a, b] = [writes(old), writes(now)];
+  const all = [...new Set([...a.keys(), ...b.keys()])];
+  const otherwise = new Set(guardNumber(old) === guardNumber(now) ? all.filter((v) => a.get(v) !== b.get(v)) : all);
+  const stayed = (event: SystemEvent) => event.acts.filter((act) => !otherwise.has(act.variable)).map(actNumber).join();
+  for (const variable of stayed(old) === stayed(now) ? otherwise : all) changed.add(variable);
+};

@@ -1,0 +1,41 @@
+import type { Condition, SystemAct, SystemEvent } from './system.js';
+
+/** Parts of a system as short texts and numbers: equal numbers say the same. What is said once of an object is kept with it. */
+const kept = <K extends object, T>(say: (of: K) => T): ((of: K) => T) => {
+  const known = new WeakMap<K, T>();
+  return (of) => {
+    const found = known.get(of);
+    if (found !== undefined) return found;
+    const said = say(of);
+    known.set(of, said);
+    return said;
+  };
+};
+
+/** A number is never given twice, also after the table was emptied. */
+const numbers = new Map<string, number>();
+let nextNumber = 0;
+const MOST_TEXTS = 500_000;
+const numberOf = (text: string): number => {
+  const known = numbers.get(text);
+  if (known !== undefined) return known;
+  if (numbers.size > MOST_TEXTS) numbers.clear();
+  nextNumber += 1;
+  numbers.set(text, nextNumber);
+  return nextNumber;
+};
+
+export const conditionNumber = kept((c: Condition): number => numberOf(`${c.variable}∈${c.in.join(',')}`));
+
+const whenText = (when: readonly Condition[] | undefined): string => (when?.length ? when.map(conditionNumber).join('&') : '');
+
+export const actNumber = kept((act: SystemAct): number => {
+  const what = 'set' in act ? `=${act.set}` : 'toggle' in act ? `~${act.toggle.join(',')}` : `+${act.step.join(',')}`;
+  return numberOf(`${act.variable}${what}[${whenText(act.when)}]`);
+});
+
+/** The numbers of an event's acts, in order. */
+export const actNumbers = kept((event: SystemEvent): readonly number[] => event.acts.map(actNumber));
+
+/** What must hold for an event to happen; 0 when nothing. */
+export const guardNumber = kept((event: SystemEvent): number => (event.when?.length ? numberOf(`when ${whenText(event.when)}`) : 0));
