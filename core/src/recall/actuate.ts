@@ -35,12 +35,12 @@ type Wants = ReadonlyMap<Ref, Wanted>;
 /** Finds for every wanted control the surest way by which a called controller reaches it. */
 export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wanted: readonly Wanted[]): Actuated => {
   const wants: Wants = new Map(wanted.map((w) => [w.control, w]));
-  const slots = callers.map((caller) => ({ caller, contents: {} as Record<string, Value>, sent: [] as Sent[] }));
+  const slots = callers.map((caller) => ({ caller, waysTo: finder.from(caller.device.id, caller.memory), contents: {} as Record<string, Value>, sent: [] as Sent[] }));
   const hand: HandMove[] = [];
   const toggled: Ref[] = [];
   for (const want of wanted) {
     const reached = slots.some((slot) => {
-      const ways = finder.ways(slot.caller.device.id, slot.caller.memory, want.control);
+      const ways = slot.waysTo(want.control);
       const way = ways.find((w) => w.by !== 'contact' || slot.contents[w.control] === undefined) ?? ways[0];
       if (!way) return false;
       if (isTurnedOver(way) && programHolds(rig, want, wants) !== 'surely') toggled.push(want.control);
@@ -158,7 +158,7 @@ const footReaches = (rig: Rig, control: Ref): boolean => {
 
 /** Acts that bring one value about from the controller, for a move's lists; undefined when only a hand can. */
 export const actsFor = (rig: Rig, finder: WayFinder, caller: { device: Id<'device'>; memory: Memory }, control: Ref, value: Value): readonly Act[] | undefined => {
-  const [way] = finder.ways(caller.device, caller.memory, control);
+  const [way] = finder.from(caller.device, caller.memory)(control);
   const { name } = splitRef(control);
   switch (way?.by) {
     case undefined: return undefined;

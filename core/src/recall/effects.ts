@@ -1,12 +1,13 @@
 import type { Act, Message } from '../rig/act.js';
 import type { Device, Jack, Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { controllerActuators, listensTo, programActuators, valueFrom } from '../rig/midi-manners.js';
+import { valueFrom } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
 import { partOf } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { OTHER, UNKNOWN, type Domains } from './domains.js';
+import { listeners } from './listeners.js';
 import type { Condition, SystemAct } from './system.js';
 
 /** Every program that stands in a box of the rig, typed or planned. */
@@ -132,18 +133,11 @@ export class Effects {
   }
 
   private heard(device: Device, message: Exclude<Message, { bpm: number }>, at: string, depth: number): readonly SystemAct[] {
-    const setting = (r: Ref) => this.b.grounds.resting.get(r);
-    return (this.b.control.midi.get(ref(device.id, at)) ?? []).flatMap((arrival) => {
-      const receiver = partOf(this.b.rig, arrival.device)!;
-      if (!listensTo(receiver, message.channel, setting)) return [];
-      const [actuators, value] = 'pc' in message
-        ? [programActuators(receiver), message.pc + 128 * (message.bank ?? 0)]
-        : [controllerActuators(receiver, message.cc), message.value];
-      return actuators.flatMap((a) => {
-        const guards = this.guards(receiver.id, a.when);
-        return guards ? this.acts(receiver, a.acts, guards, value, depth + 1) : [];
-      });
-    });
+    const value = 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : message.value;
+    return listeners(this.b, device.id, at, message).flatMap(({ device: receiver, answers }) => answers.flatMap((a) => {
+      const guards = this.guards(receiver.id, a.when);
+      return guards ? this.acts(receiver, a.acts, guards, value, depth + 1) : [];
+    }));
   }
 
   private pulse(device: Device, jack: string, when: readonly Condition[], depth: number): readonly SystemAct[] {

@@ -242,7 +242,10 @@ const soundOf = (compiled: Compiled, domains: Domains): SystemSound => {
 /** Variables that nothing writes, reads or wants say nothing; they are left out. */
 const relevant = (system: RecallSystem): RecallSystem => {
   const used = new Set<string>();
-  for (const event of system.events) for (const variable of usedBy(event)) used.add(variable);
+  for (const event of system.events) {
+    for (const variable of usedBy(event)) used.add(variable);
+    if (used.size === system.variables.length) return system;
+  }
   for (const sound of system.sounds) for (const want of sound.wants) used.add(want.variable);
   for (const group of system.together ?? []) if (group.variables.some((v) => used.has(v))) group.variables.forEach((v) => used.add(v));
   return { ...system, variables: system.variables.filter((v) => used.has(v.id)), together: (system.together ?? []).filter((g) => used.has(g.variables[0]!)) };

@@ -100,15 +100,22 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
   return cones;
 };
 
+const wantsOf = new WeakMap<SystemSound, ReadonlyMap<string, string>>();
+const wantsBy = (sound: SystemSound): ReadonlyMap<string, string> => {
+  const wants = wantsOf.get(sound) ?? new Map(sound.wants.map((w) => [w.variable, w.value]));
+  wantsOf.set(sound, wants);
+  return wants;
+};
+
 /** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
-const judge = (sound: SystemSound, recall: number, { asBefore }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
-  const shortfalls = new Map<string, Outcome | 'undecided'>();
-  for (const { variable, value } of sound.wants) {
-    let short = before && asBefore.has(variable) ? before.get(variable) : undefined;
-    if (!before || !asBefore.has(variable)) {
-      const { cut, at, found } = cones.get(variable)!;
-      short = found.otherThan(value, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
-    }
+const judge = (sound: SystemSound, recall: number, { asBefore, redone }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
+  const wants = wantsBy(sound);
+  const shortfalls = new Map([...before ?? []].filter(([variable]) => asBefore.has(variable)));
+  for (const variable of before ? redone : wants.keys()) {
+    const value = wants.get(variable);
+    if (value === undefined) continue;
+    const { cut, at, found } = cones.get(variable)!;
+    const short = found.otherThan(value, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
     if (short) shortfalls.set(variable, short);
   }
   return shortfalls;
@@ -121,7 +128,7 @@ const verdictOf = (sound: SystemSound, shortfalls: Shortfalls, standing: Standin
     return short && short !== 'undecided' ? [{ variable, wanted: value, length: short.length, example: once(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)) }] : [];
   });
   if (wrong.length) return { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong };
-  const variable = [...shortfalls.keys()].at(-1)!;
+  const { variable } = sound.wants.find((w) => shortfalls.has(w.variable))!;
   return { is: 'undecided', because: `${variable} depends on ${cones.get(variable)!.cut.cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.` };
 };
 

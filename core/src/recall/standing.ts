@@ -14,6 +14,7 @@ export interface Standing {
   readonly cones: ReadonlyMap<string, readonly string[]>;
   /** Wanted variables of whose cone nothing differs from the standing before. */
   readonly asBefore: ReadonlySet<string>;
+  readonly redone: readonly string[];
 }
 
 export const stand = (system: RecallSystem, before?: Standing): Standing => {
@@ -22,7 +23,7 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
   const changed = before && sameShape(before.system, system) ? changedVariables(before, system, wanted) : undefined;
   if (!before || !changed) {
     const writers = writersOf(system);
-    return { system, variables, writers, wanted, cones: conesOf(system, writers, wanted.keys()), asBefore: new Set() };
+    return { system, variables, writers, wanted, cones: conesOf(system, writers, wanted.keys()), asBefore: new Set(), redone: [...wanted.keys()] };
   }
   const asBefore = new Set<string>();
   const redone: string[] = [];
@@ -34,7 +35,7 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
   const cones = new Map([...conesOf(system, new Map([...before.writers, ...fresh]), redone), ...[...asBefore].map((v) => [v, before.cones.get(v)!] as const)]);
   // Where an event changed, the acts that stayed may stand at other places in it.
   const writers = new Map([...before.writers, ...writersOf(system, new Set(redone.flatMap((v) => cones.get(v)!)))]);
-  return { system, variables, writers, wanted, cones, asBefore };
+  return { system, variables, writers, wanted, cones, asBefore, redone };
 };
 
 const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly SystemSound[]): Wanted => {

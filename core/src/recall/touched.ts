@@ -1,41 +1,45 @@
 import type { Act } from '../rig/act.js';
-import { ref, type Id, type Ref } from '../rig/ids.js';
-import { controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
+import type { Device } from '../rig/device.js';
+import { ref, type Ref } from '../rig/ids.js';
+import type { Program } from '../rig/program.js';
 import { partOf } from '../rig/rig.js';
+import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';
 import type { Compiled } from './compiled.js';
+import { listeners, type Listener } from './listeners.js';
 
 /** Controls that some stored message or contact can change, meant or not: nobody may call them left alone. */
 export const touchedOnTheWire = (b: Bearings, compiled: readonly Compiled[]): ReadonlySet<Ref> => {
-  const touched = new Set<Ref>();
-  const touch = (id: Id<'device'>, acts: readonly Act[]): void => {
-    for (const act of acts) {
-      if ('control' in act) touched.add(ref(id, act.control));
-      if (!('load' in act)) continue;
-      const memory = partOf(b.rig, id)!.memories.find((m) => m.id === act.load);
-      for (const control of memory ? [memory.control, ...memory.stores] : []) touched.add(ref(id, control));
-    }
+  const heard = new Set<readonly Listener[]>();
+  const add = (program: Program) => {
+    for (const one of heardFrom(b, program)) heard.add(one);
   };
-  const seen = new Set<string>();
-  const send = (from: Id<'device'>, act: Act): void => {
-    if (!('send' in act) || 'bpm' in act.send) return;
-    const { send: message, at } = act;
-    const key = `${from} ${at} ${message.channel} ${'cc' in message ? message.cc : 'program'}`;
-    if (seen.has(key)) return;
-    seen.add(key);
-    for (const { device: id } of b.control.midi.get(ref(from, at)) ?? []) {
-      const device = partOf(b.rig, id)!;
-      if (!listensTo(device, message.channel, (r) => b.grounds.resting.get(r))) continue;
-      for (const a of 'cc' in message ? controllerActuators(device, message.cc) : programActuators(device)) touch(id, a.acts);
-    }
-  };
-  for (const { device, acts, assigns } of [...b.rig.parts.program.values(), ...compiled.flatMap((c) => c.stored.map((s) => s.program))]) {
-    for (const act of [...acts, ...assigns.flatMap((a) => [...a.on, ...a.off])]) send(device, act);
-  }
-  for (const arrivals of b.control.contacts.values()) {
-    for (const { device: id, jack } of arrivals) {
-      for (const a of partOf(b.rig, id)!.actuators) if ('contact' in a.by && a.by.contact === jack) touch(id, a.acts);
-    }
-  }
-  return touched;
+  for (const program of b.rig.parts.program.values()) add(program);
+  for (const { stored } of compiled) for (const { program } of stored) add(program);
+  const byMessage = [...heard].flat().flatMap(({ device, answers }) => answers.flatMap((a) => changedBy(device, a.acts)));
+  const byContact = [...b.control.contacts.values()].flat().flatMap(({ device: id, jack }) => {
+    const device = partOf(b.rig, id)!;
+    return device.actuators.flatMap((a) => ('contact' in a.by && a.by.contact === jack ? changedBy(device, a.acts) : []));
+  });
+  return new Set([...byMessage, ...byContact]);
 };
+
+const known = new WeakMap<ControlWiring, WeakMap<Program, readonly (readonly Listener[])[]>>();
+
+/** Who takes notice of the messages of one program; the same message is heard by the very same list. */
+const heardFrom = (b: Bearings, program: Program): readonly (readonly Listener[])[] => {
+  let programs = known.get(b.control);
+  if (!programs) known.set(b.control, programs = new WeakMap());
+  let heard = programs.get(program);
+  if (!heard) {
+    const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
+    programs.set(program, heard = [...new Set(acts.flatMap((act) => ('send' in act ? [listeners(b, program.device, act.at, act.send)] : [])))]);
+  }
+  return heard;
+};
+
+const changedBy = (device: Device, acts: readonly Act[]): readonly Ref[] => acts.flatMap((act): readonly Ref[] => {
+  if ('control' in act) return [ref(device.id, act.control)];
+  const memory = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+  return memory ? [memory.control, ...memory.stores].map((control) => ref(device.id, control)) : [];
+});

@@ -18,18 +18,22 @@ export type Way =
   | { readonly by: 'pulse'; readonly jack: string; readonly values: readonly [Value, Value] };
 
 export interface WayFinder {
-  /** Every way from a controller's memory to a control, the surest first. */
-  readonly ways: (controller: Id<'device'>, memory: Memory, control: Ref) => readonly Way[];
+  /** From a controller's memory: every way to a control, the surest first. */
+  readonly from: (controller: Id<'device'>, memory: Memory) => (control: Ref) => readonly Way[];
 }
 
 export const wayFinder = (rig: Rig, control: ControlWiring, setting: (r: Ref) => Value | undefined): WayFinder => {
-  const known = new Map<string, readonly Way[]>();
+  const known = new Map<string, Map<Ref, readonly Way[]>>();
   return {
-    ways: (controller, memory, target) => {
-      const key = `${controller} ${memory.id} ${target}`;
-      const found = known.get(key) ?? findWays(rig, control, setting, controller, memory, target);
-      known.set(key, found);
-      return found;
+    from: (controller, memory) => {
+      const key = `${controller} ${memory.id}`;
+      const ways = known.get(key) ?? new Map<Ref, readonly Way[]>();
+      known.set(key, ways);
+      return (target) => {
+        const found = ways.get(target) ?? findWays(rig, control, setting, controller, memory, target);
+        ways.set(target, found);
+        return found;
+      };
     },
   };
 };

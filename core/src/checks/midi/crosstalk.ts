@@ -14,8 +14,10 @@ export const crosstalk: Check = {
     const { rig, compilation } = inputs;
     const cases = [...compilation.sounds.values()].flatMap(({ sound, stored }) => stored.flatMap(({ program, typed, meant }) => program.acts.flatMap((act, i) => {
       const hears = heardBy(inputs, program.device, act);
-      const target = typed ? meant.find((m) => hears.includes(m.device))?.device : meant[i]?.device;
-      return hears.filter((d) => d !== target && (target || hears.length > 1)).map((other) => ({ sound, target: target ?? hears[0]!, other }));
+      if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) return [];
+      const ids = hears.map((h) => h.device.id);
+      const target = typed ? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device;
+      return ids.filter((d) => d !== target && (target || ids.length > 1)).map((other) => ({ sound, target: target ?? ids[0]!, other }));
     }))).filter((c) => c.other !== c.target);
     for (const group of grouped(cases, (c) => [c.target, c.other].sort().join()).values()) {
       const { target, other } = group[0]!;

@@ -19,8 +19,8 @@ export const numberShift: Check = {
         for (const act of program.acts) {
           if (!('send' in act) || !('pc' in act.send)) continue;
           const sent = act.send.pc + 128 * (act.send.bank ?? 0);
-          for (const id of heardBy(inputs, program.device, act)) {
-            const device = partOf(rig, id)!;
+          for (const { device } of heardBy(inputs, program.device, act)) {
+            const { id } = device;
             const memory = device.memories.find((m) => wants.some((w) => w.control === ref(id, m.control)));
             const wanted = memory && Number(wants.find((w) => w.control === ref(id, memory.control))!.value);
             if (!memory || wanted === undefined || Math.abs(wanted - sent) !== 1) continue;

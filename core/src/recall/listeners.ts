@@ -1,0 +1,33 @@
+import type { Message } from '../rig/act.js';
+import type { Actuator, Device } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import { controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
+import { partOf } from '../rig/rig.js';
+import type { ControlWiring } from '../signal/reach.js';
+import type { Bearings } from './bearings.js';
+
+/** A box that takes notice of a message, with what in it answers. */
+export interface Listener {
+  readonly device: Device;
+  readonly answers: readonly Actuator[];
+}
+
+const known = new WeakMap<ControlWiring, Map<string, readonly Listener[]>>();
+
+/** Every box that takes notice of a message sent from a jack, nearest first, whether it was meant or not. */
+export const listeners = ({ rig, control, grounds }: Pick<Bearings, 'rig' | 'control' | 'grounds'>, from: Id<'device'>, at: string, message: Message): readonly Listener[] => {
+  if ('bpm' in message) return [];
+  let found = known.get(control);
+  if (!found) known.set(control, found = new Map());
+  const key = `${from}.${at} ${message.channel} ${'cc' in message ? message.cc : 'program'}`;
+  const before = found.get(key);
+  if (before) return before;
+  const setting = (r: Ref) => grounds.resting.get(r);
+  const now = (control.midi.get(ref(from, at)) ?? []).flatMap((arrival): readonly Listener[] => {
+    const device = partOf(rig, arrival.device)!;
+    const answers = 'cc' in message ? controllerActuators(device, message.cc) : programActuators(device);
+    return answers.length && listensTo(device, message.channel, setting) ? [{ device, answers }] : [];
+  });
+  found.set(key, now);
+  return now;
+};
