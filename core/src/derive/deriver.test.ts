@@ -1,3 +1,4 @@
+import { giantRig } from '../../testing/giant-rig.js';
 import { Random } from '../../testing/random.js';
 import { randomEdit } from '../../testing/random-edit.js';
 import { randomRig } from '../../testing/random-rig.js';
@@ -26,6 +27,18 @@ describe('an incremental result equals the one from scratch', () => {
       if (applied.ok) rig = applied.value.rig;
     }
   });
+});
+
+test.each([1, 2, 3])('on a rig with many moves and programs too, seed %i', (seed) => {
+  const { rig: first, hookup } = giantRig(seed, { sounds: 10, pedals: 3, midi: 3, moves: 8 });
+  const r = new Random(seed);
+  const deriver = new Deriver();
+  let rig = first;
+  for (let i = 0; i < EDITS; i += 1) {
+    expect(comparable(deriver.derive(rig, hookup.id)!)).toEqual(comparable(deriveOnce(rig, hookup.id)!));
+    const applied = apply(rig, randomEdit(r, rig, `e${i}`));
+    if (applied.ok) rig = applied.value.rig;
+  }
 });
 
 test('what did not change is not made again', () => {

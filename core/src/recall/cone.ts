@@ -7,12 +7,11 @@ export const eventOf = (write: number): number => write >>> 16;
 export const placeOf = (write: number): number => write & 0xffff;
 const actAt = (system: RecallSystem, write: number): SystemAct => system.events[eventOf(write)]!.acts[placeOf(write)]!;
 
-/** For each variable (or only for those asked for) the acts that write it. */
-export const writersOf = (system: RecallSystem, only?: ReadonlySet<string>): Map<string, Writers> => {
-  const writers = new Map<string, number[]>();
-  for (const v of system.variables) if (!only || only.has(v.id)) writers.set(v.id, []);
+/** For each variable the acts that write it. */
+export const writersOf = (system: RecallSystem): ReadonlyMap<string, Writers> => {
+  const writers = new Map<string, number[]>(system.variables.map((v) => [v.id, []]));
   system.events.forEach(({ acts }, e) => {
-    for (let place = 0; place < acts.length; place += 1) writers.get(acts[place]!.variable)?.push(((e << 16) | place) >>> 0);
+    for (let place = 0; place < acts.length; place += 1) writers.get(acts[place]!.variable)!.push(((e << 16) | place) >>> 0);
   });
   return writers;
 };

@@ -78,13 +78,11 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
   memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.hookup, domains, ...calledByOthers(b, shelf)]);
   const happenings: Happening[] = [];
-  const standing = (programs: readonly Program[]) => programs.map((p) => memory.tag(shelf.get(shelfKey(p.device, p.memory, p.number)))).join();
   for (const compiled of c.sounds.values()) {
-    const key = `recall ${memory.tag(compiled)} ${standing(compiled.stored.map((s) => s.program))}`;
-    happenings.push(memory.keep(key, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
+    happenings.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
   }
   for (const program of callsByHalf(c, shelf)) {
-    happenings.push(memory.keep(`call ${standing([program])}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
+    happenings.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
   }
   if (admits.moves) happenings.push(...moveEvents(b, domains, effects, shelf, memory));
   if (admits.feet) happenings.push(...memory.keep('feet', () => footEvents(b, effects)));

@@ -104,6 +104,8 @@ describe('a system that is not sound in itself is refused with its place', () =>
     ['a missing recall', { ...sane, events: [] }, 'is not an event'],
     ['no power-up value', { ...sane, variables: [{ id: 'a', domain: ['0', '1'], initial: [] }] }, 'no value at power-up'],
     ['an empty step', { ...sane, events: [{ id: 'r', acts: [{ variable: 'a', step: [] }] }] }, 'a step needs at least one value'],
+    ['one variable wanted twice', { ...sane, sounds: [{ ...sane.sounds[0]!, wants: [{ variable: 'a', value: '1' }, { variable: 'a', value: '0' }] }] }, 'wants one variable twice'],
+    ['more acts than can be numbered', { ...sane, events: [{ id: 'r', acts: Array(65_537).fill({ variable: 'a', set: '1' }) }] }, 'at most 65536'],
     ['a short row', { ...sane, together: [{ variables: ['a'], rows: [[]] }] }, 'a row has 0 values'],
   ])('%s', (_, system, text) => expect(wrongInSystem(system as RecallSystem).join('\n')).toContain(text));
 });

@@ -21,8 +21,8 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
   const wanted = countWanted(before?.wanted ?? new Map(), before?.system.sounds ?? [], system.sounds);
   const variables = new Map(system.variables.map((v) => [v.id, v]));
   const changed = before && sameShape(before.system, system) ? changedVariables(before, system, wanted) : undefined;
+  const writers = writersOf(system);
   if (!before || !changed) {
-    const writers = writersOf(system);
     return { system, variables, writers, wanted, cones: conesOf(system, writers, wanted.keys()), asBefore: new Set(), redone: [...wanted.keys()] };
   }
   const asBefore = new Set<string>();
@@ -31,10 +31,7 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
     if (before.cones.get(variable)?.every((v) => !changed.has(v))) asBefore.add(variable);
     else redone.push(variable);
   }
-  const fresh = writersOf(system, changed);
-  const cones = new Map([...conesOf(system, new Map([...before.writers, ...fresh]), redone), ...[...asBefore].map((v) => [v, before.cones.get(v)!] as const)]);
-  // Where an event changed, the acts that stayed may stand at other places in it.
-  const writers = new Map([...before.writers, ...writersOf(system, new Set(redone.flatMap((v) => cones.get(v)!)))]);
+  const cones = new Map([...conesOf(system, writers, redone), ...[...asBefore].map((v) => [v, before.cones.get(v)!] as const)]);
   return { system, variables, writers, wanted, cones, asBefore, redone };
 };
 

@@ -104,6 +104,7 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
     if (!recall) wrong.push(`sounds ${sound.id}: its recall "${sound.recall}" is not an event.`);
     else if (recall.when?.length) wrong.push(`sounds ${sound.id}: its recall has a condition; a player can always call a sound.`);
     sound.wants.forEach((w) => needValue(`sounds ${sound.id}`, w.variable, [w.value]));
+    if (new Set(sound.wants.map((w) => w.variable)).size < sound.wants.length) wrong.push(`sounds ${sound.id}: it wants one variable twice.`);
   }
   const grouped = new Set<string>();
   for (const group of system.together ?? []) {

@@ -55,4 +55,10 @@ describe('arms', () => {
     expect(drawn([['g', 'single-coil'], ['foh', 'desk'], ['s', 'splitter'], ['swi', 'switcher-4']], [['g.out', 'swi.in'], ['swi.send1', 's.in'], ['s.out1', 'swi.return1'], ['swi.out', 'foh.ch1']], { 'swi.loop1': 'on' }))
       .toBe('g (s) // // // →Front of house:mono');
   });
+  test('a ring is cut where it would close: a right output that comes back into the right input', () => {
+    expect(drawn(
+      [['g', 'single-coil'], ['d', 'stereo-delay'], ['b', 'boost'], ['foh', 'desk']],
+      [['g.out', 'd.in-l'], ['d.out-l', 'foh.ch1'], ['d.out-r', 'b.in'], ['b.out', 'd.in-r']], { 'd.on': 'on', 'b.on': 'on' },
+    )).toBe('g d {→Front of house:left | b d}…');
+  });
 });
