@@ -14,8 +14,8 @@ beforeAll(async () => { started = await testApp('document', false); });
 afterAll(() => started.close());
 
 const parts = (rig: Rig) => Object.fromEntries(everyPart(rig).map((p) => [p.id, p]));
-const RIGS = 12;
-const EDITS = 12;
+const RIGS = 8;
+const EDITS = 8;
 
 /** The document's specification, in memory and on MariaDB: the same edits give the same rig, and every older revision can be seen again. */
 describe('a rig in tables is the rig in memory', () => {

@@ -18,7 +18,7 @@ const exported = (): readonly (readonly [string, RecallSystem])[] => {
     const wants = system.sounds.flatMap((s) => s.wants.map((w) => ({ sound: s.id, variable: w.variable, size: cones.get(w.variable)!.length })));
     return wants.filter((w) => w.size <= 9).sort((a, b) => b.size - a.size).slice(0, 2).map((w) => [`${name}, ${w.sound}, ${w.variable}`, coneSystem(system, w.sound, w.variable), w.size]);
   });
-  return found.sort((a, b) => b[2] - a[2]).slice(0, 14).map(([name, system]) => [name, system]);
+  return found.sort((a, b) => b[2] - a[2]).slice(0, 12).map(([name, system]) => [name, system]);
 };
 
 const said = (system: RecallSystem) => [...prove(system)].map(([id, v]) => [id, v.is === 'broken'
