@@ -9,8 +9,7 @@ import { freeCode, makeDevice } from './make.js';
 const said = (line: string) => understand(line).map((u) => `${u.count} ${u.box?.key ?? '?'}${u.channel ? ` ch ${u.channel}` : ''}`);
 
 describe('the catalogue', () => {
-  test('has at least forty boxes, each with names of its own', () => {
-    expect(CATALOGUE.length).toBeGreaterThanOrEqual(40);
+  test('gives each box names of its own', () => {
     const names = CATALOGUE.flatMap((g) => g.says.map((s) => s.toLowerCase()));
     expect(names.filter((n, i) => names.indexOf(n) !== i)).toEqual([]);
     expect(new Set(CATALOGUE.map((g) => g.key)).size).toBe(CATALOGUE.length);

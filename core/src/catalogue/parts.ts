@@ -29,9 +29,36 @@ export const toggles = (control: string): Act => ({ control, toggle: ['off', 'on
 export const foot = (id: string, ...acts: readonly Act[]): Actuator => ({ id, by: { foot: id, gesture: 'press' }, acts });
 
 export const chain = (id: string, from: string, slots: Chain['slots'], to: string, more: Partial<Chain> = {}): Chain => ({ id, from: [{ at: from }], slots, to: [{ at: to }], ...more });
-const thru: Chain = chain('thru', 'midi-in', [], 'midi-thru');
+export const thru: Chain = chain('thru', 'midi-in', [], 'midi-thru');
 
-const ASSUMED: Figures = { origin: 'assumed' };
+export const ASSUMED: Figures = { origin: 'assumed' };
+
+export const xlrOut = (id: string, more: Partial<Jack> = {}): Jack => audioOut(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 150, ...more });
+export const xlrIn = (id: string, more: Partial<Jack> = {}): Jack => audioIn(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 1_500, phantom: true, ...more });
+export const lineIn = (id: string, more: Partial<Jack> = {}): Jack => audioIn(id, { level: 'line', ohm: 22_000, ...more });
+export const lineOut = (id: string, more: Partial<Jack> = {}): Jack => audioOut(id, { level: 'line', ohm: 150, ...more });
+export const speakerOut = (id = 'speaker', ohm = 8): Jack => ({ id, kind: 'audio', connector: 'speaker', poles: { tip: 'out' }, level: 'speaker', ohm });
+/** Where a speaker output finds its load: a loudspeaker, or a dummy load in its place. */
+export const speakerIn = (id = 'in', ohm = 8): Jack => ({ id, kind: 'audio', connector: 'speaker', poles: { tip: 'in' }, level: 'speaker', ohm, load: 'speaker' });
+export const airOut = (id = 'air'): Jack => ({ id, kind: 'air', connector: 'air', poles: { tip: 'out' } });
+export const airIn = (id = 'air'): Jack => ({ id, kind: 'air', connector: 'air', poles: { tip: 'in' } });
+export const mains: Jack = { id: 'mains', kind: 'mains', connector: 'mains', poles: { tip: 'in' } };
+export const usb = (id = 'usb'): Jack => ({ id, kind: 'usb', connector: 'USB', poles: { tip: 'in' } });
+
+/** The wiper of the pedal comes on the tip, the ring carries the reference; the other school has them the other way round. */
+export const expressionOut = (id: string, wiper: 'tip' | 'ring' = 'tip'): Jack =>
+  ({ id, kind: 'expression', connector: '6.35 TRS', poles: wiper === 'tip' ? { tip: 'out', ring: 'in' } : { tip: 'in', ring: 'out' } });
+export const expressionIn = (id = 'exp', wiper: 'tip' | 'ring' = 'tip'): Jack =>
+  ({ id, kind: 'expression', connector: '6.35 TRS', poles: wiper === 'tip' ? { tip: 'in', ring: 'out' } : { tip: 'out', ring: 'in' } });
+
+export const block = (id: string, stage: Stage, more: Partial<Block> = {}): Block => ({ is: 'block', id, stage, ...more });
+
+/** Left and right inputs; with only the left one plugged it feeds both sides (common practice). */
+export const stereoFrom = (left: string, right: string): Chain['from'] =>
+  [{ at: left, leg: 'left', when: [{ jack: right, plugged: true }] }, { at: right, leg: 'right' }, { at: left, when: [{ jack: right, plugged: false }] }];
+/** Left and right outputs; with only the left one plugged it carries the sum of both sides (common practice). */
+export const stereoTo = (left: string, right: string): Chain['to'] =>
+  [{ at: left, leg: 'left', when: [{ jack: right, plugged: true }] }, { at: right, leg: 'right' }, { at: left, when: [{ jack: right, plugged: false }] }];
 
 interface PedalOf {
   readonly key: string;
@@ -84,13 +111,8 @@ export const midiBox = ({ key, says, code, stage, shows, channel, stereo, gapMs,
       : [audioIn('in'), audioOut('out'), midiIn, midiThru, power(200)],
     chains: [
       stereo
-        ? {
-          id: 'path',
-          from: [{ at: 'in-l', leg: 'left', when: [{ jack: 'in-r', plugged: true }] }, { at: 'in-r', leg: 'right' }, { at: 'in-l', when: [{ jack: 'in-r', plugged: false }] }],
-          slots: [{ is: 'block', id: stage, stage, on: ON, width: 'spread', bypass: 'buffered', tails: true }],
-          to: [{ at: 'out-l', leg: 'left', when: [{ jack: 'out-r', plugged: true }] }, { at: 'out-r', leg: 'right' }, { at: 'out-l', when: [{ jack: 'out-r', plugged: false }] }],
-        }
-        : chain('path', 'in', [{ is: 'block', id: stage, stage, on: ON, bypass: 'buffered', tails: true }], 'out'),
+        ? { id: 'path', from: stereoFrom('in-l', 'in-r'), slots: [block(stage, stage, { on: ON, width: 'spread', bypass: 'buffered', tails: true })], to: stereoTo('out-l', 'out-r') }
+        : chain('path', 'in', [block(stage, stage, { on: ON, bypass: 'buffered', tails: true })], 'out'),
       thru,
     ],
     controls: [
