@@ -1,16 +1,46 @@
 import type { Check } from './check.js';
 import { crosstalk } from './midi/crosstalk.js';
 import { numberShift } from './midi/number-shift.js';
+import { compressorLiftsNoise } from './order/compressor-lifts-noise.js';
 import { conflict } from './order/conflict.js';
+import { delayIntoGain } from './order/delay-into-gain.js';
+import { dirtInLoop } from './order/dirt-in-loop.js';
+import { fuzzAfterBuffer } from './order/fuzz-after-buffer.js';
+import { gateBeforeNoise } from './order/gate-before-noise.js';
+import { gateCutsTails } from './order/gate-cuts-tails.js';
+import { noAmpStage } from './order/no-amp-stage.js';
+import { noCabSim } from './order/no-cab-sim.js';
+import { tunerMute } from './order/tuner-mute.js';
+import { twoCabSims } from './order/two-cab-sims.js';
+import { volumePlace } from './order/volume-place.js';
+import { wahSide } from './order/wah-side.js';
 import { handMove } from './recall/hand-move.js';
 import { moveLeftOn } from './recall/move-left-on.js';
 import { toggle } from './recall/toggle.js';
 import { unpinned } from './recall/unpinned.js';
 import { direction } from './wire/direction.js';
+import { expression } from './wire/expression.js';
+import { fourCable } from './wire/four-cable.js';
+import { legSwapped } from './wire/leg-swapped.js';
+import { lineIntoSpeaker } from './wire/line-into-speaker.js';
+import { loadMismatch } from './wire/load-mismatch.js';
+import { longUnbalanced } from './wire/long-unbalanced.js';
+import { noLoad } from './wire/no-load.js';
+import { passiveJoin } from './wire/passive-join.js';
+import { passiveSplit } from './wire/passive-split.js';
+import { phantom } from './wire/phantom.js';
+import { plug } from './wire/plug.js';
 import { ring } from './wire/ring.js';
 import { silent } from './wire/silent.js';
 import { spareReturn } from './wire/spare-return.js';
+import { speakerIntoLine } from './wire/speaker-into-line.js';
+import { stereoLost } from './wire/stereo-lost.js';
 import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
-export const CHECKS: readonly Check[] = [crosstalk, numberShift, conflict, handMove, moveLeftOn, toggle, unpinned, direction, ring, silent, spareReturn, unused];
+export const CHECKS: readonly Check[] = [
+  crosstalk, numberShift,
+  compressorLiftsNoise, conflict, delayIntoGain, dirtInLoop, fuzzAfterBuffer, gateBeforeNoise, gateCutsTails, noAmpStage, noCabSim, tunerMute, twoCabSims, volumePlace, wahSide,
+  handMove, moveLeftOn, toggle, unpinned,
+  direction, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unused,
+];

@@ -12,7 +12,7 @@ export const connect = (rig: Rig, hookup: Id<'hookup'>, id: Id<'cable'>, from: R
 
 export const unplug = (...ids: readonly Id<'cable'>[]): Edit => ({ put: [], remove: ids });
 
-export const changeCable = (cable: Cable, change: Partial<Pick<Cable, 'label' | 'm' | 'have'>>): Edit => ({ put: [{ ...cable, ...change }], remove: [] });
+export const changeCable = (cable: Cable, change: Partial<Pick<Cable, 'label' | 'm' | 'have' | 'plugs'>>): Edit => ({ put: [{ ...cable, ...change }], remove: [] });
 
 export const givesOut = (jack: Jack): boolean => jack.poles.tip === 'out';
 export const takesIn = (jack: Jack): boolean => jack.poles.tip === 'in';

@@ -251,6 +251,8 @@ export interface Figures {
   readonly kg?: number;
   readonly mainsEarth?: boolean;
   readonly watts?: number;
+  /** What drives its speaker jacks: a valve stage must never run without its load. */
+  readonly powerStage?: 'valve' | 'solid state';
   readonly switches?: readonly { readonly id: string; readonly x: number; readonly y: number }[];
   readonly battery?: { readonly mAh: number; readonly volts: number };
   readonly origin?: 'measured' | 'maker' | 'assumed';

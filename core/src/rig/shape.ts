@@ -136,7 +136,7 @@ const end: z.ZodType<End> = z.strictObject({
   dbu: z.strictObject({ average: z.number(), peak: z.number() }).optional(),
 });
 const figures: z.ZodType<Figures> = z.strictObject({
-  mm: z.tuple([z.number(), z.number(), z.number()]).optional(), kg: z.number().optional(), mainsEarth: z.boolean().optional(), watts: z.number().optional(),
+  mm: z.tuple([z.number(), z.number(), z.number()]).optional(), kg: z.number().optional(), mainsEarth: z.boolean().optional(), watts: z.number().optional(), powerStage: z.enum(['valve', 'solid state']).optional(),
   switches: list(z.strictObject({ id: word, x: z.number(), y: z.number() })).optional(),
   battery: z.strictObject({ mAh: z.number(), volts: z.number() }).optional(), origin: z.enum(['measured', 'maker', 'assumed']).optional(),
 });

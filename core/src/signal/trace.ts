@@ -99,6 +99,10 @@ const spread = (wiring: Wiring, active: Uint8Array, state: RigState, from: numbe
   return seen;
 };
 
+/** On which sides the signal of one source arrives at each point that it reaches. */
+export const sidesFrom = (t: Trace, source: WiredEnd): ReadonlyMap<number, ReadonlySet<Side>> =>
+  spread(t.wiring, t.active, t.state, source.point, new Uint8Array(t.wiring.points.length * PER_POINT));
+
 const LEFT = 1;
 const RIGHT = 2;
 const MONO = 0;
@@ -207,7 +211,7 @@ export interface Stop {
 
 export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd): readonly Stop[] => {
   const { wiring, active } = t;
-  const ahead = spread(wiring, active, t.state, source.point, new Uint8Array(wiring.points.length * PER_POINT));
+  const ahead = sidesFrom(t, source);
   const leads = backward(wiring, active, [end.point]);
   const shut = wiring.edges.filter((e, i) => !active[i] && ahead.has(e.from) && leads[e.to]);
   if (shut.length) return shut.map((e) => ({ device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut' as const }));

@@ -13,6 +13,7 @@ interface HeadOf {
   /** Carries its own loudspeaker. */
   readonly combo?: boolean;
   readonly kg?: number;
+  readonly powerStage?: 'valve' | 'solid state';
 }
 
 const preampSlots = (channels: readonly string[]): readonly Slot[] => (channels.length > 1
@@ -25,7 +26,7 @@ const contactActuators = (channels: readonly string[]): readonly Actuator[] => (
 ]);
 
 /** Preamp to send, send normalled to return, return to power amp. */
-const head = ({ key, says, code, channels, loop = 'series', midi, di, combo, kg = 18 }: HeadOf): Generic => {
+const head = ({ key, says, code, channels, loop = 'series', midi, di, combo, kg = 18, powerStage = 'valve' }: HeadOf): Generic => {
   const parallel: Chain[] = [chain('preamp', 'in', [...preampSlots(channels), { is: 'insert', id: 'loop', send: [{ at: 'send' }], return: [{ at: 'return' }], direct: true, unpatched: 'through' }], '#pre')];
   const series: Chain[] = [chain('preamp', 'in', preampSlots(channels), 'send'), chain('normal', 'send', [], 'return', { when: [{ jack: 'return', plugged: false }] })];
   const front = loop === 'series' ? series : loop === 'parallel' ? parallel : [chain('preamp', 'in', preampSlots(channels), '#pre')];
@@ -51,7 +52,7 @@ const head = ({ key, says, code, channels, loop = 'series', midi, di, combo, kg 
       actuators: contact ? contactActuators(channels) : midi === undefined ? [] : [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'programs', slot: 'value' }] }],
       memories: midi === undefined ? [] : [{ id: 'programs', control: 'program', stores: ['channel'], size: 128, shows: { first: 1 }, gapMs: 5, mutesMs: 20, again: 'reloads' }],
       ...(midi === undefined ? {} : { midi: { channel: midi, messages: 'queued' as const } }),
-      ...(combo ? { ends: [{ at: 'air', is: 'stage' as const, name: 'Stage' }] } : {}), figures: { origin: 'assumed', kg, mainsEarth: true },
+      ...(combo ? { ends: [{ at: 'air', is: 'stage' as const, name: 'Stage' }] } : {}), figures: { origin: 'assumed', kg, mainsEarth: true, powerStage },
     },
   };
 };
@@ -70,13 +71,13 @@ export const AMPS: readonly Generic[] = [
   head({ key: 'plain-amp', says: ['Amp without an effects loop', 'vintage amp', 'amp without loop'], code: 'AMV', channels: ['preamp'], loop: 'none', kg: 14 }),
   head({ key: 'combo', says: ['Combo amp', 'combo', 'one-channel combo'], code: 'CMB', channels: ['preamp'], combo: true, kg: 17 }),
   head({ key: 'combo-two-channel', says: ['Two-channel combo', '2-channel combo'], code: 'CM2', channels: ['clean', 'lead'], combo: true, kg: 20 }),
-  head({ key: 'bass-head', says: ['Bass head', 'bass amp', 'bass amp head'], code: 'BHD', channels: ['preamp'], di: true, kg: 4 }),
-  head({ key: 'bass-combo', says: ['Bass combo'], code: 'BCM', channels: ['preamp'], di: true, combo: true, kg: 16 }),
-  head({ key: 'acoustic-amp', says: ['Acoustic amp', 'amp for acoustic'], code: 'ACA', channels: ['preamp'], combo: true, di: true, kg: 11 }),
-  plain('power-amp', ['Power amp', 'solid-state power amp'], 'PWR', 'amp', [audioIn('in', { level: 'line' }), speakerOut()], [chain('power', 'in', [block('power', 'power amp')], 'speaker')]),
+  head({ key: 'bass-head', says: ['Bass head', 'bass amp', 'bass amp head'], code: 'BHD', channels: ['preamp'], di: true, kg: 4, powerStage: 'solid state' }),
+  head({ key: 'bass-combo', says: ['Bass combo'], code: 'BCM', channels: ['preamp'], di: true, combo: true, kg: 16, powerStage: 'solid state' }),
+  head({ key: 'acoustic-amp', says: ['Acoustic amp', 'amp for acoustic'], code: 'ACA', channels: ['preamp'], combo: true, di: true, kg: 11, powerStage: 'solid state' }),
+  plain('power-amp', ['Power amp', 'solid-state power amp'], 'PWR', 'amp', [audioIn('in', { level: 'line' }), speakerOut()], [chain('power', 'in', [block('power', 'power amp')], 'speaker')], undefined, { origin: 'assumed', kg: 3, powerStage: 'solid state' }),
   plain('stereo-power-amp', ['Stereo power amp'], 'SPW', 'amp', [lineIn('in-l'), lineIn('in-r'), speakerOut('speaker-l'), speakerOut('speaker-r'), mains], [
     chain('left', 'in-l', [block('left', 'power amp')], 'speaker-l'), chain('right', 'in-r', [block('right', 'power amp')], 'speaker-r'), chain('mono', 'in-l', [], 'in-r', { when: [{ jack: 'in-r', plugged: false }] }),
-  ], undefined, { origin: 'assumed', kg: 4, mainsEarth: true }),
+  ], undefined, { origin: 'assumed', kg: 4, mainsEarth: true, powerStage: 'solid state' }),
   cabinet('cab-112', ['1×12 cabinet', '1x12 cabinet', '1x12', 'small cabinet'], 14),
   cabinet('cab-212', ['Closed 2×12 cabinet', '2x12 cabinet', '2x12', 'cabinet', 'cab', 'speaker cabinet']),
   cabinet('cab-212-open', ['Open 2×12 cabinet', 'open back cabinet'], 18), cabinet('cab-412', ['4×12 cabinet', '4x12 cabinet', '4x12'], 38, 16),

@@ -1,0 +1,56 @@
+import type { Device, Jack } from '../rig/device.js';
+import type { Cable, Hookup } from '../rig/hookup.js';
+import { ref, splitRef, type Ref } from '../rig/ids.js';
+import { cablesOf, partOf, type Rig } from '../rig/rig.js';
+
+export interface Plugged {
+  readonly device: Device;
+  readonly jack: Jack;
+  readonly ref: Ref;
+}
+
+/** A cable with what is at its two ends: what gives first, where one gives and one takes. */
+export interface Joined {
+  readonly cable: Cable;
+  readonly from: Plugged;
+  readonly to: Plugged;
+}
+
+export const jackAt = (rig: Rig, end: Ref): Plugged | undefined => {
+  const { device: id, name } = splitRef(end);
+  const device = partOf(rig, id);
+  const jack = device?.jacks.find((j) => j.id === name);
+  return device && jack && { device, jack, ref: ref(id, name) };
+};
+
+const known = new WeakMap<Rig['parts']['cable'], WeakMap<Rig['parts']['device'], Map<string, readonly Joined[]>>>();
+
+/** Every cable of a hook-up. */
+export const joined = (rig: Rig, hookup: Hookup): readonly Joined[] => {
+  const byDevices = known.get(rig.parts.cable) ?? new WeakMap<Rig['parts']['device'], Map<string, readonly Joined[]>>();
+  known.set(rig.parts.cable, byDevices);
+  const byHookup = byDevices.get(rig.parts.device) ?? new Map<string, readonly Joined[]>();
+  byDevices.set(rig.parts.device, byHookup);
+  const found = byHookup.get(hookup.id) ?? cablesOf(rig, hookup.id).flatMap((cable): readonly Joined[] => {
+    const [a, b] = cable.ends.map((end) => jackAt(rig, end));
+    if (!a || !b) return [];
+    return [a.jack.poles.tip === 'in' && b.jack.poles.tip === 'out' ? { cable, from: b, to: a } : { cable, from: a, to: b }];
+  });
+  byHookup.set(hookup.id, found);
+  return found;
+};
+
+/** The jacks that what leaves a jack comes to over cables and through boxes that are nothing but wire, with the cables on the way. */
+export const afterWire = (rig: Rig, hookup: Hookup, from: Ref): readonly Plugged[] => {
+  const ends: Plugged[] = [];
+  const seen = new Set<Ref>([from]);
+  for (const at of seen) {
+    for (const { from: out, to } of joined(rig, hookup)) {
+      if (out.ref !== at) continue;
+      const onward = to.device.chains.filter((c) => c.passive && c.slots.length === 0 && c.from.some((t) => t.at === to.jack.id)).flatMap((c) => c.to.map((t) => ref(to.device.id, t.at)));
+      if (onward.length === 0 || to.jack.load === 'speaker') ends.push(to);
+      onward.forEach((r) => seen.add(r));
+    }
+  }
+  return ends;
+};

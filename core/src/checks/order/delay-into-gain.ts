@@ -1,0 +1,23 @@
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, soundNames } from '../names.js';
+import { isDriven, isTime, type Heard } from './audible.js';
+import { meetings, pairs } from './found.js';
+
+const isHot = (s: Heard): boolean => s.block.stage === 'fuzz' || s.block.stage === 'distortion' || isDriven(s);
+
+export const delayIntoGain: Check = {
+  code: 'order.delay-into-gain',
+  title: 'Repeats that run into gain',
+  severities: ['doubt'],
+  source: 'common practice: gain lifts quiet repeats to the level of the notes; some players want the smear',
+  *find(inputs: CheckInputs) {
+    for (const { boxes: [time, gain], sounds, evidence } of meetings(inputs, ({ stages, before }) => pairs(stages, (a, b) => isTime(a) && isHot(b) && before(a, b)).map(([a, b]) => [a.device, b.device]))) {
+      yield {
+        severity: 'doubt' as const,
+        evidence,
+        why: `${boxName(inputs.rig, time!)} comes before the gain of ${boxName(inputs.rig, gain!)} in ${soundNames(inputs.rig, sounds)}: its repeats are driven as hard as the notes and blur. One school puts it behind the gain or into the amp's loop; the other keeps it in front of a clean amp.`,
+        remedies: [{ id: 'after', label: `Move ${boxName(inputs.rig, time!)} behind the gain`, promise: 'clears' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};

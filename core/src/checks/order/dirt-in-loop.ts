@@ -1,0 +1,27 @@
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, soundNames } from '../names.js';
+import { isDirt, type Audible } from './audible.js';
+import { meetings } from './found.js';
+
+/** Drives between the preamp and the power stage of one amp. */
+const inLoops = ({ stages, before }: Audible) => stages.filter(isDirt).flatMap((dirt) => stages.flatMap((pre) => {
+  const power = stages.find((s) => s.device === pre.device && s.block.stage === 'power amp');
+  return pre.block.stage === 'preamp' && power && dirt.device !== pre.device && before(pre, dirt) && before(dirt, power) ? [[dirt.device, pre.device]] : [];
+}));
+
+export const dirtInLoop: Check = {
+  code: 'order.dirt-in-loop',
+  title: 'A drive in the loop of an amp',
+  severities: ['doubt'],
+  source: 'common practice: a drive made for instrument level meets line level there, and nothing after it shapes its edge',
+  *find(inputs: CheckInputs) {
+    for (const { boxes: [dirt, amp], sounds, evidence } of meetings(inputs, inLoops)) {
+      yield {
+        severity: 'doubt' as const,
+        evidence,
+        why: `${boxName(inputs.rig, dirt!)} stands in the loop of ${boxName(inputs.rig, amp!)} in ${soundNames(inputs.rig, sounds)}: it gets line level and its edge goes straight to the power stage. Usually a drive stands in front; some want just this for a raw lead.`,
+        remedies: [{ id: 'front', label: `Move ${boxName(inputs.rig, dirt!)} in front of the amp`, promise: 'clears' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};

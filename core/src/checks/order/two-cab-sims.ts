@@ -1,0 +1,22 @@
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, soundNames } from '../names.js';
+import { isCabinet, isElectric } from './cabinets.js';
+import { meetings, pairs } from './found.js';
+
+export const twoCabSims: Check = {
+  code: 'order.two-cab-sims',
+  title: 'Two cabinets in one path',
+  severities: ['doubt'],
+  source: 'common practice: each cabinet takes the top away; two in a row sound dull and boxy',
+  *find(inputs: CheckInputs) {
+    const meet = meetings(inputs, (a) => (isElectric(a) ? pairs(a.stages, (x, y) => isCabinet(x) && isCabinet(y) && a.before(x, y)).map(([x, y]) => [x.device, y.device]) : []));
+    for (const { boxes: [first, second], sounds, evidence } of meet) {
+      yield {
+        severity: 'doubt' as const,
+        evidence,
+        why: `${boxName(inputs.rig, first!)} and then ${boxName(inputs.rig, second!)} shape the sound as a cabinet in ${soundNames(inputs.rig, sounds)}: dull and boxy. Switch the simulation off there, or take the path before it.`,
+        remedies: [{ id: 'one', label: 'Switch one of the two off in these sounds', promise: 'clears' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};

@@ -1,0 +1,55 @@
+import type { Device } from '../../rig/device.js';
+import { ref, type Ref } from '../../rig/ids.js';
+import type { Wiring } from '../../signal/wiring.js';
+import type { Check, CheckInputs } from '../check.js';
+import { listed } from '../names.js';
+
+export const fourCable: Check = {
+  code: 'wire.four-cable',
+  title: 'Four cables, one of them missing',
+  severities: ['broken'],
+  source: 'common practice: guitar to box, send to amp, amp send to return, box to amp return',
+  *find({ rig, compilation }: CheckInputs) {
+    const { wiring } = compilation.bearings.anatomy;
+    for (const amp of rig.parts.device.values()) {
+      if (amp.zone !== 'amp' || !wiring.wired.has(amp.id) || !amp.jacks.some((j) => j.id === 'send') || !amp.jacks.some((j) => j.id === 'return')) continue;
+      for (const box of rig.parts.device.values()) {
+        const missing = missingOf(wiring, amp, box);
+        if (missing.length !== 1) continue;
+        yield {
+          severity: 'broken' as const,
+          evidence: [box.id, amp.id],
+          why: `${box.name} and ${amp.name} are joined by three of the four cables; missing is ${listed(missing)}.`,
+          remedies: [{ id: 'plug', label: `Plug in ${listed(missing)}`, promise: 'clears' as const, by: 'hand' as const }],
+        };
+      }
+    }
+  },
+};
+
+/** Of the leads between an amp and a box with loops those that are not there, also not by way of other boxes. */
+const missingOf = (wiring: Wiring, amp: Device, box: Device): readonly string[] => {
+  const inserts = box.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'insert' ? [s] : [])));
+  const sends = inserts.flatMap((i) => i.send.map((t) => ref(box.id, t.at)));
+  const returns = inserts.flatMap((i) => i.return.map((t) => ref(box.id, t.at)));
+  const outs = box.chains.flatMap((c) => c.to.map((t) => ref(box.id, t.at)));
+  const leads = (from: readonly Ref[], to: readonly Ref[]): boolean => {
+    const targets = new Set(to.flatMap((r) => wiring.at.get(r) ?? []));
+    const seen = new Set(from.flatMap((r) => wiring.at.get(r) ?? []));
+    for (const point of seen) {
+      if (targets.has(point)) return true;
+      for (const e of wiring.out[point]!) {
+        const { to: next, carries } = wiring.edges[e]!;
+        if (carries.by === 'cable' || ![amp.id, box.id].includes(wiring.points[next]!.device)) seen.add(next);
+      }
+    }
+    return false;
+  };
+  const [ampIn, ampSend, ampReturn] = ['in', 'send', 'return'].map((j) => [ref(amp.id, j)]) as [Ref[], Ref[], Ref[]];
+  const has = {
+    'the lead from its send to the front of the amp': leads(sends, ampIn),
+    "the lead from the amp's send to its return": leads(ampSend, returns),
+    "the lead from its output to the amp's return": leads(outs, ampReturn),
+  };
+  return inserts.length === 0 ? Object.keys(has) : Object.entries(has).flatMap(([name, is]) => (is ? [] : [name]));
+};

@@ -1,0 +1,45 @@
+import type { Id } from '../../rig/ids.js';
+import { sidesFrom, type Trace } from '../../signal/trace.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, grouped, soundNames } from '../names.js';
+
+export const legSwapped: Check = {
+  code: 'wire.leg-swapped',
+  title: 'Left and right change places',
+  severities: ['doubt'],
+  source: 'the trace: the left side enters a right leg, or the other way about',
+  *find({ rig, compilation }: CheckInputs) {
+    const cases = [...compilation.sounds.values()].flatMap(({ sound, trace }) => crossings(trace).map((device) => ({ sound, device })));
+    for (const group of grouped(cases, (c) => c.device).values()) {
+      const { device } = group[0]!;
+      yield {
+        severity: 'doubt' as const,
+        evidence: [device, ...group.map((c) => c.sound)],
+        why: `Left and right cross on the way into ${boxName(rig, device)} in ${soundNames(rig, group.map((c) => c.sound))}. If they cross again later it comes out right, and nobody will find it in the dark.`,
+        remedies: [{ id: 'swap', label: `Swap the two cables into ${boxName(rig, device)}`, promise: 'clears' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};
+
+const known = new WeakMap<Trace, readonly Id<'device'>[]>();
+
+/** Boxes into whose left leg only the right side comes, or the other way about. */
+const crossings = (t: Trace): readonly Id<'device'>[] => {
+  const before = known.get(t);
+  if (before) return before;
+  const { wiring, active, onPath } = t;
+  const found = new Set<Id<'device'>>();
+  for (const source of wiring.sources) {
+    if (!onPath[source.point]) continue;
+    const sides = sidesFrom(t, source);
+    wiring.edges.forEach((edge, i) => {
+      if (!active[i] || !edge.toLeg || !onPath[edge.to]) return;
+      const there = sides.get(edge.from);
+      const other = edge.toLeg === 'left' ? 'right' : 'left';
+      if (there?.size === 1 && there.has(other)) found.add(wiring.points[edge.to]!.device);
+    });
+  }
+  known.set(t, [...found]);
+  return [...found];
+};

@@ -1,0 +1,39 @@
+import { makeDevice } from '../../catalogue/make.js';
+import type { Device } from '../../rig/device.js';
+import { ref, type Ref } from '../../rig/ids.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
+
+/** Jacks that are joined inside a box by nothing but wire. */
+export const bareWires = (device: Device): readonly { readonly from: string; readonly to: string }[] =>
+  device.chains.filter((c) => c.passive && c.slots.length === 0).flatMap((c) => c.from.flatMap((f) => c.to.map((t) => ({ from: f.at, to: t.at }))));
+
+export const passiveSplit: Check = {
+  code: 'wire.passive-split',
+  title: 'One output feeds two inputs by a plain Y',
+  severities: ['doubt'],
+  source: 'common practice: two inputs side by side load the source; their earths meet as well',
+  *find({ rig, compilation }: CheckInputs) {
+    const { plugged } = compilation.bearings.anatomy.wiring;
+    for (const device of rig.parts.device.values()) {
+      const live = bareWires(device).filter((w) => plugged.has(ref(device.id, w.from) as Ref) && plugged.has(ref(device.id, w.to) as Ref));
+      const split = live.find((w) => live.filter((x) => x.from === w.from).length > 1);
+      const jack = split && device.jacks.find((j) => j.id === split.from);
+      if (!split || jack?.level === 'speaker') continue;
+      yield {
+        severity: 'doubt' as const,
+        evidence: [device.id],
+        about: split.from,
+        why: `${device.name} feeds two boxes from one output without a buffer: the level drops, treble is lost on long leads, and hum can run over the two earths.`,
+        remedies: buffered(device),
+      };
+    }
+  },
+};
+
+/** A buffered splitter has the same jacks as the plain lead. */
+const buffered = (device: Device): readonly Remedy[] => {
+  const better = { ...makeDevice('splitter', device.id, { code: device.code }), ...(device.at === undefined ? {} : { at: device.at }) };
+  const fits = device.jacks.every((j) => better.jacks.some((k) => k.id === j.id));
+  return fits ? [{ id: 'buffer', label: `Use a buffered splitter instead of ${device.name}`, promise: 'clears', by: 'program', edit: { put: [better], remove: [] } }]
+    : [{ id: 'buffer', label: 'Use a buffered splitter', promise: 'clears', by: 'hand' }];
+};

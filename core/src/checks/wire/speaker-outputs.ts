@@ -1,0 +1,14 @@
+import type { Device, Jack } from '../../rig/device.js';
+import type { CheckInputs } from '../check.js';
+
+/** Speaker jacks of power stages that a signal can come to in this hook-up, and that no loudspeaker inside the box relieves. */
+export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly { readonly device: Device; readonly jack: Jack }[] => {
+  const { wiring } = compilation.bearings.anatomy;
+  const fed = new Set(wiring.sources.map((s) => s.point));
+  for (const point of fed) for (const e of wiring.out[point]!) fed.add(wiring.edges[e]!.to);
+  return [...rig.parts.device.values()].flatMap((device) => device.jacks.flatMap((jack) => {
+    const point = wiring.at.get(`${device.id}.${jack.id}`);
+    const isOutput = jack.kind === 'audio' && jack.level === 'speaker' && jack.poles.tip === 'out' && device.figures.powerStage !== undefined;
+    return isOutput && wiring.wired.has(device.id) && point !== undefined && fed.has(point) ? [{ device, jack }] : [];
+  }));
+};

@@ -1,0 +1,95 @@
+import { SMALL, smallRig, type SmallRig } from '../../../testing/small-rig.js';
+import { testCheck } from '../../../testing/check-tester.js';
+import type { Part } from '../../rig/rig.js';
+import type { Check } from '../check.js';
+import { CHECKS } from '../index.js';
+import { sideBySide } from './load-mismatch.js';
+
+const check = (code: string): Check => CHECKS.find((c) => c.code === code)!;
+const rig = (boxes: SmallRig['boxes'], leads: readonly string[], sounds: SmallRig['sounds'] = {}, change?: (part: Part) => Part) => smallRig({ boxes, leads, sounds, ...(change ? { with: change } : {}) });
+const amp = { g: 'single-coil', h: 'valve-head' };
+
+testCheck(check('wire.speaker-into-line'), SMALL, [
+  { name: 'the speaker jack into the desk', rig: rig({ ...amp, i: 'di' }, ['g.out>h.in', 'h.speaker>i.in']), evidence: ['cable:2', 'device:h', 'device:i'], says: 'It can destroy the input' },
+  { name: 'into a line-out box with a cabinet behind it', rig: rig({ ...amp, l: 'line-out', c: 'cab-212' }, ['g.out>h.in', 'h.speaker>l.in', 'l.through>c.in']), evidence: [] },
+]);
+testCheck(check('wire.line-into-speaker'), SMALL, [
+  { name: 'the send of an amp into a cabinet', rig: rig({ ...amp, c: 'cab-212' }, ['g.out>h.in', 'h.send>c.in']), evidence: ['cable:2', 'device:h', 'device:c'], says: 'no power' },
+  { name: 'the speaker jack', rig: rig({ ...amp, c: 'cab-212' }, ['g.out>h.in', 'h.speaker>c.in']), evidence: [] },
+]);
+testCheck(check('wire.no-load'), SMALL, [
+  { name: 'a valve head used for its preamp only', rig: rig({ ...amp, i: 'di', foh: 'desk' }, ['g.out>h.in', 'h.send>i.in', 'i.out>foh.ch1']), evidence: ['device:h'], says: 'before it is switched on' },
+  { name: 'a line-out box that leads to nothing is no load', rig: rig({ ...amp, l: 'line-out' }, ['g.out>h.in', 'h.speaker>l.in']), evidence: ['device:h'] },
+  { name: 'a load box', rig: rig({ ...amp, l: 'load-sim', foh: 'desk' }, ['g.out>h.in', 'h.speaker>l.in', 'l.xlr>foh.ch1']), evidence: [] },
+  { name: 'through a line-out box to the cabinet', rig: rig({ ...amp, l: 'line-out', c: 'cab-212' }, ['g.out>h.in', 'h.speaker>l.in', 'l.through>c.in']), evidence: [] },
+  { name: 'a transistor amp stands it', rig: rig({ g: 'bass', h: 'bass-head', foh: 'desk' }, ['g.out>h.in', 'h.di>foh.ch1']), evidence: [] },
+  { name: 'a valve head that stays in its case', rig: rig({ ...amp, i: 'di' }, ['g.out>i.in']), evidence: [] },
+]);
+testCheck(check('wire.load-mismatch'), SMALL, [
+  { name: 'two 8 ohm cabinets on the 8 ohm tap of a valve amp', rig: rig({ ...amp, p: 'speaker-parallel', c: 'cab-212', d: 'cab-112' }, ['g.out>h.in', 'h.speaker>p.in', 'p.out1>c.in', 'p.out2>d.in']), evidence: ['device:h', 'device:c', 'device:d'], says: '4 Ω' },
+  { name: 'the same on a transistor amp is a danger', rig: rig({ g: 'bass', h: 'bass-head', p: 'speaker-parallel', c: 'cab-410', d: 'cab-115' }, ['g.out>h.in', 'h.speaker>p.in', 'p.out1>c.in', 'p.out2>d.in']), evidence: ['device:h'], says: 'overheat' },
+  { name: 'one 8 ohm cabinet', rig: rig({ ...amp, c: 'cab-212' }, ['g.out>h.in', 'h.speaker>c.in']), evidence: [] },
+  { name: 'a 16 ohm cabinet', rig: rig({ ...amp, c: 'cab-412' }, ['g.out>h.in', 'h.speaker>c.in']), evidence: [] },
+]);
+/** Source: Ohm's law for loads side by side; 8 and 8 make 4, 16 and 16 make 8, 8 and 4 make 8/3. */
+test.each([[[8, 8], 4], [[16, 16], 8], [[8], 8], [[8, 4], 8 / 3], [[16, 16, 8], 4]])('%j ohms side by side are %f', (ohms, total) => expect(sideBySide(ohms)).toBeCloseTo(total, 9));
+
+const twoDis = { a: 'di', b: 'di', foh: 'desk' };
+testCheck(check('wire.passive-split'), SMALL, [
+  { name: 'a plain Y into two DI boxes', rig: rig({ g: 'bass', y: 'y-split', ...twoDis }, ['g.out>y.in', 'y.out1>a.in', 'y.out2>b.in', 'a.out>foh.ch1', 'b.out>foh.ch2']), evidence: ['device:y'], says: 'without a buffer' },
+  { name: 'a buffered splitter', rig: rig({ g: 'bass', y: 'splitter', ...twoDis }, ['g.out>y.in', 'y.out1>a.in', 'y.out2>b.in', 'a.out>foh.ch1', 'b.out>foh.ch2']), evidence: [] },
+  { name: 'a plain Y of which one end hangs free', rig: rig({ g: 'bass', y: 'y-split', ...twoDis }, ['g.out>y.in', 'y.out1>a.in', 'a.out>foh.ch1']), evidence: [] },
+  { name: 'cabinets side by side are no splitter', rig: rig({ ...amp, p: 'speaker-parallel', c: 'cab-412', d: 'cab-412' }, ['g.out>h.in', 'h.speaker>p.in', 'p.out1>c.in', 'p.out2>d.in']), evidence: [] },
+]);
+testCheck(check('wire.passive-join'), SMALL, [
+  { name: 'two guitars on a joining lead', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'y-join', i: 'di', foh: 'desk' }, ['g.out>y.in1', 'k.out>y.in2', 'y.out>i.in', 'i.out>foh.ch1']), evidence: ['device:y'], says: 'drive the other' },
+  { name: 'a selector', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'ab-in', i: 'di', foh: 'desk' }, ['g.out>y.a', 'k.out>y.b', 'y.out>i.in', 'i.out>foh.ch1']), evidence: [] },
+]);
+testCheck(check('wire.phantom'), SMALL, [
+  { name: 'a pedal straight into the desk', rig: rig({ g: 'bass', k: 'compressor', foh: 'desk' }, ['g.out>k.in', 'k.out>foh.ch1']), evidence: ['cable:2', 'device:k', 'device:foh'], says: 'phantom power' },
+  { name: 'over a DI box', rig: rig({ g: 'bass', k: 'compressor', i: 'di', foh: 'desk' }, ['g.out>k.in', 'k.out>i.in', 'i.out>foh.ch1']), evidence: [] },
+]);
+testCheck(check('wire.long-unbalanced'), SMALL, [
+  { name: 'nine metres from the guitar', rig: rig({ ...amp, c: 'cab-212' }, ['g.out>h.in 9', 'h.speaker>c.in']), evidence: ['cable:1', 'device:g', 'device:h'], says: 'treble is lost' },
+  { name: 'twenty metres from a pedal', rig: rig({ ...amp, k: 'compressor', c: 'cab-212' }, ['g.out>k.in 3', 'k.out>h.in 20', 'h.speaker>c.in 20']), evidence: ['cable:2'], says: 'hum gets in' },
+  { name: 'short ones, and a long balanced one', rig: rig({ g: 'bass', i: 'di', foh: 'desk' }, ['g.out>i.in 5', 'i.out>foh.ch1 50']), evidence: [] },
+]);
+const withPlugs = (a: string, b: string) => (part: Part): Part => (part.kind === 'cable' && part.id === 'cable:1' ? { ...part, plugs: [a, b] as never } : part);
+testCheck(check('wire.plug'), SMALL, [
+  { name: 'a jack plug into an XLR', rig: rig({ m: 'microphone', foh: 'desk' }, ['m.out>foh.ch1'], {}, withPlugs('6.35 TS', 'XLR')), evidence: ['cable:1', 'device:m'], says: 'does not go into the XLR jack' },
+  { name: 'MIDI on type A into type B', rig: rig({ a: 'midi-adapter', b: 'midi-adapter', c: 'midi-controller' }, ['a.midi-out>b.midi-in', 'c.midi-out>a.midi-in'], {}, (p) => (p.kind === 'device' && p.id === 'device:b' ? { ...p, jacks: p.jacks.map((j) => (j.id === 'midi-in' ? { ...j, connector: '3.5 TRS B' } : j)) } : p)), evidence: ['cable:1'], says: 'crossed' },
+  { name: 'an XLR lead', rig: rig({ m: 'microphone', foh: 'desk' }, ['m.out>foh.ch1'], {}, withPlugs('XLR', 'XLR')), evidence: [] },
+  { name: 'TRS into TS goes in', rig: rig({ g: 'bass', i: 'di' }, ['g.out>i.in'], {}, withPlugs('6.35 TRS', '6.35 TS')), evidence: [] },
+]);
+testCheck(check('wire.expression'), SMALL, [
+  { name: 'the wiper on the other pole', rig: rig({ e: 'expression-reversed', c: 'midi-controller-exp' }, ['e.exp>c.exp1']), evidence: ['cable:1', 'device:e'], says: 'other pole' },
+  { name: 'an active volume pedal', rig: rig({ v: 'volume-active', c: 'midi-controller-exp' }, ['v.out>c.exp1']), evidence: ['cable:1'], says: 'active' },
+  { name: 'a passive one on a plain lead', rig: rig({ v: 'volume', c: 'midi-controller-exp' }, ['v.out>c.exp1']), evidence: ['cable:1'], says: 'insert lead' },
+  { name: 'a pedal that suits', rig: rig({ e: 'expression', c: 'midi-controller-exp' }, ['e.exp>c.exp1']), evidence: [] },
+]);
+
+const four = ['g.out>s.in', 's.send1>h.in', 'h.send>s.return1', 's.out>h.return', 'h.speaker>c.in'];
+const fourBoxes = { g: 'single-coil', s: 'switcher-4', h: 'valve-head', c: 'cab-212' };
+testCheck(check('wire.four-cable'), SMALL, [
+  { name: "the amp's send hangs free", rig: rig(fourBoxes, four.filter((l) => l !== 'h.send>s.return1')), evidence: ['device:s', 'device:h'], says: "the amp's send to its return" },
+  { name: 'the last lead is missing', rig: rig(fourBoxes, four.filter((l) => l !== 's.out>h.return')), evidence: ['device:s'], says: "its output to the amp's return" },
+  { name: 'all four', rig: rig(fourBoxes, four), evidence: [] },
+  { name: 'all four, with a delay on the way back', rig: rig({ ...fourBoxes, d: 'stereo-delay' }, [...four.filter((l) => l !== 's.out>h.return'), 's.out>d.in-l', 'd.out-l>h.return']), evidence: [] },
+  { name: 'a switcher in front of an amp with a pedal in its loop', rig: rig({ ...fourBoxes, d: 'analog-delay' }, ['g.out>s.in', 's.out>h.in', 'h.send>d.in', 'd.out>h.return', 'h.speaker>c.in']), evidence: [] },
+]);
+
+const stereo = { g: 'single-coil', d: 'stereo-delay', i: 'di-stereo', foh: 'desk' };
+const sound = { Wide: ['d.delay'] };
+testCheck(check('wire.stereo-lost'), SMALL, [
+  { name: 'only the right output is plugged', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], sound), evidence: ['device:d', 'sound:wide'], says: 'only one of them is heard' },
+  { name: 'one of the two leads stops at the DI', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1'], sound), evidence: ['device:d'] },
+  { name: 'both go to the desk', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], sound), evidence: [] },
+  { name: 'the left/mono output alone', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'i.out-l>foh.ch1'], sound), evidence: [] },
+  { name: 'a stereo box that is out', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], { Dry: [] }), evidence: [] },
+]);
+const twoStereo = { g: 'single-coil', d: 'stereo-delay', r: 'stereo-reverb', i: 'di-stereo', foh: 'desk' };
+const twoSound = { Wide: ['d.delay', 'r.reverb'] };
+testCheck(check('wire.leg-swapped'), SMALL, [
+  { name: 'left into right between two stereo boxes', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-r', 'd.out-r>r.in-l', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: ['device:r', 'sound:wide'], says: 'cross' },
+  { name: 'straight', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-l', 'd.out-r>r.in-r', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: [] },
+]);
