@@ -10,7 +10,8 @@ export const listed = (names: readonly string[]): string => {
   return `${names.slice(0, MOST_NAMED).join(', ')} and ${names.length - MOST_NAMED} more`;
 };
 
-export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string => listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`));
+export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>
+  (ids.length > MOST_NAMED && new Set(ids).size === rig.parts.sound.size ? 'every sound' : listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`)));
 export const boxName = (rig: Rig, id: Id<'device'>): string => partOf(rig, id)?.name ?? id;
 
 /** Things grouped by a key, in the order in which the keys first appear. */

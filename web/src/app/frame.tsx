@@ -9,11 +9,11 @@ import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import type { StoreState } from '../session/store.js';
 import { newPartId } from '../session/ids.js';
 import { Find } from './find.js';
-import { Findings } from './findings.js';
+import { Findings, isPressing } from './findings.js';
 import { History } from './history.js';
 import { Mark } from './mark.js';
 import { RigProvider, useRig } from './rig-context.js';
-import { ROOMS } from './rooms.js';
+import { ROOMS, roomOf } from './rooms.js';
 import { StatusLine } from './status-line.js';
 import { Troubles } from './troubles.js';
 
@@ -64,7 +64,7 @@ const Framed = () => {
   const session = state.session!;
   useHotkeys([['mod+Z', unlessWriting(() => store.undo()), ITSELF], ['mod+shift+Z', unlessWriting(() => store.redo()), ITSELF], ['mod+Y', unlessWriting(() => store.redo()), ITSELF]], []);
   useHotkeys(ROOMS.map(({ path }, i) => [`alt+${i + 1}`, () => void navigate(path)]), ['INPUT', 'TEXTAREA', 'SELECT']);
-  const open = view?.findings.filter((f) => !f.accepted) ?? [];
+  const open = view?.findings.filter(isPressing) ?? [];
   return (
     <div className="frame">
       <a className="skip" href="#room">To the room</a>
@@ -85,8 +85,8 @@ const Framed = () => {
         </div>
       </header>
       <nav className="rail" aria-label="Steps of the job">
-        {ROOMS.map(({ path, name, codes }, i) => {
-          const here = open.filter((f) => (codes as readonly string[]).includes(f.code));
+        {ROOMS.map(({ path, name }, i) => {
+          const here = open.filter((f) => roomOf(f.code) === path);
           const grave = here.some((f) => f.severity === 'broken' || f.severity === 'danger');
           return (
             <NavLink key={path} to={path} title={`Alt ${i + 1}`}>

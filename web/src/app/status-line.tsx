@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useLocation, useNavigate } from 'react-router';
+import { isPressing } from './findings.js';
 import { useRig } from './rig-context.js';
 
 /** One sentence, always: is every sound proved, and what is worst now. */
@@ -9,7 +10,7 @@ export const StatusLine = ({ openFindings, count }: { openFindings: () => void; 
   const inProof = useLocation().pathname.endsWith('/proof');
   const { troubles = [], waiting = [] } = state.session ?? {};
   const worst = view?.sounds.find((s) => s.verdict === 'broken');
-  const finding = view?.findings.find((f) => !f.accepted && f.severity !== 'note');
+  const finding = view?.findings.find(isPressing);
   const proved = view && view.tally.sounds > 0 && view.tally.proved === view.tally.sounds;
   return (
     <footer className="status" aria-live="polite">

@@ -23,7 +23,7 @@ export const volumePlace: Check = {
     for (const place of Object.keys(DOES) as Place[]) {
       const meet = meetings(inputs, (a) => a.stages.filter((s) => s.block.stage === 'volume' && placeOf(a, s) === place).map((s) => [s.device]));
       for (const { boxes: [volume], sounds, evidence } of meet) {
-        yield { severity: 'note' as const, evidence, about: place, why: `In ${soundNames(inputs.rig, sounds)} ${boxName(inputs.rig, volume!)} stands where ${DOES[place]}.` };
+        yield { severity: 'note' as const, evidence, about: place, why: `${boxName(inputs.rig, volume!)} stands where ${DOES[place]}, in ${soundNames(inputs.rig, sounds)}.` };
       }
     }
   },
