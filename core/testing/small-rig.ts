@@ -3,7 +3,7 @@ import { apply } from '../src/change/apply.js';
 import type { Cable, Hookup } from '../src/rig/hookup.js';
 import type { Id, Ref } from '../src/rig/ids.js';
 import { ABOUT, emptyRig, type Part, type Rig } from '../src/rig/rig.js';
-import type { Sound } from '../src/rig/sound.js';
+import type { Sound, Want } from '../src/rig/sound.js';
 import type { Settings } from '../src/rig/value.js';
 
 export interface SmallRig {
@@ -11,12 +11,17 @@ export interface SmallRig {
   readonly boxes: Readonly<Record<string, string>>;
   /** `g.out>d.in`, or `g.out>d.in 7` with metres. */
   readonly leads: readonly string[];
-  /** Stages in, by sound; none named means that every stage is wanted out. */
+  /** Stages in, by sound; none named means that every stage is wanted out. `s.loop6=on` wants a control. */
   readonly sounds?: Readonly<Record<string, readonly string[]>>;
   readonly settings?: Readonly<Record<string, string | number>>;
   readonly hears?: Hookup['hears'];
   readonly with?: (part: Part) => Part;
 }
+
+const want = (said: string): Want => {
+  const [target, is] = said.split('=') as [string, string?];
+  return is === undefined ? { stage: `device:${target}` as Ref, is: 'in' } : { control: `device:${target}` as Ref, is: /^\d+$/.test(is) ? Number(is) : is };
+};
 
 export const SMALL: Id<'hookup'> = 'hookup:main';
 
@@ -31,7 +36,7 @@ export const smallRig = ({ boxes, leads, sounds = {}, settings = {}, hears = [],
   const of = Object.fromEntries(Object.entries(settings).map(([r, v]) => [`device:${r}`, v])) as Settings;
   const hookup: Hookup = { kind: 'hookup', id: SMALL, name: 'Main', settings: of, hears, assumes: [] };
   const wanted = Object.entries(sounds).map(([name, stages], i): Sound => ({
-    kind: 'sound', id: `sound:${name.toLowerCase().replaceAll(' ', '-')}`, name, role: 'other', at: i + 1, wants: stages.map((s) => ({ stage: `device:${s}` as Ref, is: 'in' })), calls: [],
+    kind: 'sound', id: `sound:${name.toLowerCase().replaceAll(' ', '-')}`, name, role: 'other', at: i + 1, wants: stages.map(want), calls: [],
   }));
   const built = apply(emptyRig(), { put: ([{ kind: 'about', id: ABOUT, name: 'Small', notes: '' }, ...devices, hookup, ...cables, ...wanted] as Part[]).map(change), remove: [] });
   if (!built.ok) throw new Error(JSON.stringify(built.error[0]));

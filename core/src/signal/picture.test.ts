@@ -4,20 +4,11 @@ import { deriveOnce } from '../derive/deriver.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { rigOf, type Rig } from '../rig/rig.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
-import { picture, type Item } from './picture.js';
+import { line } from '../../testing/run-line.js';
+import { picture } from './picture.js';
 import { restingState } from './state.js';
 import { trace } from './trace.js';
 import { wire } from './wiring.js';
-
-/** A run as one line: boxes by their id, bypassed ones in brackets, loops in parentheses, loops that are off in slashes, arms in braces. */
-const line = (items: readonly Item[]): string => items.map((i) => {
-  switch (i.is) {
-    case 'box': return i.stages.some((s) => !s.on) ? `[${i.device.slice(7)}]` : i.device.slice(7);
-    case 'loop': return i.on ? `(${line(i.inside)})` : `/${i.holds.map((h) => h.slice(7)).join('+')}/`;
-    case 'split': return `{${i.arms.map(line).join(' | ')}}${i.joins ? '' : '…'}`;
-    case 'end': return `→${i.name}:${i.sides.join('+')}`;
-  }
-}).join(' ');
 
 const run = (rig: Rig, sound: Id<'sound'>): string => {
   const d = deriveOnce(rig, BALLROOM_ID)!;

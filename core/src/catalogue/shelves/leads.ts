@@ -11,7 +11,7 @@ const byFrequency: Generic = {
     chains: [chain('path', 'in', [{
       is: 'fork', id: 'split', crossoverHz: 'crossover',
       arms: (['low', 'high'] as const).map((band) => ({
-        id: band, band, slots: [{ is: 'insert', id: band, send: [{ at: `${band}-send` }], return: [{ at: `${band}-return` }], unpatched: 'through' }], ...(band === 'high' ? { polarity: { invertedWhen: [{ control: 'polarity', in: ['inverted'] }] } } : {}),
+        id: band, band, slots: [{ is: 'insert', id: band, send: [{ at: `${band}-send` }], return: [{ at: `${band}-return` }], unpatched: 'through', breaks: 'either' }], ...(band === 'high' ? { polarity: { invertedWhen: [{ control: 'polarity', in: ['inverted'] }] } } : {}),
       })),
     } satisfies Fork], 'out')],
     controls: [amount('crossover', 80, 1200, 'Hz', { use: 'setting', powerUp: { at: 250 } }), amount('mix', 0, 100, '%', { use: 'setting', powerUp: { at: 50 } }), choice('polarity', ['normal', 'inverted'], { use: 'setting', powerUp: { at: 'normal' } })],
