@@ -55,7 +55,7 @@ testCheck(check('wire.spare-return'), BALLROOM_ID, [
   },
 ]);
 testCheck(check('wire.unused'), BALLROOM_ID, [
-  { name: 'a box that is wired to nothing', rig: put(makeDevice('wah', 'device:wah')), evidence: ['device:wah'], says: 'has no cable in Ballroom' },
+  { name: 'a box that is wired to nothing', rig: put(makeDevice('wah', 'device:wah')), evidence: ['device:wah'], says: 'has no cable in any hook-up' },
   { name: 'everything is wired', rig: demo, evidence: [] },
 ]);
 testCheck(check('order.conflict'), BALLROOM_ID, [

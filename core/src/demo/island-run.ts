@@ -9,7 +9,7 @@ import type { Move, Role, Sound, Want } from '../rig/sound.js';
 
 /**
  * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All of it is
- * made up. It has two honest faults: one sound leaves its delay to a toggle, and one stored slot sends a program number that is one off.
+ * made up. Two hook-ups, with the backline and without. It has two honest faults: one sound leaves its delay to a toggle, and one stored slot sends a program number that is one off.
  */
 const dev = (name: string): Id<'device'> => `device:${name}`;
 
@@ -25,30 +25,47 @@ const devices = (): readonly Device[] => inKitOrder([
   box('gsc', 'single-coil'), box('ghb', 'humbucker'), box('wls', 'wireless'), box('sel', 'ab-in'), box('tun', 'tuner'), box('vol', 'volume'),
   box('swi', 'switcher-8'), box('cmp', 'compressor'), box('ofz', 'octave-fuzz'), box('low', 'low-drive'), box('hig', 'high-drive'), box('gat', 'gate'),
   box('hed', 'valve-head'), box('mod', 'stereo-modulation', { channel: 2 }), delay(), box('rev', 'stereo-reverb', { channel: 4 }),
-  box('cab', 'cab-212'), box('mcb', 'cab-mic'), box('foh', 'desk'),
+  box('cab', 'cab-212'), box('mcb', 'cab-mic'), box('pre', 'preamp-cab', { code: 'PRE', name: 'Preamp with cabinet simulation' }), box('dis', 'di-stereo', { code: 'DI' }), box('foh', 'desk'),
 ]);
 
 const inKitOrder = (boxes: readonly Device[]): readonly Device[] => boxes.map((device, i) => ({ ...device, at: i + 1 }));
 
 const BALLROOM: Id<'hookup'> = 'hookup:ballroom';
 
-const hookup: Hookup = {
-  kind: 'hookup', id: BALLROOM, name: 'Ballroom', settings: {}, hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
-  assumes: [{ control: ref(dev('vol'), 'amount'), value: 100, why: 'the volume pedal stands at full' }],
-};
+const FERRY: Id<'hookup'> = 'hookup:ferry-deck';
 
-const LEADS: readonly (readonly [from: `${string}.${string}`, to: `${string}.${string}`, metres?: number])[] = [
+const hookupNamed = (id: Id<'hookup'>, name: string): Hookup => ({
+  kind: 'hookup', id, name, settings: {}, hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
+  assumes: [{ control: ref(dev('vol'), 'amount'), value: 100, why: 'the volume pedal stands at full' }],
+});
+
+type Lead = readonly [from: `${string}.${string}`, to: `${string}.${string}`, metres?: number];
+
+/** From the hands through what stands in front of the gain: the same on every stage. */
+const FRONT: readonly Lead[] = [
   ['gsc.out', 'wls.in'], ['wls.out', 'sel.a', 0.3], ['ghb.out', 'sel.b', 6], ['sel.out', 'tun.in', 0.3], ['tun.out', 'vol.in', 0.3], ['vol.out', 'swi.in', 0.6],
   ['swi.send1', 'cmp.in', 0.5], ['cmp.out', 'swi.return1', 0.5], ['swi.send2', 'ofz.in', 0.5], ['ofz.out', 'swi.return2', 0.5],
   ['swi.send3', 'low.in', 0.5], ['low.out', 'swi.return3', 0.5], ['swi.send4', 'hig.in', 0.5], ['hig.out', 'swi.return4', 0.5],
-  ['swi.send5', 'gat.in', 0.5], ['gat.out', 'swi.return5', 0.5], ['swi.send6', 'hed.in', 5], ['hed.send', 'swi.return6', 5],
+  ['swi.send5', 'gat.in', 0.5], ['gat.out', 'swi.return5', 0.5],
+];
+
+/** Full backline: the amp in the sixth loop, modulation and reverb behind its preamp, the delay on the way to its power stage. */
+const BALLROOM_LEADS: readonly Lead[] = [
+  ...FRONT, ['swi.send6', 'hed.in', 5], ['hed.send', 'swi.return6', 5],
   ['swi.send7', 'mod.in-l', 0.5], ['mod.out-l', 'swi.return7', 0.5], ['swi.send8', 'rev.in-l', 0.5], ['rev.out-l', 'swi.return8', 0.5],
   ['swi.out', 'dly.in-l', 0.5], ['dly.out-l', 'hed.return', 5], ['hed.speaker', 'cab.in', 1.5], ['cab.air', 'mcb.air'], ['mcb.out', 'foh.ch1', 20],
   ['swi.midi-out', 'mod.midi-in', 0.5], ['mod.midi-thru', 'dly.midi-in', 0.5], ['dly.midi-thru', 'rev.midi-in', 0.5], ['swi.ctl1', 'hed.channel-switch', 5],
 ];
 
-const cables: readonly Cable[] = LEADS.map(([from, to, m], i): Cable => ({
-  kind: 'cable', id: `cable:b${String(i + 1).padStart(2, '0')}`, hookup: BALLROOM, ends: [`device:${from}`, `device:${to}`], ...(m ? { m } : {}),
+/** Without an amp: the preamp with its cabinet in the sixth loop, delay and reverb in stereo behind the switcher, two ways to the desk. */
+const FERRY_LEADS: readonly Lead[] = [
+  ...FRONT, ['swi.send6', 'pre.in', 0.5], ['pre.out', 'swi.return6', 0.5], ['swi.send7', 'mod.in-l', 0.5], ['mod.out-l', 'swi.return7', 0.5],
+  ['swi.out', 'dly.in-l', 0.5], ['dly.out-l', 'rev.in-l', 0.3], ['dly.out-r', 'rev.in-r', 0.3], ['rev.out-l', 'dis.in-l', 0.5], ['rev.out-r', 'dis.in-r', 0.5], ['dis.out-l', 'foh.ch2', 20], ['dis.out-r', 'foh.ch3', 20],
+  ['swi.midi-out', 'mod.midi-in', 0.5], ['mod.midi-thru', 'dly.midi-in', 0.5], ['dly.midi-thru', 'rev.midi-in', 0.5],
+];
+
+const cablesOfHookup = (hookup: Id<'hookup'>, letter: string, leads: readonly Lead[]): readonly Cable[] => leads.map(([from, to, m], i): Cable => ({
+  kind: 'cable', id: `cable:${letter}${String(i + 1).padStart(2, '0')}`, hookup, ends: [`device:${from}`, `device:${to}`], ...(m ? { m } : {}),
 }));
 
 const program = (device: string, number: number, name: string, on: 'on' | 'off', mix: number): Program => ({
@@ -103,7 +120,7 @@ const sounds: readonly Sound[] = SHEET.map((row, i) => {
   return {
     kind: 'sound', id: soundId(i), name: row.name, role: row.role, at: i + 1,
     wants: [
-      ...row.in.split(' ').map(stage), ...(delayed ? [stage('dly')] : []), stage('rev'), { stage: ref(dev('hed'), row.channel), is: 'in' },
+      ...row.in.split(' ').map(stage), ...(delayed ? [stage('dly')] : []), stage('rev'), { stage: ref(dev('hed'), row.channel), is: 'in' }, { stage: ref(dev('pre'), 'preamp'), is: 'in' },
       ...named('mod', row.mod), ...named('dly', row.dly), ...named('rev', row.rev), { control: ref(dev('swi'), 'trim'), is: row.trim ?? 0 },
     ],
     calls: [{ device: dev('swi'), memory: 'slots', slot: i }],
@@ -157,7 +174,8 @@ const set: SetList = { kind: 'setList', id: 'setList:ferry', name: 'Ferry season
 /** The demo rig at revision 0. */
 export const islandRun = (): Rig => rigOf([
   { kind: 'about', id: ABOUT, name: 'Island run', notes: 'Nine-piece dance orchestra, small islands, by ferry.' },
-  ...devices(), ...programs, hookup, ...cables, ...sounds, typedSlot, ...moves, ...songs, set,
+  ...devices(), ...programs, hookupNamed(BALLROOM, 'Ballroom'), hookupNamed(FERRY, 'Ferry deck'), ...cablesOfHookup(BALLROOM, 'b', BALLROOM_LEADS), ...cablesOfHookup(FERRY, 'f', FERRY_LEADS), ...sounds, typedSlot, ...moves, ...songs, set,
 ] satisfies readonly Part[]);
 
 export const BALLROOM_ID = BALLROOM;
+export const FERRY_ID = FERRY;

@@ -3,7 +3,8 @@ import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
-import type { Anatomy, Embedded } from '../signal/anatomy.js';
+import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
+import { jackOf } from '../signal/wiring.js';
 import { restingState, type RigState } from '../signal/state.js';
 import { trace, type Trace } from '../signal/trace.js';
 import type { Because, Pair, Problem, Wanted } from './compiled.js';
@@ -62,9 +63,9 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const order = orderOf(rig, sound);
   arrange(rig, g, anatomy, order, said);
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
-  for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always) takeOut(rig, g, stage, wantedIn);
+  for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always && !stage.rides) takeOut(rig, g, stage, wantedIn);
   for (const loop of anatomy.loops) {
-    if (!loop.insert.on || loop.holds.some((r) => wantedIn.has(r) || named(anatomy.stages.get(r)!) === 'any')) continue;
+    if (!loop.insert.on || isBare(anatomy, loop) || loop.holds.some((r) => wantedIn.has(r) || named(anatomy.stages.get(r)!) === 'any')) continue;
     const fact = loop.insert.on[0];
     const off = fact && 'control' in fact ? valueAgainst(rig, ref(loop.device, fact.control), fact) : undefined;
     if (fact && 'control' in fact && off !== undefined) g.want(ref(loop.device, fact.control), off, { by: 'gate' });
@@ -84,6 +85,10 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
   return { wants: [...g.wants.values()], state, trace: traced, heard, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
 };
+
+/** Nothing is plugged into it, and it closes by itself: on or off is all the same. */
+const isBare = ({ wiring }: Anatomy, { device, insert }: Loop): boolean =>
+  insert.unpatched === 'through' && ![...insert.send, ...insert.return].some((t) => wiring.plugged.has(ref(device, jackOf(t.at))));
 
 const takeIn = (g: Gatherer, stage: Embedded): void => {
   const why: Because = { by: 'stage', stage: stage.ref, is: 'in' };
@@ -170,7 +175,7 @@ const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly
     if (is === 'in' && anatomy.stages.has(stage) && t.stages.get(stage) !== 'in') problems.push({ is: 'unreached', stage });
   }
   for (const [stage, embedded] of anatomy.stages) {
-    if (!embedded.always && (said.stages.get(stage) ?? 'out') === 'out' && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
+    if (!embedded.always && !embedded.rides && (said.stages.get(stage) ?? 'out') === 'out' && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
   }
   for (const { from, at, as } of heard) {
     if ((as === 'sounds' || as === 'stereo') && !t.reaches.some((r) => r.source.ref === from && r.end.ref === at)) problems.push({ is: 'silent', from, at });

@@ -39,7 +39,7 @@ export const sheetColumns = (rig: Rig, anatomy: Anatomy): readonly Column[] => {
 };
 
 const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[] => {
-  const stages = [...anatomy.stages.values()].filter((s) => s.device === device.id && !s.always);
+  const stages = [...anatomy.stages.values()].filter((s) => s.device === device.id && !s.always && !s.rides);
   const gated = stages.filter((s) => s.gates.length > 0);
   const base = { device: device.id };
   const columns: Column[] = stages.filter((s) => !gated.includes(s)).map((s) => ({

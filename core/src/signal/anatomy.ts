@@ -16,6 +16,8 @@ export interface Embedded {
   readonly gates: readonly { readonly device: Id<'device'>; readonly when: When }[];
   /** Nothing can take it out of the path. */
   readonly always: boolean;
+  /** It has no switch of its own and comes and goes with another stage of its box. */
+  readonly rides: boolean;
 }
 
 export interface Loop extends WiredInsert {
@@ -53,8 +55,10 @@ export const anatomy = (rig: Rig, hookup: Hookup): Anatomy => {
     const r = ref(device, block.id);
     const inserts = nested(around.get(r) ?? []);
     const here = gates.get(edge.from) ?? [];
-    stages.set(r, { ref: r, device, block, inserts, gates: here, always: !block.on && inserts.length === 0 && here.length === 0 });
+    stages.set(r, { ref: r, device, block, inserts, gates: here, always: !block.on && inserts.length === 0 && here.length === 0, rides: false });
   }
+  const switched = new Set([...stages.values()].filter((s) => s.block.on || s.gates.length > 0).map((s) => s.device));
+  for (const [r, stage] of stages) if (!stage.block.on && stage.gates.length === 0 && switched.has(stage.device)) stages.set(r, { ...stage, rides: true });
   return { hookup, wiring, stages, loops };
 };
 

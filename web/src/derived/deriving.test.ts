@@ -14,7 +14,7 @@ describe('what the worker answers', () => {
   test('every answer is plain data', () => {
     const { worker, view } = loaded();
     const finding = view.findings[0]!;
-    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps()]) {
+    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps(), worker.standings()]) {
       expect(structuredClone(answer)).toEqual(answer);
     }
   });
@@ -50,5 +50,10 @@ describe('what the worker answers', () => {
   test('what can happen to the boxes is told in words', () => {
     const { worker } = loaded();
     expect(worker.mishaps().map((m) => m.text)).toEqual(expect.arrayContaining(['Stereo delay loses its power and wakes again', 'Step on Stereo reverb itself (switch)']));
+  });
+  test('each hook-up is judged, and the one that is shown stays as it was', () => {
+    const { worker, view } = loaded();
+    expect(worker.standings().map((s) => [s.hookup, s.tally.proved, s.tally.sounds, s.pressing])).toEqual([['hookup:ballroom', 14, 16, 4], ['hookup:ferry-deck', 14, 16, 4]]);
+    expect(worker.update(nothing, BALLROOM_ID)!.findings).toEqual(view.findings);
   });
 });

@@ -7,16 +7,24 @@ import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
 import { stepText } from '@yunta/core/recall/words';
+import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/model';
 import type { SystemState } from '@yunta/core/recall/system';
 import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
 import type { Id, Ref } from '@yunta/core/rig/ids';
-import { rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
+import { all, rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
 import type { Item } from '@yunta/core/signal/picture';
 
 /** What a person does on the bench. */
 export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string };
+
+export interface HookupStanding {
+  readonly hookup: Id<'hookup'>;
+  readonly tally: Tally;
+  /** Findings that ask to be seen to. */
+  readonly pressing: number;
+}
 
 /** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
 export class Deriving {
@@ -38,6 +46,14 @@ export class Deriving {
     this.rig = patch(this.rig, deltaOf(this.rig, edit));
     this.derived = this.deriver.derive(this.rig, hookup);
     return this.derived && viewOf(this.derived);
+  }
+
+  /** How the sounds stand in each hook-up. */
+  standings(): readonly HookupStanding[] {
+    return all(this.rig, 'hookup').flatMap(({ id }) => {
+      const derived = this.deriver.derive(this.rig, id);
+      return derived ? [{ hookup: id, tally: tally(derived.verdicts), pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length }] : [];
+    });
   }
 
   run(sound?: Id<'sound'>): readonly Item[] {

@@ -70,6 +70,16 @@ const preampDi = (key: string, says: readonly string[], code: string, cabOn: 'al
   },
 });
 
+/** A preamp with its cabinet simulation on both outputs. */
+const preampCab: Generic = {
+  key: 'preamp-cab', says: ['Preamp with cabinet simulation on every output', 'preamp and cabinet in one', 'direct preamp'],
+  box: {
+    code: 'PCB', name: 'Preamp with cabinet simulation on every output', zone: 'floor', jacks: [audioIn('in'), audioOut('out', { level: 'line' }), xlrOut('xlr'), power(200)],
+    chains: [{ id: 'preamp', from: [{ at: 'in' }], slots: [block('preamp', 'preamp', { on: ON }), block('cabinet', 'cabinet simulation')], to: [{ at: 'out' }, { at: 'xlr' }] }],
+    controls: [onOff()], actuators: [foot('switch', toggles('on'))], memories: [], figures: { origin: 'assumed', mm: [120, 120, 55], kg: 0.7 },
+  },
+};
+
 /** The clean signal goes on beside the driven one. */
 const bassDrive: Generic = {
   key: 'bass-drive', says: ['Bass drive with a clean blend', 'bass overdrive', 'bass drive', 'blend drive'],
@@ -118,6 +128,6 @@ export const GAIN: readonly Generic[] = [
   pedal({ key: 'acoustic-preamp', says: ['Acoustic preamp', 'preamp for acoustic'], code: 'APR', stage: 'preamp', milliamps: 60 }),
   preampDi('preamp-di', ['Preamp with cabinet simulation', 'amp-less preamp', 'preamp di', 'cab sim preamp'], 'PDI', 'always'),
   preampDi('bass-preamp-di', ['Bass preamp with DI', 'bass preamp', 'bass di preamp'], 'BPD', 'switch'),
-  preampWithLoop,
+  preampWithLoop, preampCab,
   plain('buffer', ['Buffer', 'line buffer'], 'BUF', 'floor', [audioIn('in'), audioOut('out', { ohm: 100 }), power(10)], [chain('path', 'in', [block('buffer', 'buffer')], 'out')]),
 ];

@@ -1,5 +1,5 @@
 import { removeDevice } from '../../edits/devices.js';
-import { all, cablesOf } from '../../rig/rig.js';
+import { all } from '../../rig/rig.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 
@@ -9,13 +9,13 @@ export const unused: Check = {
   severities: ['note'],
   source: 'common practice: what is carried along should be used, or stay at home',
   *find({ rig, hookup }: CheckInputs) {
-    const wired = new Set(cablesOf(rig, hookup.id).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+    const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
     for (const device of all(rig, 'device')) {
       if (wired.has(device.id) || device.zone === 'supply' || device.jacks.length === 0) continue;
       yield {
         severity: 'note' as const,
         evidence: [device.id],
-        why: `${device.name} has no cable in ${hookup.name}.`,
+        why: rig.parts.hookup.size > 1 ? `${device.name} has no cable in any hook-up.` : `${device.name} has no cable in ${hookup.name}.`,
         remedies: [{
           id: 'remove', label: `Take ${device.name} out of the kit`, note: 'what sounds want of it goes too', promise: 'clears' as const, by: 'program' as const, edit: removeDevice(rig, device.id),
         }],

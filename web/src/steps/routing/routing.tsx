@@ -1,22 +1,18 @@
 import './routing.css';
-import { Button, Select } from '@mantine/core';
+import { Button, SegmentedControl, Select } from '@mantine/core';
 import { connect, givesOut, offers, takesIn, unplug } from '@yunta/core/edits/cables';
 import { carryOutWiring, planWiring, type School, type WiringPlan } from '@yunta/core/edits/wire';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
-import { all, cablesOf, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
+import { all, cablesOf, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
+import { Hookups } from './hookups.js';
+import { boxName, jackText } from './jack-text.js';
 
 const LETTERS: Readonly<Record<string, string>> = { audio: 'A', air: 'air', midi: 'M', contact: 'C', expression: 'E', power: 'P', mains: '~', usb: 'U' };
-
-const jackText = (rig: Rig, end: Ref): string => {
-  const { device, name } = splitRef(end);
-  return `${partOf(rig, device)?.code ?? device} ${name}`;
-};
-const boxName = (rig: Rig, end: Ref): string => partOf(rig, splitRef(end).device)?.name ?? '';
 
 export const Routing = () => {
   const { rig, hookup, selected } = useRig();
@@ -25,6 +21,7 @@ export const Routing = () => {
   const sound = sounds.find((s) => s.id === chosen) ?? sounds.find((s) => s.id === selected) ?? sounds[0];
   const run = useAsked(['run', sound?.id], (worker) => worker.run(sound?.id));
   const devices = all(rig, 'device').length;
+  const [part, setPart] = useState<'cables' | 'hookups'>('cables');
   return (
     <div className="routing-grid">
       <div className="headline" style={{ marginBottom: 0 }}>
@@ -36,8 +33,8 @@ export const Routing = () => {
       {devices === 0 ? <Empty /> : (
         <>
           <div className="card">{run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}</div>
-          <WireForMe />
-          <Cables />
+          <SegmentedControl aria-label="What to look at" style={{ justifySelf: 'start' }} value={part} onChange={(v) => setPart(v as typeof part)} data={[{ value: 'cables', label: 'Cables' }, { value: 'hookups', label: `Hook-ups (${all(rig, 'hookup').length})` }]} />
+          {part === 'cables' ? <><WireForMe /><Cables /></> : <Hookups />}
         </>
       )}
     </div>

@@ -1,0 +1,80 @@
+import { apply } from '../change/apply.js';
+import type { Edit } from '../change/edit.js';
+import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
+import { deriveOnce } from '../derive/deriver.js';
+import { soundRun } from '../derive/view.js';
+import { line } from '../../testing/run-line.js';
+import { cablesOf, everyPart, partOf, type Rig } from '../rig/rig.js';
+import { addHookup, changeHookup, compareHookups, copyHookup, removeHookup } from './hookups.js';
+
+const demo = islandRun();
+const after = (edit: Edit, rig: Rig = demo): Rig => {
+  const applied = apply(rig, edit);
+  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
+  return applied.value.rig;
+};
+const ends = (rig: Rig, id: `hookup:${string}`) => cablesOf(rig, id).map((c) => [...c.ends].sort().join()).sort();
+
+describe('hook-ups', () => {
+  test('a new one is empty and can be renamed', () => {
+    const rig = after(addHookup('hookup:fly', 'Fly date'));
+    expect(cablesOf(rig, 'hookup:fly')).toEqual([]);
+    expect(partOf(after(changeHookup(partOf(rig, 'hookup:fly')!, { name: 'Fly' }), rig), 'hookup:fly')!.name).toBe('Fly');
+  });
+  test('a copy has the same cables, settings and assumptions, and lives on its own', () => {
+    const rig = after(copyHookup(demo, BALLROOM_ID, 'hookup:copy', 'Copy', (i) => `cable:copy-${i}`));
+    expect(ends(rig, 'hookup:copy')).toEqual(ends(rig, BALLROOM_ID));
+    expect(partOf(rig, 'hookup:copy')!.assumes).toEqual(partOf(rig, BALLROOM_ID)!.assumes);
+    const cut = after({ put: [], remove: ['cable:copy-0'] }, rig);
+    expect(cablesOf(cut, BALLROOM_ID)).toHaveLength(31);
+    const [a, b] = [BALLROOM_ID, 'hookup:copy' as const].map((h) => deriveOnce(rig, h)!);
+    expect([...b!.verdicts].map(([id, v]) => [id, v.is])).toEqual([...a!.verdicts].map(([id, v]) => [id, v.is]));
+  });
+  test('nothing to copy or take away is no edit', () => {
+    expect(copyHookup(demo, 'hookup:none', 'hookup:x', 'X', () => 'cable:x')).toEqual({ put: [], remove: [] });
+    expect(removeHookup(demo, 'hookup:none')).toEqual({ put: [], remove: [] });
+  });
+  test('taken away, it takes its cables, what was accepted in it and what is wanted only there', () => {
+    const sound = partOf(demo, 'sound:01')!;
+    const rig = after({ put: [
+      { ...sound, wants: [...sound.wants, { control: 'device:swi.trim', is: 2, in: { hookup: FERRY_ID } }] },
+      { kind: 'acceptance', id: 'acceptance:1', hookup: FERRY_ID, code: 'wire.unused', evidence: 'x', reason: 'so' },
+    ], remove: [] });
+    const gone = after(removeHookup(rig, FERRY_ID), rig);
+    expect(everyPart(gone).filter((p) => JSON.stringify(p).includes(FERRY_ID))).toEqual([]);
+    expect(partOf(gone, 'sound:01')).toEqual(sound);
+    expect(cablesOf(gone, BALLROOM_ID)).toHaveLength(31);
+  });
+});
+
+describe('from one hook-up to another', () => {
+  const change = compareHookups(demo, BALLROOM_ID, FERRY_ID);
+  test('pull nine, plug eight, twenty-two stay', () => expect([change.pull.length, change.plug.length, change.stays]).toEqual([9, 8, 22]));
+  test('carried out, the one is the other', () => {
+    const rig = after({ put: change.plug.map((c, i) => ({ ...c, id: `cable:new-${i}` as const, hookup: BALLROOM_ID })), remove: change.pull.map((c) => c.id) });
+    expect(ends(rig, BALLROOM_ID)).toEqual(ends(rig, FERRY_ID));
+  });
+  test('there and back are each other turned round; to itself there is nothing to do', () => {
+    const back = compareHookups(demo, FERRY_ID, BALLROOM_ID);
+    expect([back.pull.length, back.plug.length]).toEqual([change.plug.length, change.pull.length]);
+    expect(compareHookups(demo, FERRY_ID, FERRY_ID)).toEqual({ pull: [], plug: [], stays: 30 });
+  });
+  test('cables of one box are pulled together', () => {
+    const boxes = change.pull.map((c) => c.ends.map((e) => e.split('.')[0]));
+    const switcher = boxes.map((b) => b.includes('device:swi'));
+    expect(switcher.lastIndexOf(true) - switcher.indexOf(true) + 1).toBe(switcher.filter(Boolean).length);
+  });
+});
+
+describe('the demo without its amp', () => {
+  const d = deriveOnce(demo, FERRY_ID)!;
+  test.each([
+    ['sound:01', 'gsc wls sel tun vol (cmp) /ofz/ /low/ /hig/ /gat/ (pre) /mod/ // [dly] rev dis →Front of house:left+right'],
+    ['sound:04', 'gsc wls sel tun vol (cmp) /ofz/ (low) (hig) /gat/ (pre) /mod/ // dly rev dis →Front of house:left+right'],
+    ['sound:07', 'gsc wls sel tun vol /cmp/ (ofz) /low/ /hig/ (gat) (pre) /mod/ // [dly] rev dis →Front of house:left+right'],
+  ] as const)('%s: %s', (sound, path) => expect(line(soundRun(d, sound)).replaceAll(/ \{.*\}/g, (arms) => ` ${arms.slice(2, -1).split(' | ')[0]!}`)).toBe(path));
+  test('every sound has a problem-free way to the desk, and the same two faults as with the amp', () => {
+    expect([...d.compilation.sounds.values()].flatMap((c) => c.problems)).toEqual([]);
+    expect([...d.verdicts].filter(([, v]) => v.is !== 'proved').map(([id]) => id)).toEqual(['sound:03', 'sound:06']);
+  });
+});

@@ -1,0 +1,50 @@
+import { nothing, type Edit } from '../change/edit.js';
+import type { Cable, Hookup } from '../rig/hookup.js';
+import type { AnyId, Id } from '../rig/ids.js';
+import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
+import type { Want } from '../rig/sound.js';
+
+export const addHookup = (id: Id<'hookup'>, name: string): Edit => ({ put: [{ kind: 'hookup', id, name, settings: {}, hears: [], assumes: [] }], remove: [] });
+
+export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' | 'kind'>>): Edit => ({ put: [{ ...hookup, ...change }], remove: [] });
+
+/** The same wiring under another name, to be changed from there. What was accepted here has to be judged anew there. */
+export const copyHookup = (rig: Rig, from: Id<'hookup'>, id: Id<'hookup'>, name: string, cableId: (place: number) => Id<'cable'>): Edit => {
+  const hookup = partOf(rig, from);
+  if (!hookup) return nothing;
+  return { put: [{ ...hookup, id, name }, ...cablesOf(rig, from).map((c, i): Cable => ({ ...c, id: cableId(i), hookup: id }))], remove: [] };
+};
+
+const outside = (id: Id<'hookup'>) => (want: Want): boolean => want.in?.hookup !== id;
+
+/** Takes a hook-up away with its cables, what was accepted in it, its standing tests, and what sounds and moves want only there. */
+export const removeHookup = (rig: Rig, id: Id<'hookup'>): Edit => {
+  if (!partOf(rig, id)) return nothing;
+  const belongs = (part: { readonly hookup: Id<'hookup'> }) => part.hookup === id;
+  const put: Part[] = [
+    ...all(rig, 'sound').filter((s) => s.wants.some((w) => !outside(id)(w)) || s.calls.some((c) => c.in?.hookup === id)).map((s) => ({ ...s, wants: s.wants.filter(outside(id)), calls: s.calls.filter((c) => c.in?.hookup !== id) })),
+    ...all(rig, 'move').filter((m) => [...m.on, ...m.off].some((w) => !outside(id)(w))).map((m) => ({ ...m, on: m.on.filter(outside(id)), off: m.off.filter(outside(id)) })),
+  ];
+  const remove: AnyId[] = [id, ...[...all(rig, 'cable'), ...all(rig, 'acceptance'), ...all(rig, 'standingTest')].filter(belongs).map((p) => p.id)];
+  return { put, remove };
+};
+
+export interface HookupChange {
+  /** Cables to pull, then cables to plug, each box after box so that nobody moves about more than needed. */
+  readonly pull: readonly Cable[];
+  readonly plug: readonly Cable[];
+  readonly stays: number;
+}
+
+const endsOf = (cable: Cable): string => [...cable.ends].sort().join(' ');
+
+/** What to pull and what to plug to come from one hook-up to another. */
+export const compareHookups = (rig: Rig, from: Id<'hookup'>, to: Id<'hookup'>): HookupChange => {
+  const [now, then] = [cablesOf(rig, from), cablesOf(rig, to)];
+  const [here, there] = [new Set(now.map(endsOf)), new Set(then.map(endsOf))];
+  const place = new Map(all(rig, 'device').map((d, i) => [d.id as string, i]));
+  const at = (cable: Cable): number => Math.min(...cable.ends.map((end) => place.get(end.slice(0, end.indexOf('.'))) ?? 0));
+  const alongTheFloor = (cables: readonly Cable[]): readonly Cable[] => [...cables].sort((a, b) => at(a) - at(b));
+  const pull = alongTheFloor(now.filter((c) => !there.has(endsOf(c))));
+  return { pull, plug: alongTheFloor(then.filter((c) => !here.has(endsOf(c)))), stays: now.length - pull.length };
+};

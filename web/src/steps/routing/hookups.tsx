@@ -1,0 +1,120 @@
+import { Button, Select, TextInput } from '@mantine/core';
+import { addHookup, changeHookup, compareHookups, copyHookup, removeHookup } from '@yunta/core/edits/hookups';
+import type { Cable, Hookup } from '@yunta/core/rig/hookup';
+import type { Id } from '@yunta/core/rig/ids';
+import { all, cablesOf, partOf } from '@yunta/core/rig/rig';
+import { useState } from 'react';
+import { useAsked, useRig } from '../../app/rig-context.js';
+import { newPartId } from '../../session/ids.js';
+import { boxName, jackText } from './jack-text.js';
+
+/** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */
+export const Hookups = () => {
+  const { rig, hookup, edit, chooseHookup } = useRig();
+  const hookups = all(rig, 'hookup');
+  const standings = useAsked(['standings'], (worker) => worker.standings());
+  const [name, setName] = useState('');
+  const add = () => {
+    const id = newPartId('hookup');
+    if (name.trim() && edit(addHookup(id, name.trim()), `New hook-up: ${name.trim()}`).length === 0) {
+      chooseHookup(id);
+      setName('');
+    }
+  };
+  const copy = (from: Hookup) => {
+    const id = newPartId('hookup');
+    if (edit(copyHookup(rig, from.id, id, `${from.name}, copy`, () => newPartId('cable')), `Copy ${from.name}`).length === 0) chooseHookup(id);
+  };
+  return (
+    <>
+      <div className="card" style={{ padding: '8px 8px 14px' }}>
+        <table className="plain">
+          <thead><tr><th>hook-up</th><th>cables</th><th>sounds proved</th><th>to see to</th><th><span className="visually-hidden">what to do with it</span></th></tr></thead>
+          <tbody>
+            {hookups.map((h) => {
+              const standing = standings?.find((s) => s.hookup === h.id);
+              return (
+                <tr key={h.id} aria-current={h.id === hookup?.id ? 'true' : undefined}>
+                  <td><Name hookup={h} shown={h.id === hookup?.id} /></td>
+                  <td className="mono">{cablesOf(rig, h.id).length}</td>
+                  <td className={standing && standing.tally.proved < standing.tally.sounds ? 'broken' : ''}>{standing ? `${standing.tally.proved} of ${standing.tally.sounds}` : '…'}</td>
+                  <td>{standing ? standing.pressing : '…'}</td>
+                  <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
+                    <Button variant="default" size="compact-xs" disabled={h.id === hookup?.id} onClick={() => chooseHookup(h.id)} aria-label={`Show ${h.name}`}>Show</Button>{' '}
+                    <Button variant="default" size="compact-xs" onClick={() => copy(h)} aria-label={`Copy ${h.name}`}>Copy</Button>{' '}
+                    <Button variant="default" size="compact-xs" disabled={hookups.length === 1} onClick={() => edit(removeHookup(rig, h.id), `Take away hook-up ${h.name}`)} aria-label={`Take away ${h.name}`}>Take away</Button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+        <form style={{ display: 'flex', gap: 10, padding: '12px 10px 0' }} onSubmit={(e) => { e.preventDefault(); add(); }}>
+          <TextInput aria-label="Name of a new hook-up" placeholder="a new, empty one: fly date, rehearsal …" w={280} maxLength={200} value={name} onChange={(e) => setName(e.currentTarget.value)} />
+          <Button type="submit" variant="default" disabled={!name.trim()}>Add</Button>
+        </form>
+      </div>
+      {hookups.length > 1 && <Compare />}
+    </>
+  );
+};
+
+const Name = ({ hookup, shown }: { hookup: Hookup; shown: boolean }) => {
+  const { edit } = useRig();
+  const [text, setText] = useState<string>();
+  const keep = () => {
+    if (text?.trim() && text.trim() !== hookup.name) edit(changeHookup(hookup, { name: text.trim() }), `Rename hook-up to ${text.trim()}`);
+    setText(undefined);
+  };
+  return (
+    <div style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
+      <TextInput
+        size="xs" w={200} aria-label={`Name of ${hookup.name}`} maxLength={200} value={text ?? hookup.name} onChange={(e) => setText(e.currentTarget.value)} onBlur={keep}
+        onKeyDown={(e) => { if (e.key === 'Enter') keep(); else if (e.key === 'Escape') setText(undefined); }}
+      />
+      {shown && <span className="soft">shown</span>}
+    </div>
+  );
+};
+
+/** In the order of a person on their knees: first all that is pulled, box by box, then all that is plugged. */
+const Compare = () => {
+  const { rig, hookup } = useRig();
+  const hookups = all(rig, 'hookup');
+  const others = hookups.map((h) => ({ value: h.id, label: h.name }));
+  const [from, setFrom] = useState<Id<'hookup'>>();
+  const [to, setTo] = useState<Id<'hookup'>>();
+  const start = (from && partOf(rig, from)) ?? hookup ?? hookups[0]!;
+  const goal = (to && partOf(rig, to)) ?? hookups.find((h) => h.id !== start.id)!;
+  const { pull, plug, stays } = compareHookups(rig, start.id, goal.id);
+  return (
+    <div className="card">
+      <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }}>
+        <strong>Rewire from</strong>
+        <Select aria-label="From which hook-up" size="xs" w={170} allowDeselect={false} data={others} value={start.id} onChange={(v) => setFrom(v as Id<'hookup'>)} />
+        <strong>to</strong>
+        <Select aria-label="To which hook-up" size="xs" w={170} allowDeselect={false} data={others} value={goal.id} onChange={(v) => setTo(v as Id<'hookup'>)} />
+        <span className="soft">{pull.length + plug.length === 0 ? 'They are wired alike.' : `${stays} ${stays === 1 ? 'cable stays' : 'cables stay'} as ${stays === 1 ? 'it is' : 'they are'}.`}</span>
+      </div>
+      <div className="rewire">
+        <Leads title={`Pull these ${pull.length}`} cables={pull} />
+        <Leads title={`Plug these ${plug.length}`} cables={plug} />
+      </div>
+    </div>
+  );
+};
+
+const Leads = ({ title, cables }: { title: string; cables: readonly Cable[] }) => {
+  const { rig } = useRig();
+  if (cables.length === 0) return null;
+  return (
+    <section>
+      <h2>{title}</h2>
+      <ol className="plan">
+        {cables.map(({ id, ends: [a, b], m }) => (
+          <li key={id} title={`${boxName(rig, a)} to ${boxName(rig, b)}`}><span className="cable-line">{jackText(rig, a)} → {jackText(rig, b)}</span> {m && <span className="soft">{m} m</span>}</li>
+        ))}
+      </ol>
+    </section>
+  );
+};
