@@ -43,7 +43,7 @@ describe("the demo's two honest faults", () => {
     await hands.type('textbox', 'Why Only a toggle reaches it is accepted', 'the singer likes the surprise');
     await hands.press('Enter');
     await hands.sees('3 findings');
-    await (await hands.page.waitForSelector('::-p-text(Accepted (1))'))!.click();
+    await hands.pick('Accepted (1)');
     await hands.sees('Accepted: the singer likes the surprise');
     await hands.click('button', 'Take back');
     await hands.sees('4 findings');
@@ -53,9 +53,9 @@ describe("the demo's two honest faults", () => {
   test('findings are filtered by kind and by word, and walked by arrow keys', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
     await hands.click('button', '4 findings');
-    await (await hands.page.waitForSelector('::-p-text(Notes (1))'))!.click();
+    await hands.pick('Notes (1)');
     await hands.sees('What the volume pedal does where it stands');
-    await (await hands.page.waitForSelector('::-p-text(To see to (4))'))!.click();
+    await hands.pick('To see to (4)');
     await hands.type('textbox', 'Find a finding', 'waltz');
     await hands.sees('A program number that is one off');
     expect(await hands.text()).not.toContain('Only a toggle reaches it');

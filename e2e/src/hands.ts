@@ -28,6 +28,13 @@ export class Hands {
     await this.page.keyboard.sendCharacter(text);
   }
 
+  /** One of several choices side by side, found by what it says; the page may still be moving. */
+  async pick(text: string): Promise<void> {
+    this.actions += 1;
+    const found = await this.page.waitForSelector(`::-p-text(${text})`);
+    await found!.evaluate((e) => (e as HTMLElement).click());
+  }
+
   async press(key: KeyInput): Promise<void> {
     this.actions += 1;
     await this.page.keyboard.press(key);

@@ -138,10 +138,44 @@ describe('every room by keyboard alone', () => {
   });
 });
 
+describe('the kit', () => {
+  test('one drive for another in at most four actions, its consequences said first', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+    await hands.sees('21 boxes');
+    await hands.click('button', 'LOW, Low-gain drive: show it');
+    await hands.click('combobox', 'Swap it for');
+    await hands.click('option', 'Distortion');
+    await hands.sees('4 cables go over, with what 8 sounds want of it. No sound comes back otherwise than before.');
+    await hands.click('button', 'Swap');
+    await hands.sees('DST Distortion');
+    expect(hands.actions).toBeLessThanOrEqual(4);
+    await hands.sees('14 of 16 sounds proved');
+    await hands.click('button', 'Undo');
+    await hands.sees('LOW Low-gain drive');
+    await hands.page.close();
+  });
+
+  test('from the shelves, found by a word', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+    await hands.click('button', 'Shelves');
+    await hands.sees('Instruments and microphones');
+    await hands.type('textbox', 'Find on the shelves', 'frequency');
+    await hands.sees('Splits and leads');
+    expect(await hands.text()).not.toContain('Instruments and microphones');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.click('button', 'Add Frequency splitter');
+    await hands.press('Escape');
+    await hands.sees('22 boxes');
+    await hands.click('button', 'Undo');
+    await hands.sees('21 boxes');
+    await hands.page.close();
+  });
+});
+
 describe('hook-ups', () => {
   test('the other one is compared, a copy is made, named, shown and taken away again', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
-    await (await hands.page.waitForSelector('::-p-text(Hook-ups (2))'))!.click();
+    await hands.pick('Hook-ups (2)');
     await hands.sees('22 cables stay as they are.');
     await hands.sees('Pull these 9');
     await hands.sees('SWI send6 → PRE in');

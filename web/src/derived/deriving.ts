@@ -1,6 +1,7 @@
 import { deltaOf, patch } from '@yunta/core/change/delta';
 import type { Bench } from '@yunta/core/bench/bench';
 import type { Edit } from '@yunta/core/change/edit';
+import { consequences, type Consequences } from '@yunta/core/derive/consequences';
 import { benchView, type BenchView } from '@yunta/core/derive/bench-view';
 import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
@@ -54,6 +55,11 @@ export class Deriving {
       const derived = this.deriver.derive(this.rig, id);
       return derived ? [{ hookup: id, tally: tally(derived.verdicts), pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length }] : [];
     });
+  }
+
+  /** What an edit would bring, before it is made. */
+  consequences(edit: Edit): Consequences | undefined {
+    return this.derived && consequences(this.derived, edit);
   }
 
   run(sound?: Id<'sound'>): readonly Item[] {

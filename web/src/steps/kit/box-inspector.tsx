@@ -6,6 +6,7 @@ import type { Actuator, Control, Device, Memory, Numbering } from '@yunta/core/r
 import { useState } from 'react';
 import { Remedies } from '../../app/remedies.js';
 import { useRig } from '../../app/rig-context.js';
+import { Swap } from './swap.js';
 
 const NUMBERINGS: readonly { readonly value: string; readonly label: string; readonly shows: Numbering }[] = [
   { value: '0', label: 'counts from 0', shows: { first: 0 } },
@@ -78,6 +79,7 @@ export const BoxInspector = ({ device }: { device: Device }) => {
         </table>
       )}
       {findings.map((f) => <div key={f.fingerprint} className="card alarm" style={{ marginTop: 10 }}><p style={{ margin: '0 0 8px' }}>{f.why}</p><Remedies finding={f} /></div>)}
+      <Swap device={device} />
       <p className="soft" style={{ fontSize: 13 }}>Figures are typical values of the trade, {device.figures.origin ?? 'assumed'}.</p>
       <Button variant="default" size="xs" onClick={() => { if (edit(removeDevice(rig, device.id), `Take ${device.name} out of the kit`).length === 0) select(undefined); }}>Take it out of the kit</Button>
     </aside>

@@ -11,19 +11,10 @@ import { useNavigate } from 'react-router';
 import { useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { BoxInspector, wakesText } from './box-inspector.js';
+import { doesText } from './does-text.js';
+import { Shelves } from './shelves.js';
 
 const ZONE_NAMES: Readonly<Record<Zone, string>> = { hands: 'Hands', floor: 'Floor', amp: 'Amps', outputs: 'Outputs', supply: 'Supply' };
-
-/** What a box is in the path, in a few words. */
-const doesText = (device: Device): string => {
-  const slots = device.chains.flatMap((c) => c.slots);
-  const inserts = slots.filter((s) => s.is === 'insert').length;
-  const source = device.ends?.find((e) => e.is === 'source');
-  if (source?.dbu) return `instrument, ${source.dbu.average} dBu assumed`;
-  if (inserts > 1) return `${inserts} loops${device.chains.some((c) => c.order) ? ', can reorder' : ''}`;
-  const stages = slots.flatMap((s) => (s.is === 'block' ? [s.stage] : s.is === 'fork' ? s.arms.flatMap((a) => a.slots.flatMap((b) => (b.is === 'block' ? [`${b.stage} ${b.id}`] : []))) : []));
-  return stages.join(', ') || (device.ends?.length ? 'where it is heard' : 'passes on');
-};
 
 const midiText = (device: Device): string => {
   if (!device.midi) return device.memories.some((m) => m.by === 'slot') && device.jacks.some((j) => j.kind === 'midi') ? 'sends' : '';
@@ -82,6 +73,7 @@ const NextStep = ({ count }: { count: number }) => {
 const KitLine = () => {
   const { rig, edit } = useRig();
   const [line, setLine] = useState('');
+  const [browsing, browse] = useState(false);
   const pieces = useMemo(() => understand(line), [line]);
   const known = pieces.filter((p) => p.box);
   const count = known.reduce((n, p) => n + p.count, 0);
@@ -106,7 +98,9 @@ const KitLine = () => {
           onKeyDown={(e) => { if (e.key === 'Enter' && !e.shiftKey) { e.preventDefault(); add(); } }} placeholder="8-loop switcher, compressor, low-gain drive, stereo delay midi ch 2"
         />
         <Button size="md" disabled={count === 0} onClick={add}>{count === 0 ? 'Add boxes' : count === 1 ? 'Add 1 box' : `Add ${count} boxes`}</Button>
+        <Button size="md" variant="default" onClick={() => browse(true)}>Shelves</Button>
       </div>
+      <Shelves opened={browsing} close={() => browse(false)} add={(g) => edit(addDevice(rig, g.key, newPartId('device')), `Add ${g.says[0]!}`)} />
       {pieces.length > 0 && <ul className="pieces" aria-label="What will be added">{pieces.map((p, i) => <Piece key={`${i} ${p.said}`} piece={p} replace={(name) => setLine(line.replace(p.said, name))} />)}</ul>}
     </div>
   );
