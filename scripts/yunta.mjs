@@ -9,7 +9,7 @@ const HELP = `Yunta: design a stage rig, program it, and prove that every sound 
   ./yunta start [--port N] [--no-demo]   install what is missing, start the database and the application
   ./yunta stop                           stop a running Yunta
   ./yunta test                           lint, types, all tests, the real interface in a browser
-  ./yunta reset-demo                     put the demo rig back as it was shipped; other rigs are left alone
+  ./yunta reset-demo                     put the demo rigs back as they were shipped; others are left alone
   ./yunta help                           this text
 
 Rig files, without server or database (docs/formats.md):

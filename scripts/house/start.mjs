@@ -98,7 +98,7 @@ export const stop = async () => {
   say('Yunta has stopped.');
 };
 
-/** The demo rig as it was shipped, as a new change; its history and all other rigs stay. */
+/** The demo rigs as they were shipped, as new changes; their history and all other rigs stay. */
 export const resetDemo = async () => {
   const other = running();
   await installPackages();

@@ -19,6 +19,9 @@ beforeAll(async () => { started = await testApp('api'); });
 afterAll(() => started.close());
 
 describe('a rig through the door', () => {
+  test('three rigs ship with Yunta', async () => {
+    expect(((await get('/api/rigs')).body as { id: string }[]).map((r) => r.id).sort()).toEqual(['island-run', 'lighthouse-solo', 'night-market-bass']);
+  });
   test('the demo rig is there, whole and unchanged', async () => {
     const { body } = await get(RIG);
     const parts = new Map((body as { parts: Part[] }).parts.map((p) => [p.id, p]));

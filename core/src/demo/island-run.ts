@@ -1,11 +1,12 @@
 import { makeDevice, type Chosen } from '../catalogue/make.js';
 import type { Device } from '../rig/device.js';
-import type { Cable, Hookup } from '../rig/hookup.js';
+import type { Hookup } from '../rig/hookup.js';
 import { ref, type Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Cue, SetList, Song } from '../rig/show.js';
 import type { Move, Role, Sound, Want } from '../rig/sound.js';
+import { cablesOf, inKitOrder, type Lead } from './leads.js';
 
 /**
  * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All of it is
@@ -28,8 +29,6 @@ const devices = (): readonly Device[] => inKitOrder([
   box('cab', 'cab-212'), box('mcb', 'cab-mic'), box('pre', 'preamp-cab', { code: 'PRE', name: 'Preamp with cabinet simulation' }), box('dis', 'di-stereo', { code: 'DI' }), box('foh', 'desk'),
 ]);
 
-const inKitOrder = (boxes: readonly Device[]): readonly Device[] => boxes.map((device, i) => ({ ...device, at: i + 1 }));
-
 const BALLROOM: Id<'hookup'> = 'hookup:ballroom';
 
 const FERRY: Id<'hookup'> = 'hookup:ferry-deck';
@@ -38,8 +37,6 @@ const hookupNamed = (id: Id<'hookup'>, name: string): Hookup => ({
   kind: 'hookup', id, name, settings: {}, hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
   assumes: [{ control: ref(dev('vol'), 'amount'), value: 100, why: 'the volume pedal stands at full' }],
 });
-
-type Lead = readonly [from: `${string}.${string}`, to: `${string}.${string}`, metres?: number];
 
 /** From the hands through what stands in front of the gain: the same on every stage. */
 const FRONT: readonly Lead[] = [
@@ -63,10 +60,6 @@ const FERRY_LEADS: readonly Lead[] = [
   ['swi.out', 'dly.in-l', 0.5], ['dly.out-l', 'rev.in-l', 0.3], ['dly.out-r', 'rev.in-r', 0.3], ['rev.out-l', 'dis.in-l', 0.5], ['rev.out-r', 'dis.in-r', 0.5], ['dis.out-l', 'foh.ch2', 20], ['dis.out-r', 'foh.ch3', 20],
   ['swi.midi-out', 'mod.midi-in', 0.5], ['mod.midi-thru', 'dly.midi-in', 0.5], ['dly.midi-thru', 'rev.midi-in', 0.5],
 ];
-
-const cablesOfHookup = (hookup: Id<'hookup'>, letter: string, leads: readonly Lead[]): readonly Cable[] => leads.map(([from, to, m], i): Cable => ({
-  kind: 'cable', id: `cable:${letter}${String(i + 1).padStart(2, '0')}`, hookup, ends: [`device:${from}`, `device:${to}`], ...(m ? { m } : {}),
-}));
 
 const program = (device: string, number: number, name: string, on: 'on' | 'off', mix: number): Program => ({
   kind: 'program', id: `program:${device}-${number}`, device: dev(device), memory: 'programs', number, name, contents: { on, mix }, acts: [], assigns: [],
@@ -174,7 +167,7 @@ const set: SetList = { kind: 'setList', id: 'setList:ferry', name: 'Ferry season
 /** The demo rig at revision 0. */
 export const islandRun = (): Rig => rigOf([
   { kind: 'about', id: ABOUT, name: 'Island run', notes: 'Nine-piece dance orchestra, small islands, by ferry.' },
-  ...devices(), ...programs, hookupNamed(BALLROOM, 'Ballroom'), hookupNamed(FERRY, 'Ferry deck'), ...cablesOfHookup(BALLROOM, 'b', BALLROOM_LEADS), ...cablesOfHookup(FERRY, 'f', FERRY_LEADS), ...sounds, typedSlot, ...moves, ...songs, set,
+  ...devices(), ...programs, hookupNamed(BALLROOM, 'Ballroom'), hookupNamed(FERRY, 'Ferry deck'), ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS), ...cablesOf(FERRY, 'f', FERRY_LEADS), ...sounds, typedSlot, ...moves, ...songs, set,
 ] satisfies readonly Part[]);
 
 export const BALLROOM_ID = BALLROOM;

@@ -1,0 +1,51 @@
+import { line } from '../../testing/run-line.js';
+import { apply } from '../change/apply.js';
+import { deriveOnce } from '../derive/deriver.js';
+import { soundRun } from '../derive/view.js';
+import { readRigFile, writeRigFile } from '../formats/rig-file.js';
+import { emptyRig, everyPart } from '../rig/rig.js';
+import { LIGHTHOUSE_ID, lighthouseSolo } from './lighthouse-solo.js';
+import { FLY_DATE_ID, nightMarketBass } from './night-market-bass.js';
+import { DEMO_RIGS } from './rigs.js';
+
+describe.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))('%s', (_, make) => {
+  const rig = make();
+  test('can be saved part by part, and as a file', () => {
+    const applied = apply(emptyRig(), { put: everyPart(rig), remove: [] });
+    expect(applied.ok ? [] : applied.error).toEqual([]);
+    const read = readRigFile(writeRigFile(rig));
+    expect(read.ok && writeRigFile(read.value)).toBe(writeRigFile(rig));
+  });
+  test('nothing in it is dangerous, no check fails, every sound finds its way', () => {
+    for (const hookup of rig.parts.hookup.keys()) {
+      const d = deriveOnce(rig, hookup)!;
+      expect(d.judgement.faults).toEqual([]);
+      expect(d.judgement.findings.filter((f) => f.severity === 'danger').map((f) => f.why)).toEqual([]);
+      expect([...d.compilation.sounds.values()].flatMap((c) => c.problems)).toEqual([]);
+    }
+  });
+});
+
+describe('the night market bass', () => {
+  const d = deriveOnce(nightMarketBass(), FLY_DATE_ID)!;
+  test('is proved as it stands', () => expect([...d.verdicts.values()].every((v) => v.is === 'proved')).toBe(true));
+  test.each([
+    ['sound:01', 'bas wlt spl {xov {(cmp) | (/fuz/ /pre/ // //)} did | spl dic} →Front of house:mono'],
+    ['sound:03', 'bas wlt spl {xov {(cmp) | ((fuz) (pre) // //)} did | spl dic} →Front of house:mono'],
+    ['sound:04', 'bas wlt spl {xov {(cmp) | ((fuz) /pre/ // //)} did | spl dic} →Front of house:mono'],
+  ] as const)('%s: %s', (sound, path) => expect(line(soundRun(d, sound))).toBe(path));
+  test('its one honest doubt: a fuzz that comes to the desk without a cabinet', () => {
+    expect(d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => [f.code, f.evidence])).toEqual([['order.no-cab-sim', ['device:fuz', 'sound:04']]]);
+  });
+});
+
+describe('the lighthouse solo set', () => {
+  const d = deriveOnce(lighthouseSolo(), LIGHTHOUSE_ID)!;
+  test('is proved as it stands; the song list sends the number of the looper memory', () => {
+    expect([...d.verdicts.values()].every((v) => v.is === 'proved')).toBe(true);
+    expect(d.compilation.sounds.get('sound:03')!.stored.map((s) => s.program.acts)).toEqual([[{ send: { pc: 2, channel: 8 }, at: 'midi-out' }]]);
+  });
+  test('guitar through the looper in the loop of the amp, percussion and voice on ways of their own', () => {
+    expect(line(soundRun(d, 'sound:01'))).toBe('{gsc sel tun amp lop amp cab →Stage:mono mcb →Front of house:mono | prc lop dip →Front of house:mono | mic →Front of house:mono}…');
+  });
+});
