@@ -71,6 +71,7 @@ describe('the inside of every box', () => {
     const stored = new Set(device.memories.flatMap((m) => [m.control, ...m.stores, ...(m.assignable ?? []).flatMap((a) => [a.latch, a.held])]));
     const lonely = device.controls.filter((c) => c.use === 'sound' && !acted.has(c.id) && !stored.has(c.id)).map((c) => c.id);
     expect(lonely).toEqual([]);
+    for (const c of device.controls) if (c.use === 'setting') expect([c.id, c.powerUp]).toEqual([c.id, 'left']);
     expect(device.code).toMatch(/^[A-Z0-9]{2,4}$/);
     expect(device.name.length).toBeLessThanOrEqual(70);
   });

@@ -14,7 +14,7 @@ describe('what the worker answers', () => {
   test('every answer is plain data', () => {
     const { worker, view } = loaded();
     const finding = view.findings[0]!;
-    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps(), worker.standings()]) {
+    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps(), worker.calls(), worker.standings()]) {
       expect(structuredClone(answer)).toEqual(answer);
     }
   });

@@ -107,6 +107,12 @@ export class Deriving {
     return this.look();
   }
 
+  /** Sounds that a list or a timeline calls, where no foot does, by the id of its event. */
+  calls(): readonly { readonly event: string; readonly text: string }[] {
+    const { derived } = this;
+    return derived ? [...derived.modelled.steps].filter(([, s]) => s.does === 'recall').map(([event, s]) => ({ event, text: stepText(derived.rig, s) })) : [];
+  }
+
   /** What else can happen to the rig, in words, by the id of its event. */
   mishaps(): readonly { readonly event: string; readonly text: string; readonly does: Footstep['does'] }[] {
     const { derived } = this;

@@ -22,6 +22,8 @@ export interface LaidTag {
 export const TAG = { width: 54, height: 30, gap: 15 } as const;
 const DROP = 74;
 const LABEL = 18;
+/** Room for the name of a host above its bar. */
+const HOST = 30;
 const STUB = { width: 40, depth: 22 } as const;
 const END_CHAR = 7.2;
 
@@ -37,9 +39,9 @@ const sizeOf = (item: Item): Size => {
   switch (item.is) {
     case 'box': return { width: TAG.width + TAG.gap, up: TAG.height / 2, down: TAG.height / 2 + LABEL };
     case 'loop': {
-      if (!item.on) return { width: item.holds.length ? STUB.width : 10, up: 12, down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12 };
+      if (!item.on) return { width: item.holds.length ? STUB.width : 10, up: HOST, down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12 };
       const inside = seriesSize(item.inside);
-      return { width: Math.max(inside.width, TAG.width) + TAG.gap + 4, up: 12, down: DROP + inside.down };
+      return { width: Math.max(inside.width, TAG.width) + TAG.gap + 4, up: HOST, down: DROP + inside.down };
     }
     case 'split': {
       const arms = item.arms.map(seriesSize);
@@ -119,6 +121,6 @@ export const layRun = (items: readonly Item[]): Laid => {
 
   const size = seriesSize(items);
   series(items, 0, 0);
-  const top = size.up + (hosts.length ? 18 : 4);
+  const top = size.up + 4;
   return { tags, wires, stubs, hosts, ends, box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 } };
 };

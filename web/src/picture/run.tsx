@@ -10,6 +10,9 @@ const MIN_SCALE = 0.74;
 const NAME_CHARS = 10;
 
 const short = (name: string): string => (name.length > NAME_CHARS ? `${name.slice(0, NAME_CHARS - 1)}…` : name);
+const HOST_CHAR = 6.8;
+/** Code and name, as much of it as the bar is wide. */
+const hostName = (code: string, name: string, width: number): string => ((code.length + name.length + 3) * HOST_CHAR <= width ? `${code} · ${name}` : code);
 const tagPath = (x: number, y: number): string => {
   const { width: w, height: h } = TAG;
   return `M${x} ${y}l8 ${-h / 2}h${w - 8}v${h}h${-(w - 8)}z`;
@@ -29,7 +32,7 @@ export const Run = ({ items, label }: { items: readonly Item[]; label: string })
         {laid.hosts.map((h) => (
           <g key={`${h.x} ${h.y}`}>
             <rect className="host" x={h.x} y={h.y - 12} width={h.width} height={24} rx={3} />
-            <text className="host-name" x={h.x + 2} y={h.y - 17}>{code(h.device)} · {name(h.device)}</text>
+            <text className="host-name" x={h.x + 2} y={h.y - 17}>{hostName(code(h.device), name(h.device), h.width)}</text>
           </g>
         ))}
         <path className="wire" d={laid.wires.join('')} />

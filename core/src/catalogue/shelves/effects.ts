@@ -90,7 +90,7 @@ const looperStation: Generic = {
       chain('two to main', '#two', [], '#main', { when: is('out2', 'main') }), chain('two to sub', '#two', [], 'sub', { when: is('out2', 'sub') }),
       { id: 'main', from: [{ at: '#main' }], slots: [], to: stereoTo('main-l', 'main-r') }, thru,
     ],
-    controls: [{ id: 'memory', domain: { min: 0, max: 98, unit: '' }, powerUp: 'left', use: 'sound' }, choice('out2', ['main', 'sub'], { use: 'setting', powerUp: { at: 'main' } })],
+    controls: [{ id: 'memory', domain: { min: 0, max: 98, unit: '' }, powerUp: 'left', use: 'sound' }, choice('out2', ['main', 'sub'], { use: 'setting' })],
     actuators: [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'memories', slot: 'value' }] }],
     memories: [{ id: 'memories', control: 'memory', stores: [], size: 99, shows: { first: 1 }, gapMs: 200, mutesMs: 0, again: 'nothing' }],
     midi: { channel: 8, messages: 'lost' }, figures: { origin: 'assumed', mm: [210, 150, 65], kg: 1.4 },

@@ -66,7 +66,7 @@ const preampDi = (key: string, says: readonly string[], code: string, cabOn: 'al
       chain('preamp', 'in', [block('preamp', 'preamp', { on: ON })], '#pre'), chain('plain', '#pre', [], 'out'),
       chain('direct', '#pre', [block('cabinet', 'cabinet simulation', cabOn === 'switch' ? { on: is('cabinet', 'on') } : {})], 'xlr'),
     ],
-    controls: [onOff(), ...(cabOn === 'switch' ? [choice('cabinet', ['off', 'on'], { use: 'setting', powerUp: { at: 'on' } })] : [])], actuators: [foot('switch', toggles('on'))], memories: [], figures: { origin: 'assumed', kg: 0.7 },
+    controls: [onOff(), ...(cabOn === 'switch' ? [choice('cabinet', ['on', 'off'], { use: 'setting' })] : [])], actuators: [foot('switch', toggles('on'))], memories: [], figures: { origin: 'assumed', kg: 0.7 },
   },
 });
 

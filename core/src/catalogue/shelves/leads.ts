@@ -14,7 +14,7 @@ const byFrequency: Generic = {
         id: band, band, slots: [{ is: 'insert', id: band, send: [{ at: `${band}-send` }], return: [{ at: `${band}-return` }], unpatched: 'through', breaks: 'either' }], ...(band === 'high' ? { polarity: { invertedWhen: [{ control: 'polarity', in: ['inverted'] }] } } : {}),
       })),
     } satisfies Fork], 'out')],
-    controls: [amount('crossover', 80, 1200, 'Hz', { use: 'setting', powerUp: { at: 250 } }), amount('mix', 0, 100, '%', { use: 'setting', powerUp: { at: 50 } }), choice('polarity', ['normal', 'inverted'], { use: 'setting', powerUp: { at: 'normal' } })],
+    controls: [amount('crossover', 80, 1200, 'Hz', { use: 'setting' }), amount('mix', 0, 100, '%', { use: 'setting' }), choice('polarity', ['normal', 'inverted'], { use: 'setting' })],
     actuators: [], memories: [], figures: { origin: 'assumed', mm: [120, 120, 55], kg: 0.6 },
   },
 };

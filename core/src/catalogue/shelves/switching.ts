@@ -58,7 +58,7 @@ const blendLoop: Generic = {
   box: {
     code: 'BLD', name: 'Blend box with a parallel loop', zone: 'floor', jacks: [audioIn('in'), audioOut('send'), audioIn('return'), audioOut('out'), power(20)],
     chains: [chain('path', 'in', [{ is: 'insert', id: 'loop', send: [{ at: 'send' }], return: [{ at: 'return' }], on: ON, direct: true, unpatched: 'through' }], 'out')],
-    controls: [onOff(), amount('mix', 0, 100, '%', { use: 'setting' }), choice('phase', ['normal', 'inverted'], { use: 'setting', powerUp: { at: 'normal' } })],
+    controls: [onOff(), amount('mix', 0, 100, '%', { use: 'setting' }), choice('phase', ['normal', 'inverted'], { use: 'setting' })],
     actuators: [foot('switch', toggles('on'))], memories: [], figures: { origin: 'assumed', mm: [110, 60, 50], kg: 0.4 },
   },
 };

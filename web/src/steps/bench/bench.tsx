@@ -125,6 +125,7 @@ export const Bench = () => {
 /** The switches as the foot sees them: click or hold, keys 1 to 9 and 0 in the same order. */
 const Floor = ({ bench, act }: { bench: BenchView; act: (what: BenchAct) => Promise<void> }) => {
   const { floor } = bench;
+  const calls = useAsked(['calls'], (worker) => worker.calls(), floor.length === 0) ?? [];
   const down = useRef(new Set<string>());
   const press = useCallback((s: SwitchView | undefined, gesture: 'press' | 'release') => { if (s) void act({ stomp: s.switch, device: s.device, gesture }); }, [act]);
   useEffect(() => {
@@ -149,7 +150,12 @@ const Floor = ({ bench, act }: { bench: BenchView; act: (what: BenchAct) => Prom
   return (
     <section className="card" aria-label="Floor">
       <div style={{ display: 'flex', justifyContent: 'space-between', marginBottom: 8 }}><h2 style={{ margin: 0 }}>Floor</h2><span className="soft">{bench.bank ? `bank ${bench.bank} · ` : ''}keys 1–9 and 0 stomp, hold to hold</span></div>
-      {floor.length === 0 && <p className="soft">No controller in the kit: nothing to stomp on.</p>}
+      {floor.length === 0 && (calls.length === 0 ? <p className="soft">No controller in the kit: nothing to stomp on.</p> : (
+        <>
+          <p className="soft">Nothing to stomp on: a list calls the sounds. Call one:</p>
+          <div style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>{calls.map((c) => <Button key={c.event} variant="default" size="xs" onClick={() => void act({ step: c.event })}>{c.text}</Button>)}</div>
+        </>
+      ))}
       <div className="floor">
         {floor.map((s, i) => (
           <button
