@@ -7,7 +7,7 @@ import { freePort } from './server.js';
 
 const root = resolve(__dirname, '../..');
 /** Kills of the database and of the server, each; `npm run verify` makes it fifty. */
-const KILLS = Number(process.env.YUNTA_KILLS ?? 4);
+const KILLS = Number(process.env.YUNTA_KILLS ?? 3);
 
 const folder = mkdtempSync(join(tmpdir(), 'yunta-kill-'));
 let keeper: ChildProcess;

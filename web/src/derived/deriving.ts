@@ -110,7 +110,7 @@ export class Deriving {
   /** Sounds that a list or a timeline calls, where no foot does, by the id of its event. */
   calls(): readonly { readonly event: string; readonly text: string }[] {
     const { derived } = this;
-    return derived ? [...derived.modelled.steps].filter(([, s]) => s.does === 'recall').map(([event, s]) => ({ event, text: stepText(derived.rig, s) })) : [];
+    return derived ? [...derived.modelled.steps].filter(([, s]) => s.does === 'recall').map(([event, s]) => ({ event, text: stepText(derived.rig, s).replace(/^Stomp /, '') })) : [];
   }
 
   /** What else can happen to the rig, in words, by the id of its event. */
