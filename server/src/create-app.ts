@@ -19,8 +19,9 @@ export interface AppSettings {
 
 const BODY_LIMIT = '4mb';
 
+/** Open pages keep asking on connections that stay open: when it ends it closes them, and they send again what was not answered. */
 export const createApp = async ({ database, pages, demo, quiet }: AppSettings): Promise<NestExpressApplication> => {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), { logger: quiet ? false : ['error', 'warn'], bodyParser: false, abortOnError: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), { logger: quiet ? false : ['error', 'warn'], bodyParser: false, abortOnError: false, forceCloseConnections: true });
   app.use(sameOriginOnly);
   app.use(helmet({
     contentSecurityPolicy: {
