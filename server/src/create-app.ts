@@ -19,7 +19,7 @@ export interface AppSettings {
 
 const BODY_LIMIT = '4mb';
 
-/** Open pages keep asking on connections that stay open: when it ends it closes them, and they send again what was not answered. */
+/** Browsers open connections ahead of need and keep them: when it ends it closes them all, and pages send again what was not answered. */
 export const createApp = async ({ database, pages, demo, quiet }: AppSettings): Promise<NestExpressApplication> => {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), { logger: quiet ? false : ['error', 'warn'], bodyParser: false, abortOnError: false, forceCloseConnections: true });
   app.use(sameOriginOnly);
