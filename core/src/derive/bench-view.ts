@@ -45,7 +45,7 @@ export interface BenchView {
   readonly boxes: readonly BoxView[];
   readonly wire: readonly WireLine[];
   readonly run: readonly Item[];
-  /** The sound that the first controller shows, and what is wrong with it right now. */
+  /** The sound that is loaded on the first controller, or in the first list where no foot calls, and what is wrong with it right now. */
   readonly sound?: { readonly id: Id<'sound'>; readonly name: string; readonly wrong: readonly string[] };
 }
 
@@ -53,12 +53,12 @@ const MOST_LINES = 400;
 
 export const benchView = (d: Derived, bench: Bench, before: ReadonlyMap<Ref, Value>): BenchView => {
   const state = bench.state();
-  const controller = all(d.rig, 'device').find((x) => x.memories.some((m) => m.by === 'slot'));
-  const memory = controller?.memories.find((m) => m.by === 'slot');
+  const callers = all(d.rig, 'device').flatMap((device) => device.memories.flatMap((m) => (m.by ? [{ device, memory: m }] : [])));
+  const { device: controller, memory } = callers.find((c) => c.memory.by === 'slot') ?? callers[0] ?? {};
   const heeds = d.compilation.sounds.values().next().value?.heard ?? [];
   const traced = trace(d.anatomy.wiring, state, heeds.length ? { from: heeds.map((h) => h.from), to: heeds.map((h) => h.at) } : {});
   const slot = controller && memory ? Number(state.get(ref(controller.id, memory.control))) : undefined;
-  const sound = soundsInOrder(d.rig).find((s) => s.calls.some((c) => c.device === controller?.id && c.slot === slot));
+  const sound = soundsInOrder(d.rig).find((s) => s.calls.some((c) => c.device === controller?.id && c.memory === memory?.id && c.slot === slot));
   return {
     now: clock(bench.now),
     bank: controller && memory?.bank ? String(state.get(ref(controller.id, memory.bank.control))) : '',

@@ -15,6 +15,9 @@ export const slotText = (rig: Rig, sound: Sound): string =>
     return found ? shown(found.shows, slot) : String(slot);
   }).join(' + ');
 
+/** @example placeText(rig, sound) // 'Verse clean, 1A' */
+export const placeText = (rig: Rig, sound: Sound): string => `${sound.name}${sound.calls.length ? `, ${slotText(rig, sound)}` : ''}`;
+
 /** @example controlText(rig, 'device:dly.on') // 'DLY on/off' */
 export const controlText = (rig: Rig, control: Ref): string => {
   const { device, name } = splitRef(control);
@@ -38,7 +41,7 @@ export const stepText = (rig: Rig, step: Footstep): string => {
   switch (step.does) {
     case 'recall': {
       const sound = partOf(rig, step.sound);
-      return sound ? `Stomp ${sound.name}${sound.calls.length ? `, ${slotText(rig, sound)}` : ''}` : step.sound;
+      return sound ? `Stomp ${placeText(rig, sound)}` : step.sound;
     }
     case 'call': {
       const device = partOf(rig, step.device);

@@ -7,13 +7,13 @@ import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
-import { stepText } from '@yunta/core/recall/words';
+import { placeText, stepText } from '@yunta/core/recall/words';
 import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/model';
 import type { SystemState } from '@yunta/core/recall/system';
 import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
 import type { Id, Ref } from '@yunta/core/rig/ids';
-import { all, rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
+import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
 import type { Item } from '@yunta/core/signal/picture';
 
@@ -110,7 +110,10 @@ export class Deriving {
   /** Sounds that a list or a timeline calls, where no foot does, by the id of its event. */
   calls(): readonly { readonly event: string; readonly text: string }[] {
     const { derived } = this;
-    return derived ? [...derived.modelled.steps].filter(([, s]) => s.does === 'recall').map(([event, s]) => ({ event, text: stepText(derived.rig, s).replace(/^Stomp /, '') })) : [];
+    return derived ? soundsInOrder(derived.rig).flatMap((sound) => {
+      const event = [...derived.modelled.steps].find(([, s]) => s.does === 'recall' && s.sound === sound.id)?.[0];
+      return event ? [{ event, text: placeText(derived.rig, sound) }] : [];
+    }) : [];
   }
 
   /** What else can happen to the rig, in words, by the id of its event. */

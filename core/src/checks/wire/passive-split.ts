@@ -1,22 +1,16 @@
 import { makeDevice } from '../../catalogue/make.js';
 import type { Device } from '../../rig/device.js';
-import { ref, type Ref } from '../../rig/ids.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-
-/** Jacks that are joined inside a box by nothing but wire. */
-export const bareWires = (device: Device): readonly { readonly from: string; readonly to: string }[] =>
-  device.chains.filter((c) => c.passive && c.slots.length === 0).flatMap((c) => c.from.flatMap((f) => c.to.map((t) => ({ from: f.at, to: t.at }))));
+import { bareWires } from './bare-wires.js';
 
 export const passiveSplit: Check = {
   code: 'wire.passive-split',
   title: 'One output feeds two inputs by a plain Y',
   severities: ['doubt'],
   source: 'common practice: two inputs side by side load the source; their earths meet as well',
-  *find({ rig, compilation }: CheckInputs) {
-    const { plugged } = compilation.bearings.anatomy.wiring;
-    for (const device of rig.parts.device.values()) {
-      const live = bareWires(device).filter((w) => plugged.has(ref(device.id, w.from) as Ref) && plugged.has(ref(device.id, w.to) as Ref));
-      const split = live.find((w) => live.filter((x) => x.from === w.from).length > 1);
+  *find(inputs: CheckInputs) {
+    for (const { device, wires } of bareWires(inputs)) {
+      const split = wires.find((w) => wires.filter((x) => x.from === w.from).length > 1);
       const jack = split && device.jacks.find((j) => j.id === split.from);
       if (!split || jack?.level === 'speaker') continue;
       yield {
