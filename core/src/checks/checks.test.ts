@@ -1,7 +1,7 @@
+import { after } from '../../testing/after.js';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { testCheck } from '../../testing/check-tester.js';
-import { apply } from '../change/apply.js';
 import type { Edit } from '../change/edit.js';
 import { makeDevice } from '../catalogue/make.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
@@ -18,11 +18,7 @@ import { fingerprintOf, judge } from './settle.js';
 
 const check = (code: string): Check => CHECKS.find((c) => c.code === code)!;
 const demo = islandRun();
-const changed = (edit: Edit, rig = demo): Rig => {
-  const applied = apply(rig, edit);
-  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
-  return applied.value.rig;
-};
+const changed = (edit: Edit, rig = demo): Rig => after(rig, edit);
 const put = (...parts: Part[]): Rig => changed({ put: parts, remove: [] });
 const without = (...remove: Part['id'][]): Rig => changed({ put: [], remove });
 const cable = (id: string, from: string, to: string): Part => ({ kind: 'cable', id: `cable:${id}`, hookup: BALLROOM_ID, ends: [`device:${from}` as Ref, `device:${to}` as Ref] });

@@ -1,7 +1,6 @@
+import { after } from '../../testing/after.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { makeDevice } from '../catalogue/make.js';
-import { apply } from '../change/apply.js';
-import type { Edit } from '../change/edit.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/deriver.js';
 import { all, newRig, partOf, rigOf, type Rig } from '../rig/rig.js';
@@ -10,17 +9,12 @@ import { addDevice, removeDevice } from './devices.js';
 import { addSound, freeCall, giveSlots, removeSound } from './sounds.js';
 import { carryOutWiring, planWiring, type School } from './wire.js';
 
-const done = (rig: Rig, edit: Edit): Rig => {
-  const applied = apply(rig, edit);
-  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
-  return applied.value.rig;
-};
-const kit = (...keys: string[]): Rig => keys.reduce((rig, key, i) => done(rig, addDevice(rig, key, `device:d${i}`)), newRig('Test'));
+const kit = (...keys: string[]): Rig => keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:d${i}`)), newRig('Test'));
 const demo = islandRun();
 
 describe('wire it for me', () => {
-  const wired = (rig: Rig, school: School): Rig => done(rig, carryOutWiring(rig, 'hookup:main', planWiring(rig, school), (i) => `cable:c${i}`));
-  const sounding = (rig: Rig) => deriveOnce(done(rig, addSound(rig, 'sound:s', 'One')), 'hookup:main')!.compilation.sounds.get('sound:s')!;
+  const wired = (rig: Rig, school: School): Rig => after(rig, carryOutWiring(rig, 'hookup:main', planWiring(rig, school), (i) => `cable:c${i}`));
+  const sounding = (rig: Rig) => deriveOnce(after(rig, addSound(rig, 'sound:s', 'One')), 'hookup:main')!.compilation.sounds.get('sound:s')!;
   test.each<[School, string[]]>([
     ['straight', ['single-coil', 'tuner', 'compressor', 'low-drive', 'one-channel-amp', 'cab-112']],
     ['loops', ['single-coil', 'wireless', 'switcher-8', 'compressor', 'fuzz', 'stereo-delay', 'valve-head', 'cab-212']],
@@ -59,11 +53,11 @@ describe('cables', () => {
     expect(list.findIndex((o) => o.taken)).toBeGreaterThan(0);
   });
   test('a speaker output is offered a speaker load only', () => {
-    const rig = done(demo, { put: [], remove: ['cable:b25'] });
+    const rig = after(demo, { put: [], remove: ['cable:b25'] });
     expect(offers(rig, BALLROOM_ID, 'device:hed.speaker').map((o) => o.jack)).toEqual(['device:cab.in']);
   });
   test('plugging into a taken jack pulls what was there, in one change', () => {
-    const rig = done(demo, connect(demo, BALLROOM_ID, 'cable:new', 'device:mod.out-r', 'device:hed.return'));
+    const rig = after(demo, connect(demo, BALLROOM_ID, 'cable:new', 'device:mod.out-r', 'device:hed.return'));
     expect(partOf(rig, 'cable:b24')).toBeUndefined();
     expect(partOf(rig, 'cable:new')!.ends).toEqual(['device:mod.out-r', 'device:hed.return']);
   });
@@ -72,20 +66,20 @@ describe('cables', () => {
 describe('taking things away names everything that hangs on them', () => {
   test('every box of the demo can leave, and what is left can be saved', () => {
     for (const { id } of all(demo, 'device')) {
-      const rig = done(demo, removeDevice(demo, id));
+      const rig = after(demo, removeDevice(demo, id));
       expect(JSON.stringify([...all(rig, 'sound'), ...all(rig, 'cable'), ...all(rig, 'move'), ...all(rig, 'program')])).not.toContain(`"${id}.`);
     }
   });
   test('every box of random rigs can leave, one after the other', () => {
     for (let seed = 1; seed <= 30; seed += 1) {
       let { rig } = randomRig(seed);
-      for (const { id } of all(rig, 'device')) rig = done(rig, removeDevice(rig, id));
+      for (const { id } of all(rig, 'device')) rig = after(rig, removeDevice(rig, id));
       expect(all(rig, 'cable')).toEqual([]);
     }
   });
   test('a derived sound keeps what it took over when its parent leaves', () => {
-    const derived = done(demo, addSound(demo, 'sound:d', 'Derived', 'lead', 'sound:04'));
-    const rig = done(derived, removeSound(derived, 'sound:04'));
+    const derived = after(demo, addSound(demo, 'sound:d', 'Derived', 'lead', 'sound:04'));
+    const rig = after(derived, removeSound(derived, 'sound:04'));
     expect(partOf(rig, 'sound:d')!.wants).toEqual(partOf(demo, 'sound:04')!.wants);
     expect(partOf(rig, 'sound:d')!.parent).toBeUndefined();
     expect(JSON.stringify(all(rig, 'song'))).not.toContain('sound:04');
@@ -99,9 +93,9 @@ describe('taking things away names everything that hangs on them', () => {
 describe('slots', () => {
   test('a new sound gets the first free one; sounds made before there was a controller get theirs later', () => {
     expect(freeCall(demo)).toEqual({ device: 'device:swi', memory: 'slots', slot: 16 });
-    const bare = done(newRig('x'), addSound(newRig('x'), 'sound:a', 'A'));
-    const late = done(bare, addDevice(bare, 'switcher-4', 'device:s'));
-    expect(partOf(done(late, giveSlots(late)), 'sound:a')!.calls).toEqual([{ device: 'device:s', memory: 'slots', slot: 0 }]);
+    const bare = after(newRig('x'), addSound(newRig('x'), 'sound:a', 'A'));
+    const late = after(bare, addDevice(bare, 'switcher-4', 'device:s'));
+    expect(partOf(after(late, giveSlots(late)), 'sound:a')!.calls).toEqual([{ device: 'device:s', memory: 'slots', slot: 0 }]);
   });
   test('without a controller a sound is stored nowhere', () => expect(freeCall(rigOf([makeDevice('boost', 'device:b')]))).toBeUndefined());
 });

@@ -1,4 +1,4 @@
-import { apply } from '../change/apply.js';
+import { after } from '../../testing/after.js';
 import type { Edit } from '../change/edit.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/deriver.js';
@@ -8,24 +8,20 @@ import { cablesOf, everyPart, partOf, type Rig } from '../rig/rig.js';
 import { addHookup, changeHookup, compareHookups, copyHookup, removeHookup } from './hookups.js';
 
 const demo = islandRun();
-const after = (edit: Edit, rig: Rig = demo): Rig => {
-  const applied = apply(rig, edit);
-  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
-  return applied.value.rig;
-};
+const made = (edit: Edit, rig: Rig = demo): Rig => after(rig, edit);
 const ends = (rig: Rig, id: `hookup:${string}`) => cablesOf(rig, id).map((c) => [...c.ends].sort().join()).sort();
 
 describe('hook-ups', () => {
   test('a new one is empty and can be renamed', () => {
-    const rig = after(addHookup('hookup:fly', 'Fly date'));
+    const rig = made(addHookup('hookup:fly', 'Fly date'));
     expect(cablesOf(rig, 'hookup:fly')).toEqual([]);
-    expect(partOf(after(changeHookup(partOf(rig, 'hookup:fly')!, { name: 'Fly' }), rig), 'hookup:fly')!.name).toBe('Fly');
+    expect(partOf(made(changeHookup(partOf(rig, 'hookup:fly')!, { name: 'Fly' }), rig), 'hookup:fly')!.name).toBe('Fly');
   });
   test('a copy has the same cables, settings and assumptions, and lives on its own', () => {
-    const rig = after(copyHookup(demo, BALLROOM_ID, 'hookup:copy', 'Copy', (i) => `cable:copy-${i}`));
+    const rig = made(copyHookup(demo, BALLROOM_ID, 'hookup:copy', 'Copy', (i) => `cable:copy-${i}`));
     expect(ends(rig, 'hookup:copy')).toEqual(ends(rig, BALLROOM_ID));
     expect(partOf(rig, 'hookup:copy')!.assumes).toEqual(partOf(rig, BALLROOM_ID)!.assumes);
-    const cut = after({ put: [], remove: ['cable:copy-0'] }, rig);
+    const cut = made({ put: [], remove: ['cable:copy-0'] }, rig);
     expect(cablesOf(cut, BALLROOM_ID)).toHaveLength(31);
     const [a, b] = [BALLROOM_ID, 'hookup:copy' as const].map((h) => deriveOnce(rig, h)!);
     expect([...b!.verdicts].map(([id, v]) => [id, v.is])).toEqual([...a!.verdicts].map(([id, v]) => [id, v.is]));
@@ -36,11 +32,11 @@ describe('hook-ups', () => {
   });
   test('taken away, it takes its cables, what was accepted in it and what is wanted only there', () => {
     const sound = partOf(demo, 'sound:01')!;
-    const rig = after({ put: [
+    const rig = made({ put: [
       { ...sound, wants: [...sound.wants, { control: 'device:swi.trim', is: 2, in: { hookup: FERRY_ID } }] },
       { kind: 'acceptance', id: 'acceptance:1', hookup: FERRY_ID, code: 'wire.unused', evidence: 'x', reason: 'so' },
     ], remove: [] });
-    const gone = after(removeHookup(rig, FERRY_ID), rig);
+    const gone = made(removeHookup(rig, FERRY_ID), rig);
     expect(everyPart(gone).filter((p) => JSON.stringify(p).includes(FERRY_ID))).toEqual([]);
     expect(partOf(gone, 'sound:01')).toEqual(sound);
     expect(cablesOf(gone, BALLROOM_ID)).toHaveLength(31);
@@ -51,7 +47,7 @@ describe('from one hook-up to another', () => {
   const change = compareHookups(demo, BALLROOM_ID, FERRY_ID);
   test('pull nine, plug eight, twenty-two stay', () => expect([change.pull.length, change.plug.length, change.stays]).toEqual([9, 8, 22]));
   test('carried out, the one is the other', () => {
-    const rig = after({ put: change.plug.map((c, i) => ({ ...c, id: `cable:new-${i}` as const, hookup: BALLROOM_ID })), remove: change.pull.map((c) => c.id) });
+    const rig = made({ put: change.plug.map((c, i) => ({ ...c, id: `cable:new-${i}` as const, hookup: BALLROOM_ID })), remove: change.pull.map((c) => c.id) });
     expect(ends(rig, BALLROOM_ID)).toEqual(ends(rig, FERRY_ID));
   });
   test('there and back are each other turned round; to itself there is nothing to do', () => {

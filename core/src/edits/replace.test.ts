@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { after } from '../../testing/after.js';
 import { Random } from '../../testing/random.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { line } from '../../testing/run-line.js';
@@ -55,6 +56,12 @@ describe('a box of another shape', () => {
     expect(partOf(rig, 'sound:01')!.calls).toEqual(partOf(demo, 'sound:01')!.calls);
     expect(lost).toEqual(expect.arrayContaining(['the cable at send8 in Ballroom', 'program “Waltz grit”']));
     expect(cablesOf(rig, BALLROOM_ID).filter((c) => c.ends.includes('device:swi.send4'))).toHaveLength(1);
+  });
+  test('two channels become one: it is in when either was', () => {
+    const said = partOf(demo, 'sound:04')!;
+    const both = { ...said, wants: [...said.wants, { stage: 'device:hed.clean' as const, is: 'out' as const }] };
+    const { rig } = swapped('device:hed', 'one-channel-amp', after(demo, { put: [both], remove: [] }));
+    expect(partOf(rig, 'sound:04')!.wants.filter((w) => 'stage' in w && w.stage.startsWith('device:hed.'))).toEqual([{ stage: 'device:hed.preamp', is: 'in' }]);
   });
   test('a box that nobody has is no replacement; a key of no box is refused', () => {
     expect(replaceDevice(demo, 'device:none', 'fuzz')).toBeUndefined();

@@ -50,6 +50,16 @@ const stageMap = (old: Device, made: Device): ReadonlyMap<string, string> => {
   }));
 };
 
+/** Where two stages became one, such as the channels of an amp, it is in when either was. */
+const asOne = (wants: readonly Want[]): readonly Want[] => {
+  const kept = new Map<string, Want>();
+  for (const want of wants) {
+    const key = `${wantTarget(want)} ${JSON.stringify(want.in ?? {})}`;
+    if (!kept.has(key) || ('stage' in want && want.is === 'in')) kept.set(key, want);
+  }
+  return [...kept.values()];
+};
+
 /**
  * Another box in the place of one: cables, sounds, moves, programs and settings follow where the new box has a place for them; what has none is listed.
  * @throws when the catalogue has no such box
@@ -94,7 +104,7 @@ export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacem
     const to = stages.get(splitRef(r).name);
     return to === undefined ? undefined : ref(id, to);
   };
-  const moveWants = (wants: readonly Want[], gone: (want: Want) => void): readonly Want[] => wants.flatMap((want): Want[] => {
+  const moveWants = (wants: readonly Want[], gone: (want: Want) => void): readonly Want[] => asOne(wants.flatMap((want): Want[] => {
     if ('stage' in want) {
       const stage = moveStage(want.stage);
       if (!stage) gone(want);
@@ -103,7 +113,7 @@ export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacem
     const stays = !mine(wantTarget(want)) || control(splitRef(wantTarget(want)).name, 'is' in want ? want.is : undefined);
     if (!stays) gone(want);
     return stays && !('pedal' in want && mine(want.pedal) && !control(splitRef(want.pedal).name)) ? [want] : [];
-  });
+  }));
   const memoryOf = (name: string) => device.memories.find((m) => m.id === name);
 
   for (const sound of all(rig, 'sound')) {
@@ -111,7 +121,7 @@ export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacem
     const wants = moveWants(sound.wants, (want) => gone.add(splitRef(wantTarget(want)).name));
     const calls = sound.calls.filter((c) => c.device !== id || (memoryOf(c.memory)?.size ?? 0) > c.slot);
     if (calls.length < sound.calls.length) gone.add('its slot');
-    const order = sound.order?.flatMap((r) => moveStage(r) ?? []);
+    const order = sound.order && [...new Set(sound.order.flatMap((r) => moveStage(r) ?? []))];
     const hears = sound.hears?.filter((h) => !mine(h.at) && !mine(h.from));
     const next: Sound = { ...sound, wants, calls, ...(order ? { order } : {}), ...(hears ? { hears } : {}) };
     if (JSON.stringify(next) !== JSON.stringify(sound)) put.push(next);

@@ -1,5 +1,4 @@
-import { apply } from '../change/apply.js';
-import type { Edit } from '../change/edit.js';
+import { after } from '../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { removeDevice } from '../edits/devices.js';
 import { setWant } from '../edits/sounds.js';
@@ -12,15 +11,10 @@ import { model } from './model.js';
 import { prove } from './prove.js';
 import { wrongInSystem } from './system.js';
 
-const changed = (rig: Rig, edit: Edit): Rig => {
-  const applied = apply(rig, edit);
-  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
-  return applied.value.rig;
-};
 const compiled = (rig: Rig) => compile(bearings(rig, partOf(rig, BALLROOM_ID)!));
 const verdicts = (rig: Rig) => prove(model(compiled(rig)).system);
 const soundOf = (rig: Rig, n: string) => partOf(rig, `sound:${n}`)!;
-const device = (rig: Rig, id: `device:${string}`, change: (d: Device) => Device): Rig => changed(rig, { put: [change(partOf(rig, id)!)], remove: [] });
+const device = (rig: Rig, id: `device:${string}`, change: (d: Device) => Device): Rig => after(rig, { put: [change(partOf(rig, id)!)], remove: [] });
 
 const rig = islandRun();
 
@@ -55,8 +49,8 @@ describe('hands and feet', () => {
     expect(granted).toEqual(expect.arrayContaining(['device:vol.amount 100', 'device:cmp.on on', 'device:tun.mute off', 'device:sel.select a']));
   });
   test('a box that only a foot reaches and that sounds want differently is a hand move, and the rest is still proved', () => {
-    const pulled = changed(rig, { put: [], remove: ['cable:b07', 'cable:b08', 'cable:b06'] });
-    const inLine = changed(pulled, { put: [
+    const pulled = after(rig, { put: [], remove: ['cable:b07', 'cable:b08', 'cable:b06'] });
+    const inLine = after(pulled, { put: [
       { kind: 'cable', id: 'cable:x1', hookup: BALLROOM_ID, ends: ['device:vol.out', 'device:cmp.in'] }, { kind: 'cable', id: 'cable:x2', hookup: BALLROOM_ID, ends: ['device:cmp.out', 'device:swi.in'] },
     ], remove: [] });
     const c = compiled(inLine);
@@ -72,11 +66,11 @@ describe('the demo rig and its two honest faults', () => {
   test('Chorus wide leaves its delay to a toggle', () => expect(v.get('sound:03')).toMatchObject({ is: 'broken', wrong: [{ variable: 'device:dly.on', wanted: 'on' }] }));
   test('Waltz grit sends a program number that is one off', () => expect(v.get('sound:06')).toMatchObject({ is: 'broken', length: 1, wrong: [{ variable: 'device:mod.program', wanted: '12' }, { variable: 'device:mod.mix' }] }));
   test('calling a program that holds the delay on cures the first', () => {
-    const cured = changed(rig, setWant(soundOf(rig, '03'), { control: 'device:dly.program', is: 6 }));
+    const cured = after(rig, setWant(soundOf(rig, '03'), { control: 'device:dly.program', is: 6 }));
     expect(verdicts(cured).get('sound:03')).toEqual({ is: 'proved' });
   });
   test('letting Yunta plan the slot cures the second', () => {
-    expect(verdicts(changed(rig, { put: [], remove: ['program:swi-5'] })).get('sound:06')).toEqual({ is: 'proved' });
+    expect(verdicts(after(rig, { put: [], remove: ['program:swi-5'] })).get('sound:06')).toEqual({ is: 'proved' });
   });
   test('its recall system is sound in itself', () => expect(wrongInSystem(model(compiled(rig)).system)).toEqual([]));
 });
@@ -92,7 +86,7 @@ describe('the ways of real boxes', () => {
   });
 
   test('on a channel that nobody reaches the want becomes a hand move', () => {
-    const cut = changed(rig, { put: [], remove: ['cable:b30'] });
+    const cut = after(rig, { put: [], remove: ['cable:b30'] });
     expect(compiled(cut).sounds.get('sound:01')!.hand.map((h) => h.control)).toContain('device:rev.program');
   });
 
@@ -105,14 +99,14 @@ describe('the ways of real boxes', () => {
 
   test('more than 128 programs: bank select goes before the program change', () => {
     const large = reverb((d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, size: 300 })), controls: d.controls.map((c) => (c.id === 'program' ? { ...c, domain: { min: 0, max: 299, unit: '' } } : c)) }));
-    const asked = changed(large, setWant(soundOf(large, '01'), { control: 'device:rev.program', is: 200 }));
+    const asked = after(large, setWant(soundOf(large, '01'), { control: 'device:rev.program', is: 200 }));
     expect(compiled(asked).sounds.get('sound:01')!.stored[0]!.program.acts).toContainEqual({ send: { pc: 72, channel: 4, bank: 1 }, at: 'midi-out' });
   });
 });
 
 describe('inheritance and cases', () => {
   const want = (sound: string) => new Map(compiled(derived).sounds.get(`sound:${sound}`)!.wants.map((w) => [w.control, w.value]));
-  const derived = changed(rig, { put: [
+  const derived = after(rig, { put: [
     { kind: 'sound', id: 'sound:d', name: 'Derived', role: 'lead', at: 20, parent: 'sound:04', calls: [{ device: 'device:swi', memory: 'slots', slot: 40 }], wants: [
       { control: 'device:swi.trim', more: 2 }, { stage: 'device:hig.overdrive', is: 'out' }, { control: 'device:rev.program', is: 8, in: { hookup: BALLROOM_ID } }, { control: 'device:rev.program', is: 3 },
     ] },
@@ -128,7 +122,7 @@ describe('inheritance and cases', () => {
 
 describe('the order that a sound wants', () => {
   test('an orderable switcher is told the arrangement; one that cannot reorder has a problem', () => {
-    const asked = changed(rig, { put: [{ ...soundOf(rig, '02'), order: ['device:low.overdrive', 'device:cmp.compressor'] }], remove: [] });
+    const asked = after(rig, { put: [{ ...soundOf(rig, '02'), order: ['device:low.overdrive', 'device:cmp.compressor'] }], remove: [] });
     expect(compiled(asked).sounds.get('sound:02')!.stored[0]!.program.contents).toMatchObject({ order: 'loop3 loop2 loop1 loop4 loop5 loop6 loop7 loop8' });
     const fixed = device(asked, 'device:swi', (d) => ({ ...d, chains: d.chains.map(({ order: _, ...c }) => c) }));
     expect(compiled(fixed).sounds.get('sound:02')!.problems).toContainEqual({ is: 'order', first: 'device:low.overdrive', second: 'device:cmp.compressor' });
@@ -136,7 +130,7 @@ describe('the order that a sound wants', () => {
 });
 
 test('without a controller nothing is stored anywhere, and what sounds want differently is done by hand', () => {
-  const bare = compiled(changed(rig, removeDevice(rig, 'device:swi')));
+  const bare = compiled(after(rig, removeDevice(rig, 'device:swi')));
   for (const c of bare.sounds.values()) expect(c.stored).toEqual([]);
   expect(handMoves(bare, 'sound:01').map((h) => h.control)).toContain('device:dly.program');
 });

@@ -1,5 +1,5 @@
+import { withParts } from '../../testing/after.js';
 import { makeDevice } from '../catalogue/make.js';
-import { apply } from '../change/apply.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import type { Message } from '../rig/act.js';
 import type { Device } from '../rig/device.js';
@@ -13,11 +13,7 @@ import { model, ModelMemory } from './model.js';
 import { touchedOnTheWire } from './touched.js';
 
 const demo = islandRun();
-const put = (...parts: Part[]): Rig => {
-  const applied = apply(demo, { put: parts, remove: [] });
-  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
-  return applied.value.rig;
-};
+const put = (...parts: Part[]): Rig => withParts(demo, ...parts);
 const box = (id: Id<'device'>, change: (d: Device) => Device): Device => change(partOf(demo, id)!);
 const on = (rig: Rig) => bearings(rig, partOf(rig, BALLROOM_ID)!);
 const heard = (rig: Rig, message: Message) => listeners(on(rig), 'device:swi', 'midi-out', message).map((l) => `${l.device.id.slice(7)}:${l.answers.map((a) => a.id).join()}`);

@@ -1,4 +1,4 @@
-import { apply } from '../change/apply.js';
+import { after } from '../../testing/after.js';
 import type { Edit } from '../change/edit.js';
 import { makeDevice } from '../catalogue/make.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
@@ -17,11 +17,7 @@ import { afterEvent } from './system.js';
 import { stepText } from './words.js';
 
 const demo = islandRun();
-const changed = (edit: Edit, rig = demo): Rig => {
-  const applied = apply(rig, edit);
-  if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
-  return applied.value.rig;
-};
+const changed = (edit: Edit, rig = demo): Rig => after(rig, edit);
 const put = (...parts: Part[]): Rig => changed({ put: parts, remove: [] });
 const device = (id: Id<'device'>, change: (d: Device) => Device): Rig => put(change(partOf(demo, id)!));
 const modelled = (rig: Rig) => {

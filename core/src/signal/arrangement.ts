@@ -27,25 +27,17 @@ export const readArrangement = (text: string): Arrangement => {
   return series();
 };
 
-const firsts = (arrangement: Arrangement): readonly string[] => {
-  const [head] = arrangement;
-  if (head === undefined) return [];
-  return typeof head === 'string' ? [head] : head.arms.flatMap(firsts);
-};
-const lasts = (arrangement: Arrangement): readonly string[] => {
-  const tail = arrangement.at(-1);
-  if (tail === undefined) return [];
-  return typeof tail === 'string' ? [tail] : tail.arms.flatMap(lasts);
-};
-
-const pairs = (arrangement: Arrangement): readonly (readonly [string, string])[] => [
-  ...arrangement.flatMap((step) => (typeof step === 'string' ? [] : step.arms.flatMap(pairs))),
-  ...arrangement.slice(1).flatMap((step, i) => lasts([arrangement[i]!]).flatMap((a) => firsts([step]).map((b) => [a, b] as const))),
-];
-
 /** Start and end of the chain, as they stand in pairs of neighbours. */
 export const START = '^';
 export const FINISH = '$';
+
+/** Notes which slot follows which from these slots on. An arm without slots lets pass what comes. @returns the slots at which it ends */
+const link = (arrangement: Arrangement, from: readonly string[], pairs: Set<string>): readonly string[] =>
+  arrangement.reduce<readonly string[]>((before, step) => {
+    if (typeof step !== 'string') return [...new Set(step.arms.flatMap((arm) => link(arm, before, pairs)))];
+    for (const slot of before) pairs.add(`${slot}>${step}`);
+    return [step];
+  }, from);
 
 const known = new Map<string, ReadonlySet<string>>();
 
@@ -53,10 +45,8 @@ const known = new Map<string, ReadonlySet<string>>();
 export const neighbours = (text: string): ReadonlySet<string> => {
   const found = known.get(text);
   if (found) return found;
-  const arrangement = readArrangement(text);
-  const set = new Set(arrangement.length === 0 ? [`${START}>${FINISH}`] : [
-    ...firsts(arrangement).map((b) => `${START}>${b}`), ...lasts(arrangement).map((a) => `${a}>${FINISH}`), ...pairs(arrangement).map(([a, b]) => `${a}>${b}`),
-  ]);
+  const set = new Set<string>();
+  for (const last of link(readArrangement(text), [START], set)) set.add(`${last}>${FINISH}`);
   if (known.size > 5000) known.clear();
   known.set(text, set);
   return set;
