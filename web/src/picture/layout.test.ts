@@ -1,8 +1,13 @@
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
+import { DEMO_RIGS } from '@yunta/core/demo/rigs';
+import type { Item } from '@yunta/core/signal/picture';
 import { deriveOnce } from '@yunta/core/derive/deriver';
 import { soundRun } from '@yunta/core/derive/view';
 import { randomRig } from '@yunta/core/testing/random-rig';
 import { layRun, TAG, type Laid } from './layout.js';
+
+/** Height of a line of names. */
+const NAME = 17;
 
 const overlaps = ({ tags }: Laid) => tags.flatMap((a, i) => tags.slice(i + 1).filter((b) => Math.abs(a.x - b.x) < TAG.width && Math.abs(a.y - b.y) < TAG.height).map((b) => `${a.device} on ${b.device}`));
 
@@ -26,5 +31,30 @@ describe('the run as it is drawn', () => {
     const laid = layRun(soundRun(deriveOnce(islandRun(), BALLROOM_ID)!, 'sound:04'));
     expect(laid.hosts).toHaveLength(1);
     expect(laid.stubs.map((s) => s.codes)).toEqual([['device:ofz'], ['device:gat'], ['device:mod']]);
+  });
+  test.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))('%s: names of boxes and bars keep clear of each other, in every hook-up', (_, make) => {
+    const rig = make();
+    for (const hookup of rig.parts.hookup.keys()) {
+      const d = deriveOnce(rig, hookup)!;
+      for (const sound of rig.parts.sound.keys()) {
+        const laid = layRun(soundRun(d, sound));
+        expect(overlaps(laid)).toEqual([]);
+        for (const h of laid.hosts) {
+          const crossed = laid.tags.filter((t) => t.x < h.x + h.width && t.x + TAG.width > h.x && t.y < h.y && t.y + TAG.height / 2 + NAME > h.y - NAME);
+          expect(crossed.map((t) => `${t.device} meets the bar of ${h.device}`)).toEqual([]);
+          expect(h.y - NAME).toBeGreaterThanOrEqual(laid.box.y);
+        }
+      }
+    }
+  });
+  test('arms that never meet again end side by side, those that do meet in one point', () => {
+    const end = (name: string): Item => ({ is: 'end', end: `device:${name}.air` as never, name, sides: ['mono'] });
+    const box = (id: string): Item => ({ is: 'box', device: `device:${id}`, stages: [] });
+    const apart = layRun([box('s'), { is: 'split', joins: false, arms: [[box('a'), end('Left')], [box('b'), end('Right')]] }]);
+    expect(new Set(apart.ends.map((e) => e.y)).size).toBe(2);
+    const met = layRun([box('s'), { is: 'split', joins: true, arms: [[box('a')], []] }, end('House')]);
+    expect(met.ends).toHaveLength(1);
+    expect(met.tags.map((t) => t.device)).toEqual(['device:s', 'device:a']);
+    expect(layRun([]).tags).toEqual([]);
   });
 });
