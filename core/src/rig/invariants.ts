@@ -4,7 +4,7 @@ import { isId, kindOf, splitRef, type AnyId, type Id, type Ref } from './ids.js'
 import type { Refusal } from './result.js';
 import { partOf, type Part, type Rig } from './rig.js';
 import { wantTarget, type Want } from './sound.js';
-import type { Value } from './value.js';
+import type { Value, When } from './value.js';
 
 /** Every part that this one cannot be without. */
 export const refersTo = (part: Part): readonly AnyId[] => {
@@ -133,14 +133,29 @@ const wrongInDevice = (device: Device): readonly Refusal[] => {
   const checkControl = (where: string, id: string) => {
     if (!controls.has(id)) add(where, `"${id}" is not a control of this device.`, `Use one of ${[...controls].join(', ') || 'its controls (it has none)'}.`);
   };
-  const checkTaps = (where: string, taps: readonly Tap[]) => taps.forEach((t) => checkPoint(where, t.at));
+  const checkWhen = (where: string, when: When | undefined) => when?.forEach((f) => ('jack' in f ? checkPoint(where, f.jack) : checkControl(where, f.control)));
+  const checkTaps = (where: string, taps: readonly Tap[]) => taps.forEach((t) => {
+    checkPoint(where, t.at);
+    checkWhen(where, t.when);
+  });
   const checkSlots = (where: string, slots: readonly Slot[]): void => slots.forEach((s) => {
-    if (s.is === 'block') s.on?.forEach((f) => 'control' in f && checkControl(`${where}.${s.id}`, f.control));
-    else if (s.is === 'insert') checkTaps(`${where}.${s.id}`, [...s.send, ...s.return]);
-    else s.arms.forEach((a) => checkSlots(`${where}.${s.id}.${a.id}`, a.slots));
+    const at = `${where}.${s.id}`;
+    switch (s.is) {
+      case 'block': return checkWhen(at, s.on);
+      case 'insert':
+        checkTaps(at, [...s.send, ...s.return]);
+        return checkWhen(at, s.on);
+      case 'fork':
+        if (s.arms.length === 0) add(at, `The fork "${s.id}" has no arms.`, 'Give it an arm for each way the signal can go, or take it out.');
+        return s.arms.forEach((a) => {
+          checkWhen(`${at}.${a.id}`, a.when);
+          checkSlots(`${at}.${a.id}`, a.slots);
+        });
+    }
   });
   for (const chain of device.chains) {
     checkTaps(`chains.${chain.id}`, [...chain.from, ...chain.to]);
+    checkWhen(`chains.${chain.id}`, chain.when);
     checkSlots(`chains.${chain.id}`, chain.slots);
     if (chain.order) checkControl(`chains.${chain.id}.order`, chain.order);
   }

@@ -1,0 +1,100 @@
+import type { Actuator, Control, Device, Domain, Jack } from '../rig/device.js';
+import type { Id } from '../rig/ids.js';
+import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { ASSUMED, audioIn, audioOut, chain } from './parts.js';
+
+/** A box with one way through, to be made into whatever it is. */
+export const blankBox = (id: Id<'device'>): Device => ({
+  kind: 'device', id, code: 'BOX', name: 'New box', zone: 'floor', jacks: [audioIn('in'), audioOut('out')], chains: [chain('path', 'in', [], 'out')], controls: [], actuators: [], memories: [], figures: ASSUMED,
+});
+
+/** What a jack's poles do, as a person says it. */
+export const JACK_WAYS = {
+  takes: { tip: 'in' }, gives: { tip: 'out' }, 'sends on tip, returns on ring': { tip: 'out', ring: 'in' }, 'gives both sides': { tip: 'out', ring: 'out' }, 'takes both sides': { tip: 'in', ring: 'in' }, 'takes on tip, gives on ring': { tip: 'in', ring: 'out' },
+} as const satisfies Record<string, Jack['poles']>;
+export type JackWay = keyof typeof JACK_WAYS;
+export const wayOf = ({ poles }: Jack): JackWay => (Object.keys(JACK_WAYS) as JackWay[]).find((w) => JSON.stringify(JACK_WAYS[w]) === JSON.stringify(poles)) ?? 'takes';
+
+const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'box', where, wrong, would });
+
+/** @example rangeText({ values: ['off', 'on'] }) // 'off, on'   rangeText({ min: 0, max: 100, unit: '%' }) // '0..100 %' */
+export const rangeText = (domain: Domain): string => {
+  if ('values' in domain) return domain.values.map((v) => (typeof v === 'number' ? `#${v}` : v)).join(', ');
+  return 'min' in domain ? `${domain.min}..${domain.max}${domain.unit ? ` ${domain.unit}` : ''}${domain.step ? ` by ${domain.step}` : ''}` : `order of ${domain.arrange.join(', ')}${domain.branches ? ` in up to ${domain.branches} branches` : ''}`;
+};
+
+/** The range that a text says: values between commas, or the least and the most with a unit. */
+export const readRange = (text: string): Result<Domain, readonly Refusal[]> => {
+  const order = /^order of (.+?)(?: in up to (\d+) branches)?$/.exec(text.trim());
+  if (order) return ok({ arrange: order[1]!.split(',').map((s) => s.trim()).filter(Boolean), branches: Number(order[2] ?? 0) });
+  const range = /^(-?\d+(?:\.\d+)?)\s*\.\.\s*(-?\d+(?:\.\d+)?)(?:\s+([^\d\s]\S{0,9}))??(?:\s+by\s+(\d+(?:\.\d+)?))?$/.exec(text.trim());
+  if (range) {
+    const [min, max] = [Number(range[1]), Number(range[2])];
+    if (min >= max) return refuse([refusal('range', `${min} is not below ${max}.`, 'Say the least first, such as 0..100 %.')]);
+    return ok({ min, max, unit: range[3] ?? '', ...(range[4] ? { step: Number(range[4]) } : {}) });
+  }
+  const values = text.split(',').map((s) => s.trim()).filter(Boolean).map((v) => (/^#-?\d+(\.\d+)?$/.test(v) ? Number(v.slice(1)) : v));
+  if (values.length < 2 || new Set(values.map(String)).size < values.length) return refuse([refusal('range', `"${text.slice(0, 40)}" is no range.`, 'Say two values or more with commas between them, such as off, on; or 0..100 %.')]);
+  return ok({ values });
+};
+
+/** Acts on this control and on nothing else, so that it belongs to it. */
+const onlyOn = (control: string) => (a: Actuator): boolean => a.acts.length === 1 && 'control' in a.acts[0]! && a.acts[0].control === control;
+
+const turns = ({ acts }: Actuator): boolean => acts.some((a) => 'toggle' in a || 'step' in a);
+const wordOf = (a: Actuator): string | undefined => {
+  if ('foot' in a.by && a.by.gesture === 'press' && turns(a)) return 'foot';
+  if ('midi' in a.by && a.by.midi === 'cc') return turns(a) ? `cc ${a.by.number} turns` : `cc ${a.by.number}`;
+  return undefined;
+};
+
+/** What of a box can set one of its controls, as words: a foot switch, controllers that set it or turn it over. @example setByText(chorus, 'on') // 'foot, cc 102' */
+export const setByText = (device: Pick<Device, 'actuators'>, control: string): string => device.actuators.filter(onlyOn(control)).flatMap((a) => wordOf(a) ?? []).join(', ');
+
+const made = (control: Control, word: string, id: string): Actuator | undefined => {
+  const { domain } = control;
+  const values = 'values' in domain ? domain.values : undefined;
+  const turn = values && (values.length === 2 ? { control: control.id, toggle: [values[0]!, values[1]!] as const } : { control: control.id, step: values });
+  if (word === 'foot') return turn && { id, by: { foot: id, gesture: 'press' }, acts: [turn] };
+  const cc = /^cc (\d{1,3})( turns)?$/.exec(word);
+  if (!cc || Number(cc[1]) > 127) return undefined;
+  const by = { midi: 'cc' as const, number: Number(cc[1]) };
+  if (cc[2]) return turn && { id, by, acts: [turn] };
+  if ('min' in domain) return { id, by, acts: [{ control: control.id, scale: [domain.min, domain.max] }] };
+  if (!values) return undefined;
+  const size = 128 / values.length;
+  return { id, by, acts: [{ control: control.id, map: values.map((v, i) => [Math.ceil(i * size), Math.ceil((i + 1) * size) - 1, v] as const) }] };
+};
+
+/** The box with what can set a control said anew. What stays keeps what it was, such as thresholds. */
+export const withSetBy = <D extends Pick<Device, 'actuators' | 'controls'>>(device: D, control: string, text: string): Result<D, readonly Refusal[]> => {
+  const known = device.controls.find((c) => c.id === control);
+  if (!known) return refuse([refusal(control, `There is no control "${control}".`, 'Name one of its controls.')]);
+  const words = [...new Set(text.split(',').map((w) => w.trim().toLowerCase().replaceAll(/\s+/g, ' ')).filter(Boolean))];
+  const mine = device.actuators.filter(onlyOn(control));
+  const stays = mine.filter((a) => { const w = wordOf(a); return w === undefined || words.includes(w); });
+  const taken = new Set([...device.actuators.filter((a) => !mine.includes(a)), ...stays].map((a) => a.id));
+  const added: Actuator[] = [];
+  for (const word of words) {
+    if (stays.some((a) => wordOf(a) === word)) continue;
+    let id = word === 'foot' ? `${control} switch` : control;
+    for (let n = 2; taken.has(id); n += 1) id = `${control} ${n}`;
+    taken.add(id);
+    const actuator = made(known, word, id);
+    if (!actuator) return refuse([refusal(control, `"${word.slice(0, 30)}" cannot set ${known.name ?? control}.`, 'Say foot, cc 20 or cc 20 turns; a foot turns over what has values, not amounts.')]);
+    added.push(actuator);
+  }
+  return ok({ ...device, actuators: [...device.actuators.filter((a) => !mine.includes(a) || stays.includes(a)), ...added] });
+};
+
+/** The box with 128 programs that hold its controls of sound, called by program change. It needs a MIDI input. */
+export const withPrograms = (device: Device): Device => {
+  const held = device.controls.filter((c) => c.use === 'sound' && c.id !== 'program').map((c) => c.id);
+  return {
+    ...device,
+    controls: [...device.controls.filter((c) => c.id !== 'program').map((c): Control => (held.includes(c.id) ? { ...c, powerUp: 'loaded' } : c)), { id: 'program', domain: { min: 0, max: 127, unit: '' }, powerUp: 'left', use: 'sound' }],
+    actuators: [...device.actuators.filter((a) => a.id !== 'program change'), { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'programs', slot: 'value' }] }],
+    memories: [{ id: 'programs', control: 'program', stores: held, size: 128, shows: { first: 1 }, gapMs: 20, mutesMs: 0, again: 'reloads' }],
+    midi: device.midi ?? { channel: 1, messages: 'lost' },
+  };
+};
