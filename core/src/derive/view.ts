@@ -83,9 +83,11 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
 export const runOf = (d: Derived, trace: Trace | undefined): readonly Item[] =>
   (trace ? picture(trace, (insert, device) => [...new Set((d.anatomy.loops.find((l) => l.device === device && l.insert === insert)?.holds ?? []).map((r) => splitRef(r).device))]) : []);
 
+/** The path of a sound as it is meant; without one, of the rig as it stands at rest. */
+export const soundTrace = (d: Derived, sound?: Id<'sound'>): Trace => (sound && d.compilation.sounds.get(sound)?.trace) || trace(d.anatomy.wiring, d.grounds.resting);
+
 /** The run of a sound; without one, of the rig as it stands at rest. */
-export const soundRun = (d: Derived, sound?: Id<'sound'>): readonly Item[] =>
-  runOf(d, sound ? d.compilation.sounds.get(sound)?.trace : trace(d.anatomy.wiring, d.grounds.resting));
+export const soundRun = (d: Derived, sound?: Id<'sound'>): readonly Item[] => runOf(d, soundTrace(d, sound));
 
 /** One line of what a controller stores. */
 export interface StoredLine {

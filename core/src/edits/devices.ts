@@ -14,6 +14,12 @@ export const addDevice = (rig: Rig, key: string, id: Id<'device'>, chosen: Chose
   return { put: [{ ...device, at, code: freeCode(chosen.code ?? device.code, taken) }], remove: [] };
 };
 
+/** Adds a box that was made elsewhere, such as one of a person's shelf; its code is made free. */
+export const addMade = (rig: Rig, box: Device, id: Id<'device'>): Edit => {
+  const devices = all(rig, 'device');
+  return { put: [{ ...box, id, at: Math.max(0, ...devices.map((d) => d.at ?? 0)) + 1, code: freeCode(box.code, devices.map((d) => d.code)) }], remove: [] };
+};
+
 export const changeDevice = (device: Device, change: Partial<Omit<Device, 'id' | 'kind'>>): Edit => ({ put: [{ ...device, ...change }], remove: [] });
 
 /** Takes a box away with everything that hangs on it: cables, programs, and what sounds and moves want of it. Every part is named. */

@@ -1,10 +1,12 @@
 import { after } from '../../testing/after.js';
 import { randomRig } from '../../testing/random-rig.js';
+import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { makeDevice } from '../catalogue/make.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/deriver.js';
 import { all, newRig, partOf, rigOf, type Rig } from '../rig/rig.js';
-import { connect, offers } from './cables.js';
+import type { Ref } from '../rig/ids.js';
+import { connect, notOffered, offers } from './cables.js';
 import { addDevice, removeDevice } from './devices.js';
 import { addSound, freeCall, giveSlots, removeSound } from './sounds.js';
 import { carryOutWiring, planWiring, type School } from './wire.js';
@@ -55,6 +57,41 @@ describe('cables', () => {
   test('a speaker output is offered a speaker load only', () => {
     const rig = after(demo, { put: [], remove: ['cable:b25'] });
     expect(offers(rig, BALLROOM_ID, 'device:hed.speaker').map((o) => o.jack)).toEqual(['device:cab.in']);
+  });
+  test('what hangs in a loop is offered the return of that loop first, over however many boxes', () => {
+    const rig = smallRig({ boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', f: 'fuzz', h: 'one-channel-amp' }, leads: ['g.out>s.in', 's.send2>d.in', 'd.out>f.in'] });
+    expect(offers(rig, SMALL, 'device:f.out')[0]).toMatchObject({ jack: 'device:s.return2', taken: false, why: 'comes back to the loop in which it hangs' });
+  });
+  test('from a send a box that is not wired yet comes before one that is', () => {
+    const rig = smallRig({ boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', f: 'fuzz' }, leads: ['g.out>s.in', 's.send1>d.in', 'd.out>s.return1'] });
+    const list = offers(rig, SMALL, 'device:s.send2');
+    expect(list[0]).toMatchObject({ jack: 'device:f.in', why: expect.stringContaining('not wired yet') });
+    expect(list.find((o) => o.jack === 'device:d.in')).toMatchObject({ taken: true });
+  });
+  test('offers may be asked from either end of a cable', () => {
+    const rig = smallRig({ boxes: { g: 'single-coil', d: 'low-drive' }, leads: [] });
+    expect(offers(rig, SMALL, 'device:g.out').map((o) => o.jack)).toEqual(['device:d.in']);
+    expect(offers(rig, SMALL, 'device:d.in').map((o) => o.jack)).toEqual(['device:g.out']);
+    expect(offers(rig, SMALL, 'device:d.nothing')).toEqual([]);
+  });
+  test('every jack of the same kind is offered or refused with a reason, never both', () => {
+    for (const device of all(demo, 'device')) {
+      for (const { id, kind } of device.jacks) {
+        const from = `${device.id}.${id}` as Ref;
+        const [yes, no] = [offers(demo, BALLROOM_ID, from).map((o) => o.jack), notOffered(demo, from)];
+        const alike = all(demo, 'device').flatMap((d) => d.jacks.filter((j) => j.kind === kind).map((j) => `${d.id}.${j.id}`)).filter((r) => r !== from);
+        expect([...yes, ...no.map((n) => n.jack)].sort()).toEqual(alike.sort());
+        expect(no.every((n) => n.why.length > 5)).toBe(true);
+      }
+    }
+  });
+  test('the reasons: two outputs, the box itself, a speaker output into a pedal, a pedal into a loudspeaker', () => {
+    const why = (from: Ref, to: Ref) => notOffered(demo, from).find((n) => n.jack === to)?.why;
+    expect(why('device:cmp.out', 'device:low.out')).toBe('both give out');
+    expect(why('device:cmp.in', 'device:low.in')).toBe('both take in');
+    expect(why('device:cmp.out', 'device:cmp.in')).toBe('the same box: a signal fed back into itself');
+    expect(why('device:hed.speaker', 'device:cmp.in')).toBe('the power of a speaker output would ruin it');
+    expect(why('device:cmp.out', 'device:cab.in')).toBe('a loudspeaker wants a power amp');
   });
   test('plugging into a taken jack pulls what was there, in one change', () => {
     const rig = after(demo, connect(demo, BALLROOM_ID, 'cable:new', 'device:mod.out-r', 'device:hed.return'));

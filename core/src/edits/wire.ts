@@ -23,15 +23,16 @@ const ORDER: readonly Stage[] = [
   'wireless', 'tuner', 'wah', 'filter', 'compressor', 'pitch', 'octave', 'fuzz', 'overdrive', 'distortion', 'boost', 'eq', 'gate', 'volume',
   'enhancer', 'generator', 'preamp', 'modulation', 'tremolo', 'delay', 'reverb', 'looper', 'cabinet simulation',
 ];
-const AFTER_GAIN: readonly Stage[] = ['modulation', 'tremolo', 'delay', 'reverb', 'looper'];
+export const AFTER_GAIN: readonly Stage[] = ['modulation', 'tremolo', 'delay', 'reverb', 'looper'];
 const BEFORE_SWITCHER: readonly Stage[] = ['wireless', 'tuner'];
 
-const stagesOf = (device: Device): readonly Stage[] => device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
-const place = (device: Device): number => Math.min(99, ...stagesOf(device).map((s) => ORDER.indexOf(s)).filter((i) => i >= 0));
+export const stagesOf = (device: Device): readonly Stage[] => device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
+/** Where a box usually stands in a chain; 99 for one that has no usual place. */
+export const usualPlace = (device: Device): number => Math.min(99, ...stagesOf(device).map((s) => ORDER.indexOf(s)).filter((i) => i >= 0));
 const audio = (device: Device, way: (j: Jack) => boolean): readonly Jack[] => device.jacks.filter((j) => j.kind === 'audio' && way(j));
-const inOf = (d: Device): Jack | undefined => audio(d, takesIn)[0];
-const outOf = (d: Device): Jack | undefined => audio(d, givesOut)[0];
-const insertsOf = (d: Device): readonly Insert[] => d.chains.flatMap((c) => c.slots.filter((s): s is Insert => s.is === 'insert'));
+export const inOf = (d: Device): Jack | undefined => audio(d, takesIn)[0];
+export const outOf = (d: Device): Jack | undefined => audio(d, givesOut)[0];
+export const insertsOf = (d: Device): readonly Insert[] => d.chains.flatMap((c) => c.slots.filter((s): s is Insert => s.is === 'insert'));
 
 interface Cast {
   readonly source: Device | undefined;
@@ -53,8 +54,8 @@ const castOf = (rig: Rig): Cast => {
   const amp = devices.find((d) => d.zone === 'amp' && withSend(d)) ?? devices.find((d) => d.zone === 'amp');
   const desk = devices.find((d) => d.ends?.some((e) => e.is === 'house'));
   const boxes = devices
-    .filter((d) => ![switcher, modeller, amp, desk].includes(d) && !d.ends?.length && (d.zone === 'floor' || d.zone === 'hands') && place(d) < 99 && inOf(d) && outOf(d))
-    .sort((a, b) => place(a) - place(b));
+    .filter((d) => ![switcher, modeller, amp, desk].includes(d) && !d.ends?.length && (d.zone === 'floor' || d.zone === 'hands') && usualPlace(d) < 99 && inOf(d) && outOf(d))
+    .sort((a, b) => usualPlace(a) - usualPlace(b));
   return {
     source: devices.find((d) => d.ends?.some((e) => e.is === 'source' && e.what !== 'voice')), boxes, switcher, modeller, amp, desk,
     cabinet: devices.find((d) => d.jacks.some((j) => j.load === 'speaker')),
@@ -135,7 +136,7 @@ export const planWiring = (rig: Rig, school: School): WiringPlan => {
 };
 
 /** MIDI from box to box and contacts to the amp, so that the controller reaches whatever listens. */
-const controlSteps = (rig: Rig): readonly WiringStep[] => {
+export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   const devices = all(rig, 'device');
   const controller = devices.find((d) => d.memories.some((m) => m.by === 'slot') && d.jacks.some((j) => j.kind === 'midi' && givesOut(j)));
   const steps: WiringStep[] = [];

@@ -1,7 +1,8 @@
 import { apply } from '../change/apply.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { DEMO_RIGS } from '../demo/rigs.js';
 import { addSound } from '../edits/sounds.js';
-import { partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { anatomy } from '../signal/anatomy.js';
 import { cellOf, pasteInto, sheetColumns, typeInto, type Column } from './sound-sheet.js';
@@ -59,5 +60,25 @@ describe('paste', () => {
   ])('%s: nothing is changed, and it says why', (_, at, col, rows, says) => {
     const pasted = pasteInto(rig, columns, at, col, rows);
     expect(pasted.ok ? [] : pasted.error.map((r) => r.wrong)).toContain(says);
+  });
+});
+
+describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) => [`${id}, ${h.name}`, make(), h] as const)))('the sheet of %s', (_, demo, hookup) => {
+  const sheet = sheetColumns(demo, anatomy(demo, hookup));
+  test('each column has its own name and says what it is', () => {
+    expect(new Set(sheet.map((c) => c.id)).size).toBe(sheet.length);
+    expect(new Set(sheet.map((c) => c.title)).size).toBe(sheet.length);
+    expect(sheet.every((c) => c.says.length > 3)).toBe(true);
+  });
+  test('what a cell shows can be typed into it again and shows the same', () => {
+    for (const s of soundsInOrder(demo)) {
+      for (const c of sheet) {
+        const { text } = cellOf(demo, s, c);
+        const again = typeInto(demo, s, c, text);
+        expect([s.name, c.title, again.ok]).toEqual([s.name, c.title, true]);
+        const changed = again.ok ? again.value.put.find((p): p is Sound => p.kind === 'sound') ?? s : s;
+        expect([s.name, c.title, cellOf(demo, changed, c).text]).toEqual([s.name, c.title, text]);
+      }
+    }
   });
 });

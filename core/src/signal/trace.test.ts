@@ -1,17 +1,16 @@
-import { DirectedGraph } from 'graphology';
-import { bfsFromNode } from 'graphology-traversal';
+import { graphOf, sidesByGraphology } from '../../testing/by-graphology.js';
 import { Random } from '../../testing/random.js';
-import { randomRig } from '../../testing/random-rig.js';
+import { randomWiring } from '../../testing/random-wiring.js';
 import { makeDevice } from '../catalogue/make.js';
 import { islandRun, BALLROOM_ID } from '../demo/island-run.js';
 import type { Device } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
-import { ref, type Ref } from '../rig/ids.js';
+import type { Ref } from '../rig/ids.js';
 import { all, partOf, rigOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { anatomy } from './anatomy.js';
 import { restingState } from './state.js';
-import { ringsOf, stopsBetween, trace, type Trace } from './trace.js';
+import { ringsOf, sidesFrom, stopsBetween, trace, type Trace } from './trace.js';
 import { wire, type Wiring } from './wiring.js';
 
 const HOOKUP: Hookup = { kind: 'hookup', id: 'hookup:h', name: 'h', settings: {}, hears: [], assumes: [] };
@@ -22,18 +21,6 @@ const traced = (rig: Rig, values: Readonly<Record<string, Value>> = {}): Trace =
 const box = (name: string, key: string) => makeDevice(key, `device:${name}`);
 const stage = (t: Trace, r: string) => t.stages.get(`device:${r}` as Ref);
 const heard = (t: Trace) => t.reaches.map((r) => `${r.source.ref.slice(7)} → ${r.end.ref.slice(7)} ${r.sides.join('+')}`);
-
-/** A state in which every control has some value of its domain. */
-const randomState = (rig: Rig, hookup: Hookup, r: Random) => {
-  const state = restingState(rig, hookup);
-  for (const device of all(rig, 'device')) {
-    for (const { id, domain } of device.controls) {
-      if (r.chance(50) && 'values' in domain) state.set(ref(device.id, id), r.pick(domain.values));
-      if (r.chance(50) && 'arrange' in domain) state.set(ref(device.id, id), [...domain.arrange].sort(() => (r.chance(50) ? 1 : -1)).join(' '));
-    }
-  }
-  return state;
-};
 
 /** Every way from a point, one by one, without looking at what was found before: the plainest tracer there is. */
 const everyWay = (wiring: Wiring, active: Uint8Array, from: number, visit: (point: number) => void): void => {
@@ -47,32 +34,44 @@ const everyWay = (wiring: Wiring, active: Uint8Array, from: number, visit: (poin
   go(from);
 };
 
-describe('trace against independent tracers, on random rigs in random states', () => {
-  const RIGS = 300;
-  test(`${RIGS} rigs: reached points are those of graphology's traversal and of enumerating every way`, () => {
-    let reachedEnds = 0;
-    for (let seed = 1; seed <= RIGS; seed += 1) {
-      const { rig, hookup } = randomRig(seed);
+describe('trace against independent tracers, on rigs wired at random, in random states', () => {
+  const RIGS = 2000;
+  const BATCH = 200;
+  const seen = { reached: 0, stereo: 0, rings: 0, inserts: 0, forks: 0 };
+  test.each(Array.from({ length: RIGS / BATCH }, (_, i) => i * BATCH))(`rigs from %i on: every point and every side that the signal reaches are those of a walk by graphology, and of enumerating every way`, (from) => {
+    for (let seed = from; seed < from + BATCH; seed += 1) {
       const r = new Random(seed);
-      const t = trace(wire(rig, hookup), randomState(rig, hookup, r));
+      const { rig, hookup, state } = randomWiring(r);
+      const t = trace(wire(rig, hookup), state);
       const { wiring, active } = t;
-      const graph = new DirectedGraph();
-      wiring.points.forEach((_, i) => graph.addNode(i));
-      wiring.edges.forEach((e, i) => active[i] && graph.mergeEdge(e.from, e.to));
-      const byGraph = new Set<number>();
-      const byHand = new Set<number>();
-      for (const source of wiring.sources) {
-        bfsFromNode(graph, source.point, (node) => { byGraph.add(Number(node)); });
-        everyWay(wiring, active, source.point, (p) => byHand.add(p));
+      const graph = graphOf(wiring, state);
+      const byGraph = new Map(wiring.sources.map((s) => [s, sidesByGraphology(graph, s)]));
+      for (const [source, sides] of byGraph) {
+        const ours = sidesFrom(t, source);
+        expect({ seed, at: [...ours].map(([p, s]) => `${p} ${[...s].sort().join()}`).sort() }).toEqual({ seed, at: [...sides].map(([p, s]) => `${p} ${[...s].sort().join()}`).sort() });
       }
-      const reached = new Set(wiring.points.flatMap((_, i) => (t.reached[i] ? [i] : [])));
-      expect({ seed, reached: [...reached].sort((a, b) => a - b) }).toEqual({ seed, reached: [...byGraph].sort((a, b) => a - b) });
-      expect(byHand).toEqual(byGraph);
-      const ends = wiring.ends.filter((e) => byGraph.has(e.point)).map((e) => e.ref);
-      expect([...new Set(t.reaches.map((x) => x.end.ref))].sort()).toEqual([...new Set(ends)].sort());
-      reachedEnds += ends.length;
+      const reached = new Set([...byGraph.values()].flatMap((m) => [...m.keys()]));
+      expect({ seed, reached: wiring.points.flatMap((_, i) => (t.reached[i] ? [i] : [])) }).toEqual({ seed, reached: [...reached].sort((a, b) => a - b) });
+      expect(t.reaches.map((x) => `${x.source.ref} ${x.end.ref} ${x.sides.join()}`).sort()).toEqual(wiring.sources.flatMap((s) => wiring.ends.flatMap((e) => {
+        const sides = byGraph.get(s)!.get(e.point);
+        return sides ? [`${s.ref} ${e.ref} ${(['mono', 'left', 'right'] as const).filter((x) => sides.has(x)).join()}`] : [];
+      })).sort());
+      if (wiring.points.length < 60) {
+        const byHand = new Set<number>();
+        for (const source of wiring.sources) everyWay(wiring, active, source.point, (p) => byHand.add(p));
+        for (const p of reached) expect(byHand.has(p)).toBe(true);
+      }
+      seen.reached += t.reaches.length;
+      seen.stereo += [...byGraph.values()].some((points) => [...points.values()].some((sides) => sides.has('left') && sides.has('right'))) ? 1 : 0;
+      seen.rings += ringsOf(t).length;
+      seen.inserts += wiring.inserts.filter((i) => i.patched).length;
+      seen.forks += wiring.edges.filter((e) => e.carries.by === 'arm').length;
     }
-    expect(reachedEnds).toBeGreaterThan(60);
+  });
+
+  test('the rigs were worth the trouble: sounds that arrive, two-sided signals, patched inserts, forks and rings', () => {
+    expect(seen.reached).toBeGreaterThan(RIGS / 4);
+    for (const count of [seen.stereo, seen.rings, seen.inserts, seen.forks]) expect(count).toBeGreaterThan(200);
   });
 });
 

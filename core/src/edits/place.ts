@@ -1,0 +1,77 @@
+import type { Edit } from '../change/edit.js';
+import type { Insert } from '../rig/device.js';
+import type { Cable } from '../rig/hookup.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
+import { inOf, insertsOf, outOf } from './wire.js';
+
+/** Where a box can go with its cables in one step. */
+export type Place =
+  | { readonly is: 'loop'; readonly host: Id<'device'>; readonly insert: string; readonly send: Ref; readonly back: Ref; /** The last free loop of its host: where one tries things. */ readonly test: boolean }
+  | { readonly is: 'between'; readonly cable: Id<'cable'>; readonly from: Ref; readonly to: Ref }
+  | { readonly is: 'out of the path' };
+
+const isSignal = (rig: Rig, r: Ref): boolean => {
+  const { device, name } = splitRef(r);
+  const jack = partOf(rig, device)?.jacks.find((j) => j.id === name);
+  return jack?.kind === 'audio' && (jack.level === undefined || jack.level === 'instrument' || jack.level === 'line');
+};
+const gives = (rig: Rig, r: Ref): boolean => partOf(rig, splitRef(r).device)?.jacks.find((j) => j.id === splitRef(r).name)?.poles.tip === 'out';
+const turned = (rig: Rig, { ends: [a, b] }: Cable): readonly [Ref, Ref] => (gives(rig, a) ? [a, b] : [b, a]);
+
+const jacksOf = (host: Id<'device'>, insert: Insert): { readonly send: Ref; readonly back: Ref } | undefined => {
+  const [send, back] = [insert.send[0]?.at, insert.return[0]?.at];
+  return send && back && !send.startsWith('#') && !back.startsWith('#') && !send.includes(':') && !back.includes(':') ? { send: ref(host, send), back: ref(host, back) } : undefined;
+};
+
+/** The places to which a box can move: free loops, between any two boxes, out of the path. A box without a way through has none. */
+export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): readonly Place[] => {
+  const device = partOf(rig, id);
+  if (!device || !inOf(device) || !outOf(device)) return [];
+  const cables = cablesOf(rig, hookup);
+  const taken = new Set(cables.flatMap((c) => c.ends));
+  const free = all(rig, 'device').filter((d) => d.id !== id).flatMap((host): Place[] => {
+    const loops = insertsOf(host).flatMap((insert) => {
+      const jacks = jacksOf(host.id, insert);
+      return jacks && !taken.has(jacks.send) && !taken.has(jacks.back) ? [{ insert: insert.id, ...jacks }] : [];
+    });
+    const isHost = insertsOf(host).length > 1;
+    return loops.map((l, i) => ({ is: 'loop' as const, host: host.id, ...l, test: isHost && i === loops.length - 1 }));
+  });
+  const between = cables.flatMap((cable): Place[] => {
+    const [from, to] = turned(rig, cable);
+    const own = [from, to].some((r) => splitRef(r).device === id);
+    return !own && isSignal(rig, from) && isSignal(rig, to) && gives(rig, from) ? [{ is: 'between', cable: cable.id, from, to }] : [];
+  });
+  const wired = cables.some((c) => c.ends.some((e) => [inOf(device)!.id, outOf(device)!.id].includes(splitRef(e).name) && splitRef(e).device === id));
+  return [...free, ...between, ...(wired ? [{ is: 'out of the path' as const }] : [])];
+};
+
+/**
+ * The box at another place, with its way in and its way out: what stood before and after it is joined again, unless it hung alone in a loop,
+ * which then stands free. Its other cables, such as MIDI, supply or a second side, stay.
+ */
+export const moveBox = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>, place: Place, newCable: () => Id<'cable'>): Edit => {
+  const device = partOf(rig, id)!;
+  const [into, out] = [ref(id, inOf(device)!.id), ref(id, outOf(device)!.id)];
+  const cables = cablesOf(rig, hookup);
+  const feeding = cables.find((c) => c.ends.includes(into));
+  const leaving = cables.find((c) => c.ends.includes(out));
+  const before = feeding && turned(rig, feeding)[0];
+  const after = leaving && turned(rig, leaving)[1];
+  const lead = (from: Ref, to: Ref): Cable => ({ kind: 'cable', id: newCable(), hookup, ends: [from, to] });
+  const remove = [feeding?.id, leaving?.id, place.is === 'between' ? place.cable : undefined].filter((c) => c !== undefined);
+  const put: Cable[] = [];
+  if (before && after && !inOneLoop(rig, before, after)) put.push(lead(before, after));
+  if (place.is === 'loop') put.push(lead(place.send, into), lead(out, place.back));
+  if (place.is === 'between') put.push(lead(place.from, into), lead(out, place.to));
+  return { put, remove };
+};
+
+const inOneLoop = (rig: Rig, send: Ref, back: Ref): boolean => {
+  const host = partOf(rig, splitRef(send).device);
+  return host !== undefined && insertsOf(host).some((i) => {
+    const jacks = jacksOf(host.id, i);
+    return jacks?.send === send && jacks.back === back;
+  });
+};

@@ -1,0 +1,107 @@
+import type { Block, Device, Stage } from '../rig/device.js';
+import type { Id, Ref } from '../rig/ids.js';
+import { ref } from '../rig/ids.js';
+import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import type { Anatomy } from '../signal/anatomy.js';
+import { signalOrder } from '../signal/order.js';
+import { addSound, setWant } from '../edits/sounds.js';
+import type { Edit } from '../change/edit.js';
+
+/** Stages that a player sets the gain with. */
+export const GAIN_STAGES: readonly Stage[] = ['boost', 'overdrive', 'distortion', 'fuzz', 'preamp', 'channel'];
+
+interface Amount {
+  /** Gain in dB while it does not clip. */
+  readonly db: number;
+  /** Average level in dBu above which it clips instead of getting louder. */
+  readonly ceiling: number;
+}
+
+/** Typical amounts of the trade, from memory and assumed; settings of knobs are not known. */
+const TYPICAL: Readonly<Partial<Record<Stage, Amount>>> = {
+  boost: { db: 12, ceiling: 6 }, overdrive: { db: 22, ceiling: -6 }, distortion: { db: 34, ceiling: -8 }, fuzz: { db: 40, ceiling: -10 }, preamp: { db: 26, ceiling: 4 }, channel: { db: 26, ceiling: 4 },
+};
+/** What a name says of the gain, in dB beside the typical. */
+const BY_NAME: readonly (readonly [RegExp, number])[] = [[/clean/, -10], [/crunch|rhythm/, 4], [/lead|solo/, 14], [/low.?(gain|drive)/, -8], [/high.?(gain|drive)|metal/, 6]];
+
+/** The gain of a stage: its own figure when the box has one, else the typical one, shifted by what its name says. */
+export const gainOf = (device: Device, block: Block): Amount & { readonly assumed: boolean } => {
+  const typical = TYPICAL[block.stage] ?? { db: 0, ceiling: 10 };
+  if (typeof block.gain === 'number') return { db: block.gain, ceiling: block.maxDbu ?? typical.ceiling, assumed: device.figures.origin !== 'measured' };
+  const said = `${block.id} ${block.stage === 'preamp' || block.stage === 'channel' ? '' : device.name}`.toLowerCase();
+  return { db: typical.db + (BY_NAME.find(([name]) => name.test(said))?.[1] ?? 0), ceiling: block.maxDbu ?? typical.ceiling, assumed: true };
+};
+
+export interface GainStage {
+  readonly stage: Ref;
+  readonly device: Id<'device'>;
+  readonly text: string;
+  readonly amount: Amount;
+  /** Of the stages with the same mark exactly one sounds, as with the channels of an amp; absent for one that can be in or out. */
+  readonly oneOf?: string;
+}
+
+export interface Rung {
+  readonly stages: readonly Ref[];
+  readonly text: string;
+  /** Average level in dBu into the first stage of gain and out of the last. */
+  readonly into: number;
+  readonly out: number;
+  /** By how many dB it is driven over what its stages can give, all together: how much it distorts and evens out. */
+  readonly driven: number;
+  readonly usedBy: readonly Id<'sound'>[];
+  /** The rung before it is hardly another: less than 3 dB of drive and 2 dB of level apart. */
+  readonly likeTheOneBefore: boolean;
+}
+
+/** The gain stages of a hook-up in the order in which the signal meets them. */
+export const gainStages = (rig: Rig, anatomy: Anatomy): readonly GainStage[] => {
+  const order = signalOrder(anatomy);
+  const place = (d: Id<'device'>): number => order.get(d) ?? 999;
+  const stages = [...anatomy.stages.values()].filter((s) => GAIN_STAGES.includes(s.block.stage));
+  return stages.sort((a, b) => place(a.device) - place(b.device)).map(({ ref: stage, device, block, gates }): GainStage => {
+    const box = partOf(rig, device)!;
+    const siblings = stages.filter((s) => s.device === device);
+    const gate = gates.flatMap((g) => g.when).find((f) => 'control' in f);
+    return {
+      stage, device, text: siblings.length > 1 ? `${box.code} ${block.id}` : box.code, amount: gainOf(box, block),
+      ...(gate && 'control' in gate ? { oneOf: ref(device, gate.control) } : !block.on && anatomy.stages.get(stage)?.inserts.length === 0 ? { oneOf: stage } : {}),
+    };
+  });
+};
+
+const USUAL_DBU = -20;
+const MOST_RUNGS = 256;
+
+/** The average level of the first instrument that has one, in dBu. */
+const sourceLevel = (rig: Rig): number => all(rig, 'device').flatMap((d) => d.ends ?? []).find((e) => e.is === 'source' && e.dbu)?.dbu?.average ?? USUAL_DBU;
+
+/** All that can be made of these gain stages, from the least driven to the most. At most 256. */
+export const gainLadder = (rig: Rig, stages: readonly GainStage[]): readonly Rung[] => {
+  const source = sourceLevel(rig);
+  const groups = [...new Set(stages.flatMap((s) => s.oneOf ?? []))].map((mark) => stages.filter((s) => s.oneOf === mark));
+  const free = stages.filter((s) => s.oneOf === undefined).map((s) => [undefined, s]);
+  const combinations = [...groups, ...free].reduce<readonly (readonly GainStage[])[]>((sofar, choices) => sofar.flatMap((c) => choices.map((s) => (s ? [...c, s] : c))).slice(0, MOST_RUNGS), [[]]);
+  const sounds = soundsInOrder(rig).map((s) => ({ id: s.id, in: new Set(s.wants.flatMap((w) => ('stage' in w && w.is === 'in' ? [w.stage] : []))) }));
+  const rungs = combinations.filter((c) => c.length > 0).map((combination): Omit<Rung, 'likeTheOneBefore'> => {
+    const inOrder = stages.filter((s) => combination.includes(s));
+    let [level, driven] = [source, 0];
+    for (const { amount } of inOrder) {
+      const wanted = level + amount.db;
+      driven += Math.max(0, wanted - amount.ceiling);
+      level = Math.min(wanted, amount.ceiling);
+    }
+    return {
+      stages: inOrder.map((s) => s.stage), text: inOrder.map((s) => s.text).join(' + '), into: source, out: Math.round(level * 10) / 10, driven: Math.round(driven * 10) / 10,
+      usedBy: sounds.filter((s) => stages.every((g) => s.in.has(g.stage) === inOrder.includes(g))).map((s) => s.id),
+    };
+  }).sort((a, b) => a.driven - b.driven || a.out - b.out || a.stages.length - b.stages.length);
+  return rungs.map((r, i) => ({ ...r, likeTheOneBefore: i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2 }));
+};
+
+/** A sound of a rung, stored in the next free slot. */
+export const soundOfRung = (rig: Rig, rung: Rung, id: Id<'sound'>): Edit => {
+  const [sound] = addSound(rig, id, rung.text.slice(0, 120), 'other').put;
+  if (sound?.kind !== 'sound') return { put: [], remove: [] };
+  return { put: [rung.stages.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, sound)], remove: [] };
+};

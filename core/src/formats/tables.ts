@@ -1,0 +1,110 @@
+import Papa from 'papaparse';
+import { CATALOGUE, generic } from '../catalogue/boxes.js';
+import { together, type Edit } from '../change/edit.js';
+import { connect, givesOut } from '../edits/cables.js';
+import { addDevice } from '../edits/devices.js';
+import { apply } from '../change/apply.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
+
+const KIT_COLUMNS = ['code', 'name', 'box', 'zone', 'midi channel'] as const;
+const CABLE_COLUMNS = ['from box', 'from jack', 'to box', 'to jack', 'metres', 'label'] as const;
+const MOST_ROWS = 500;
+
+const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string => `${Papa.unparse({ fields: [...fields], data: data.map((row) => [...row]) }, { newline: '\n', escapeFormulae: true })}\n`;
+
+/** The kit as a table (RFC 4180), one box a row. */
+export const kitCsv = (rig: Rig): string => csv(KIT_COLUMNS, all(rig, 'device').map((d) => [d.code, d.name, d.made ?? '', d.zone, typeof d.midi?.channel === 'number' ? d.midi.channel : '']));
+
+/** The cables of a hook-up as a table (RFC 4180), what gives first. */
+export const cablesCsv = (rig: Rig, hookup: Id<'hookup'>): string => csv(CABLE_COLUMNS, cablesOf(rig, hookup).map(({ ends, m, label }) => {
+  const [a, b] = ends.map((end) => {
+    const { device, name } = splitRef(end);
+    const box = partOf(rig, device);
+    return { code: box?.code ?? device, jack: name, gives: givesOut(box?.jacks.find((j) => j.id === name) ?? { id: '', kind: 'audio', connector: '6.35 TS', poles: {} }) };
+  }) as [End, End];
+  const [from, to] = !a.gives && b.gives ? [b, a] : [a, b];
+  return [from.code, from.jack, to.code, to.jack, m ?? '', label ?? ''];
+}));
+
+interface End {
+  readonly code: string;
+  readonly jack: string;
+  readonly gives: boolean;
+}
+
+type Row = Readonly<Record<string, string>>;
+const wrongAt = (row: number, wrong: string, would: string): Refusal => ({ code: 'table', where: `row ${row}`, wrong, would });
+
+/** Rows of a table from a file or pasted from a spreadsheet, with or without its heading; commas, semicolons or tabs. */
+const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[], readonly Refusal[]> => {
+  const { data } = Papa.parse<string[]>(text.trim().replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimitersToGuess: ['\t', ',', ';'] });
+  if (data.length === 0) return refuse([wrongAt(1, 'There is nothing in it.', `Give one row each: ${columns.join(', ')}.`)]);
+  const heading = data[0]!.map((h) => h.trim().toLowerCase());
+  const named = columns.slice(0, 2).every((c) => heading.includes(c));
+  const names = named ? heading : columns;
+  const rows = (named ? data.slice(1) : data).map((cells) => Object.fromEntries(names.map((name, i) => [name, (cells[i] ?? '').trim()])));
+  if (rows.length > MOST_ROWS) return refuse([wrongAt(MOST_ROWS + 1, `There are ${rows.length} rows.`, `At most ${MOST_ROWS} are taken at once.`)]);
+  return ok(rows);
+};
+
+const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, ' ').trim();
+
+/** Boxes from a table of the kit; a box is found by its key in the catalogue or by what people call it. All rows or none. */
+export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>): Result<Edit, readonly Refusal[]> => {
+  const rows = rowsOf(text, KIT_COLUMNS);
+  if (!rows.ok) return rows;
+  const wrong: Refusal[] = [];
+  const codes: string[] = [];
+  const edits = rows.value.flatMap((row, i): Edit[] => {
+    const said = row['box'] || row['name'] || row['code'] || '';
+    const box = CATALOGUE.find((g) => g.key === said) ?? CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(said))) ?? CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(row['name'] ?? '')));
+    const channel = row['midi channel'] ? Number(row['midi channel']) : undefined;
+    if (!box) wrong.push(wrongAt(i + 1, `"${said.slice(0, 60)}" is no box of the catalogue.`, 'Call it as the shelves do, such as "Low-gain drive".'));
+    else if (channel !== undefined && !(Number.isInteger(channel) && channel >= 1 && channel <= 16)) wrong.push(wrongAt(i + 1, `"${row['midi channel']!.slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
+    else {
+      const code = (row['code'] ?? '').toUpperCase().replaceAll(/[^A-Z0-9]/g, '').slice(0, 4);
+      const edit = addDevice(rig, box.key, newId(), { ...(code.length >= 2 ? { code } : {}), ...(row['name'] ? { name: row['name'].slice(0, 120) } : {}), ...(channel && generic(box.key).box.midi ? { channel } : {}) }, codes);
+      const [made] = edit.put;
+      if (made?.kind === 'device') codes.push(made.code);
+      return [edit];
+    }
+    return [];
+  });
+  return wrong.length ? refuse(wrong) : ok(together(...edits));
+};
+
+/** Cables from a table, plugged one after the other; a jack that holds a plug gives it up. All rows or none. */
+export const readCableTable = (rig: Rig, hookup: Id<'hookup'>, text: string, newId: () => Id<'cable'>): Result<Edit, readonly Refusal[]> => {
+  const rows = rowsOf(text, CABLE_COLUMNS);
+  if (!rows.ok) return rows;
+  const wrong: Refusal[] = [];
+  const edits: Edit[] = [];
+  let sofar = rig;
+  const jack = (i: number, code: string, name: string): Ref | undefined => {
+    const box = all(rig, 'device').find((d) => d.code.toLowerCase() === code.toLowerCase() || plain(d.name) === plain(code));
+    if (!box) wrong.push(wrongAt(i + 1, `No box is called "${code.slice(0, 60)}".`, `There are ${all(rig, 'device').map((d) => d.code).join(', ') || 'none yet; say first what is in the kit'}.`));
+    else if (!box.jacks.some((j) => j.id === name.toLowerCase())) wrong.push(wrongAt(i + 1, `${box.code} has no jack "${name.slice(0, 60)}".`, `It has ${box.jacks.map((j) => j.id).join(', ')}.`));
+    else return ref(box.id, name.toLowerCase());
+    return undefined;
+  };
+  rows.value.forEach((row, i) => {
+    const from = jack(i, row['from box'] ?? '', row['from jack'] ?? '');
+    const to = jack(i, row['to box'] ?? '', row['to jack'] ?? '');
+    if (!from || !to) return;
+    if (from === to) return void wrong.push(wrongAt(i + 1, 'Both ends are in the same jack.', 'Name another jack for the other end.'));
+    const metres = row['metres'] ? Number(row['metres'].replace(',', '.')) : undefined;
+    if (metres !== undefined && !(metres > 0 && metres <= 200)) return void wrong.push(wrongAt(i + 1, `"${row['metres']!.slice(0, 20)}" is no length.`, 'Give metres, such as 0.3 or 6.'));
+    const plugged = connect(sofar, hookup, newId(), from, to);
+    const cable = plugged.put[0]!;
+    const edit = cable.kind === 'cable' ? { ...plugged, put: [{ ...cable, ...(metres ? { m: metres } : {}), ...(row['label'] ? { label: row['label'].slice(0, 60) } : {}) }] } : plugged;
+    const applied = apply(sofar, edit);
+    if (!applied.ok) wrong.push(...applied.error.map((e) => ({ ...e, where: `row ${i + 1}` })));
+    else {
+      sofar = applied.value.rig;
+      edits.push(edit);
+    }
+  });
+  return wrong.length ? refuse(wrong) : ok(together(...edits));
+};

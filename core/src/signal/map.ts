@@ -1,0 +1,205 @@
+import type { Chain, Device, Insert, Jack, Slot, Zone } from '../rig/device.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { all, type Rig } from '../rig/rig.js';
+import { cablesInOrder, signalOrder } from './order.js';
+import type { Anatomy } from './anatomy.js';
+import { trace, type Trace } from './trace.js';
+
+export const LAYERS = ['audio', 'midi', 'control', 'power'] as const;
+export type Layer = (typeof LAYERS)[number];
+
+/** What a lead is, as a person tells it by its look. */
+export const LEADS = ['instrument', 'line', 'balanced', 'speaker', 'air', 'MIDI', 'control', 'power', 'data'] as const;
+export type Lead = (typeof LEADS)[number];
+
+export interface MapJack {
+  readonly ref: Ref;
+  readonly id: string;
+  readonly layer: Layer;
+  /** On which side it stands: what takes on the left, what gives on the right. */
+  readonly way: 'in' | 'out';
+  readonly plugged: boolean;
+}
+
+/** Jacks of one insert, or of several that hold the same boxes. Boxes that live between them hang below the bar of their host. */
+export interface MapLoop {
+  readonly inserts: readonly string[];
+  readonly sends: readonly Ref[];
+  readonly returns: readonly Ref[];
+  readonly holds: readonly Id<'device'>[];
+  readonly patched: boolean;
+}
+
+export interface MapBox {
+  readonly device: Id<'device'>;
+  readonly code: string;
+  readonly name: string;
+  readonly zone: Zone;
+  readonly jacks: readonly MapJack[];
+  /** Jacks of its inserts; they are not among `jacks`. */
+  readonly loops: readonly MapLoop[];
+  /** In whose loop it lives. */
+  readonly host?: Id<'device'>;
+  readonly wired: boolean;
+}
+
+export interface MapCable {
+  readonly cable: Id<'cable'>;
+  /** What gives, then what takes. */
+  readonly from: Ref;
+  readonly to: Ref;
+  readonly layer: Layer;
+  readonly lead: Lead;
+}
+
+/** A hook-up as a person would draw it on the floor: every box in its zone or in the loop that holds it, every cable between jacks. */
+export interface RoutingMap {
+  readonly boxes: readonly MapBox[];
+  readonly cables: readonly MapCable[];
+}
+
+const LAYER_OF: Readonly<Record<Jack['kind'], Layer>> = {
+  audio: 'audio', air: 'audio', midi: 'midi', contact: 'control', expression: 'control', power: 'power', mains: 'power', usb: 'midi',
+};
+
+const leadOf = (from: Jack, to: Jack): Lead => {
+  switch (from.kind) {
+    case 'air': return 'air';
+    case 'midi': return 'MIDI';
+    case 'usb': return 'data';
+    case 'contact': case 'expression': return 'control';
+    case 'power': case 'mains': return 'power';
+    case 'audio':
+      if (from.level === 'speaker' || to.level === 'speaker') return 'speaker';
+      if (from.balanced && to.balanced) return 'balanced';
+      return from.level === 'instrument' || from.level === undefined ? 'instrument' : 'line';
+  }
+};
+
+const insertsAmong = (slots: readonly Slot[]): readonly Insert[] => slots.flatMap((s) => (s.is === 'insert' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => insertsAmong(a.slots)) : []));
+/** A send that is normalled to a return is an insert too, as in the loop of an amp. */
+const normalled = ({ id, slots, from: [send], to: [back], when }: Chain): readonly Insert[] =>
+  (slots.length === 0 && send && back && when?.some((f) => 'jack' in f && !f.plugged && (f.jack === back.at || f.jack === send.at)) && !send.at.startsWith('#') && !back.at.startsWith('#') ? [{ is: 'insert', id, send: [send], return: [back], unpatched: 'through' }] : []);
+const isGiven = (device: Device, at: string): boolean => device.jacks.some((j) => j.id === at && j.poles.tip === 'out');
+const insertsOf = (device: Device): readonly Insert[] => device.chains.flatMap((c) => [...insertsAmong(c.slots), ...normalled(c).filter((i) => isGiven(device, i.send[0]!.at) && !isGiven(device, i.return[0]!.at))]);
+
+export const mapOf = (rig: Rig, anatomy: Anatomy): RoutingMap => {
+  const devices = all(rig, 'device');
+  const jackAt = new Map(devices.flatMap((d) => d.jacks.map((j) => [ref(d.id, j.id), j] as const)));
+  const cables = cablesInOrder(rig, anatomy).flatMap(({ cable, from, to }): MapCable[] => {
+    const [a, b] = [jackAt.get(from), jackAt.get(to)];
+    return a && b ? [{ cable: cable.id, from, to, layer: LAYER_OF[a.kind], lead: leadOf(a, b) }] : [];
+  });
+  const plugged = new Set(cables.flatMap((c) => [c.from, c.to]));
+  const order = signalOrder(anatomy);
+  const place = (d: Device): number => order.get(d.id) ?? 999;
+  const lives = dwellings([...devices].sort((a, b) => place(a) - place(b)), cables.filter((c) => c.layer === 'audio'));
+  const boxes = devices.map((device): MapBox => {
+    const loops = lives.loops.get(device.id) ?? [];
+    const ofLoops = new Set(loops.flatMap((l) => [...l.sends, ...l.returns]));
+    const jacks = device.jacks.filter((j) => !ofLoops.has(ref(device.id, j.id))).map((j): MapJack => ({
+      ref: ref(device.id, j.id), id: j.id, layer: LAYER_OF[j.kind], way: (j.poles.tip ?? j.poles.ring) === 'in' ? 'in' : 'out', plugged: plugged.has(ref(device.id, j.id)),
+    }));
+    const host = lives.host.get(device.id);
+    return {
+      device: device.id, code: device.code, name: device.name, zone: device.zone, jacks, ...(host ? { host } : {}),
+      loops: loops.map((l) => ({ ...l, patched: [...l.sends, ...l.returns].some((r) => plugged.has(r)) })),
+      wired: device.jacks.some((j) => plugged.has(ref(device.id, j.id))),
+    };
+  });
+  return { boxes, cables };
+};
+
+type Loop = Omit<MapLoop, 'patched'>;
+
+/** Which boxes live in which loop. A box belongs to the first host on the way that holds it; what also feeds the host from outside lives outside. */
+const dwellings = (inOrder: readonly Device[], cables: readonly MapCable[]): { readonly loops: ReadonlyMap<Id<'device'>, readonly Loop[]>; readonly host: ReadonlyMap<Id<'device'>, Id<'device'>> } => {
+  const leaving = new Map<string, MapCable[]>();
+  const entering = new Map<string, MapCable[]>();
+  const push = (map: Map<string, MapCable[]>, key: string, cable: MapCable) => void (map.get(key)?.push(cable) ?? map.set(key, [cable]));
+  for (const c of cables) {
+    for (const key of [c.from, splitRef(c.from).device]) push(leaving, key, c);
+    for (const key of [c.to, splitRef(c.to).device]) push(entering, key, c);
+  }
+  const onward = (c: MapCable) => splitRef(c.to).device;
+  const back = (c: MapCable) => splitRef(c.from).device;
+  /** Boxes reached from these jacks over cables, never through the host. */
+  const reach = (host: Id<'device'>, jacks: readonly Ref[], cablesAt: Map<string, MapCable[]>, next: (c: MapCable) => Id<'device'>): ReadonlySet<Id<'device'>> => {
+    const seen = new Set(jacks.flatMap((j) => cablesAt.get(j) ?? []).map(next).filter((d) => d !== host));
+    for (const d of seen) for (const c of cablesAt.get(d) ?? []) if (next(c) !== host) seen.add(next(c));
+    return seen;
+  };
+  const byId = new Map(inOrder.map((d) => [d.id, d]));
+  const host = new Map<Id<'device'>, Id<'device'>>();
+  const loops = new Map<Id<'device'>, readonly Loop[]>();
+  for (const device of inOrder) {
+    const inserts = insertsOf(device);
+    if (inserts.length === 0) continue;
+    const jacksOf = (taps: Insert['send']) => [...new Set(taps.filter((t) => !t.at.startsWith('#')).map((t) => ref(device.id, t.at.replace(/:(tip|ring)$/, ''))))];
+    const own = inserts.map((i): Loop => ({ inserts: [i.id], sends: jacksOf(i.send), returns: jacksOf(i.return), holds: [] })).filter((l) => l.sends.length + l.returns.length > 0);
+    const loopJacks = new Set(own.flatMap((l) => l.returns));
+    const feedsHost = new Set((entering.get(device.id) ?? []).filter((c) => !loopJacks.has(c.to)).map(back));
+    for (const d of feedsHost) for (const c of entering.get(d) ?? []) if (back(c) !== device.id) feedsHost.add(back(c));
+    const ancestors = new Set<Id<'device'>>([device.id]);
+    for (let up = host.get(device.id); up; up = host.get(up)) ancestors.add(up);
+    const found = own.map((loop): Loop => {
+      const [ahead, behind] = [reach(device.id, loop.sends, leaving, onward), reach(device.id, loop.returns, entering, back)];
+      const mayLive = (d: Id<'device'>) => !feedsHost.has(d) && !ancestors.has(d) && (host.get(d) === host.get(device.id)) && (byId.get(d)?.zone === device.zone || byId.get(d)?.zone === 'floor');
+      const holds = [...ahead].filter((d) => behind.has(d) && mayLive(d));
+      return { ...loop, holds: holds.length && [...ahead].every((d) => !behind.has(d) || holds.includes(d)) ? holds : [] };
+    });
+    const merged = found.reduce<Loop[]>((kept, loop) => {
+      const same = kept.findIndex((k) => k.holds.some((d) => loop.holds.includes(d)));
+      if (same < 0) return [...kept, loop];
+      const k = kept[same]!;
+      return kept.with(same, { inserts: [...k.inserts, ...loop.inserts], sends: [...k.sends, ...loop.sends], returns: [...k.returns, ...loop.returns], holds: [...new Set([...k.holds, ...loop.holds])] });
+    }, []);
+    for (const loop of merged) for (const d of loop.holds) host.set(d, device.id);
+    loops.set(device.id, merged);
+  }
+  for (const [id, list] of loops) loops.set(id, list.map((l) => ({ ...l, holds: l.holds.filter((d) => host.get(d) === id) })));
+  return { loops, host };
+};
+
+export type BoxStanding = 'in' | 'bypassed' | 'fed' | 'outside';
+export type CableStanding = 'lit' | 'fed' | 'quiet';
+
+/** A sound on the map: what carries it to where it is heard, what only hears it (`fed`), what stands aside. */
+export interface Lit {
+  readonly boxes: Readonly<Record<string, BoxStanding>>;
+  readonly cables: Readonly<Record<string, CableStanding>>;
+  /** Jacks on its way. */
+  readonly jacks: readonly Ref[];
+  readonly silent: boolean;
+}
+
+export const litBy = (t: Trace): Lit => {
+  const { wiring, onPath, active } = t;
+  const silent = !t.reaches.some((r) => r.end.end.is !== 'tuner');
+  /** Of a sound that nobody hears, how far any signal gets. */
+  const reached = silent ? trace(wiring, t.state).reached : t.reached;
+  const boxes: Record<string, BoxStanding> = {};
+  const cables: Record<string, CableStanding> = {};
+  const stages = new Map<string, { in: number; bypassed: number }>();
+  for (const [stage, state] of t.stages) {
+    const { device } = splitRef(stage);
+    const count = stages.get(device) ?? { in: 0, bypassed: 0 };
+    if (state !== 'outside') count[state] += 1;
+    stages.set(device, count);
+  }
+  wiring.points.forEach(({ device }, p) => {
+    if (!wiring.wired.has(device)) return;
+    const count = stages.get(device);
+    const standing: BoxStanding = onPath[p] ? (count && count.in === 0 && count.bypassed > 0 ? 'bypassed' : 'in') : reached[p] ? 'fed' : 'outside';
+    const rank = (s: BoxStanding | undefined) => (s === undefined ? -1 : ['outside', 'fed', 'bypassed', 'in'].indexOf(s));
+    if (rank(standing) > rank(boxes[device])) boxes[device] = standing;
+  });
+  wiring.edges.forEach((edge, i) => {
+    const passes = active[i] && onPath[edge.from] && onPath[edge.to];
+    if (edge.carries.by === 'cable') {
+      const standing: CableStanding = passes ? 'lit' : active[i] && reached[edge.from] ? 'fed' : 'quiet';
+      if (cables[edge.carries.cable] !== 'lit' && (standing !== 'quiet' || !cables[edge.carries.cable])) cables[edge.carries.cable] = standing;
+    }
+  });
+  return { boxes, cables, silent, jacks: wiring.points.flatMap(({ id, inside }, p) => (!inside && onPath[p] ? [id.replace(/:(tip|ring)$/, '') as Ref] : [])) };
+};

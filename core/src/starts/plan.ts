@@ -1,0 +1,91 @@
+import { apply } from '../change/apply.js';
+import { nothing, together, type Edit } from '../change/edit.js';
+import { addSound, setWant } from '../edits/sounds.js';
+import { controlSteps, type WiringStep } from '../edits/wire.js';
+import type { Device, Slot } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
+import { wire } from '../signal/wiring.js';
+import type { Hookup } from '../rig/hookup.js';
+import { Crew, type CastBox } from './crew.js';
+import type { Choice, Question, StartingPoint } from './points.js';
+
+export interface StartPlan {
+  readonly point: StartingPoint;
+  /** Boxes of the kit that play a part. */
+  readonly used: readonly CastBox[];
+  /** Generic boxes that the kit lacks: the list of what to get. */
+  readonly got: readonly CastBox[];
+  readonly leads: readonly WiringStep[];
+  readonly chosen: readonly { readonly question: Question; readonly choice: Choice }[];
+  readonly notes: readonly string[];
+  readonly leftOver: readonly Device[];
+  /** Boxes that play no part in the first sound. */
+  readonly waiting: readonly Id<'device'>[];
+  readonly hears: Hookup['hears'];
+}
+
+export type Answers = Readonly<Record<string, string>>;
+
+/** The answer to a question: what was said, else what the kit says, else the usual. */
+const answerTo = (rig: Rig, { id, choices, byKit }: Question, answers: Answers): Choice => {
+  const said = answers[id] ?? byKit?.(rig);
+  return choices.find((c) => c.value === said) ?? choices[0];
+};
+
+/** Plans a rig from a starting point with what is in the kit; nothing is added or plugged yet. `newId` gives the ids of boxes that the kit lacks. */
+export const planStart = (rig: Rig, point: StartingPoint, answers: Answers, newId: (n: number) => Id<'device'>): StartPlan => {
+  const chosen = point.questions.map((question) => ({ question, choice: answerTo(rig, question, answers) }));
+  const crew = new Crew(rig, newId);
+  point.wire(crew, (id) => chosen.find((c) => c.question.id === id)!.choice.value);
+  const boxes = [...crew.used, ...crew.got].map((c) => c.device);
+  const playing: Rig = { ...rig, parts: { ...rig.parts, device: new Map(boxes.map((d) => [d.id, d])) } };
+  return { point, used: crew.used, got: crew.got, leads: [...crew.leads, ...controlSteps(playing)], chosen, notes: crew.notes, leftOver: crew.leftOver(), waiting: crew.waiting, hears: crew.hears() };
+};
+
+export interface StartIds {
+  readonly cable: (n: number) => Id<'cable'>;
+  readonly sound: Id<'sound'>;
+}
+
+/** Adds what the kit lacks, pulls what is plugged in this hook-up, plugs what was planned; a rig without sounds gets a first one to listen to. */
+export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, ids: StartIds): Edit => {
+  const old = partOf(rig, hookup);
+  if (!old) return nothing;
+  const first = Math.max(0, ...all(rig, 'device').map((d) => d.at ?? 0)) + 1;
+  const build: Edit = {
+    put: [
+      ...(plan.hears.length || old.hears.length ? [{ ...old, hears: plan.hears }] : []),
+      ...plan.got.map(({ device }, i): Part => ({ ...device, at: first + i })),
+      ...plan.leads.map(({ from, to }, i): Part => ({ kind: 'cable', id: ids.cable(i), hookup, ends: [from, to] })),
+    ],
+    remove: cablesOf(rig, hookup).map((c) => c.id),
+  };
+  const built = apply(rig, build);
+  if (!built.ok || all(rig, 'sound').length > 0) return build;
+  const { put: [sound] } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
+  if (sound?.kind !== 'sound') return build;
+  const onTheWay = passable(built.value.rig, old);
+  const wanted = [...plan.used, ...plan.got].filter(({ device }) => !plan.waiting.includes(device.id)).flatMap(({ device }) => firstVoice(device)).filter((stage) => onTheWay.has(stage));
+  return together(build, { put: [wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, sound)], remove: [] });
+};
+
+/** Stages that some way from a source to where it is heard could pass. */
+const passable = (rig: Rig, hookup: Hookup): ReadonlySet<Ref> => {
+  const { sources, ends, edges, out, into, blocks } = wire(rig, hookup);
+  const flood = (from: readonly number[], next: (point: number) => readonly number[]): ReadonlySet<number> => {
+    const seen = new Set(from);
+    for (const point of seen) next(point).forEach((p) => seen.add(p));
+    return seen;
+  };
+  const ahead = flood(sources.map((s) => s.point), (p) => out[p]!.map((e) => edges[e]!.to));
+  const back = flood(ends.filter((e) => e.end.is !== 'tuner').map((e) => e.point), (p) => into[p]!.map((e) => edges[e]!.from));
+  return new Set(blocks.filter(({ edge }) => ahead.has(edges[edge]!.from) && back.has(edges[edge]!.to)).map((b) => b.stage));
+};
+
+/** What of a box must be in for anything to be heard: its first channel, its preamp, its cabinet simulation. */
+const firstVoice = (device: Device): readonly Ref[] => device.chains.flatMap((chain) => voices(chain.slots)).map((id) => ref(device.id, id));
+const voices = (slots: readonly Slot[]): readonly string[] => slots.flatMap((slot) => {
+  if (slot.is === 'fork') return voices(slot.arms[0]?.slots ?? []);
+  return slot.is === 'block' && ['channel', 'preamp', 'cabinet simulation'].includes(slot.stage) ? [slot.id] : [];
+});

@@ -1,0 +1,115 @@
+import { line } from '../../testing/run-line.js';
+import { apply } from '../change/apply.js';
+import { deriveOnce, type Derived } from '../derive/deriver.js';
+import { soundRun } from '../derive/view.js';
+import { DEMO_RIGS } from '../demo/rigs.js';
+import { addDevice } from '../edits/devices.js';
+import type { Id } from '../rig/ids.js';
+import { all, newRig, soundsInOrder, type Rig } from '../rig/rig.js';
+import { ringsOf } from '../signal/trace.js';
+import { after } from '../../testing/after.js';
+import { carryOutStart, planStart, type Answers, type StartPlan } from './plan.js';
+import { STARTING_POINTS, type StartingPoint } from './points.js';
+
+const everyAnswer = ({ questions }: StartingPoint): readonly Answers[] =>
+  questions.reduce<readonly Answers[]>((some, q) => some.flatMap((a) => q.choices.map((c) => ({ ...a, [q.id]: c.value }))), [{}]);
+const point = (key: string): StartingPoint => STARTING_POINTS.find((p) => p.key === key)!;
+const planned = (rig: Rig, p: StartingPoint, answers: Answers = {}): StartPlan => planStart(rig, p, answers, (n) => `device:new-${n}`);
+const started = (rig: Rig, plan: StartPlan): Derived => {
+  const hookup = all(rig, 'hookup')[0]!.id;
+  const built = apply(rig, carryOutStart(rig, hookup, plan, { cable: (n) => `cable:new-${n}`, sound: 'sound:first' }));
+  if (!built.ok) throw new Error(`${plan.point.key}: ${JSON.stringify(built.error[0])}`);
+  return deriveOnce(built.value.rig, hookup)!;
+};
+const grave = (d: Derived) => d.judgement.findings.filter((f) => f.severity === 'broken' || f.severity === 'danger').map((f) => `${f.code}: ${f.why}`);
+const kitOf = (...keys: readonly string[]): Rig => keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:k${i}`)), newRig('Kit'));
+const EMPTY = newRig('Nothing yet');
+
+test('there are ten, each with its own name, each asks at most five questions', () => {
+  expect(STARTING_POINTS).toHaveLength(10);
+  expect(new Set(STARTING_POINTS.map((p) => p.name)).size).toBe(10);
+  for (const { questions } of STARTING_POINTS) {
+    expect(questions.length).toBeLessThanOrEqual(5);
+    for (const { choices } of questions) expect(choices.length).toBeGreaterThan(1);
+  }
+});
+
+describe.each(STARTING_POINTS.map((p) => [p.name, p] as const))('%s', (_, p) => {
+  test('on an empty kit, with every answer: everything is got, wired without a finding that is broken or dangerous, and the first sound is heard', () => {
+    for (const answers of everyAnswer(p)) {
+      const plan = planned(EMPTY, p, answers);
+      expect(plan.used).toEqual([]);
+      const d = started(EMPTY, plan);
+      const sound = d.compilation.sounds.get('sound:first')!;
+      expect({ answers, grave: grave(d) }).toEqual({ answers, grave: [] });
+      expect({ answers, heard: sound.trace.reaches.map((r) => r.end.ref) }).toEqual({ answers, heard: expect.arrayContaining([expect.any(String)]) });
+      expect({ answers, rings: ringsOf(sound.trace), problems: sound.problems }).toEqual({ answers, rings: [], problems: [] });
+      expect(plan.leads.every((l) => l.why.length > 5)).toBe(true);
+      expect(plan.chosen.every((c) => c.choice.because.length > 5)).toBe(true);
+    }
+  });
+
+  test.each(DEMO_RIGS.map((r) => [r.id, r.make()] as const))('on the kit of %s: what is there is used before anything is got, no lead is in a jack twice', (id, rig) => {
+    const plan = planned(rig, p);
+    expect(id && plan.used.length).toBeGreaterThan(2);
+    const jacks = plan.leads.flatMap((l) => [l.from, l.to]);
+    expect(new Set(jacks).size).toBe(jacks.length);
+    const hookup = all(rig, 'hookup')[0]!.id;
+    expect(apply(rig, carryOutStart(rig, hookup, plan, { cable: (n) => `cable:new-${n}`, sound: 'sound:first' })).ok).toBe(true);
+  });
+});
+
+describe('paths, as one would write them down by hand', () => {
+  const path = (key: string, answers: Answers = {}, rig: Rig = EMPTY) => {
+    const d = started(rig, planned(rig, point(key), answers));
+    const codes = new Map(all(d.rig, 'device').map((x) => [x.id.slice(7), x.code] as const));
+    return line(soundRun(d, 'sound:first' as Id<'sound'>)).replaceAll(/new-\d+|k\d+/g, (id) => codes.get(id)!);
+  };
+  test('four cables: pedals before the amp, the amp in the next loop, effects after it, back into the power amp', () =>
+    expect(path('four-cable')).toBe('GSC TUN VOL /CMP/ /LOW/ /HIG/ (HED) /MOD/ /DLY/ /REV/ // HED CAB →Stage:mono MCB →Front of house:mono'));
+  test('a volume pedal after the gain comes behind the loop of the amp', () =>
+    expect(path('four-cable', { volume: 'loop', air: 'wireless', heard: 'room' })).toBe('GSC WLS TUN /CMP/ /LOW/ /HIG/ (HED) /VOL/ /MOD/ /DLY/ /REV/ HED CAB →Stage:mono'));
+  test('front and loop: the effects stand behind the gain', () =>
+    expect(path('front-and-loop', { heard: 'room' })).toBe('GSC TUN [CMP] [LOW] HED VOL [CHO] [ADL] [HRV] HED CAB →Stage:mono'));
+  test('the school of modulation in front puts it there', () =>
+    expect(path('front-and-loop', { heard: 'room', modulation: 'front', volume: 'none' })).toBe('GSC TUN [CMP] [LOW] [CHO] HED [ADL] [HRV] HED CAB →Stage:mono'));
+  test('wet and dry from the speaker line', () =>
+    expect(path('wet-dry', { heard: 'room' })).toContain('{CAB →Stage:mono | '));
+});
+
+describe('the kit comes first', () => {
+  test('a drive and a head of the kit are used, only the rest is got, and it is said why', () => {
+    const rig = kitOf('humbucker', 'distortion', 'midi-head', 'switcher-6');
+    const plan = planned(rig, point('four-cable'));
+    expect(plan.used.map((u) => u.device.made).sort()).toEqual(['distortion', 'humbucker', 'midi-head', 'switcher-6']);
+    expect(plan.got.map((g) => g.device.made)).toEqual(expect.arrayContaining(['tuner', 'volume', 'cab-212', 'cab-mic', 'desk', 'stereo-delay']));
+    expect(plan.got.map((g) => g.device.made)).not.toContain('low-drive');
+    expect([...plan.used, ...plan.got].every((b) => b.why.length > 5)).toBe(true);
+    expect(grave(started(rig, plan))).toEqual([]);
+  });
+  test('more pedals than loops: what finds no loop is said', () => {
+    const rig = kitOf('single-coil', 'switcher-4', 'compressor', 'low-drive', 'high-drive', 'fuzz', 'boost', 'wah');
+    expect(planned(rig, point('four-cable')).notes.some((n) => n.startsWith('No loop is left for') || n.startsWith('Four cables need a loop'))).toBe(true);
+  });
+  test('a kit with a bass and no guitar answers for itself; a person may say otherwise', () => {
+    const rig = kitOf('bass', 'low-drive');
+    expect(planned(rig, point('straight')).chosen[0]!.choice.value).toBe('bass');
+    expect(planned(rig, point('straight'), { instrument: 'guitar' }).chosen[0]!.choice.value).toBe('guitar');
+  });
+  test('what no loop is left for is not to be got', () => {
+    const rig = kitOf('single-coil', 'switcher-4', 'compressor', 'low-drive', 'high-drive');
+    expect(planned(rig, point('four-cable'), { size: 'four' }).got.map((g) => g.device.made)).not.toContain('stereo-delay');
+  });
+  test('boxes that play no part are named', () => {
+    const rig = kitOf('single-coil', 'keyboard');
+    expect(planned(rig, point('straight')).leftOver.map((d) => d.made)).toEqual(['keyboard']);
+  });
+  test('a rig with sounds keeps them and gets no other; what was plugged is pulled', () => {
+    const rig = DEMO_RIGS[0]!.make();
+    const hookup = all(rig, 'hookup')[0]!.id;
+    const edit = carryOutStart(rig, hookup, planned(rig, point('straight')), { cable: (n) => `cable:new-${n}`, sound: 'sound:first' });
+    expect(edit.put.some((x) => x.kind === 'sound')).toBe(false);
+    expect(edit.remove).toHaveLength(all(rig, 'cable').filter((c) => c.hookup === hookup).length);
+    expect(soundsInOrder(after(rig, edit))).toHaveLength(16);
+  });
+});
