@@ -158,6 +158,18 @@ describe('what is turned away, and how', () => {
 });
 
 describe('what stands around it', () => {
+  test('a shelf: boxes are put on it, replaced, refused with reasons, taken off', async () => {
+    const box = { ...partOf(islandRun(), 'device:cmp')!, name: 'My compressor' };
+    expect((await post('/api/shelf', { key: 'b1', box })).status).toBe(200);
+    expect((await post('/api/shelf', { key: 'b1', box: { ...box, name: 'Squeezer' } })).status).toBe(200);
+    expect((await get('/api/shelf')).body).toEqual([{ key: 'b1', box: { ...box, name: 'Squeezer' } }]);
+    const bad = await post('/api/shelf', { key: 'b2', box: { ...box, zone: 'moon' } });
+    expect([bad.status, (bad.body as { detail: string }).detail]).toEqual([422, expect.stringContaining('"moon" is not one of hands')]);
+    expect((await post('/api/shelf', { key: 'b2', box: partOf(islandRun(), 'sound:01') })).status).toBe(422);
+    expect((await http().delete('/api/shelf/b1').set('host', '127.0.0.1')).status).toBe(200);
+    expect((await http().delete('/api/shelf/b1').set('host', '127.0.0.1')).status).toBe(404);
+    expect((await get('/api/shelf')).body).toEqual([]);
+  });
   test('OpenAPI is made from the controllers', async () => {
     const { body } = await get('/api/openapi.json');
     expect(Object.keys((body as { paths: object }).paths)).toEqual(expect.arrayContaining(['/api/rigs', '/api/rigs/{rig}/changes', '/api/rigs/{rig}/restore', '/api/health']));

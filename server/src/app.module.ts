@@ -7,6 +7,7 @@ import { ProblemFilter } from './door/problem.filter.js';
 import { HealthController } from './health.controller.js';
 import { RigsController } from './rigs/rigs.controller.js';
 import { RigStore } from './rigs/rig-store.js';
+import { ShelfController } from './shelf/shelf.controller.js';
 
 @Module({})
 export class AppModule {
@@ -14,7 +15,7 @@ export class AppModule {
     return {
       module: AppModule,
       imports: [TypeOrmModule.forRoot({ ...databaseOptions(database), migrationsRun: false, retryAttempts: 20, retryDelay: 500 })],
-      controllers: [RigsController, HealthController],
+      controllers: [RigsController, ShelfController, HealthController],
       providers: [
         RigStore, ChangesService,
         { provide: APP_FILTER, useClass: ProblemFilter },

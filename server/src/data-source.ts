@@ -2,8 +2,10 @@ import { DataSource, type DataSourceOptions } from 'typeorm';
 import { JournalEntry } from './journal/journal-entry.entity.js';
 import { Person } from './people/person.entity.js';
 import { FirstTables1764000000000 } from './migrations/1764000000000-first-tables.js';
+import { Shelf1764100000000 } from './migrations/1764100000000-shelf.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
+import { ShelfBox } from './shelf/shelf-box.entity.js';
 
 /** Where the database is; the start and the test command say it in the environment. */
 export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta'): DataSourceOptions => ({
@@ -15,8 +17,8 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
   database,
   charset: 'utf8mb4',
   timezone: 'Z',
-  entities: [Person, RigEntity, JournalEntry, ...PART_ENTITIES],
-  migrations: [FirstTables1764000000000],
+  entities: [Person, RigEntity, JournalEntry, ShelfBox, ...PART_ENTITIES],
+  migrations: [FirstTables1764000000000, Shelf1764100000000],
   synchronize: false,
   poolSize: 10,
   extra: { connectTimeout: 5000 },
