@@ -4,9 +4,9 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** The floors of the core, lowest first. A floor may import the floors below it, and itself. */
-const FLOORS = [['units', 'midi'], ['rig'], ['change'], ['catalogue'], ['edits'], ['signal'], ['electric'], ['recall'], ['plan'], ['checks'], ['sheets'], ['derive']];
+const FLOORS = [['units', 'midi'], ['rig'], ['change'], ['catalogue'], ['edits'], ['signal'], ['starts'], ['electric'], ['recall'], ['plan'], ['checks'], ['sheets'], ['derive']];
 /** Rooms beside the floors, with all that they may import. */
-const BESIDE = { bench: ['rig', 'midi'], formats: ['rig', 'change', 'edits', 'midi', 'units'], demo: ['rig', 'change', 'edits', 'catalogue', 'midi', 'units'] };
+const BESIDE = { bench: ['rig', 'midi'], formats: ['rig', 'change', 'edits', 'catalogue', 'signal', 'midi', 'units'], demo: ['rig', 'change', 'edits', 'catalogue', 'midi', 'units'] };
 
 const rooms = [...FLOORS.flat(), ...Object.keys(BESIDE)];
 
@@ -57,6 +57,7 @@ export default defineConfig(
     },
   },
   { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
+  { files: ['scripts/map-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly' } } },
   rooms.map(floorRule),
   nothingAbove('cli', ['@yunta/server*', '@yunta/web*', '@nestjs/*', 'react*']),
   nothingAbove('server', ['@yunta/web*', '@yunta/cli*', 'react*']),

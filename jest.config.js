@@ -16,7 +16,7 @@ const project = (name) => ({
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/testing/**/*.test.ts'],
   transform: transform(name === 'web'),
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
-  transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb|ts-graphviz|@ts-graphviz)/)'],
   testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
   modulePathIgnorePatterns: ['/dist/', '/dist-testing/'],
   ...(name === 'e2e' ? { setupFilesAfterEnv: ['<rootDir>/src/each-file.ts'] } : {}),

@@ -56,7 +56,7 @@ export const Findings = ({ opened, close }: { opened: boolean; close: () => void
 };
 
 const OneFinding = ({ finding, close }: { finding: Finding; close: () => void }) => {
-  const { edit, hookup } = useRig();
+  const { edit, hookup, point } = useRig();
   const [reason, setReason] = useState('');
   const accept = () => {
     if (hookup && reason.trim()) edit(acceptFinding(newPartId('acceptance'), hookup.id, finding.code, finding.fingerprint, reason.trim()), `Accept: ${finding.title}`);
@@ -70,7 +70,7 @@ const OneFinding = ({ finding, close }: { finding: Finding; close: () => void })
       <form onSubmit={(e) => { e.preventDefault(); accept(); }} style={{ display: 'flex', gap: 8, marginTop: 8, alignItems: 'center' }}>
         <TextInput size="xs" style={{ flex: 1 }} aria-label={`Why ${finding.title} is accepted`} placeholder="We like it so, because …" maxLength={2000} value={reason} onChange={(e) => setReason(e.currentTarget.value)} />
         <Button type="submit" size="xs" variant="default" disabled={!reason.trim()}>Accept</Button>
-        {room && <Link to={room.path} onClick={close} style={{ color: 'inherit', whiteSpace: 'nowrap' }}>To {room.name}</Link>}
+        {room && <Link to={room.path} onClick={() => { point(finding.evidence); close(); }} style={{ color: 'inherit', whiteSpace: 'nowrap' }}>To {room.name}</Link>}
       </form>
     </li>
   );

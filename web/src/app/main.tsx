@@ -15,13 +15,14 @@ import { Proof } from '../steps/proof/proof.js';
 import { Rigs } from '../steps/rigs/rigs.js';
 import { Routing } from '../steps/routing/routing.js';
 import { Sounds } from '../steps/sounds/sounds.js';
+import { Broken } from './broken.js';
 import { Frame } from './frame.js';
 import { theme } from './theme.js';
 
 const router = createBrowserRouter([
-  { path: '/', Component: Rigs },
+  { path: '/', Component: Rigs, ErrorBoundary: Broken },
   {
-    path: '/rig/:rigId', Component: Frame,
+    path: '/rig/:rigId', Component: Frame, ErrorBoundary: Broken,
     children: [
       { index: true, element: <Navigate to="sounds" replace /> },
       { path: 'kit', Component: Kit }, { path: 'routing', Component: Routing }, { path: 'sounds', Component: Sounds }, { path: 'proof', Component: Proof }, { path: 'bench', Component: Bench },

@@ -27,6 +27,9 @@ interface RigContext {
   /** What is selected; it belongs to the page, not to the rig. */
   readonly selected: AnyId | undefined;
   readonly select: (id: AnyId | undefined) => void;
+  /** Parts that the finding in hand is about, marked wherever they are drawn. */
+  readonly pointed: readonly AnyId[];
+  readonly point: (ids: readonly AnyId[]) => void;
   readonly edit: (edit: Edit, label: string) => readonly Refusal[];
 }
 
@@ -61,11 +64,14 @@ export const RigProvider = ({ rigId, fallback, children }: { rigId: string; fall
   return <Opened rigId={rigId} {...tools} fallback={fallback}>{children}</Opened>;
 };
 
+const NOTHING: readonly AnyId[] = [];
+
 const Opened = ({ rigId, store, client, fallback, children }: { rigId: string; store: SessionStore; client: ReturnType<typeof startDeriving>; fallback: (state: StoreState) => ReactNode; children: ReactNode }) => {
   const state = useSyncExternalStore(store.subscribe, store.snapshot);
   const derived = useSyncExternalStore(client.subscribe, client.snapshot);
   const [chosen, chooseHookup] = useState<Id<'hookup'>>();
   const [selected, select] = useState<AnyId>();
+  const [pointed, point] = useState<readonly AnyId[]>(NOTHING);
   const rig = state.session?.rig;
   const hookup = rig && ((chosen && partOf(rig, chosen)) ?? all(rig, 'hookup')[0]);
   useEffect(() => {
@@ -73,8 +79,8 @@ const Opened = ({ rigId, store, client, fallback, children }: { rigId: string; s
   }, [client, rig, hookup]);
   const value = useMemo(() => rig && {
     rigId, store, state, rig, hookup, chooseHookup, derived, view: derived.view, ask: client.ask,
-    selected: selected && partOf(rig, selected) ? selected : undefined, select, edit: (edit: Edit, label: string) => store.perform(edit, label),
-  }, [rigId, store, state, rig, hookup, derived, client, selected]);
+    selected: selected && partOf(rig, selected) ? selected : undefined, select, pointed, point, edit: (edit: Edit, label: string) => store.perform(edit, label),
+  }, [rigId, store, state, rig, hookup, derived, client, selected, pointed]);
   if (!value || state.status === 'missing') return fallback(state);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 };

@@ -4,9 +4,11 @@ import type { Edit } from '@yunta/core/change/edit';
 import { consequences, type Consequences } from '@yunta/core/derive/consequences';
 import { benchView, type BenchView } from '@yunta/core/derive/bench-view';
 import { Deriver, type Derived } from '@yunta/core/derive/deriver';
+import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
+import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
-import { soundRun, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
+import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
 import { placeText, stepText } from '@yunta/core/recall/words';
 import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/model';
@@ -15,6 +17,7 @@ import { differences, transitions, type Changed, type Transition } from '@yunta/
 import type { Id, Ref } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
+import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
 import type { Item } from '@yunta/core/signal/picture';
 
 /** What a person does on the bench. */
@@ -62,8 +65,31 @@ export class Deriving {
     return this.derived && consequences(this.derived, edit);
   }
 
+  map(): RoutingMap | undefined {
+    return this.derived && mapOf(this.derived.rig, this.derived.anatomy);
+  }
+
+  /** What a sound lights on the map; without one, what sounds with the rig at rest. */
+  lit(sound?: Id<'sound'>): Lit | undefined {
+    return this.derived && litBy(soundTrace(this.derived, sound));
+  }
+
   run(sound?: Id<'sound'>): readonly Item[] {
     return this.derived ? soundRun(this.derived, sound) : [];
+  }
+
+  /** Two sounds, or one in two hook-ups, lined up. */
+  sideBySide(a: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> }, b: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> }): SideBySide | undefined {
+    const side = ({ sound, hookup }: typeof a) => {
+      const derived = hookup === this.derived?.hookup.id ? this.derived : this.deriver.derive(this.rig, hookup);
+      return derived && { derived, sound };
+    };
+    const [left, right] = [side(a), side(b)];
+    return left && right && sideBySide(left, right);
+  }
+
+  gainStages(): readonly GainStage[] {
+    return this.derived ? gainStages(this.derived.rig, this.derived.anatomy) : [];
   }
 
   stored(sound: Id<'sound'>): readonly StoredView[] {

@@ -57,20 +57,26 @@ const seriesSize = (items: readonly Item[]): Size => {
   return { width: sum(sizes.map((s) => s.width)), up: Math.max(8, ...sizes.map((s) => s.up)), down: Math.max(8, ...sizes.map((s) => s.down)) };
 };
 
-/** Lays a run out from left to right: loops hang below the line, arms stand above and below each other. */
-export const layRun = (items: readonly Item[]): Laid => {
+/** The columns of two runs that are lined up: each as wide as the wider of the two. */
+export const sharedColumns = (a: readonly (Item | undefined)[], b: readonly (Item | undefined)[]): readonly number[] =>
+  a.map((item, i) => Math.max(item ? sizeOf(item).width : 0, b[i] ? sizeOf(b[i]).width : 0));
+
+/** Lays a run out from left to right: loops hang below the line, arms stand above and below each other. With columns given, a place without an item is bare wire. */
+export const layRun = (run: readonly (Item | undefined)[], columns?: readonly number[]): Laid => {
+  const items = run.filter((i) => i !== undefined);
   const tags: LaidTag[] = [];
   const wires: string[] = [];
   const stubs: Laid['stubs'][number][] = [];
   const hosts: { x: number; y: number; width: number; device: Id<'device'> }[] = [];
   const ends: Laid['ends'][number][] = [];
 
-  const series = (list: readonly Item[], x0: number, y: number): number => {
+  const series = (list: readonly (Item | undefined)[], x0: number, y: number, wide?: readonly number[]): number => {
     let x = x0;
     list.forEach((item, i) => {
-      const { width } = sizeOf(item);
-      if (item.is === 'loop') host(item.device, list[i - 1], x, y, width);
-      place(item, x, y, width);
+      const width = wide?.[i] ?? (item ? sizeOf(item).width : 0);
+      if (item?.is === 'loop') host(item.device, list[i - 1], x, y, width);
+      if (item) place(item, x, y, width);
+      else if (list.slice(i).some((later) => later && later.is !== 'end')) wires.push(`M${x} ${y}h${width}`);
       x += width;
     });
     return x;
@@ -119,8 +125,9 @@ export const layRun = (items: readonly Item[]): Laid => {
     }
   };
 
-  const size = seriesSize(items);
-  series(items, 0, 0);
+  const own = seriesSize(items);
+  const size = columns ? { ...own, width: sum(columns) } : own;
+  series(run, 0, 0, columns);
   const top = size.up + 4;
   return { tags, wires, stubs, hosts, ends, box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 } };
 };

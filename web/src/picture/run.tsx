@@ -1,5 +1,5 @@
 import './run.css';
-import type { Id } from '@yunta/core/rig/ids';
+import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import type { Item } from '@yunta/core/signal/picture';
 import { useMemo } from 'react';
@@ -20,11 +20,26 @@ const tagPath = (x: number, y: number): string => {
 
 /** The run: the path of a sound as one line of tags, the same picture in every room. */
 export const Run = ({ items, label }: { items: readonly Item[]; label: string }) => {
-  const { rig, select } = useRig();
-  const laid = useMemo(() => layRun(items), [items]);
+  const { rig, select, pointed } = useRig();
+  return <RunDrawing items={items} label={label} said={(id) => partOf(rig, id) ?? { code: '?', name: id }} select={select} pointed={pointed} />;
+};
+
+interface Drawing {
+  readonly items: readonly (Item | undefined)[];
+  /** Shared with a run that it is lined up with. */
+  readonly columns?: readonly number[];
+  readonly label: string;
+  readonly said: (id: Id<'device'>) => { readonly code: string; readonly name: string };
+  readonly select?: (id: Id<'device'>) => void;
+  readonly pointed?: readonly AnyId[];
+}
+
+/** A run of whatever has a code and a name. */
+export const RunDrawing = ({ items, columns, label, said, select, pointed = [] }: Drawing) => {
+  const laid = useMemo(() => layRun(items, columns), [items, columns]);
   if (items.length === 0) return <p className="soft" style={{ margin: '18px 0' }}>Silent: nothing that is heard is reached from an instrument. Wire the rig in Routing.</p>;
-  const name = (id: Id<'device'>) => partOf(rig, id)?.name ?? id;
-  const code = (id: Id<'device'>) => partOf(rig, id)?.code ?? '?';
+  const name = (id: Id<'device'>) => said(id).name;
+  const code = (id: Id<'device'>) => said(id).code;
   const { x, y, width, height } = laid.box;
   return (
     <div className="run" tabIndex={0} role="group" aria-label={label}>
@@ -46,8 +61,9 @@ export const Run = ({ items, label }: { items: readonly Item[]; label: string })
         {laid.tags.map((t) => {
           const bypassed = t.stages.length > 0 && t.stages.every((s) => !s.on);
           return (
-            <g key={`${t.x} ${t.y}`} className="tagged" onClick={() => select(t.device)}>
-              <path className={`tag ${bypassed ? 'bypassed' : ''}`} d={tagPath(t.x, t.y)} />
+            <g key={`${t.x} ${t.y}`} className="tagged" onClick={() => select?.(t.device)}>
+              <path className={`tag ${bypassed ? 'bypassed' : ''} ${pointed.includes(t.device) ? 'pointed' : ''}`} d={tagPath(t.x, t.y)} />
+              {pointed.includes(t.device) && <text className="pointer" x={t.x + TAG.width / 2 + 4} y={t.y - TAG.height / 2 - 6}>!</text>}
               <circle cx={t.x + 9} cy={t.y} r={2} fill="none" stroke="var(--ink)" />
               <text className="code" x={t.x + TAG.width / 2 + 5} y={t.y + 0.5}>{code(t.device)}</text>
               <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + 13}>{bypassed ? 'bypassed' : short(name(t.device))}</text>

@@ -1,4 +1,5 @@
 import type { ChangeSet } from '@yunta/core/change/edit';
+import type { Device } from '@yunta/core/rig/device';
 import type { Delta } from '@yunta/core/change/delta';
 import type { Clash } from '@yunta/core/change/rebase';
 import type { Journaled } from '@yunta/core/change/session';
@@ -35,11 +36,11 @@ export class Away extends Error {}
 
 const TIMEOUT_MS = 15_000;
 
-const ask = async <T>(path: string, body?: unknown): Promise<T> => {
+const ask = async <T>(path: string, body?: unknown, method = 'POST'): Promise<T> => {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
-      ...(body === undefined ? {} : { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(body === undefined ? method === 'POST' ? {} : { method } : { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
   } catch (e) {
@@ -79,3 +80,10 @@ export const api = {
 };
 
 export type Api = typeof api;
+
+/** A person's own boxes; they belong to no rig. */
+export const shelfApi = {
+  boxes: () => ask<readonly { readonly key: string; readonly box: Device }[]>('/shelf'),
+  shelve: (key: string, box: Device) => ask<{ key: string }>('/shelf', { key, box }),
+  takeOff: (key: string) => ask<{ key: string }>(`/shelf/${key}`, undefined, 'DELETE'),
+};

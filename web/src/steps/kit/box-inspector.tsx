@@ -39,12 +39,12 @@ const byText = ({ by, acts }: Actuator): string => {
 };
 
 /** What can set a control: its own actuators, and programs that hold it. */
-const setBy = (device: Device, control: Control): string => [
+export const setBy = (device: Device, control: Control): string => [
   ...device.memories.filter((m) => m.stores.includes(control.id)).map(() => 'program'),
   ...new Set(device.actuators.filter((a) => a.acts.some((act) => ('control' in act && act.control === control.id) || ('load' in act && device.memories.some((m) => m.id === act.load && m.control === control.id)))).map(byText)),
 ].join(', ') || 'nothing';
 
-export const BoxInspector = ({ device }: { device: Device }) => {
+export const BoxInspector = ({ device, open }: { device: Device; open: () => void }) => {
   const { edit, rig, select, view } = useRig();
   const change = (part: Partial<Omit<Device, 'id' | 'kind'>>, what: string) => edit(changeDevice(device, part), `${device.code}: ${what}`);
   const findings = view?.findings.filter((f) => !f.accepted && f.evidence[0] === device.id) ?? [];
@@ -79,6 +79,7 @@ export const BoxInspector = ({ device }: { device: Device }) => {
         </table>
       )}
       {findings.map((f) => <div key={f.fingerprint} className="card alarm" style={{ marginTop: 10 }}><p style={{ margin: '0 0 8px' }}>{f.why}</p><Remedies finding={f} /></div>)}
+      <Button size="xs" variant="default" mt={12} onClick={open}>Open the box</Button>
       <Swap device={device} />
       <p className="soft" style={{ fontSize: 13 }}>Figures are typical values of the trade, {device.figures.origin ?? 'assumed'}.</p>
       <Button variant="default" size="xs" onClick={() => { if (edit(removeDevice(rig, device.id), `Take ${device.name} out of the kit`).length === 0) select(undefined); }}>Take it out of the kit</Button>

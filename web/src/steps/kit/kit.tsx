@@ -3,18 +3,22 @@ import { Button, Textarea } from '@mantine/core';
 import { understand, type Understood } from '@yunta/core/catalogue/kit-line';
 import { saysNumbers } from '@yunta/core/midi/numbering';
 import { together } from '@yunta/core/change/edit';
-import { addDevice } from '@yunta/core/edits/devices';
-import { ZONES, type Device, type Zone } from '@yunta/core/rig/device';
-import { all } from '@yunta/core/rig/rig';
+import { addDevice, addMade } from '@yunta/core/edits/devices';
+import { blankBox } from '@yunta/core/catalogue/box-parts';
+import { ZONES, type Device } from '@yunta/core/rig/device';
+import { all, rigName } from '@yunta/core/rig/rig';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { PasteTable } from '../../app/paste-table.js';
 import { useRig } from '../../app/rig-context.js';
+import { fileName, saveFile } from '../../app/save-file.js';
 import { newPartId } from '../../session/ids.js';
 import { BoxInspector, wakesText } from './box-inspector.js';
+import { BoxEditor } from './box-editor.js';
 import { doesText } from './does-text.js';
+import { useShelf } from './use-shelf.js';
+import { ZONE_NAMES } from './zone-names.js';
 import { Shelves } from './shelves.js';
-
-const ZONE_NAMES: Readonly<Record<Zone, string>> = { hands: 'Hands', floor: 'Floor', amp: 'Amps', outputs: 'Outputs', supply: 'Supply' };
 
 const midiText = (device: Device): string => {
   if (!device.midi) return device.memories.some((m) => m.by === 'slot') && device.jacks.some((j) => j.kind === 'midi') ? 'sends' : '';
@@ -23,14 +27,32 @@ const midiText = (device: Device): string => {
 };
 
 export const Kit = () => {
-  const { rig, selected, select } = useRig();
+  const { rig, selected, select, edit } = useRig();
   const devices = all(rig, 'device');
   const chosen = devices.find((d) => d.id === selected);
+  const [pasting, paste] = useState(false);
+  const [opened, open] = useState(false);
+  const { shelve, kept } = useShelf();
+  const make = () => {
+    const id = newPartId('device');
+    if (edit(addMade(rig, blankBox(id), id), 'A new box').length > 0) return;
+    select(id);
+    open(true);
+  };
+  const save = async () => saveFile(`${fileName(rigName(rig), 'kit')}.csv`, (await import('@yunta/core/formats/tables')).kitCsv(rig), 'text/csv');
+  if (chosen && opened) return <BoxEditor key={chosen.id} device={chosen} close={() => open(false)} shelve={shelve} shelved={kept?.id === chosen.id} />;
   return (
     <div className="kit">
       <div>
-        <div className="headline"><h1>Kit</h1><span className="soft">{devices.length} {devices.length === 1 ? 'box' : 'boxes'}</span></div>
-        <KitLine />
+        <div className="headline">
+          <h1>Kit</h1><span className="soft">{devices.length} {devices.length === 1 ? 'box' : 'boxes'}</span>
+          <div className="tools">
+            <Button size="xs" variant="default" onClick={make}>New box</Button>
+            <Button size="xs" variant="default" aria-expanded={pasting} onClick={() => paste(!pasting)}>Paste a table</Button>
+            {devices.length > 0 && <Button size="xs" variant="default" onClick={() => void save()}>Save as CSV</Button>}
+          </div>
+        </div>
+        {pasting ? <PasteTable columns="code, name, box, zone, MIDI channel" label="Add these boxes" read={async (text) => (await import('@yunta/core/formats/tables')).readKitTable(rig, text, () => newPartId('device'))} done={() => paste(false)} /> : <KitLine />}
         {devices.length === 0 ? <p className="soft" style={{ marginTop: 16 }}>Say what you have: an instrument first, then what stands on the floor, the amp and what is heard. Every box can be changed afterwards.</p> : (
           <div className="card" style={{ marginTop: 14, padding: '6px 8px', overflowX: 'auto' }}>
             <table className="plain">
@@ -53,14 +75,14 @@ export const Kit = () => {
           </div>
         )}
       </div>
-      {chosen ? <BoxInspector key={chosen.id} device={chosen} /> : <NextStep count={devices.length} />}
+      {chosen ? <BoxInspector key={chosen.id} device={chosen} open={() => open(true)} /> : <NextStep count={devices.length} />}
     </div>
   );
 };
 
 const NextStep = ({ count }: { count: number }) => {
   const navigate = useNavigate();
-  if (count === 0) return <aside className="card"><h2>How to say it</h2><p className="soft">“8-loop switcher, compressor, 2 x low-gain drive, stereo delay midi ch 2”. One per line or with commas; a pasted list works too.</p></aside>;
+  if (count === 0) return <aside className="card"><h2>How to say it</h2><p className="soft">“8-loop switcher, compressor, 2 x low-gain drive, stereo delay midi ch 2”. One per line or with commas; a pasted list works too.</p><h2>Nothing yet?</h2><p className="soft">Ten ways to wire a rig say what they need and add it.</p><Button variant="default" onClick={() => void navigate('../routing')}>Starting points</Button></aside>;
   return (
     <aside className="card">
       <h2>What next</h2>
@@ -100,7 +122,7 @@ const KitLine = () => {
         <Button size="md" disabled={count === 0} onClick={add}>{count === 0 ? 'Add boxes' : count === 1 ? 'Add 1 box' : `Add ${count} boxes`}</Button>
         <Button size="md" variant="default" onClick={() => browse(true)}>Shelves</Button>
       </div>
-      <Shelves opened={browsing} close={() => browse(false)} add={(g) => edit(addDevice(rig, g.key, newPartId('device')), `Add ${g.says[0]!}`)} />
+      <Shelves opened={browsing} close={() => browse(false)} add={(g) => edit(addDevice(rig, g.key, newPartId('device')), `Add ${g.says[0]!}`)} addOwn={(box) => edit(addMade(rig, box, newPartId('device')), `Add ${box.name}`)} />
       {pieces.length > 0 && <ul className="pieces" aria-label="What will be added">{pieces.map((p, i) => <Piece key={`${i} ${p.said}`} piece={p} replace={(name) => setLine(line.replace(p.said, name))} />)}</ul>}
     </div>
   );

@@ -3,6 +3,7 @@ import { SHELVES } from '@yunta/core/catalogue/boxes';
 import { replaceDevice } from '@yunta/core/edits/replace';
 import type { Device } from '@yunta/core/rig/device';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
 const stagesOf = (device: Pick<Device, 'chains'>): readonly string[] => device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
@@ -16,8 +17,6 @@ const choicesFor = (device: Device) => {
   const others = SHELVES.map((s) => ({ group: s.name, items: s.boxes.filter((g) => g.key !== device.made && !isAlike(g.key, g.box)).map(option) })).filter((g) => g.items.length);
   return alike.length ? [{ group: 'Does the same', items: alike }, ...others] : others;
 };
-
-const WORDS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
 
 /** Another box in the place of this one; what it would do to every sound is said before it is done. */
 export const Swap = ({ device }: { device: Device }) => {
@@ -40,11 +39,7 @@ export const Swap = ({ device }: { device: Device }) => {
         <div ref={shown} className="card" style={{ marginTop: 8, padding: '10px 12px', fontSize: 14 }}>
           <p style={{ margin: 0 }}>{replacement.follows.cables} {replacement.follows.cables === 1 ? 'cable goes' : 'cables go'} over{replacement.follows.sounds ? `, with what ${replacement.follows.sounds} ${replacement.follows.sounds === 1 ? 'sound wants' : 'sounds want'} of it` : ''}.</p>
           {replacement.lost.length > 0 && <p style={{ margin: '6px 0 0' }}>Has no place there: {replacement.lost.slice(0, 6).join('; ')}{replacement.lost.length > 6 ? `; and ${replacement.lost.length - 6} more` : ''}.</p>}
-          {would?.refused && <p className="broken" style={{ margin: '6px 0 0' }}>{would.refused}</p>}
-          {would && !would.refused && would.verdicts.length + would.brings.length + would.clears.length === 0 && <p className="soft" style={{ margin: '6px 0 0' }}>No sound comes back otherwise than before.</p>}
-          {would?.verdicts.map((v) => <p key={v.sound} style={{ margin: '6px 0 0' }}>“{v.name}”: {WORDS[v.before]} now, then <strong className={v.after === 'proved' ? 'proved' : 'broken'}>{WORDS[v.after]}</strong>.</p>)}
-          {would?.brings.map((why) => <p key={why} style={{ margin: '6px 0 0' }}>● {why}</p>)}
-          {would?.clears.length ? <p className="soft" style={{ margin: '6px 0 0' }}>Clears {would.clears.length} {would.clears.length === 1 ? 'finding' : 'findings'}.</p> : null}
+          <ConsequencesText would={would} />
           <Button size="xs" mt={10} disabled={!would || would.refused !== undefined} onClick={swap}>Swap</Button>
         </div>
       )}

@@ -5,14 +5,19 @@ import { carryOutWiring, planWiring, type School, type WiringPlan } from '@yunta
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
 import { all, cablesOf, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useSearchParams } from 'react-router';
+import { PasteTable } from '../../app/paste-table.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { Hookups } from './hookups.js';
 import { boxName, jackText } from './jack-text.js';
+import { MapRoom } from './map-room.js';
+import { Starts } from './starts.js';
 
 const LETTERS: Readonly<Record<string, string>> = { audio: 'A', air: 'air', midi: 'M', contact: 'C', expression: 'E', power: 'P', mains: '~', usb: 'U' };
+
+const PARTS = [{ part: 'map', name: 'Map' }, { part: 'cables', name: 'Cables' }, { part: 'hookups', name: 'Hook-ups' }, { part: 'start', name: 'Starting points' }] as const;
 
 export const Routing = () => {
   const { rig, hookup, selected } = useRig();
@@ -21,29 +26,27 @@ export const Routing = () => {
   const sound = sounds.find((s) => s.id === chosen) ?? sounds.find((s) => s.id === selected) ?? sounds[0];
   const run = useAsked(['run', sound?.id], (worker) => worker.run(sound?.id));
   const devices = all(rig, 'device').length;
-  const [part, setPart] = useState<'cables' | 'hookups'>('cables');
+  const [params, setParams] = useSearchParams();
+  const cables = hookup ? cablesOf(rig, hookup.id).length : 0;
+  /** Whoever has nothing to wire, or nothing wired, is shown ways to begin. */
+  const part = PARTS.find((p) => p.part === params.get('show'))?.part ?? (cables ? 'map' : 'start');
+  const shown = devices === 0 ? 'start' : part;
   return (
-    <div className="routing-grid">
+    <div className={`routing-grid ${shown === 'map' ? 'wide' : ''}`}>
       <div className="headline" style={{ marginBottom: 0 }}>
-        <h1>Routing</h1><span className="soft">{hookup?.name}, {hookup ? cablesOf(rig, hookup.id).length : 0} cables</span>
+        <h1>Routing</h1><span className="soft">{hookup?.name}, {cables} cables</span>
         <div className="tools">
+          {devices > 0 && <SegmentedControl aria-label="What to look at" size="xs" value={shown} onChange={(v) => setParams({ show: v }, { replace: true })} data={PARTS.map((p) => ({ value: p.part, label: p.part === 'hookups' ? `Hook-ups (${all(rig, 'hookup').length})` : p.name }))} />}
           {sounds.length > 0 && <Select aria-label="Sound that the run shows" size="xs" w={190} allowDeselect={false} searchable data={sounds.map((s) => ({ value: s.id, label: s.name }))} value={sound?.id ?? null} onChange={(v) => v && choose(v)} />}
         </div>
       </div>
-      {devices === 0 ? <Empty /> : (
-        <>
-          <div className="card">{run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}</div>
-          <SegmentedControl aria-label="What to look at" style={{ justifySelf: 'start' }} value={part} onChange={(v) => setPart(v as typeof part)} data={[{ value: 'cables', label: 'Cables' }, { value: 'hookups', label: `Hook-ups (${all(rig, 'hookup').length})` }]} />
-          {part === 'cables' ? <><WireForMe /><Cables /></> : <Hookups />}
-        </>
-      )}
+      {shown === 'start' && <Starts done={() => setParams({ show: 'map' }, { replace: true })} />}
+      {shown === 'map' && <MapRoom key={hookup?.id} sound={sound} />}
+      {(shown === 'cables' || shown === 'hookups') && <div className="card">{run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}</div>}
+      {shown === 'cables' && <><WireForMe /><Cables /></>}
+      {shown === 'hookups' && <Hookups />}
     </div>
   );
-};
-
-const Empty = () => {
-  const navigate = useNavigate();
-  return <div className="card"><h2>Nothing to wire yet</h2><p className="soft">Say first what is in the kit: an instrument, boxes, an amp or a desk.</p><Button onClick={() => void navigate('../kit')}>To the kit</Button></div>;
 };
 
 const SCHOOLS: readonly { readonly school: School; readonly name: string }[] = [
@@ -81,6 +84,7 @@ const WireForMe = () => {
 
 const Cables = () => {
   const { rig, hookup, edit, view, select } = useRig();
+  const [pasting, paste] = useState(false);
   const listed = view?.hookup === hookup?.id ? view?.cables.filter((c) => partOf(rig, c.cable.id)) ?? [] : [];
   if (!hookup) return null;
   return (
@@ -100,6 +104,9 @@ const Cables = () => {
           ))}
         </tbody>
       </table>
+      {pasting
+        ? <PasteTable columns="from box, from jack, to box, to jack, metres, label" label="Plug these" read={async (text) => (await import('@yunta/core/formats/tables')).readCableTable(rig, hookup.id, text, () => newPartId('cable'))} done={() => paste(false)} />
+        : <Button variant="default" size="compact-sm" m="10px 10px 0" onClick={() => paste(true)}>Paste a table of cables</Button>}
       {listed.length === 0 && <p className="soft" style={{ padding: '0 10px' }}>No cable yet. Plug one above, or let it be wired.</p>}
     </div>
   );

@@ -9,6 +9,8 @@ import { useNavigate } from 'react-router';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
+import { Compare } from './compare.js';
+import { GainLadder } from './gain-ladder.js';
 import { Sheet } from './sheet.js';
 
 export const Sounds = () => {
@@ -21,6 +23,8 @@ export const Sounds = () => {
   const stored = useAsked(['stored', chosen?.id], (worker) => worker.stored(chosen!.id), !!chosen);
   const [complaint, complain] = useState('');
   const [showStored, setShowStored] = useState(false);
+  const [comparing, compare] = useState(false);
+  const [climbing, climb] = useState(false);
   const add = (name: string, role: Role, parent?: Id<'sound'>) => {
     const id = newPartId('sound');
     const made = addSound(rig, id, name, role, parent);
@@ -47,12 +51,15 @@ export const Sounds = () => {
           {shown?.byHand.length ? ` · by hand: ${shown.byHand.join('; ')}` : ''}
         </span>
         <div className="tools">
+          <Button variant="default" size="xs" aria-expanded={climbing} onClick={() => climb(!climbing)}>Gain ladder</Button>
+          <Button variant="default" size="xs" aria-expanded={comparing} onClick={() => compare(!comparing)}>Compare</Button>
           <Button variant="default" size="xs" aria-expanded={showStored} onClick={() => setShowStored(!showStored)}>What is stored</Button>
           <Button size="xs" onClick={() => void navigate('../bench', { state: { call: chosen.id } })}>Try on the bench</Button>
         </div>
       </div>
       <div className="card" style={{ padding: '10px 14px' }}>
-        {run && <Run items={run} label={`Run of ${chosen.name}`} />}
+        {!comparing && run && <Run items={run} label={`Run of ${chosen.name}`} />}
+        {comparing && <Compare sound={chosen} />}
         {showStored && stored?.map((s) => (
           <div key={s.device} style={{ borderTop: '1px solid var(--line)', marginTop: 8, paddingTop: 8 }}>
             <strong>{s.device}, slot {s.slot}</strong> <span className="soft">{s.typed ? 'as it was typed in' : 'as Yunta writes it'}: {s.contents || 'all loops off'}</span>
@@ -60,6 +67,7 @@ export const Sounds = () => {
           </div>
         ))}
       </div>
+      {climbing && <GainLadder />}
       <div style={{ display: 'flex', gap: 12, alignItems: 'center', margin: '12px 0 6px', flexWrap: 'wrap' }}>
         <strong>Sound sheet</strong><span className="soft">a wedge marks what changes from the row above</span>
         <div style={{ marginLeft: 'auto', display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>

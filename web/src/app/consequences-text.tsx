@@ -1,0 +1,17 @@
+import type { Consequences } from '@yunta/core/derive/consequences';
+
+const WORDS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
+
+/** What an edit would bring, before it is made; undefined while it is worked out. */
+export const ConsequencesText = ({ would }: { would: Consequences | undefined }) => {
+  if (!would) return <p className="soft" style={{ margin: '6px 0 0' }}>Working out what it would do to every sound …</p>;
+  if (would.refused) return <p className="broken" style={{ margin: '6px 0 0' }}>{would.refused}</p>;
+  return (
+    <>
+      {would.verdicts.length + would.brings.length + would.clears.length === 0 && <p className="soft" style={{ margin: '6px 0 0' }}>No sound comes back otherwise than before.</p>}
+      {would.verdicts.map((v) => <p key={v.sound} style={{ margin: '6px 0 0' }}>“{v.name}”: {WORDS[v.before]} now, then <strong className={v.after === 'proved' ? 'proved' : 'broken'}>{WORDS[v.after]}</strong>.</p>)}
+      {would.brings.map((why) => <p key={why} style={{ margin: '6px 0 0' }}>● {why}</p>)}
+      {would.clears.length > 0 && <p className="soft" style={{ margin: '6px 0 0' }}>Clears {would.clears.length} {would.clears.length === 1 ? 'finding' : 'findings'}.</p>}
+    </>
+  );
+};

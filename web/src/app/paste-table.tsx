@@ -1,0 +1,27 @@
+import { Button, Textarea } from '@mantine/core';
+import type { Edit } from '@yunta/core/change/edit';
+import type { Refusal, Result } from '@yunta/core/rig/result';
+import { useState } from 'react';
+import { useRig } from './rig-context.js';
+
+const MOST_SAID = 6;
+
+/** A table pasted from a spreadsheet or a CSV file: all of it is taken, or nothing and the reasons row by row. */
+export const PasteTable = ({ columns, read, label, done }: { columns: string; read: (text: string) => Promise<Result<Edit, readonly Refusal[]>>; label: string; done: () => void }) => {
+  const { edit } = useRig();
+  const [text, setText] = useState('');
+  const [wrong, setWrong] = useState<readonly Refusal[]>([]);
+  const take = async () => {
+    const result = await read(text);
+    const refused = result.ok ? edit(result.value, label) : result.error;
+    setWrong(refused);
+    if (refused.length === 0) done();
+  };
+  return (
+    <div className="card" style={{ marginTop: 10 }}>
+      <Textarea label={`Paste a table: ${columns}`} description="From a spreadsheet or a CSV file, with or without its heading." autosize minRows={3} maxRows={10} value={text} onChange={(e) => setText(e.currentTarget.value)} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)' } }} />
+      {wrong.length > 0 && <div role="alert"><p className="broken" style={{ margin: '8px 0 0' }}>Nothing was taken.</p><ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>{wrong.slice(0, MOST_SAID).map((w) => <li key={`${w.where} ${w.wrong}`}>{w.where}: {w.wrong} {w.would}</li>)}</ul>{wrong.length > MOST_SAID && <p className="soft">and {wrong.length - MOST_SAID} more</p>}</div>}
+      <div style={{ display: 'flex', gap: 8, marginTop: 8 }}><Button size="xs" disabled={!text.trim()} onClick={() => void take()}>{label}</Button><Button size="xs" variant="default" onClick={done}>Cancel</Button></div>
+    </div>
+  );
+};

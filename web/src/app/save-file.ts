@@ -1,0 +1,12 @@
+/** Hands a text to the browser as a file to keep. */
+export const saveFile = (name: string, text: string, type: string): void => {
+  const url = URL.createObjectURL(new Blob([text], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 1000);
+};
+
+/** @example fileName('Island run', 'ferry deck') // 'island-run-ferry-deck' */
+export const fileName = (...parts: readonly string[]): string => parts.map((p) => p.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '')).filter(Boolean).join('-') || 'rig';
