@@ -1,38 +1,37 @@
 // Takes the pictures in docs/screenshots from the demo rig, on a database of its own: `npm run shots`.
-import { fork } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { Database, freePort } from './house/database.mjs';
+import { pagesApart } from './house/page-apart.mjs';
+import { root } from './house/say.mjs';
 
-const root = resolve(import.meta.dirname, '..');
-const { openBrowser, openPage } = await import(join(root, 'e2e/dist/browser.js'));
-
-const ROOMS = [['kit', 'kit'], ['routing', 'routing'], ['sounds', 'sounds'], ['proof', 'proof'], ['bench', 'bench']];
-const folder = mkdtempSync(join(tmpdir(), 'yunta-shots-'));
-const database = await new Database(folder, { durable: false }).start();
-const port = await freePort();
-const server = fork(join(root, 'server/dist/main.js'), [], { env: { ...process.env, ...database.environment, YUNTA_PORT: String(port) }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
-await new Promise((ready) => server.once('message', ready));
-const browser = await openBrowser();
+const DEMO = '/rig/island-run';
+/** Each main view, where it is, and in which themes it is kept. */
+const VIEWS = [
+  ['kit', `${DEMO}/kit`, 'both'], ['box-editor', `${DEMO}/kit`, 'light'], ['routing', `${DEMO}/routing`, 'both'], ['map-patching', `${DEMO}/routing`, 'light'], ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
+  ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'], ['starting-point', `${DEMO}/routing?show=start`, 'light'], ['sounds', `${DEMO}/sounds`, 'both'], ['compare', `${DEMO}/sounds`, 'light'], ['findings', `${DEMO}/proof`, 'light'],
+  ['proof', `${DEMO}/proof`, 'both'], ['bench', `${DEMO}/bench`, 'both'],
+];
+const pages = await pagesApart();
+const press = (page, text) => page.evaluate((t) => [...document.querySelectorAll('button')].find((b) => b.textContent.startsWith(t)).click(), text);
 /** Something worth seeing in each room: a box chosen, a sound with its drives in, a stomp on the bench. */
 const BEFORE = {
   kit: (page) => page.click('::-p-aria([name="DLY, Stereo delay: show it"][role="button"])'),
   sounds: (page) => page.click('[data-at="3,-1"]'),
+  'box-editor': async (page) => { await page.click('::-p-aria([name="HED, Two-channel valve head 50 W: show it"][role="button"])'); await wait(300); await press(page, 'Open the box'); },
+  'map-patching': (page) => page.click('.react-flow__handle[data-handleid="device:mod.out-r"]'),
+  'starting-point': (page) => press(page, 'Amp-less'),
+  compare: (page) => press(page, 'Compare'),
+  findings: (page) => press(page, '4 findings'),
   bench: async (page) => { for (const key of ['1', '4']) { await page.keyboard.press(key); await wait(400); } },
 };
-for (const theme of ['light', 'dark']) {
-  for (const [name, path] of ROOMS) {
-    const page = await openPage(browser, `http://127.0.0.1:${port}/rig/island-run/${path}`, theme);
-    await wait(1200);
+for (const [name, path, themes] of VIEWS) {
+  for (const theme of themes === 'both' ? ['light', 'dark'] : [themes]) {
+    const page = await pages.open(path, theme);
+    await wait(2000);
     await BEFORE[name]?.(page);
-    await wait(900);
+    await wait(1000);
     await page.screenshot({ path: join(root, `docs/screenshots/${name}${theme === 'dark' ? '-blackout' : ''}.png`) });
     await page.close();
   }
 }
-await browser.close();
-server.kill('SIGTERM');
-await database.stop();
-rmSync(folder, { recursive: true, force: true });
+await pages.close();

@@ -7,24 +7,23 @@ export class Hands {
 
   constructor(readonly page: Page) {}
 
-  /** Finds by role and name as a screen reader says it. */
-  private find(role: string, name: string | RegExp) {
-    const pattern = typeof name === 'string' ? `[name="${name}"]` : '';
-    return this.page.waitForSelector(`::-p-aria(${pattern}[role="${role}"])`);
+  /** Finds by role and name as a screen reader says it, and waits until it can be used and stands still: what arrives later moves what stands below. */
+  private find(role: string, name: string) {
+    return this.page.locator(`::-p-aria([name="${name}"][role="${role}"])`).setTimeout(PATIENCE);
   }
 
   async click(role: string, name: string): Promise<void> {
     this.actions += 1;
-    const found = await this.find(role, name);
-    if (!found) throw new Error(`there is no ${role} "${name}"`);
-    await found.click();
+    await this.find(role, name).click().catch((e: unknown) => this.lost(`${role} "${name}" could not be clicked`, e));
   }
 
+  /** Clicks a field and types over what stands in it. */
   async type(role: string, name: string, text: string): Promise<void> {
     this.actions += 1;
-    const found = await this.find(role, name);
-    if (!found) throw new Error(`there is no ${role} "${name}"`);
-    await found.click({ count: 3 });
+    const field = this.find(role, name);
+    await field.click().catch((e: unknown) => this.lost(`${role} "${name}" could not be clicked`, e));
+    const found = await field.waitHandle();
+    await found.evaluate((e) => { (e as HTMLInputElement).focus(); (e as HTMLInputElement).select(); });
     await this.page.keyboard.sendCharacter(text);
   }
 
@@ -48,9 +47,11 @@ export class Hands {
 
   /** Waits until the page says it. */
   async sees(text: string, timeout = PATIENCE): Promise<void> {
-    await this.page.waitForFunction((t: string) => document.body.innerText.replaceAll(/\s+/g, ' ').includes(t), { timeout, polling: 50 }, text).catch(async () => {
-      throw new Error(`the page never said "${text}". It says: ${(await this.text()).slice(0, 1500)}`);
-    });
+    await this.page.waitForFunction((t: string) => document.body.innerText.replaceAll(/\s+/g, ' ').includes(t), { timeout, polling: 50 }, text).catch((e: unknown) => this.lost(`the page never said "${text}"`, e));
+  }
+
+  private async lost(what: string, cause: unknown): Promise<never> {
+    throw new Error(`${what}. The page says: ${(await this.text()).slice(0, 1500)}`, { cause });
   }
 
   text(): Promise<string> {
