@@ -44,11 +44,11 @@ export const traceVerb = (words: Words): number => {
 /** All findings. @returns 0 when none is above a note */
 export const checkVerb = (words: Words): number => {
   const d = deriveFile(words);
-  const { findings, faults } = d.judgement;
+  const { findings, faults, remediesOf } = d.judgement;
   const open = findings.filter((f) => !f.accepted);
-  if (words.options.json) json({ findings: findings.map(({ remedies, ...f }) => ({ ...f, remedies: remedies.map(({ id, label, promise, by }) => ({ id, label, promise, by })) })), faults });
+  if (words.options.json) json({ findings: findings.map((f) => ({ ...f, remedies: remediesOf(f).map(({ id, label, promise, by }) => ({ id, label, promise, by })) })), faults });
   else {
-    for (const f of open) print(`${f.severity.padEnd(6)} ${f.code}: ${f.why}${f.remedies.length ? `\n       ${f.remedies.map((r) => `→ ${r.label}`).join('\n       ')}` : ''}`);
+    for (const f of open) print([`${f.severity.padEnd(6)} ${f.code}: ${f.why}`, ...remediesOf(f).map((r) => `→ ${r.label}`)].join('\n       '));
     for (const f of faults) print(`fault  ${f.code}: ${f.message}`);
     if (open.length === 0) print('No findings.');
   }

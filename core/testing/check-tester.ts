@@ -1,6 +1,6 @@
 import { apply } from '../src/change/apply.js';
 import { editOf, invert } from '../src/change/delta.js';
-import type { Check, Finding } from '../src/checks/check.js';
+import type { Check, Finding, Remedy } from '../src/checks/check.js';
 import { judge } from '../src/checks/settle.js';
 import { deriveOnce, type Derived } from '../src/derive/deriver.js';
 import type { AnyId, Id } from '../src/rig/ids.js';
@@ -12,6 +12,8 @@ export interface CheckCase {
   /** Parts that the one finding must name, the first of them first; none when the check must stay quiet. */
   readonly evidence: readonly AnyId[];
   readonly says?: string;
+  /** What the program can do about it, all of it. */
+  readonly ways?: readonly string[];
 }
 
 const freeze = <T>(value: T): T => {
@@ -33,10 +35,10 @@ export const testCheck = (check: Check, hookup: Id<'hookup'>, cases: readonly Ch
     expect(cases.some((c) => c.evidence.length > 0)).toBe(true);
     expect(cases.some((c) => c.evidence.length === 0)).toBe(true);
   });
-  test.each(cases.map((c) => [c.name, c] as const))('%s', (_, { rig, evidence, says }) => {
+  test.each(cases.map((c) => [c.name, c] as const))('%s', (_, { rig, evidence, says, ways }) => {
     everyPart(rig).forEach((p: Part) => freeze(p));
     const derived = deriveOnce(rig, hookup)!;
-    const { findings, faults } = judge(derived, [check]);
+    const { findings, faults, remediesOf } = judge(derived, [check]);
     expect(faults).toEqual([]);
     if (evidence.length === 0) return expect(findings.map((f) => f.why)).toEqual([]);
     expect(new Set(findings.map((f) => f.fingerprint)).size).toBe(findings.length);
@@ -46,11 +48,12 @@ export const testCheck = (check: Check, hookup: Id<'hookup'>, cases: readonly Ch
     expect(check.severities).toContain(found!.severity);
     expect(found!.why).toMatch(/^\S.+\.$/);
     if (says) expect(found!.why).toContain(says);
-    found!.remedies.forEach((remedy) => tryRemedy(derived, found!, remedy));
+    if (ways) expect(remediesOf(found!).filter((r) => r.by === 'program').map((r) => r.label)).toEqual(ways);
+    remediesOf(found!).forEach((remedy) => tryRemedy(derived, found!, remedy));
   });
 });
 
-const tryRemedy = (before: Derived, finding: Finding, remedy: Finding['remedies'][number]): void => {
+const tryRemedy = (before: Derived, finding: Finding, remedy: Remedy): void => {
   if (remedy.by === 'hand') return;
   const applied = apply(before.rig, remedy.edit);
   if (!applied.ok) throw new Error(`${finding.code} ${remedy.id}: ${JSON.stringify(applied.error)}`);

@@ -36,7 +36,8 @@ export interface Case {
   readonly about?: string;
   /** One or two plain sentences: what, and why it matters. */
   readonly why: string;
-  readonly remedies?: readonly Remedy[];
+  /** Ways out, worked out when somebody asks for them. */
+  readonly remedies?: () => readonly Remedy[];
 }
 
 export interface Check {
@@ -49,10 +50,11 @@ export interface Check {
   readonly find: (inputs: CheckInputs) => Iterable<Case>;
 }
 
-export interface Finding extends Case {
+export interface Finding extends Omit<Case, 'remedies'> {
   readonly code: string;
   readonly title: string;
-  readonly remedies: readonly Remedy[];
+  /** Something can be done about it; what, the judgement says. */
+  readonly curable: boolean;
   /** Changes when the evidence changes. */
   readonly fingerprint: string;
   readonly accepted?: { readonly id: AnyId; readonly reason: string };

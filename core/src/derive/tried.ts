@@ -17,7 +17,7 @@ export interface TriedRemedy {
  * sound that was proved and bring no new danger or broken finding; ranked by how little they change.
  */
 export const tried = (now: Derived, finding: Finding): readonly TriedRemedy[] =>
-  finding.remedies.flatMap((remedy): readonly TriedRemedy[] => {
+  now.judgement.remediesOf(finding).flatMap((remedy): readonly TriedRemedy[] => {
     if (remedy.by === 'hand') return [{ remedy, proves: [], changes: Infinity }];
     const later = deriveAfter(now.rig, now.hookup.id, remedy);
     if (!later || !clears(later, finding) || worsens(now, later)) return [];

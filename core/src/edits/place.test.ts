@@ -30,11 +30,29 @@ test('alone in a loop, it leaves the loop free', () => {
   const alone = move(rig, 'device:f', (p) => p.is === 'loop' && p.insert === 'loop2');
   const back = move(alone, 'device:f', (p) => p.is === 'between' && p.from === 'device:g.out');
   expect(path(back)).toBe('g f t (d) // // // h c →Stage:mono');
-  expect(placesFor(back, SMALL, 'device:d').filter((p) => p.is === 'loop').map((p) => p.is === 'loop' && p.insert)).toEqual(['loop2', 'loop3', 'loop4']);
+  expect(placesFor(back, SMALL, 'device:d').filter((p) => p.is === 'loop').map((p) => p.is === 'loop' && p.insert)).toEqual(['loop2', 'loop3', 'loop4', 'normal']);
 });
 test('between two boxes; out of the path closes the gap', () => {
   expect(path(move(rig, 'device:t', (p) => p.is === 'between' && p.to === 'device:h.in'))).toBe('g (d f) // // // t h c →Stage:mono');
   expect(path(move(rig, 'device:t', (p) => p.is === 'out of the path'))).toBe('g (d f) // // // h c →Stage:mono');
+});
+test('in exchange for another: neighbours change order, boxes of two loops change loops; what follows sounds all the same', () => {
+  expect(path(move(rig, 'device:f', (p) => p.is === 'exchange' && p.with === 'device:d'))).toBe('g t (f d) // // // h c →Stage:mono');
+  const apart = move(rig, 'device:f', (p) => p.is === 'loop' && p.insert === 'loop3');
+  const exchanged = move(apart, 'device:f', (p) => p.is === 'exchange' && p.with === 'device:d');
+  expect(path(exchanged)).toBe('g t (f) // (d) // h c →Stage:mono');
+  expect(cablesOf(exchanged, SMALL).map((c) => c.id).sort()).toEqual(cablesOf(apart, SMALL).map((c) => c.id).sort());
+});
+test('an exchange made twice is no exchange, on any rig', () => {
+  fc.assert(fc.property(fc.integer({ min: 1, max: 400 }), fc.nat(), (seed, which) => {
+    const { rig: random, hookup } = randomRig(seed);
+    const exchanges = all(random, 'device').flatMap((d) => placesFor(random, hookup.id, d.id).flatMap((place) => (place.is === 'exchange' ? [{ id: d.id, place }] : [])));
+    if (exchanges.length === 0) return;
+    const { id, place } = exchanges[which % exchanges.length]!;
+    const once = after(random, moveBox(random, hookup.id, id, place, newCable));
+    const twice = after(once, moveBox(once, hookup.id, id, place, newCable));
+    expect(cablesOf(twice, hookup.id)).toEqual(cablesOf(random, hookup.id));
+  }), { numRuns: 100 });
 });
 test('never into a speaker line, never beside itself; a guitar and a cabinet have no other place', () => {
   const places = placesFor(rig, SMALL, 'device:d');

@@ -1,14 +1,17 @@
 import type { Edit } from '../change/edit.js';
-import type { Insert } from '../rig/device.js';
+import type { Device, Insert } from '../rig/device.js';
 import type { Cable } from '../rig/hookup.js';
+import { loopsOf } from '../rig/inserts.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
-import { inOf, insertsOf, outOf } from './wire.js';
+import { inOf, outOf, waysIn, waysOut } from './wire.js';
 
 /** Where a box can go with its cables in one step. */
 export type Place =
   | { readonly is: 'loop'; readonly host: Id<'device'>; readonly insert: string; readonly send: Ref; readonly back: Ref; /** The last free loop of its host: where one tries things. */ readonly test: boolean }
   | { readonly is: 'between'; readonly cable: Id<'cable'>; readonly from: Ref; readonly to: Ref }
+  /** The two take each other's place. */
+  | { readonly is: 'exchange'; readonly with: Id<'device'> }
   | { readonly is: 'out of the path' };
 
 const isSignal = (rig: Rig, r: Ref): boolean => {
@@ -24,18 +27,18 @@ const jacksOf = (host: Id<'device'>, insert: Insert): { readonly send: Ref; read
   return send && back && !send.startsWith('#') && !back.startsWith('#') && !send.includes(':') && !back.includes(':') ? { send: ref(host, send), back: ref(host, back) } : undefined;
 };
 
-/** The places to which a box can move: free loops, between any two boxes, out of the path. A box without a way through has none. */
+/** The places to which a box can move: free loops, between any two boxes, where another stands, out of the path. A box without a way through has none. */
 export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): readonly Place[] => {
   const device = partOf(rig, id);
   if (!device || !inOf(device) || !outOf(device)) return [];
   const cables = cablesOf(rig, hookup);
   const taken = new Set(cables.flatMap((c) => c.ends));
   const free = all(rig, 'device').filter((d) => d.id !== id).flatMap((host): Place[] => {
-    const loops = insertsOf(host).flatMap((insert) => {
+    const loops = loopsOf(host).flatMap((insert) => {
       const jacks = jacksOf(host.id, insert);
       return jacks && !taken.has(jacks.send) && !taken.has(jacks.back) ? [{ insert: insert.id, ...jacks }] : [];
     });
-    const isHost = insertsOf(host).length > 1;
+    const isHost = loopsOf(host).length > 1;
     return loops.map((l, i) => ({ is: 'loop' as const, host: host.id, ...l, test: isHost && i === loops.length - 1 }));
   });
   const between = cables.flatMap((cable): Place[] => {
@@ -43,8 +46,10 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
     const own = [from, to].some((r) => splitRef(r).device === id);
     return !own && isSignal(rig, from) && isSignal(rig, to) && gives(rig, from) ? [{ is: 'between', cable: cable.id, from, to }] : [];
   });
-  const wired = cables.some((c) => c.ends.some((e) => [inOf(device)!.id, outOf(device)!.id].includes(splitRef(e).name) && splitRef(e).device === id));
-  return [...free, ...between, ...(wired ? [{ is: 'out of the path' as const }] : [])];
+  const passes = (d: Device): boolean => inOf(d) !== undefined && outOf(d) !== undefined && taken.has(ref(d.id, inOf(d)!.id)) && taken.has(ref(d.id, outOf(d)!.id));
+  const exchanges = passes(device) ? all(rig, 'device').filter((d) => d.id !== id && d.zone === device.zone && passes(d)).map((d) => ({ is: 'exchange' as const, with: d.id })) : [];
+  const wired = taken.has(ref(id, inOf(device)!.id)) || taken.has(ref(id, outOf(device)!.id));
+  return [...free, ...between, ...exchanges, ...(wired ? [{ is: 'out of the path' as const }] : [])];
 };
 
 /**
@@ -52,6 +57,7 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
  * which then stands free. Its other cables, such as MIDI, supply or a second side, stay.
  */
 export const moveBox = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>, place: Place, newCable: () => Id<'cable'>): Edit => {
+  if (place.is === 'exchange') return exchange(rig, hookup, id, place.with);
   const device = partOf(rig, id)!;
   const [into, out] = [ref(id, inOf(device)!.id), ref(id, outOf(device)!.id)];
   const cables = cablesOf(rig, hookup);
@@ -68,9 +74,20 @@ export const moveBox = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>, place:
   return { put, remove };
 };
 
+/** Every cable into or out of one of the two goes to the like jack of the other; a side that only one of them has stays where it is. */
+const exchange = (rig: Rig, hookup: Id<'hookup'>, a: Id<'device'>, b: Id<'device'>): Edit => {
+  const other = new Map<Ref, Ref>();
+  for (const way of [waysIn, waysOut]) {
+    const [mine, theirs] = [way(partOf(rig, a)!), way(partOf(rig, b)!)];
+    mine.slice(0, theirs.length).forEach((jack, i) => other.set(ref(a, jack.id), ref(b, theirs[i]!.id)).set(ref(b, theirs[i]!.id), ref(a, jack.id)));
+  }
+  const moved = (end: Ref): Ref => other.get(end) ?? end;
+  return { put: cablesOf(rig, hookup).filter((c) => c.ends.some((e) => other.has(e))).map((c): Cable => ({ ...c, ends: [moved(c.ends[0]), moved(c.ends[1])] })), remove: [] };
+};
+
 const inOneLoop = (rig: Rig, send: Ref, back: Ref): boolean => {
   const host = partOf(rig, splitRef(send).device);
-  return host !== undefined && insertsOf(host).some((i) => {
+  return host !== undefined && loopsOf(host).some((i) => {
     const jacks = jacksOf(host.id, i);
     return jacks?.send === send && jacks.back === back;
   });

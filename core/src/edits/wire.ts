@@ -30,8 +30,10 @@ export const stagesOf = (device: Device): readonly Stage[] => device.chains.flat
 /** Where a box usually stands in a chain; 99 for one that has no usual place. */
 export const usualPlace = (device: Device): number => Math.min(99, ...stagesOf(device).map((s) => ORDER.indexOf(s)).filter((i) => i >= 0));
 const audio = (device: Device, way: (j: Jack) => boolean): readonly Jack[] => device.jacks.filter((j) => j.kind === 'audio' && way(j));
-export const inOf = (d: Device): Jack | undefined => audio(d, takesIn)[0];
-export const outOf = (d: Device): Jack | undefined => audio(d, givesOut)[0];
+export const waysIn = (d: Device): readonly Jack[] => audio(d, takesIn);
+export const waysOut = (d: Device): readonly Jack[] => audio(d, givesOut);
+export const inOf = (d: Device): Jack | undefined => waysIn(d)[0];
+export const outOf = (d: Device): Jack | undefined => waysOut(d)[0];
 export const insertsOf = (d: Device): readonly Insert[] => d.chains.flatMap((c) => c.slots.filter((s): s is Insert => s.is === 'insert'));
 
 interface Cast {

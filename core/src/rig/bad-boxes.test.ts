@@ -59,6 +59,6 @@ describe('what is odd but can be built is a finding, not a refusal', () => {
     const judged = findings({ g: 'single-coil', d: 'low-drive', w: 'powered-speaker' }, ['g.out>d.in', 'd.out>w.in'], (p) => (p.kind === 'cable' && p.id === 'cable:1' ? { ...p, plugs: ['XLR', 'XLR'] } : p));
     const found = judged.findings.find((f) => f.code === 'wire.plug')!;
     expect(found.why).toContain('An XLR plug does not go into the 6.35 TS jack out of');
-    expect(found.remedies).toMatchObject([{ by: 'program', promise: 'clears' }]);
+    expect(judged.remediesOf(found)).toMatchObject([{ by: 'program', promise: 'clears' }]);
   });
 });

@@ -1,4 +1,5 @@
-import type { Chain, Device, Insert, Jack, Slot, Zone } from '../rig/device.js';
+import type { Device, Insert, Jack, Zone } from '../rig/device.js';
+import { loopsOf } from '../rig/inserts.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, type Rig } from '../rig/rig.js';
 import { cablesInOrder, signalOrder } from './order.js';
@@ -76,13 +77,6 @@ const leadOf = (from: Jack, to: Jack): Lead => {
   }
 };
 
-const insertsAmong = (slots: readonly Slot[]): readonly Insert[] => slots.flatMap((s) => (s.is === 'insert' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => insertsAmong(a.slots)) : []));
-/** A send that is normalled to a return is an insert too, as in the loop of an amp. */
-const normalled = ({ id, slots, from: [send], to: [back], when }: Chain): readonly Insert[] =>
-  (slots.length === 0 && send && back && when?.some((f) => 'jack' in f && !f.plugged && (f.jack === back.at || f.jack === send.at)) && !send.at.startsWith('#') && !back.at.startsWith('#') ? [{ is: 'insert', id, send: [send], return: [back], unpatched: 'through' }] : []);
-const isGiven = (device: Device, at: string): boolean => device.jacks.some((j) => j.id === at && j.poles.tip === 'out');
-const insertsOf = (device: Device): readonly Insert[] => device.chains.flatMap((c) => [...insertsAmong(c.slots), ...normalled(c).filter((i) => isGiven(device, i.send[0]!.at) && !isGiven(device, i.return[0]!.at))]);
-
 export const mapOf = (rig: Rig, anatomy: Anatomy): RoutingMap => {
   const devices = all(rig, 'device');
   const jackAt = new Map(devices.flatMap((d) => d.jacks.map((j) => [ref(d.id, j.id), j] as const)));
@@ -133,7 +127,7 @@ const dwellings = (inOrder: readonly Device[], cables: readonly MapCable[]): { r
   const host = new Map<Id<'device'>, Id<'device'>>();
   const loops = new Map<Id<'device'>, readonly Loop[]>();
   for (const device of inOrder) {
-    const inserts = insertsOf(device);
+    const inserts = loopsOf(device);
     if (inserts.length === 0) continue;
     const jacksOf = (taps: Insert['send']) => [...new Set(taps.filter((t) => !t.at.startsWith('#')).map((t) => ref(device.id, t.at.replace(/:(tip|ring)$/, ''))))];
     const own = inserts.map((i): Loop => ({ inserts: [i.id], sends: jacksOf(i.send), returns: jacksOf(i.return), holds: [] })).filter((l) => l.sends.length + l.returns.length > 0);

@@ -6,8 +6,8 @@ import { useAsked, useRig } from './rig-context.js';
 /** Ways out of a finding. Those by program were applied on a copy and proved before they are shown. */
 export const Remedies = ({ finding }: { finding: Finding }) => {
   const { rig, edit } = useRig();
-  const tried = useAsked(['remedies', finding.fingerprint], (worker) => worker.remedies(finding.fingerprint), finding.remedies.length > 0);
-  if (finding.remedies.length === 0) return null;
+  const tried = useAsked(['remedies', finding.fingerprint], (worker) => worker.remedies(finding.fingerprint), finding.curable);
+  if (!finding.curable) return null;
   if (!tried) return <p className="soft">Trying ways to cure it …</p>;
   if (tried.length === 0) return <p className="soft">No single change that was tried cures it without spoiling something else.</p>;
   return (

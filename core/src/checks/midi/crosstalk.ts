@@ -28,7 +28,7 @@ export const crosstalk: Check = {
         evidence: [other, target, ...sounds],
         about: [target, other].sort().join(),
         why: `${boxName(rig, other)} also reacts to what is sent to ${boxName(rig, target)}${typeof channel === 'number' ? ` on channel ${channel}` : ''}, in ${soundNames(rig, sounds)}.`,
-        remedies: ownChannel(inputs, other),
+        remedies: () => ownChannel(inputs, other),
       };
     }
   },

@@ -29,7 +29,7 @@ export const numberShift: Check = {
               evidence: [id, sound, program.id],
               about: `${sent} ${wanted}`,
               why: `“${partOf(rig, sound)!.name}” sends ${sent} on the wire, so ${boxName(rig, id)} shows ${shown(memory.shows, sent)}; program ${shown(memory.shows, wanted)} was meant, which is ${wanted} on the wire (${device.name} ${saysNumbers(memory.shows, memory.size)}).`,
-              remedies: correctNumber(inputs, program.id, act, wanted, shown(memory.shows, wanted)),
+              remedies: () => correctNumber(inputs, program.id, act, wanted, shown(memory.shows, wanted)),
             };
           }
         }

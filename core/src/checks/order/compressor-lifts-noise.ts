@@ -2,6 +2,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, isDriven, type Heard } from './audible.js';
 import { meetings, pairs } from './found.js';
+import { inFrontOf, orExchanged } from '../ways-out.js';
 
 const isCompressor = (s: Heard): boolean => s.block.stage === 'compressor';
 
@@ -18,6 +19,7 @@ export const compressorLiftsNoise: Check = {
         severity: 'note' as const,
         evidence,
         why: `${boxName(rig, compressor!)} stands behind ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: between notes it raises the hiss. In front it evens the touch; behind, it evens the level and costs quiet.`,
+        remedies: () => orExchanged(inputs, compressor!, drive!, inFrontOf(inputs, compressor!, drive!)),
       };
     }
     for (const { boxes: [second, first], sounds, evidence } of behind(isCompressor)) {

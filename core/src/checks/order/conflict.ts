@@ -21,7 +21,7 @@ export const conflict: Check = {
         evidence: [a, b, ...sounds],
         about: `${first} ${second}`,
         why: `${soundNames(rig, sounds)} want ${boxName(rig, a)} before ${boxName(rig, b)}; the signal meets them the other way round, and nothing here can reorder them.`,
-        remedies: [{
+        remedies: () => [{
           id: 'drop-order', label: 'Let these sounds take the order of the wiring', promise: 'clears' as const, by: 'program' as const,
           edit: together(...sounds.map((id) => changeSound(partOf(rig, id)!, { order: [] }))),
         }],

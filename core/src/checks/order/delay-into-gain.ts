@@ -2,6 +2,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDriven, isTime, type Heard } from './audible.js';
 import { meetings, pairs } from './found.js';
+import { behind, elseByHand, intoLoopOf, orExchanged } from '../ways-out.js';
 
 const isHot = (s: Heard): boolean => s.block.stage === 'fuzz' || s.block.stage === 'distortion' || isDriven(s);
 
@@ -16,7 +17,7 @@ export const delayIntoGain: Check = {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, time!)} comes before the gain of ${boxName(inputs.rig, gain!)} in ${soundNames(inputs.rig, sounds)}: its repeats are driven as hard as the notes and blur. One school puts it behind the gain or into the amp's loop; the other keeps it in front of a clean amp.`,
-        remedies: [{ id: 'after', label: `Move ${boxName(inputs.rig, time!)} behind the gain`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(orExchanged(inputs, time!, gain!, [...intoLoopOf(inputs, time!, gain!), ...behind(inputs, time!, gain!)]), `Move ${boxName(inputs.rig, time!)} behind the gain`),
       };
     }
   },

@@ -2,6 +2,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, type Audible } from './audible.js';
 import { meetings } from './found.js';
+import { elseByHand, inFrontOf } from '../ways-out.js';
 
 /** Drives between the preamp and the power stage of one amp. */
 const inLoops = ({ stages, before }: Audible) => stages.filter(isDirt).flatMap((dirt) => stages.flatMap((pre) => {
@@ -20,7 +21,7 @@ export const dirtInLoop: Check = {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, dirt!)} stands in the loop of ${boxName(inputs.rig, amp!)} in ${soundNames(inputs.rig, sounds)}: it gets line level and its edge goes straight to the power stage. Usually a drive stands in front; some want just this for a raw lead.`,
-        remedies: [{ id: 'front', label: `Move ${boxName(inputs.rig, dirt!)} in front of the amp`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(inFrontOf(inputs, dirt!, amp!), `Move ${boxName(inputs.rig, dirt!)} in front of the amp`),
       };
     }
   },

@@ -3,6 +3,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import type { Audible } from './audible.js';
 import { meetings } from './found.js';
+import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
 
 /** Input impedance, in ohms, under which a fuzz wants to feel the coils of the guitar. */
 const LOW_OHM = 50_000;
@@ -38,7 +39,7 @@ export const fuzzAfterBuffer: Check = {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, fuzz!)} is fed by ${boxName(inputs.rig, buffer!)} in ${soundNames(inputs.rig, sounds)}, not by the coils of the guitar: it turns brittle and no longer cleans up with the volume knob. It likes to stand first; some live well with the difference.`,
-        remedies: [{ id: 'first', label: `Put ${boxName(inputs.rig, fuzz!)} before ${boxName(inputs.rig, buffer!)}, or use a fuzz with a buffered input`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(orExchanged(inputs, fuzz!, buffer!, inFrontOf(inputs, fuzz!, buffer!)), `Put ${boxName(inputs.rig, fuzz!)} before ${boxName(inputs.rig, buffer!)}, or use a fuzz with a buffered input`),
       };
     }
   },

@@ -2,6 +2,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, listed, soundNames } from '../names.js';
 import { isDirt, isDriven, type Audible, type Heard } from './audible.js';
 import { meetings } from './found.js';
+import { behind, orExchanged } from '../ways-out.js';
 
 const isNoisy = (s: Heard): boolean => isDirt(s) || isDriven(s) || s.block.stage === 'compressor';
 
@@ -22,6 +23,7 @@ export const gateBeforeNoise: Check = {
         severity: 'note' as const,
         evidence,
         why: `${boxName(inputs.rig, gate!)} stands before ${listed(noisy.map((d) => boxName(inputs.rig, d)))} in ${soundNames(inputs.rig, sounds)}: it keeps hum from the guitar out of them, not the hiss that they make themselves. Behind them, or keyed from the guitar, it would quiet that too.`,
+        remedies: () => orExchanged(inputs, gate!, noisy.at(-1)!, behind(inputs, gate!, noisy.at(-1)!)),
       };
     }
   },

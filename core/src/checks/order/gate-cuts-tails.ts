@@ -2,6 +2,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isTime } from './audible.js';
 import { meetings, pairs } from './found.js';
+import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
 
 export const gateCutsTails: Check = {
   code: 'order.gate-cuts-tails',
@@ -14,7 +15,7 @@ export const gateCutsTails: Check = {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, gate!)} stands behind ${boxName(inputs.rig, time!)} in ${soundNames(inputs.rig, sounds)}: as soon as it closes, the tails are gone. It usually stands first, right behind the drives, or last in the loop but keyed from the guitar and before the delay.`,
-        remedies: [{ id: 'move', label: `Move ${boxName(inputs.rig, gate!)} before ${boxName(inputs.rig, time!)}`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(orExchanged(inputs, gate!, time!, inFrontOf(inputs, gate!, time!)), `Move ${boxName(inputs.rig, gate!)} before ${boxName(inputs.rig, time!)}`),
       };
     }
   },

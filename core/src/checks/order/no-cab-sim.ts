@@ -15,7 +15,7 @@ export const noCabSim: Check = {
         evidence,
         about: boxes.join(),
         why: `${listed(boxes.map((d) => boxName(inputs.rig, d)))} ${boxes.length === 1 ? 'comes' : 'come'} to the desk in ${soundNames(inputs.rig, sounds)} with no cabinet, microphone or cabinet simulation on the way: it will fizz.`,
-        remedies: [{ id: 'cab', label: 'Put a cabinet simulation before the desk, or a microphone before a cabinet', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [{ id: 'cab', label: 'Put a cabinet simulation before the desk, or a microphone before a cabinet', promise: 'clears' as const, by: 'hand' as const }],
       };
     }
   },

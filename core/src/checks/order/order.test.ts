@@ -24,33 +24,33 @@ const inLoop = (box: string, stage: string) => smallRig({
 });
 
 testCheck(check('order.dirt-in-loop'), SMALL, [
-  { name: 'a distortion in the loop of the amp', rig: inLoop('distortion', 'distortion'), evidence: ['device:x', 'device:h', 'sound:lead'], says: 'in the loop of' },
+  { name: 'a distortion in the loop of the amp', rig: inLoop('distortion', 'distortion'), evidence: ['device:x', 'device:h', 'sound:lead'], says: 'in the loop of', ways: ['Move Distortion right in front of Two-channel valve head 50 W'] },
   { name: 'a delay in the loop', rig: inLoop('analog-delay', 'delay'), evidence: [] },
   { name: 'a distortion in front', rig: chain({ x: 'distortion' }, { Lead: ['h.lead', 'x.distortion'] }), evidence: [] },
   { name: 'a drive that is off in every sound', rig: smallRig({ boxes: { g: 'single-coil', x: 'distortion', h: 'valve-head', c: 'cab-212' }, leads: ['g.out>h.in', 'h.send>x.in', 'x.out>h.return', 'h.speaker>c.in'], sounds: { Clean: ['h.clean'] } }), evidence: [] },
 ]);
 testCheck(check('order.delay-into-gain'), SMALL, [
-  { name: 'a delay into the lead channel', rig: chain({ d: 'analog-delay' }, { Lead: ['d.delay', 'h.lead'] }), evidence: ['device:d', 'device:h', 'sound:lead'], says: 'blur' },
-  { name: 'a reverb into a fuzz', rig: chain({ r: 'spring-reverb', f: 'buffered-fuzz' }, { Lead: ['r.reverb', 'f.fuzz', 'h.clean'] }), evidence: ['device:r', 'device:f'] },
+  { name: 'a delay into the lead channel', rig: chain({ d: 'analog-delay' }, { Lead: ['d.delay', 'h.lead'] }), evidence: ['device:d', 'device:h', 'sound:lead'], says: 'blur', ways: ['Move Analogue delay into the loop of Two-channel valve head 50 W'] },
+  { name: 'a reverb into a fuzz', rig: chain({ r: 'spring-reverb', f: 'buffered-fuzz' }, { Lead: ['r.reverb', 'f.fuzz', 'h.clean'] }), evidence: ['device:r', 'device:f'], ways: ['Move Reverb pedal right behind Fuzz with a buffered input'] },
   { name: 'a delay into the clean channel', rig: chain({ d: 'analog-delay' }, { Clean: ['d.delay', 'h.clean'] }), evidence: [] },
   { name: 'a delay behind the gain', rig: inLoop('analog-delay', 'delay'), evidence: [] },
 ]);
 testCheck(check('order.gate-cuts-tails'), SMALL, [
-  { name: 'a gate behind a delay', rig: chain({ d: 'analog-delay', n: 'gate' }, { Clean: ['d.delay', 'n.gate', 'h.clean'] }), evidence: ['device:n', 'device:d'], says: 'the tails are gone' },
+  { name: 'a gate behind a delay', rig: chain({ d: 'analog-delay', n: 'gate' }, { Clean: ['d.delay', 'n.gate', 'h.clean'] }), evidence: ['device:n', 'device:d'], says: 'the tails are gone', ways: ['Move Gate right in front of Analogue delay'] },
   { name: 'a gate before it', rig: chain({ n: 'gate', d: 'analog-delay' }, { Clean: ['d.delay', 'n.gate', 'h.clean'] }), evidence: [] },
 ]);
 testCheck(check('order.gate-before-noise'), SMALL, [
-  { name: 'a gate before a drive', rig: chain({ n: 'gate', d: 'high-drive' }, { Crunch: ['n.gate', 'd.overdrive', 'h.clean'] }), evidence: ['device:n', 'device:d'], says: 'hiss' },
+  { name: 'a gate before a drive', rig: chain({ n: 'gate', d: 'high-drive' }, { Crunch: ['n.gate', 'd.overdrive', 'h.clean'] }), evidence: ['device:n', 'device:d'], says: 'hiss', ways: ['Move Gate right behind High-gain drive'] },
   { name: 'a gate behind the drive', rig: chain({ d: 'high-drive', n: 'gate' }, { Crunch: ['n.gate', 'd.overdrive', 'h.clean'] }), evidence: [] },
   { name: 'a keyed gate listens elsewhere', rig: chain({ n: 'gate-keyed', d: 'high-drive' }, { Crunch: ['n.gate', 'd.overdrive', 'h.clean'] }), evidence: [] },
 ]);
 testCheck(check('order.compressor-lifts-noise'), SMALL, [
-  { name: 'a compressor behind a drive', rig: chain({ d: 'high-drive', k: 'compressor' }, { Crunch: ['d.overdrive', 'k.compressor', 'h.clean'] }), evidence: ['device:k', 'device:d'], says: 'raises the hiss' },
+  { name: 'a compressor behind a drive', rig: chain({ d: 'high-drive', k: 'compressor' }, { Crunch: ['d.overdrive', 'k.compressor', 'h.clean'] }), evidence: ['device:k', 'device:d'], says: 'raises the hiss', ways: ['Move Compressor right in front of High-gain drive'] },
   { name: 'two compressors in a row', rig: chain({ k: 'compressor', l: 'limiter' }, { Clean: ['k.compressor', 'l.compressor', 'h.clean'] }), evidence: ['device:l', 'device:k'], says: 'both compress' },
   { name: 'a compressor first', rig: chain({ k: 'compressor', d: 'high-drive' }, { Crunch: ['d.overdrive', 'k.compressor', 'h.clean'] }), evidence: [] },
 ]);
 testCheck(check('order.fuzz-after-buffer'), SMALL, [
-  { name: 'a fuzz behind a buffered tuner', rig: chain({ t: 'tuner', f: 'fuzz' }, { Fuzz: ['f.fuzz', 'h.clean'] }), evidence: ['device:f', 'device:t'], says: 'brittle' },
+  { name: 'a fuzz behind a buffered tuner', rig: chain({ t: 'tuner', f: 'fuzz' }, { Fuzz: ['f.fuzz', 'h.clean'] }), evidence: ['device:f', 'device:t'], says: 'brittle', ways: ['Move Fuzz right in front of Tuner'] },
   { name: 'a fuzz behind a wah that is on', rig: chain({ w: 'wah', f: 'fuzz' }, { Fuzz: ['w.wah', 'f.fuzz', 'h.clean'] }), evidence: ['device:f', 'device:w'] },
   { name: 'behind a true bypass that is off, behind a wireless', rig: chain({ w: 'wireless', k: 'compressor', f: 'fuzz' }, { Fuzz: ['f.fuzz', 'h.clean'] }), evidence: ['device:f', 'device:w'] },
   { name: 'a fuzz with a buffered input', rig: chain({ t: 'tuner', f: 'buffered-fuzz' }, { Fuzz: ['f.fuzz', 'h.clean'] }), evidence: [] },
@@ -73,8 +73,8 @@ testCheck(check('order.volume-place'), SMALL, [
   { name: 'no volume pedal', rig: chain({}, { Clean: ['h.clean'] }), evidence: [] },
 ]);
 testCheck(check('order.tuner-mute'), SMALL, [
-  { name: 'no tuner at all', rig: chain({}, { Clean: ['h.clean'] }), evidence: ['device:g'], says: 'can mute' },
-  { name: 'a splitter before the tuner lets half of it by', rig: smallRig({ boxes: { g: 'bass', s: 'splitter', t: 'tuner', a: 'di', b: 'di', foh: 'desk' }, leads: ['g.out>s.in', 's.out1>t.in', 't.out>a.in', 's.out2>b.in', 'a.out>foh.ch1', 'b.out>foh.ch2'], sounds: { Both: [] } }), evidence: ['device:t'], says: 'before the tuner, or beside it' },
+  { name: 'no tuner at all', rig: chain({}, { Clean: ['h.clean'] }), evidence: ['device:g'], says: 'can mute', ways: ['Put a muting tuner first'] },
+  { name: 'a splitter before the tuner lets half of it by', rig: smallRig({ boxes: { g: 'bass', s: 'splitter', t: 'tuner', a: 'di', b: 'di', foh: 'desk' }, leads: ['g.out>s.in', 's.out1>t.in', 't.out>a.in', 's.out2>b.in', 'a.out>foh.ch1', 'b.out>foh.ch2'], sounds: { Both: [] } }), evidence: ['device:t'], says: 'before the tuner, or beside it', ways: ['Move Tuner right behind Bass guitar'] },
   { name: 'a tuner that everything passes', rig: chain({ t: 'tuner' }, { Clean: ['h.clean'] }), evidence: [] },
   { name: 'a tap and a kill switch', rig: chain({ k: 'kill-switch' }, { Clean: ['h.clean'] }), evidence: [] },
 ]);
@@ -86,7 +86,7 @@ testCheck(check('order.no-cab-sim'), SMALL, [
   { name: 'an acoustic guitar needs none', rig: direct({ p: 'acoustic-preamp', i: 'di' }, ['g.out>p.in', 'p.out>i.in', 'i.out>foh.ch1'], { Clean: ['p.preamp'] }, 'acoustic'), evidence: [] },
 ]);
 testCheck(check('order.two-cab-sims'), SMALL, [
-  { name: 'a simulation behind a preamp that has one', rig: direct({ p: 'preamp-di', s: 'cab-sim' }, ['g.out>p.in', 'p.xlr>s.in', 's.out>foh.ch1'], { Clean: ['p.preamp'] }), evidence: ['device:p', 'device:s'], says: 'boxy' },
+  { name: 'a simulation behind a preamp that has one', rig: direct({ p: 'preamp-di', s: 'cab-sim' }, ['g.out>p.in', 'p.xlr>s.in', 's.out>foh.ch1'], { Clean: ['p.preamp'] }), evidence: ['device:p', 'device:s'], says: 'boxy', ways: ['Take Cabinet simulation out of the path'] },
   { name: 'one simulation', rig: direct({ p: 'preamp-di', s: 'cab-sim' }, ['g.out>p.in', 'p.out>s.in', 's.out>foh.ch1'], { Clean: ['p.preamp'] }), evidence: [] },
   { name: 'a cabinet and its microphone are one', rig: chain({}, { Clean: ['h.clean'] }), evidence: [] },
 ]);

@@ -1,5 +1,9 @@
+import { stagesOf } from '../../edits/wire.js';
+import type { Id } from '../../rig/ids.js';
+import { partOf, type Rig } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
+import { elseByHand, outOfThePath } from '../ways-out.js';
 import { isCabinet, isElectric } from './cabinets.js';
 import { meetings, pairs } from './found.js';
 
@@ -15,8 +19,10 @@ export const twoCabSims: Check = {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, first!)} and then ${boxName(inputs.rig, second!)} shape the sound as a cabinet in ${soundNames(inputs.rig, sounds)}: dull and boxy. Switch the simulation off there, or take the path before it.`,
-        remedies: [{ id: 'one', label: 'Switch one of the two off in these sounds', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand([first!, second!].filter((d) => isSimulationOnly(inputs.rig, d)).flatMap((d) => outOfThePath(inputs, d)), 'Switch one of the two off in these sounds'),
       };
     }
   },
 };
+
+const isSimulationOnly = (rig: Rig, id: Id<'device'>): boolean => stagesOf(partOf(rig, id)!).every((stage) => stage === 'cabinet simulation');

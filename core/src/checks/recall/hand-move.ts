@@ -20,7 +20,7 @@ export const handMove: Check = {
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
         why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.`,
-        remedies: [{ id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
+        remedies: () => [{ id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
       };
     }
   },

@@ -24,7 +24,7 @@ export const moveLeftOn: Check = {
         evidence: [splitRef(group[0]!.control).device, ...moves.map((m) => m.id), ...sounds],
         about: group.map((b) => `${b.sound}:${b.control}:${b.want.length}`).join(),
         why: `Leaving a sound with ${listed(moves.map((m) => m.name)) || 'a move'} on leaves ${listed([...new Set(group.map((b) => controlText(rig, b.control)))])} wrong in ${soundNames(rig, sounds)}: ${inShort(inputs, group)}.`,
-        remedies: cures(inputs, group),
+        remedies: () => cures(inputs, group),
       };
     }
   },

@@ -25,7 +25,7 @@ export const toggle: Check = {
         evidence: [device, ...sounds],
         about: control,
         why: `In ${soundNames(rig, sounds)} ${controlText(rig, control)} answers only to a message that turns it over. Where it ends depends on how it stood before.${holds ? ` ${boxName(rig, device)} holds it in its programs: calling one sets it.` : ''}`,
-        remedies: broken.length ? cures(inputs, broken) : [],
+        remedies: () => broken.length ? cures(inputs, broken) : [],
       };
     }
   },

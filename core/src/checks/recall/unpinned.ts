@@ -21,7 +21,7 @@ export const unpinned: Check = {
         evidence: [splitRef(first.control).device, ...sounds],
         about: `${controls.join()} ${group.map((b) => `${b.sound}:${b.want.length}`).join()}`,
         why: `${soundNames(rig, sounds)} can come back with ${listed(controls.map((c) => controlText(rig, c)))} wrong (wanted ${valueText(rig, first.control, first.want.wanted)}). Shortest way there: ${inShort(inputs, group)}.`,
-        remedies: cures(inputs, group),
+        remedies: () => cures(inputs, group),
       };
     }
   },

@@ -17,7 +17,7 @@ export const direction: Check = {
         severity: 'broken' as const,
         evidence: [cable.id, a.device.id, b.device.id],
         why: `The cable from ${a.device.name} (${a.jack.id}) to ${b.device.name} (${b.jack.id}) joins ${what}: nothing passes.`,
-        remedies: [{ id: 'unplug', label: 'Pull this cable', promise: 'clears' as const, by: 'program' as const, edit: unplug(cable.id) }],
+        remedies: () => [{ id: 'unplug', label: 'Pull this cable', promise: 'clears' as const, by: 'program' as const, edit: unplug(cable.id) }],
       };
     }
   },

@@ -19,7 +19,7 @@ export const expression: Check = {
         evidence: [cable.id, from.device.id, to.device.id],
         why: clash ? `${from.device.name} has its wiper on the other pole than ${to.device.name} expects: the pedal jumps or works over a small part of its way.`
           : isPassive ? `${audio!.device.name} can serve as an expression pedal on an insert lead only: with a plain lead it has no reference.` : `${audio!.device.name} is active: it cannot stand in for an expression pedal.`,
-        remedies: [{ id: 'lead', label: clash ? 'Use a lead that crosses tip and ring, or change the setting of the input' : 'Use an insert lead and a passive pedal', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [{ id: 'lead', label: clash ? 'Use a lead that crosses tip and ring, or change the setting of the input' : 'Use an insert lead and a passive pedal', promise: 'clears' as const, by: 'hand' as const }],
       };
     }
   },

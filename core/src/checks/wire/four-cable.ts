@@ -1,15 +1,16 @@
 import type { Device } from '../../rig/device.js';
 import { ref, type Ref } from '../../rig/ids.js';
 import type { Wiring } from '../../signal/wiring.js';
-import type { Check, CheckInputs } from '../check.js';
-import { listed } from '../names.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
+import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
 export const fourCable: Check = {
   code: 'wire.four-cable',
   title: 'Four cables, one of them missing',
   severities: ['broken'],
   source: 'common practice: guitar to box, send to amp, amp send to return, box to amp return',
-  *find({ rig, compilation }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
     const { wiring } = compilation.bearings.anatomy;
     for (const amp of rig.parts.device.values()) {
       if (amp.zone !== 'amp' || !wiring.wired.has(amp.id) || !amp.jacks.some((j) => j.id === 'send') || !amp.jacks.some((j) => j.id === 'return')) continue;
@@ -19,16 +20,22 @@ export const fourCable: Check = {
         yield {
           severity: 'broken' as const,
           evidence: [box.id, amp.id],
-          why: `${box.name} and ${amp.name} are joined by three of the four cables; missing is ${listed(missing)}.`,
-          remedies: [{ id: 'plug', label: `Plug in ${listed(missing)}`, promise: 'clears' as const, by: 'hand' as const }],
+          why: `${box.name} and ${amp.name} are joined by three of the four cables; missing is ${missing[0]!.name}.`,
+          remedies: () => elseByHand(plugs(inputs, missing[0]!), `Plug in ${missing[0]!.name}`),
         };
       }
     }
   },
 };
 
+interface Lead {
+  readonly name: string;
+  readonly from: readonly Ref[];
+  readonly to: readonly Ref[];
+}
+
 /** Of the leads between an amp and a box with loops those that are not there, also not by way of other boxes. */
-const missingOf = (wiring: Wiring, amp: Device, box: Device): readonly string[] => {
+const missingOf = (wiring: Wiring, amp: Device, box: Device): readonly Lead[] => {
   const inserts = box.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'insert' ? [s] : [])));
   const sends = inserts.flatMap((i) => i.send.map((t) => ref(box.id, t.at)));
   const returns = inserts.flatMap((i) => i.return.map((t) => ref(box.id, t.at)));
@@ -46,10 +53,16 @@ const missingOf = (wiring: Wiring, amp: Device, box: Device): readonly string[] 
     return false;
   };
   const [ampIn, ampSend, ampReturn] = ['in', 'send', 'return'].map((j) => [ref(amp.id, j)]) as [Ref[], Ref[], Ref[]];
-  const has = {
-    'the lead from its send to the front of the amp': leads(sends, ampIn),
-    "the lead from the amp's send to its return": leads(ampSend, returns),
-    "the lead from its output to the amp's return": leads(outs, ampReturn),
-  };
-  return inserts.length === 0 ? Object.keys(has) : Object.entries(has).flatMap(([name, is]) => (is ? [] : [name]));
+  const wanted: readonly Lead[] = [
+    { name: 'the lead from its send to the front of the amp', from: sends, to: ampIn },
+    { name: "the lead from the amp's send to its return", from: ampSend, to: returns },
+    { name: "the lead from its output to the amp's return", from: outs, to: ampReturn },
+  ];
+  return wanted.filter(({ from, to }) => inserts.length === 0 || !leads(from, to));
+};
+
+/** The missing lead, where both of its jacks are free. */
+const plugs = (inputs: CheckInputs, { from, to }: Lead): readonly Remedy[] => {
+  const [send, back] = [from, to].map((jacks) => jacks.find((j) => !cableAt(inputs, j)));
+  return send && back ? plugIn(inputs, send, back) : [];
 };

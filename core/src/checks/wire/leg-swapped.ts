@@ -1,14 +1,19 @@
-import type { Id } from '../../rig/ids.js';
+import { waysIn } from '../../edits/wire.js';
+import type { Cable } from '../../rig/hookup.js';
+import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { partOf } from '../../rig/rig.js';
 import { sidesFrom, type Trace } from '../../signal/trace.js';
-import type { Check, CheckInputs } from '../check.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
+import { cableAt, elseByHand } from '../ways-out.js';
 
 export const legSwapped: Check = {
   code: 'wire.leg-swapped',
   title: 'Left and right change places',
   severities: ['doubt'],
   source: 'the trace: the left side enters a right leg, or the other way about',
-  *find({ rig, compilation }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
     const cases = [...compilation.sounds.values()].flatMap(({ sound, trace }) => crossings(trace).map((device) => ({ sound, device })));
     for (const group of grouped(cases, (c) => c.device).values()) {
       const { device } = group[0]!;
@@ -16,10 +21,19 @@ export const legSwapped: Check = {
         severity: 'doubt' as const,
         evidence: [device, ...group.map((c) => c.sound)],
         why: `Left and right cross on the way into ${boxName(rig, device)} in ${soundNames(rig, group.map((c) => c.sound))}. If they cross again later it comes out right, and nobody will find it in the dark.`,
-        remedies: [{ id: 'swap', label: `Swap the two cables into ${boxName(rig, device)}`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(swapped(inputs, device), `Swap the two cables into ${boxName(rig, device)}`),
       };
     }
   },
+};
+
+/** The two plugs in its inputs in each other's place. */
+const swapped = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
+  const [left, right] = waysIn(partOf(inputs.rig, device)!).map((jack) => ref(device, jack.id));
+  const [a, b] = [left && cableAt(inputs, left), right && cableAt(inputs, right)];
+  if (!left || !right || !a || !b) return [];
+  const at = (cable: Cable, from: Ref, to: Ref): Cable => ({ ...cable, ends: [cable.ends[0] === from ? to : cable.ends[0], cable.ends[1] === from ? to : cable.ends[1]] });
+  return [{ id: 'swap', label: `Swap the two cables into ${boxName(inputs.rig, device)}`, promise: 'clears', by: 'program', edit: { put: [at(a, left, right), at(b, right, left)], remove: [] } }];
 };
 
 const known = new WeakMap<Trace, readonly Id<'device'>[]>();

@@ -14,7 +14,7 @@ export const lineIntoSpeaker: Check = {
         severity: 'broken' as const,
         evidence: [cable.id, from.device.id, to.device.id],
         why: `${from.device.name} (${from.jack.id}) has no power to move ${to.device.name}: hardly anything is heard. A power amp belongs between them.`,
-        remedies: [{ id: 'unplug', label: 'Pull this cable', promise: 'clears' as const, by: 'program' as const, edit: unplug(cable.id) }],
+        remedies: () => [{ id: 'unplug', label: 'Pull this cable', promise: 'clears' as const, by: 'program' as const, edit: unplug(cable.id) }],
       };
     }
   },

@@ -24,7 +24,7 @@ export const loadMismatch: Check = {
         evidence: [device.id, ...loads.map((l) => l.device.id)],
         about: jack.id,
         why: `${listed(loads.map((l) => `${l.device.name} (${l.jack.ohm} Ω)`))} together are ${Number(total.toFixed(1))} Ω on the ${jack.ohm} Ω jack of ${device.name}. ${solid ? 'A transistor amp can overheat and fail below its rated load.' : 'A valve amp loses power and wears its valves; use the tap that fits the cabinets.'}`,
-        remedies: [{ id: 'tap', label: `Use a ${Number(total.toFixed(1))} Ω jack of the amp, or cabinets of a higher impedance`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [{ id: 'tap', label: `Use a ${Number(total.toFixed(1))} Ω jack of the amp, or cabinets of a higher impedance`, promise: 'clears' as const, by: 'hand' as const }],
       };
     }
   },

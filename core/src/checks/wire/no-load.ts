@@ -1,7 +1,10 @@
-import { ref } from '../../rig/ids.js';
-import type { Check, CheckInputs } from '../check.js';
+import { takesIn } from '../../edits/cables.js';
+import { ref, type Ref } from '../../rig/ids.js';
+import { all } from '../../rig/rig.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
 import { afterWire } from '../joined.js';
 import { speakerOutputs } from './speaker-outputs.js';
+import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
 export const noLoad: Check = {
   code: 'wire.no-load',
@@ -17,8 +20,16 @@ export const noLoad: Check = {
         evidence: [device.id],
         about: jack.id,
         why: `${device.name} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
-        remedies: [{ id: 'load', label: 'Plug in a cabinet, or a load box that suits the amp', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(cabinetFor(inputs, ref(device.id, jack.id), jack.ohm), 'Plug in a cabinet, or a load box that suits the amp'),
       };
     }
   },
+};
+
+/** A loudspeaker of the kit that hangs free, of the impedance of the jack. */
+const cabinetFor = (inputs: CheckInputs, from: Ref, ohm: number | undefined): readonly Remedy[] => {
+  if (cableAt(inputs, from)) return [];
+  const free = all(inputs.rig, 'device').flatMap((d) => d.jacks.filter((j) => j.load === 'speaker' && takesIn(j) && (ohm === undefined || j.ohm === undefined || j.ohm >= ohm)).map((j) => ({ jack: ref(d.id, j.id), ohm: j.ohm ?? Infinity }))).filter((j) => !cableAt(inputs, j.jack));
+  const best = free.sort((a, b) => a.ohm - b.ohm)[0];
+  return best ? plugIn(inputs, from, best.jack) : [];
 };

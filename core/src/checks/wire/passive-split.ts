@@ -18,7 +18,7 @@ export const passiveSplit: Check = {
         evidence: [device.id],
         about: split.from,
         why: `${device.name} feeds two boxes from one output without a buffer: the level drops, treble is lost on long leads, and hum can run over the two earths.`,
-        remedies: buffered(device),
+        remedies: () => buffered(device),
       };
     }
   },

@@ -28,7 +28,7 @@ export const plug: Check = {
         evidence: [cable.id, from.device.id, to.device.id],
         why: crossed ? `${from.device.name} sends MIDI on type A or B, ${to.device.name} expects the other: tip and ring are crossed, and nothing is understood.`
           : `${bad === 'XLR' ? 'An' : 'A'} ${bad} plug does not go into the ${at.jack.connector} jack ${at.jack.id} of ${at.device.name}.`,
-        remedies: crossed ? [{ id: 'adapter', label: 'Use a lead that crosses tip and ring', promise: 'clears' as const, by: 'hand' as const }]
+        remedies: () => crossed ? [{ id: 'adapter', label: 'Use a lead that crosses tip and ring', promise: 'clears' as const, by: 'hand' as const }]
           : [{ id: 'other-cable', label: `Use a cable with ${usualPlug(first.jack.connector)} and ${usualPlug(second.jack.connector)}`, promise: 'clears' as const, by: 'program' as const, edit: changeCable(cable, { plugs: [usualPlug(first.jack.connector), usualPlug(second.jack.connector)] }) }],
       };
     }

@@ -1,8 +1,11 @@
 import { ref, type Id } from '../../rig/ids.js';
+import { cablesOf } from '../../rig/rig.js';
 import { restingState } from '../../signal/state.js';
 import { ringsOf, trace, type Trace } from '../../signal/trace.js';
-import type { Check, CheckInputs } from '../check.js';
+import { wire } from '../../signal/wiring.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
+import { pull } from '../ways-out.js';
 
 export const ring: Check = {
   code: 'wire.ring',
@@ -22,10 +25,27 @@ export const ring: Check = {
           evidence: [...boxes, ...(sound ? [sound] : [])],
           about: key,
           why: `The signal runs in a ring: ${[...boxes, boxes[0]!].map((b) => boxName(inputs.rig, b)).join(' → ')}${sound ? '' : ', once a foot sets it so'}. It will howl.`,
+          remedies: () => cuts(inputs, t, points),
         };
       }
     }
   },
+};
+
+/** Cables of the ring without which every sound is still heard wherever it is to be heard. */
+const cuts = (inputs: CheckInputs, { wiring }: Trace, points: readonly number[]): readonly Remedy[] => {
+  const on = new Set(points.map((p) => wiring.points[p]!.id));
+  const sounding = [...inputs.compilation.sounds.values()];
+  return cablesOf(inputs.rig, inputs.hookup.id).filter((c) => c.ends.every((e) => on.has(e))).flatMap((cable) => {
+    const { parts } = inputs.rig;
+    const without = { ...inputs.rig, parts: { ...parts, cable: new Map([...parts.cable].filter(([id]) => id !== cable.id)) } };
+    const wired = wire(without, inputs.hookup);
+    const isHeard = sounding.every(({ state, trace: before, heard }) => {
+      const { reaches } = trace(wired, state);
+      return heard.every((p) => p.as === 'silent' || !before.reaches.some((r) => r.source.ref === p.from && r.end.ref === p.at) || reaches.some((r) => r.source.ref === p.from && r.end.ref === p.at));
+    });
+    return isHeard ? pull(inputs, cable) : [];
+  });
 };
 
 /** The states of all sounds, then the rig at rest with each gate that a foot can switch in each of its positions. */

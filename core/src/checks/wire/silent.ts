@@ -1,14 +1,17 @@
+import { offers } from '../../edits/cables.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { stopsBetween } from '../../signal/trace.js';
-import type { Check, CheckInputs } from '../check.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
+import { plugIn } from '../ways-out.js';
 
 export const silent: Check = {
   code: 'wire.silent',
   title: 'A sound that does not sound',
   severities: ['broken'],
   source: 'the trace: a wanted source has no path to a wanted end',
-  *find({ rig, compilation }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
     const cases = [...compilation.sounds.values()].flatMap((compiled) => compiled.problems.flatMap((p) => {
       if (p.is !== 'silent') return [];
       const { wiring } = compiled.trace;
@@ -27,9 +30,16 @@ export const silent: Check = {
         evidence: [...boxes, ...sounds] as (Id<'device'> | Id<'sound'>)[],
         about: `${from} ${at}`,
         why: `${from ? boxName(rig, splitRef(from).device) : 'No instrument'} is not heard at ${endName(rig, at)} in ${soundNames(rig, sounds)}. ${where ? `The signal stops at ${where}.` : 'Nothing leads there.'}`,
+        remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, s.at as Ref) : [])),
       };
     }
   },
+};
+
+/** From where it stops to the jack that suits best. */
+const nextOn = (inputs: CheckInputs, from: Ref): readonly Remedy[] => {
+  const best = offers(inputs.rig, inputs.hookup.id, from).find((o) => !o.taken);
+  return best ? plugIn(inputs, from, best.jack).map((r) => ({ ...r, promise: 'eases' as const })) : [];
 };
 
 const jackName = (point: string): string => point.slice(point.indexOf('.') + 1);

@@ -22,7 +22,7 @@ export const spareReturn: Check = {
         evidence: [device, ...cables.map((c) => c.id)],
         about: insert.id,
         why: `${boxName(rig, device)}: the ${half} of ${insert.id} is plugged and its ${half === 'send' ? 'return' : 'send'} is not. ${half === 'send' ? 'What leaves there never comes back.' : 'Nothing is sent to what comes back there.'}`,
-        remedies: [{ id: 'unplug', label: `Pull the ${half} cable`, promise: 'clears' as const, by: 'program' as const, edit: unplug(...cables.map((c) => c.id)) }],
+        remedies: () => [{ id: 'unplug', label: `Pull the ${half} cable`, promise: 'clears' as const, by: 'program' as const, edit: unplug(...cables.map((c) => c.id)) }],
       };
     }
   },

@@ -1,19 +1,21 @@
 import type { Check, CheckInputs } from '../check.js';
 import { joined } from '../joined.js';
+import { pull } from '../ways-out.js';
 
 export const speakerIntoLine: Check = {
   code: 'wire.speaker-into-line',
   title: 'A speaker output into something that is no loudspeaker',
   severities: ['danger'],
   source: 'common practice: a speaker output carries tens of volts; only a loudspeaker, a load or a line-out box takes them',
-  *find({ rig, hookup }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig, hookup } = inputs;
     for (const { cable, from, to } of joined(rig, hookup)) {
       if (from.jack.kind !== 'audio' || from.jack.level !== 'speaker' || from.jack.poles.tip !== 'out' || to.jack.kind !== 'audio' || to.jack.level === 'speaker') continue;
       yield {
         severity: 'danger' as const,
         evidence: [cable.id, from.device.id, to.device.id],
         why: `${from.device.name} (${from.jack.id}) drives ${to.device.name} (${to.jack.id}) with speaker power. It can destroy the input and the amp. Switch off before you pull it; take the line signal from a line-out box or a load box.`,
-        remedies: [{ id: 'unplug', label: 'Pull this cable', note: 'then give the amp its loudspeaker before it is switched on', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => pull(inputs, cable, 'then give the amp its loudspeaker before it is switched on'),
       };
     }
   },

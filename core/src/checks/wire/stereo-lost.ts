@@ -1,14 +1,18 @@
-import type { Id, Ref } from '../../rig/ids.js';
+import { waysOut } from '../../edits/wire.js';
+import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { partOf } from '../../rig/rig.js';
 import { sidesFrom, type Trace } from '../../signal/trace.js';
-import type { Check, CheckInputs } from '../check.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
+import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 
 export const stereoLost: Check = {
   code: 'wire.stereo-lost',
   title: 'A stereo box of which one side is lost',
   severities: ['doubt'],
   source: 'common practice: the left/mono output alone carries the sum of both sides; two outputs want two ways to the end',
-  *find({ rig, compilation }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
     const cases = [...compilation.sounds.values()].flatMap(({ sound, trace }) => lost(trace).map((l) => ({ sound, ...l })));
     for (const group of grouped(cases, (c) => `${c.device} ${c.how}`).values()) {
       const { device, how } = group[0]!;
@@ -20,10 +24,20 @@ export const stereoLost: Check = {
         why: how === 'one side'
           ? `${name} makes two sides in ${soundNames(rig, group.map((c) => c.sound))}, and only one of them is heard. What it puts on the other is gone: use its left/mono output alone for a sum of both, or lead both to the end.`
           : `${name} gives two sides over two cables in ${soundNames(rig, group.map((c) => c.sound))}, and they are added to one further on. The sum is complete, but sides that differ in time or phase thin each other out; its left/mono output alone makes a better sum.`,
-        remedies: [{ id: 'both', label: `Lead both sides of ${boxName(rig, device)} to the end, or use its left/mono output alone`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => elseByHand(monoOutput(inputs, device), `Lead both sides of ${boxName(rig, device)} to the end, or use its left/mono output alone`),
       };
     }
   },
+};
+
+/** Its first output alone: common practice has it carry the sum of both sides while nothing sits in the other. */
+const monoOutput = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
+  const outs = waysOut(partOf(inputs.rig, device)!).filter((j) => j.level !== 'phones').map((j) => ref(device, j.id));
+  const [mono, other] = outs;
+  if (!mono || !other || outs.length > 2) return [];
+  const [sum, side] = [cableAt(inputs, mono), cableAt(inputs, other)];
+  if (!side) return [];
+  return sum ? pull(inputs, side, 'its left/mono output alone then carries the sum of both') : replug(inputs, side, other, mono);
 };
 
 interface Lost {

@@ -16,7 +16,7 @@ export const unused: Check = {
         severity: 'note' as const,
         evidence: [device.id],
         why: rig.parts.hookup.size > 1 ? `${device.name} has no cable in any hook-up.` : `${device.name} has no cable in ${hookup.name}.`,
-        remedies: [{
+        remedies: () => [{
           id: 'remove', label: `Take ${device.name} out of the kit`, note: 'what sounds want of it goes too', promise: 'clears' as const, by: 'program' as const, edit: removeDevice(rig, device.id),
         }],
       };

@@ -10,7 +10,7 @@ const rig = (boxes: SmallRig['boxes'], leads: readonly string[], sounds: SmallRi
 const amp = { g: 'single-coil', h: 'valve-head' };
 
 testCheck(check('wire.speaker-into-line'), SMALL, [
-  { name: 'the speaker jack into the desk', rig: rig({ ...amp, i: 'di' }, ['g.out>h.in', 'h.speaker>i.in']), evidence: ['cable:2', 'device:h', 'device:i'], says: 'It can destroy the input' },
+  { name: 'the speaker jack into the desk', rig: rig({ ...amp, i: 'di' }, ['g.out>h.in', 'h.speaker>i.in']), evidence: ['cable:2', 'device:h', 'device:i'], says: 'It can destroy the input', ways: ['Pull the cable from Two-channel valve head 50 W (speaker) to DI box (in)'] },
   { name: 'into a line-out box with a cabinet behind it', rig: rig({ ...amp, l: 'line-out', c: 'cab-212' }, ['g.out>h.in', 'h.speaker>l.in', 'l.through>c.in']), evidence: [] },
 ]);
 testCheck(check('wire.line-into-speaker'), SMALL, [
@@ -19,6 +19,7 @@ testCheck(check('wire.line-into-speaker'), SMALL, [
 ]);
 testCheck(check('wire.no-load'), SMALL, [
   { name: 'a valve head used for its preamp only', rig: rig({ ...amp, i: 'di', foh: 'desk' }, ['g.out>h.in', 'h.send>i.in', 'i.out>foh.ch1']), evidence: ['device:h'], says: 'before it is switched on' },
+  { name: 'a valve head with its cabinet beside it', rig: rig({ ...amp, i: 'di', foh: 'desk', c: 'cab-212', d: 'cab-412' }, ['g.out>h.in', 'h.send>i.in', 'i.out>foh.ch1']), evidence: ['device:h'], ways: ['Plug a cable from Two-channel valve head 50 W (speaker) to Closed 2×12 cabinet (in)'] },
   { name: 'a line-out box that leads to nothing is no load', rig: rig({ ...amp, l: 'line-out' }, ['g.out>h.in', 'h.speaker>l.in']), evidence: ['device:h'] },
   { name: 'a load box', rig: rig({ ...amp, l: 'load-sim', foh: 'desk' }, ['g.out>h.in', 'h.speaker>l.in', 'l.xlr>foh.ch1']), evidence: [] },
   { name: 'through a line-out box to the cabinet', rig: rig({ ...amp, l: 'line-out', c: 'cab-212' }, ['g.out>h.in', 'h.speaker>l.in', 'l.through>c.in']), evidence: [] },
@@ -46,7 +47,7 @@ testCheck(check('wire.passive-join'), SMALL, [
   { name: 'a selector', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'ab-in', i: 'di', foh: 'desk' }, ['g.out>y.a', 'k.out>y.b', 'y.out>i.in', 'i.out>foh.ch1']), evidence: [] },
 ]);
 testCheck(check('wire.phantom'), SMALL, [
-  { name: 'a pedal straight into the desk', rig: rig({ g: 'bass', k: 'compressor', foh: 'desk' }, ['g.out>k.in', 'k.out>foh.ch1']), evidence: ['cable:2', 'device:k', 'device:foh'], says: 'phantom power' },
+  { name: 'a pedal straight into the desk', rig: rig({ g: 'bass', k: 'compressor', foh: 'desk' }, ['g.out>k.in', 'k.out>foh.ch1']), evidence: ['cable:2', 'device:k', 'device:foh'], says: 'phantom power', ways: ['Put a DI box between them'] },
   { name: 'over a DI box', rig: rig({ g: 'bass', k: 'compressor', i: 'di', foh: 'desk' }, ['g.out>k.in', 'k.out>i.in', 'i.out>foh.ch1']), evidence: [] },
 ]);
 testCheck(check('wire.long-unbalanced'), SMALL, [
@@ -71,7 +72,7 @@ testCheck(check('wire.expression'), SMALL, [
 const four = ['g.out>s.in', 's.send1>h.in', 'h.send>s.return1', 's.out>h.return', 'h.speaker>c.in'];
 const fourBoxes = { g: 'single-coil', s: 'switcher-4', h: 'valve-head', c: 'cab-212' };
 testCheck(check('wire.four-cable'), SMALL, [
-  { name: "the amp's send hangs free", rig: rig(fourBoxes, four.filter((l) => l !== 'h.send>s.return1')), evidence: ['device:s', 'device:h'], says: "the amp's send to its return" },
+  { name: "the amp's send hangs free", rig: rig(fourBoxes, four.filter((l) => l !== 'h.send>s.return1')), evidence: ['device:s', 'device:h'], says: "the amp's send to its return", ways: ['Plug a cable from Two-channel valve head 50 W (send) to Four-loop switcher (return1)'] },
   { name: 'the last lead is missing', rig: rig(fourBoxes, four.filter((l) => l !== 's.out>h.return')), evidence: ['device:s'], says: "its output to the amp's return" },
   { name: 'all four', rig: rig(fourBoxes, four), evidence: [] },
   { name: 'all four, with a delay on the way back', rig: rig({ ...fourBoxes, d: 'stereo-delay' }, [...four.filter((l) => l !== 's.out>h.return'), 's.out>d.in-l', 'd.out-l>h.return']), evidence: [] },
@@ -81,8 +82,8 @@ testCheck(check('wire.four-cable'), SMALL, [
 const stereo = { g: 'single-coil', d: 'stereo-delay', i: 'di-stereo', foh: 'desk' };
 const sound = { Wide: ['d.delay'] };
 testCheck(check('wire.stereo-lost'), SMALL, [
-  { name: 'only the right output is plugged', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], sound), evidence: ['device:d', 'sound:wide'], says: 'only one of them is heard' },
-  { name: 'one of the two leads stops at the DI', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1'], sound), evidence: ['device:d'] },
+  { name: 'only the right output is plugged', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], sound), evidence: ['device:d', 'sound:wide'], says: 'only one of them is heard', ways: ['Move the plug from Stereo delay (out-r) to out-l'] },
+  { name: 'one of the two leads stops at the DI', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1'], sound), evidence: ['device:d'], ways: ['Pull the cable from Stereo delay (out-r) to Stereo DI box (in-r)'] },
   { name: 'both go to the desk', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], sound), evidence: [] },
   { name: 'the left/mono output alone', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'i.out-l>foh.ch1'], sound), evidence: [] },
   { name: 'a stereo box that is out', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], { Dry: [] }), evidence: [] },
@@ -90,6 +91,6 @@ testCheck(check('wire.stereo-lost'), SMALL, [
 const twoStereo = { g: 'single-coil', d: 'stereo-delay', r: 'stereo-reverb', i: 'di-stereo', foh: 'desk' };
 const twoSound = { Wide: ['d.delay', 'r.reverb'] };
 testCheck(check('wire.leg-swapped'), SMALL, [
-  { name: 'left into right between two stereo boxes', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-r', 'd.out-r>r.in-l', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: ['device:r', 'sound:wide'], says: 'cross' },
+  { name: 'left into right between two stereo boxes', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-r', 'd.out-r>r.in-l', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: ['device:r', 'sound:wide'], says: 'cross', ways: ['Swap the two cables into Stereo reverb'] },
   { name: 'straight', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-l', 'd.out-r>r.in-r', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: [] },
 ]);

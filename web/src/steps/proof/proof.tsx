@@ -60,7 +60,7 @@ const Broken = ({ sound }: { sound: SoundView }) => {
   const navigate = useNavigate();
   const [first] = sound.wrong;
   if (!first) return null;
-  const findings = view!.findings.filter((f) => !f.accepted && f.evidence.includes(sound.id) && f.remedies.length > 0 && ['recall.unpinned', 'recall.move-left-on', 'midi.number-shift'].includes(f.code));
+  const findings = view!.findings.filter((f) => !f.accepted && f.evidence.includes(sound.id) && f.curable && ['recall.unpinned', 'recall.move-left-on', 'midi.number-shift'].includes(f.code));
   return (
     <>
       <div className="card alarm">
