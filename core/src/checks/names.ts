@@ -1,4 +1,4 @@
-import type { Id } from '../rig/ids.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 
 const MOST_NAMED = 3;
@@ -13,6 +13,12 @@ export const listed = (names: readonly string[]): string => {
 export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>
   (ids.length > MOST_NAMED && new Set(ids).size === rig.parts.sound.size ? 'every sound' : listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`)));
 export const boxName = (rig: Rig, id: Id<'device'>): string => partOf(rig, id)?.name ?? id;
+
+/** @returns the place where somebody hears it, as the box calls it */
+export const endName = (rig: Rig, at: Ref): string => {
+  const { device, name } = splitRef(at);
+  return partOf(rig, device)?.ends?.find((e) => e.at === name)?.name ?? at;
+};
 
 /** Things grouped by a key, in the order in which the keys first appear. */
 export const grouped = <T>(things: Iterable<T>, key: (thing: T) => string): ReadonlyMap<string, readonly T[]> => {

@@ -26,6 +26,13 @@ describe('hook-ups', () => {
     const [a, b] = [BALLROOM_ID, 'hookup:copy' as const].map((h) => deriveOnce(rig, h)!);
     expect([...b!.verdicts].map(([id, v]) => [id, v.is])).toEqual([...a!.verdicts].map(([id, v]) => [id, v.is]));
   });
+  test('a copy takes along what is wanted only in what it was copied from', () => {
+    const sound = partOf(demo, 'sound:01')!;
+    const rig = made({ put: [{ ...sound, wants: [...sound.wants, { control: 'device:swi.trim', is: 2, in: { hookup: FERRY_ID } }] }], remove: [] });
+    const copied = made(copyHookup(rig, FERRY_ID, 'hookup:copy', 'Copy', (i) => `cable:copy-${i}`), rig);
+    expect(partOf(copied, 'sound:01')!.wants.slice(-2).map((w) => w.in?.hookup)).toEqual([FERRY_ID, 'hookup:copy']);
+    expect(partOf(copied, 'sound:02')).toBe(partOf(rig, 'sound:02'));
+  });
   test('nothing to copy or take away is no edit', () => {
     expect(copyHookup(demo, 'hookup:none', 'hookup:x', 'X', () => 'cable:x')).toEqual({ put: [], remove: [] });
     expect(removeHookup(demo, 'hookup:none')).toEqual({ put: [], remove: [] });

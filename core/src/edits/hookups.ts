@@ -1,18 +1,37 @@
 import { nothing, type Edit } from '../change/edit.js';
-import type { Cable, Hookup } from '../rig/hookup.js';
-import type { AnyId, Id } from '../rig/ids.js';
+import type { Cable, Heard, Hookup } from '../rig/hookup.js';
+import type { AnyId, Id, Ref } from '../rig/ids.js';
 import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
 import type { Want } from '../rig/sound.js';
+import type { Case, Value } from '../rig/value.js';
 
 export const addHookup = (id: Id<'hookup'>, name: string): Edit => ({ put: [{ kind: 'hookup', id, name, settings: {}, hears: [], assumes: [] }], remove: [] });
 
 export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' | 'kind'>>): Edit => ({ put: [{ ...hookup, ...change }], remove: [] });
 
-/** The same wiring under another name, to be changed from there. What was accepted here has to be judged anew there. */
+/** The same wiring under another name, to be changed from there, with what sounds and moves want only in it. What was accepted here has to be judged anew there. */
 export const copyHookup = (rig: Rig, from: Id<'hookup'>, id: Id<'hookup'>, name: string, cableId: (place: number) => Id<'cable'>): Edit => {
   const hookup = partOf(rig, from);
   if (!hookup) return nothing;
-  return { put: [{ ...hookup, id, name }, ...cablesOf(rig, from).map((c, i): Cable => ({ ...c, id: cableId(i), hookup: id }))], remove: [] };
+  const again = <T extends { readonly in?: Case }>(list: readonly T[]): readonly T[] => [...list, ...list.filter((x) => x.in?.hookup === from).map((x) => ({ ...x, in: { ...x.in, hookup: id } }))];
+  const sounds = all(rig, 'sound').map((s) => ({ ...s, wants: again(s.wants), calls: again(s.calls) })).filter((s) => s.wants.length + s.calls.length > partOf(rig, s.id)!.wants.length + partOf(rig, s.id)!.calls.length);
+  const moves = all(rig, 'move').map((m) => ({ ...m, on: again(m.on), off: again(m.off) })).filter((m) => m.on.length + m.off.length > partOf(rig, m.id)!.on.length + partOf(rig, m.id)!.off.length);
+  return { put: [{ ...hookup, id, name }, ...cablesOf(rig, from).map((c, i): Cable => ({ ...c, id: cableId(i), hookup: id })), ...sounds, ...moves], remove: [] };
+};
+
+/** What is heard where, for every sound of a hook-up; said for one pair, whatever was taken for granted is said as well. */
+export const setHeard = (hookup: Hookup, standing: readonly Heard[], heard: Heard): Edit => {
+  const rest = standing.filter((h) => h.from !== heard.from || h.at !== heard.at);
+  return changeHookup(hookup, { hears: [...rest, heard] });
+};
+
+/** Says nothing of who is heard where: the instrument is then to be heard in the house, or from the loudspeakers on stage. */
+export const usualHeard = (hookup: Hookup): Edit => changeHookup(hookup, { hears: [] });
+
+/** What is set once in a hook-up; undefined leaves it as the box wakes. */
+export const setSetting = (hookup: Hookup, control: Ref, value: Value | undefined): Edit => {
+  const { [control]: _, ...settings } = hookup.settings as Record<Ref, Value>;
+  return changeHookup(hookup, { settings: value === undefined ? settings : { ...settings, [control]: value } });
 };
 
 const outside = (id: Id<'hookup'>) => (want: Want): boolean => want.in?.hookup !== id;

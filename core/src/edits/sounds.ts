@@ -44,8 +44,26 @@ export const setWant = (sound: Sound, want: Want): Edit => {
   return { put: [{ ...sound, wants: place < 0 ? [...sound.wants, want] : sound.wants.map((w, i) => (i === place ? want : w)) }], remove: [] };
 };
 
-/** Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. */
-export const clearWant = (sound: Sound, target: Ref): Edit => ({ put: [{ ...sound, wants: sound.wants.filter((w) => wantTarget(w) !== target) }], remove: [] });
+/** Where a wish holds: in every hook-up that does not say otherwise, or in one only. */
+export interface Scope {
+  readonly hookup: Id<'hookup'>;
+  readonly only: boolean;
+}
+
+const isAbout = (target: Ref, { hookup, only }: Scope) => (w: Want): boolean =>
+  wantTarget(w) === target && !w.in?.instrument && !w.in?.song && (only ? w.in?.hookup === hookup : w.in?.hookup === undefined || w.in.hookup === hookup);
+
+/** Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. Without a scope, nowhere. */
+export const clearWant = (sound: Sound, target: Ref, scope?: Scope): Edit => {
+  const gone = scope ? isAbout(target, scope) : (w: Want) => wantTarget(w) === target;
+  return { put: [{ ...sound, wants: sound.wants.filter((w) => !gone(w)) }], remove: [] };
+};
+
+/** A wish with its scope. One for every hook-up takes the place of one for this hook-up only, so that it holds here too; others keep their own. */
+export const setWantIn = (sound: Sound, want: Want, scope: Scope): Edit => {
+  const cleared = clearWant(sound, wantTarget(want), scope).put[0] as Sound;
+  return setWant(cleared, scope.only ? { ...want, in: { hookup: scope.hookup } } : want);
+};
 
 export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({ put: [{ ...sound, ...change }], remove: [] });
 

@@ -43,6 +43,8 @@ export type Problem =
   | { readonly is: 'unreached'; readonly stage: Ref }
   | { readonly is: 'not out'; readonly stage: Ref }
   | { readonly is: 'silent'; readonly from: Ref | undefined; readonly at: Ref }
+  /** Heard where silence is wanted; heard with one side where two are wanted. */
+  | { readonly is: 'not silent' | 'narrow'; readonly from: Ref; readonly at: Ref }
   | { readonly is: 'order'; readonly first: Ref; readonly second: Ref }
   | { readonly is: 'forbidden'; readonly control: Ref; readonly value: Value; readonly held: Value };
 

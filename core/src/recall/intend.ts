@@ -155,7 +155,7 @@ const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => 
 };
 
 /** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
-export const wantedPairs = (anatomy: Anatomy, sound: Sound): readonly Pair[] => {
+export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => {
   const { sources, ends, wired } = anatomy.wiring;
   const instrument = sources.find((s) => wired.has(s.device))?.ref;
   const said = [...(sound.hears ?? anatomy.hookup.hears)];
@@ -178,7 +178,10 @@ const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly
     if (!embedded.always && !embedded.rides && (said.stages.get(stage) ?? 'out') === 'out' && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
   }
   for (const { from, at, as } of heard) {
-    if ((as === 'sounds' || as === 'stereo') && !t.reaches.some((r) => r.source.ref === from && r.end.ref === at)) problems.push({ is: 'silent', from, at });
+    const reach = t.reaches.find((r) => r.source.ref === from && r.end.ref === at);
+    if ((as === 'sounds' || as === 'stereo') && !reach) problems.push({ is: 'silent', from, at });
+    if (as === 'silent' && reach) problems.push({ is: 'not silent', from, at });
+    if (as === 'stereo' && reach && !(reach.sides.includes('left') && reach.sides.includes('right'))) problems.push({ is: 'narrow', from, at });
   }
   const inPath = order.filter((r) => t.stages.get(r) === 'in');
   inPath.slice(1).forEach((second, i) => {

@@ -27,6 +27,9 @@ const standing = (wants: readonly Want[], hookup: Id<'hookup'>): ReadonlyMap<Ref
   return best;
 };
 
+/** What a sound itself says about one thing and what counts in this hook-up, nothing taken over from its parent. */
+export const ownWant = (sound: Sound, target: Ref, hookup: Id<'hookup'>): Want | undefined => standing(sound.wants.filter((w) => wantTarget(w) === target), hookup).get(target);
+
 const settled = (want: ControlWant, parent: SaidValue | undefined): SaidValue => {
   if ('is' in want && want.is !== undefined) return { is: want.is };
   if ('between' in want) return { is: (want.between[0] + want.between[1]) / 2 };

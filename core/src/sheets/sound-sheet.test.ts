@@ -1,5 +1,6 @@
 import { apply } from '../change/apply.js';
-import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { saidBy } from '../recall/wants.js';
+import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { addSound } from '../edits/sounds.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
@@ -12,10 +13,11 @@ const columns = sheetColumns(rig, anatomy(rig, partOf(rig, BALLROOM_ID)!));
 const column = (title: string): Column => columns.find((c) => c.title === title)!;
 const sound = (n: string, r = rig) => partOf(r, `sound:${n}`)!;
 const typed = (title: string, text: string, s: Sound = sound('01'), r: Rig = rig) => {
-  const result = typeInto(r, s, column(title), text);
-  return result.ok ? cellOf(r, result.value.put[0] as Sound, column(title)).text : `${result.error.wrong} ${result.error.would}`;
+  const result = typeInto(r, s, column(title), text, here);
+  return result.ok ? cellOf(r, result.value.put[0] as Sound, column(title), BALLROOM_ID).text : `${result.error.wrong} ${result.error.would}`;
 };
-const row = (n: string) => columns.map((c) => cellOf(rig, sound(n), c).text);
+const here = { hookup: BALLROOM_ID, only: false };
+const row = (n: string) => columns.map((c) => cellOf(rig, sound(n), c, BALLROOM_ID).text);
 
 describe('the sound sheet', () => {
   test('columns stand in signal order, loops before what follows them', () => {
@@ -33,32 +35,66 @@ describe('the sound sheet', () => {
     const applied = apply(rig, addSound(rig, 'sound:d', 'Derived', 'lead', 'sound:04'));
     const derived = applied.ok ? applied.value.rig : rig;
     const child = partOf(derived, 'sound:d')!;
-    expect(cellOf(derived, child, column('HIG'))).toEqual({ text: '●', own: false });
-    const out = typeInto(derived, child, column('HIG'), '-');
+    expect(cellOf(derived, child, column('HIG'), BALLROOM_ID)).toEqual({ text: '●', own: false });
+    const out = typeInto(derived, child, column('HIG'), '-', here);
     const own = (out.ok && out.value.put[0]) as Sound;
-    expect(cellOf(derived, own, column('HIG'))).toEqual({ text: '·', own: true });
-    const cleared = typeInto(derived, own, column('HIG'), '');
-    expect(cleared.ok && cellOf(derived, cleared.value.put[0] as Sound, column('HIG'))).toEqual({ text: '●', own: false });
+    expect(cellOf(derived, own, column('HIG'), BALLROOM_ID)).toEqual({ text: '·', own: true });
+    const cleared = typeInto(derived, own, column('HIG'), '', here);
+    expect(cleared.ok && cellOf(derived, cleared.value.put[0] as Sound, column('HIG'), BALLROOM_ID)).toEqual({ text: '●', own: false });
+  });
+});
+
+describe('what holds in one hook-up only', () => {
+  const only = { hookup: FERRY_ID, only: true };
+  const inFerry = (title: string, text: string, s: Sound) => {
+    const done = typeInto(rig, s, column(title), text, only);
+    return (done.ok && done.value.put[0]) as Sound;
+  };
+  const cell = (s: Sound, title: string, hookup: typeof FERRY_ID | typeof BALLROOM_ID) => cellOf(rig, s, column(title), hookup);
+  test('it shows there, with where it holds; elsewhere all is as it was, and says that it is not so everywhere', () => {
+    const s = inFerry('REV prog', '2.2', sound('03'));
+    expect([cell(s, 'REV prog', FERRY_ID), cell(s, 'REV prog', BALLROOM_ID)]).toEqual([{ text: '2.2', own: true, where: 'only here' }, { text: '3.3', own: true, where: 'not everywhere' }]);
+  });
+  test('a stage out there only, a channel of several there only', () => {
+    expect([cell(inFerry('CMP', '-', sound('03')), 'CMP', FERRY_ID).text, cell(inFerry('CMP', '-', sound('03')), 'CMP', BALLROOM_ID).text]).toEqual(['·', '●']);
+    const lead = inFerry('HED ch.', 'lead', sound('03'));
+    expect([cell(lead, 'HED ch.', FERRY_ID).text, cell(lead, 'HED ch.', BALLROOM_ID).text]).toEqual(['lead', 'clean']);
+  });
+  test('taken back, it follows the rest again', () => {
+    const back = typeInto(rig, inFerry('REV prog', '2.2', sound('03')), column('REV prog'), '', only);
+    expect(back.ok && back.value.put[0]).toEqual(sound('03'));
+  });
+  test('what is then typed for all hook-ups holds here too, and leaves what is said of others', () => {
+    const s = inFerry('REV prog', '2.2', sound('03'));
+    const inBallroom = typeInto(rig, s, column('REV prog'), '1.1', here);
+    const inFerryToo = typeInto(rig, s, column('REV prog'), '1.1', { ...only, only: false });
+    expect([inBallroom, inFerryToo].map((t) => (t.ok ? [BALLROOM_ID, FERRY_ID].map((h) => cellOf(rig, t.value.put[0] as Sound, column('REV prog'), h as typeof FERRY_ID).text) : t.error))).toEqual([['1.1', '2.2'], ['1.1', '1.1']]);
+  });
+  test('what the sheet shows is what the proof reckons with', () => {
+    const s = inFerry('REV prog', '2.2', sound('03'));
+    const applied = apply(rig, { put: [s], remove: [] });
+    const wanted = (hookup: typeof FERRY_ID | typeof BALLROOM_ID) => saidBy(applied.ok ? applied.value.rig : rig, s, partOf(rig, hookup)!).controls.get('device:rev.program');
+    expect([wanted(FERRY_ID), wanted(BALLROOM_ID)]).toEqual([{ is: 4 }, { is: 8 }]);
   });
 });
 
 describe('paste', () => {
   test('a block fills cells, row by row', () => {
-    const pasted = pasteInto(rig, columns, 0, 1, [['-', 'x'], ['x', '']]);
+    const pasted = pasteInto(rig, columns, 0, 1, [['-', 'x'], ['x', '']], here);
     const [one, two] = pasted.ok ? pasted.value.put as Sound[] : [];
-    expect([cellOf(rig, one!, column('CMP')).text, cellOf(rig, one!, column('OFZ')).text, cellOf(rig, two!, column('CMP')).text]).toEqual(['·', '●', '●']);
+    expect([cellOf(rig, one!, column('CMP'), BALLROOM_ID).text, cellOf(rig, one!, column('OFZ'), BALLROOM_ID).text, cellOf(rig, two!, column('CMP'), BALLROOM_ID).text]).toEqual(['·', '●', '●']);
   });
   test('copied out and pasted in, the sheet is the same', () => {
-    const cells = soundsInOrder(rig).map((s) => columns.map((c) => cellOf(rig, s, c).text));
-    const pasted = pasteInto(rig, columns, 0, 0, cells);
-    expect(pasted.ok && (pasted.value.put as Sound[]).map((s) => columns.map((c) => cellOf(rig, s, c).text))).toEqual(cells);
+    const cells = soundsInOrder(rig).map((s) => columns.map((c) => cellOf(rig, s, c, BALLROOM_ID).text));
+    const pasted = pasteInto(rig, columns, 0, 0, cells, here);
+    expect(pasted.ok && (pasted.value.put as Sound[]).map((s) => columns.map((c) => cellOf(rig, s, c, BALLROOM_ID).text))).toEqual(cells);
   });
   test.each([
     ['too many rows', 15, 0, [['0'], ['0']], '2 rows were pasted; from here on there are 1.'],
     ['too many columns', 0, 11, [['x', '0', 'x']], '3 columns were pasted; from here on there are 2.'],
     ['one bad cell', 0, 0, [['0'], ['loud']], '"loud" is outside its range.'],
   ])('%s: nothing is changed, and it says why', (_, at, col, rows, says) => {
-    const pasted = pasteInto(rig, columns, at, col, rows);
+    const pasted = pasteInto(rig, columns, at, col, rows, here);
     expect(pasted.ok ? [] : pasted.error.map((r) => r.wrong)).toContain(says);
   });
 });
@@ -73,11 +109,11 @@ describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) 
   test('what a cell shows can be typed into it again and shows the same', () => {
     for (const s of soundsInOrder(demo)) {
       for (const c of sheet) {
-        const { text } = cellOf(demo, s, c);
-        const again = typeInto(demo, s, c, text);
+        const { text } = cellOf(demo, s, c, hookup.id);
+        const again = typeInto(demo, s, c, text, { hookup: hookup.id, only: false });
         expect([s.name, c.title, again.ok]).toEqual([s.name, c.title, true]);
         const changed = again.ok ? again.value.put.find((p): p is Sound => p.kind === 'sound') ?? s : s;
-        expect([s.name, c.title, cellOf(demo, changed, c).text]).toEqual([s.name, c.title, text]);
+        expect([s.name, c.title, cellOf(demo, changed, c, hookup.id).text]).toEqual([s.name, c.title, text]);
       }
     }
   });

@@ -1,6 +1,7 @@
 import { shown, wireOf } from '../midi/numbering.js';
 import { together, type Edit } from '../change/edit.js';
-import { clearWant, setWant } from '../edits/sounds.js';
+import { clearWant, setWantIn, type Scope } from '../edits/sounds.js';
+import { ownWant } from '../recall/wants.js';
 import type { Device } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { inDomain, domainText } from '../rig/invariants.js';
@@ -25,6 +26,8 @@ export interface Cell {
   readonly text: string;
   /** Said by the sound itself; otherwise taken over from its parent, or not said at all. */
   readonly own: boolean;
+  /** Where it holds, when that is not everywhere: only in the hook-up that is shown, or here but not in every other. */
+  readonly where?: 'only here' | 'not everywhere';
 }
 
 export const IN = '●';
@@ -62,29 +65,39 @@ const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[
   return columns;
 };
 
-const ownWant = (sound: Sound, target: Ref): Want | undefined => sound.wants.find((w) => wantTarget(w) === target && !w.in);
-
-/** The want that counts: the sound's own, else its nearest forebear's. */
-const standingWant = (rig: Rig, sound: Sound, target: Ref): { readonly want: Want; readonly own: boolean } | undefined => {
+/** The want that counts in a hook-up: the sound's own, else its nearest forebear's. */
+const standingWant = (rig: Rig, sound: Sound, target: Ref, hookup: Id<'hookup'>): { readonly want: Want; readonly own: boolean } | undefined => {
   const seen = new Set<string>();
   for (let one: Sound | undefined = sound; one && !seen.has(one.id); one = one.parent && partOf(rig, one.parent)) {
-    const want = ownWant(one, target);
+    const want = ownWant(one, target, hookup);
     if (want) return { want, own: one === sound };
     seen.add(one.id);
   }
   return undefined;
 };
 
-export const cellOf = (rig: Rig, sound: Sound, column: Column): Cell => {
+const targetsOf = (column: Column): readonly Ref[] => (column.is === 'one of' ? column.stages : [column.is === 'stage' ? column.stage : column.control]);
+
+/** Whether what a sound itself says of these holds in this hook-up alone, or not in all others. */
+const whereOf = (sound: Sound, targets: readonly Ref[], hookup: Id<'hookup'>): Pick<Cell, 'where'> => {
+  const cases = sound.wants.filter((w) => targets.includes(wantTarget(w))).flatMap((w) => w.in?.hookup ?? []);
+  if (cases.includes(hookup)) return { where: 'only here' };
+  return cases.length ? { where: 'not everywhere' } : {};
+};
+
+/** What a sound wants in a hook-up, as a cell of the sheet. */
+export const cellOf = (rig: Rig, sound: Sound, column: Column, hookup: Id<'hookup'>): Cell => {
+  const targets = targetsOf(column);
+  const where = whereOf(sound, targets, hookup);
   if (column.is === 'one of') {
-    const chosen = column.stages.map((s) => standingWant(rig, sound, s)).findIndex((w) => w && 'stage' in w.want && w.want.is === 'in');
-    return { text: column.names[chosen] ?? NOTHING, own: column.stages.some((s) => ownWant(sound, s)) };
+    const chosen = targets.map((s) => standingWant(rig, sound, s, hookup)).findIndex((w) => w && 'stage' in w.want && w.want.is === 'in');
+    return { text: column.names[chosen] ?? NOTHING, own: targets.some((s) => ownWant(sound, s, hookup)), ...where };
   }
-  const standing = standingWant(rig, sound, column.is === 'stage' ? column.stage : column.control);
-  if (!standing) return { text: column.is === 'stage' ? OUT : NOTHING, own: false };
+  const standing = standingWant(rig, sound, targets[0]!, hookup);
+  if (!standing) return { text: column.is === 'stage' ? OUT : NOTHING, own: false, ...where };
   const { want, own } = standing;
-  if ('stage' in want) return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own };
-  return { text: wantText(rig, want), own };
+  if ('stage' in want) return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own, ...where };
+  return { text: wantText(rig, want), own, ...where };
 };
 
 const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
@@ -102,46 +115,49 @@ const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
 const SAYS_IN = new Set(['●', 'x', '1', 'in', 'on', 'yes', 'y', '*']);
 const SAYS_OUT = new Set(['·', '.', '0', '-', '–', 'out', 'off', 'no', 'n']);
 
-/** What typing a text into a cell does. An empty text takes back what the sound itself said. */
-export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string): Result<Edit> => {
+/** What typing a text into a cell does, in every hook-up or in the one that is shown. An empty text takes back what the sound itself said there. */
+export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, scope: Scope): Result<Edit> => {
   const typed = text.trim();
+  const wants = (want: Want): Result<Edit> => ok(setWantIn(sound, want, scope));
   const refused = (wrong: string, would: string): Result<Edit> => refuse({ code: 'cell', part: sound.id, where: column.title, wrong, would });
   if (column.is === 'one of') {
-    const cleared = column.stages.reduce<Sound>((s, stage) => clearWant(s, stage).put[0] as Sound, sound);
+    const cleared = column.stages.reduce<Sound>((s, stage) => clearWant(s, stage, scope).put[0] as Sound, sound);
     if (typed === '') return ok({ put: [cleared], remove: [] });
     const found = column.names.findIndex((n, i) => n.toLowerCase().startsWith(typed.toLowerCase()) || String(i + 1) === typed);
     if (found < 0) return refused(`"${typed}" is no channel of it.`, `Type ${column.names.join(' or ')}.`);
-    return ok(setWant(cleared, { stage: column.stages[found]!, is: 'in' }));
+    const others = scope.only ? column.stages.filter((_, i) => i !== found) : [];
+    const only = others.reduce<Sound>((s, stage) => setWantIn(s, { stage, is: 'out' }, scope).put[0] as Sound, cleared);
+    return ok(setWantIn(only, { stage: column.stages[found]!, is: 'in' }, scope));
   }
-  if (typed === '') return ok(clearWant(sound, column.is === 'stage' ? column.stage : column.control));
+  if (typed === '') return ok(clearWant(sound, column.is === 'stage' ? column.stage : column.control, scope));
   if (column.is === 'stage') {
     const low = typed.toLowerCase();
-    if (SAYS_IN.has(low)) return ok(setWant(sound, { stage: column.stage, is: 'in' }));
-    if (SAYS_OUT.has(low)) return ok(sound.parent ? setWant(sound, { stage: column.stage, is: 'out' }) : clearWant(sound, column.stage));
-    if (low === 'any' || low === '?') return ok(setWant(sound, { stage: column.stage, is: 'any' }));
+    if (SAYS_IN.has(low)) return wants({ stage: column.stage, is: 'in' });
+    if (SAYS_OUT.has(low)) return sound.parent || scope.only ? wants({ stage: column.stage, is: 'out' }) : ok(clearWant(sound, column.stage, scope));
+    if (low === 'any' || low === '?') return wants({ stage: column.stage, is: 'any' });
     return refused(`"${typed}" says neither in nor out.`, 'Type x for in, - for out, or any.');
   }
   const { device, name } = splitRef(column.control);
   const box = partOf(rig, device)!;
   const control = box.controls.find((c) => c.id === name)!;
-  if (typed.toLowerCase() === 'any') return ok(setWant(sound, { control: column.control, any: true }));
+  if (typed.toLowerCase() === 'any') return wants({ control: column.control, any: true });
   const memory = box.memories.find((m) => m.control === name);
   if (memory) {
     const wire = wireOf(memory.shows, typed, memory.size);
     return wire === undefined
       ? refused(`"${typed}" is not a number that ${box.name} shows.`, `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}.`)
-      : ok(setWant(sound, { control: column.control, is: wire }));
+      : wants({ control: column.control, is: wire });
   }
   const value: Value = Number(typed.replace('−', '-').replace(',', '.'));
   if (Number.isNaN(value) || !inDomain(control, value)) return refused(`"${typed}" is outside its range.`, `Type ${domainText(control)}.`);
-  return ok(setWant(sound, { control: column.control, is: value }));
+  return wants({ control: column.control, is: value });
 };
 
 /**
  * A block copied from a spreadsheet, its first cell at this row and column. All of it fits or nothing is changed.
  * @param rows cells as text, row by row
  */
-export const pasteInto = (rig: Rig, columns: readonly Column[], row: number, column: number, rows: readonly (readonly string[])[]): Result<Edit, readonly Refusal[]> => {
+export const pasteInto = (rig: Rig, columns: readonly Column[], row: number, column: number, rows: readonly (readonly string[])[], scope: Scope): Result<Edit, readonly Refusal[]> => {
   const sounds = soundsInOrder(rig);
   const widest = Math.max(0, ...rows.map((r) => r.length));
   const refused: Refusal[] = [];
@@ -152,7 +168,7 @@ export const pasteInto = (rig: Rig, columns: readonly Column[], row: number, col
   rows.forEach((cells, r) => {
     let sound = sounds[row + r]!;
     cells.forEach((text, c) => {
-      const typed = typeInto(rig, sound, columns[column + c]!, text);
+      const typed = typeInto(rig, sound, columns[column + c]!, text, scope);
       if (!typed.ok) refused.push({ ...typed.error, where: `row ${r + 1}, ${typed.error.where}` });
       else if (typed.value.put.length) sound = typed.value.put.at(-1) as Sound;
     });

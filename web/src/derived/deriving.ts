@@ -7,6 +7,7 @@ import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
+import { termsOf, type Terms } from '@yunta/core/derive/terms';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
 import { placeText, stepText } from '@yunta/core/recall/words';
@@ -58,6 +59,11 @@ export class Deriving {
       const derived = this.deriver.derive(this.rig, id);
       return derived ? [{ hookup: id, tally: tally(derived.verdicts), pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length }] : [];
     });
+  }
+
+  /** What the hook-up asks of all its sounds, and what they do. */
+  terms(): Terms | undefined {
+    return this.derived && termsOf(this.derived);
   }
 
   /** What an edit would bring, before it is made. */

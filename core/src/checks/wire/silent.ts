@@ -2,14 +2,14 @@ import { offers } from '../../edits/cables.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { stopsBetween } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, grouped, listed, soundNames } from '../names.js';
+import { boxName, endName, grouped, listed, soundNames } from '../names.js';
 import { plugIn } from '../ways-out.js';
 
 export const silent: Check = {
   code: 'wire.silent',
-  title: 'A sound that does not sound',
+  title: 'Not heard where it should be, or heard where it should not',
   severities: ['broken'],
-  source: 'the trace: a wanted source has no path to a wanted end',
+  source: 'the trace: a wanted source has no path to a wanted end, or a way to one that was to be silent',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
     const cases = [...compilation.sounds.values()].flatMap((compiled) => compiled.problems.flatMap((p) => {
@@ -33,6 +33,17 @@ export const silent: Check = {
         remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, s.at as Ref) : [])),
       };
     }
+    const heard = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'not silent' ? [{ sound: c.sound, ...p }] : [])));
+    for (const group of grouped(heard, (h) => `${h.from} ${h.at}`).values()) {
+      const { from, at } = group[0]!;
+      const sounds = group.map((h) => h.sound);
+      yield {
+        severity: 'broken',
+        evidence: [splitRef(from).device, splitRef(at).device, ...sounds],
+        about: `heard ${from} ${at}`,
+        why: `${boxName(rig, splitRef(from).device)} is heard at ${endName(rig, at)} in ${soundNames(rig, sounds)}; it was to be silent there.`,
+      };
+    }
   },
 };
 
@@ -43,7 +54,3 @@ const nextOn = (inputs: CheckInputs, from: Ref): readonly Remedy[] => {
 };
 
 const jackName = (point: string): string => point.slice(point.indexOf('.') + 1);
-const endName = (rig: CheckInputs['rig'], at: Ref): string => {
-  const { device, name } = splitRef(at);
-  return rig.parts.device.get(device)?.ends?.find((e) => e.at === name)?.name ?? at;
-};

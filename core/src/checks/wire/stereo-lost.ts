@@ -1,9 +1,9 @@
 import { waysOut } from '../../edits/wire.js';
-import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import { sidesFrom, type Trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, endName, grouped, soundNames } from '../names.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 
 export const stereoLost: Check = {
@@ -25,6 +25,17 @@ export const stereoLost: Check = {
           ? `${name} makes two sides in ${soundNames(rig, group.map((c) => c.sound))}, and only one of them is heard. What it puts on the other is gone: use its left/mono output alone for a sum of both, or lead both to the end.`
           : `${name} gives two sides over two cables in ${soundNames(rig, group.map((c) => c.sound))}, and they are added to one further on. The sum is complete, but sides that differ in time or phase thin each other out; its left/mono output alone makes a better sum.`,
         remedies: () => elseByHand(monoOutput(inputs, device), `Lead both sides of ${boxName(rig, device)} to the end, or use its left/mono output alone`),
+      };
+    }
+    const narrow = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'narrow' ? [{ sound: c.sound, ...p }] : [])));
+    for (const group of grouped(narrow, (n) => `${n.from} ${n.at}`).values()) {
+      const { from, at } = group[0]!;
+      const sounds = group.map((n) => n.sound);
+      yield {
+        severity: 'doubt' as const,
+        evidence: [splitRef(at).device, splitRef(from).device, ...sounds],
+        about: `narrow ${from} ${at}`,
+        why: `${boxName(rig, splitRef(from).device)} is to be heard with two sides at ${endName(rig, at)}; in ${soundNames(rig, sounds)} both sides are not there. Lead both outputs of the last stereo box to it, or say that one side is enough in this hook-up.`,
       };
     }
   },

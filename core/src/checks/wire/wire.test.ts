@@ -42,6 +42,11 @@ testCheck(check('wire.passive-split'), SMALL, [
   { name: 'a plain Y of which one end hangs free', rig: rig({ g: 'bass', y: 'y-split', ...twoDis }, ['g.out>y.in', 'y.out1>a.in', 'a.out>foh.ch1']), evidence: [] },
   { name: 'cabinets side by side are no splitter', rig: rig({ ...amp, p: 'speaker-parallel', c: 'cab-412', d: 'cab-412' }, ['g.out>h.in', 'h.speaker>p.in', 'p.out1>c.in', 'p.out2>d.in']), evidence: [] },
 ]);
+const silence = (as: 'silent' | 'either') => smallRig({ boxes: { g: 'single-coil', m: 'microphone', i: 'di', foh: 'desk' }, leads: ['g.out>i.in', 'i.out>foh.ch1', 'm.out>foh.ch2'], sounds: { Verse: [] }, hears: [{ from: 'device:g.out', at: 'device:foh.#house', as: 'sounds' }, { from: 'device:m.out', at: 'device:foh.#house', as }] });
+testCheck(check('wire.silent'), SMALL, [
+  { name: 'a microphone that was to be silent', rig: silence('silent'), evidence: ['device:m', 'device:foh', 'sound:verse'], says: 'it was to be silent there' },
+  { name: 'a microphone that may be heard', rig: silence('either'), evidence: [] },
+]);
 testCheck(check('wire.passive-join'), SMALL, [
   { name: 'two guitars on a joining lead', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'y-join', i: 'di', foh: 'desk' }, ['g.out>y.in1', 'k.out>y.in2', 'y.out>i.in', 'i.out>foh.ch1']), evidence: ['device:y'], says: 'drive the other' },
   { name: 'a selector', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'ab-in', i: 'di', foh: 'desk' }, ['g.out>y.a', 'k.out>y.b', 'y.out>i.in', 'i.out>foh.ch1']), evidence: [] },
@@ -84,6 +89,8 @@ const sound = { Wide: ['d.delay'] };
 testCheck(check('wire.stereo-lost'), SMALL, [
   { name: 'only the right output is plugged', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], sound), evidence: ['device:d', 'sound:wide'], says: 'only one of them is heard', ways: ['Move the plug from Stereo delay (out-r) to out-l'] },
   { name: 'one of the two leads stops at the DI', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1'], sound), evidence: ['device:d'], ways: ['Pull the cable from Stereo delay (out-r) to Stereo DI box (in-r)'] },
+  { name: 'two sides are wanted in the house, and a mono box comes last', rig: smallRig({ boxes: { g: 'single-coil', d: 'analog-delay', i: 'di', foh: 'desk' }, leads: ['g.out>d.in', 'd.out>i.in', 'i.out>foh.ch1'], sounds: { Wide: ['d.delay'] }, hears: [{ from: 'device:g.out', at: 'device:foh.#house', as: 'stereo' }] }), evidence: ['device:foh', 'device:g', 'sound:wide'], says: 'both sides are not there' },
+  { name: 'two sides are wanted and come', rig: smallRig({ boxes: stereo, leads: ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], sounds: sound, hears: [{ from: 'device:g.out', at: 'device:foh.#house', as: 'stereo' }] }), evidence: [] },
   { name: 'both go to the desk', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'd.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], sound), evidence: [] },
   { name: 'the left/mono output alone', rig: rig(stereo, ['g.out>d.in-l', 'd.out-l>i.in-l', 'i.out-l>foh.ch1'], sound), evidence: [] },
   { name: 'a stereo box that is out', rig: rig(stereo, ['g.out>d.in-l', 'd.out-r>i.in-r', 'i.out-r>foh.ch1'], { Dry: [] }), evidence: [] },

@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { boxName, jackText } from './jack-text.js';
+import { HookupTerms } from './terms.js';
 
 /** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */
 export const Hookups = () => {
@@ -54,6 +55,7 @@ export const Hookups = () => {
           <Button type="submit" variant="default" disabled={!name.trim()}>Add</Button>
         </form>
       </div>
+      {hookup && <HookupTerms key={hookup.id} hookup={hookup} />}
       {hookups.length > 1 && <Compare />}
     </>
   );

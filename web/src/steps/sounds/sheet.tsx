@@ -1,6 +1,6 @@
 import './sounds.css';
 import type { SoundView, View } from '@yunta/core/derive/view';
-import { changeSound } from '@yunta/core/edits/sounds';
+import { changeSound, type Scope } from '@yunta/core/edits/sounds';
 import type { Id } from '@yunta/core/rig/ids';
 import { partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
@@ -19,11 +19,11 @@ interface Place {
 const ROLE_LETTERS: Readonly<Record<string, string>> = { clean: 'C', crunch: 'K', lead: 'L', ambience: 'A', fuzz: 'F', other: '·' };
 
 /** The sound sheet: type to fill, arrows to move, paste a block; what changes from the row above is marked. */
-export const Sheet = ({ view, chosen, choose, complain }: { view: View; chosen: Id<'sound'> | undefined; choose: (id: Id<'sound'>) => void; complain: (text: string) => void }) => {
+export const Sheet = ({ view, scope, chosen, choose, complain }: { view: View; scope: Scope; chosen: Id<'sound'> | undefined; choose: (id: Id<'sound'>) => void; complain: (text: string) => void }) => {
   const { rig, edit } = useRig();
   const { columns } = view;
   const sounds = soundsInOrder(rig);
-  const cells = useMemo(() => new Map(soundsInOrder(rig).map((s) => [s.id, columns.map((c) => cellOf(rig, s, c))])), [rig, columns]);
+  const cells = useMemo(() => new Map(soundsInOrder(rig).map((s) => [s.id, columns.map((c) => cellOf(rig, s, c, scope.hookup))])), [rig, columns, scope.hookup]);
   const [at, setAt] = useState<Place>({ row: 0, column: -1 });
   const [editing, setEditing] = useState<string>();
   const table = useRef<HTMLTableElement>(null);
@@ -50,13 +50,13 @@ export const Sheet = ({ view, chosen, choose, complain }: { view: View; chosen: 
       return edit(changeSound(sound, { name: text.trim() }), `Rename ${sound.name}`).length === 0;
     }
     const column = columns[at.column]!;
-    const typed = typeInto(rig, sound, column, text);
+    const typed = typeInto(rig, sound, column, text, scope);
     if (!typed.ok) {
       complain(sayRefusal({ ...typed.error, part: undefined as never }));
       return false;
     }
     complain('');
-    return edit(typed.value, `${sound.name}: ${column.title} ${text || 'taken back'}`).length === 0;
+    return edit(typed.value, `${sound.name}: ${column.title} ${text || 'taken back'}${scope.only ? `, in ${partOf(rig, scope.hookup)!.name} only` : ''}`).length === 0;
   };
   const keyInCell = (e: KeyboardEvent) => {
     const { row, column } = at;
@@ -103,7 +103,7 @@ export const Sheet = ({ view, chosen, choose, complain }: { view: View; chosen: 
     if (editing !== undefined) return;
     e.preventDefault();
     const rows = Papa.parse<string[]>(e.clipboardData.getData('text/plain').replace(/\n$/, ''), { delimiter: '\t' }).data;
-    const pasted = pasteInto(rig, columns, at.row, Math.max(0, at.column), rows);
+    const pasted = pasteInto(rig, columns, at.row, Math.max(0, at.column), rows, scope);
     if (pasted.ok) {
       complain('');
       edit(pasted.value, `Paste ${rows.length} ${rows.length === 1 ? 'row' : 'rows'}`);
@@ -158,7 +158,10 @@ interface RowProps {
 const sameRow = (a: RowProps, b: RowProps): boolean =>
   a.sound === b.sound && a.row === b.row && a.view === b.view && a.columns === b.columns && a.chosen === b.chosen && a.active === b.active && a.editing === b.editing && a.parent === b.parent
   && a.active === undefined && sameCells(a.cells, b.cells) && sameCells(a.above, b.above);
-const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefined): boolean => a === b || (!!a && !!b && a.length === b.length && a.every((c, i) => c.text === b[i]!.text && c.own === b[i]!.own));
+const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefined): boolean => a === b || (!!a && !!b && a.length === b.length && a.every((c, i) => c.text === b[i]!.text && c.own === b[i]!.own && c.where === b[i]!.where));
+
+/** As marks of a footnote: what they mean stands above the sheet. */
+export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as const;
 
 const VERDICTS = { proved: ['✓', 'proved', 'proved'], broken: ['≠', 'can come back wrong', 'broken'], undecided: ['?', 'not decided', 'broken'] } as const;
 
@@ -183,11 +186,11 @@ const Row = memo(({ sound, row, view, cells, above, columns, parent, chosen, act
         )}
       </td>
       {columns.map((c, i) => {
-        const { text, own } = cells[i]!;
+        const { text, own, where } = cells[i]!;
         const isChanged = above !== undefined && above[i]!.text !== text;
         return (
-          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}`}>
-            {editing !== undefined && active === i ? input(c.says) : <div className={!own && sound.parent ? 'taken' : ''}>{text}</div>}
+          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
+            {editing !== undefined && active === i ? input(c.says) : <div className={!own && sound.parent ? 'taken' : ''}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
       })}

@@ -1,7 +1,7 @@
-import { Button, Select, TextInput } from '@mantine/core';
+import { Button, SegmentedControl, Select, TextInput } from '@mantine/core';
 import { addSound, changeSound, giveSlots, removeSound } from '@yunta/core/edits/sounds';
 import { together } from '@yunta/core/change/edit';
-import { partOf, soundsInOrder } from '@yunta/core/rig/rig';
+import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { ROLES, type Role } from '@yunta/core/rig/sound';
 import type { Id } from '@yunta/core/rig/ids';
 import { useState } from 'react';
@@ -11,10 +11,10 @@ import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { Compare } from './compare.js';
 import { GainLadder } from './gain-ladder.js';
-import { Sheet } from './sheet.js';
+import { Sheet, WHERE_MARKS } from './sheet.js';
 
 export const Sounds = () => {
-  const { rig, edit, view, selected, select } = useRig();
+  const { rig, hookup, edit, view, selected, select } = useRig();
   const navigate = useNavigate();
   const sounds = soundsInOrder(rig);
   const chosen = sounds.find((s) => s.id === selected) ?? sounds[0];
@@ -25,6 +25,9 @@ export const Sounds = () => {
   const [showStored, setShowStored] = useState(false);
   const [comparing, compare] = useState(false);
   const [climbing, climb] = useState(false);
+  const [only, setOnly] = useState(false);
+  const hookups = all(rig, 'hookup');
+  const marks = hookup && sounds.some((s) => s.wants.some((w) => w.in?.hookup));
   const add = (name: string, role: Role, parent?: Id<'sound'>) => {
     const id = newPartId('sound');
     const made = addSound(rig, id, name, role, parent);
@@ -69,7 +72,8 @@ export const Sounds = () => {
       </div>
       {climbing && <GainLadder />}
       <div style={{ display: 'flex', gap: 12, alignItems: 'center', margin: '12px 0 6px', flexWrap: 'wrap' }}>
-        <strong>Sound sheet</strong><span className="soft">a wedge marks what changes from the row above</span>
+        <strong>Sound sheet</strong><span className="soft">a wedge marks what changes from the row above{marks ? `; ${WHERE_MARKS['only here']} only in ${hookup.name}, ${WHERE_MARKS['not everywhere']} otherwise in another hook-up` : ''}</span>
+        {hookup && hookups.length > 1 && <SegmentedControl size="xs" aria-label="Where holds what I type" value={only ? 'only' : 'all'} onChange={(v) => setOnly(v === 'only')} data={[{ value: 'all', label: 'I write for every hook-up' }, { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` }]} />}
         <div style={{ marginLeft: 'auto', display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
           <Select aria-label={`Role of ${chosen.name}`} size="xs" w={120} allowDeselect={false} data={[...ROLES]} value={chosen.role} onChange={(role) => role && edit(changeSound(chosen, { role: role as Role }), `${chosen.name}: role ${role}`)} />
           <Button variant="default" size="xs" onClick={() => add(`${chosen.name} 2`.slice(0, 120), chosen.role, chosen.id)}>Derive from it</Button>
@@ -78,7 +82,7 @@ export const Sounds = () => {
         </div>
       </div>
       {complaint && <p role="alert" className="broken" style={{ margin: '4px 0' }}>{complaint}</p>}
-      {view && <Sheet view={view} chosen={chosen.id} choose={select} complain={complain} />}
+      {view && <Sheet view={view} scope={{ hookup: view.hookup, only: only && hookups.length > 1 }} chosen={chosen.id} choose={select} complain={complain} />}
     </div>
   );
 };
