@@ -1,8 +1,11 @@
 import { changeDevice } from '../../edits/devices.js';
+import type { Bearings } from '../../recall/bearings.js';
+import type { Compiled } from '../../recall/compiled.js';
 import type { Id } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
+import { once } from '../once.js';
 import { heardBy } from './heard-by.js';
 
 export const crosstalk: Check = {
@@ -12,13 +15,7 @@ export const crosstalk: Check = {
   source: 'MIDI 1.0 Detailed Specification: every receiver on the wire answers to its channel, or to all in omni mode',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap(({ sound, stored }) => stored.flatMap(({ program, typed, meant }) => program.acts.flatMap((act, i) => {
-      const hears = heardBy(inputs, program.device, act);
-      if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) return [];
-      const ids = hears.map((h) => h.device.id);
-      const target = typed ? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device;
-      return ids.filter((d) => d !== target && (target || ids.length > 1)).map((other) => ({ sound, target: target ?? ids[0]!, other }));
-    }))).filter((c) => c.other !== c.target);
+    const cases = [...compilation.sounds.values()].flatMap((compiled) => heardByOthers(compiled, compilation.bearings).map((c) => ({ sound: compiled.sound, ...c })));
     for (const group of grouped(cases, (c) => [c.target, c.other].sort().join()).values()) {
       const { target, other } = group[0]!;
       const sounds = [...new Set(group.map((c) => c.sound))];
@@ -33,6 +30,15 @@ export const crosstalk: Check = {
     }
   },
 };
+
+/** Boxes that take notice of messages of a sound that are meant for another. */
+const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => stored.flatMap(({ program, typed, meant }) => program.acts.flatMap((act, i) => {
+  const hears = heardBy(bearings, program.device, act);
+  if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) return [];
+  const ids = hears.map((h) => h.device.id);
+  const target = typed ? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device;
+  return ids.filter((d) => d !== target && (target || ids.length > 1)).map((other) => ({ target: target ?? ids[0]!, other }));
+})).filter((c) => c.other !== c.target));
 
 const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {
   const device = partOf(rig, id)!;

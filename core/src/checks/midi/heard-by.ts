@@ -1,8 +1,8 @@
 import { listeners, type Listener } from '../../recall/listeners.js';
 import type { Act } from '../../rig/act.js';
 import type { Id } from '../../rig/ids.js';
-import type { CheckInputs } from '../check.js';
+import type { Bearings } from '../../recall/bearings.js';
 
 /** Every box that takes notice of a message sent from this controller. */
-export const heardBy = ({ compilation }: CheckInputs, from: Id<'device'>, act: Act): readonly Listener[] =>
-  ('send' in act ? listeners(compilation.bearings, from, act.at, act.send) : []);
+export const heardBy = (bearings: Bearings, from: Id<'device'>, act: Act): readonly Listener[] =>
+  ('send' in act ? listeners(bearings, from, act.at, act.send) : []);

@@ -19,7 +19,7 @@ export const numberShift: Check = {
         for (const act of program.acts) {
           if (!('send' in act) || !('pc' in act.send)) continue;
           const sent = act.send.pc + 128 * (act.send.bank ?? 0);
-          for (const { device } of heardBy(inputs, program.device, act)) {
+          for (const { device } of heardBy(inputs.compilation.bearings, program.device, act)) {
             const { id } = device;
             const memory = device.memories.find((m) => wants.some((w) => w.control === ref(id, m.control)));
             const wanted = memory && Number(wants.find((w) => w.control === ref(id, memory.control))!.value);

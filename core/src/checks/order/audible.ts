@@ -2,6 +2,7 @@ import type { Block, End } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import type { Compiled } from '../../recall/compiled.js';
 import type { Trace } from '../../signal/trace.js';
+import { once } from '../once.js';
 import type { CheckInputs } from '../check.js';
 
 /** A stage that sounds in a sound. */
@@ -21,16 +22,9 @@ export interface Audible {
   readonly sources: ReadonlySet<End['what']>;
 }
 
-const known = new WeakMap<Compiled, Audible>();
+export const audible = ({ compilation }: CheckInputs): readonly Audible[] => [...compilation.sounds.values()].map(listen);
 
-export const audible = ({ compilation }: CheckInputs): readonly Audible[] =>
-  [...compilation.sounds.values()].map((compiled) => {
-    const found = known.get(compiled) ?? listen(compiled);
-    known.set(compiled, found);
-    return found;
-  });
-
-const listen = ({ sound, trace }: Compiled): Audible => {
+const listen = once(({ sound, trace }: Compiled): Audible => {
   const { wiring, onPath, stages } = trace;
   const sounding = wiring.blocks.filter((b) => stages.get(b.stage) === 'in');
   const ahead = new Map<Ref, ReadonlySet<number>>();
@@ -48,7 +42,7 @@ const listen = ({ sound, trace }: Compiled): Audible => {
     before: (first, second) => entries.get(second.stage)!.some((p) => aheadOf(first.stage).has(p)),
     sources: new Set(wiring.sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
   };
-};
+});
 
 /** Points that the signal comes to from others, without passing what is in the way. */
 export const downstream = ({ wiring, active, onPath }: Trace, from: readonly number[], inTheWay: (edge: number) => boolean = () => false): ReadonlySet<number> => {

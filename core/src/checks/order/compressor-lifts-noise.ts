@@ -1,10 +1,14 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, isDriven, type Heard } from './audible.js';
-import { meetings, pairs } from './found.js';
+import { meetings, oncePerSound, pairs } from './found.js';
 import { inFrontOf, orExchanged } from '../ways-out.js';
 
 const isCompressor = (s: Heard): boolean => s.block.stage === 'compressor';
+
+const behind = (isFirst: (s: Heard) => boolean) => oncePerSound(({ stages, before }) => pairs(stages, (first, second) => isFirst(first) && isCompressor(second) && before(first, second)).map(([first, second]) => [second.device, first.device]));
+const behindGain = behind((s) => isDirt(s) || isDriven(s));
+const behindAnother = behind(isCompressor);
 
 export const compressorLiftsNoise: Check = {
   code: 'order.compressor-lifts-noise',
@@ -13,8 +17,7 @@ export const compressorLiftsNoise: Check = {
   source: 'common practice: a compressor raises whatever is quiet, hiss of a drive before it as well',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    const behind = (isFirst: (s: Heard) => boolean) => meetings(inputs, ({ stages, before }) => pairs(stages, (first, second) => isFirst(first) && isCompressor(second) && before(first, second)).map(([first, second]) => [second.device, first.device]));
-    for (const { boxes: [compressor, drive], sounds, evidence } of behind((s) => isDirt(s) || isDriven(s))) {
+    for (const { boxes: [compressor, drive], sounds, evidence } of meetings(inputs, behindGain)) {
       yield {
         severity: 'note' as const,
         evidence,
@@ -22,7 +25,7 @@ export const compressorLiftsNoise: Check = {
         remedies: () => orExchanged(inputs, compressor!, drive!, inFrontOf(inputs, compressor!, drive!)),
       };
     }
-    for (const { boxes: [second, first], sounds, evidence } of behind(isCompressor)) {
+    for (const { boxes: [second, first], sounds, evidence } of meetings(inputs, behindAnother)) {
       yield {
         severity: 'note' as const,
         evidence,

@@ -1,10 +1,12 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDriven, isTime, type Heard } from './audible.js';
-import { meetings, pairs } from './found.js';
+import { meetings, oncePerSound, pairs } from './found.js';
 import { behind, elseByHand, intoLoopOf, orExchanged } from '../ways-out.js';
 
 const isHot = (s: Heard): boolean => s.block.stage === 'fuzz' || s.block.stage === 'distortion' || isDriven(s);
+
+const timeIntoGain = oncePerSound(({ stages, before }) => pairs(stages, (a, b) => isTime(a) && isHot(b) && before(a, b)).map(([a, b]) => [a.device, b.device]));
 
 export const delayIntoGain: Check = {
   code: 'order.delay-into-gain',
@@ -12,7 +14,7 @@ export const delayIntoGain: Check = {
   severities: ['doubt'],
   source: 'common practice: gain lifts quiet repeats to the level of the notes; some players want the smear',
   *find(inputs: CheckInputs) {
-    for (const { boxes: [time, gain], sounds, evidence } of meetings(inputs, ({ stages, before }) => pairs(stages, (a, b) => isTime(a) && isHot(b) && before(a, b)).map(([a, b]) => [a.device, b.device]))) {
+    for (const { boxes: [time, gain], sounds, evidence } of meetings(inputs, timeIntoGain)) {
       yield {
         severity: 'doubt' as const,
         evidence,

@@ -1,6 +1,7 @@
 import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
+import { once } from '../once.js';
 import { audible, type Audible } from './audible.js';
 
 /** One thing found in one sound. */
@@ -17,6 +18,9 @@ export const meetings = (inputs: CheckInputs, meet: (a: Audible) => readonly (re
     return { boxes: group[0]!.boxes, sounds, evidence: [...group[0]!.boxes, ...sounds] };
   });
 };
+
+/** What is found in a sound, found again only when it was compiled anew. */
+export const oncePerSound: <T>(find: (a: Audible) => T) => (a: Audible) => T = once;
 
 /** Every pair of stages of a sound for which it holds. */
 export const pairs = <T>(of: readonly T[], holds: (a: T, b: T) => boolean): readonly (readonly [T, T])[] =>

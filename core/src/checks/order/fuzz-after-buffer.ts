@@ -2,14 +2,14 @@ import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import type { Audible } from './audible.js';
-import { meetings } from './found.js';
+import { meetings, oncePerSound } from './found.js';
 import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
 
 /** Input impedance, in ohms, under which a fuzz wants to feel the coils of the guitar. */
 const LOW_OHM = 50_000;
 
 /** What drives a fuzz of low input impedance: the nearest box before it that is no bare wire and no relay bypass. */
-const drivenByBuffer = ({ stages, trace: { wiring, active, onPath, stages: states } }: Audible) =>
+const drivenByBuffer = oncePerSound(({ stages, trace: { wiring, active, onPath, stages: states } }: Audible) =>
   stages.filter((s) => s.block.stage === 'fuzz' && (s.block.inputOhm ?? 1_000_000) < LOW_OHM).flatMap((fuzz) => {
     const start = wiring.blocks.filter((b) => b.stage === fuzz.stage).map((b) => wiring.edges[b.edge]!.from);
     const seen = new Set(start);
@@ -26,7 +26,7 @@ const drivenByBuffer = ({ stages, trace: { wiring, active, onPath, stages: state
       }
     }
     return found.slice(0, 1);
-  });
+  }));
 
 export const fuzzAfterBuffer: Check = {
   code: 'order.fuzz-after-buffer',

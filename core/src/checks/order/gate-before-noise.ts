@@ -1,16 +1,16 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, listed, soundNames } from '../names.js';
 import { isDirt, isDriven, type Audible, type Heard } from './audible.js';
-import { meetings } from './found.js';
+import { meetings, oncePerSound } from './found.js';
 import { behind, orExchanged } from '../ways-out.js';
 
 const isNoisy = (s: Heard): boolean => isDirt(s) || isDriven(s) || s.block.stage === 'compressor';
 
-const gatesBefore = ({ stages, before }: Audible) => stages.filter((s) => s.block.stage === 'gate' && !s.block.key).flatMap((gate) => {
+const gatesBefore = oncePerSound(({ stages, before }: Audible) => stages.filter((s) => s.block.stage === 'gate' && !s.block.key).flatMap((gate) => {
   const noisy = stages.filter(isNoisy);
   const after = noisy.filter((s) => before(gate, s));
   return after.length && after.length === noisy.length ? [[gate.device, ...new Set(after.map((s) => s.device))]] : [];
-});
+}));
 
 export const gateBeforeNoise: Check = {
   code: 'order.gate-before-noise',

@@ -1,8 +1,10 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isTime } from './audible.js';
-import { meetings, pairs } from './found.js';
+import { meetings, oncePerSound, pairs } from './found.js';
 import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
+
+const gateBehindTime = oncePerSound(({ stages, before }) => pairs(stages, (a, b) => a.block.stage === 'gate' && isTime(b) && before(b, a)).map(([a, b]) => [a.device, b.device]));
 
 export const gateCutsTails: Check = {
   code: 'order.gate-cuts-tails',
@@ -10,7 +12,7 @@ export const gateCutsTails: Check = {
   severities: ['doubt'],
   source: 'common practice: three placements of a gate: first, behind the drives, or keyed from the guitar',
   *find(inputs: CheckInputs) {
-    for (const { boxes: [gate, time], sounds, evidence } of meetings(inputs, ({ stages, before }) => pairs(stages, (a, b) => a.block.stage === 'gate' && isTime(b) && before(b, a)).map(([a, b]) => [a.device, b.device]))) {
+    for (const { boxes: [gate, time], sounds, evidence } of meetings(inputs, gateBehindTime)) {
       yield {
         severity: 'doubt' as const,
         evidence,

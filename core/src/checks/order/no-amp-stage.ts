@@ -1,12 +1,12 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { downstream, type Audible } from './audible.js';
-import { meetings } from './found.js';
+import { meetings, oncePerSound } from './found.js';
 
 const AMP = new Set(['preamp', 'power amp', 'cabinet simulation']);
 
 /** Guitars that come to the house without any stage of an amp. */
-const bare = ({ trace, sources }: Audible) => {
+const bare = oncePerSound(({ trace, sources }: Audible) => {
   const { wiring, onPath, stages } = trace;
   if (!sources.has('guitar')) return [];
   const ampAt = new Set(wiring.blocks.filter((b) => AMP.has(b.block.stage) && stages.get(b.stage) === 'in').map((b) => b.edge));
@@ -14,7 +14,7 @@ const bare = ({ trace, sources }: Audible) => {
     const reached = downstream(trace, [s.point], (e) => ampAt.has(e));
     return wiring.ends.some((e) => e.end.is === 'house' && reached.has(e.point)) ? [[s.device]] : [];
   });
-};
+});
 
 export const noAmpStage: Check = {
   code: 'order.no-amp-stage',

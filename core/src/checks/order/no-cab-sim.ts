@@ -1,7 +1,12 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, listed, soundNames } from '../names.js';
 import { bareDirt, isElectric } from './cabinets.js';
-import { meetings } from './found.js';
+import { meetings, oncePerSound } from './found.js';
+
+const bare = oncePerSound((a) => {
+  const boxes = isElectric(a) ? [...new Set(bareDirt(a))] : [];
+  return boxes.length ? [boxes] : [];
+});
 
 export const noCabSim: Check = {
   code: 'order.no-cab-sim',
@@ -9,7 +14,7 @@ export const noCabSim: Check = {
   severities: ['doubt'],
   source: 'common practice: a guitar cabinet takes away what a drive makes above some 5 kHz; without one it fizzes',
   *find(inputs: CheckInputs) {
-    for (const { boxes, sounds, evidence } of meetings(inputs, (a) => (isElectric(a) && bareDirt(a).length ? [[...new Set(bareDirt(a))]] : []))) {
+    for (const { boxes, sounds, evidence } of meetings(inputs, bare)) {
       yield {
         severity: 'doubt' as const,
         evidence,

@@ -5,7 +5,9 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { elseByHand, outOfThePath } from '../ways-out.js';
 import { isCabinet, isElectric } from './cabinets.js';
-import { meetings, pairs } from './found.js';
+import { meetings, oncePerSound, pairs } from './found.js';
+
+const twoCabinets = oncePerSound((a) => (isElectric(a) ? pairs(a.stages, (x, y) => isCabinet(x) && isCabinet(y) && a.before(x, y)).map(([x, y]) => [x.device, y.device]) : []));
 
 export const twoCabSims: Check = {
   code: 'order.two-cab-sims',
@@ -13,8 +15,7 @@ export const twoCabSims: Check = {
   severities: ['doubt'],
   source: 'common practice: each cabinet takes the top away; two in a row sound dull and boxy',
   *find(inputs: CheckInputs) {
-    const meet = meetings(inputs, (a) => (isElectric(a) ? pairs(a.stages, (x, y) => isCabinet(x) && isCabinet(y) && a.before(x, y)).map(([x, y]) => [x.device, y.device]) : []));
-    for (const { boxes: [first, second], sounds, evidence } of meet) {
+    for (const { boxes: [first, second], sounds, evidence } of meetings(inputs, twoCabinets)) {
       yield {
         severity: 'doubt' as const,
         evidence,

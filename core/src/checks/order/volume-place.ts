@@ -1,7 +1,7 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, isTime, type Audible } from './audible.js';
-import { meetings } from './found.js';
+import { meetings, oncePerSound } from './found.js';
 
 const DOES = {
   'before gain': 'it cleans the gain up as it goes down', 'before tails': 'it turns the level down while the tails ring on; with it shut, notes swell in', 'after tails': 'it turns the tails down with everything else', alone: 'it turns the level down',
@@ -14,6 +14,8 @@ const placeOf = ({ stages, before }: Audible, volume: Audible['stages'][number])
   return stages.some((s) => isTime(s) && before(s, volume)) ? 'after tails' : 'alone';
 };
 
+const placed = oncePerSound((a) => a.stages.filter((s) => s.block.stage === 'volume').map((s) => ({ device: s.device, place: placeOf(a, s) })));
+
 export const volumePlace: Check = {
   code: 'order.volume-place',
   title: 'What the volume pedal does where it stands',
@@ -21,8 +23,7 @@ export const volumePlace: Check = {
   source: 'common practice: first it cleans up, after the gain it sets the level, last it fades everything',
   *find(inputs: CheckInputs) {
     for (const place of Object.keys(DOES) as Place[]) {
-      const meet = meetings(inputs, (a) => a.stages.filter((s) => s.block.stage === 'volume' && placeOf(a, s) === place).map((s) => [s.device]));
-      for (const { boxes: [volume], sounds, evidence } of meet) {
+      for (const { boxes: [volume], sounds, evidence } of meetings(inputs, (a) => placed(a).flatMap((p) => (p.place === place ? [[p.device]] : [])))) {
         yield { severity: 'note' as const, evidence, about: place, why: `${boxName(inputs.rig, volume!)} stands where ${DOES[place]}, in ${soundNames(inputs.rig, sounds)}.` };
       }
     }

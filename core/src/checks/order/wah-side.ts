@@ -1,7 +1,12 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, type Heard } from './audible.js';
-import { meetings, pairs } from './found.js';
+import { meetings, oncePerSound, pairs } from './found.js';
+
+const isWah = (s: Heard): boolean => s.block.stage === 'wah';
+const met = (isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean) => oncePerSound(({ stages, before }) => pairs(stages, (a, b) => isFirst(a) && isSecond(b) && before(a, b)).map(([a, b]) => [a.device, b.device]));
+const wahFirst = met(isWah, isDirt);
+const wahBehind = met(isDirt, isWah);
 
 export const wahSide: Check = {
   code: 'order.wah-side',
@@ -10,12 +15,10 @@ export const wahSide: Check = {
   source: 'common practice: both orders are in use and sound different',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    const isWah = (s: Heard): boolean => s.block.stage === 'wah';
-    const met = (isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean) => meetings(inputs, ({ stages, before }) => pairs(stages, (a, b) => isFirst(a) && isSecond(b) && before(a, b)).map(([a, b]) => [a.device, b.device]));
-    for (const { boxes: [wah, drive], sounds, evidence } of met(isWah, isDirt)) {
+    for (const { boxes: [wah, drive], sounds, evidence } of meetings(inputs, wahFirst)) {
       yield { severity: 'note' as const, evidence, about: 'before', why: `${boxName(rig, wah!)} comes before ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: the drive grabs what the wah brings forward, vocal and even.` };
     }
-    for (const { boxes: [drive, wah], sounds, evidence } of met(isDirt, isWah)) {
+    for (const { boxes: [drive, wah], sounds, evidence } of meetings(inputs, wahBehind)) {
       yield { severity: 'note' as const, evidence, about: 'behind', why: `${boxName(rig, wah!)} comes behind ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: it sweeps through all the harmonics of the drive, wide and harsh.` };
     }
   },

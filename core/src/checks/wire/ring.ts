@@ -1,10 +1,13 @@
 import { ref, type Id } from '../../rig/ids.js';
-import { cablesOf } from '../../rig/rig.js';
+import type { Hookup } from '../../rig/hookup.js';
+import { all, cablesOf, type Rig } from '../../rig/rig.js';
+import type { Anatomy } from '../../signal/anatomy.js';
 import { restingState } from '../../signal/state.js';
 import { ringsOf, trace, type Trace } from '../../signal/trace.js';
 import { wire } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
+import { once } from '../once.js';
 import { pull } from '../ways-out.js';
 
 export const ring: Check = {
@@ -51,19 +54,16 @@ const cuts = (inputs: CheckInputs, { wiring }: Trace, points: readonly number[])
 /** The states of all sounds, then the rig at rest with each gate that a foot can switch in each of its positions. */
 function* states({ rig, hookup, compilation }: CheckInputs): Generator<{ t: Trace; sound?: Id<'sound'> }> {
   for (const compiled of compilation.sounds.values()) yield { t: compiled.trace, sound: compiled.sound };
-  const { wiring } = compilation.bearings.anatomy;
+  for (const t of atRest(compilation.bearings.anatomy, rig, hookup)) yield { t };
+}
+
+const atRest = once(({ wiring }: Anatomy, rig: Rig, hookup: Hookup): readonly Trace[] => {
   const rest = restingState(rig, hookup);
   const gates = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => ('facts' in n ? n.facts.map((f) => f.control) : []))));
-  yield { t: trace(wiring, rest) };
-  for (const device of rig.parts.device.values()) {
-    if (!wiring.wired.has(device.id)) continue;
-    for (const actuator of device.actuators) {
-      if (!('foot' in actuator.by)) continue;
-      for (const act of actuator.acts) {
-        const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
-        if (!control || control.use === 'play' || !('values' in control.domain) || !gates.has(ref(device.id, control.id))) continue;
-        for (const value of control.domain.values) yield { t: trace(wiring, new Map(rest).set(ref(device.id, control.id), value)) };
-      }
-    }
-  }
-}
+  const byFoot = all(rig, 'device').filter((d) => wiring.wired.has(d.id)).flatMap((device) => device.actuators.filter((a) => 'foot' in a.by).flatMap((a) => a.acts).flatMap((act) => {
+    const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
+    if (!control || control.use === 'play' || !('values' in control.domain) || !gates.has(ref(device.id, control.id))) return [];
+    return control.domain.values.map((value) => trace(wiring, new Map(rest).set(ref(device.id, control.id), value)));
+  }));
+  return [trace(wiring, rest), ...byFoot];
+});
