@@ -172,6 +172,9 @@ describe('a box of one\'s own', () => {
     await hands.type('textbox', 'Chains, one a line', 'path: in > fuzz [control1=on] > fx:<send / return> > out');
     await hands.type('textbox', 'What sets control1', 'foot, cc 80');
     await keys(hands.page, 'Enter');
+    await hands.sees('Nowhere in this box: the signal only passes.');
+    await hands.click('button', 'Add a place');
+    await hands.page.select('select[aria-label="What happens at New box"]', 'player');
     await hands.type('textbox', 'Name', 'Home-made fuzz');
     await hands.page.waitForFunction(() => !document.body.innerText.includes('Not yet a box'));
     expect(await hands.page.$eval('.inside-drawn', (e) => e.textContent)).toContain('FUZZ');

@@ -3,7 +3,7 @@ import type { Device } from '../rig/device.js';
 import { all, newRig } from '../rig/rig.js';
 import { CATALOGUE, generic } from './boxes.js';
 import { blankBox, JACK_WAYS, rangeText, readRange, setByText, wayOf, withPrograms, withSetBy } from './box-parts.js';
-import { audioIn, choice, midiIn } from './parts.js';
+import { audioIn, choice, contactIn, midiIn } from './parts.js';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
   if (!r.ok) throw new Error(JSON.stringify(r.error));
@@ -46,13 +46,26 @@ describe('what sets a control', () => {
     expect(more.actuators.at(-1)).toMatchObject({ by: { midi: 'cc', number: 80 }, acts: [{ control: 'on', toggle: ['off', 'on'] }] });
   });
   test('values share the range of a controller between them, an amount is scaled', () => {
-    const box: Pick<Device, 'actuators' | 'controls'> = { actuators: [], controls: [choice('mode', ['a', 'b', 'c']), { ...choice('mix', []), domain: { min: 0, max: 10, unit: '' } }] };
+    const box: Pick<Device, 'actuators' | 'controls' | 'jacks'> = { jacks: [], actuators: [], controls: [choice('mode', ['a', 'b', 'c']), { ...choice('mix', []), domain: { min: 0, max: 10, unit: '' } }] };
     expect(value(withSetBy(box, 'mode', 'cc 5')).actuators[0]!.acts).toEqual([{ control: 'mode', map: [[0, 42, 'a'], [43, 85, 'b'], [86, 127, 'c']] }]);
     expect(value(withSetBy(box, 'mix', 'cc 5')).actuators[0]!.acts).toEqual([{ control: 'mix', scale: [0, 10] }]);
     expect(value(withSetBy(box, 'mode', 'foot')).actuators[0]!.acts).toEqual([{ control: 'mode', step: ['a', 'b', 'c'] }]);
   });
-  test.each(['cc 300', 'telepathy', 'foot on mix'])('"%s" is refused with what would do', (word) => {
-    const r = withSetBy({ actuators: [], controls: [choice('mode', ['a', 'b'])] }, 'mode', word);
+  test('contacts and a pedal, by the name of their jack', () => {
+    const box: Pick<Device, 'actuators' | 'controls' | 'jacks'> = {
+      jacks: [contactIn('remote'), { id: 'exp', kind: 'expression', connector: '6.35 TRS', poles: { tip: 'in', ring: 'out' } }], actuators: [], controls: [choice('on', ['off', 'on']), { ...choice('mix', []), domain: { min: 0, max: 10, unit: '' } }],
+    };
+    const lasting = value(withSetBy(box, 'on', 'contact remote'));
+    expect(lasting.actuators.map((a) => [a.by, a.acts])).toEqual([[{ contact: 'remote', level: 'open' }, [{ control: 'on', set: 'off' }]], [{ contact: 'remote', level: 'closed' }, [{ control: 'on', set: 'on' }]]]);
+    expect(setByText(lasting, 'on')).toBe('contact remote');
+    expect(value(withSetBy(lasting, 'on', 'contact remote'))).toEqual(lasting);
+    expect(value(withSetBy(lasting, 'on', 'pulse remote')).actuators).toMatchObject([{ by: { contact: 'remote', edge: 'closing' }, acts: [{ toggle: ['off', 'on'] }] }]);
+    expect(value(withSetBy(box, 'mix', 'pedal exp')).actuators).toMatchObject([{ by: { expression: 'exp' }, acts: [{ scale: [0, 10] }] }]);
+    const nowhere = withSetBy(box, 'on', 'contact exp');
+    expect(nowhere.ok ? '' : nowhere.error[0]!.would).toContain('such a jack (remote, exp)');
+  });
+  test.each(['cc 300', 'telepathy', 'foot on mix', 'pedal exp'])('"%s" is refused with what would do', (word) => {
+    const r = withSetBy({ jacks: [], actuators: [], controls: [choice('mode', ['a', 'b'])] }, 'mode', word);
     expect(r.ok ? '' : r.error[0]!.would).toContain('Say foot, cc 20');
   });
 });

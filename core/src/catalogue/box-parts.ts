@@ -15,6 +15,7 @@ export const JACK_WAYS = {
 export type JackWay = keyof typeof JACK_WAYS;
 export const wayOf = ({ poles }: Jack): JackWay => (Object.keys(JACK_WAYS) as JackWay[]).find((w) => JSON.stringify(JACK_WAYS[w]) === JSON.stringify(poles)) ?? 'takes';
 
+const takesIn = (jack: Jack): boolean => jack.poles.tip === 'in' || jack.poles.ring === 'in';
 const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'box', where, wrong, would });
 
 /** @example rangeText({ values: ['off', 'on'] }) // 'off, on'   rangeText({ min: 0, max: 100, unit: '%' }) // '0..100 %' */
@@ -45,29 +46,44 @@ const turns = ({ acts }: Actuator): boolean => acts.some((a) => 'toggle' in a ||
 const wordOf = (a: Actuator): string | undefined => {
   if ('foot' in a.by && a.by.gesture === 'press' && turns(a)) return 'foot';
   if ('midi' in a.by && a.by.midi === 'cc') return turns(a) ? `cc ${a.by.number} turns` : `cc ${a.by.number}`;
+  if ('contact' in a.by) return 'level' in a.by ? `contact ${a.by.contact}` : turns(a) ? `pulse ${a.by.contact}` : undefined;
+  if ('expression' in a.by) return `pedal ${a.by.expression}`;
   return undefined;
 };
 
-/** What of a box can set one of its controls, as words: a foot switch, controllers that set it or turn it over. @example setByText(chorus, 'on') // 'foot, cc 102' */
-export const setByText = (device: Pick<Device, 'actuators'>, control: string): string => device.actuators.filter(onlyOn(control)).flatMap((a) => wordOf(a) ?? []).join(', ');
+/** What of a box can set one of its controls, as words: a foot switch, controllers that set it or turn it over, contacts, a pedal. @example setByText(chorus, 'on') // 'foot, cc 102' */
+export const setByText = (device: Pick<Device, 'actuators'>, control: string): string => [...new Set(device.actuators.filter(onlyOn(control)).flatMap((a) => wordOf(a) ?? []))].join(', ');
 
-const made = (control: Control, word: string, id: string): Actuator | undefined => {
+const made = (control: Control, word: string, id: string, jacks: readonly Jack[]): readonly Actuator[] | undefined => {
   const { domain } = control;
   const values = 'values' in domain ? domain.values : undefined;
   const turn = values && (values.length === 2 ? { control: control.id, toggle: [values[0]!, values[1]!] as const } : { control: control.id, step: values });
-  if (word === 'foot') return turn && { id, by: { foot: id, gesture: 'press' }, acts: [turn] };
+  if (word === 'foot') return turn && [{ id, by: { foot: id, gesture: 'press' }, acts: [turn] }];
+  const wired = /^(contact|pulse|pedal) (\S+)$/.exec(word);
+  if (wired) {
+    const [, how, jack] = wired as unknown as [string, string, string];
+    if (!jacks.some((j) => j.id === jack && takesIn(j) && j.kind === (how === 'pedal' ? 'expression' : 'contact'))) return undefined;
+    if (how === 'pedal') return 'min' in domain ? [{ id, by: { expression: jack }, acts: [{ control: control.id, scale: [domain.min, domain.max] }] }] : undefined;
+    if (how === 'pulse') return turn && [{ id, by: { contact: jack, edge: 'closing' }, acts: [turn] }];
+    return values && [{ id: `${id} open`, by: { contact: jack, level: 'open' }, acts: [{ control: control.id, set: values[0]! }] }, { id: `${id} closed`, by: { contact: jack, level: 'closed' }, acts: [{ control: control.id, set: values[1]! }] }];
+  }
   const cc = /^cc (\d{1,3})( turns)?$/.exec(word);
   if (!cc || Number(cc[1]) > 127) return undefined;
   const by = { midi: 'cc' as const, number: Number(cc[1]) };
-  if (cc[2]) return turn && { id, by, acts: [turn] };
-  if ('min' in domain) return { id, by, acts: [{ control: control.id, scale: [domain.min, domain.max] }] };
+  if (cc[2]) return turn && [{ id, by, acts: [turn] }];
+  if ('min' in domain) return [{ id, by, acts: [{ control: control.id, scale: [domain.min, domain.max] }] }];
   if (!values) return undefined;
   const size = 128 / values.length;
-  return { id, by, acts: [{ control: control.id, map: values.map((v, i) => [Math.ceil(i * size), Math.ceil((i + 1) * size) - 1, v] as const) }] };
+  return [{ id, by, acts: [{ control: control.id, map: values.map((v, i) => [Math.ceil(i * size), Math.ceil((i + 1) * size) - 1, v] as const) }] }];
+};
+
+const jackNames = (jacks: readonly Jack[]): string => {
+  const names = jacks.filter((j) => (j.kind === 'contact' || j.kind === 'expression') && takesIn(j)).map((j) => j.id);
+  return names.length ? ` (${names.join(', ')})` : '';
 };
 
 /** The box with what can set a control said anew. What stays keeps what it was, such as thresholds. */
-export const withSetBy = <D extends Pick<Device, 'actuators' | 'controls'>>(device: D, control: string, text: string): Result<D, readonly Refusal[]> => {
+export const withSetBy = <D extends Pick<Device, 'actuators' | 'controls' | 'jacks'>>(device: D, control: string, text: string): Result<D, readonly Refusal[]> => {
   const known = device.controls.find((c) => c.id === control);
   if (!known) return refuse([refusal(control, `There is no control "${control}".`, 'Name one of its controls.')]);
   const words = [...new Set(text.split(',').map((w) => w.trim().toLowerCase().replaceAll(/\s+/g, ' ')).filter(Boolean))];
@@ -78,11 +94,11 @@ export const withSetBy = <D extends Pick<Device, 'actuators' | 'controls'>>(devi
   for (const word of words) {
     if (stays.some((a) => wordOf(a) === word)) continue;
     let id = word === 'foot' ? `${control} switch` : control;
-    for (let n = 2; taken.has(id); n += 1) id = `${control} ${n}`;
-    taken.add(id);
-    const actuator = made(known, word, id);
-    if (!actuator) return refuse([refusal(control, `"${word.slice(0, 30)}" cannot set ${known.name ?? control}.`, 'Say foot, cc 20 or cc 20 turns; a foot turns over what has values, not amounts.')]);
-    added.push(actuator);
+    for (let n = 2; taken.has(id) || taken.has(`${id} open`); n += 1) id = `${control} ${n}`;
+    const actuators = made(known, word, id, device.jacks);
+    if (!actuators) return refuse([refusal(control, `"${word.slice(0, 30)}" cannot set ${known.name ?? control}.`, `Say foot, cc 20, cc 20 turns, contact, pulse or pedal and the name of such a jack${jackNames(device.jacks)}; a foot turns over what has values, a pedal moves an amount.`)]);
+    for (const a of actuators) taken.add(a.id);
+    added.push(...actuators);
   }
   return ok({ ...device, actuators: [...device.actuators.filter((a) => !mine.includes(a) || stays.includes(a)), ...added] });
 };

@@ -41,11 +41,15 @@ export interface MidiManners {
   readonly messages: 'lost' | 'queued';
 }
 
+export const END_KINDS = ['source', 'house', 'stage', 'player', 'recorder', 'tuner'] as const;
+export const SOURCE_KINDS = ['guitar', 'bass', 'acoustic', 'percussion', 'voice', 'keys', 'band'] as const;
+
+/** Where sound begins, or where somebody hears it. */
 export interface End {
   readonly at: Point;
-  readonly is: 'source' | 'house' | 'stage' | 'player' | 'recorder' | 'tuner';
+  readonly is: (typeof END_KINDS)[number];
   readonly name: string;
-  readonly what?: 'guitar' | 'bass' | 'acoustic' | 'percussion' | 'voice' | 'keys' | 'band';
+  readonly what?: (typeof SOURCE_KINDS)[number];
   /** Level of a source, in dBu. */
   readonly dbu?: { readonly average: number; readonly peak: number };
 }

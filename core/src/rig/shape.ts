@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Act, Message } from './act.js';
-import { CONNECTORS, JACK_KINDS, STAGES, ZONES, type Actuator, type Arm, type Chain, type Control, type Device, type Domain, type End, type Figures, type Insert, type Jack, type Memory, type Slot, type Stimulus, type Tap } from './device.js';
+import { CONNECTORS, END_KINDS, JACK_KINDS, SOURCE_KINDS, STAGES, ZONES, type Actuator, type Arm, type Chain, type Control, type Device, type Domain, type End, type Figures, type Insert, type Jack, type Memory, type Slot, type Stimulus, type Tap } from './device.js';
 import type { Cable, Heard, Hookup } from './hookup.js';
 import { ID_TAIL, KINDS, type Id, type Kind, type Ref } from './ids.js';
 import type { Assign, Program } from './program.js';
@@ -131,8 +131,8 @@ const memory: z.ZodType<Memory> = z.strictObject({
   assignable: list(z.strictObject({ switch: word, latch: word, held: word })).optional(),
 });
 const end: z.ZodType<End> = z.strictObject({
-  at: word, is: z.enum(['source', 'house', 'stage', 'player', 'recorder', 'tuner']), name,
-  what: z.enum(['guitar', 'bass', 'acoustic', 'percussion', 'voice', 'keys', 'band']).optional(),
+  at: word, is: z.enum(END_KINDS), name,
+  what: z.enum(SOURCE_KINDS).optional(),
   dbu: z.strictObject({ average: z.number(), peak: z.number() }).optional(),
 });
 const figures: z.ZodType<Figures> = z.strictObject({

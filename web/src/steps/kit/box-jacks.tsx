@@ -1,0 +1,55 @@
+import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { JACK_WAYS, wayOf, type JackWay } from '@yunta/core/catalogue/box-parts';
+import { CONNECTORS, JACK_KINDS, type Device, type Jack } from '@yunta/core/rig/device';
+
+const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'];
+
+/** Each value of a control that a contact can follow, as a text: `relay1 = closed`. */
+const followed = (device: Device): readonly { readonly value: string; readonly label: string }[] =>
+  device.controls.flatMap((c) => ('values' in c.domain ? c.domain.values.map((v) => ({ value: JSON.stringify([c.id, v]), label: `closed while ${c.id} is ${v}` })) : []));
+
+/** Every jack of a box, with what its poles do. */
+export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly Jack[]) => void }) => {
+  const { jacks } = device;
+  const set = (i: number, part: Partial<Jack>) => save(jacks.map((j, k) => (k === i ? { ...j, ...part } : j)));
+  return (
+    <section className="card">
+      <h2>Jacks</h2>
+      <table className="plain tight">
+        <thead><tr><th>name</th><th>kind</th><th>plug</th><th>what it does</th><th>level, or what a contact does</th><th>ohms</th><th><span className="visually-hidden">take out</span></th></tr></thead>
+        <tbody>
+          {jacks.map((jack, i) => (
+            <tr key={i}>
+              <td><TextInput size="xs" aria-label={`Name of jack ${i + 1}`} maxLength={40} value={jack.id} onChange={(e) => set(i, { id: e.currentTarget.value.toLowerCase().replaceAll(/[^a-z0-9-]/g, '-') })} /></td>
+              <td><NativeSelect size="xs" aria-label={`Kind of ${jack.id}`} data={[...JACK_KINDS]} value={jack.kind} onChange={(e) => set(i, { kind: e.currentTarget.value as Jack['kind'] })} /></td>
+              <td><NativeSelect size="xs" aria-label={`Plug of ${jack.id}`} data={[...CONNECTORS]} value={jack.connector} onChange={(e) => set(i, { connector: e.currentTarget.value as Jack['connector'] })} /></td>
+              <td><NativeSelect size="xs" aria-label={`What ${jack.id} does`} data={Object.keys(JACK_WAYS)} value={wayOf(jack)} onChange={(e) => set(i, { poles: JACK_WAYS[e.currentTarget.value as JackWay] })} /></td>
+              <td>{jack.kind === 'audio' && <NativeSelect size="xs" aria-label={`Level of ${jack.id}`} data={LEVELS} value={jack.level ?? 'instrument'} onChange={(e) => set(i, { level: e.currentTarget.value as 'line' })} />}{jack.kind === 'contact' && jack.poles.tip === 'out' && <Follows jack={jack} options={followed(device)} save={(closedWhen) => save(jacks.map((j, k) => (k === i ? withClosing(j, closedWhen) : j)))} />}</td>
+              <td style={{ width: 110 }}>{jack.kind === 'audio' && <NumberInput size="xs" aria-label={`Impedance of ${jack.id} in ohms`} hideControls thousandSeparator=" " min={1} max={100_000_000} value={jack.ohm ?? ''} onChange={(v) => typeof v === 'number' && set(i, { ohm: v })} />}</td>
+              <td style={{ textAlign: 'right' }}><Button size="compact-xs" variant="default" aria-label={`Take out jack ${jack.id}`} onClick={() => save(jacks.filter((_, k) => k !== i))}>Take out</Button></td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Button mt={8} size="compact-sm" variant="default" onClick={() => save([...jacks, { id: `jack${jacks.length + 1}`, kind: 'audio', connector: '6.35 TS', poles: { tip: 'in' }, level: 'instrument', ohm: 1_000_000 }])}>Add a jack</Button>
+    </section>
+  );
+};
+
+const withClosing = ({ closedWhen: _, ...jack }: Jack, closedWhen: Jack['closedWhen']): Jack => (closedWhen ? { ...jack, closedWhen } : jack);
+
+const NEVER = 'only for a moment, by pulses';
+const Follows = ({ jack, options, save }: { jack: Jack; options: readonly { readonly value: string; readonly label: string }[]; save: (closedWhen: Jack['closedWhen']) => void }) => {
+  const fact = jack.closedWhen?.[0];
+  const value = fact && 'in' in fact ? JSON.stringify([fact.control, fact.in[0]]) : '';
+  return (
+    <NativeSelect
+      size="xs" aria-label={`When ${jack.id} is closed`} data={[{ value: '', label: NEVER }, ...options]} value={value}
+      onChange={(e) => {
+        if (!e.currentTarget.value) return save(undefined);
+        const [control, is] = JSON.parse(e.currentTarget.value) as [string, string];
+        save([{ control, in: [is] }]);
+      }}
+    />
+  );
+};
