@@ -21,7 +21,7 @@ export interface BenchSetup {
 /** One line of the monitor. */
 export type Heard =
   | { readonly is: 'stomp'; readonly at: number; readonly device: Id<'device'>; readonly what: string }
-  | { readonly is: 'message'; readonly at: number; readonly from: Id<'device'>; readonly bytes: string; readonly read: Read; readonly reacts: readonly Id<'device'>[] }
+  | { readonly is: 'message'; readonly at: number; readonly from: Id<'device'>; readonly bytes: string; readonly read: Read; readonly reacts: readonly Id<'device'>[]; /** Boxes that would have reacted, had they not been loading. */ readonly missed?: readonly Id<'device'>[] }
   | { readonly is: 'contact'; readonly at: number; readonly device: Id<'device'>; readonly jack: string; readonly closed: boolean };
 
 const BYTE_US = 320;
@@ -55,7 +55,9 @@ export class Bench {
   private makeBox(id: Id<'device'>): Box {
     const device = this.setup.rig.parts.device.get(id)!;
     return new Box(device, {
-      sendMidi: (jack, message) => this.transmit(id, jack, message),
+      sendMidi: (jack, message, afterMs) => this.transmit(id, jack, message, afterMs),
+      now: () => this.time.now,
+      plan: (at, run) => this.time.plan(at, run),
       contact: (jack, closed) => this.moveContact(id, jack, closed),
       plugged: (jack) => this.otherEnd.has(ref(id, jack)),
       contactAt: (jack) => this.contactAt(ref(id, jack)),
@@ -84,13 +86,13 @@ export class Bench {
     if (this.listens) this.heard.push(line);
   }
 
-  private transmit(from: Id<'device'>, jack: string, message: Message): void {
+  private transmit(from: Id<'device'>, jack: string, message: Message, afterMs: number): void {
     if ('bpm' in message) return;
     const bytes = 'pc' in message
       ? message.bank === undefined ? toBytes({ is: 'pc', channel: message.channel, program: message.pc }) : bankAndProgram(message.channel, message.bank, message.pc)
       : toBytes({ is: 'cc', channel: message.channel, controller: message.cc, value: message.value });
     const port = ref(from, jack);
-    let at = Math.max(this.time.now, this.busyUntil.get(port) ?? 0);
+    let at = Math.max(this.time.now, this.busyUntil.get(port) ?? 0) + afterMs * 1000;
     for (const byte of bytes) {
       at += BYTE_US;
       this.time.plan(at, () => this.travel(from, port, byte, bytes));
@@ -107,17 +109,18 @@ export class Bench {
     const jack = box?.device.jacks.find((j) => j.id === name);
     if (!box || jack?.kind !== 'midi' || jack.poles.tip !== 'in') return;
     const told = box.hear(name, byte);
-    if (told) this.noteMessage(source, bytes, told.read, told.reacts ? device : undefined);
+    if (told) this.noteMessage(source, bytes, told.read, told.reacts ? device : undefined, told.missed && device);
     for (const next of this.passesOn(box, name)) this.time.plan(this.time.now + THRU_US, () => this.travel(source, ref(device, next), byte, bytes));
   }
 
-  private noteMessage(from: Id<'device'>, bytes: readonly number[], read: Read, reacts: Id<'device'> | undefined): void {
+  private noteMessage(from: Id<'device'>, bytes: readonly number[], read: Read, reacts: Id<'device'> | undefined, missed: Id<'device'> | undefined): void {
     if (!this.listens) return;
     const text = hex(bytes);
     const last = this.heard.findLast((h) => h.is === 'message');
     const same = last?.is === 'message' && last.from === from && last.bytes === text && last.read.status === read.status && last.read.data.join() === read.data.join() && this.time.now - last.at < BYTE_US;
-    if (!same) this.note({ is: 'message', at: this.time.now, from, bytes: text, read, reacts: reacts ? [reacts] : [] });
+    if (!same) this.note({ is: 'message', at: this.time.now, from, bytes: text, read, reacts: reacts ? [reacts] : [], ...(missed ? { missed: [missed] } : {}) });
     else if (reacts) this.heard[this.heard.lastIndexOf(last)] = { ...last, reacts: [...last.reacts, reacts] };
+    else if (missed) this.heard[this.heard.lastIndexOf(last)] = { ...last, missed: [...last.missed ?? [], missed] };
   }
 
   /** Outputs to which a box passes on what comes in here: its thru or merge chains. */

@@ -16,8 +16,9 @@ const program = (number: number, contents: Program['contents'], more: Partial<Pr
 const world = (device: Device, programs: readonly Program[] = [], closed: readonly string[] = [], chosen: Readonly<Record<string, string | number>> = {}): World => {
   const sent: [string, Message][] = [];
   const contacts: [string, boolean][] = [];
+  let now = 0;
   const box = new Box(device, {
-    sendMidi: (jack, message) => sent.push([jack, message]), contact: (jack, is) => contacts.push([jack, is]), plugged: () => true, contactAt: (jack) => closed.includes(jack),
+    now: () => (now += 1_000_000), plan: () => undefined, sendMidi: (jack, message) => sent.push([jack, message]), contact: (jack, is) => contacts.push([jack, is]), plugged: () => true, contactAt: (jack) => closed.includes(jack),
     program: (memory, number) => programs.find((p) => p.memory === memory && p.number === number), changed: () => undefined,
   });
   for (const c of device.controls) box.values.set(c.id, chosen[c.id] ?? '');

@@ -6,7 +6,9 @@ import { ByteReader, type Read } from './reader.js';
 
 /** What a simulated box can do to the world outside it. */
 export interface Outside {
-  readonly sendMidi: (jack: string, message: Message) => void;
+  readonly sendMidi: (jack: string, message: Message, afterMs: number) => void;
+  readonly now: () => number;
+  readonly plan: (at: number, run: () => void) => void;
   readonly contact: (jack: string, closed: boolean) => void;
   readonly plugged: (jack: string) => boolean;
   /** Whether the contact at this input is closed now. */
@@ -25,6 +27,8 @@ export class Box {
   private readonly readers = new Map<string, ByteReader>();
   private readonly circumstances: Circumstances;
   private bank = 0;
+  /** While it loads it misses messages, or keeps them for later. */
+  private deafUntil = 0;
 
   constructor(readonly device: Device, private readonly outside: Outside) {
     this.circumstances = { value: (control) => this.values.get(control), plugged: outside.plugged };
@@ -59,12 +63,16 @@ export class Box {
     return contents === 'unplanned' ? undefined : contents;
   }
 
-  /** A byte arrives at a MIDI input. @returns the message that it completed and whether the box took notice */
-  hear(jack: string, byte: number): { readonly read: Read; readonly reacts: boolean } | undefined {
+  /** A byte arrives at a MIDI input. @returns the message that it completed, whether the box took notice, or missed it because it is loading */
+  hear(jack: string, byte: number): { readonly read: Read; readonly reacts: boolean; readonly missed?: true } | undefined {
     let reader = this.readers.get(jack);
     if (!reader) this.readers.set(jack, reader = new ByteReader());
     const read = reader.push(byte);
-    return read && { read, reacts: this.answersOn(read.channel) && this.obey(read) };
+    if (!read || !this.answersOn(read.channel)) return read && { read, reacts: false };
+    if (this.outside.now() >= this.deafUntil) return { read, reacts: this.obey(read) };
+    if (this.device.midi?.messages === 'lost') return { read, reacts: false, missed: true };
+    this.outside.plan(this.deafUntil, () => this.obey(read));
+    return { read, reacts: true };
   }
 
   private answersOn(channel: number): boolean {
@@ -129,6 +137,10 @@ export class Box {
     const program = this.outside.program(memory.id, number);
     const contents = this.contentsOf(memory, number);
     this.set(memory.control, number);
+    if (memory.gapMs > 0) {
+      this.deafUntil = this.outside.now() + memory.gapMs * 1000;
+      this.outside.plan(this.deafUntil, () => undefined);
+    }
     for (const id of memory.stores) {
       const value = contents ? contents[id] : NOT_KNOWN;
       if (value !== undefined) this.set(id, value);
@@ -165,7 +177,7 @@ export class Box {
       const slot = act.slot === 'value' ? number ?? -1 : typeof act.slot === 'number' ? act.slot
         : act.slot.banks.findIndex((b) => String(b) === String(this.values.get((act.slot as { bank: string }).bank))) * act.slot.size + act.slot.plus;
       this.load(memory, slot);
-    } else if ('send' in act) this.outside.sendMidi(act.at, act.send);
+    } else if ('send' in act) this.outside.sendMidi(act.at, act.send, act.afterMs ?? 0);
     else if ('pulse' in act) {
       this.outside.contact(act.pulse, true);
       this.outside.contact(act.pulse, false);

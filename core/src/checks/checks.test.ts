@@ -128,6 +128,14 @@ describe('the list of findings', () => {
   });
 });
 
+test('what could not be searched to the end is never silent', () => {
+  const d = deriveOnce(demo, BALLROOM_ID)!;
+  const verdicts = new Map([...d.verdicts].map(([id, v], i) => [id, i < 2 ? { is: 'undecided', because: 'too much.' } as const : v]));
+  const { findings } = judge({ ...d, verdicts }, [check('recall.undecided')]);
+  expect(findings).toMatchObject([{ code: 'recall.undecided', severity: 'doubt', evidence: ['sound:01', 'sound:02'], why: expect.stringContaining('neither proved nor found broken: too much.') }]);
+  expect(judge(d, [check('recall.undecided')]).findings).toEqual([]);
+});
+
 describe('remedies are tried before they are offered', () => {
   const now = deriveOnce(demo, BALLROOM_ID)!;
   const offered = (code: string, box: string) => tried(now, now.judgement.findings.find((f) => f.code === code && f.evidence[0] === box)!);

@@ -1,6 +1,12 @@
 import type { Check } from './check.js';
+import { capacity } from './midi/capacity.js';
+import { chainLong } from './midi/chain-long.js';
 import { crosstalk } from './midi/crosstalk.js';
+import { loadGap } from './midi/load-gap.js';
 import { numberShift } from './midi/number-shift.js';
+import { range } from './midi/range.js';
+import { trsType } from './midi/trs-type.js';
+import { unreached } from './midi/unreached.js';
 import { compressorLiftsNoise } from './order/compressor-lifts-noise.js';
 import { conflict } from './order/conflict.js';
 import { delayIntoGain } from './order/delay-into-gain.js';
@@ -14,9 +20,12 @@ import { tunerMute } from './order/tuner-mute.js';
 import { twoCabSims } from './order/two-cab-sims.js';
 import { volumePlace } from './order/volume-place.js';
 import { wahSide } from './order/wah-side.js';
+import { gap } from './recall/gap.js';
 import { handMove } from './recall/hand-move.js';
 import { moveLeftOn } from './recall/move-left-on.js';
+import { tails } from './recall/tails.js';
 import { toggle } from './recall/toggle.js';
+import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
 import { direction } from './wire/direction.js';
 import { expression } from './wire/expression.js';
@@ -39,8 +48,8 @@ import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
-  crosstalk, numberShift,
+  capacity, chainLong, crosstalk, loadGap, numberShift, range, trsType, unreached,
   compressorLiftsNoise, conflict, delayIntoGain, dirtInLoop, fuzzAfterBuffer, gateBeforeNoise, gateCutsTails, noAmpStage, noCabSim, tunerMute, twoCabSims, volumePlace, wahSide,
-  handMove, moveLeftOn, toggle, unpinned,
+  gap, handMove, moveLeftOn, tails, toggle, undecided, unpinned,
   direction, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unused,
 ];

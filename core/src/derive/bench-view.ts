@@ -134,5 +134,5 @@ const wireLine = (rig: Rig, h: Heard): WireLine => {
     const memory = partOf(rig, id)?.memories[0];
     return status === 0xc && memory ? `${code(id)} shows ${shown(memory.shows, data[0]!)}` : code(id);
   });
-  return { at: clock(h.at), bytes: h.bytes, reads, who: reacts.join(', ') || NOT_HEARD, kind: reacts.length ? 'message' : 'nobody' };
+  return { at: clock(h.at), bytes: h.bytes, reads, who: [reacts.join(', '), (h.missed ?? []).map((id) => `${code(id)} misses it while it loads`).join(', ')].filter(Boolean).join('; ') || NOT_HEARD, kind: reacts.length && !h.missed ? 'message' : 'nobody' };
 };

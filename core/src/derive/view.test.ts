@@ -51,7 +51,7 @@ describe('from every sound to every other', () => {
   });
   test('settling is the wire time and the longest load: two program changes of 640 µs, then 120 ms', () => expect(pair('01', '02').settleMs).toBeCloseTo(1.28 + 120, 6));
   test('the gap is that of a box on the path', () => {
-    expect(pair('01', '05')).toMatchObject({ gapMs: 25, gapBy: 'device:mod' });
+    expect(pair('01', '05')).toMatchObject({ gapMs: 18, gapBy: 'device:mod' });
     expect(pair('01', '02').gapMs).toBe(0);
   });
   test('what changes is told control by control', () => {

@@ -8,6 +8,8 @@ import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf, restingValue } from '../signal/state.js';
 import type { HandMove, Meant, Wanted } from './compiled.js';
+import { BYTE_US } from '../units/amounts.js';
+import { bytesOf } from './slot-timing.js';
 import type { Way, WayFinder } from './ways.js';
 
 /** A controller that a sound calls. */
@@ -55,8 +57,25 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
       slot.contents[stored] ??= restingValue(control);
     }
     slot.sent.sort((a, b) => a.rank - b.rank);
+    if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
   }
   return { slots, hand, toggled };
+};
+
+/** A message to a box that is still loading waits until it hears again. @param to the box that a message is meant for */
+export const withWaits = <T extends { readonly act: Act }>(rig: Rig, sent: readonly T[], to: (sent: T) => Id<'device'>): T[] => {
+  const deafUntil = new Map<Id<'device'>, number>();
+  let now = 0;
+  return sent.map((s) => {
+    if (!('send' in s.act) || 'bpm' in s.act.send) return s;
+    const id = to(s);
+    const arrives = now + (bytesOf(s.act.send) * BYTE_US) / 1000;
+    const afterMs = Math.max(0, Math.ceil((deafUntil.get(id) ?? 0) - arrives));
+    now = arrives + afterMs;
+    const device = partOf(rig, id);
+    if ('pc' in s.act.send && device?.midi?.messages === 'lost') deafUntil.set(id, now + Math.max(0, ...device.memories.map((m) => m.gapMs)));
+    return afterMs ? { ...s, act: { ...s.act, afterMs } } : s;
+  });
 };
 
 const isTurnedOver = (way: Way): boolean => way.by === 'toggle' || way.by === 'pulse';

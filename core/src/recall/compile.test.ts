@@ -81,7 +81,7 @@ describe('the ways of real boxes', () => {
   test('a box that does not reload the current program gets its values by control change as well', () => {
     const c = compiled(reverb((d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, again: 'nothing' as const })) })));
     const acts = c.sounds.get('sound:01')!.stored[0]!.program.acts;
-    expect(acts).toContainEqual({ send: { cc: 102, value: 127, channel: 4 }, at: 'midi-out' });
+    expect(acts).toContainEqual({ send: { cc: 102, value: 127, channel: 4 }, at: 'midi-out', afterMs: 60 });
     expect(acts.findIndex((a) => 'send' in a && 'pc' in a.send && a.send.channel === 4)).toBeLessThan(acts.findIndex((a) => 'send' in a && 'cc' in a.send && a.send.channel === 4));
   });
 
@@ -94,7 +94,18 @@ describe('the ways of real boxes', () => {
     const shared = reverb((d) => ({ ...d, midi: { ...d.midi!, channel: 3 } }));
     const wrong = verdicts(shared).get('sound:01');
     expect(wrong).toMatchObject({ is: 'broken' });
-    expect(wrong?.is === 'broken' && wrong.wrong.map((w) => w.variable)).toContain('device:dly.program');
+    expect(wrong?.is === 'broken' && wrong.wrong.map((w) => w.variable)).toContain('device:rev.program');
+  });
+
+  test('a box that keeps messages while it loads, or has loaded at once, needs no pause', () => {
+    const waits = (change: (d: Device) => Device) => compiled(reverb((d) => change({ ...d, memories: d.memories.map((m) => ({ ...m, again: 'nothing' as const })) }))).sounds.get('sound:01')!.stored[0]!.program.acts.flatMap((a) => ('send' in a ? a.afterMs ?? [] : []));
+    expect(waits((d) => ({ ...d, midi: { ...d.midi!, messages: 'queued' } }))).toEqual([]);
+    expect(waits((d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, gapMs: 0 })) }))).toEqual([]);
+  });
+
+  test('a controller that cannot pause sends at once, and the prover sees what the box misses', () => {
+    const hasty = device(reverb((d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, again: 'nothing' as const })) })), 'device:swi', (d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, limits: { ...m.limits, waits: false } })) }));
+    expect(compiled(hasty).sounds.get('sound:01')!.stored[0]!.program.acts.every((a) => !('send' in a) || a.afterMs === undefined)).toBe(true);
   });
 
   test('more than 128 programs: bank select goes before the program change', () => {

@@ -1,10 +1,10 @@
-import { ref, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program } from '../rig/program.js';
 import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
-import { actsFor, actuate, type Caller } from './actuate.js';
+import { actsFor, actuate, withWaits, type Caller } from './actuate.js';
 import { touchedOnTheWire } from './touched.js';
 import type { Compiled, HandMove, StoredSlot, Wanted } from './compiled.js';
 import { valueAgainst, valueFor } from './gates.js';
@@ -69,8 +69,10 @@ const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonl
 const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intention: Intention): readonly Assign[] => {
   const place = move.at.find((a) => a.device === caller.device.id);
   if (!place || (move.sounds !== 'all' && !move.sounds.includes(sound.id))) return [];
-  const acts = (values: readonly (readonly [Ref, Value])[]): readonly Act[] =>
-    values.flatMap(([control, value]) => actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []);
+  const acts = (values: readonly (readonly [Ref, Value])[]): readonly Act[] => {
+    const sent = values.flatMap(([control, value]) => (actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []).map((act) => ({ act, to: splitRef(control).device })));
+    return (caller.memory.limits?.waits === false ? sent : withWaits(b.rig, sent, (s) => s.to)).map((s) => s.act);
+  };
   const on = move.on.flatMap((w) => valuesOf(b, w));
   const off = move.off.length ? move.off.flatMap((w) => valuesOf(b, w)) : on.map(([control]) => [control, intention.state.get(control)!] as const);
   return [{ switch: place.switch, latch: move.latch, on: acts(on), off: acts(off), afterLoad: 'off' }];

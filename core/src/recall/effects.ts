@@ -8,6 +8,7 @@ import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { OTHER, UNKNOWN, type Domains } from './domains.js';
 import { listeners } from './listeners.js';
+import { slotTiming, type Timed } from './slot-timing.js';
 import type { Condition, SystemAct } from './system.js';
 
 /** Every program that stands in a box of the rig, typed or planned. */
@@ -15,6 +16,14 @@ export type Shelf = ReadonlyMap<string, Program>;
 export const shelfKey = (device: Id<'device'>, memory: string, number: number): string => `${device} ${memory} ${number}`;
 
 const DEEPEST = 8;
+
+/** Remembers, within one slot, whether a box had the first program that it is told to load already. It is no control of the box. */
+export const earOf = (device: Id<'device'>): string => `ear:${device}`;
+const [FRESH, SAME] = ['fresh', 'same'];
+export const EAR_DOMAIN: readonly string[] = [FRESH, SAME];
+
+/** Boxes of which it can depend on what is loaded whether they miss a message. */
+export const hasEar = (device: Device): boolean => device.midi?.messages === 'lost' && device.memories.some((m) => m.again === 'nothing' && m.gapMs > 0);
 
 /** The same acts, carried out only under further conditions. */
 const guardedBy = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] =>
@@ -26,6 +35,7 @@ const guardedBy = (when: readonly Condition[], acts: readonly SystemAct[]): read
  */
 export class Effects {
   private readonly said = new Map<string, readonly SystemAct[]>();
+  private readonly timings = new WeakMap<readonly Act[], readonly Timed[]>();
 
   constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf) {}
 
@@ -121,9 +131,48 @@ export class Effects {
     });
     return [
       ...sets, ...latches,
-      ...this.acts(device, program?.acts ?? [], when, undefined, depth + 1),
+      ...(program ? this.burst(device, program.acts, when, depth + 1) : []),
       ...(this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : []),
     ];
+  }
+
+  /**
+   * What a stored list sends and does in one go. Messages that fall into the load gap of a box are missed by it. Where that depends on whether it has to load at all, a variable
+   * of the system remembers it from the message that would make it load to those that follow.
+   */
+  burst(device: Device, acts: readonly Act[], under: readonly Condition[], depth = 0): readonly SystemAct[] {
+    if (depth > DEEPEST) return [];
+    const timing = this.timing(device, acts);
+    const before = new Map<number, SystemAct[]>();
+    const said = acts.map((act, i): readonly SystemAct[] => {
+      const own = this.guards(device.id, act.when);
+      if (!own) return [];
+      const when = [...under, ...own];
+      const { missed } = timing[i]!;
+      if (!missed.length || !('send' in act) || 'bpm' in act.send) return this.act(device, act, when, undefined, depth);
+      const { send, at } = act;
+      const heard = guardedBy(when, this.heard(device, send, at, depth, (d) => !missed.some((m) => m.device === d)));
+      return [...heard, ...missed.flatMap(({ device: id, when: depends }): readonly SystemAct[] => {
+        if (!depends) return [];
+        const same = this.guardThatHolds(depends.control, depends.number);
+        const listens = depends.only === 'not loaded yet' ? SAME : FRESH;
+        before.set(depends.first, [...before.get(depends.first) ?? [], guarded({ variable: earOf(id), set: FRESH }, under), ...(same ? [guarded({ variable: earOf(id), set: SAME }, [...under, ...same])] : [])]);
+        return guardedBy([...when, { variable: earOf(id), in: [listens] }], this.heard(device, send, at, depth, (d) => d === id));
+      })];
+    });
+    return said.flatMap((those, i) => [...before.get(i) ?? [], ...those]);
+  }
+
+  /** Conditions under which a control has this value; undefined when it cannot have it. */
+  private guardThatHolds(control: Ref, value: Value): readonly Condition[] | undefined {
+    if (this.isVariable(control)) return [{ variable: control, in: [this.domains.named(control, value)] }];
+    return String(this.domains.constant(control)) === String(value) ? [] : undefined;
+  }
+
+  private timing(device: Device, acts: readonly Act[]): readonly Timed[] {
+    const known = this.timings.get(acts) ?? slotTiming(this.b, device.id, acts);
+    this.timings.set(acts, known);
+    return known;
   }
 
   private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
@@ -132,9 +181,9 @@ export class Effects {
     return guardedBy(when, this.once(`send ${depth} ${device.id}.${at} ${message.channel} ${what}`, () => this.heard(device, message, at, depth)));
   }
 
-  private heard(device: Device, message: Exclude<Message, { bpm: number }>, at: string, depth: number): readonly SystemAct[] {
+  private heard(device: Device, message: Exclude<Message, { bpm: number }>, at: string, depth: number, by: (device: Id<'device'>) => boolean = () => true): readonly SystemAct[] {
     const value = 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : message.value;
-    return listeners(this.b, device.id, at, message).flatMap(({ device: receiver, answers }) => answers.flatMap((a) => {
+    return listeners(this.b, device.id, at, message).filter((l) => by(l.device.id)).flatMap(({ device: receiver, answers }) => answers.flatMap((a) => {
       const guards = this.guards(receiver.id, a.when);
       return guards ? this.acts(receiver, a.acts, guards, value, depth + 1) : [];
     }));

@@ -9,9 +9,9 @@ import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import type { Compiled } from './compiled.js';
 import { DomainMemory, domainsOf, type Domains } from './domains.js';
-import { Effects, shelfKey, type Shelf } from './effects.js';
+import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type Shelf } from './effects.js';
 import { powerCycle, powerUp } from './power-up.js';
-import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from './system.js';
+import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound, Variable } from './system.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
 export type Footstep =
@@ -91,10 +91,12 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const { variables, together } = powerUp(b, domains, shelf);
   const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains)));
   return {
-    system: relevant({ variables, together, events: happens.map(([event]) => event), sounds }),
+    system: relevant({ variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds }),
     steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()],
   };
 };
+
+const ears = (b: Bearings): readonly Variable[] => all(b.rig, 'device').filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
 
 /** Planned slots of controllers that other boxes reach: what such a slot holds is part of what a call does. */
 const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {

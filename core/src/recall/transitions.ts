@@ -4,6 +4,7 @@ import { partOf } from '../rig/rig.js';
 import type { Compilation } from './compile.js';
 import type { Compiled } from './compiled.js';
 import type { Modelled } from './model.js';
+import { bytesOf } from './slot-timing.js';
 import { afterEvent, type SystemEvent, type SystemState } from './system.js';
 
 /** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
@@ -32,10 +33,8 @@ const rightState = ({ system }: Modelled, compiled: Compiled, recall: SystemEven
   return { ...afterEvent(recall, first), ...Object.fromEntries(wanted.map((w) => [w.variable, w.value])) };
 };
 
-const messageBytes = (compiled: Compiled): number => compiled.stored.reduce((sum, { program }) => sum + program.acts.reduce((n, act) => {
-  if (!('send' in act) || 'bpm' in act.send) return n;
-  return n + ('pc' in act.send ? (act.send.bank === undefined ? 2 : 8) : 3);
-}, 0), 0);
+/** Until the last message of a sound is out, in ms: bytes one after the other, with the pauses between them. */
+const sendingMs = (compiled: Compiled): number => compiled.stored.reduce((sum, { program }) => sum + program.acts.reduce((ms, act) => ms + ('send' in act ? (bytesOf(act.send) * BYTE_US) / 1000 + (act.afterMs ?? 0) : 0), 0), 0);
 
 const onPath = (compiled: Compiled): ReadonlySet<Id<'device'>> => {
   const { onPath: marks, wiring } = compiled.trace;
@@ -72,7 +71,7 @@ export const transitions = (c: Compilation, m: Modelled): readonly Transition[] 
         }
       }
     }
-    return { from: from.sound, to: to.sound, wrong, settleMs: (messageBytes(to) * BYTE_US) / 1000 + loadMs, gapMs, ...(gapBy ? { gapBy } : {}) };
+    return { from: from.sound, to: to.sound, wrong, settleMs: sendingMs(to) + loadMs, gapMs, ...(gapBy ? { gapBy } : {}) };
   }));
 };
 

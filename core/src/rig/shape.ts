@@ -126,7 +126,7 @@ const memory: z.ZodType<Memory> = z.strictObject({
   id: word, control: word, stores: list(word), mayStore: list(word).optional(), by: z.enum(['slot', 'song', 'cue']).optional(),
   size: z.number().int().min(1).max(16_384), shows: numbering, inside: word.optional(), gapMs: z.number().min(0), mutesMs: z.number().min(0),
   again: z.enum(['reloads', 'nothing']),
-  limits: z.strictObject({ messages: z.number().optional(), assigns: z.number().optional(), nameLength: z.number().optional() }).optional(),
+  limits: z.strictObject({ messages: z.number().optional(), assigns: z.number().optional(), nameLength: z.number().optional(), waits: z.boolean().optional() }).optional(),
   switches: list(word).optional(), bank: z.strictObject({ control: word, up: word, down: word }).optional(),
   assignable: list(z.strictObject({ switch: word, latch: word, held: word })).optional(),
 });

@@ -115,7 +115,7 @@ export const EFFECTS: readonly Generic[] = [
   stereoPedal('stereo-chorus-pedal', ['Stereo chorus pedal', 'analogue stereo chorus'], 'SCH', 'modulation'),
   stereoPedal('stereo-tremolo', ['Stereo tremolo', 'panner', 'auto pan'], 'STR', 'tremolo'),
   stereoPedal('stereo-looper', ['Stereo looper'], 'SLP', 'looper', 250),
-  midiBox({ key: 'stereo-modulation', says: ['Stereo modulation', 'stereo mod', 'modulation', 'stereo chorus'], code: 'MOD', stage: 'modulation', shows: { first: 1 }, channel: 2, stereo: true, gapMs: 8, mutesMs: 25 }),
+  midiBox({ key: 'stereo-modulation', says: ['Stereo modulation', 'stereo mod', 'modulation', 'stereo chorus'], code: 'MOD', stage: 'modulation', shows: { first: 1 }, channel: 2, stereo: true, gapMs: 8, mutesMs: 18 }),
   midiBox({ key: 'stereo-delay', says: ['Stereo delay', 'digital delay', 'midi delay'], code: 'DLY', stage: 'delay', shows: { first: 0 }, channel: 3, stereo: true, gapMs: 120 }),
   midiBox({ key: 'mono-delay', says: ['Mono delay with MIDI', 'programmable delay', 'mono digital delay'], code: 'MDY', stage: 'delay', shows: { first: 1 }, channel: 3, stereo: false, gapMs: 60 }),
   midiBox({ key: 'stereo-reverb', says: ['Stereo reverb', 'midi reverb', 'digital reverb'], code: 'REV', stage: 'reverb', shows: { first: 1, bank: { size: 3, first: 1 } }, channel: 4, stereo: true, gapMs: 60 }),

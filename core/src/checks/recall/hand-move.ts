@@ -2,6 +2,7 @@ import { handMoves } from '../../recall/compile.js';
 import { controlText, valueText } from '../../recall/words.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
+import { outOfReach } from '../midi/unreached.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
 
 export const handMove: Check = {
@@ -9,8 +10,10 @@ export const handMove: Check = {
   title: 'Something has to be moved by hand or foot',
   severities: ['doubt'],
   source: 'compile: no message, relay or contact of a called controller reaches it, and sounds want it differently',
-  *find({ rig, compilation }: CheckInputs) {
-    const moves = [...compilation.sounds.keys()].flatMap((sound) => handMoves(compilation, sound).map((move) => ({ sound, ...move })));
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
+    const forLackOfAWire = new Set(outOfReach(inputs).map((c) => c.control));
+    const moves = [...compilation.sounds.keys()].flatMap((sound) => handMoves(compilation, sound).filter((m) => !forLackOfAWire.has(m.control)).map((move) => ({ sound, ...move })));
     for (const group of grouped(moves, (m) => m.control).values()) {
       const { control, by } = group[0]!;
       const { device } = splitRef(control);

@@ -14,22 +14,18 @@ export const plug: Check = {
   code: 'wire.plug',
   title: 'A plug that does not fit',
   severities: ['broken'],
-  source: 'common practice; MIDI on 3.5 mm: the MIDI Association’s TRS specification (type A)',
+  source: 'common practice: a plug goes into its own kind of jack',
   *find({ rig, hookup }: CheckInputs) {
     for (const { cable, from, to } of joined(rig, hookup)) {
       const [first, second] = cable.ends[0] === from.ref ? [from, to] : [to, from];
       const wrong: readonly (readonly [Connector, Plugged])[] = cable.plugs ? ([[cable.plugs[0], first], [cable.plugs[1], second]] as const).filter(([p, at]) => !fits(p, at.jack.connector)) : [];
-      const types = [from.jack.connector, to.jack.connector];
-      const crossed = !cable.plugs && types.includes('3.5 TRS A') && types.includes('3.5 TRS B');
-      if (wrong.length === 0 && !crossed) continue;
-      const [bad, at] = wrong[0] ?? [undefined, from];
+      if (!wrong[0]) continue;
+      const [bad, at] = wrong[0];
       yield {
         severity: 'broken' as const,
         evidence: [cable.id, from.device.id, to.device.id],
-        why: crossed ? `${from.device.name} sends MIDI on type A or B, ${to.device.name} expects the other: tip and ring are crossed, and nothing is understood.`
-          : `${bad === 'XLR' ? 'An' : 'A'} ${bad} plug does not go into the ${at.jack.connector} jack ${at.jack.id} of ${at.device.name}.`,
-        remedies: () => crossed ? [{ id: 'adapter', label: 'Use a lead that crosses tip and ring', promise: 'clears' as const, by: 'hand' as const }]
-          : [{ id: 'other-cable', label: `Use a cable with ${usualPlug(first.jack.connector)} and ${usualPlug(second.jack.connector)}`, promise: 'clears' as const, by: 'program' as const, edit: changeCable(cable, { plugs: [usualPlug(first.jack.connector), usualPlug(second.jack.connector)] }) }],
+        why: `${bad === 'XLR' ? 'An' : 'A'} ${bad} plug does not go into the ${at.jack.connector} jack ${at.jack.id} of ${at.device.name}.`,
+        remedies: () => [{ id: 'other-cable', label: `Use a cable with ${usualPlug(first.jack.connector)} and ${usualPlug(second.jack.connector)}`, promise: 'clears' as const, by: 'program' as const, edit: changeCable(cable, { plugs: [usualPlug(first.jack.connector), usualPlug(second.jack.connector)] }) }],
       };
     }
   },

@@ -63,7 +63,6 @@ testCheck(check('wire.long-unbalanced'), SMALL, [
 const withPlugs = (a: string, b: string) => (part: Part): Part => (part.kind === 'cable' && part.id === 'cable:1' ? { ...part, plugs: [a, b] as never } : part);
 testCheck(check('wire.plug'), SMALL, [
   { name: 'a jack plug into an XLR', rig: rig({ m: 'microphone', foh: 'desk' }, ['m.out>foh.ch1'], {}, withPlugs('6.35 TS', 'XLR')), evidence: ['cable:1', 'device:m'], says: 'does not go into the XLR jack' },
-  { name: 'MIDI on type A into type B', rig: rig({ a: 'midi-adapter', b: 'midi-adapter', c: 'midi-controller' }, ['a.midi-out>b.midi-in', 'c.midi-out>a.midi-in'], {}, (p) => (p.kind === 'device' && p.id === 'device:b' ? { ...p, jacks: p.jacks.map((j) => (j.id === 'midi-in' ? { ...j, connector: '3.5 TRS B' } : j)) } : p)), evidence: ['cable:1'], says: 'crossed' },
   { name: 'an XLR lead', rig: rig({ m: 'microphone', foh: 'desk' }, ['m.out>foh.ch1'], {}, withPlugs('XLR', 'XLR')), evidence: [] },
   { name: 'TRS into TS goes in', rig: rig({ g: 'bass', i: 'di' }, ['g.out>i.in'], {}, withPlugs('6.35 TRS', '6.35 TS')), evidence: [] },
 ]);

@@ -1,0 +1,41 @@
+import { slotText } from '../../recall/words.js';
+import type { Id } from '../../rig/ids.js';
+import { partOf } from '../../rig/rig.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, grouped, soundNames } from '../names.js';
+
+export const capacity: Check = {
+  code: 'midi.capacity',
+  title: 'More than the controller can store',
+  severities: ['broken', 'note'],
+  source: "compile: messages and assigned switches of a slot are counted against the controller's own limits",
+  *find({ rig, compilation }: CheckInputs) {
+    const over = [...compilation.sounds.values()].flatMap(({ sound, stored }) => stored.flatMap(({ program, meant }) => {
+      const limits = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory)?.limits;
+      const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) => (most !== undefined && count > most ? [{ sound, device: program.device, what, count, most, droppable: new Set(meant.map((m) => m.device)).size }] : []);
+      return [
+        ...found('messages', program.acts.filter((a) => 'send' in a).length, limits?.messages),
+        ...found('switches', program.assigns.length, limits?.assigns),
+        ...found('letters', [...program.name].length, limits?.nameLength),
+      ];
+    }));
+    for (const group of grouped(over, (o) => `${o.device} ${o.what}`).values()) {
+      const { device, what, most } = group[0]!;
+      const sounds = group.map((o) => o.sound);
+      const worst = group.reduce((a, b) => (b.count > a.count ? b : a));
+      const slot = slotText(rig, partOf(rig, worst.sound)!);
+      const evidence: (Id<'device'> | Id<'sound'>)[] = [device, ...sounds];
+      if (what === 'letters') {
+        yield { severity: 'note' as const, evidence, about: what, why: `${boxName(rig, device)} shows ${most} letters; ${soundNames(rig, sounds)} ${sounds.length === 1 ? 'is' : 'are'} longer and will be cut short on its display.` };
+        continue;
+      }
+      yield {
+        severity: 'broken' as const,
+        evidence,
+        about: what,
+        why: `${boxName(rig, device)} stores ${most} ${what === 'messages' ? 'messages' : 'assigned switches'} in a slot; ${soundNames(rig, sounds)} ${sounds.length === 1 ? 'needs' : 'need'} more, at worst ${worst.count} in slot ${slot}, ${worst.count - most} too many.`,
+        remedies: () => [{ id: 'programs', label: what === 'messages' ? 'Save values in the programs of the boxes, so that one program change brings them all' : 'Let a move do the work of two, or put one on another controller', promise: 'clears' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};

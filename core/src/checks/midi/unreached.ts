@@ -1,0 +1,68 @@
+import { takesIn } from '../../edits/cables.js';
+import { controlText } from '../../recall/words.js';
+import type { Device } from '../../rig/device.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { all, partOf } from '../../rig/rig.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
+import { boxName, grouped, listed, soundNames } from '../names.js';
+import { cableAt, elseByHand, plugIn } from '../ways-out.js';
+
+/** Wishes that a message could fulfil, if only a wire led from a called controller to the box. */
+export const outOfReach = ({ rig, compilation }: CheckInputs): readonly { readonly sound: Id<'sound'>; readonly device: Id<'device'>; readonly control: Ref; readonly callers: readonly Id<'device'>[] }[] =>
+  [...compilation.sounds.values()].flatMap(({ sound, hand, stored }) => hand.flatMap(({ control }) => {
+    const { device: id, name } = splitRef(control);
+    const callers = [...new Set(stored.map((s) => s.program.device))].filter((d) => d !== id && partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
+    const box = partOf(rig, id)!;
+    if (!callers.length || !answers(box, name) || callers.some((c) => isReached(compilation, c, id))) return [];
+    return [{ sound, device: id, control, callers }];
+  }));
+
+const answers = (box: Device, control: string): boolean => box.midi !== undefined && box.actuators.some((a) => 'midi' in a.by
+  && a.acts.some((act) => ('control' in act && act.control === control) || ('load' in act && box.memories.some((m) => m.id === act.load && m.control === control))));
+
+const isReached = (compilation: CheckInputs['compilation'], controller: Id<'device'>, box: Id<'device'>): boolean =>
+  [...compilation.bearings.control.midi].some(([from, arrivals]) => splitRef(from).device === controller && arrivals.some((a) => a.device === box));
+
+export const unreached: Check = {
+  code: 'midi.unreached',
+  title: 'No wire leads to a box that answers to MIDI',
+  severities: ['broken'],
+  source: 'MIDI 1.0 Detailed Specification: an out does not pass on what comes in; only a thru, or an out that merges, does',
+  *find(inputs: CheckInputs) {
+    const { rig } = inputs;
+    for (const group of grouped(outOfReach(inputs), (c) => c.device).values()) {
+      const { device, callers } = group[0]!;
+      const controls = [...new Set(group.map((c) => c.control))];
+      const sounds = [...new Set(group.map((c) => c.sound))];
+      yield {
+        severity: 'broken' as const,
+        evidence: [device, callers[0]!, ...sounds],
+        why: `${listed(controls.map((c) => controlText(rig, c)))} could be set over MIDI, but nothing that ${boxName(rig, callers[0]!)} sends comes to ${boxName(rig, device)}: ${endOfWire(inputs, device)} In ${soundNames(rig, sounds)} somebody has to do it by hand.`,
+        remedies: () => elseByHand(nearestOutput(inputs, callers[0]!, device), `Lead a MIDI cable from ${boxName(rig, callers[0]!)} to ${boxName(rig, device)}`),
+      };
+    }
+  },
+};
+
+const inputOf = (device: Device) => device.jacks.find((j) => j.kind === 'midi' && takesIn(j));
+
+/** Where the wire that comes to a box begins. */
+const endOfWire = (inputs: CheckInputs, id: Id<'device'>): string => {
+  const jack = inputOf(partOf(inputs.rig, id)!);
+  const cable = jack && cableAt(inputs, ref(id, jack.id));
+  if (!cable) return 'nothing is plugged into its MIDI input.';
+  const from = splitRef(cable.ends.find((e) => splitRef(e).device !== id) ?? cable.ends[0]);
+  return `the cable comes from ${boxName(inputs.rig, from.device)} (${from.name}), which does not pass it on.`;
+};
+
+/** A free output of the controller, else of a box that passes on what it sends. */
+const nearestOutput = (inputs: CheckInputs, controller: Id<'device'>, id: Id<'device'>): readonly Remedy[] => {
+  const { rig, compilation } = inputs;
+  const jack = inputOf(partOf(rig, id)!);
+  if (!jack) return [];
+  const reached = new Set([controller, ...[...compilation.bearings.control.midi].filter(([from]) => splitRef(from).device === controller).flatMap(([, arrivals]) => arrivals.map((a) => a.device))]);
+  const passing = (device: Device): boolean => device.id === controller || device.chains.some((c) => c.slots.length === 0 && c.from.some((t) => device.jacks.some((j) => j.id === t.at && j.kind === 'midi')));
+  const free = all(rig, 'device').filter((d) => d.id !== id && reached.has(d.id) && passing(d)).flatMap((d) => d.jacks.filter((j) => j.kind === 'midi' && j.poles.tip === 'out' && !cableAt(inputs, ref(d.id, j.id))
+    && (d.id === controller || d.chains.some((c) => c.to.some((t) => t.at === j.id)))).map((j) => ref(d.id, j.id)));
+  return free[0] ? plugIn(inputs, free[0], ref(id, jack.id)) : [];
+};

@@ -1,0 +1,55 @@
+import type { Bearings } from '../../recall/bearings.js';
+import type { Compiled } from '../../recall/compiled.js';
+import { listeners } from '../../recall/listeners.js';
+import type { Memory } from '../../rig/device.js';
+import type { Id } from '../../rig/ids.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, grouped, soundNames } from '../names.js';
+import { once } from '../once.js';
+
+/** A silence that is felt, in ms (common practice). */
+const FELT_MS = 20;
+
+export const gap: Check = {
+  code: 'recall.gap',
+  title: 'A change that interrupts the sound',
+  severities: ['doubt'],
+  source: 'common practice: a silence of more than some 20 ms is heard; how long a box is silent while it loads is the figure of the box',
+  *find({ rig, compilation }: CheckInputs) {
+    const sounds = [...compilation.sounds.values()];
+    const heardIn = new Map<Id<'device'>, number>();
+    for (const s of sounds) for (const d of onPath(s)) heardIn.set(d, (heardIn.get(d) ?? 0) + 1);
+    const cases = sounds.flatMap((s) => loads(s, compilation.bearings).filter(({ device }) => heardIn.has(device)).map((l) => ({ sound: s.sound, ...l })));
+    for (const group of grouped(cases, (c) => c.device).values()) {
+      const { device, ms } = group[0]!;
+      const those = [...new Set(group.map((c) => c.sound))];
+      yield {
+        severity: 'doubt' as const,
+        evidence: [device, ...those],
+        why: `${boxName(rig, device)} is silent for ${ms} ms while it loads, and it stands in the path${heardIn.get(device)! < sounds.length ? ` of ${heardIn.get(device)} sounds` : ''}: the change to ${soundNames(rig, those)} has a hole where it was or will be heard.`,
+        remedies: () => [{ id: 'loop', label: `Put ${boxName(rig, device)} into a loop that is off before and after, or into an arm beside the direct sound`, promise: 'eases' as const, by: 'hand' as const }],
+      };
+    }
+  },
+};
+
+const onPath = once((compiled: Compiled): ReadonlySet<Id<'device'>> => {
+  const { onPath: marks, wiring } = compiled.trace;
+  return new Set(wiring.points.filter((_, i) => marks[i]).map((p) => p.device));
+});
+
+/** Boxes that the slots of a sound make load, and that are silent meanwhile. */
+const loads = once((compiled: Compiled, bearings: Bearings) => {
+  const found = new Map<Id<'device'>, number>();
+  const note = (device: Id<'device'>, memory: Memory | undefined) => {
+    if (memory && memory.mutesMs > FELT_MS) found.set(device, Math.max(found.get(device) ?? 0, memory.mutesMs));
+  };
+  for (const { program } of compiled.stored) {
+    note(program.device, bearings.rig.parts.device.get(program.device)?.memories.find((m) => m.id === program.memory));
+    for (const act of program.acts) {
+      if (!('send' in act) || !('pc' in act.send)) continue;
+      for (const { device } of listeners(bearings, program.device, act.at, act.send)) note(device.id, device.memories.find((m) => device.actuators.some((a) => 'midi' in a.by && a.by.midi === 'pc' && a.acts.some((x) => 'load' in x && x.load === m.id))));
+    }
+  }
+  return [...found].map(([device, ms]) => ({ device, ms }));
+});
