@@ -25,11 +25,11 @@ export const installPackages = async ({ quiet = false } = {}) => {
   writeFileSync(stamp, wanted);
 };
 
-const onPath = (command) => spawnSync('sh', ['-c', `command -v ${command} || ls /usr/sbin/${command} /usr/bin/${command} 2>/dev/null`]).status === 0;
+const isThere = (command) => (command.startsWith('/') ? existsSync(command) : spawnSync('sh', ['-c', `command -v ${command} || ls /usr/sbin/${command} /usr/bin/${command} 2>/dev/null`]).status === 0);
 
-/** Programs from Debian; each is asked for by a command that it brings. Installed as root, otherwise the one command is printed. */
+/** Programs from Debian; each is asked for by a command, or a file, that it brings. Installed as root, otherwise the one command is printed. */
 export const installDebian = async (needs) => {
-  const missing = Object.entries(needs).filter(([command]) => !onPath(command)).map(([, name]) => name);
+  const missing = Object.entries(needs).filter(([command]) => !isThere(command)).map(([, name]) => name);
   if (missing.length === 0) return;
   const names = [...new Set(missing)].join(' ');
   const command = `apt-get update && apt-get install -y --no-install-recommends ${names}`;

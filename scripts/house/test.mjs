@@ -5,7 +5,7 @@ import { Database } from './database.mjs';
 import { build, installDebian, installPackages } from './packages.mjs';
 import { home, root, say } from './say.mjs';
 
-const NEEDS = { mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server', chromium: 'chromium', spin: 'spin', gcc: 'gcc libc6-dev', dot: 'graphviz', xmllint: 'libxml2-utils' };
+const NEEDS = { mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server', chromium: 'chromium', spin: 'spin', gcc: 'gcc libc6-dev', dot: 'graphviz', xmllint: 'libxml2-utils', midicsv: 'midicsv', '/usr/lib/python3/dist-packages/mido': 'python3-mido' };
 
 const run = (args, env = {}) => new Promise((done) => {
   const child = spawn(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });

@@ -3,6 +3,7 @@ import { JournalEntry } from './journal/journal-entry.entity.js';
 import { Person } from './people/person.entity.js';
 import { FirstTables1764000000000 } from './migrations/1764000000000-first-tables.js';
 import { Shelf1764100000000 } from './migrations/1764100000000-shelf.js';
+import { Ticks1764200000000 } from './migrations/1764200000000-ticks.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
 import { ShelfBox } from './shelf/shelf-box.entity.js';
@@ -18,7 +19,7 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
   charset: 'utf8mb4',
   timezone: 'Z',
   entities: [Person, RigEntity, JournalEntry, ShelfBox, ...PART_ENTITIES],
-  migrations: [FirstTables1764000000000, Shelf1764100000000],
+  migrations: [FirstTables1764000000000, Shelf1764100000000, Ticks1764200000000],
   synchronize: false,
   poolSize: 10,
   extra: { connectTimeout: 5000 },

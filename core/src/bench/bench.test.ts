@@ -9,7 +9,7 @@ import type { Cable, Hookup } from '../rig/hookup.js';
 import type { Ref } from '../rig/ids.js';
 import { rigOf } from '../rig/rig.js';
 import { Bench } from './bench.js';
-import { ByteReader, type Read } from './reader.js';
+import { ByteReader, type Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 
 const read = (...bytes: number[]): Read[] => {

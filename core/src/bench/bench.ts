@@ -6,7 +6,7 @@ import type { Program } from '../rig/program.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { Box } from './box.js';
-import type { Read } from './reader.js';
+import type { Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 
 /** What stands on the bench: the boxes and cables of a hook-up, and what is stored in them. */

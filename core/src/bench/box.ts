@@ -2,7 +2,7 @@ import { scaledValue, type Act, type Message } from '../rig/act.js';
 import type { Actuator, Device, Memory } from '../rig/device.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { holds, type Circumstances, type Value } from '../rig/value.js';
-import { ByteReader, type Read } from './reader.js';
+import { ByteReader, type Read } from '../midi/reader.js';
 
 /** What a simulated box can do to the world outside it. */
 export interface Outside {

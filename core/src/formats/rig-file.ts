@@ -10,7 +10,7 @@ import { broughtUpToDate, FORMAT } from '../rig/versions/index.js';
 /** Names of the lists in a rig file, in the order in which they are written. */
 const LISTS: Readonly<Record<Kind, string>> = {
   about: 'about', device: 'devices', program: 'programs', hookup: 'hookups', cable: 'cables', sound: 'sounds', move: 'moves', song: 'songs',
-  setList: 'setLists', logEntry: 'log', standingTest: 'standingTests', acceptance: 'acceptances',
+  setList: 'setLists', logEntry: 'log', standingTest: 'standingTests', acceptance: 'acceptances', tick: 'ticks',
 };
 
 const LARGEST = 16_000_000;

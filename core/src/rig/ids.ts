@@ -1,6 +1,6 @@
 /** Kinds of part in the order in which they may be put: a later kind may refer to an earlier one. */
 export const KINDS = [
-  'about', 'device', 'program', 'hookup', 'cable', 'sound', 'move', 'song', 'setList', 'logEntry', 'standingTest', 'acceptance',
+  'about', 'device', 'program', 'hookup', 'cable', 'sound', 'move', 'song', 'setList', 'logEntry', 'standingTest', 'acceptance', 'tick',
 ] as const;
 
 export type Kind = (typeof KINDS)[number];

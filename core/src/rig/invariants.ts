@@ -37,6 +37,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
     case 'setList': return part.songs;
     case 'standingTest':
     case 'acceptance': return [part.hookup];
+    case 'tick': return [part.device];
     case 'about':
     case 'device':
     case 'logEntry': return [];
@@ -82,6 +83,7 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'setList':
     case 'standingTest':
     case 'acceptance':
+    case 'tick':
     case 'about':
     case 'logEntry': return [];
   }

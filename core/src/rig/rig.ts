@@ -2,7 +2,7 @@ import type { Device } from './device.js';
 import type { Cable, Hookup } from './hookup.js';
 import { KINDS, kindOf, type AnyId, type Id, type Kind } from './ids.js';
 import type { Program } from './program.js';
-import type { About, Acceptance, LogEntry, SetList, Song, StandingTest } from './show.js';
+import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
 import type { Value } from './value.js';
 
@@ -19,6 +19,7 @@ interface PartByKind {
   logEntry: LogEntry;
   standingTest: StandingTest;
   acceptance: Acceptance;
+  tick: Tick;
 }
 
 export type PartOf<K extends Kind> = PartByKind[K];

@@ -5,7 +5,7 @@ import type { Cable, Heard, Hookup } from './hookup.js';
 import { ID_TAIL, KINDS, type Id, type Kind, type Ref } from './ids.js';
 import type { Assign, Program } from './program.js';
 import type { Part } from './rig.js';
-import type { About, Acceptance, LogEntry, SetList, Song, StandingTest } from './show.js';
+import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import { ROLES, type Call, type ControlWant, type Move, type Sound, type Want } from './sound.js';
 import type { Case, Fact, Value, When } from './value.js';
 
@@ -202,6 +202,10 @@ const standingTest: z.ZodType<StandingTest> = z.strictObject({
 const acceptance: z.ZodType<Acceptance> = z.strictObject({
   kind: z.literal('acceptance'), id: id('acceptance'), code: word, hookup: id('hookup'), evidence: z.string().max(2000), reason: z.string().min(1).max(2000),
 });
+const tick: z.ZodType<Tick> = z.strictObject({
+  kind: z.literal('tick'), id: id('tick'), device: id('device'), memory: word, number: z.number().int().min(0).max(1_000_000),
+  lines: z.record(z.string().max(400), z.strictObject({ by: z.string().max(120), revision: z.number().int().min(0), when: z.string().max(40) })),
+});
 const about: z.ZodType<About> = z.strictObject({ kind: z.literal('about'), id: id('about'), name, notes: z.string().max(LONGEST_TEXT) });
 
-export const SHAPES = { about, device, program, hookup, cable, sound, move, song, setList, logEntry, standingTest, acceptance } satisfies Record<Kind, z.ZodType<Part>>;
+export const SHAPES = { about, device, program, hookup, cable, sound, move, song, setList, logEntry, standingTest, acceptance, tick } satisfies Record<Kind, z.ZodType<Part>>;

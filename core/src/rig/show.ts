@@ -58,6 +58,25 @@ export interface Acceptance {
   readonly reason: string;
 }
 
+/** Which lines of one program stand in the box: somebody typed them in and ticked them off. A line that reads otherwise now is open again. */
+export interface Tick {
+  readonly kind: 'tick';
+  readonly id: Id<'tick'>;
+  readonly device: Id<'device'>;
+  readonly memory: string;
+  readonly number: number;
+  /** By the text of the line. */
+  readonly lines: Readonly<Record<string, Ticked>>;
+}
+
+export interface Ticked {
+  readonly by: string;
+  /** Of the rig, when it was ticked. */
+  readonly revision: number;
+  /** ISO 8601. */
+  readonly when: string;
+}
+
 /** The rig's own name and notes: one part, `about:rig`. */
 export interface About {
   readonly kind: 'about';

@@ -104,6 +104,14 @@ export class AcceptanceRow extends PartRow {
   @Column({ type: 'varchar', length: 64 }) code: string;
 }
 
+@Entity('tick')
+export class TickRow extends PartRow {
+  @Column({ type: 'varchar', length: 80 }) device: string;
+  @ManyToOne(() => DeviceRow, belongsToRig)
+  @JoinColumn([{ name: 'rig', referencedColumnName: 'rig' }, { name: 'device', referencedColumnName: 'id' }])
+  box: Relation<DeviceRow>;
+}
+
 export type AnyRow = PartRow;
 
 /** The table of each kind, and which of a part's fields have columns of their own; the rest is JSON. */
@@ -120,6 +128,7 @@ export const TABLES: Readonly<Record<Kind, { readonly entity: new () => AnyRow; 
   logEntry: { entity: LogEntryRow, columns: ['when'] },
   standingTest: { entity: StandingTestRow, columns: ['hookup', 'name'] },
   acceptance: { entity: AcceptanceRow, columns: ['hookup', 'code'] },
+  tick: { entity: TickRow, columns: ['device'] },
 };
 
 export const PART_ENTITIES = Object.values(TABLES).map((t) => t.entity);

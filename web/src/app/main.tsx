@@ -14,6 +14,7 @@ import { Kit } from '../steps/kit/kit.js';
 import { Proof } from '../steps/proof/proof.js';
 import { Rigs } from '../steps/rigs/rigs.js';
 import { Routing } from '../steps/routing/routing.js';
+import { Program } from '../steps/program/program.js';
 import { Sounds } from '../steps/sounds/sounds.js';
 import { Broken } from './broken.js';
 import { Frame } from './frame.js';
@@ -25,7 +26,7 @@ const router = createBrowserRouter([
     path: '/rig/:rigId', Component: Frame, ErrorBoundary: Broken,
     children: [
       { index: true, element: <Navigate to="sounds" replace /> },
-      { path: 'kit', Component: Kit }, { path: 'routing', Component: Routing }, { path: 'sounds', Component: Sounds }, { path: 'proof', Component: Proof }, { path: 'bench', Component: Bench },
+      { path: 'kit', Component: Kit }, { path: 'routing', Component: Routing }, { path: 'sounds', Component: Sounds }, { path: 'program', Component: Program }, { path: 'proof', Component: Proof }, { path: 'bench', Component: Bench },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },

@@ -1,6 +1,6 @@
 /** The rooms that exist, in the order of the job. */
 export const ROOMS = [
-  { path: 'kit', name: 'Kit' }, { path: 'routing', name: 'Routing' }, { path: 'sounds', name: 'Sounds' }, { path: 'proof', name: 'Proof' }, { path: 'bench', name: 'Bench' },
+  { path: 'kit', name: 'Kit' }, { path: 'routing', name: 'Routing' }, { path: 'sounds', name: 'Sounds' }, { path: 'program', name: 'Program' }, { path: 'proof', name: 'Proof' }, { path: 'bench', name: 'Bench' },
 ] as const;
 
 export type RoomPath = (typeof ROOMS)[number]['path'];

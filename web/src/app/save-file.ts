@@ -1,6 +1,6 @@
-/** Hands a text to the browser as a file to keep. */
-export const saveFile = (name: string, text: string, type: string): void => {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+/** Hands a text, or bytes, to the browser as a file to keep. */
+export const saveFile = (name: string, content: string | Uint8Array<ArrayBuffer>, type: string): void => {
+  const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

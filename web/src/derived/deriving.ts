@@ -8,8 +8,12 @@ import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { termsOf, type Terms } from '@yunta/core/derive/terms';
+import { typeIn, type TypeBox } from '@yunta/core/derive/type-in';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
+import { checkWire, sendingControllers, shouldSend, type WireCheck } from '@yunta/core/derive/wire-check';
+import { readCapture, writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
+import type { Refusal } from '@yunta/core/rig/result';
 import { placeText, stepText } from '@yunta/core/recall/words';
 import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/model';
@@ -30,6 +34,9 @@ export interface HookupStanding {
   /** Findings that ask to be seen to. */
   readonly pressing: number;
 }
+
+/** A capture compared, or why it could not be read. */
+export type WireAnswer = { readonly check: WireCheck; readonly notes: readonly string[] } | { readonly refused: readonly Refusal[] };
 
 /** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
 export class Deriving {
@@ -64,6 +71,28 @@ export class Deriving {
   /** What the hook-up asks of all its sounds, and what they do. */
   terms(): Terms | undefined {
     return this.derived && termsOf(this.derived);
+  }
+
+  /** What every box must hold, to be typed in and ticked off. */
+  typeIn(): readonly TypeBox[] {
+    return this.derived ? typeIn(this.derived) : [];
+  }
+
+  /** Who sends MIDI in this hook-up. */
+  controllers(): ReturnType<typeof sendingControllers> {
+    return this.derived ? sendingControllers(this.derived) : [];
+  }
+
+  /** What a controller really sent, beside what it should send. */
+  checkWire(controller: Id<'device'>, capture: Uint8Array): WireAnswer | undefined {
+    if (!this.derived) return undefined;
+    const read = readCapture(capture);
+    return read.ok ? { check: checkWire(this.derived, controller, read.value.messages), notes: read.value.notes } : { refused: read.error };
+  }
+
+  shouldSend(controller: Id<'device'>): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {
+    const messages = this.derived ? shouldSend(this.derived, controller) : [];
+    return { text: writeHexText(messages), midi: new Uint8Array(writeMidiFile(messages)) };
   }
 
   /** What an edit would bring, before it is made. */

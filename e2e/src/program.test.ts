@@ -1,0 +1,68 @@
+import type { Browser } from 'puppeteer-core';
+import { violations } from './axe.js';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start('program');
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+describe('in front of the boxes', () => {
+  test('a slot is ticked off; after one sound has changed only what differs comes back', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/program`));
+    await hands.type('textbox', 'Who types it in', 'Technician');
+    await hands.click('button', 'All typed, SWI 1A');
+    await hands.sees('Technician, revision 1');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.click('checkbox', 'Only what is still to type');
+    const firstSlot = () => hands.page.$eval('.type-slot', (e) => e.getAttribute('aria-label'));
+    expect(await firstSlot()).toBe('SWI 1B');
+    await hands.page.goto(`${server.url}/rig/island-run/sounds`);
+    await hands.page.waitForSelector('[data-at="0,10"]');
+    await hands.page.click('[data-at="0,10"]');
+    await hands.write('2.2');
+    await hands.press('Enter');
+    await hands.page.goto(`${server.url}/rig/island-run/program`);
+    await hands.sees('was typed: channel 4, program 3 on the wire, REV shows 2.1');
+    await hands.click('checkbox', 'Only what is still to type');
+    expect(await hands.page.$eval('.type-slot', (e) => [...e.querySelectorAll('li:not(.type-gone)')].map((li) => li.textContent))).toEqual(['channel 4, program 4 on the wire, REV shows 2.2C3 04Stereo reverb: program 2.2']);
+    await hands.page.close();
+  });
+
+  test('a capture with three planted faults: those three, in words; as it should be, nothing', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/night-market-bass/program?show=check`));
+    await hands.sees('No controller of this hook-up sends MIDI');
+    await hands.page.goto(`${server.url}/rig/island-run/program?show=check`);
+    await hands.page.evaluate(() => {
+      const kept: Blob[] = [];
+      Object.assign(window, { kept });
+      URL.createObjectURL = (blob: Blob) => { kept.push(blob); return '#'; };
+    });
+    await hands.click('button', 'Save what should be sent, as text');
+    await hands.page.waitForFunction(() => (window as unknown as { kept: Blob[] }).kept.length > 0);
+    const right = (await hands.page.evaluate(() => (window as unknown as { kept: Blob[] }).kept.pop()!.text())).split('\n');
+    await hands.type('textbox', 'Bytes in hex, a message a line', right.join('\n'));
+    await hands.click('button', 'Compare');
+    await hands.sees(`All ${right.length} messages are as they should be.`);
+    const planted = right.filter((_, i) => i !== right.findIndex((l) => l.endsWith('B2 66 7F'))).map((l, i, all) => (i === all.findIndex((x) => x.endsWith('C2 0B')) ? l.replace('C2 0B', 'C2 0C') : i === all.findIndex((x) => x.endsWith('C1 0B')) ? l.replace('C1 0B', 'C7 0B') : l));
+    await hands.type('textbox', 'Bytes in hex, a message a line', planted.join('\n'));
+    await hands.click('button', 'Compare');
+    await hands.sees('3 things differ');
+    await hands.sees('controller 102 = 127 on channel 3 is not sent.');
+    await hands.sees('12, shown 12, went out; 11, shown 11, was meant.');
+    await hands.sees('went out on channel 8, channel 2 was meant.');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.type('textbox', 'Bytes in hex, a message a line', 'dear diary');
+    await hands.click('button', 'Compare');
+    await hands.sees('Nothing was compared. line 1: No MIDI message stands in this text.');
+    await hands.page.close();
+  });
+});

@@ -1,0 +1,88 @@
+import { Button, Select, Textarea } from '@mantine/core';
+import type { WireAnswer } from '../../derived/deriving.js';
+import { rigName } from '@yunta/core/rig/rig';
+import { useState } from 'react';
+import { fileName, saveFile } from '../../app/save-file.js';
+import { useAsked, useRig } from '../../app/rig-context.js';
+
+const MOST_ROWS = 400;
+
+/** What a controller really sends beside what it should send. Nothing here changes the rig. */
+export const WireCheckRoom = () => {
+  const { ask, rig } = useRig();
+  const controllers = useAsked(['controllers'], (worker) => worker.controllers());
+  const [chosen, choose] = useState<string>();
+  const [text, setText] = useState('');
+  const [answer, setAnswer] = useState<WireAnswer>();
+  const [listening, setListening] = useState<string>();
+  const controller = controllers?.find((c) => c.device === chosen) ?? controllers?.[0];
+  if (!controllers) return <p className="soft">Looking who sends what …</p>;
+  if (!controller) return <div className="card" style={{ maxWidth: 560 }}><p className="soft" style={{ margin: 0 }}>No controller of this hook-up sends MIDI. There is nothing to compare.</p></div>;
+  const compare = async (bytes: Uint8Array) => setAnswer(await ask.checkWire(controller.device, bytes));
+  const open = async (file: File | undefined) => {
+    if (file) await compare(new Uint8Array(await file.arrayBuffer()));
+  };
+  const listen = async () => {
+    try {
+      const access = await navigator.requestMIDIAccess();
+      const heard: string[] = [];
+      const began = performance.now();
+      for (const input of access.inputs.values()) {
+        input.onmidimessage = (e) => {
+          if (!e.data) return;
+          heard.push(`${((performance.now() - began) / 1000).toFixed(6)}  ${[...e.data].map((b) => b.toString(16).toUpperCase().padStart(2, '0')).join(' ')}`);
+          setText(heard.join('\n'));
+        };
+      }
+      setListening(access.inputs.size ? `Listening to ${access.inputs.size} ${access.inputs.size === 1 ? 'input' : 'inputs'}. Stomp each sound once.` : 'The browser knows no MIDI input. Plug an interface in and try again, or use a capture.');
+    } catch {
+      setListening('The browser does not let Yunta listen. A capture from a monitor does as well.');
+    }
+  };
+  return (
+    <div style={{ display: 'grid', gap: 14 }}>
+      <section className="card">
+        <p style={{ margin: '0 0 10px' }}>Record what comes out of the controller while you stomp its sounds once each, a second apart. Then give the capture here: a MIDI file, or the lines of a monitor with bytes in hex.</p>
+        <div style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'end', marginBottom: 10 }}>
+          {controllers.length > 1 && <Select label="Controller" size="xs" w={240} allowDeselect={false} data={controllers.map((c) => ({ value: c.device, label: c.name }))} value={controller.device} onChange={(v) => v && choose(v)} />}
+          <Button component="label" size="xs" variant="default">Open a capture<input type="file" accept=".mid,.midi,.txt,.log,.csv,text/plain,audio/midi" className="visually-hidden" onChange={(e) => { void open(e.currentTarget.files?.[0]); e.currentTarget.value = ''; }} /></Button>
+          {'requestMIDIAccess' in navigator && <Button size="xs" variant="default" onClick={() => void listen()}>Listen live</Button>}
+          <Button size="xs" variant="default" onClick={() => void ask.shouldSend(controller.device).then((s) => saveFile(`${fileName(rigName(rig), controller.name)}.txt`, s.text, 'text/plain'))}>Save what should be sent, as text</Button>
+          <Button size="xs" variant="default" onClick={() => void ask.shouldSend(controller.device).then((s) => saveFile(`${fileName(rigName(rig), controller.name)}.mid`, s.midi, 'audio/midi'))}>as a MIDI file</Button>
+        </div>
+        {listening && <p role="status" className="soft" style={{ margin: '0 0 8px' }}>{listening}</p>}
+        <Textarea aria-label="Bytes in hex, a message a line" placeholder={'0.000  C2 00\n0.001  C3 03'} autosize minRows={3} maxRows={10} value={text} onChange={(e) => setText(e.currentTarget.value)} spellCheck={false} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)', fontSize: 13 } }} />
+        <Button mt={8} size="xs" disabled={!text.trim()} onClick={() => void compare(new TextEncoder().encode(text))}>Compare</Button>
+      </section>
+      {answer && 'refused' in answer && <div className="card alarm" role="alert"><strong>Nothing was compared.</strong> {answer.refused.map((r) => `${r.where ? `${r.where}: ` : ''}${r.wrong} ${r.would}`).join(' ')}</div>}
+      {answer && 'check' in answer && <Compared answer={answer} />}
+    </div>
+  );
+};
+
+const IS = { right: ['✓', 'as it should be'], other: ['≠', 'something else'], missing: ['−', 'missing'], extra: ['+', 'too many'] } as const;
+
+const Compared = ({ answer: { check, notes } }: { answer: Extract<WireAnswer, { check: unknown }> }) => {
+  const { differences, rows, right, notHeard } = check;
+  return (
+    <>
+      <section className={`card ${differences.length ? 'alarm' : ''}`} aria-live="polite">
+        <h2 className={differences.length ? 'broken' : 'proved'} style={{ margin: 0 }}>
+          {differences.length === 0 ? (right ? `All ${right} messages are as they should be.` : 'Nothing of what should be sent is in this capture.') : `${differences.length} ${differences.length === 1 ? 'thing differs' : 'things differ'}, ${right} messages are right.`}
+        </h2>
+        {differences.length > 0 && <ol className="wire-differences">{differences.map((x) => <li key={x.text}>{x.text}</li>)}</ol>}
+        {notHeard.length > 0 && <p className="soft" style={{ margin: '8px 0 0' }}>Not in this capture: {notHeard.slice(0, 8).join('; ')}{notHeard.length > 8 ? ` and ${notHeard.length - 8} more` : ''}.</p>}
+        {notes.map((n) => <p key={n} className="soft" style={{ margin: '6px 0 0' }}>{n}</p>)}
+      </section>
+      {rows.length > 0 && (
+        <section className="card" style={{ padding: '12px 8px' }}>
+          <table className="plain">
+            <thead><tr><th>sound</th><th>should be sent</th><th>came</th><th><span className="visually-hidden">how it is</span></th></tr></thead>
+            <tbody>{rows.slice(0, MOST_ROWS).map((r, i) => <tr key={i} className={`wire-row-${r.is}`}><td>{r.sound}</td><td className="mono">{r.meant}</td><td className="mono">{r.came}</td><td className={r.is === 'right' ? 'proved' : 'broken'}>{IS[r.is][0]}<span className="visually-hidden"> {IS[r.is][1]}</span></td></tr>)}</tbody>
+          </table>
+          {rows.length > MOST_ROWS && <p className="soft" style={{ padding: '0 10px' }}>and {rows.length - MOST_ROWS} more</p>}
+        </section>
+      )}
+    </>
+  );
+};
