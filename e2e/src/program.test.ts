@@ -66,3 +66,34 @@ describe('in front of the boxes', () => {
     await hands.page.close();
   });
 });
+
+describe('a standing test', () => {
+  test('made from what was played, broken by an edit, cured, taken away', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
+    await hands.sees('Keep as a test');
+    await hands.page.waitForFunction(() => [...document.querySelectorAll('.floor button')].some((b) => b.textContent?.includes('Lead')));
+    await hands.press('1');
+    await hands.press('4');
+    await hands.sees('Lead stands as wanted.');
+    await hands.click('button', 'Keep as a test');
+    await hands.sees('Power up, then Stomp Verse clean, 1A, Stomp Lead, 1D.');
+    await hands.type('textbox', 'Name of the test', 'The lead is loud');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.click('button', 'Keep it');
+    await hands.sees('holds after 2 steps');
+    await hands.page.goto(`${server.url}/rig/island-run/sounds`);
+    await hands.page.waitForSelector('[data-at="3,0"]');
+    await hands.page.click('[data-at="3,0"]');
+    await hands.write('1');
+    await hands.press('Enter');
+    await hands.sees('Test “The lead is loud” fails: SWI trim is 1 dB, 3 dB was expected.');
+    await hands.click('button', 'Undo');
+    await hands.page.waitForFunction(() => !document.body.innerText.includes('“The lead is loud” fails'));
+    await hands.page.goto(`${server.url}/rig/island-run/bench`);
+    await hands.sees('Tests that are kept');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.click('button', 'Take away test The lead is loud');
+    await hands.page.waitForFunction(() => !document.body.innerText.includes('Tests that are kept'));
+    await hands.page.close();
+  });
+});

@@ -1,11 +1,13 @@
 import { Button } from '@mantine/core';
 import { useLocation, useNavigate } from 'react-router';
 import { isPressing } from './findings.js';
-import { useRig } from './rig-context.js';
+import { useAsked, useRig } from './rig-context.js';
 
 /** One sentence, always: is every sound proved, and what is worst now. */
 export const StatusLine = ({ openFindings, count }: { openFindings: () => void; count: number }) => {
   const { view, state, derived, hookup } = useRig();
+  const tests = useAsked(['standing tests'], (worker) => worker.standingTests());
+  const failing = tests?.find((t) => t.is !== 'holds');
   const navigate = useNavigate();
   const inProof = useLocation().pathname.endsWith('/proof');
   const { troubles = [], waiting = [] } = state.session ?? {};
@@ -19,6 +21,7 @@ export const StatusLine = ({ openFindings, count }: { openFindings: () => void; 
         {!view && hookup && (derived.fault ? <span className="broken">The computation stopped: {derived.fault}. Your rig is safe; reload the page.</span> : 'Computing …')}
         {view && view.tally.sounds === 0 && <span>No sounds yet. {view.columns.length === 0 ? 'Add boxes in Kit and wire them in Routing.' : 'Add the first in Sounds.'}</span>}
         {view && view.tally.sounds > 0 && <span className={proved ? 'proved' : 'broken'}>{view.tally.proved} of {view.tally.sounds} sounds proved.</span>}
+        {failing && <span className="broken"> Test “{failing.name}” {failing.is === 'fails' ? 'fails' : 'cannot be played'}: {failing.text}.</span>}
         {worst?.wrong[0] && <span> “{worst.name}” can come back with {worst.wrong[0].text} wrong, after {worst.wrong[0].steps.slice(1).map((s) => s.text).join(', ')}.</span>}
         {!worst && finding && <span> {finding.why}</span>}
         {view?.tally.undecided ? <span className="broken"> {view.tally.undecided} not decided.</span> : null}

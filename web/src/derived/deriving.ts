@@ -8,6 +8,7 @@ import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { termsOf, type Terms } from '@yunta/core/derive/terms';
+import { expectable, playedText, standingTests, stompStep, type Expectable, type PlayedStep, type TestResult } from '@yunta/core/derive/standing-tests';
 import { typeIn, type TypeBox } from '@yunta/core/derive/type-in';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
@@ -46,6 +47,7 @@ export class Deriving {
   private bench: { readonly bench: Bench; readonly of: Derived } | undefined;
   private stompedAt = 0;
   private before: ReadonlyMap<Ref, Value> = new Map();
+  private steps: PlayedStep[] = [];
 
   load(parts: readonly Part[]): void {
     this.rig = rigOf(parts);
@@ -148,6 +150,7 @@ export class Deriving {
   powerUp(state: SystemState = {}): BenchView | undefined {
     if (!this.derived) return undefined;
     this.bench = { bench: setUpBench(this.derived, state), of: this.derived };
+    this.steps = [];
     this.stompedAt = performance.now();
     this.before = new Map();
     return this.look();
@@ -164,8 +167,30 @@ export class Deriving {
     if ('step' in act) {
       const step = of.modelled.steps.get(act.step);
       if (step) takeStep(of, bench, step);
+      this.steps.push(act.step);
     } else bench.stomp(act.device, act.stomp, act.gesture);
-    return this.look();
+    const view = this.look();
+    if ('stomp' in act) this.remember(act, view?.sound?.id);
+    return view;
+  }
+
+  /** A switch that calls a sound is remembered by the sound, so that it is found again when it has moved to another slot. */
+  private remember({ device, stomp, gesture }: Extract<BenchAct, { stomp: string }>, sound: Id<'sound'> | undefined): void {
+    const calls = this.rig.parts.device.get(device)?.memories.some((m) => m.switches?.includes(stomp));
+    if (!calls) this.steps.push(stompStep(device, stomp, gesture));
+    else if (gesture === 'press' && sound) this.steps.push(`recall:${sound}`);
+  }
+
+  /** What was done since power-up, and what could be expected of where it led. */
+  played(): { readonly steps: readonly { readonly step: PlayedStep; readonly text: string }[]; readonly expects: readonly Expectable[] } | undefined {
+    if (!this.bench) return undefined;
+    const { bench, of } = this.bench;
+    return { steps: this.steps.map((step) => ({ step, text: playedText(of, step) ?? step })), expects: expectable(of, bench, this.look()?.sound?.id) };
+  }
+
+  /** Every standing test of the hook-up, played anew. */
+  standingTests(): readonly TestResult[] {
+    return this.derived ? standingTests(this.derived) : [];
   }
 
   /** Sounds that a list or a timeline calls, where no foot does, by the id of its event. */

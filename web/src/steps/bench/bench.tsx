@@ -9,6 +9,7 @@ import { useLocation, useNavigate } from 'react-router';
 import type { BenchAct } from '../../derived/deriving.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
+import { KeepTest, StandingTests } from './standing.js';
 
 interface Play {
   readonly name: string;
@@ -29,6 +30,7 @@ export const Bench = () => {
   const [bench, setBench] = useState<BenchView>();
   const [play, setPlay] = useState<Play>();
   const [step, setStep] = useState(0);
+  const [keeping, keep] = useState(false);
   const setUpFor = useRef(-1);
   const mishaps = useAsked(['mishaps'], (worker) => worker.mishaps());
 
@@ -84,6 +86,7 @@ export const Bench = () => {
             <Menu.Target><Button variant="default" size="xs" disabled={!mishaps?.length}>Something happens</Button></Menu.Target>
             <Menu.Dropdown mah={360} style={{ overflowY: 'auto' }}>{mishaps?.map((m) => <Menu.Item key={m.event} onClick={() => void act({ step: m.event })}>{m.text}</Menu.Item>)}</Menu.Dropdown>
           </Menu>
+          <Button variant="default" size="xs" onClick={() => keep(!keeping)} aria-expanded={keeping}>Keep as a test</Button>
           <Button variant="default" size="xs" onClick={() => void powerUp()}>Power up again</Button>
         </div>
       </div>
@@ -93,6 +96,7 @@ export const Bench = () => {
           {bench.sound ? (bench.sound.wrong.length ? <span className="broken">{bench.sound.name} is not as wanted: {bench.sound.wrong.join('; ')}.</span> : <span className="proved">{bench.sound.name} stands as wanted.</span>) : <span className="soft">The slot that is loaded holds no sound.</span>}
         </p>
       </div>
+      {keeping && <KeepTest bench={bench} done={() => keep(false)} />}
       <div className="bench">
         <div style={{ display: 'grid', gap: 14, minWidth: 0 }}>
           <Floor bench={bench} act={act} />
@@ -102,6 +106,7 @@ export const Bench = () => {
           </section>
         </div>
         <div style={{ display: 'grid', gap: 14 }}>
+          <StandingTests />
           {play && <Playing play={play} step={step} again={again} stop={stopPlaying} bench={bench} />}
           <section className="card" style={{ padding: '12px 8px' }}>
             <h2 style={{ padding: '0 10px' }}>Boxes <span className="soft" style={{ fontWeight: 400, fontSize: 13 }}>▸ changed by the last stomp</span></h2>
