@@ -9,7 +9,7 @@ const DEMO = '/rig/island-run';
 const VIEWS = [
   ['kit', `${DEMO}/kit`, 'both'], ['box-editor', `${DEMO}/kit`, 'light'], ['routing', `${DEMO}/routing`, 'both'], ['map-patching', `${DEMO}/routing`, 'light'], ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
   ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'], ['starting-point', `${DEMO}/routing?show=start`, 'light'], ['sounds', `${DEMO}/sounds`, 'both'], ['compare', `${DEMO}/sounds`, 'light'], ['findings', `${DEMO}/proof`, 'light'],
-  ['proof', `${DEMO}/proof`, 'both'], ['bench', `${DEMO}/bench`, 'both'],
+  ['program', `${DEMO}/program`, 'light'], ['wire-check', `${DEMO}/program?show=check`, 'dark'], ['proof', `${DEMO}/proof`, 'both'], ['bench', `${DEMO}/bench`, 'both'],
 ];
 const pages = await pagesApart();
 const press = (page, text) => page.evaluate((t) => [...document.querySelectorAll('button')].find((b) => b.textContent.startsWith(t)).click(), text);
@@ -21,6 +21,8 @@ const BEFORE = {
   'map-patching': (page) => page.click('.react-flow__handle[data-handleid="device:mod.out-r"]'),
   'starting-point': (page) => press(page, 'Amp-less'),
   compare: (page) => press(page, 'Compare'),
+  program: (page) => press(page, 'All typed'),
+  'wire-check': async (page) => { await page.click('textarea'); await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F'); await press(page, 'Compare'); },
   findings: (page) => press(page, '4 findings'),
   bench: async (page) => { for (const key of ['1', '4']) { await page.keyboard.press(key); await wait(400); } },
 };

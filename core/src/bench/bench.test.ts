@@ -124,3 +124,41 @@ describe('chains of boxes', () => {
     expect(b.heard.flatMap((h) => (h.is === 'message' ? [...h.reacts] : []))).toEqual(['device:a', 'device:b']);
   });
 });
+
+describe('what goes wrong on stage', () => {
+  const d = deriveOnce(islandRun(), BALLROOM_ID)!;
+  const after = (wrong: (bench: Bench) => void, then = 'recall:sound:04') => {
+    const bench = setUpBench(d, {});
+    takeStep(d, bench, d.modelled.steps.get('recall:sound:01')!);
+    wrong(bench);
+    takeStep(d, bench, d.modelled.steps.get(then)!);
+    return bench;
+  };
+  const says = (bench: Bench) => bench.heard.flatMap((h) => (h.is === 'fault' ? [h.what] : []));
+  const cable = (from: string, to: string) => [...d.rig.parts.cable.values()].find((c) => c.ends.includes(from as Ref) && c.ends.includes(to as Ref))!;
+  test('a MIDI cable is pulled: what hangs behind it hears nothing more', () => {
+    const whole = after(() => undefined);
+    const [first] = d.control.midi.get('device:swi.midi-out')!;
+    const cut = after((b) => b.pull(cable('device:swi.midi-out', `${first!.device}.${first!.jack}`)));
+    expect([whole.value('device:rev.program'), cut.value('device:rev.program')]).toEqual([4, 3]);
+    expect(says(cut)[0]).toMatch(/^a cable is pulled: SWI midi-out to /);
+  });
+  test('a contact cable is pulled: the amp falls back to what an open contact means', () => {
+    const bench = setUpBench(d, {});
+    takeStep(d, bench, d.modelled.steps.get('recall:sound:04')!);
+    expect(bench.value('device:hed.channel')).toBe('lead');
+    bench.pull(cable('device:swi.ctl1', 'device:hed.channel-switch'));
+    expect(bench.value('device:hed.channel')).toBe('clean');
+  });
+  test('a byte is lost: one message goes astray, the next sound is right again', () => {
+    const bench = after((b) => b.loseByte());
+    expect(says(bench)).toEqual(['the next byte will be lost', 'C2 is lost']);
+    takeStep(d, bench, d.modelled.steps.get('recall:sound:01')!);
+    expect(bench.value('device:dly.program')).toBe(0);
+  });
+  test('a channel switch that is one off; a spare with factory programs', () => {
+    expect(after((b) => b.mischannel('device:dly', 9)).value('device:dly.program')).toBe(0);
+    expect(after((b) => b.spare('device:dly')).value('device:dly.mix')).toBe('not known');
+    expect(after((b) => { b.spare('device:nobody' as never); b.mischannel('device:cab', 3); }).value('device:dly.program')).toBe(4);
+  });
+});

@@ -1,6 +1,6 @@
 import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
 import type { Message } from '../rig/act.js';
-import type { Hookup } from '../rig/hookup.js';
+import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
@@ -22,6 +22,7 @@ export interface BenchSetup {
 export type Heard =
   | { readonly is: 'stomp'; readonly at: number; readonly device: Id<'device'>; readonly what: string }
   | { readonly is: 'message'; readonly at: number; readonly from: Id<'device'>; readonly bytes: string; readonly read: Read; readonly reacts: readonly Id<'device'>[]; /** Boxes that would have reacted, had they not been loading. */ readonly missed?: readonly Id<'device'>[] }
+  | { readonly is: 'fault'; readonly at: number; readonly what: string }
   | { readonly is: 'contact'; readonly at: number; readonly device: Id<'device'>; readonly jack: string; readonly closed: boolean };
 
 const BYTE_US = 320;
@@ -35,6 +36,7 @@ export class Bench {
   private readonly otherEnd = new Map<Ref, Ref>();
   private readonly stored = new Map<string, Program>();
   private readonly busyUntil = new Map<Ref, number>();
+  private toLose = 0;
   readonly heard: Heard[] = [];
 
   constructor(private readonly setup: BenchSetup, private readonly listens = true) {
@@ -104,6 +106,11 @@ export class Bench {
   private travel(source: Id<'device'>, port: Ref, byte: number, bytes: readonly number[]): void {
     const arrives = this.otherEnd.get(port);
     if (!arrives) return;
+    if (port.startsWith(`${source}.`) && this.toLose > 0) {
+      this.toLose -= 1;
+      this.note({ is: 'fault', at: this.time.now, what: `${hex([byte])} is lost` });
+      return;
+    }
     const { device, name } = splitRef(arrives);
     const box = this.boxes.get(device);
     const jack = box?.device.jacks.find((j) => j.id === name);
@@ -193,6 +200,48 @@ export class Bench {
       }
     }
     this.stomp(device, name);
+  }
+
+  /** A cable comes out at both ends, whatever it carries. */
+  pull({ ends: [a, b] }: Pick<Cable, 'ends'>): void {
+    this.note({ is: 'fault', at: this.time.now, what: `a cable is pulled: ${this.jackName(a)} to ${this.jackName(b)}` });
+    const closed = [a, b].filter((end) => this.contactAt(end));
+    this.otherEnd.delete(a);
+    this.otherEnd.delete(b);
+    for (const end of closed) {
+      const { device, name } = splitRef(end);
+      this.boxes.get(device)?.contactChanged(name, false);
+    }
+    this.time.pass();
+  }
+
+  /** The next byte that anybody sends is lost on the way. */
+  loseByte(): void {
+    this.note({ is: 'fault', at: this.time.now, what: 'the next byte will be lost' });
+    this.toLose += 1;
+  }
+
+  /** Somebody turned its channel switch. */
+  mischannel(device: Id<'device'>, channel: number): void {
+    const box = this.boxes.get(device);
+    if (!box?.device.midi) return;
+    this.note({ is: 'fault', at: this.time.now, what: `${box.device.name} listens on channel ${channel}` });
+    box.listenOn(channel);
+  }
+
+  /** Its spare is put in its place: the same box, with the programs that it left the factory with, none of them known here. */
+  spare(device: Id<'device'>): void {
+    const box = this.boxes.get(device);
+    if (!box) return;
+    this.note({ is: 'fault', at: this.time.now, what: `${box.device.name} is replaced by its spare` });
+    for (const [key, program] of this.stored) if (program.device === device) this.stored.delete(key);
+    box.wake(() => undefined);
+    this.time.pass();
+  }
+
+  private jackName(end: Ref): string {
+    const { device, name } = splitRef(end);
+    return `${this.boxes.get(device)?.device.code ?? device} ${name}`;
   }
 
   /** Somebody kicked its plug: the box loses its supply and wakes again. */

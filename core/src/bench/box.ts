@@ -27,6 +27,7 @@ export class Box {
   private readonly readers = new Map<string, ByteReader>();
   private readonly circumstances: Circumstances;
   private bank = 0;
+  private turnedTo: number | undefined;
   /** While it loads it misses messages, or keeps them for later. */
   private deafUntil = 0;
 
@@ -75,9 +76,15 @@ export class Box {
     return { read, reacts: true };
   }
 
+  /** Its channel switch is turned: it answers there and nowhere else. */
+  listenOn(channel: number): void {
+    this.turnedTo = channel;
+  }
+
   private answersOn(channel: number): boolean {
     const { midi } = this.device;
     if (!midi) return false;
+    if (this.turnedTo !== undefined) return this.turnedTo === channel;
     return midi.omni === true || (typeof midi.channel === 'number' ? midi.channel : Number(this.values.get(midi.channel))) === channel;
   }
 

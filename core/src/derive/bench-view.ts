@@ -127,6 +127,7 @@ const NOT_HEARD = 'nobody';
 const wireLine = (rig: Rig, h: Heard): WireLine => {
   const code = (id: Id<'device'>) => partOf(rig, id)?.code ?? id;
   if (h.is === 'stomp') return { at: clock(h.at), bytes: '', reads: `${code(h.device)}: ${h.what}`, who: '', kind: 'stomp' };
+  if (h.is === 'fault') return { at: clock(h.at), bytes: '', reads: h.what, who: '', kind: 'nobody' };
   if (h.is === 'contact') return { at: clock(h.at), bytes: '', reads: `${code(h.device)} ${h.jack} ${h.closed ? 'closes' : 'opens'}`, who: '', kind: 'contact' };
   const { status, channel, data } = h.read;
   const reads = status === 0xc ? `ch ${channel} program ${data[0]}` : status === 0xb ? `ch ${channel} controller ${data[0]} = ${data[1]}` : `ch ${channel} status ${status.toString(16).toUpperCase()}`;

@@ -20,14 +20,23 @@ import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/model';
 import type { SystemState } from '@yunta/core/recall/system';
 import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
-import type { Id, Ref } from '@yunta/core/rig/ids';
+import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
+import { anatomy } from '@yunta/core/signal/anatomy';
+import { cablesInOrder } from '@yunta/core/signal/order';
 import type { Item } from '@yunta/core/signal/picture';
 
 /** What a person does on the bench. */
-export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string };
+export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string } | Fault;
+
+/** What goes wrong on stage. */
+export type Fault =
+  | { readonly fault: 'pull'; readonly cable: Id<'cable'> }
+  | { readonly fault: 'lose a byte' }
+  | { readonly fault: 'channel'; readonly device: Id<'device'> }
+  | { readonly fault: 'spare'; readonly device: Id<'device'> };
 
 export interface HookupStanding {
   readonly hookup: Id<'hookup'>;
@@ -48,6 +57,8 @@ export class Deriving {
   private stompedAt = 0;
   private before: ReadonlyMap<Ref, Value> = new Map();
   private steps: PlayedStep[] = [];
+  /** Something that no test can do again went wrong since power-up. */
+  private faulty = false;
 
   load(parts: readonly Part[]): void {
     this.rig = rigOf(parts);
@@ -151,6 +162,7 @@ export class Deriving {
     if (!this.derived) return undefined;
     this.bench = { bench: setUpBench(this.derived, state), of: this.derived };
     this.steps = [];
+    this.faulty = false;
     this.stompedAt = performance.now();
     this.before = new Map();
     return this.look();
@@ -164,7 +176,8 @@ export class Deriving {
     bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
     this.stompedAt = now;
     this.before = bench.state();
-    if ('step' in act) {
+    if ('fault' in act) this.goWrong(act);
+    else if ('step' in act) {
       const step = of.modelled.steps.get(act.step);
       if (step) takeStep(of, bench, step);
       this.steps.push(act.step);
@@ -172,6 +185,43 @@ export class Deriving {
     const view = this.look();
     if ('stomp' in act) this.remember(act, view?.sound?.id);
     return view;
+  }
+
+  private goWrong(fault: Fault): void {
+    const { bench, of } = this.bench!;
+    this.faulty = true;
+    if (fault.fault === 'lose a byte') return bench.loseByte();
+    if (fault.fault === 'spare') return bench.spare(fault.device);
+    if (fault.fault === 'channel') {
+      const channel = of.rig.parts.device.get(fault.device)?.midi?.channel;
+      return bench.mischannel(fault.device, typeof channel === 'number' ? (channel % 16) + 1 : 1);
+    }
+    const cable = of.rig.parts.cable.get(fault.cable);
+    if (!cable) return;
+    bench.pull(cable);
+    const rig = patch(of.rig, deltaOf(of.rig, { put: [], remove: [cable.id] }));
+    this.bench = { bench, of: { ...of, rig, anatomy: anatomy(rig, of.hookup) } };
+  }
+
+  /** What can go wrong, in words: cables, and boxes that listen to MIDI. */
+  faults(): readonly { readonly text: string; readonly fault: Fault }[] {
+    const { derived } = this;
+    if (!derived) return [];
+    const jack = (r: Ref) => `${derived.rig.parts.device.get(splitRef(r).device)?.code ?? ''} ${splitRef(r).name}`;
+    const listening = all(derived.rig, 'device').filter((x) => x.midi && x.memories.length && derived.control.midi.size);
+    return [
+      { text: 'A byte is lost on the wire', fault: { fault: 'lose a byte' } },
+      ...listening.flatMap((x) => [
+        { text: `${x.name}: its channel switch is one off`, fault: { fault: 'channel' as const, device: x.id } }, { text: `${x.name}: its spare, with factory programs`, fault: { fault: 'spare' as const, device: x.id } },
+      ]),
+      ...cablesInOrder(derived.rig, derived.anatomy).map(({ cable, from, to }) => ({ text: `The cable from ${jack(from)} to ${jack(to)} is pulled`, fault: { fault: 'pull' as const, cable: cable.id } })),
+    ];
+  }
+
+  /** What the monitor has shown, as text and as a MIDI file. */
+  monitor(): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {
+    const heard = this.bench?.bench.heard.flatMap((h) => (h.is === 'message' ? [{ ...h.read, ms: h.at / 1000 }] : [])) ?? [];
+    return { text: writeHexText(heard), midi: new Uint8Array(writeMidiFile(heard)) };
   }
 
   /** A switch that calls a sound is remembered by the sound, so that it is found again when it has moved to another slot. */
@@ -182,10 +232,10 @@ export class Deriving {
   }
 
   /** What was done since power-up, and what could be expected of where it led. */
-  played(): { readonly steps: readonly { readonly step: PlayedStep; readonly text: string }[]; readonly expects: readonly Expectable[] } | undefined {
+  played(): { readonly faulty: boolean; readonly steps: readonly { readonly step: PlayedStep; readonly text: string }[]; readonly expects: readonly Expectable[] } | undefined {
     if (!this.bench) return undefined;
     const { bench, of } = this.bench;
-    return { steps: this.steps.map((step) => ({ step, text: playedText(of, step) ?? step })), expects: expectable(of, bench, this.look()?.sound?.id) };
+    return { faulty: this.faulty, steps: this.steps.map((step) => ({ step, text: playedText(of, step) ?? step })), expects: expectable(of, bench, this.look()?.sound?.id) };
   }
 
   /** Every standing test of the hook-up, played anew. */

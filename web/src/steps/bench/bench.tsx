@@ -7,6 +7,7 @@ import type { Id } from '@yunta/core/rig/ids';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import type { BenchAct } from '../../derived/deriving.js';
+import { saveFile } from '../../app/save-file.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { KeepTest, StandingTests } from './standing.js';
@@ -33,6 +34,7 @@ export const Bench = () => {
   const [keeping, keep] = useState(false);
   const setUpFor = useRef(-1);
   const mishaps = useAsked(['mishaps'], (worker) => worker.mishaps());
+  const faults = useAsked(['faults'], (worker) => worker.faults());
 
   const act = useCallback(async (what: BenchAct) => setBench(await ask.act(what)), [ask]);
   const powerUp = useCallback(async (state?: SystemState) => setBench(await ask.powerUp(state)), [ask]);
@@ -83,8 +85,13 @@ export const Bench = () => {
         <h1>Bench</h1><span className="soft">simulated boxes, real bytes · {bench.now} s since power-up</span>
         <div className="tools">
           <Menu position="bottom-end">
-            <Menu.Target><Button variant="default" size="xs" disabled={!mishaps?.length}>Something happens</Button></Menu.Target>
-            <Menu.Dropdown mah={360} style={{ overflowY: 'auto' }}>{mishaps?.map((m) => <Menu.Item key={m.event} onClick={() => void act({ step: m.event })}>{m.text}</Menu.Item>)}</Menu.Dropdown>
+            <Menu.Target><Button variant="default" size="xs">Something happens</Button></Menu.Target>
+            <Menu.Dropdown mah={360} style={{ overflowY: 'auto' }}>
+              {mishaps && mishaps.length > 0 && <Menu.Label>What the proof reckons with</Menu.Label>}
+              {mishaps?.map((m) => <Menu.Item key={m.event} onClick={() => void act({ step: m.event })}>{m.text}</Menu.Item>)}
+              <Menu.Label>What goes wrong on stage</Menu.Label>
+              {faults?.map((f) => <Menu.Item key={f.text} onClick={() => void act(f.fault)}>{f.text}</Menu.Item>)}
+            </Menu.Dropdown>
           </Menu>
           <Button variant="default" size="xs" onClick={() => keep(!keeping)} aria-expanded={keeping}>Keep as a test</Button>
           <Button variant="default" size="xs" onClick={() => void powerUp()}>Power up again</Button>
@@ -102,6 +109,10 @@ export const Bench = () => {
           <Floor bench={bench} act={act} />
           <section className="card" style={{ padding: '12px 8px' }}>
             <h2 style={{ padding: '0 10px' }}>On the wire <span className="soft" style={{ fontWeight: 400, fontSize: 13 }}>31,250 baud, 320 µs a byte</span></h2>
+            <div className="wire-tools">
+              <Button variant="default" size="compact-xs" onClick={() => void ask.monitor().then((m) => saveFile('bench.txt', m.text, 'text/plain'))}>Save as text</Button>
+              <Button variant="default" size="compact-xs" onClick={() => void ask.monitor().then((m) => saveFile('bench.mid', m.midi, 'audio/midi'))}>as a MIDI file</Button>
+            </div>
             <WireLog bench={bench} />
           </section>
         </div>
