@@ -97,3 +97,19 @@ describe('a standing test', () => {
     await hands.page.close();
   });
 });
+
+describe('what is taken for granted', () => {
+  test('a mute that nobody touches is said, seen in the proof, and taken back', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/proof`));
+    await hands.click('combobox', 'Take something for granted');
+    await hands.write('tuner');
+    await hands.click('option', 'TUN mute, Tuner');
+    await hands.type('textbox', 'Why', 'nobody tunes in a song');
+    await hands.click('button', 'Take it for granted');
+    await hands.sees('nobody tunes in a song');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.click('button', 'Not any more: TUN mute');
+    await hands.page.waitForFunction(() => !document.body.innerText.includes('nobody tunes in a song'));
+    await hands.page.close();
+  });
+});

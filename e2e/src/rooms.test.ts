@@ -77,7 +77,7 @@ describe('every room by keyboard alone', () => {
 
   test('sounds: arrows move, space takes a stage in and out, typing fills, Escape leaves', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
-    await hands.sees('Sound sheet');
+    await hands.page.waitForSelector('[data-at]');
     await tabTo(hands.page, /Verse clean.*clean, proved/s);
     await keys(hands.page, 'ArrowRight', 'ArrowRight', 'ArrowRight');
     const standsAt = (label: string) => hands.page.waitForFunction((l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l), {}, label);

@@ -1,3 +1,4 @@
+import { apply } from '../change/apply.js';
 import { after } from '../../testing/after.js';
 import type { Edit } from '../change/edit.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
@@ -5,7 +6,7 @@ import { deriveOnce } from '../derive/deriver.js';
 import { soundRun } from '../derive/view.js';
 import { line } from '../../testing/run-line.js';
 import { cablesOf, everyPart, partOf, type Rig } from '../rig/rig.js';
-import { addHookup, changeHookup, compareHookups, copyHookup, removeHookup } from './hookups.js';
+import { addHookup, assume, changeHookup, compareHookups, copyHookup, doNotAssume, removeHookup } from './hookups.js';
 
 const demo = islandRun();
 const made = (edit: Edit, rig: Rig = demo): Rig => after(rig, edit);
@@ -80,4 +81,15 @@ describe('the demo without its amp', () => {
     expect([...d.compilation.sounds.values()].flatMap((c) => c.problems)).toEqual([]);
     expect([...d.verdicts].filter(([, v]) => v.is !== 'proved').map(([id]) => id)).toEqual(['sound:03', 'sound:06']);
   });
+});
+
+test('taken for granted, said anew, taken back; two things of one control are refused, and nothing is changed', () => {
+  const hookup = (rig: Rig) => partOf(rig, BALLROOM_ID)!;
+  const once = made(assume(hookup(demo), 'device:vol.amount', 100, 'at full'));
+  expect(hookup(once).assumes.at(-1)).toEqual({ control: 'device:vol.amount', value: 100, why: 'at full' });
+  const again = made(assume(hookup(once), 'device:vol.amount', 90, 'nearly'), once);
+  expect(hookup(again).assumes.filter((a) => a.control === 'device:vol.amount')).toHaveLength(1);
+  expect(hookup(made(doNotAssume(hookup(again), 'device:vol.amount'), again)).assumes.some((a) => a.control === 'device:vol.amount')).toBe(false);
+  const both = apply(once, { put: [{ ...hookup(once), assumes: [...hookup(once).assumes, { control: 'device:vol.amount', value: 0, why: 'off' }] }], remove: [] });
+  expect(both.ok ? '' : `${both.error[0]!.wrong} ${both.error[0]!.would}`).toBe('vol.amount is taken for granted at 0, and 100 is said of it as well. Say one of the two.');
 });

@@ -34,6 +34,11 @@ export const setSetting = (hookup: Hookup, control: Ref, value: Value | undefine
   return changeHookup(hookup, { settings: value === undefined ? settings : { ...settings, [control]: value } });
 };
 
+/** Takes for granted that a control stands so: taped, at full, never touched. One that was taken for granted before stands as said now. */
+export const assume = (hookup: Hookup, control: Ref, value: Value, why: string): Edit => changeHookup(hookup, { assumes: [...hookup.assumes.filter((a) => a.control !== control), { control, value, why }] });
+
+export const doNotAssume = (hookup: Hookup, control: Ref): Edit => changeHookup(hookup, { assumes: hookup.assumes.filter((a) => a.control !== control) });
+
 const outside = (id: Id<'hookup'>) => (want: Want): boolean => want.in?.hookup !== id;
 
 /** Takes a hook-up away with its cables, what was accepted in it, its standing tests, and what sounds and moves want only there. */

@@ -67,6 +67,12 @@ export const setWantIn = (sound: Sound, want: Want, scope: Scope): Edit => {
 
 export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({ put: [{ ...sound, ...change }], remove: [] });
 
+/** What becomes of its repeats when another sound is called; undefined leaves it to the boxes. */
+export const setLeaving = (sound: Sound, leaving: Sound['leaving']): Edit => {
+  const { leaving: _, ...rest } = sound;
+  return { put: [leaving ? { ...rest, leaving } : rest], remove: [] };
+};
+
 /** Takes a sound away. Sounds derived from it keep what they took over; cues and moves that name it let go of it. */
 export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
   const gone = partOf(rig, id);

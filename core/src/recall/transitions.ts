@@ -36,7 +36,8 @@ const rightState = ({ system }: Modelled, compiled: Compiled, recall: SystemEven
 /** Until the last message of a sound is out, in ms: bytes one after the other, with the pauses between them. */
 const sendingMs = (compiled: Compiled): number => compiled.stored.reduce((sum, { program }) => sum + program.acts.reduce((ms, act) => ms + ('send' in act ? (bytesOf(act.send) * BYTE_US) / 1000 + (act.afterMs ?? 0) : 0), 0), 0);
 
-const onPath = (compiled: Compiled): ReadonlySet<Id<'device'>> => {
+/** Boxes that the signal of a sound passes. */
+export const boxesOnPath = (compiled: Compiled): ReadonlySet<Id<'device'>> => {
   const { onPath: marks, wiring } = compiled.trace;
   return new Set(wiring.points.filter((_, i) => marks[i]).map((p) => p.device));
 };
@@ -47,7 +48,7 @@ export const transitions = (c: Compilation, m: Modelled): readonly Transition[] 
   const sounds = [...c.sounds.values()];
   const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
   const states = new Map(sounds.map((s) => [s, rightState(m, s, recalls.get(s.sound)!)]));
-  const paths = new Map(sounds.map((s) => [s, onPath(s)]));
+  const paths = new Map(sounds.map((s) => [s, boxesOnPath(s)]));
   const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
   return sounds.flatMap((from) => sounds.filter((to) => to !== from).map((to): Transition => {
     const after = afterEvent(recalls.get(to.sound)!, states.get(from)!);

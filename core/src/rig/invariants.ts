@@ -1,5 +1,6 @@
 import type { Act } from './act.js';
 import type { Control, Device, Slot, Tap } from './device.js';
+import type { Assumption, Hookup } from './hookup.js';
 import { isId, kindOf, splitRef, type AnyId, type Id, type Ref } from './ids.js';
 import type { Refusal } from './result.js';
 import { partOf, type Part, type Rig } from './rig.js';
@@ -75,6 +76,7 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'hookup': return [
       ...Object.entries(part.settings).flatMap(([r, v]) => wrongValue(rig, part.id, 'settings', r as Ref, v)),
       ...part.assumes.flatMap((a) => wrongValue(rig, part.id, 'assumes', a.control, a.value)),
+      ...part.assumes.flatMap((a, i) => contradicts(part, a, i)),
     ];
     case 'cable': return wrongInCable(rig, part);
     case 'sound': return wrongInSound(rig, part);
@@ -87,6 +89,13 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'about':
     case 'logEntry': return [];
   }
+};
+
+/** Two things cannot be taken for granted of one control. */
+const contradicts = (hookup: Hookup, { control, value }: Assumption, at: number): readonly Refusal[] => {
+  const set = hookup.settings[control];
+  const other = set !== undefined && String(set) !== String(value) ? set : hookup.assumes.slice(0, at).find((a) => a.control === control && String(a.value) !== String(value))?.value;
+  return other === undefined ? [] : [wrong(hookup.id, `assumes.${control}`, `${control.slice('device:'.length)} is taken for granted at ${value}, and ${other} is said of it as well.`, 'Say one of the two.')];
 };
 
 const partName = (rig: Rig, id: AnyId): string => {

@@ -1,6 +1,7 @@
 import type { Bearings } from '../../recall/bearings.js';
 import type { Compiled } from '../../recall/compiled.js';
 import { listeners } from '../../recall/listeners.js';
+import { boxesOnPath } from '../../recall/transitions.js';
 import type { Memory } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
@@ -33,10 +34,7 @@ export const gap: Check = {
   },
 };
 
-const onPath = once((compiled: Compiled): ReadonlySet<Id<'device'>> => {
-  const { onPath: marks, wiring } = compiled.trace;
-  return new Set(wiring.points.filter((_, i) => marks[i]).map((p) => p.device));
-});
+const onPath = once(boxesOnPath);
 
 /** Boxes that the slots of a sound make load, and that are silent meanwhile. */
 const loads = once((compiled: Compiled, bearings: Bearings) => {

@@ -1,14 +1,17 @@
 import './proof.css';
 import { Button, Checkbox } from '@mantine/core';
 import type { SoundView } from '@yunta/core/derive/view';
-import { USUAL_DISTURBANCES, type Disturbances } from '@yunta/core/rig/hookup';
+import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import type { Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Remedies } from '../../app/remedies.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { ADMITS } from './admits.js';
+import { Assume } from './assume.js';
 import { Board, type Pair } from './board.js';
+import { Certificate } from './certificate.js';
 
 export const Proof = () => {
   const { view } = useRig();
@@ -23,15 +26,17 @@ export const Proof = () => {
   const shown = view.sounds.find((s) => s.id === chosen && s.verdict === 'broken') ?? broken[0];
   return (
     <div className="proof">
-      <section>
+      <Certificate />
+      <section className="no-print">
         <div className="headline">
           <h1>Does every sound come back?</h1>
           <span className="soft">{view.tally.proved} of {view.tally.sounds} proved · {view.controls} controls, {view.events} things that can happen to them</span>
+          <div className="tools"><Button variant="default" size="xs" onClick={() => window.print()}>Print</Button></div>
         </div>
         <Board pair={pair} choose={(p) => { choosePair(p); if (broken.some((s) => s.id === p.to)) choose(p.to); }} />
         {pair && <PairDetails pair={pair} />}
       </section>
-      <aside style={{ display: 'grid', gap: 14 }}>
+      <aside className="no-print" style={{ display: 'grid', gap: 14 }}>
         {broken.length > 1 && (
           <div role="group" aria-label="Sounds that can come back wrong" style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
             {broken.map((s) => <Button key={s.id} size="compact-sm" variant={s === shown ? 'filled' : 'default'} aria-pressed={s === shown} onClick={() => choose(s.id)}>≠ {s.name}</Button>)}
@@ -83,10 +88,6 @@ const Broken = ({ sound }: { sound: SoundView }) => {
   );
 };
 
-const ADMITS: readonly { readonly key: keyof Disturbances; readonly says: string }[] = [
-  { key: 'moves', says: 'moves are pressed and left on' }, { key: 'feet', says: 'somebody steps on a box itself' }, { key: 'powerCycle', says: 'a plug is kicked and one box wakes again' },
-];
-
 /** What the proof reckons with, and what it takes for granted: the first lines of a line check. */
 const Granted = () => {
   const { view, hookup, edit } = useRig();
@@ -98,6 +99,7 @@ const Granted = () => {
       {ADMITS.map(({ key, says }) => <Checkbox key={key} mb={6} label={says} checked={admits[key]} onChange={(e) => edit({ put: [{ ...hookup, admits: { ...admits, [key]: e.currentTarget.checked } }], remove: [] }, `The proof ${e.currentTarget.checked ? 'reckons' : 'does not reckon'} with: ${says}`)} />)}
       <h2 style={{ marginTop: 14 }}>It takes for granted</h2>
       {view.granted.length === 0 ? <p className="soft">Nothing.</p> : <ul style={{ margin: 0, paddingLeft: 20 }}>{[...new Set(view.granted.map((g) => g.why))].map((why) => <li key={why}><strong>{view.granted.filter((g) => g.why === why).map((g) => g.text).join(', ')}</strong> <span className="soft">{why}</span></li>)}</ul>}
+      <Assume />
     </div>
   );
 };

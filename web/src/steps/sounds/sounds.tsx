@@ -1,8 +1,8 @@
 import { Button, SegmentedControl, Select, TextInput } from '@mantine/core';
-import { addSound, changeSound, giveSlots, removeSound } from '@yunta/core/edits/sounds';
+import { addSound, changeSound, giveSlots, removeSound, setLeaving } from '@yunta/core/edits/sounds';
 import { together } from '@yunta/core/change/edit';
 import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
-import { ROLES, type Role } from '@yunta/core/rig/sound';
+import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
 import type { Id } from '@yunta/core/rig/ids';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -12,6 +12,8 @@ import { newPartId } from '../../session/ids.js';
 import { Compare } from './compare.js';
 import { GainLadder } from './gain-ladder.js';
 import { Sheet, WHERE_MARKS } from './sheet.js';
+
+const LEAVING = [{ value: '', label: 'tails as they come' }, { value: 'ring', label: 'left, it rings out' }, { value: 'cut', label: 'left, it stops' }];
 
 export const Sounds = () => {
   const { rig, hookup, edit, view, selected, select } = useRig();
@@ -76,6 +78,7 @@ export const Sounds = () => {
         {hookup && hookups.length > 1 && <SegmentedControl size="xs" aria-label="Where holds what I type" value={only ? 'only' : 'all'} onChange={(v) => setOnly(v === 'only')} data={[{ value: 'all', label: 'I write for every hook-up' }, { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` }]} />}
         <div style={{ marginLeft: 'auto', display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
           <Select aria-label={`Role of ${chosen.name}`} size="xs" w={120} allowDeselect={false} data={[...ROLES]} value={chosen.role} onChange={(role) => role && edit(changeSound(chosen, { role: role as Role }), `${chosen.name}: role ${role}`)} />
+          <Select aria-label={`When ${chosen.name} is left`} size="xs" w={150} allowDeselect={false} data={LEAVING} value={chosen.leaving ?? ''} onChange={(v) => v !== null && edit(setLeaving(chosen, (v || undefined) as Sound['leaving']), `${chosen.name}: ${LEAVING.find((l) => l.value === v)!.label}`)} />
           <Button variant="default" size="xs" onClick={() => add(`${chosen.name} 2`.slice(0, 120), chosen.role, chosen.id)}>Derive from it</Button>
           <Button variant="default" size="xs" onClick={() => edit(removeSound(rig, chosen.id), `Remove ${chosen.name}`)}>Remove it</Button>
           <NewSound add={add} compact />

@@ -1,0 +1,26 @@
+import { rigName } from '@yunta/core/rig/rig';
+import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
+import { useRig } from '../../app/rig-context.js';
+import { ADMITS } from './admits.js';
+
+const VERDICTS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
+
+/** On paper: what was proved, against what, under which assumptions, of which revision. The assumptions are there to be ticked at the line check. */
+export const Certificate = () => {
+  const { rig, hookup, view } = useRig();
+  if (!view || !hookup) return null;
+  const { tally } = view;
+  const admits = hookup.admits ?? USUAL_DISTURBANCES;
+  return (
+    <div className="print-only certificate">
+      <h1>Does every sound come back? {rigName(rig)}</h1>
+      <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. {tally.proved} of {tally.sounds} sounds are proved: from every state that can be reached, their recall leaves all their wants true. Reckoned with were {view.controls} controls and {view.events} things that can happen to them.</p>
+      <h2>Reckoned with</h2>
+      <ul>{ADMITS.map(({ key, says }) => <li key={key}>{admits[key] ? '' : 'Not: '}{says}</li>)}</ul>
+      <h2>To be checked before the show, because it is taken for granted</h2>
+      {view.granted.length === 0 ? <p>Nothing.</p> : <ul className="certificate-check">{view.granted.map((g) => <li key={g.control}>☐ {g.text} <small>{g.why}</small></li>)}</ul>}
+      <h2>Sounds</h2>
+      <table className="plain"><tbody>{view.sounds.map((s) => <tr key={s.id}><td className="mono">{s.slot}</td><td>{s.name}</td><td>{VERDICTS[s.verdict]}{s.wrong[0] ? `: ${s.wrong[0].text}, after ${s.wrong[0].steps.slice(1).map((x) => x.text).join(', ')}` : ''}{s.byHand.length ? `; by hand: ${s.byHand.join('; ')}` : ''}</td></tr>)}</tbody></table>
+    </div>
+  );
+};
