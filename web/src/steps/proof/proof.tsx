@@ -31,7 +31,6 @@ export const Proof = () => {
         <div className="headline">
           <h1>Does every sound come back?</h1>
           <span className="soft">{view.tally.proved} of {view.tally.sounds} proved · {view.controls} controls, {view.events} things that can happen to them</span>
-          <div className="tools"><Button variant="default" size="xs" onClick={() => window.print()}>Print</Button></div>
         </div>
         <Board pair={pair} choose={(p) => { choosePair(p); if (broken.some((s) => s.id === p.to)) choose(p.to); }} />
         {pair && <PairDetails pair={pair} />}
@@ -100,6 +99,7 @@ const Granted = () => {
       <h2 style={{ marginTop: 14 }}>It takes for granted</h2>
       {view.granted.length === 0 ? <p className="soft">Nothing.</p> : <ul style={{ margin: 0, paddingLeft: 20 }}>{[...new Set(view.granted.map((g) => g.why))].map((why) => <li key={why}><strong>{view.granted.filter((g) => g.why === why).map((g) => g.text).join(', ')}</strong> <span className="soft">{why}</span></li>)}</ul>}
       <Assume />
+      <Button mt={12} size="xs" variant="default" onClick={() => window.print()}>Print what is proved</Button>
     </div>
   );
 };
