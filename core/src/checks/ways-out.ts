@@ -64,9 +64,11 @@ export const plugIn = ({ rig, hookup }: CheckInputs, from: Ref, to: Ref): Ways =
 export const pull = ({ rig }: CheckInputs, cable: Cable, note?: string): Ways =>
   [byProgram(`pull ${cable.id}`, `Pull the cable from ${jackText(rig, cable.ends[0])} to ${jackText(rig, cable.ends[1])}`, unplug(cable.id), note)];
 
-/** One end of a cable in another jack. */
+/** A cable with one of its ends in another jack. */
+export const replugged = (cable: Cable, from: Ref, to: Ref): Cable => ({ ...cable, ends: [cable.ends[0] === from ? to : cable.ends[0], cable.ends[1] === from ? to : cable.ends[1]] });
+
 export const replug = ({ rig }: CheckInputs, cable: Cable, from: Ref, to: Ref): Ways =>
-  [byProgram(`replug ${cable.id}`, `Move the plug from ${jackText(rig, from)} to ${splitRef(to).name}`, { put: [{ ...cable, ends: [cable.ends[0] === from ? to : cable.ends[0], cable.ends[1] === from ? to : cable.ends[1]] }], remove: [] })];
+  [byProgram(`replug ${cable.id}`, `Move the plug from ${jackText(rig, from)} to ${splitRef(to).name}`, { put: [replugged(cable, from, to)], remove: [] })];
 
 /** A new box from the catalogue in the way of a cable. */
 export const putInto = ({ rig, hookup }: CheckInputs, cable: Cable, from: Ref, to: Ref, key: string, label: string): Ways => {

@@ -1,5 +1,6 @@
 import { after } from '../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { replaceDevice } from '../edits/replace.js';
 import { setWant } from '../edits/sounds.js';
 import { tick, tickOf, untick } from '../edits/ticks.js';
 import { partOf, type Rig } from '../rig/rig.js';
@@ -46,6 +47,11 @@ describe('ticking off', () => {
     const done = after(changed, tick(changed, place, now.lines.filter((l) => !l.ticked).map((l) => l.text), texts(now), HOW));
     expect(slot(done, 'SWI', '1A')).toMatchObject({ gone: [] });
     expect(slot(done, 'SWI', '1A').lines.every((l) => l.ticked)).toBe(true);
+  });
+  test('another box in its place has nothing typed into it', () => {
+    const swapped = after(ticked, replaceDevice(ticked, 'device:swi', 'switcher-8')!.edit);
+    expect(slot(swapped, 'SWI', '1A').lines.some((l) => l.ticked)).toBe(false);
+    expect(tickOf(swapped, place)).toBeUndefined();
   });
   test('taken back, one line or the last of them', () => {
     const one = after(ticked, untick(ticked, place, lines[0]!));

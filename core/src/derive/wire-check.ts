@@ -180,7 +180,7 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
     const [step] = steps;
     if (programs.length > 1 && steps.size === 1 && (step === 1 || step === -1)) {
       const memory = boxOn(d, channel)?.memories[0];
-      add(`Every program number for ${box} is one too ${step === 1 ? 'high' : 'low'} on the wire${memory ? `: the box ${saysNumbers(memory.shows, memory.size)}, and the controller was told to count from ${step === 1 ? 'the other end' : 'one lower'}` : ''}. Take ${step === 1 ? 'one off' : 'one more'} wherever it is typed, or change how the controller counts.`, programs.map((p) => p.pair));
+      add(`Every program number for ${box} is one too ${step === 1 ? 'high' : 'low'} on the wire${memory ? `: the box ${saysNumbers(memory.shows, memory.size)}, and what it shows as ${shown(memory.shows, 0)} is 0 on the wire` : ''}. Take ${step === 1 ? 'one less' : 'one more'} wherever it is typed, or change how the controller counts.`, programs.map((p) => p.pair));
     }
   }
   for (const p of pairs) {

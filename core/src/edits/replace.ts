@@ -149,6 +149,8 @@ export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacem
       lost.push(`program “${program.name}”`);
     }
   }
+  // Whatever was typed into the old box is not in the new one.
+  remove.push(...all(rig, 'tick').filter((t) => t.device === id).map((t) => t.id));
   for (const hookup of all(rig, 'hookup')) {
     const settings = Object.fromEntries(Object.entries(hookup.settings).filter(([r, v]) => !mine(r) || control(splitRef(r).name, v))) as Hookup['settings'];
     const assumes = hookup.assumes.filter((a) => !mine(a.control) || control(splitRef(a.control).name, a.value));

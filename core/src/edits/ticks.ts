@@ -4,25 +4,25 @@ import { partOf, type Rig } from '../rig/rig.js';
 import type { Tick, Ticked } from '../rig/show.js';
 
 /** One program of a memory of a box, typed into it by somebody. */
-export interface Place {
+export interface ProgramPlace {
   readonly device: Id<'device'>;
   readonly memory: string;
   readonly number: number;
 }
 
-export const tickId = ({ device, memory, number }: Place): Id<'tick'> => `tick:${device.slice('device:'.length)}-${memory}-${number}`;
+export const tickId = ({ device, memory, number }: ProgramPlace): Id<'tick'> => `tick:${device.slice('device:'.length)}-${memory}-${number}`;
 
-export const tickOf = (rig: Rig, place: Place): Tick | undefined => partOf(rig, tickId(place));
+export const tickOf = (rig: Rig, place: ProgramPlace): Tick | undefined => partOf(rig, tickId(place));
 
 /** These lines stand in the box now. Lines that the program no longer has are forgotten. */
-export const tick = (rig: Rig, place: Place, lines: readonly string[], all: readonly string[], how: Ticked): Edit => {
+export const tick = (rig: Rig, place: ProgramPlace, lines: readonly string[], all: readonly string[], how: Ticked): Edit => {
   const before = tickOf(rig, place)?.lines ?? {};
   const kept = Object.entries(before).filter(([line]) => all.includes(line) && !lines.includes(line));
   return { put: [{ kind: 'tick', id: tickId(place), ...place, lines: Object.fromEntries([...kept, ...lines.map((line) => [line, how] as const)]) }], remove: [] };
 };
 
 /** It does not stand in the box after all. */
-export const untick = (rig: Rig, place: Place, line: string): Edit => {
+export const untick = (rig: Rig, place: ProgramPlace, line: string): Edit => {
   const before = tickOf(rig, place);
   if (!before?.lines[line]) return nothing;
   const { [line]: _, ...rest } = before.lines;

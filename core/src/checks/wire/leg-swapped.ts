@@ -1,11 +1,10 @@
 import { waysIn } from '../../edits/wire.js';
-import type { Cable } from '../../rig/hookup.js';
-import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { ref, type Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import { sidesFrom, type Trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { cableAt, elseByHand } from '../ways-out.js';
+import { cableAt, elseByHand, replugged } from '../ways-out.js';
 
 export const legSwapped: Check = {
   code: 'wire.leg-swapped',
@@ -32,8 +31,7 @@ const swapped = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] =
   const [left, right] = waysIn(partOf(inputs.rig, device)!).map((jack) => ref(device, jack.id));
   const [a, b] = [left && cableAt(inputs, left), right && cableAt(inputs, right)];
   if (!left || !right || !a || !b) return [];
-  const at = (cable: Cable, from: Ref, to: Ref): Cable => ({ ...cable, ends: [cable.ends[0] === from ? to : cable.ends[0], cable.ends[1] === from ? to : cable.ends[1]] });
-  return [{ id: 'swap', label: `Swap the two cables into ${boxName(inputs.rig, device)}`, promise: 'clears', by: 'program', edit: { put: [at(a, left, right), at(b, right, left)], remove: [] } }];
+  return [{ id: 'swap', label: `Swap the two cables into ${boxName(inputs.rig, device)}`, promise: 'clears', by: 'program', edit: { put: [replugged(a, left, right), replugged(b, right, left)], remove: [] } }];
 };
 
 const known = new WeakMap<Trace, readonly Id<'device'>[]>();
