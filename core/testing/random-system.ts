@@ -23,7 +23,7 @@ export const randomSystem: fc.Arbitrary<RecallSystem> = domains.chain((variables
   const together = fc.option(fc.subarray(variables, { minLength: 1, maxLength: Math.min(3, variables.length) }).chain((chosen) =>
     fc.array(fc.tuple(...chosen.map((v) => fc.constantFrom(...v.domain))), { minLength: 1, maxLength: 3 }).map((rows) => ({ variables: chosen.map((v) => v.id), rows }))), { nil: undefined });
   return fc.record({
-    recalls: fc.array(fc.record({ acts, wants }), { minLength: 1, maxLength: 3 }),
+    recalls: fc.array(fc.record({ acts, wants, last: fc.boolean() }), { minLength: 1, maxLength: 3 }),
     others: fc.array(other, { maxLength: 3 }),
     initial: fc.tuple(...variables.map((v) => fc.subarray(v.domain, { minLength: 1 }))),
     together,
@@ -32,7 +32,7 @@ export const randomSystem: fc.Arbitrary<RecallSystem> = domains.chain((variables
       const column = group?.variables.indexOf(v.id) ?? -1;
       return { ...v, initial: column < 0 ? initial[i]! : [...new Set(group!.rows.map((row) => row[column]!))] };
     }),
-    events: [...recalls.map((r, i) => ({ id: `recall:${i}`, acts: r.acts })), ...others.map((o, i) => ({ id: `other:${i}`, ...o }))],
+    events: [...recalls.map((r, i) => ({ id: `recall:${i}`, acts: r.acts, ...(r.last && i > 0 ? { last: true as const } : {}) })), ...others.map((o, i) => ({ id: `other:${i}`, ...o }))],
     sounds: recalls.map((r, i) => ({ id: `s${i}`, recall: `recall:${i}`, wants: r.wants })),
     ...(group ? { together: [group] } : {}),
   }));

@@ -29,7 +29,7 @@ export const proveByWholeStates = (system: RecallSystem): ReadonlyMap<string, Pl
           for (const w of sound.wants) if (after[w.variable] !== w.value && !found.get(sound.id)!.has(w.variable)) found.get(sound.id)!.set(w.variable, depth);
         }
         const key = keyOf(after);
-        if (!seen.has(key)) {
+        if (!seen.has(key) && !event.last) {
           seen.add(key);
           next.push(after);
         }

@@ -37,6 +37,8 @@ export class Bench {
   private readonly stored = new Map<string, Program>();
   private readonly busyUntil = new Map<Ref, number>();
   private toLose = 0;
+  private hurryUs: number | undefined;
+  private losing: { readonly from: Id<'device'>; message: number } | undefined;
   readonly heard: Heard[] = [];
 
   constructor(private readonly setup: BenchSetup, private readonly listens = true) {
@@ -95,11 +97,19 @@ export class Bench {
       : toBytes({ is: 'cc', channel: message.channel, controller: message.cc, value: message.value });
     const port = ref(from, jack);
     let at = Math.max(this.time.now, this.busyUntil.get(port) ?? 0) + afterMs * 1000;
+    const lost = this.isLost(from);
     for (const byte of bytes) {
       at += BYTE_US;
-      this.time.plan(at, () => this.travel(from, port, byte, bytes));
+      if (!lost) this.time.plan(at, () => this.travel(from, port, byte, bytes));
     }
+    if (lost) this.time.plan(at, () => this.note({ is: 'fault', at: this.time.now, what: `${hex(bytes)} is lost` }));
     this.busyUntil.set(port, at);
+  }
+
+  private isLost(from: Id<'device'>): boolean {
+    if (this.losing?.from !== from) return false;
+    this.losing.message -= 1;
+    return this.losing.message === -1;
   }
 
   /** A byte leaves by an output: over the cable into the next box, which reads it and may pass it on. */
@@ -164,7 +174,29 @@ export class Bench {
     const box = this.boxes.get(device);
     if (gesture === 'press' || box?.minds(name)) this.note({ is: 'stomp', at: this.time.now, device, what: gesture === 'press' ? name : `let go of ${name}` });
     box?.touch(name, gesture);
-    this.time.pass();
+    this.settle();
+  }
+
+  /** Until all is quiet, or only as long as a player in a hurry waits. */
+  private settle(): void {
+    this.time.pass(this.hurryUs === undefined ? Infinity : this.time.now + this.hurryUs);
+  }
+
+  /** From now on each stomp follows so soon after the one before, settled or not. Without a time, everything settles again, as usual. */
+  hurry(us?: number): void {
+    this.hurryUs = us;
+  }
+
+  /** The message that a box sends next but so many never arrives, though it takes its time on the wire. */
+  loseMessage(from: Id<'device'>, message: number): void {
+    this.losing = { from, message };
+  }
+
+  /** Somebody turns a knob. */
+  turn(control: Ref, to: Value): void {
+    const { device, name } = splitRef(control);
+    this.note({ is: 'stomp', at: this.time.now, device, what: `${name} turned to ${to}` });
+    this.boxes.get(device)?.values.set(name, to);
   }
 
   /** Nobody does anything for so many microseconds. */
@@ -176,7 +208,7 @@ export class Bench {
   actuate(device: Id<'device'>, actuator: string): void {
     this.note({ is: 'stomp', at: this.time.now, device, what: actuator });
     this.boxes.get(device)?.actuate(actuator);
-    this.time.pass();
+    this.settle();
   }
 
   /** Goes to the bank that holds the slot by stomping up or down, then stomps its switch. */
@@ -186,10 +218,12 @@ export class Bench {
     if (!box || !memory) return;
     if (!memory.switches?.length) {
       box.load(memory, slot);
-      return this.time.pass();
+      return this.settle();
     }
     const name = memory.switches[slot % memory.switches.length]!;
+    const { hurryUs } = this;
     if (memory.bank) {
+      this.hurryUs = 0;
       const banks = box.device.actuators.flatMap((a) => a.acts).find((act) => 'load' in act && typeof act.slot === 'object');
       const places = banks && 'load' in banks && typeof banks.slot === 'object' ? banks.slot.banks : [];
       const wanted = Math.floor(slot / memory.switches.length);
@@ -198,6 +232,7 @@ export class Bench {
         if (shown === wanted) break;
         this.stomp(device, shown < wanted ? memory.bank.up : memory.bank.down);
       }
+      this.hurryUs = hurryUs;
     }
     this.stomp(device, name);
   }
@@ -250,6 +285,6 @@ export class Bench {
     if (!box) return;
     this.note({ is: 'stomp', at: this.time.now, device, what: 'power off and on' });
     box.wake((control) => (box.device.controls.find((c) => c.id === control)?.powerUp === 'unknown' ? wakes(control) : undefined));
-    this.time.pass();
+    this.settle();
   }
 }

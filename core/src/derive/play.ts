@@ -1,7 +1,8 @@
 import { Bench } from '../bench/bench.js';
 import { foundAt, realValue } from '../recall/footsteps.js';
 import type { Compilation } from '../recall/compile.js';
-import type { Footstep, Modelled } from '../recall/model.js';
+import type { Footstep } from '../recall/happenings.js';
+import type { Modelled } from '../recall/model.js';
 import type { SystemState } from '../recall/system.js';
 import type { Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
@@ -16,24 +17,45 @@ export interface Playable {
 export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: SystemState, listens = true): Bench =>
   new Bench({ rig: c.bearings.rig, hookup: c.bearings.hookup, programs: modelled.programs, found: foundAt(c.bearings, modelled, powerUp) }, listens);
 
-/** Does on the bench what a player does; everything has settled when it returns. */
-export const takeStep = ({ compilation: c, modelled }: Playable, bench: Bench, step: Footstep): void => {
+/**
+ * Does on the bench what a player does; everything has settled when it returns.
+ * @param nextMs how soon the next step follows, if it does not wait until everything has settled
+ */
+export const takeStep = (of: Playable, bench: Bench, step: Footstep, nextMs?: number): void => {
+  const stomps = stompsOf(of, bench, step);
+  if (step.does === 'recall' && step.loses) bench.loseMessage(step.loses.device, step.loses.message);
+  const between = step.does === 'recall' ? step.afterMs : undefined;
+  stomps.forEach((stomp, i) => {
+    bench.hurry(inUs(i < stomps.length - 1 ? between : nextMs));
+    stomp();
+  });
+  bench.hurry();
+};
+
+/** What the feet and hands do one after the other. */
+const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => void)[] => {
+  const { compilation: c, modelled } = of;
   switch (step.does) {
-    case 'recall': return partOf(c.bearings.rig, step.sound)?.calls.forEach((call) => bench.call(call.device, call.memory, call.slot));
-    case 'call': return bench.call(step.device, step.memory, step.slot);
-    case 'press': return bench.stomp(step.device, step.switch);
-    case 'release': return bench.stomp(step.device, step.switch, 'release');
-    case 'stomp':
-      bench.stomp(step.device, step.switch);
-      return bench.stomp(step.device, step.switch, 'release');
-    case 'foot': return bench.actuate(step.device, step.actuator);
-    case 'power': return bench.powerCycle(step.device, (control) => {
+    case 'recall': return (partOf(c.bearings.rig, step.sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot));
+    case 'call': return [() => bench.call(step.device, step.memory, step.slot)];
+    case 'press': return [() => bench.stomp(step.device, step.switch)];
+    case 'release': return [() => bench.stomp(step.device, step.switch, 'release')];
+    case 'stomp': return [() => bench.stomp(step.device, step.switch), () => bench.stomp(step.device, step.switch, 'release')];
+    case 'turn': {
+      const to = realValue(c.bearings, modelled, step.control, step.to);
+      return to === undefined ? [] : [() => bench.turn(step.control, to)];
+    }
+    case 'row': return step.steps.flatMap((one) => stompsOf(of, bench, one));
+    case 'foot': return [() => bench.actuate(step.device, step.actuator)];
+    case 'power': return [() => bench.powerCycle(step.device, (control) => {
       const r = `${step.device}.${control}` as Ref;
       const name = step.wakes[r];
       return name === undefined ? undefined : realValue(c.bearings, modelled, r, name);
-    });
+    })];
   }
 };
+
+const inUs = (ms: number | undefined): number | undefined => (ms === undefined ? undefined : Math.max(0, Math.floor(ms * 1000) - 1));
 
 /** The wants of a sound that the bench does not show right now. */
 export const wrongOnBench = ({ modelled }: Playable, bench: Bench, sound: string): readonly Ref[] =>

@@ -7,7 +7,8 @@ import type { Bearings } from '../recall/bearings.js';
 import { compile, type Compilation } from '../recall/compile.js';
 import { unaffected, type CompileGround } from './unaffected.js';
 import { groundsOf, type Grounds } from '../recall/intend.js';
-import { model, ModelMemory, type Modelled } from '../recall/model.js';
+import { model, type Modelled } from '../recall/model.js';
+import { ModelMemory } from '../recall/model-memory.js';
 import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../recall/prove.js';
 import { wayFinder, type WayFinder } from '../recall/ways.js';
 

@@ -7,8 +7,8 @@ import { partOf } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { OTHER, UNKNOWN, type Domains } from './domains.js';
-import { listeners } from './listeners.js';
-import { slotTiming, type Timed } from './slot-timing.js';
+import { listeners, type Listener } from './listeners.js';
+import { slotTiming, type Missed, type Timed } from './slot-timing.js';
 import type { Condition, SystemAct } from './system.js';
 
 /** Every program that stands in a box of the rig, typed or planned. */
@@ -26,8 +26,43 @@ export const EAR_DOMAIN: readonly string[] = [FRESH, SAME];
 export const hasEar = (device: Device): boolean => device.midi?.messages === 'lost' && device.memories.some((m) => m.again === 'nothing' && m.gapMs > 0);
 
 /** The same acts, carried out only under further conditions. */
-const guardedBy = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] =>
+export const guardedBy = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] =>
   (when.length === 0 ? acts : acts.map((act) => ({ ...act, when: act.when ? [...when, ...act.when] : when })));
+
+const guardedLists = new WeakMap<readonly SystemAct[], WeakMap<readonly Condition[], readonly SystemAct[]>>();
+/** The same, for conditions that are asked again and again: the very same acts each time. */
+const guardedOnce = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] => {
+  if (when.length === 0) return acts;
+  let lists = guardedLists.get(acts);
+  if (!lists) guardedLists.set(acts, lists = new WeakMap());
+  const known = lists.get(when) ?? guardedBy(when, acts);
+  lists.set(when, known);
+  return known;
+};
+
+/** What a load does, with the acts of the program's list place by place. */
+export interface Loading {
+  readonly first: readonly SystemAct[];
+  readonly list: readonly (readonly SystemAct[])[];
+  readonly last: readonly SystemAct[];
+}
+
+/** What a box hears of a list, under conditions on what was going on before. */
+export interface Hearing {
+  readonly when: readonly Condition[];
+  readonly missed: ReadonlyMap<number, Missed>;
+}
+
+/** How a stored list fares on an evening that is not as usual. */
+export interface Evening {
+  /** The place of a message that is lost on its wire. */
+  readonly lost?: number;
+  /** The ways in which this box may hear it; undefined when it hears it as usual. */
+  readonly hearing?: (to: Device) => readonly Hearing[] | undefined;
+}
+
+/** What else is to be noted when a box loads a program, under the conditions on which it does. */
+export type NoteLoad = (device: Device, memory: Memory, when: readonly Condition[]) => readonly SystemAct[];
 
 /**
  * Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over MIDI.
@@ -37,7 +72,7 @@ export class Effects {
   private readonly said = new Map<string, readonly SystemAct[]>();
   private readonly timings = new WeakMap<readonly Act[], readonly Timed[]>();
 
-  constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf) {}
+  constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf, private readonly noteLoad?: NoteLoad) {}
 
   private once(key: string, say: () => readonly SystemAct[]): readonly SystemAct[] {
     const known = this.said.get(key) ?? say();
@@ -112,7 +147,12 @@ export class Effects {
 
   /** Loading sets what the program stores and only that, clears latches, then carries out the program's acts; last the box shows the new number. */
   load(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0): readonly SystemAct[] {
-    if (depth > DEEPEST) return [];
+    const { first, list, last } = this.loading(device, memory, number, under, depth);
+    return [...first, ...list.flat(), ...last];
+  }
+
+  loading(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0, evening?: Evening): Loading {
+    if (depth > DEEPEST) return { first: [], list: [], last: [] };
     const loaded = ref(device.id, memory.control);
     const shown = this.domains.named(loaded, number);
     const fresh = memory.again === 'nothing' && this.isVariable(loaded) ? [{ variable: loaded, in: this.domains.of.get(loaded)!.filter((v) => v !== shown || v === OTHER) }] : [];
@@ -129,38 +169,42 @@ export class Effects {
       const after = program?.assigns.find((a) => a.switch === name)?.afterLoad ?? 'off';
       return after === 'kept' || !this.isVariable(ref(device.id, latch)) ? [] : [guarded({ variable: ref(device.id, latch), set: after }, when)];
     });
-    return [
-      ...sets, ...latches,
-      ...(program ? this.burst(device, program.acts, when, depth + 1) : []),
-      ...(this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : []),
-    ];
+    return {
+      first: [...this.noteLoad?.(device, memory, when) ?? [], ...sets, ...latches],
+      list: program ? this.burst(device, program.acts, when, depth + 1, evening) : [],
+      last: this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : [],
+    };
   }
 
   /**
-   * What a stored list sends and does in one go. Messages that fall into the load gap of a box are missed by it. Where that depends on whether it has to load at all, a variable
-   * of the system remembers it from the message that would make it load to those that follow.
+   * What a stored list sends and does in one go, place by place. Messages that fall into the load gap of a box are missed by it. Where that depends on whether it has to load at all,
+   * a variable of the system remembers it from the message that would make it load to those that follow.
    */
-  burst(device: Device, acts: readonly Act[], under: readonly Condition[], depth = 0): readonly SystemAct[] {
+  private burst(device: Device, acts: readonly Act[], under: readonly Condition[], depth: number, evening?: Evening): Loading['list'] {
     if (depth > DEEPEST) return [];
-    const timing = this.timing(device, acts);
+    const timing = this.timing(device, acts, evening?.lost);
     const before = new Map<number, SystemAct[]>();
     const said = acts.map((act, i): readonly SystemAct[] => {
       const own = this.guards(device.id, act.when);
-      if (!own) return [];
+      if (!own || i === evening?.lost) return [];
       const when = [...under, ...own];
-      const { missed } = timing[i]!;
-      if (!missed.length || !('send' in act) || 'bpm' in act.send) return this.act(device, act, when, undefined, depth);
+      if (!('send' in act) || 'bpm' in act.send || (!timing[i]!.missed.length && !evening?.hearing)) return this.act(device, act, when, undefined, depth);
       const { send, at } = act;
-      const heard = guardedBy(when, this.heard(device, send, at, depth, (d) => !missed.some((m) => m.device === d)));
-      return [...heard, ...missed.flatMap(({ device: id, when: depends }): readonly SystemAct[] => {
-        if (!depends) return [];
-        const same = this.guardThatHolds(depends.control, depends.number);
-        const listens = depends.only === 'not loaded yet' ? SAME : FRESH;
-        before.set(depends.first, [...before.get(depends.first) ?? [], guarded({ variable: earOf(id), set: FRESH }, under), ...(same ? [guarded({ variable: earOf(id), set: SAME }, [...under, ...same])] : [])]);
-        return guardedBy([...when, { variable: earOf(id), in: [listens] }], this.heard(device, send, at, depth, (d) => d === id));
-      })];
+      return guardedBy(when, listeners(this.b, device.id, at, send).flatMap(({ device: to }): readonly SystemAct[] => {
+        const heard = this.heardBy(to, device, send, at, depth);
+        const ways = evening?.hearing?.(to)?.map((h) => ({ when: h.when, miss: h.missed.get(i) })) ?? [{ when: [], miss: timing[i]!.missed.find((m) => m.device === to.id) }];
+        return ways.flatMap(({ when: given, miss }) => {
+          if (!miss) return guardedOnce(given, heard);
+          const { depends } = miss;
+          if (!depends) return [];
+          const same = this.guardThatHolds(depends.control, depends.number);
+          const known = [...under, ...given];
+          before.set(miss.first, [...before.get(miss.first) ?? [], guarded({ variable: earOf(to.id), set: FRESH }, known), ...(same ? [guarded({ variable: earOf(to.id), set: SAME }, [...known, ...same])] : [])]);
+          return guardedBy([...given, { variable: earOf(to.id), in: [depends.only === 'not loaded yet' ? SAME : FRESH] }], heard);
+        });
+      }));
     });
-    return said.flatMap((those, i) => [...before.get(i) ?? [], ...those]);
+    return before.size ? said.map((those, i) => [...before.get(i) ?? [], ...those]) : said;
   }
 
   /** Conditions under which a control has this value; undefined when it cannot have it. */
@@ -169,7 +213,8 @@ export class Effects {
     return String(this.domains.constant(control)) === String(value) ? [] : undefined;
   }
 
-  private timing(device: Device, acts: readonly Act[]): readonly Timed[] {
+  private timing(device: Device, acts: readonly Act[], lost?: number): readonly Timed[] {
+    if (lost !== undefined) return slotTiming(this.b, device.id, acts, lost);
     const known = this.timings.get(acts) ?? slotTiming(this.b, device.id, acts);
     this.timings.set(acts, known);
     return known;
@@ -177,16 +222,19 @@ export class Effects {
 
   private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
     if ('bpm' in message) return [];
-    const what = 'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`;
-    return guardedBy(when, this.once(`send ${depth} ${device.id}.${at} ${message.channel} ${what}`, () => this.heard(device, message, at, depth)));
+    return guardedBy(when, this.once(`send ${depth} ${device.id}.${at} ${textOf(message)}`, () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
   }
 
-  private heard(device: Device, message: Exclude<Message, { bpm: number }>, at: string, depth: number, by: (device: Id<'device'>) => boolean = () => true): readonly SystemAct[] {
+  private heardBy(to: Device, device: Device, message: SentMessage, at: string, depth: number): readonly SystemAct[] {
+    return this.once(`send ${depth} ${device.id}.${at} ${textOf(message)} to ${to.id}`, () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
+  }
+
+  private answer({ device: receiver, answers }: Listener, message: SentMessage, depth: number): readonly SystemAct[] {
     const value = 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : message.value;
-    return listeners(this.b, device.id, at, message).filter((l) => by(l.device.id)).flatMap(({ device: receiver, answers }) => answers.flatMap((a) => {
+    return answers.flatMap((a) => {
       const guards = this.guards(receiver.id, a.when);
       return guards ? this.acts(receiver, a.acts, guards, value, depth + 1) : [];
-    }));
+    });
   }
 
   private pulse(device: Device, jack: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
@@ -222,6 +270,10 @@ export class Effects {
     });
   }
 }
+
+type SentMessage = Exclude<Message, { bpm: number }>;
+
+const textOf = (message: SentMessage): string => `${message.channel} ${'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`}`;
 
 const relays = new WeakMap<Device, readonly Jack[]>();
 /** Jacks whose contact follows a control. */

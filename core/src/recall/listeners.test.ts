@@ -9,7 +9,8 @@ import { restingValue } from '../signal/state.js';
 import { bearings } from './bearings.js';
 import { compile } from './compile.js';
 import { listeners } from './listeners.js';
-import { model, ModelMemory } from './model.js';
+import { model } from './model.js';
+import { ModelMemory } from './model-memory.js';
 import { touchedOnTheWire } from './touched.js';
 
 const demo = islandRun();

@@ -21,6 +21,7 @@ interface Op {
 export interface EventClass {
   readonly guards: readonly Guard[];
   readonly ops: readonly Op[];
+  readonly isLast: boolean;
 }
 
 /** A recall system cut down to a cone, in small integers; values that the cone cannot tell apart are merged. */
@@ -187,8 +188,8 @@ export const project = (
   const classes: EventClass[] = [];
   const known = new Map<string, number>();
   const classOf = members.map(({ event, acts }): number => {
-    const made: EventClass = { guards: event.when?.map(guardOf) ?? [], ops: acts.map(opOf) };
-    const form = `${formOf(made.guards)}:${formOf(made.ops)}`;
+    const made: EventClass = { guards: event.when?.map(guardOf) ?? [], ops: acts.map(opOf), isLast: event.last === true };
+    const form = `${made.isLast ? '.' : ''}${formOf(made.guards)}:${formOf(made.ops)}`;
     const at = known.get(form) ?? classes.push(made) - 1;
     known.set(form, at);
     return at;

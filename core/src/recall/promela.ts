@@ -47,7 +47,7 @@ export const promela = (system: RecallSystem, sound?: string): string => {
     `       (${all(e.when)});`, `       printf("@E ${i}\\n");`,
     ...e.acts.map((a) => `       ${act(a)};`),
     ...system.sounds.filter((s) => s.recall === e.id).flatMap(wantsOf).map((line) => `       ${line}`),
-    '     }',
+    `     }${e.last ? '; break' : ''}`,
   ];
   const grouped = new Set((system.together ?? []).flatMap((g) => g.variables));
   const powerUp = [

@@ -78,7 +78,7 @@ export const search = (projection: Projection, budget: number): Searched => {
         if (!carryOut(classes[c]!, now)) continue;
         const first = firsts[c]!;
         for (let j = 0; j < judged.length; j += 1) first[j]![now[judged[j]!]!] ??= { parent: at, depth: depth + 1 };
-        visit(now, at, c, depth + 1);
+        if (!classes[c]!.isLast) visit(now, at, c, depth + 1);
       }
     }
   }

@@ -24,7 +24,7 @@ test('messages come one after the other, a byte every 320 µs, pauses counted', 
 });
 test('a control change right behind the program change is missed; one to another box, or after the gap, is heard', () => {
   expect(gap).toBeGreaterThan(2);
-  expect(timing([pc(3), cc(9), cc(9, e), cc(9, d, { afterMs: gap })]).map((t) => t.missed)).toEqual([[], [{ device: 'device:d' }], [], []]);
+  expect(timing([pc(3), cc(9), cc(9, e), cc(9, d, { afterMs: gap })]).map((t) => t.missed)).toEqual([[], [{ device: 'device:d', first: 0 }], [], []]);
 });
 test('a box that keeps messages, or loads at once, misses nothing', () => {
   const missed = (change: (x: Device) => Device) => timing([pc(3), cc(9)], box(change)).flatMap((t) => t.missed);
@@ -32,9 +32,9 @@ test('a box that keeps messages, or loads at once, misses nothing', () => {
   expect(missed((x) => ({ ...x, memories: x.memories.map((m) => ({ ...m, gapMs: 0 })) }))).toEqual([]);
 });
 test('a box that does not load the current program again hears the message if it had it loaded', () => {
-  expect(timing([pc(3), cc(9)], not()).map((t) => t.missed)).toEqual([[], [{ device: 'device:d', when: { first: 0, control: 'device:d.program', number: 3, only: 'not loaded yet' } }]]);
+  expect(timing([pc(3), cc(9)], not()).map((t) => t.missed)).toEqual([[], [{ device: 'device:d', first: 0, depends: { control: 'device:d.program', number: 3, only: 'not loaded yet' } }]]);
 });
 test('two programs: the second is missed behind the first, or loads and is deaf in its turn', () => {
   const late = gap - 1;
-  expect(timing([pc(3), pc(4), cc(9, d, { afterMs: late })], not()).map((t) => t.missed[0]?.when?.only)).toEqual([undefined, 'not loaded yet', 'loaded already']);
+  expect(timing([pc(3), pc(4), cc(9, d, { afterMs: late })], not()).map((t) => t.missed[0]?.depends?.only)).toEqual([undefined, 'not loaded yet', 'loaded already']);
 });

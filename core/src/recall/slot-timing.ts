@@ -8,13 +8,13 @@ import { listeners } from './listeners.js';
 /** A box that misses a message because it is loading. */
 export interface Missed {
   readonly device: Id<'device'>;
+  /** The act that tells it the first program; -1 when it is busy from before. */
+  readonly first: number;
   /** Absent: whatever was loaded before. Otherwise it depends on whether the box was loaded already with the first program that it is told to load, and so does not load it again. */
-  readonly when?: Depends;
+  readonly depends?: Depends;
 }
 
 export interface Depends {
-  /** The act that tells it the first program. */
-  readonly first: number;
   readonly control: Ref;
   readonly number: number;
   /** Missed only if it was loaded with that program already, or only if it was not. */
@@ -49,41 +49,78 @@ interface Receiver {
   readonly same: Ear | undefined;
 }
 
-/**
- * When each message of a slot arrives, one after the other on its wire, and which boxes miss it. A box that does not keep messages while it loads misses those that
- * come before its load gap is over.
- */
-export const slotTiming = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[]): readonly Timed[] => {
+/** When each act of a slot has arrived that is a message, one after the other on its wire, in µs after the slot was called. */
+export const arrivals = (acts: readonly Act[]): readonly number[] => {
   const wires = new Map<string, number>();
-  const receivers = new Map<Id<'device'>, Receiver>();
-  return acts.map((act, i): Timed => {
-    if (!('send' in act)) return { us: 0, missed: [] };
+  return acts.map((act) => {
+    if (!('send' in act)) return 0;
     const us = (wires.get(act.at) ?? 0) + (act.afterMs ?? 0) * 1000 + bytesOf(act.send) * BYTE_US;
     wires.set(act.at, us);
-    const number = 'pc' in act.send ? act.send.pc + 128 * (act.send.bank ?? 0) : undefined;
-    const missed = listeners(b, controller, act.at, act.send).flatMap(({ device }): readonly Missed[] => {
-      const known = receivers.get(device.id);
-      if (known) return hears(device.id, known, us, number);
-      const memory = number === undefined ? undefined : losing(device, number);
-      if (memory) {
-        const deafUntil = us + memory.gapMs * 1000;
-        receivers.set(device.id, { memory, first: i, number: number!, fresh: { loaded: number, deafUntil }, same: memory.again === 'nothing' ? { loaded: number, deafUntil: 0 } : undefined });
-      }
-      return [];
-    });
-    return { us, missed };
+    return us;
   });
 };
 
-const hears = (device: Id<'device'>, { memory, first, number: told, fresh, same }: Receiver, us: number, number: number | undefined): readonly Missed[] => {
+/** A message of a slot that reaches a box. */
+export interface Reaching {
+  readonly place: number;
+  readonly us: number;
+  readonly message: Message;
+}
+
+/** For each box the messages of a slot that it takes notice of. @param lost the place of a message that takes its time on the wire and is heard by nobody */
+export const reaching = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): ReadonlyMap<Device, readonly Reaching[]> => {
+  const boxes = new Map<Device, Reaching[]>();
+  const us = arrivals(acts);
+  acts.forEach((act, place) => {
+    if (!('send' in act) || place === lost) return;
+    for (const { device } of listeners(b, controller, act.at, act.send)) {
+      const messages = boxes.get(device);
+      const message = { place, us: us[place]!, message: act.send };
+      if (messages) messages.push(message);
+      else boxes.set(device, [message]);
+    }
+  });
+  return boxes;
+};
+
+/**
+ * What a box misses of the messages that reach it, by place. A box that does not keep messages while it loads misses those that come before its load gap is over.
+ * @param busyUntilUs it is still loading from before, and hears again at this moment after the slot was called
+ */
+export const missedBy = (device: Device, messages: readonly Reaching[], busyUntilUs = 0): ReadonlyMap<number, Missed> => {
+  const missed = new Map<number, Missed>();
+  let receiver: Receiver | undefined;
+  for (const { place, us, message } of messages) {
+    const number = 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : undefined;
+    if (receiver) {
+      const miss = hears(device.id, receiver, us, number);
+      if (miss) missed.set(place, miss);
+    } else if (us < busyUntilUs) missed.set(place, { device: device.id, first: -1 });
+    else {
+      const memory = number === undefined ? undefined : losing(device, number);
+      if (!memory) continue;
+      const deafUntil = us + memory.gapMs * 1000;
+      receiver = { memory, first: place, number: number!, fresh: { loaded: number, deafUntil }, same: memory.again === 'nothing' ? { loaded: number, deafUntil: 0 } : undefined };
+    }
+  }
+  return missed;
+};
+
+/** When each message of a slot arrives and which boxes miss it. */
+export const slotTiming = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): readonly Timed[] => {
+  const misses = [...reaching(b, controller, acts, lost)].map(([device, messages]) => missedBy(device, messages));
+  return arrivals(acts).map((us, place) => ({ us, missed: misses.flatMap((missed) => missed.get(place) ?? []) }));
+};
+
+const hears = (device: Id<'device'>, { memory, first, number: told, fresh, same }: Receiver, us: number, number: number | undefined): Missed | undefined => {
   const isHeard = (ear: Ear): boolean => {
     if (us < ear.deafUntil) return false;
     if (number !== undefined && number < memory.size && !(memory.again === 'nothing' && ear.loaded === number)) [ear.loaded, ear.deafUntil] = [number, us + memory.gapMs * 1000];
     return true;
   };
   const [heardFresh, heardSame] = [isHeard(fresh), same && isHeard(same)];
-  if (heardSame === undefined || heardFresh === heardSame) return heardFresh ? [] : [{ device }];
-  return [{ device, when: { first, control: ref(device, memory.control), number: told, only: heardFresh ? 'loaded already' : 'not loaded yet' } }];
+  if (heardSame === undefined || heardFresh === heardSame) return heardFresh ? undefined : { device, first };
+  return { device, first, depends: { control: ref(device, memory.control), number: told, only: heardFresh ? 'loaded already' : 'not loaded yet' } };
 };
 
 /** The memory that a program change loads, in a box that is deaf meanwhile. */

@@ -33,6 +33,8 @@ export interface SystemEvent {
   readonly id: string;
   readonly when?: readonly Condition[];
   readonly acts: readonly SystemAct[];
+  /** Nothing is looked at after it: it is judged, and leads nowhere. */
+  readonly last?: true;
 }
 
 export interface SystemSound {

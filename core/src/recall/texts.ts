@@ -37,5 +37,5 @@ export const actNumber = kept((act: SystemAct): number => {
 /** The numbers of an event's acts, in order. */
 export const actNumbers = kept((event: SystemEvent): readonly number[] => event.acts.map(actNumber));
 
-/** What must hold for an event to happen; 0 when nothing. */
-export const guardNumber = kept((event: SystemEvent): number => (event.when?.length ? numberOf(`when ${whenText(event.when)}`) : 0));
+/** What must hold for an event to happen, and whether it is the last; 0 when nothing. */
+export const guardNumber = kept((event: SystemEvent): number => (event.when?.length || event.last ? numberOf(`${event.last ? 'last ' : ''}when ${whenText(event.when)}`) : 0));

@@ -4,7 +4,8 @@ import { all, partOf, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { controlOf } from '../signal/state.js';
 import { UNKNOWN } from './domains.js';
-import type { Footstep, Modelled } from './model.js';
+import type { Footstep } from './happenings.js';
+import type { Modelled } from './model.js';
 import type { Footsteps } from './prove.js';
 import { afterEvent } from './system.js';
 
@@ -41,7 +42,9 @@ export const stepText = (rig: Rig, step: Footstep): string => {
   switch (step.does) {
     case 'recall': {
       const sound = partOf(rig, step.sound);
-      return sound ? `Stomp ${placeText(rig, sound)}` : step.sound;
+      const stomp = sound ? `Stomp ${placeText(rig, sound)}` : step.sound;
+      if (step.afterMs !== undefined) return `${stomp}, less than ${Math.ceil(step.afterMs)} ms later`;
+      return step.loses ? `${stomp}; message ${step.loses.message + 1} of ${partOf(rig, step.loses.device)?.code ?? step.loses.device} is lost` : stomp;
     }
     case 'call': {
       const device = partOf(rig, step.device);
@@ -51,10 +54,14 @@ export const stepText = (rig: Rig, step: Footstep): string => {
     case 'stomp': return `Stomp ${moveOn(rig, step.device, step.switch)}`;
     case 'press': return `Press ${moveOn(rig, step.device, step.switch)}`;
     case 'release': return `Let go of ${moveOn(rig, step.device, step.switch)}`;
+    case 'turn': return `Turn ${controlText(rig, step.control)}`;
+    case 'row': return step.steps.filter((one, i) => one.does !== 'release' || i === step.steps.length - 1).map((one, i) => (i ? lowerFirst(stepText(rig, one)) : stepText(rig, one))).join(', then ');
     case 'foot': return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
     case 'power': return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again`;
   }
 };
+
+const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 export interface SaidStep {
   /** Event of the system; absent for the power-up. */

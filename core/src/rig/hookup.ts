@@ -27,6 +27,8 @@ export interface Disturbances {
   readonly moves: boolean;
   readonly feet: boolean;
   readonly powerCycle: boolean;
+  /** Hands on knobs. Not usual: knobs are taken to stay where they were set. */
+  readonly knobs?: boolean;
 }
 
 export const USUAL_DISTURBANCES: Disturbances = { moves: true, feet: true, powerCycle: true };

@@ -158,7 +158,7 @@ const heard: z.ZodType<Heard> = z.strictObject({
 const hookup: z.ZodType<Hookup> = z.strictObject({
   kind: z.literal('hookup'), id: id('hookup'), name, settings: refRecord(value), hears: list(heard),
   assumes: list(z.strictObject({ control: refShape, value, why: z.string().max(500) })),
-  admits: z.strictObject({ moves: z.boolean(), feet: z.boolean(), powerCycle: z.boolean() }).optional(),
+  admits: z.strictObject({ moves: z.boolean(), feet: z.boolean(), powerCycle: z.boolean(), knobs: z.boolean().optional() }).optional(),
   place: record(z.strictObject({ x: z.number(), y: z.number(), turn: z.number(), at: word })).optional(),
 });
 const cable: z.ZodType<Cable> = z.strictObject({

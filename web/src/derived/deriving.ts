@@ -17,7 +17,7 @@ import { readCapture, writeHexText, writeMidiFile } from '@yunta/core/formats/ca
 import type { Refusal } from '@yunta/core/rig/result';
 import { placeText, stepText } from '@yunta/core/recall/words';
 import { tally, type Tally } from '@yunta/core/recall/summary';
-import type { Footstep } from '@yunta/core/recall/model';
+import type { Footstep } from '@yunta/core/recall/happenings';
 import type { SystemState } from '@yunta/core/recall/system';
 import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
 import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';

@@ -1,0 +1,64 @@
+import type { Program } from '../../rig/program.js';
+import type { Id } from '../../rig/ids.js';
+import type { Loading } from '../effects.js';
+import { slotLoading, type Footstep } from '../happenings.js';
+import type { Compilation } from '../compile.js';
+import type { Modelled } from '../model.js';
+import { slotTiming } from '../slot-timing.js';
+import type { SystemEvent } from '../system.js';
+import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
+import type { Question } from './question.js';
+
+/** Places of the messages that a stored slot sends, in order. */
+const messagesOf = (program: Program): readonly number[] => program.acts.flatMap((act, i) => ('send' in act && !('bpm' in act.send) && !act.when?.length ? [i] : []));
+
+/**
+ * Any message of any sound may be lost on its wire, again and again. Does the next stomp, whichever it is, bring its sound back all the same? For the sounds
+ * that it does not, a second stomp is judged too.
+ */
+export const lostMessage = (c: Compilation, m: Modelled): Question => {
+  const { bearings: b } = c;
+  const { effects } = m.said;
+  const reach = new Reach(m.system, wantedIn(m.system.sounds));
+  const steps = new Map<string, Footstep>(m.steps);
+  const extras: Extra[] = [];
+  const cutter = new Cutter();
+  for (const { sound, stored } of c.sounds.values()) {
+    const whole = stored.map(({ program }) => slotLoading(b, effects, program));
+    stored.forEach(({ program }, s) => {
+      const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
+      messagesOf(program).forEach((place, message) => {
+        const id = `lost:${sound}:${program.device}:${message}`;
+        const matters = reach.from(whole[s]!.list[place]!.map((act) => act.variable));
+        if (matters.size === 0) return;
+        // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.
+        const rest: Loading = isEven ? { ...whole[s]!, list: whole[s]!.list.with(place, []) } : slotLoading(b, effects, program, { lost: place });
+        const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? rest : loading));
+        extras.push({ id, acts: (inside) => pieces.flatMap((acts) => cutter.cut(acts, inside)), matters: isEven ? matters : reach.from(whole[s]!.list.flat().map((act) => act.variable)) });
+        steps.set(id, { does: 'recall', sound, loses: { device: program.device, message } });
+      });
+    });
+  }
+  return { about: 'lost message', systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])) };
+};
+
+const piecesOf = ({ first, list, last }: Loading): Loading['list'] => [first, ...list, last];
+
+/** The same evening, but each of these sounds is stomped twice. */
+export const stompedAgain = (question: Question, sounds: readonly string[]): Question => {
+  const again = (sound: string) => `again:${sound}`;
+  const recallOf = (sound: string) => `recall:${sound}`;
+  const steps = new Map(question.steps);
+  for (const id of sounds) {
+    const once = steps.get(recallOf(id))!;
+    steps.set(again(id), { does: 'row', steps: [once, once] });
+  }
+  return {
+    ...question, steps, asked: new Map(sounds.map((id) => [again(id), { sound: id as Id<'sound'>, again: true as const }])),
+    systems: question.systems.map((system) => ({
+      ...system,
+      events: [...system.events, ...system.events.flatMap((e): SystemEvent[] => sounds.filter((id) => recallOf(id) === e.id).map((id) => ({ id: again(id), last: true, acts: [...e.acts, ...e.acts] })))],
+      sounds: system.sounds.filter((s) => sounds.includes(s.id)).map((s) => ({ id: again(s.id), recall: again(s.id), wants: s.wants })),
+    })).filter((system) => system.sounds.length > 0),
+  };
+};

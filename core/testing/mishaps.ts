@@ -1,0 +1,50 @@
+import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play.js';
+import type { Footstep } from '../src/recall/happenings.js';
+import type { Reply, Trouble } from '../src/recall/what-if/question.js';
+import type { Ref } from '../src/rig/ids.js';
+import type { Random } from './random.js';
+import { randomPowerUp, type Proved } from './walk.js';
+
+/** Plays what is told to go wrong: how often it was played, and where it ended right on the bench. */
+export const replayTroubles = (proved: Proved, { question, troubles }: Reply): { readonly played: number; readonly right: readonly string[] } => {
+  const right: string[] = [];
+  let played = 0;
+  for (const { id, wants } of troubles) {
+    for (const want of wants) {
+      const { powerUp, events } = want.example();
+      const bench = setUpBench(proved, powerUp, false);
+      const steps = events.map((e) => question.steps.get(e)!);
+      steps.forEach((step, i) => takeStep(proved, bench, step, afterMs(steps[i + 1])));
+      played += 1;
+      if (String(bench.value(want.variable as Ref)) === want.wanted) right.push(`${id}: ${want.variable}`);
+    }
+  }
+  return { played, right };
+};
+
+const afterMs = (step: Footstep | undefined): number | undefined => (step?.does === 'recall' ? step.afterMs : undefined);
+
+/** How a walk goes astray before a sound is called that is to come back all the same. */
+export type Astray = (r: Random, recalls: readonly Footstep[]) => { readonly before: readonly Footstep[]; readonly hasty?: (sound: string) => number };
+
+/** Random walks with mishaps: after each the sound that is called must stand right but for what the usual proof or the reply tells. */
+export const walkAstray = (proved: Proved, reply: Reply, r: Random, rounds: number, go: Astray): readonly string[] => {
+  const { modelled: { steps, system }, verdicts } = proved;
+  const recalls = [...steps.values()].filter((s) => s.does === 'recall');
+  const bench = setUpBench(proved, randomPowerUp(proved, r), false);
+  const known = (sound: string) => new Set([
+    ...reply.troubles.filter((t: Trouble) => t.sound === sound && t.waitMs === undefined).flatMap((t) => t.wants.map((w) => w.variable)),
+    ...(verdicts.get(sound)?.is === 'broken' ? (verdicts.get(sound) as { wrong: readonly { variable: string }[] }).wrong.map((w) => w.variable) : []),
+  ]);
+  const wrong: string[] = [];
+  for (let n = 0; n < rounds && recalls.length && system.sounds.length; n += 1) {
+    const { before, hasty } = go(r, recalls);
+    const last = r.pick(recalls);
+    const waitMs = hasty?.(last.sound);
+    before.forEach((step, i) => takeStep(proved, bench, step, i === before.length - 1 ? waitMs : undefined));
+    takeStep(proved, bench, waitMs === undefined ? last : { ...last, afterMs: waitMs });
+    const may = known(last.sound);
+    for (const control of wrongOnBench(proved, bench, last.sound)) if (!may.has(control)) wrong.push(`${last.sound} after ${n + 1} rounds: ${control}`);
+  }
+  return wrong;
+};
