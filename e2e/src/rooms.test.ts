@@ -104,6 +104,18 @@ describe('every room by keyboard alone', () => {
     await hands.page.close();
   });
 
+  test('proof: what goes wrong when a stomp comes too early is told with the wait, and the bench shows it', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
+    await hands.sees('Right if you wait 121 ms between stomps; 16 sounds need it.');
+    await hands.sees('Right again at the next stomp, whichever it is.');
+    await hands.click('button', 'Show which, if the next stomp comes before the boxes have loaded');
+    await hands.click('button', '2C Storm fuzz 121 ms');
+    await hands.sees('less than 121 ms later');
+    await hands.click('button', 'Play on the bench');
+    await hands.sees('On the bench too: DLY program is');
+    await hands.page.close();
+  });
+
   test('Ctrl K finds a sound; Alt and a number changes the room', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
     await hands.sees('21 boxes');

@@ -69,8 +69,8 @@ describe('what can happen', () => {
     for (const e of system(demo).events.filter((x) => x.id.startsWith('recall:'))) expect(e.when ?? []).toEqual([]);
     expect(system(demo).events.find((e) => e.id === 'press:device:swi.E')!.when).toEqual([{ variable: 'device:swi.held-E', in: ['off'] }]);
   });
-  test.each<[keyof Disturbances, RegExp]>([['moves', /^(press|release|stomp):/], ['feet', /^foot:/], ['powerCycle', /^power:/]])('without %s nothing of the kind happens', (key, kind) => {
-    const all = { moves: true, feet: true, powerCycle: true };
+  test.each<[keyof Disturbances, RegExp]>([['moves', /^(press|release|stomp):/], ['feet', /^foot:/], ['powerCycle', /^power:/], ['knobs', /^knob:/]])('without %s nothing of the kind happens', (key, kind) => {
+    const all = { moves: true, feet: true, powerCycle: true, knobs: true };
     expect(events(admit(all)).some((e) => kind.test(e))).toBe(true);
     expect(events(admit({ ...all, [key]: false })).some((e) => kind.test(e))).toBe(false);
   });

@@ -67,19 +67,22 @@ export interface SaidStep {
   /** Event of the system; absent for the power-up. */
   readonly event?: string;
   readonly text: string;
+  /** It follows the one before so soon, settled or not. */
+  readonly afterMs?: number;
   /** How the control in question stands after it. */
   readonly value: string;
 }
 
 /** Footsteps with what each does to the control that ends wrong. The first line is the power-up. */
-export const sayFootsteps = (rig: Rig, modelled: Modelled, { powerUp, events }: Footsteps, control: Ref): readonly SaidStep[] => {
+export const sayFootsteps = (rig: Rig, modelled: Pick<Modelled, 'system' | 'steps'>, { powerUp, events }: Footsteps, control: Ref): readonly SaidStep[] => {
   let state = powerUp;
   const value = () => valueText(rig, control, state[control] ?? '');
   return [
     { text: 'Power up', value: value() },
     ...events.map((id): SaidStep => {
       state = afterEvent(modelled.system.events.find((e) => e.id === id)!, state);
-      return { event: id, text: stepText(rig, modelled.steps.get(id)!), value: value() };
+      const step = modelled.steps.get(id)!;
+      return { event: id, text: stepText(rig, step), value: value(), ...(step.does === 'recall' && step.afterMs !== undefined ? { afterMs: step.afterMs } : {}) };
     }),
   ];
 };

@@ -1,6 +1,7 @@
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { setWant } from '@yunta/core/edits/sounds';
 import { everyPart, partOf } from '@yunta/core/rig/rig';
+import type { WhatIfView } from '@yunta/core/derive/what-ifs';
 import { Deriving } from './deriving.js';
 
 const nothing = { put: [], remove: [] } as const;
@@ -37,6 +38,34 @@ describe('what the worker answers', () => {
     worker.powerUp(wrong!.powerUp);
     const shown = wrong!.steps.flatMap((s) => (s.event ? [worker.act({ step: s.event })!] : []));
     expect(shown.at(-1)!.sound).toEqual({ id: 'sound:03', name: 'Chorus wide', wrong: ['DLY on/off is off, wanted on'] });
+  });
+  test('what the usual proof leaves out is answered in plain data, one after the other, and what is told can be played', async () => {
+    const { worker } = loaded();
+    const told: WhatIfView[] = [];
+    const parts: number[] = [];
+    expect(await worker.whatIfs((answer, done) => { parts.push(done); if (answer) told.push(answer); })).toBe(true);
+    expect(told.map((a) => a.about)).toEqual(['late release', 'first press', 'hasty feet', 'lost message', 'turned knob']);
+    expect(structuredClone(told)).toEqual(told);
+    expect([...parts].sort((a, b) => a - b)).toEqual(parts);
+    expect(parts.at(-1)).toBe(1);
+    const [hasty] = told[2]!.troubles;
+    worker.powerUp(hasty!.powerUp);
+    hasty!.steps.forEach((s, i) => { if (s.event) worker.act({ step: s.event, ...(hasty!.steps[i + 1]?.afterMs === undefined ? {} : { nextMs: hasty!.steps[i + 1]!.afterMs! }) }); });
+    expect(worker.stands(hasty!.control)).not.toBe(hasty!.wanted);
+    expect(worker.played()!.faulty).toBe(true);
+  });
+  test('a round of questions stops when it is told to, when another begins and when something else was derived', async () => {
+    const { worker } = loaded();
+    const tell = () => undefined;
+    const first = worker.whatIfs(tell);
+    worker.stopAsking();
+    expect(await first).toBe(false);
+    const [second, third] = [worker.whatIfs(tell), worker.whatIfs(tell)];
+    expect([await second, await third]).toEqual([false, true]);
+    worker.update(setWant(partOf(islandRun(), 'sound:03')!, { control: 'device:dly.program', is: 6 }), BALLROOM_ID);
+    const fourth = worker.whatIfs(tell);
+    worker.update({ put: [partOf(islandRun(), 'sound:03')!], remove: [] }, BALLROOM_ID);
+    expect(await fourth).toBe(false);
   });
   test('time passes between stomps, and never backwards', async () => {
     const { worker } = loaded();

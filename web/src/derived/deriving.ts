@@ -15,7 +15,10 @@ import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } 
 import { checkWire, sendingControllers, shouldSend, type WireCheck } from '@yunta/core/derive/wire-check';
 import { readCapture, writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
 import type { Refusal } from '@yunta/core/rig/result';
-import { placeText, stepText } from '@yunta/core/recall/words';
+import { placeText, stepText, valueText } from '@yunta/core/recall/words';
+import { answering, type Answered, type WhatIfView } from '@yunta/core/derive/what-ifs';
+import type { Mishap } from '@yunta/core/recall/what-if/question';
+import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
 import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/happenings';
 import type { SystemState } from '@yunta/core/recall/system';
@@ -29,7 +32,7 @@ import { cablesInOrder } from '@yunta/core/signal/order';
 import type { Item } from '@yunta/core/signal/picture';
 
 /** What a person does on the bench. */
-export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string } | Fault;
+export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string; /** The next one follows so soon, settled or not. */ readonly nextMs?: number } | Fault;
 
 /** What goes wrong on stage. */
 export type Fault =
@@ -57,6 +60,11 @@ export class Deriving {
   private stompedAt = 0;
   private before: ReadonlyMap<Ref, Value> = new Map();
   private steps: PlayedStep[] = [];
+  /** The next thing that is done follows at once. */
+  private hurried = false;
+  private readonly answered = new WeakMap<Derived, Map<Mishap, Answered>>();
+  /** Counts the rounds of questions: a round that is not the last one stops. */
+  private round = 0;
   /** Something that no test can do again went wrong since power-up. */
   private faulty = false;
 
@@ -173,18 +181,57 @@ export class Deriving {
     if (!this.bench) return this.powerUp();
     const { bench, of } = this.bench;
     const now = performance.now();
-    bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
+    if (!this.hurried) bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
+    this.hurried = false;
     this.stompedAt = now;
     this.before = bench.state();
     if ('fault' in act) this.goWrong(act);
     else if ('step' in act) {
-      const step = of.modelled.steps.get(act.step);
-      if (step) takeStep(of, bench, step);
-      this.steps.push(act.step);
+      const usual = of.modelled.steps.get(act.step);
+      const step = usual ?? [...this.answered.get(of)?.values() ?? []].map((a) => a.reply.question.steps.get(act.step)).find(Boolean);
+      if (step) takeStep(of, bench, step, act.nextMs);
+      this.hurried = act.nextMs !== undefined;
+      if (usual && !this.hurried) this.steps.push(act.step);
+      else this.faulty = true;
     } else bench.stomp(act.device, act.stomp, act.gesture);
     const view = this.look();
     if ('stomp' in act) this.remember(act, view?.sound?.id);
     return view;
+  }
+
+  /** How a control stands on the bench. */
+  stands(control: Ref): string | undefined {
+    return this.bench && valueText(this.bench.of.rig, control, this.bench.bench.value(control) ?? '');
+  }
+
+  /**
+   * What the usual proof leaves out, one question after the other, with pauses in which the worker does what else it is asked.
+   * @param tell is told each answer, and how much of the round is done, from 0 to 1
+   * @returns false when it was stopped: by `stopAsking`, by another round, or because something else was derived meanwhile
+   */
+  async whatIfs(tell: (answer: WhatIfView | undefined, done: number) => void): Promise<boolean> {
+    const { derived } = this;
+    if (!derived) return false;
+    const round = this.round += 1;
+    const known = this.answered.get(derived) ?? new Map<Mishap, Answered>();
+    this.answered.set(derived, known);
+    for (const [i, { about }] of QUESTIONS.entries()) {
+      let answer = known.get(about);
+      for (const pieces = answering(derived, about); !answer;) {
+        const piece = pieces.next();
+        if (piece.done) answer = piece.value;
+        else tell(undefined, (i + piece.value) / QUESTIONS.length);
+        await new Promise((resolve) => setTimeout(resolve));
+        if (this.round !== round || this.derived !== derived) return false;
+      }
+      known.set(about, answer);
+      tell(answer.view, (i + 1) / QUESTIONS.length);
+    }
+    return true;
+  }
+
+  stopAsking(): void {
+    this.round += 1;
   }
 
   private goWrong(fault: Fault): void {

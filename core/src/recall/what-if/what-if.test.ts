@@ -31,7 +31,7 @@ const SOUNDS = { Verse: ['d.delay', 'd.program=3'], Chorus: ['d.delay', 'd.progr
 const HELD = [3, 7].map((number): Program => ({ kind: 'program', id: `program:d-${number}`, device: 'device:d', memory: 'programs', number, name: `Echo ${number}`, contents: { on: 'on', mix: 30 }, acts: [], assigns: [] }));
 const told = (proved: Proved, { question, troubles }: Reply) => troubles.map((t) => {
   const [want] = t.wants;
-  return sayFootsteps(proved.compilation.bearings.rig, { ...proved.modelled, system: t.system, steps: question.steps }, want!.example(), want!.variable as 'device:d.on').map((s) => s.text);
+  return sayFootsteps(proved.compilation.bearings.rig, { system: t.system, steps: question.steps }, want!.example(), want!.variable as 'device:d.on').map((s) => s.text);
 });
 
 describe('hasty feet', () => {

@@ -3,7 +3,7 @@ import { Button, Menu } from '@mantine/core';
 import type { BenchView, SwitchView } from '@yunta/core/derive/bench-view';
 import type { SaidStep } from '@yunta/core/recall/words';
 import type { SystemState } from '@yunta/core/recall/system';
-import type { Id } from '@yunta/core/rig/ids';
+import type { Id, Ref } from '@yunta/core/rig/ids';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import type { BenchAct } from '../../derived/deriving.js';
@@ -14,7 +14,8 @@ import { KeepTest, StandingTests } from './standing.js';
 
 interface Play {
   readonly name: string;
-  readonly control: string;
+  readonly control: Ref;
+  readonly text: string;
   readonly wanted: string;
   readonly powerUp: SystemState;
   readonly steps: readonly SaidStep[];
@@ -60,7 +61,8 @@ export const Bench = () => {
     if (!play || step >= play.steps.length - 1) return undefined;
     const timer = setTimeout(() => {
       const { event } = play.steps[step + 1]!;
-      if (event) void act({ step: event });
+      const nextMs = play.steps[step + 2]?.afterMs;
+      if (event) void act({ step: event, ...(nextMs === undefined ? {} : { nextMs }) });
       setStep(step + 1);
     }, PACE_MS);
     return () => clearTimeout(timer);
@@ -205,14 +207,17 @@ const WireLog = ({ bench }: { bench: BenchView }) => {
 };
 
 const Playing = ({ play, step, again, stop, bench }: { play: Play; step: number; again: () => void; stop: () => void; bench: BenchView }) => {
+  const { ask } = useRig();
   const done = step >= play.steps.length - 1;
+  const [stands, setStands] = useState<string>();
+  useEffect(() => { void ask.stands(play.control).then(setStands); }, [ask, play.control, bench]);
   return (
     <section className="card alarm">
       <h2>How {play.name} comes back wrong</h2>
       <ol style={{ listStyle: 'none', margin: 0, padding: 0 }}>
-        {play.steps.map((s, i) => <li key={i} className={i === step ? 'now' : ''} aria-current={i === step ? 'step' : undefined} style={{ padding: '4px 6px', background: i === step ? 'var(--chosen)' : undefined, opacity: i > step ? 0.65 : 1 }}><strong>{i}. {s.text}</strong> <span className="soft">{play.control} {s.value}</span></li>)}
+        {play.steps.map((s, i) => <li key={i} className={i === step ? 'now' : ''} aria-current={i === step ? 'step' : undefined} style={{ padding: '4px 6px', background: i === step ? 'var(--chosen)' : undefined, opacity: i > step ? 0.65 : 1 }}><strong>{i}. {s.text}</strong> <span className="soft">{play.text} {s.value}</span></li>)}
       </ol>
-      {done && <p>{bench.sound?.wrong.length ? <span className="broken">On the bench too: {bench.sound.wrong.join('; ')}.</span> : <span className="proved">On the bench it now ends as wanted.</span>}</p>}
+      {done && stands !== undefined && <p>{stands === play.wanted ? <span className="proved">On the bench {play.text} now ends at {stands}, as wanted.</span> : <span className="broken">On the bench too: {play.text} is {stands}, wanted {play.wanted}.</span>}</p>}
       <div style={{ display: 'flex', gap: 8 }}><Button size="xs" variant="default" onClick={again}>Play it again</Button><Button size="xs" variant="default" onClick={stop}>Play freely</Button></div>
     </section>
   );

@@ -2,11 +2,12 @@ import { rigName } from '@yunta/core/rig/rig';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { useRig } from '../../app/rig-context.js';
 import { ADMITS } from './admits.js';
+import { answerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 
 const VERDICTS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
 
 /** On paper: what was proved, against what, under which assumptions, of which revision. The assumptions are there to be ticked at the line check. */
-export const Certificate = () => {
+export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
   const { rig, hookup, view } = useRig();
   if (!view || !hookup) return null;
   const { tally } = view;
@@ -17,6 +18,11 @@ export const Certificate = () => {
       <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. {tally.proved} of {tally.sounds} sounds are proved: from every state that can be reached, their recall leaves all their wants true. Reckoned with were {view.controls} controls and {view.events} things that can happen to them.</p>
       <h2>Reckoned with</h2>
       <ul>{ADMITS.map(({ key, says }) => <li key={key}>{admits[key] ? '' : 'Not: '}{says}</li>)}</ul>
+      <h2>Proved apart: and if …</h2>
+      <ul>{QUESTIONS.map((q) => {
+        const answer = answers.get(q.about);
+        return <li key={q.about}>… {q.asks}? <strong>{answer ? answerText(q, answer) : 'Not asked.'}</strong></li>;
+      })}</ul>
       <h2>To be checked before the show, because it is taken for granted</h2>
       {view.granted.length === 0 ? <p>Nothing.</p> : <ul className="certificate-check">{view.granted.map((g) => <li key={g.control}>☐ {g.text} <small>{g.why}</small></li>)}</ul>}
       <h2>Sounds</h2>

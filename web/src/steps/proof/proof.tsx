@@ -12,12 +12,14 @@ import { ADMITS } from './admits.js';
 import { Assume } from './assume.js';
 import { Board, type Pair } from './board.js';
 import { Certificate } from './certificate.js';
+import { useWhatIfs, WhatIfs } from './what-ifs.js';
 
 export const Proof = () => {
   const { view } = useRig();
   const navigate = useNavigate();
   const [pair, choosePair] = useState<Pair>();
   const [chosen, choose] = useState<Id<'sound'>>();
+  const whatIfs = useWhatIfs();
   if (view && view.tally.sounds === 0) {
     return <div className="card" style={{ maxWidth: 560 }}><h1>Does every sound come back?</h1><p className="soft">There is nothing to prove yet. Give the rig a sound first.</p><Button onClick={() => void navigate('../sounds')}>To the sounds</Button></div>;
   }
@@ -26,7 +28,7 @@ export const Proof = () => {
   const shown = view.sounds.find((s) => s.id === chosen && s.verdict === 'broken') ?? broken[0];
   return (
     <div className="proof">
-      <Certificate />
+      <Certificate answers={whatIfs.answers} />
       <section className="no-print">
         <div className="headline">
           <h1>Does every sound come back?</h1>
@@ -34,6 +36,7 @@ export const Proof = () => {
         </div>
         <Board pair={pair} choose={(p) => { choosePair(p); if (broken.some((s) => s.id === p.to)) choose(p.to); }} />
         {pair && <PairDetails pair={pair} />}
+        <WhatIfs asked={whatIfs} />
       </section>
       <aside className="no-print" style={{ display: 'grid', gap: 14 }}>
         {broken.length > 1 && (
@@ -75,7 +78,7 @@ const Broken = ({ sound }: { sound: SoundView }) => {
             <li key={i}><span className="n" aria-hidden="true">{i}</span><span><strong>{s.text}</strong><br /><span className="soft">{first.text} {s.value}{i === first.steps.length - 1 ? `; wanted ${first.wanted}` : ''}</span></span></li>
           ))}
         </ol>
-        <Button onClick={() => void navigate('../bench', { state: { play: { name: sound.name, control: first.text, wanted: first.wanted, powerUp: first.powerUp, steps: first.steps } } })}>Play on the bench</Button>
+        <Button onClick={() => void navigate('../bench', { state: { play: { name: sound.name, control: first.control, text: first.text, wanted: first.wanted, powerUp: first.powerUp, steps: first.steps } } })}>Play on the bench</Button>
       </div>
       {findings.length > 0 && (
         <div className="card">
@@ -95,7 +98,7 @@ const Granted = () => {
   return (
     <div className="card">
       <h2>The proof reckons with</h2>
-      {ADMITS.map(({ key, says }) => <Checkbox key={key} mb={6} label={says} checked={admits[key]} onChange={(e) => edit({ put: [{ ...hookup, admits: { ...admits, [key]: e.currentTarget.checked } }], remove: [] }, `The proof ${e.currentTarget.checked ? 'reckons' : 'does not reckon'} with: ${says}`)} />)}
+      {ADMITS.map(({ key, says }) => <Checkbox key={key} mb={6} label={says} checked={admits[key] ?? false} onChange={(e) => edit({ put: [{ ...hookup, admits: { ...admits, [key]: e.currentTarget.checked } }], remove: [] }, `The proof ${e.currentTarget.checked ? 'reckons' : 'does not reckon'} with: ${says}`)} />)}
       <h2 style={{ marginTop: 14 }}>It takes for granted</h2>
       {view.granted.length === 0 ? <p className="soft">Nothing.</p> : <ul style={{ margin: 0, paddingLeft: 20 }}>{[...new Set(view.granted.map((g) => g.why))].map((why) => <li key={why}><strong>{view.granted.filter((g) => g.why === why).map((g) => g.text).join(', ')}</strong> <span className="soft">{why}</span></li>)}</ul>}
       <Assume />

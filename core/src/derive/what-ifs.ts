@@ -1,0 +1,78 @@
+import type { Mishap, Reply, Trouble } from '../recall/what-if/question.js';
+import { QUESTIONS, neverHealed } from '../recall/what-if/what-if.js';
+import { replying } from '../recall/what-if/question.js';
+import type { SystemState } from '../recall/system.js';
+import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
+import type { Id, Ref } from '../rig/ids.js';
+import { partOf } from '../rig/rig.js';
+import type { Derived } from './deriver.js';
+
+/** One sound that an evening out of the ordinary leaves wrong, or a move in it. Plain data. */
+export interface TroubleView {
+  readonly id: string;
+  readonly sound: Id<'sound'>;
+  readonly name: string;
+  readonly slot: string;
+  readonly move?: string;
+  readonly press?: 'first' | 'second';
+  /** Right if the player waits so long after the stomp before. */
+  readonly waitMs?: number;
+  /** A second stomp does not bring it back either. */
+  readonly never?: true;
+  readonly controls: readonly string[];
+  readonly control: Ref;
+  readonly text: string;
+  readonly wanted: string;
+  readonly steps: readonly SaidStep[];
+  readonly powerUp: SystemState;
+}
+
+export interface WhatIfView {
+  readonly about: Mishap;
+  readonly judged: number;
+  readonly troubles: readonly TroubleView[];
+  /** Names of sounds that depend on too much to be decided. */
+  readonly undecided: readonly string[];
+}
+
+export interface Answered {
+  readonly view: WhatIfView;
+  readonly reply: Reply;
+}
+
+/** Asks and answers one question piece by piece, so that a caller can stop between them; says how much of it is done, from 0 to 1. */
+export function* answering(d: Derived, about: Mishap): Generator<number, Answered> {
+  const { compilation, modelled, verdicts, rig } = d;
+  yield 0;
+  const question = QUESTIONS.find((q) => q.about === about)!.ask(compilation, modelled);
+  const pieces = replying(question, verdicts);
+  let done = 0;
+  let piece = pieces.next();
+  while (!piece.done) {
+    done += 1;
+    yield done / question.systems.length;
+    piece = pieces.next();
+  }
+  const reply = piece.value;
+  const never: ReadonlySet<string> = about === 'lost message' ? neverHealed(reply, verdicts) : new Set();
+  const name = (sound: Id<'sound'>) => partOf(rig, sound)?.name ?? sound;
+  return { reply, view: {
+    about, judged: reply.judged, undecided: reply.undecided.map((u) => name(u.sound)),
+    troubles: longestWaits(reply.troubles).map((t): TroubleView => {
+      const [first] = [...t.wants].sort((a, b) => a.length - b.length);
+      const control = first!.variable as Ref;
+      const footsteps = first!.example();
+      const sound = partOf(rig, t.sound);
+      return {
+        id: t.id, sound: t.sound, name: name(t.sound), slot: sound ? slotText(rig, sound) : '', ...(t.move ? { move: partOf(rig, t.move)?.name ?? t.move } : {}),
+        ...(t.press ? { press: t.press } : {}), ...(t.waitMs === undefined ? {} : { waitMs: t.waitMs }), ...(never.has(t.sound) ? { never: true as const } : {}),
+        controls: t.wants.map((w) => controlText(rig, w.variable as Ref)), control, text: controlText(rig, control), wanted: valueText(rig, control, first!.wanted),
+        steps: sayFootsteps(rig, { system: t.system, steps: question.steps }, footsteps, control), powerUp: footsteps.powerUp,
+      };
+    }),
+  } };
+}
+
+/** Of the moments at which a sound would be called too early, the last. */
+const longestWaits = (troubles: readonly Trouble[]): readonly Trouble[] =>
+  troubles.filter((t) => t.waitMs === undefined || t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => (b.waitMs! > a.waitMs! ? b : a)));
