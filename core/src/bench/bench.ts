@@ -22,10 +22,14 @@ export interface BenchSetup {
 export type Heard =
   | { readonly is: 'stomp'; readonly at: number; readonly device: Id<'device'>; readonly what: string }
   | { readonly is: 'message'; readonly at: number; readonly from: Id<'device'>; readonly bytes: string; readonly read: Read; readonly reacts: readonly Id<'device'>[]; /** Boxes that would have reacted, had they not been loading. */ readonly missed?: readonly Id<'device'>[] }
+  | { readonly is: 'clock'; readonly at: number; readonly from: Id<'device'>; readonly bpm: number }
   | { readonly is: 'fault'; readonly at: number; readonly what: string }
   | { readonly is: 'contact'; readonly at: number; readonly device: Id<'device'>; readonly jack: string; readonly closed: boolean };
 
 const BYTE_US = 320;
+const CLOCK = 0xf8;
+/** Source: MIDI 1.0 Detailed Specification, "Timing Clock". */
+const CLOCKS_A_BEAT = 24;
 /** A thru passes a byte on with a small delay (assumed: two microseconds of opto-coupler). */
 const THRU_US = 2;
 
@@ -36,6 +40,7 @@ export class Bench {
   private readonly otherEnd = new Map<Ref, Ref>();
   private readonly stored = new Map<string, Program>();
   private readonly busyUntil = new Map<Ref, number>();
+  private readonly clocks = new Map<Ref, number>();
   private toLose = 0;
   private hurryUs: number | undefined;
   private losing: { readonly from: Id<'device'>; message: number } | undefined;
@@ -91,7 +96,7 @@ export class Bench {
   }
 
   private transmit(from: Id<'device'>, jack: string, message: Message, afterMs: number): void {
-    if ('bpm' in message) return;
+    if ('bpm' in message) return this.sendClock(from, ref(from, jack), message.bpm, afterMs);
     const bytes = 'pc' in message
       ? message.bank === undefined ? toBytes({ is: 'pc', channel: message.channel, program: message.pc }) : bankAndProgram(message.channel, message.bank, message.pc)
       : toBytes({ is: 'cc', channel: message.channel, controller: message.cc, value: message.value });
@@ -104,6 +109,18 @@ export class Bench {
     }
     if (lost) this.time.plan(at, () => this.note({ is: 'fault', at: this.time.now, what: `${hex(bytes)} is lost` }));
     this.busyUntil.set(port, at);
+  }
+
+  /** Two beats of MIDI clock, 24 bytes to a beat, in between whatever else is on the wire. A new tempo takes the place of the old one. */
+  private sendClock(from: Id<'device'>, port: Ref, bpm: number, afterMs: number): void {
+    const mine = (this.clocks.get(port) ?? 0) + 1;
+    this.clocks.set(port, mine);
+    const begin = this.time.now + afterMs * 1000;
+    for (let tick = 0; tick <= 2 * CLOCKS_A_BEAT; tick += 1) {
+      const at = Math.round(begin + BYTE_US + (tick * 60_000_000) / (bpm * CLOCKS_A_BEAT));
+      this.time.plan(at, () => { if (this.clocks.get(port) === mine) this.travel(from, port, CLOCK, [CLOCK]); });
+    }
+    this.note({ is: 'clock', at: begin, from, bpm });
   }
 
   private isLost(from: Id<'device'>): boolean {
@@ -204,10 +221,10 @@ export class Bench {
     this.time.pass(this.time.now + us);
   }
 
-  /** One actuator of a box, by hand or foot. */
-  actuate(device: Id<'device'>, actuator: string): void {
+  /** One actuator of a box, by hand or foot. @param number what it is turned or tapped to */
+  actuate(device: Id<'device'>, actuator: string, number?: number): void {
     this.note({ is: 'stomp', at: this.time.now, device, what: actuator });
-    this.boxes.get(device)?.actuate(actuator);
+    this.boxes.get(device)?.actuate(actuator, number);
     this.settle();
   }
 

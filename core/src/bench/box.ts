@@ -20,6 +20,9 @@ export interface Outside {
 const CONTROL_CHANGE = 0xb;
 const PROGRAM_CHANGE = 0xc;
 const NOTE_ON = 0x9;
+const CLOCK = 0xf8;
+/** 20 beats a minute. */
+const LONGEST_TICK_US = 130_000;
 
 /** One box of the rig, simulated from its description: stimuli in, acts on its own controls, messages and contacts out. */
 export class Box {
@@ -28,6 +31,7 @@ export class Box {
   private readonly circumstances: Circumstances;
   private bank = 0;
   private turnedTo: number | undefined;
+  private clockedAt = -Infinity;
   /** While it loads it misses messages, or keeps them for later. */
   private deafUntil = 0;
 
@@ -66,6 +70,7 @@ export class Box {
 
   /** A byte arrives at a MIDI input. @returns the message that it completed, whether the box took notice, or missed it because it is loading */
   hear(jack: string, byte: number): { readonly read: Read; readonly reacts: boolean; readonly missed?: true } | undefined {
+    if (byte === CLOCK) return void this.followClock();
     let reader = this.readers.get(jack);
     if (!reader) this.readers.set(jack, reader = new ByteReader());
     const read = reader.push(byte);
@@ -74,6 +79,14 @@ export class Box {
     if (this.device.midi?.messages === 'lost') return { read, reacts: false, missed: true };
     this.outside.plan(this.deafUntil, () => this.obey(read));
     return { read, reacts: true };
+  }
+
+  /** Takes its tempo from the time between two clock bytes, 24 to a beat; after a longer pause it begins anew. */
+  private followClock(): void {
+    const us = this.outside.now() - this.clockedAt;
+    this.clockedAt = this.outside.now();
+    if (us > LONGEST_TICK_US) return;
+    for (const a of this.device.actuators) if ('midi' in a.by && a.by.midi === 'clock') this.fire(a, 60_000_000 / (us * 24));
   }
 
   /** Its channel switch is turned: it answers there and nowhere else. */
@@ -126,9 +139,9 @@ export class Box {
   }
 
   /** One actuator by its name, whatever sets it off. */
-  actuate(id: string): void {
+  actuate(id: string, number?: number): void {
     const actuator = this.device.actuators.find((a) => a.id === id);
-    if (actuator) this.fire(actuator);
+    if (actuator) this.fire(actuator, number);
   }
 
   contactChanged(jack: string, closed: boolean): void {
@@ -171,13 +184,14 @@ export class Box {
         const [a, b] = act.toggle;
         if (String(old) === String(a)) this.set(act.control, b);
         else if (String(old) === String(b)) this.set(act.control, a);
+      } else if ('take' in act) {
+        if (number !== undefined) this.set(act.control, scaledValue(number, [0, 127], this.stepOf(act.control)));
       } else if ('step' in act) this.set(act.control, act.step[(act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length]!);
       else if ('map' in act) {
         const range = number === undefined ? undefined : act.map.find(([from, to]) => number >= from && number <= to);
         if (range) this.set(act.control, range[2]);
       } else if (number !== undefined) {
-        const domain = this.device.controls.find((c) => c.id === act.control)?.domain;
-        this.set(act.control, scaledValue(number, act.scale, domain && 'min' in domain ? domain.step ?? 1 : 1));
+        this.set(act.control, scaledValue(number, act.scale, this.stepOf(act.control)));
       }
     } else if ('load' in act) {
       const memory = this.device.memories.find((m) => m.id === act.load)!;
@@ -189,6 +203,11 @@ export class Box {
       this.outside.contact(act.pulse, true);
       this.outside.contact(act.pulse, false);
     } else this.follow(act.follow, act.gesture);
+  }
+
+  private stepOf(control: string): number {
+    const domain = this.device.controls.find((c) => c.id === control)?.domain;
+    return domain && 'min' in domain ? domain.step ?? 1 : 1;
   }
 
   /** A switch that the loaded program assigns. A latched one turns its latch first, then follows its new state. */

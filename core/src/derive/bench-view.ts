@@ -127,6 +127,7 @@ const NOT_HEARD = 'nobody';
 const wireLine = (rig: Rig, h: Heard): WireLine => {
   const code = (id: Id<'device'>) => partOf(rig, id)?.code ?? id;
   if (h.is === 'stomp') return { at: clock(h.at), bytes: '', reads: `${code(h.device)}: ${h.what}`, who: '', kind: 'stomp' };
+  if (h.is === 'clock') return { at: clock(h.at), bytes: 'F8', reads: `${code(h.from)}: clock, ${h.bpm} beats a minute`, who: '', kind: 'message' };
   if (h.is === 'fault') return { at: clock(h.at), bytes: '', reads: h.what, who: '', kind: 'nobody' };
   if (h.is === 'contact') return { at: clock(h.at), bytes: '', reads: `${code(h.device)} ${h.jack} ${h.closed ? 'closes' : 'opens'}`, who: '', kind: 'contact' };
   const { status, channel, data } = h.read;

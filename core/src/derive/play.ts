@@ -4,7 +4,8 @@ import type { Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
 import type { SystemState } from '../recall/system.js';
-import type { Ref } from '../rig/ids.js';
+import { OTHER } from '../recall/domains.js';
+import { ref, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
 
 /** What playing needs of what was derived. */
@@ -46,7 +47,11 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
       return to === undefined ? [] : [() => bench.turn(step.control, to)];
     }
     case 'row': return step.steps.flatMap((one) => stompsOf(of, bench, one));
-    case 'foot': return [() => bench.actuate(step.device, step.actuator)];
+    case 'foot': {
+      const taps = partOf(c.bearings.rig, step.device)?.actuators.find((a) => a.id === step.actuator)?.acts.find((act) => 'take' in act);
+      const to = taps && 'control' in taps ? realValue(c.bearings, modelled, ref(step.device, taps.control), OTHER) : undefined;
+      return [() => bench.actuate(step.device, step.actuator, typeof to === 'number' ? to : undefined)];
+    }
     case 'power': return [() => bench.powerCycle(step.device, (control) => {
       const r = `${step.device}.${control}` as Ref;
       const name = step.wakes[r];

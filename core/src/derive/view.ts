@@ -118,6 +118,6 @@ export const storedView = (d: Derived, id: Id<'sound'>): readonly StoredView[] =
     slot: sound ? slotText(d.rig, sound) : '',
     typed,
     contents: program.contents === 'unplanned' ? '' : Object.entries(program.contents).filter(([, v]) => v !== 'off' && v !== 'open' && v !== 0).map(([k, v]) => (v === 'on' ? k : `${k} ${v}`)).join(', '),
-    messages: program.acts.map((act, i) => ({ bytes: actBytes(act) || ('pulse' in act ? `pulse on ${act.pulse}` : ''), for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in' })),
+    messages: program.acts.map((act, i) => ({ bytes: actBytes(act) || ('pulse' in act ? `pulse on ${act.pulse}` : 'send' in act && 'bpm' in act.send ? `clock ${act.send.bpm}` : ''), for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in' })),
   }));
 };

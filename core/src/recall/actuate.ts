@@ -104,6 +104,12 @@ const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; 
       if (value !== undefined) send({ send: { cc: way.number, value, channel: way.channel }, at: way.at }, `${nameOf(rig, want.control)} ${want.value}`, 1);
       return;
     }
+    case 'clock': {
+      const isSent = slot.sent.some(({ act }) => 'send' in act && 'bpm' in act.send && act.at === way.at && act.send.bpm === want.value);
+      if (programHolds(rig, want, wants) === 'surely' || isSent) return;
+      if (typeof want.value === 'number') send({ send: { bpm: want.value }, at: way.at }, `tempo ${want.value}`, 1);
+      return;
+    }
     case 'toggle':
       if (mustTurnOver(rig, want, wants, way.values)) send({ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at }, `turns ${nameOf(rig, want.control)} over`, 2);
       return;

@@ -3,6 +3,7 @@ import type { Control, Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
+import { clockActuators } from '../rig/midi-manners.js';
 import type { Value, When } from '../rig/value.js';
 import type { Compilation } from './compile.js';
 
@@ -132,6 +133,10 @@ const namedByProgram = (rig: Rig, program: Program, note: Note): void => {
   else for (const [control, value] of Object.entries(program.contents)) note(ref(program.device, control), value);
   const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
   noteActs(program.device, acts, note);
+  for (const act of acts) {
+    if (!('send' in act) || !('bpm' in act.send)) continue;
+    for (const device of all(rig, 'device')) for (const a of clockActuators(device)) for (const take of a.acts) if ('take' in take) note(ref(device.id, take.control), act.send.bpm);
+  }
   for (const number of numbersSent(acts)) {
     for (const device of all(rig, 'device')) if (device.midi) for (const other of device.memories) if (number < other.size) note(ref(device.id, other.control), number);
   }

@@ -123,6 +123,7 @@ export class Effects {
         const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, step[(step.indexOf(v) + 1) % step.length]!]);
         return [...this.contacts(device, control, moves, when, depth), guarded({ variable: control, step }, when)];
       }
+      if ('take' in act && byte === undefined) return this.domains.of.get(control)!.includes(OTHER) ? [guarded({ variable: control, set: OTHER }, when)] : [];
       const value = byte === undefined ? undefined : valueFrom(act, byte, device.controls.find((c) => c.id === act.control));
       return value === undefined ? [] : this.set(device, control, value, when, depth);
     }
@@ -221,16 +222,15 @@ export class Effects {
   }
 
   private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
-    if ('bpm' in message) return [];
     return guardedBy(when, this.once(`send ${depth} ${device.id}.${at} ${textOf(message)}`, () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
   }
 
-  private heardBy(to: Device, device: Device, message: SentMessage, at: string, depth: number): readonly SystemAct[] {
+  private heardBy(to: Device, device: Device, message: Message, at: string, depth: number): readonly SystemAct[] {
     return this.once(`send ${depth} ${device.id}.${at} ${textOf(message)} to ${to.id}`, () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
   }
 
-  private answer({ device: receiver, answers }: Listener, message: SentMessage, depth: number): readonly SystemAct[] {
-    const value = 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : message.value;
+  private answer({ device: receiver, answers }: Listener, message: Message, depth: number): readonly SystemAct[] {
+    const value = 'bpm' in message ? message.bpm : 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : message.value;
     return answers.flatMap((a) => {
       const guards = this.guards(receiver.id, a.when);
       return guards ? this.acts(receiver, a.acts, guards, value, depth + 1) : [];
@@ -271,9 +271,7 @@ export class Effects {
   }
 }
 
-type SentMessage = Exclude<Message, { bpm: number }>;
-
-const textOf = (message: SentMessage): string => `${message.channel} ${'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`}`;
+const textOf = (message: Message): string => ('bpm' in message ? `clock ${message.bpm}` : `${message.channel} ${'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`}`);
 
 const relays = new WeakMap<Device, readonly Jack[]>();
 /** Jacks whose contact follows a control. */

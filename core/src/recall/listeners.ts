@@ -1,7 +1,7 @@
 import type { Message } from '../rig/act.js';
 import type { Actuator, Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
+import { clockActuators, controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
 import { partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';
@@ -14,19 +14,18 @@ export interface Listener {
 
 const known = new WeakMap<ControlWiring, Map<string, readonly Listener[]>>();
 
-/** Every box that takes notice of a message sent from a jack, nearest first, whether it was meant or not. */
+/** Every box that takes notice of a message sent from a jack, nearest first, whether it was meant or not. A clock has no channel. */
 export const listeners = ({ rig, control, grounds }: Pick<Bearings, 'rig' | 'control' | 'grounds'>, from: Id<'device'>, at: string, message: Message): readonly Listener[] => {
-  if ('bpm' in message) return [];
   let found = known.get(control);
   if (!found) known.set(control, found = new Map());
-  const key = `${from}.${at} ${message.channel} ${'cc' in message ? message.cc : 'program'}`;
+  const key = `${from}.${at} ${'bpm' in message ? 'clock' : `${message.channel} ${'cc' in message ? message.cc : 'program'}`}`;
   const before = found.get(key);
   if (before) return before;
   const setting = (r: Ref) => grounds.resting.get(r);
   const now = (control.midi.get(ref(from, at)) ?? []).flatMap((arrival): readonly Listener[] => {
     const device = partOf(rig, arrival.device)!;
-    const answers = 'cc' in message ? controllerActuators(device, message.cc) : programActuators(device);
-    return answers.length && listensTo(device, message.channel, setting) ? [{ device, answers }] : [];
+    const answers = 'bpm' in message ? clockActuators(device) : 'cc' in message ? controllerActuators(device, message.cc) : programActuators(device);
+    return answers.length && ('bpm' in message || listensTo(device, message.channel, setting)) ? [{ device, answers }] : [];
   });
   found.set(key, now);
   return now;

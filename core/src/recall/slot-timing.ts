@@ -72,7 +72,7 @@ export const reaching = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, contr
   const boxes = new Map<Device, Reaching[]>();
   const us = arrivals(acts);
   acts.forEach((act, place) => {
-    if (!('send' in act) || place === lost) return;
+    if (!('send' in act) || 'bpm' in act.send || place === lost) return;
     for (const { device } of listeners(b, controller, act.at, act.send)) {
       const messages = boxes.get(device);
       const message = { place, us: us[place]!, message: act.send };

@@ -1,7 +1,7 @@
 import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { channelOf, programActuators } from '../rig/midi-manners.js';
+import { channelOf, clockActuators, programActuators } from '../rig/midi-manners.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { ControlWiring } from '../signal/reach.js';
@@ -13,6 +13,8 @@ export type Way =
   | { readonly by: 'contact'; readonly control: string; readonly closed: Value; readonly open: Value; readonly sets: ReadonlyMap<string, Value> }
   | { readonly by: 'program'; readonly channel: number; readonly at: string }
   | { readonly by: 'cc'; readonly number: number; readonly channel: number; readonly at: string; readonly act: Act }
+  /** MIDI clock: every box on the wire that follows it takes its tempo. */
+  | { readonly by: 'clock'; readonly at: string }
   /** Only turns it over: where it ends depends on the past. */
   | { readonly by: 'toggle'; readonly number: number; readonly channel: number; readonly at: string; readonly values: readonly [Value, Value] }
   | { readonly by: 'pulse'; readonly jack: string; readonly values: readonly [Value, Value] };
@@ -44,7 +46,7 @@ const findWays = (rig: Rig, wiring: ControlWiring, setting: (r: Ref) => Value | 
   const host = partOf(rig, controller);
   if (!device || !host) return [];
   if (id === controller) return memory.stores.includes(name) || memory.control === name ? [{ by: 'stored' }] : [];
-  return [...contactWays(host, memory, wiring, device, name), ...midiWays(host, wiring, device, name, setting)];
+  return [...contactWays(host, memory, wiring, device, name), ...midiWays(host, wiring, device, name, setting), ...clockWays(host, memory, wiring, device, name)].sort((a, b) => (a.by === 'toggle' ? 1 : 0) - (b.by === 'toggle' ? 1 : 0));
 };
 
 const midiWays = (host: Device, wiring: ControlWiring, device: Device, control: string, setting: (r: Ref) => Value | undefined): readonly Way[] => {
@@ -64,7 +66,13 @@ const midiWays = (host: Device, wiring: ControlWiring, device: Device, control: 
       else if ('toggle' in act) ways.push({ by: 'toggle', number, channel, at, values: act.toggle });
     }
   }
-  return ways.sort((a, b) => (a.by === 'toggle' ? 1 : 0) - (b.by === 'toggle' ? 1 : 0));
+  return ways;
+};
+
+const clockWays = (host: Device, memory: Memory, wiring: ControlWiring, device: Device, control: string): readonly Way[] => {
+  if (!memory.limits?.clock || !clockActuators(device).some((a) => a.acts.some((act) => 'take' in act && act.control === control))) return [];
+  const out = host.jacks.find((j) => j.kind === 'midi' && j.poles.tip === 'out' && wiring.midi.get(ref(host.id, j.id))?.some((a) => a.device === device.id));
+  return out ? [{ by: 'clock', at: out.id }] : [];
 };
 
 const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device: Device, control: string): readonly Way[] =>

@@ -7,6 +7,8 @@ export type Act = { readonly when?: When } & (
   | { readonly control: string; readonly step: readonly Value[] }
   | { readonly control: string; readonly map: readonly (readonly [from: number, to: number, set: Value])[] }
   | { readonly control: string; readonly scale: readonly [number, number] }
+  /** The number that came with the stimulus, as it is: the tempo of a clock, in beats a minute. A foot that taps may leave any. */
+  | { readonly control: string; readonly take: 'value' }
   | { readonly load: string; readonly slot: number | 'value' | BankPlace }
   | { readonly send: Message; readonly at: Point; readonly afterMs?: number }
   /** A momentary closing of a contact; a lasting one is the jack's `closedWhen`. */
@@ -27,6 +29,7 @@ export interface BankPlace {
 export type Message =
   | { readonly pc: number; readonly channel: number; readonly bank?: number }
   | { readonly cc: number; readonly value: number; readonly channel: number }
+  /** MIDI clock at so many beats a minute. */
   | { readonly bpm: number };
 
 /**

@@ -238,8 +238,8 @@ export interface Memory {
   readonly mutesMs: number;
   /** What choosing the current program again does. */
   readonly again: 'reloads' | 'nothing';
-  /** `waits: false`: it cannot pause between two messages of a slot. */
-  readonly limits?: { readonly messages?: number; readonly assigns?: number; readonly nameLength?: number; readonly waits?: boolean };
+  /** `waits: false`: it cannot pause between two messages of a slot. `clock: true`: a slot can hold a tempo, sent as MIDI clock. */
+  readonly limits?: { readonly messages?: number; readonly assigns?: number; readonly nameLength?: number; readonly waits?: boolean; readonly clock?: boolean };
   /** Switches whose press recalls a program: position within the bank that shows. */
   readonly switches?: readonly string[];
   /** The control that holds the bank that shows, and the switches that step it. */

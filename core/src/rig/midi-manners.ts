@@ -21,11 +21,14 @@ export const programActuators = (device: Device): readonly Actuator[] => device.
 export const controllerActuators = (device: Device, controller: number): readonly Actuator[] =>
   device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === controller);
 
+export const clockActuators = (device: Device): readonly Actuator[] => device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'clock');
+
 export const stepOf = (control: Control | undefined): number => (control && 'min' in control.domain ? control.domain.step ?? 1 : 1);
 
 /** What an act that takes its value from the stimulus sets; undefined when it leaves the control alone. */
 export const valueFrom = (act: Act, byte: number, control: Control | undefined): Value | undefined => {
   if ('map' in act) return act.map.find(([from, to]) => byte >= from && byte <= to)?.[2];
+  if ('take' in act) return byte;
   if ('scale' in act) return scaledValue(byte, act.scale, stepOf(control));
   return undefined;
 };

@@ -50,6 +50,7 @@ const act: z.ZodType<Act> = z.union([
   z.strictObject({ ...guarded, control: word, step: list(value) }),
   z.strictObject({ ...guarded, control: word, map: list(z.tuple([z.number(), z.number(), value])) }),
   z.strictObject({ ...guarded, control: word, scale: pair(z.number()) }),
+  z.strictObject({ ...guarded, control: word, take: z.literal('value') }),
   z.strictObject({
     ...guarded, load: word,
     slot: z.union([z.number().int().min(0), z.literal('value'), z.strictObject({ bank: word, banks: list(value), plus: z.number().int(), size: z.number().int() })]),
@@ -126,7 +127,7 @@ const memory: z.ZodType<Memory> = z.strictObject({
   id: word, control: word, stores: list(word), mayStore: list(word).optional(), by: z.enum(['slot', 'song', 'cue']).optional(),
   size: z.number().int().min(1).max(16_384), shows: numbering, inside: word.optional(), gapMs: z.number().min(0), mutesMs: z.number().min(0),
   again: z.enum(['reloads', 'nothing']),
-  limits: z.strictObject({ messages: z.number().optional(), assigns: z.number().optional(), nameLength: z.number().optional(), waits: z.boolean().optional() }).optional(),
+  limits: z.strictObject({ messages: z.number().optional(), assigns: z.number().optional(), nameLength: z.number().optional(), waits: z.boolean().optional(), clock: z.boolean().optional() }).optional(),
   switches: list(word).optional(), bank: z.strictObject({ control: word, up: word, down: word }).optional(),
   assignable: list(z.strictObject({ switch: word, latch: word, held: word })).optional(),
 });

@@ -36,12 +36,19 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => stored.
   const hears = heardBy(bearings, program.device, act);
   if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) return [];
   const ids = hears.map((h) => h.device.id);
-  const target = typed ? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device;
+  const own = 'send' in act && !('bpm' in act.send) ? hears.find((h) => h.device.midi?.channel === (act.send as { channel: number }).channel && !h.device.midi?.omni)?.device.id : undefined;
+  const target = typed ? own ?? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device;
   return ids.filter((d) => d !== target && (target || ids.length > 1)).map((other) => ({ target: target ?? ids[0]!, other }));
 })).filter((c) => c.other !== c.target));
 
 const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {
   const device = partOf(rig, id)!;
+  if (device.midi?.omni) {
+    return [{
+      id: 'omni-off', label: `Turn omni off on ${device.name}: it answers on channel ${device.midi.channel} only`, note: 'set it on the box as well', promise: 'clears', by: 'program',
+      edit: changeDevice(device, { midi: { ...device.midi, omni: false } }),
+    }];
+  }
   const taken = new Set(all(rig, 'device').map((d) => d.midi?.channel));
   const free = Array.from({ length: 16 }, (_, i) => i + 1).find((c) => !taken.has(c));
   if (!device.midi || free === undefined) return [];

@@ -8,12 +8,13 @@ import { partOf, programsOf, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
 import { controlOf } from '../../signal/state.js';
 import type { CheckInputs, Remedy } from '../check.js';
+import { grouped } from '../names.js';
 import type { Broken } from './broken-wants.js';
 
 /** Ways to pin what can come back wrong, by how little they change. Each is offered for trial; only what the prover then finds proved is shown. */
 export const cures = (inputs: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => [
   ...replanSlots(inputs, broken),
-  ...callAProgram(inputs, broken),
+  ...callAProgram(inputs, broken.map((b) => ({ sound: b.sound, control: b.control, value: b.want.wanted }))),
   ...storeInPrograms(inputs, broken),
   ...sendAlways(inputs, broken),
 ];
@@ -30,10 +31,15 @@ const replanSlots = ({ rig, compilation }: CheckInputs, broken: readonly Broken[
 
 const storing = (device: Device, control: string): Memory | undefined => device.memories.find((m) => m.stores.includes(control));
 
+interface Missing {
+  readonly sound: Id<'sound'>;
+  readonly control: Ref;
+  readonly value: string;
+}
+
 /** The box holds the value in its programs, and the sound calls none: call one that holds it, or keep a new one for it. */
-const callAProgram = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
-  const bySound = new Map<Id<'sound'>, Broken[]>();
-  for (const b of broken) bySound.set(b.sound, [...(bySound.get(b.sound) ?? []), b]);
+export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonly Missing[]): readonly Remedy[] => {
+  const bySound = grouped(missing, (m) => m.sound) as ReadonlyMap<Id<'sound'>, readonly Missing[]>;
   const edits: Edit[] = [];
   const labels: string[] = [];
   const used = new Set<string>();
@@ -44,7 +50,7 @@ const callAProgram = ({ rig, compilation }: CheckInputs, broken: readonly Broken
     if (!memory || compilation.sounds.get(id)!.stored.some((s) => s.typed)) continue;
     const program = ref(deviceId, memory.control);
     if (compilation.sounds.get(id)!.wants.some((w) => w.control === program)) continue;
-    const needed = Object.fromEntries(wants.filter((w) => memory.stores.includes(splitRef(w.control).name)).map((w) => [splitRef(w.control).name, w.want.wanted]));
+    const needed = Object.fromEntries(wants.filter((w) => memory.stores.includes(splitRef(w.control).name)).map((w) => [splitRef(w.control).name, w.value]));
     const holding = programsOf(rig, deviceId, memory.id).filter((p) => p.contents !== 'unplanned' && Object.entries(needed).every(([c, v]) => String((p.contents as Record<string, Value>)[c]) === v));
     const chosen = holding[0] ?? freshProgram(rig, device, memory, needed, partOf(rig, id)!.name, used);
     if (!chosen) continue;

@@ -3,6 +3,7 @@ import { controlText, valueText } from '../../recall/words.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
+import { callAProgram } from './cures.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
 
 export const handMove: Check = {
@@ -23,7 +24,7 @@ export const handMove: Check = {
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
         why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.`,
-        remedies: () => [{ id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
+        remedies: () => [...callAProgram(inputs, group.map((m) => ({ sound: m.sound, control: m.control, value: String(m.value) }))), { id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
       };
     }
   },

@@ -1,7 +1,11 @@
-import { splitRef } from '../../rig/ids.js';
-import { controlText } from '../../recall/words.js';
-import type { Check, CheckInputs } from '../check.js';
-import { listed, soundNames } from '../names.js';
+import { splitRef, type Ref } from '../../rig/ids.js';
+import { all, partOf } from '../../rig/rig.js';
+import type { Move } from '../../rig/sound.js';
+import { controlText, sayFootsteps } from '../../recall/words.js';
+import type { Trouble } from '../../recall/what-if/question.js';
+import { whatIf } from '../../recall/what-if/what-if.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
+import { grouped, listed, soundNames } from '../names.js';
 import { brokenWants, byBox, inShort } from './broken-wants.js';
 import { cures } from './cures.js';
 
@@ -9,7 +13,7 @@ export const moveLeftOn: Check = {
   code: 'recall.move-left-on',
   title: 'A move left on spoils the next sound',
   severities: ['broken'],
-  source: 'the proof: the shortest counterexample goes over a move',
+  source: 'the proof: the shortest counterexample goes over a move that was left on, or is let go after the next sound was called',
   *find(inputs: CheckInputs) {
     const { rig, modelled } = inputs;
     for (const group of byBox(brokenWants(inputs).filter((b) => b.byMove))) {
@@ -27,5 +31,37 @@ export const moveLeftOn: Check = {
         remedies: () => cures(inputs, group),
       };
     }
+    const { steps, troubles } = letGoLate(inputs);
+    for (const group of grouped(troubles, (t) => `${t.move} ${splitRef(t.wants[0]!.variable as Ref).device}`).values()) {
+      const [first] = group;
+      const move = first!.move && partOf(rig, first!.move);
+      const sounds = [...new Set(group.map((t) => t.sound))];
+      const control = first!.wants[0]!.variable as Ref;
+      const footsteps = sayFootsteps(rig, { system: first!.system, steps }, first!.wants[0]!.example(), control);
+      yield {
+        severity: 'broken' as const,
+        evidence: [splitRef(control).device, ...(move ? [move.id] : []), ...sounds],
+        about: `late ${group.map((t) => `${t.sound}:${t.wants.map((w) => w.variable).join()}`).join()}`,
+        why: `Letting go of ${move?.name ?? 'a held switch'} after the next sound was called leaves ${listed([...new Set(group.flatMap((t) => t.wants.map((w) => controlText(rig, w.variable as Ref))))])} wrong in ${soundNames(rig, sounds)}: ${footsteps.map((s) => s.text).join(', then ')}.`,
+        remedies: () => (move ? giveBack(move) : []),
+      };
+    }
   },
 };
+
+const known = new WeakMap<CheckInputs['modelled'], { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly Trouble[] }>();
+
+/** Sounds that a late release spoils. A switch that gives back what the sound wants spoils none; asked only where one says otherwise. */
+const letGoLate = ({ rig, compilation, modelled, verdicts }: CheckInputs) => {
+  let found = known.get(modelled);
+  if (!found) {
+    const saysOtherwise = all(rig, 'move').some((m) => !m.latch && m.off.length > 0) || all(rig, 'program').some((p) => p.assigns.some((a) => !a.latch));
+    const reply = saysOtherwise ? whatIf('late release', compilation, modelled, verdicts) : undefined;
+    known.set(modelled, found = { steps: reply?.question.steps ?? modelled.steps, troubles: reply?.troubles ?? [] });
+  }
+  return found;
+};
+
+const giveBack = (move: Move): readonly Remedy[] => (move.off.length === 0 ? [] : [{
+  id: 'give-back', label: `Letting go of ${move.name} gives back what each sound wants`, note: 'its off list is left to Yunta, sound by sound', promise: 'clears', by: 'program', edit: { put: [{ ...move, off: [] }], remove: [] },
+}]);
