@@ -57,7 +57,7 @@ export default defineConfig(
     },
   },
   { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
-  { files: ['scripts/map-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly' } } },
+  { files: ['scripts/screen-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly' } } },
   rooms.map(floorRule),
   nothingAbove('cli', ['@yunta/server*', '@yunta/web*', '@nestjs/*', 'react*']),
   nothingAbove('server', ['@yunta/web*', '@yunta/cli*', 'react*']),

@@ -42,7 +42,7 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
   }
   // One block, copied from a spreadsheet: trim, compressor, fuzz, drive, channel, modulation, its program, delay, its program, reverb, its program.
   const header = await hands.page.$$eval('.sheet thead th', (all) => all.map((t) => t.textContent));
-  expect(header).toEqual(['Slot', 'Sound', 'trim dB', 'CMP', 'OFZ', 'LOW', 'HED ch.', 'MOD', 'MOD prog', 'DLY', 'DLY prog', 'REV', 'REV prog']);
+  expect(header).toEqual(['Slot', 'Sound', 'trim dB', 'CMP', 'OFZ', 'LOW', 'HED ch.', 'MODon', 'prog', 'DLYon', 'prog', 'REVon', 'prog']);
   const block = [
     ['0', 'x', '-', '-', 'clean', '-', '1', '-', '0', 'x', '1.1'],
     ['0', 'x', '-', 'x', 'clean', '-', '1', '-', '0', 'x', '1.1'],

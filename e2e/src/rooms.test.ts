@@ -86,12 +86,69 @@ describe('every room by keyboard alone', () => {
     await standsAt('Octave fuzz: in');
     await keys(hands.page, ' ');
     await standsAt('Octave fuzz: out');
-    await keys(hands.page, 'End');
+    await keys(hands.page, 'End', 'ArrowLeft');
     await hands.write('999');
     await keys(hands.page, 'Enter');
     await hands.sees('"999" is not a number that Stereo delay shows. It shows 0 to 127.');
     await keys(hands.page, 'ArrowDown', 'ArrowDown');
     await standsAt('Stereo delay: program');
+    await hands.page.close();
+  });
+
+  test('sounds: the whole sheet copied, cleared and pasted back is proved as before; a block is filled down', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    await hands.page.waitForSelector('[data-at="15,0"]');
+    const control = async (key: 'a' | 'd' | 'z') => {
+      await hands.page.keyboard.down('Control');
+      await hands.press(key);
+      await hands.page.keyboard.up('Control');
+    };
+    /** What a copy puts into the clipboard, and a paste takes from it. */
+    const clip = (kind: 'copy' | 'paste', text = '') => hands.page.evaluate((k, t) => {
+      const data = new DataTransfer();
+      data.setData('text/plain', t);
+      document.activeElement!.dispatchEvent(new ClipboardEvent(k, { clipboardData: data, bubbles: true, cancelable: true }));
+      return data.getData('text/plain');
+    }, kind, text);
+    const shows = () => hands.page.$$eval('.sheet tbody tr', (rows) => rows.map((r) => [...r.querySelectorAll('td')].slice(2).map((c) => c.textContent)));
+    const before = await shows();
+    await hands.page.focus('[data-at="0,0"]');
+    await control('a');
+    const block = await clip('copy');
+    expect(block.split('\n')).toHaveLength(16);
+    await hands.press('Delete');
+    await hands.page.waitForFunction(() => [...document.querySelectorAll('.sheet tbody td')].every((c) => !c.textContent!.includes('●')));
+    await clip('paste', `${block}\n${block}`);
+    await hands.sees('Nothing was pasted. 32 rows were pasted; from here on there are 16. Add sounds first, or copy fewer rows.');
+    await clip('paste', block);
+    await hands.sees('14 of 16 sounds proved');
+    expect(await shows()).toEqual(before);
+    await hands.page.click('[data-at="2,10"]');
+    await hands.page.keyboard.down('Shift');
+    await hands.press('ArrowDown');
+    await hands.press('ArrowDown');
+    await hands.page.keyboard.up('Shift');
+    await control('d');
+    await hands.page.waitForFunction(() => ['2,10', '3,10', '4,10'].every((at) => document.querySelector(`[data-at="${at}"]`)!.textContent === '3.3'));
+    await control('z');
+    await hands.page.waitForFunction(() => document.querySelector('[data-at="3,10"]')!.textContent === '2.2');
+    await hands.type('textbox', 'Find sounds', 'waltz');
+    await hands.page.waitForFunction(() => document.querySelectorAll('.sheet tbody tr').length === 3);
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.page.close();
+  });
+
+  test('moves: one made by keyboard, its list typed in the columns of the sounds', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    await hands.pick('Moves 2');
+    await hands.type('textbox', 'Name of a new move', 'Dry it');
+    await hands.press('Enter');
+    await hands.page.waitForSelector('[aria-label="How Dry it works"]');
+    await hands.click('gridcell', 'Stereo reverb: not said');
+    await hands.write('-');
+    await hands.press('Enter');
+    await hands.page.waitForFunction(() => [...document.querySelectorAll('[aria-label^="Stereo reverb: out"]')].length === 1);
+    expect(await violations(hands.page)).toEqual([]);
     await hands.page.close();
   });
 

@@ -48,6 +48,8 @@ export const setWant = (sound: Sound, want: Want): Edit => {
 export interface Scope {
   readonly hookup: Id<'hookup'>;
   readonly only: boolean;
+  /** What is not named: out, or, in the list of a move, left as it is. */
+  readonly unsaid?: 'out' | 'as it is';
 }
 
 const isAbout = (target: Ref, { hookup, only }: Scope) => (w: Want): boolean =>

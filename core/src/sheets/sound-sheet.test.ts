@@ -6,7 +6,7 @@ import { addSound } from '../edits/sounds.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { anatomy } from '../signal/anatomy.js';
-import { cellOf, pasteInto, sheetColumns, typeInto, type Column } from './sound-sheet.js';
+import { cellOf, pasted, sheetColumns, typeBlock, typeInto, type Column } from './sound-sheet.js';
 
 const rig = islandRun();
 const columns = sheetColumns(rig, anatomy(rig, partOf(rig, BALLROOM_ID)!));
@@ -17,18 +17,26 @@ const typed = (title: string, text: string, s: Sound = sound('01'), r: Rig = rig
   return result.ok ? cellOf(r, result.value.put[0] as Sound, column(title), BALLROOM_ID).text : `${result.error.wrong} ${result.error.would}`;
 };
 const here = { hookup: BALLROOM_ID, only: false };
+/** A block pasted into the sheet with its first cell there. */
+const pasteInto = (r: Rig, all_: readonly Column[], at: number, col: number, block: readonly (readonly string[])[]) => {
+  const sounds = soundsInOrder(r);
+  const cells = pasted(sounds.length, all_.length, { row: at, column: col }, block);
+  return cells.ok ? typeBlock(r, sounds, all_, cells.value, here) : cells;
+};
 const row = (n: string) => columns.map((c) => cellOf(rig, sound(n), c, BALLROOM_ID).text);
 
 describe('the sound sheet', () => {
   test('columns stand in signal order, loops before what follows them', () => {
-    expect(columns.map((c) => c.title)).toEqual(['trim dB', 'CMP', 'OFZ', 'LOW', 'HIG', 'GAT', 'HED ch.', 'MOD', 'MOD prog', 'REV', 'REV prog', 'DLY', 'DLY prog']);
+    expect(columns.map((c) => c.title)).toEqual(['trim dB', 'CMP', 'OFZ', 'LOW', 'HIG', 'GAT', 'HED ch.', 'MOD', 'MOD prog', 'REV', 'REV prog', 'DLY', 'DLY prog', 'DLY mix %']);
   });
-  test('a row shows programs as the box does', () => expect(row('03')).toEqual(['0', '●', '·', '●', '·', '·', 'clean', '●', '13', '●', '3.3', '●', '']));
+  test('a row shows programs as the box does', () => expect(row('03')).toEqual(['0', '●', '·', '●', '·', '·', 'clean', '●', '13', '●', '3.3', '●', '', '']));
   test.each([
     ['CMP', 'x', '●'], ['CMP', '-', '·'], ['CMP', 'ANY', 'any'], ['CMP', 'maybe', '"maybe" says neither in nor out. Type x for in, - for out, or any.'],
     ['HED ch.', 'lead', 'lead'], ['HED ch.', '2', 'lead'], ['HED ch.', 'l', 'lead'], ['HED ch.', 'third', '"third" is no channel of it. Type clean or lead.'],
     ['MOD prog', '13', '13'], ['MOD prog', '0', '"0" is not a number that Stereo modulation shows. It shows 1 to 128.'], ['REV prog', '2.2', '2.2'], ['REV prog', '22', '"22" is not a number that Stereo reverb shows. It shows 1.1 to 43.2.'],
-    ['trim dB', '-3', '-3'], ['trim dB', '−3', '-3'], ['trim dB', '40', '"40" is outside its range. Type -6 to 6 dB.'], ['trim dB', '', ''], ['trim dB', 'any', 'any'],
+    ['trim dB', '-2–3', '-2–3'], ['trim dB', '-2..3', '-2–3'], ['trim dB', '-2 to 3', '-2–3'], ['trim dB', 'hand', 'hand'], ['trim dB', '3–-2', '"3–-2" is no range inside -6 to 6 dB. Type the lower end first, such as 30–50.'],
+    ['trim dB', '+2 over', '"+2 over" counts from the sound that it is derived from, and it is derived from none. Type -6 to 6 dB.'],
+    ['trim dB', '-3', '-3'], ['trim dB', '−3', '-3'], ['trim dB', '40', '"40" is outside its range. Type -6 to 6 dB, a range such as 30–50, any, or hand.'], ['trim dB', '', ''], ['trim dB', 'any', 'any'],
   ])('%s: typing "%s" shows "%s"', (title, text, shows) => expect(typed(title, text)).toBe(shows));
 
   test('a derived sound shows what it takes over, and its own on top; cleared, it follows again', () => {
@@ -80,22 +88,22 @@ describe('what holds in one hook-up only', () => {
 
 describe('paste', () => {
   test('a block fills cells, row by row', () => {
-    const pasted = pasteInto(rig, columns, 0, 1, [['-', 'x'], ['x', '']], here);
-    const [one, two] = pasted.ok ? pasted.value.put as Sound[] : [];
+    const done = pasteInto(rig, columns, 0, 1, [['-', 'x'], ['x', '']]);
+    const [one, two] = done.ok ? done.value : [];
     expect([cellOf(rig, one!, column('CMP'), BALLROOM_ID).text, cellOf(rig, one!, column('OFZ'), BALLROOM_ID).text, cellOf(rig, two!, column('CMP'), BALLROOM_ID).text]).toEqual(['·', '●', '●']);
   });
   test('copied out and pasted in, the sheet is the same', () => {
     const cells = soundsInOrder(rig).map((s) => columns.map((c) => cellOf(rig, s, c, BALLROOM_ID).text));
-    const pasted = pasteInto(rig, columns, 0, 0, cells, here);
-    expect(pasted.ok && (pasted.value.put as Sound[]).map((s) => columns.map((c) => cellOf(rig, s, c, BALLROOM_ID).text))).toEqual(cells);
+    const done = pasteInto(rig, columns, 0, 0, cells);
+    expect(done.ok && done.value.map((s) => columns.map((c) => cellOf(rig, s, c, BALLROOM_ID).text))).toEqual(cells);
   });
   test.each([
     ['too many rows', 15, 0, [['0'], ['0']], '2 rows were pasted; from here on there are 1.'],
-    ['too many columns', 0, 11, [['x', '0', 'x']], '3 columns were pasted; from here on there are 2.'],
+    ['too many columns', 0, 12, [['x', '0', 'x']], '3 columns were pasted; from here on there are 2.'],
     ['one bad cell', 0, 0, [['0'], ['loud']], '"loud" is outside its range.'],
   ])('%s: nothing is changed, and it says why', (_, at, col, rows, says) => {
-    const pasted = pasteInto(rig, columns, at, col, rows, here);
-    expect(pasted.ok ? [] : pasted.error.map((r) => r.wrong)).toContain(says);
+    const done = pasteInto(rig, columns, at, col, rows);
+    expect(done.ok ? [] : done.error.map((r) => r.wrong)).toContain(says);
   });
 });
 

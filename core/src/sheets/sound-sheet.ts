@@ -1,12 +1,12 @@
 import { shown, wireOf } from '../midi/numbering.js';
-import { together, type Edit } from '../change/edit.js';
+import type { Edit } from '../change/edit.js';
 import { clearWant, setWantIn, type Scope } from '../edits/sounds.js';
 import { ownWant } from '../recall/wants.js';
-import type { Device } from '../rig/device.js';
+import type { Control, Device } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { inDomain, domainText } from '../rig/invariants.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
-import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import { all, partOf, type Rig } from '../rig/rig.js';
 import { wantTarget, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import type { Anatomy } from '../signal/anatomy.js';
@@ -34,11 +34,26 @@ export const IN = '●';
 export const OUT = '·';
 const NOTHING = '';
 
-/** Columns for what is wired in a hook-up, in signal order: stages, the program of each box that has programs, amounts of controllers. */
-export const sheetColumns = (rig: Rig, anatomy: Anatomy): readonly Column[] => {
+/**
+ * Columns for what is wired in a hook-up, in signal order and so box by box: stages, the program of each box that has programs, amounts of controllers, and every
+ * control that some sound or move names.
+ * @param more controls that are shown as well
+ */
+export const sheetColumns = (rig: Rig, anatomy: Anatomy, more: readonly Ref[] = []): readonly Column[] => {
+  const named = new Set([...more, ...all(rig, 'sound').flatMap((s) => s.wants.map(wantTarget)), ...all(rig, 'move').flatMap((m) => [...m.on, ...m.off].map(wantTarget))]);
   const order = signalOrder(anatomy);
   const devices = all(rig, 'device').filter((d) => anatomy.wiring.wired.has(d.id)).sort((a, b) => (order.get(a.id) ?? 999) - (order.get(b.id) ?? 999));
-  return devices.flatMap((device) => columnsOf(rig, anatomy, device));
+  return devices.flatMap((device) => {
+    const columns = columnsOf(rig, anatomy, device);
+    const known = new Set(columns.map((c) => c.id));
+    return [...columns, ...device.controls.filter((c) => named.has(ref(device.id, c.id)) && !known.has(ref(device.id, c.id))).map((c) => controlColumn(device, c))];
+  });
+};
+
+/** A control as a column of its own. */
+export const controlColumn = (device: Device, control: Control): Column => {
+  const { id, name = id, domain } = control;
+  return { is: 'amount', device: device.id, id: ref(device.id, id), control: ref(device.id, id), title: `${device.code} ${name}${'min' in domain && domain.unit ? ` ${domain.unit}` : ''}`, says: `${device.name}: ${name}` };
 };
 
 const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[] => {
@@ -86,7 +101,7 @@ const whereOf = (sound: Sound, targets: readonly Ref[], hookup: Id<'hookup'>): P
 };
 
 /** What a sound wants in a hook-up, as a cell of the sheet. */
-export const cellOf = (rig: Rig, sound: Sound, column: Column, hookup: Id<'hookup'>): Cell => {
+export const cellOf = (rig: Rig, sound: Sound, column: Column, hookup: Id<'hookup'>, unsaid: Scope['unsaid'] = 'out'): Cell => {
   const targets = targetsOf(column);
   const where = whereOf(sound, targets, hookup);
   if (column.is === 'one of') {
@@ -94,7 +109,7 @@ export const cellOf = (rig: Rig, sound: Sound, column: Column, hookup: Id<'hooku
     return { text: column.names[chosen] ?? NOTHING, own: targets.some((s) => ownWant(sound, s, hookup)), ...where };
   }
   const standing = standingWant(rig, sound, targets[0]!, hookup);
-  if (!standing) return { text: column.is === 'stage' ? OUT : NOTHING, own: false, ...where };
+  if (!standing) return { text: column.is === 'stage' && unsaid === 'out' ? OUT : NOTHING, own: false, ...where };
   const { want, own } = standing;
   if ('stage' in want) return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own, ...where };
   return { text: wantText(rig, want), own, ...where };
@@ -133,7 +148,7 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
   if (column.is === 'stage') {
     const low = typed.toLowerCase();
     if (SAYS_IN.has(low)) return wants({ stage: column.stage, is: 'in' });
-    if (SAYS_OUT.has(low)) return sound.parent || scope.only ? wants({ stage: column.stage, is: 'out' }) : ok(clearWant(sound, column.stage, scope));
+    if (SAYS_OUT.has(low)) return sound.parent || scope.only || scope.unsaid === 'as it is' ? wants({ stage: column.stage, is: 'out' }) : ok(clearWant(sound, column.stage, scope));
     if (low === 'any' || low === '?') return wants({ stage: column.stage, is: 'any' });
     return refused(`"${typed}" says neither in nor out.`, 'Type x for in, - for out, or any.');
   }
@@ -141,6 +156,7 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
   const box = partOf(rig, device)!;
   const control = box.controls.find((c) => c.id === name)!;
   if (typed.toLowerCase() === 'any') return wants({ control: column.control, any: true });
+  if (typed.toLowerCase() === 'hand') return wants({ control: column.control, hand: true });
   const memory = box.memories.find((m) => m.control === name);
   if (memory) {
     const wire = wireOf(memory.shows, typed, memory.size);
@@ -148,31 +164,50 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
       ? refused(`"${typed}" is not a number that ${box.name} shows.`, `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}.`)
       : wants({ control: column.control, is: wire });
   }
-  const value: Value = Number(typed.replace('−', '-').replace(',', '.'));
-  if (Number.isNaN(value) || !inDomain(control, value)) return refused(`"${typed}" is outside its range.`, `Type ${domainText(control)}.`);
+  const { domain } = control;
+  if ('values' in domain) {
+    const found = domain.values.find((v) => String(v).toLowerCase() === typed.toLowerCase());
+    return found === undefined ? refused(`"${typed}" is no value of it.`, `Type ${domainText(control)}.`) : wants({ control: column.control, is: found });
+  }
+  const read = (text: string): Value => Number(text.replace('−', '-').replace(',', '.'));
+  const over = /^([+−-]\d+(?:[.,]\d+)?)\s*over$/i.exec(typed);
+  if (over) return sound.parent ? wants({ control: column.control, more: Number(read(over[1]!)) }) : refused(`"${typed}" counts from the sound that it is derived from, and it is derived from none.`, `Type ${domainText(control)}.`);
+  const range = /^([+−-]?\d+(?:[.,]\d+)?)\s*(?:–|\.\.|to|-)\s*([+−-]?\d+(?:[.,]\d+)?)$/i.exec(typed);
+  if (range) {
+    const [low, high] = [Number(read(range[1]!)), Number(read(range[2]!))];
+    if (low > high || !inDomain(control, low) || !inDomain(control, high)) return refused(`"${typed}" is no range inside ${domainText(control)}.`, 'Type the lower end first, such as 30–50.');
+    return wants({ control: column.control, between: [low, high] });
+  }
+  const value = read(typed);
+  if (Number.isNaN(value) || !inDomain(control, value)) return refused(`"${typed}" is outside its range.`, `Type ${domainText(control)}, a range such as 30–50, any, or hand.`);
   return wants({ control: column.control, is: value });
 };
 
-/**
- * A block copied from a spreadsheet, its first cell at this row and column. All of it fits or nothing is changed.
- * @param rows cells as text, row by row
- */
-export const pasteInto = (rig: Rig, columns: readonly Column[], row: number, column: number, rows: readonly (readonly string[])[], scope: Scope): Result<Edit, readonly Refusal[]> => {
-  const sounds = soundsInOrder(rig);
-  const widest = Math.max(0, ...rows.map((r) => r.length));
+/** A text typed into one cell of a sheet. */
+export interface Typed {
+  readonly row: number;
+  readonly column: number;
+  readonly text: string;
+}
+
+/** Several cells typed at once: all of them fit or nothing is changed. @returns the rows that are otherwise now */
+export const typeBlock = (rig: Rig, rows: readonly Sound[], columns: readonly Column[], typed: readonly Typed[], scope: Scope): Result<readonly Sound[], readonly Refusal[]> => {
+  const changed = new Map<number, Sound>();
   const refused: Refusal[] = [];
-  if (row + rows.length > sounds.length) refused.push({ code: 'paste', wrong: `${rows.length} rows were pasted; from here on there are ${sounds.length - row}.`, would: 'Add sounds first, or copy fewer rows.' });
-  if (column + widest > columns.length) refused.push({ code: 'paste', wrong: `${widest} columns were pasted; from here on there are ${columns.length - column}.`, would: 'Copy fewer columns, or paste further to the left.' });
-  if (refused.length) return refuse(refused);
-  const edits: Edit[] = [];
-  rows.forEach((cells, r) => {
-    let sound = sounds[row + r]!;
-    cells.forEach((text, c) => {
-      const typed = typeInto(rig, sound, columns[column + c]!, text, scope);
-      if (!typed.ok) refused.push({ ...typed.error, where: `row ${r + 1}, ${typed.error.where}` });
-      else if (typed.value.put.length) sound = typed.value.put.at(-1) as Sound;
-    });
-    edits.push({ put: [sound], remove: [] });
-  });
-  return refused.length ? refuse(refused) : ok(together(...edits));
+  for (const { row, column, text } of typed) {
+    const sound = changed.get(row) ?? rows[row]!;
+    const one = typeInto(rig, sound, columns[column]!, text, scope);
+    if (one.ok) changed.set(row, (one.value.put.at(-1) ?? sound) as Sound);
+    else refused.push({ ...one.error, where: `${rows[row]!.name}, ${one.error.where}` });
+  }
+  return refused.length ? refuse(refused) : ok([...changed.values()]);
+};
+
+/** A block copied from a spreadsheet as cells, the first of them at this row and column. @param block cells as text, row by row */
+export const pasted = (rows: number, columns: number, at: Pick<Typed, 'row' | 'column'>, block: readonly (readonly string[])[]): Result<readonly Typed[], readonly Refusal[]> => {
+  const widest = Math.max(0, ...block.map((r) => r.length));
+  const refused: Refusal[] = [];
+  if (at.row + block.length > rows) refused.push({ code: 'paste', wrong: `${block.length} rows were pasted; from here on there are ${rows - at.row}.`, would: 'Add sounds first, or copy fewer rows.' });
+  if (at.column + widest > columns) refused.push({ code: 'paste', wrong: `${widest} columns were pasted; from here on there are ${columns - at.column}.`, would: 'Copy fewer columns, or paste further to the left.' });
+  return refused.length ? refuse(refused) : ok(block.flatMap((cells, r) => cells.map((text, c): Typed => ({ row: at.row + r, column: at.column + c, text }))));
 };

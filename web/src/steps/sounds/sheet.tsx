@@ -1,14 +1,27 @@
 import './sounds.css';
-import type { SoundView, View } from '@yunta/core/derive/view';
-import { changeSound, type Scope } from '@yunta/core/edits/sounds';
-import type { Id } from '@yunta/core/rig/ids';
-import { partOf, soundsInOrder } from '@yunta/core/rig/rig';
-import type { Sound } from '@yunta/core/rig/sound';
-import { cellOf, IN, OUT, pasteInto, typeInto, type Cell, type Column } from '@yunta/core/sheets/sound-sheet';
+import { IN, OUT, pasted, type Cell, type Column, type Typed } from '@yunta/core/sheets/sound-sheet';
+import type { Refusal } from '@yunta/core/rig/result';
 import { sayRefusal } from '@yunta/core/rig/result';
+import type { Verdict } from '@yunta/core/recall/prove';
 import Papa from 'papaparse';
-import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
-import { useRig } from '../../app/rig-context.js';
+import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type CSSProperties, type KeyboardEvent, type MouseEvent } from 'react';
+
+/** A row of a sheet: a sound, or one list of a move. */
+export interface SheetRow {
+  readonly id: string;
+  readonly slot: string;
+  readonly name: string;
+  /** A letter in a box before the name. */
+  readonly mark: string;
+  /** What a screen reader hears after the name. */
+  readonly says: string;
+  readonly note?: string;
+  readonly verdict?: Verdict['is'];
+  readonly cells: readonly Cell[];
+  /** Cells beside which a changed one is marked. */
+  readonly against?: readonly Cell[];
+  readonly isDerived: boolean;
+}
 
 interface Place {
   readonly row: number;
@@ -16,18 +29,64 @@ interface Place {
   readonly column: number;
 }
 
-const ROLE_LETTERS: Readonly<Record<string, string>> = { clean: 'C', crunch: 'K', lead: 'L', ambience: 'A', fuzz: 'F', other: '·' };
+interface SheetProps {
+  readonly label: string;
+  /** Over the first two columns. */
+  readonly heads: readonly [string, string];
+  readonly nameWidth: number;
+  readonly rows: readonly SheetRow[];
+  readonly columns: readonly Column[];
+  readonly chosen: string | undefined;
+  readonly choose: (id: string) => void;
+  /** Many cells at once. @returns what is wrong with them; nothing is changed then */
+  readonly type: (typed: readonly Typed[], label: string) => readonly Refusal[];
+  readonly rename: (row: SheetRow, name: string) => readonly Refusal[];
+  readonly complain: (text: string) => void;
+}
 
-/** The sound sheet: type to fill, arrows to move, paste a block; what changes from the row above is marked. */
-export const Sheet = ({ view, scope, chosen, choose, complain }: { view: View; scope: Scope; chosen: Id<'sound'> | undefined; choose: (id: Id<'sound'>) => void; complain: (text: string) => void }) => {
-  const { rig, edit } = useRig();
-  const { columns } = view;
-  const sounds = soundsInOrder(rig);
-  const cells = useMemo(() => new Map(soundsInOrder(rig).map((s) => [s.id, columns.map((c) => cellOf(rig, s, c, scope.hookup))])), [rig, columns, scope.hookup]);
+/** In pixels. Widths are fixed from what the columns hold, so that nothing has to be measured anew while the sheet is scrolled or typed into. */
+const [SLOT_WIDTH, LEAST_WIDTH, LETTER] = [58, 47, 8.6];
+const REST_MS = 80;
+
+const between = (a: number, b: number): readonly [number, number] => (a < b ? [a, b] : [b, a]);
+
+interface BoxColumns {
+  readonly code: string;
+  readonly columns: readonly Column[];
+}
+
+/** What stands over a column: its title, without the code that stands over all of its box. */
+const headOf = (boxes: readonly BoxColumns[], column: Column): string => {
+  const box = boxes.find((b) => b.columns.includes(column))!;
+  if (box.columns.length === 1) return column.title;
+  return column.title.startsWith(`${box.code} `) ? column.title.slice(box.code.length + 1) : column.title === box.code ? 'on' : column.title;
+};
+
+/** Columns of one box stand under its code. */
+const boxesOf = (columns: readonly Column[]): readonly BoxColumns[] => {
+  const boxes: { code: string; device: string; columns: Column[] }[] = [];
+  for (const column of columns) {
+    const last = boxes.at(-1);
+    if (last?.device === column.device) last.columns.push(column);
+    else boxes.push({ code: column.title.split(' ')[0]!, device: column.device, columns: [column] });
+  }
+  return boxes;
+};
+
+/** A sheet: type to fill, arrows to move, Shift to mark a block, Ctrl D to fill it down, copy and paste it; what changes is marked. */
+export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, type, rename, complain }: SheetProps) => {
   const [at, setAt] = useState<Place>({ row: 0, column: -1 });
+  const [end, setEnd] = useState<Place>(at);
   const [editing, setEditing] = useState<string>();
   const table = useRef<HTMLTableElement>(null);
   const wantsFocus = useRef(false);
+  const choosing = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const [fromRow, toRow] = between(at.row, end.row);
+  const [fromColumn, toColumn] = between(at.column, end.column);
+  const isBlock = fromRow !== toRow || fromColumn !== toColumn;
+
+  const boxes = useMemo(() => boxesOf(columns), [columns]);
+  const widths = useMemo(() => columns.map((c, i) => Math.max(LEAST_WIDTH, ...rows.map((r) => r.cells[i]!.text.length * LETTER + 24), headOf(boxes, c).length * LETTER + 10)), [rows, columns, boxes]);
 
   useEffect(() => {
     if (!wantsFocus.current || editing !== undefined) return;
@@ -35,50 +94,72 @@ export const Sheet = ({ view, scope, chosen, choose, complain }: { view: View; s
     wantsFocus.current = false;
   });
 
+  const inside = ({ row, column }: Place): Place => ({ row: Math.max(0, Math.min(rows.length - 1, row)), column: Math.max(-1, Math.min(columns.length - 1, column)) });
   const go = (row: number, column: number) => {
-    const place = { row: Math.max(0, Math.min(sounds.length - 1, row)), column: Math.max(-1, Math.min(columns.length - 1, column)) };
+    const place = inside({ row, column });
     wantsFocus.current = true;
     setAt(place);
-    const sound = sounds[place.row];
-    if (sound && sound.id !== chosen) choose(sound.id);
+    setEnd(place);
+    const found = rows[place.row];
+    // What follows from the choice waits until the keys have come to rest.
+    clearTimeout(choosing.current);
+    if (found && found.id !== chosen) choosing.current = setTimeout(() => choose(found.id), REST_MS);
+  };
+  const refuse = (wrong: readonly Refusal[], what: string): boolean => {
+    complain(wrong.length ? `${what}${wrong.slice(0, 3).map((r) => `${r.where ? `${r.where}: ` : ''}${sayRefusal({ ...r, part: undefined as never })}`).join(' ')}` : '');
+    return wrong.length === 0;
   };
   const commit = (text: string): boolean => {
-    const sound = sounds[at.row];
-    if (!sound) return false;
-    if (at.column === -1) {
-      if (!text.trim()) return false;
-      return edit(changeSound(sound, { name: text.trim() }), `Rename ${sound.name}`).length === 0;
-    }
-    const column = columns[at.column]!;
-    const typed = typeInto(rig, sound, column, text, scope);
-    if (!typed.ok) {
-      complain(sayRefusal({ ...typed.error, part: undefined as never }));
-      return false;
-    }
-    complain('');
-    return edit(typed.value, `${sound.name}: ${column.title} ${text || 'taken back'}${scope.only ? `, in ${partOf(rig, scope.hookup)!.name} only` : ''}`).length === 0;
+    const row = rows[at.row];
+    if (!row) return false;
+    if (at.column === -1) return text.trim() !== '' && refuse(rename(row, text.trim()), '');
+    return refuse(type([{ ...at, text }], `${row.name}: ${columns[at.column]!.title} ${text || 'taken back'}`).map(({ where: _, ...r }) => r), '');
+  };
+  const typeAll = (textOf: (row: number, column: number) => string, rowsFrom: number, what: string) => {
+    const typed: Typed[] = [];
+    for (let row = rowsFrom; row <= toRow; row += 1) for (let column = Math.max(0, fromColumn); column <= toColumn; column += 1) typed.push({ row, column, text: textOf(row, column) });
+    if (typed.length) refuse(type(typed, what), 'Nothing was changed. ');
+  };
+  const fillDown = () => {
+    const [source, first] = fromRow === toRow ? [fromRow - 1, fromRow] : [fromRow, fromRow + 1];
+    if (source >= 0) typeAll((_, column) => rows[source]!.cells[column]!.text, first, `Fill down from ${rows[source]!.name}`);
   };
   const keyInCell = (e: KeyboardEvent) => {
-    const { row, column } = at;
+    const { row, column } = e.shiftKey ? end : at;
     const moves: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [row - 1, column], ArrowDown: [row + 1, column], ArrowLeft: [row, column - 1], ArrowRight: [row, column + 1], Home: [row, -1], End: [row, columns.length - 1], PageUp: [row - 10, column], PageDown: [row + 10, column] };
     const move = moves[e.key];
     if (move && !e.altKey) {
       e.preventDefault();
+      if (e.shiftKey) return setEnd(inside({ row: move[0], column: move[1] }));
       return go(...move);
     }
-    if (e.ctrlKey || e.metaKey || e.altKey) return;
-    const sound = sounds[row];
-    const stage = columns[column]?.is === 'stage';
+    if (e.ctrlKey || e.metaKey) {
+      if (e.key.toLowerCase() === 'd') {
+        e.preventDefault();
+        fillDown();
+      } else if (e.key.toLowerCase() === 'a') {
+        e.preventDefault();
+        wantsFocus.current = true;
+        setAt({ row: 0, column: 0 });
+        setEnd({ row: rows.length - 1, column: columns.length - 1 });
+      }
+      return;
+    }
+    if (e.altKey) return;
+    const here = rows[at.row];
+    if (!here) return;
     if (e.key === 'Enter' || e.key === 'F2') {
       e.preventDefault();
-      setEditing(column === -1 ? sound?.name ?? '' : cells.get(sound!.id)?.[column]?.text ?? '');
+      setEditing(at.column === -1 ? here.name : here.cells[at.column]?.text ?? '');
     } else if (e.key === 'Delete' || e.key === 'Backspace') {
       e.preventDefault();
-      if (column >= 0) commit('');
-    } else if (e.key === ' ' && stage) {
+      if (isBlock) typeAll(() => '', fromRow, `Take back ${toRow - fromRow + 1} × ${toColumn - Math.max(0, fromColumn) + 1} cells`);
+      else if (at.column >= 0) commit('');
+    } else if (e.key === ' ' && columns[at.column]?.is === 'stage') {
       e.preventDefault();
-      commit(cells.get(sound!.id)?.[column]?.text === IN ? OUT : IN);
-    } else if (e.key.length === 1) {
+      commit(here.cells[at.column]?.text === IN ? OUT : IN);
+    } else if (e.key === 'Escape' && isBlock) setEnd(at);
+    else if (e.key.length === 1) {
       e.preventDefault();
       setEditing(e.key);
     }
@@ -102,34 +183,39 @@ export const Sheet = ({ view, scope, chosen, choose, complain }: { view: View; s
   const paste = (e: ClipboardEvent) => {
     if (editing !== undefined) return;
     e.preventDefault();
-    const rows = Papa.parse<string[]>(e.clipboardData.getData('text/plain').replace(/\n$/, ''), { delimiter: '\t' }).data;
-    const pasted = pasteInto(rig, columns, at.row, Math.max(0, at.column), rows, scope);
-    if (pasted.ok) {
-      complain('');
-      edit(pasted.value, `Paste ${rows.length} ${rows.length === 1 ? 'row' : 'rows'}`);
-    } else complain(`Nothing was pasted. ${pasted.error.slice(0, 3).map((r) => `${r.where ? `${r.where}: ` : ''}${r.wrong} ${r.would}`).join(' ')}`);
+    const block = Papa.parse<string[]>(e.clipboardData.getData('text/plain').replace(/\n$/, ''), { delimiter: '\t' }).data;
+    const typed = pasted(rows.length, columns.length, { row: fromRow, column: Math.max(0, fromColumn) }, block);
+    refuse(typed.ok ? type(typed.value, `Paste ${block.length} ${block.length === 1 ? 'row' : 'rows'}`) : typed.error, 'Nothing was pasted. ');
   };
   const copy = (e: ClipboardEvent) => {
-    if (editing !== undefined || !sounds[at.row]) return;
+    if (editing !== undefined || !rows[at.row]) return;
     e.preventDefault();
-    e.clipboardData.setData('text/plain', at.column < 0 ? [sounds[at.row]!.name, ...cells.get(sounds[at.row]!.id)!.map((c) => c.text)].join('\t') : cells.get(sounds[at.row]!.id)![at.column]!.text);
+    const names = fromColumn < 0;
+    const lines = rows.slice(fromRow, toRow + 1).map((row) => [...(names ? [row.name] : []), ...row.cells.slice(Math.max(0, fromColumn), (names && !isBlock ? columns.length : toColumn) + 1).map((c) => c.text)]);
+    e.clipboardData.setData('text/plain', Papa.unparse([...lines], { delimiter: '\t', newline: '\n' }));
   };
+  const pick = (e: MouseEvent, row: number, column: number) => (e.shiftKey ? setEnd({ row, column }) : go(row, column));
 
   return (
     <div className="sheet-wrap">
-      <table className="sheet" role="grid" aria-label="Sound sheet" ref={table} onKeyDown={keyInCell} onPaste={paste} onCopy={copy} aria-rowcount={sounds.length + 1} aria-colcount={columns.length + 2}>
-        <thead>
-          <tr>
-            <th className="slot" scope="col">Slot</th><th className="name" scope="col">Sound</th>
-            {columns.map((c) => <th key={c.id} scope="col" title={c.says} aria-label={c.says}>{c.title}</th>)}
+      <table style={{ width: SLOT_WIDTH + nameWidth + widths.reduce((sum, w) => sum + w, 0), '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' ') } as CSSProperties} className="sheet" role="grid" aria-label={label} aria-multiselectable="true" ref={table} onKeyDown={keyInCell} onPaste={paste} onCopy={copy} aria-rowcount={rows.length + 1} aria-colcount={columns.length + 2}>
+        <thead role="rowgroup">
+          <tr role="row">
+            <th className="slot" role="columnheader">{heads[0]}</th><th className="name" role="columnheader">{heads[1]}</th>
+            {boxes.flatMap((b) => b.columns.map((c, i) => (
+              <th key={c.id} role="columnheader" className={i === 0 ? 'box' : ''} title={c.says} aria-label={c.says}>
+                {b.columns.length > 1 && <span className="code">{i === 0 ? b.code : ''}</span>}
+                {headOf(boxes, c)}
+              </th>
+            )))}
           </tr>
         </thead>
-        <tbody>
-          {sounds.map((sound, row) => (
+        <tbody role="rowgroup">
+          {rows.map((row, i) => (
             <Row
-              key={sound.id} sound={sound} row={row} view={view.sounds.find((s) => s.id === sound.id)} cells={cells.get(sound.id)!} above={row > 0 ? cells.get(sounds[row - 1]!.id) : undefined} columns={columns}
-              parent={sound.parent ? partOf(rig, sound.parent)?.name : undefined} chosen={sound.id === chosen} active={at.row === row ? at.column : undefined} editing={at.row === row ? editing : undefined}
-              pick={go} start={setEditing} keyInInput={keyInInput} leave={(text) => { if (editing !== undefined) { if (text !== editing) commit(text); setEditing(undefined); } }}
+              key={row.id} row={row} place={i} columns={columns} chosen={row.id === chosen} active={at.row === i ? at.column : undefined} editing={at.row === i ? editing : undefined}
+              from={isBlock && i >= fromRow && i <= toRow ? fromColumn : undefined} to={isBlock && i >= fromRow && i <= toRow ? toColumn : undefined}
+              pick={pick} start={setEditing} keyInInput={keyInInput} leave={(text) => { if (editing !== undefined) { if (text !== editing) commit(text); setEditing(undefined); } }}
             />
           ))}
         </tbody>
@@ -139,58 +225,59 @@ export const Sheet = ({ view, scope, chosen, choose, complain }: { view: View; s
 };
 
 interface RowProps {
-  readonly sound: Sound;
-  readonly row: number;
-  readonly view: SoundView | undefined;
-  readonly cells: readonly Cell[];
-  readonly above: readonly Cell[] | undefined;
+  readonly row: SheetRow;
+  readonly place: number;
   readonly columns: readonly Column[];
-  readonly parent: string | undefined;
   readonly chosen: boolean;
   readonly active: number | undefined;
   readonly editing: string | undefined;
-  readonly pick: (row: number, column: number) => void;
+  /** Columns of the marked block. */
+  readonly from: number | undefined;
+  readonly to: number | undefined;
+  readonly pick: (e: MouseEvent, row: number, column: number) => void;
   readonly start: (text: string) => void;
   readonly keyInInput: (e: KeyboardEvent<HTMLInputElement>) => void;
   readonly leave: (text: string) => void;
 }
 
 const sameRow = (a: RowProps, b: RowProps): boolean =>
-  a.sound === b.sound && a.row === b.row && a.view === b.view && a.columns === b.columns && a.chosen === b.chosen && a.active === b.active && a.editing === b.editing && a.parent === b.parent
-  && a.active === undefined && sameCells(a.cells, b.cells) && sameCells(a.above, b.above);
+  a.place === b.place && a.columns === b.columns && a.chosen === b.chosen && a.active === b.active && a.editing === b.editing && a.from === b.from && a.to === b.to && a.active === undefined && sameContent(a.row, b.row);
+const sameContent = (a: SheetRow, b: SheetRow): boolean =>
+  a === b || (a.id === b.id && a.slot === b.slot && a.name === b.name && a.mark === b.mark && a.says === b.says && a.note === b.note && a.verdict === b.verdict && a.isDerived === b.isDerived && sameCells(a.cells, b.cells) && sameCells(a.against, b.against));
 const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefined): boolean => a === b || (!!a && !!b && a.length === b.length && a.every((c, i) => c.text === b[i]!.text && c.own === b[i]!.own && c.where === b[i]!.where));
 
 /** As marks of a footnote: what they mean stands above the sheet. */
 export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as const;
 
-const VERDICTS = { proved: ['✓', 'proved', 'proved'], broken: ['≠', 'can come back wrong', 'broken'], undecided: ['?', 'not decided', 'broken'] } as const;
+const VERDICTS = { proved: ['✓', 'proved'], broken: ['≠', 'broken'], undecided: ['?', 'broken'] } as const;
 
-const Row = memo(({ sound, row, view, cells, above, columns, parent, chosen, active, editing, pick, start, keyInInput, leave }: RowProps) => {
+const Row = memo(({ row, place, columns, chosen, active, editing, from, to, pick, start, keyInInput, leave }: RowProps) => {
   const input = (label: string) => <input autoFocus defaultValue={editing} aria-label={label} onKeyDown={keyInInput} onBlur={(e) => leave(e.currentTarget.value)} maxLength={120} />;
+  const isPicked = (column: number) => from !== undefined && to !== undefined && column >= from && column <= to;
   const cell = (column: number) => ({
-    'data-at': `${row},${column}`, role: 'gridcell', tabIndex: active === column || (active === undefined && row === 0 && column === -1) ? 0 : -1,
-    onClick: () => pick(row, column), onDoubleClick: () => start(column === -1 ? sound.name : cells[column]!.text), 'aria-colindex': column + 3,
+    'data-at': `${place},${column}`, role: 'gridcell', tabIndex: active === column || (active === undefined && place === 0 && column === -1) ? 0 : -1, 'aria-selected': isPicked(column),
+    onClick: (e: MouseEvent) => pick(e, place, column), onDoubleClick: () => start(column === -1 ? row.name : row.cells[column]!.text), 'aria-colindex': column + 3,
   });
-  const verdict = view && VERDICTS[view.verdict];
+  const verdict = row.verdict && VERDICTS[row.verdict];
   return (
-    <tr className={chosen ? 'chosen' : ''} aria-selected={chosen}>
-      <td className="slot mono">{view?.slot}</td>
-      <td className="name" {...cell(-1)}>
-        {editing !== undefined && active === -1 ? input('Name of the sound') : (
-          <div className="clip" title={`${sound.name}, ${sound.role}${parent ? `, from ${parent}` : ''}`}>
-            <span className="role" aria-hidden="true">{ROLE_LETTERS[sound.role]}</span>{sound.name}
-            {verdict && <span className={`verdict ${verdict[2]}`} aria-hidden="true">{verdict[0]}</span>}
-            <span className="visually-hidden">, {sound.role}{verdict ? `, ${verdict[1]}` : ''}</span>
-            {parent && <span className="soft" style={{ fontSize: 12 }}> from {parent}</span>}
+    <tr role="row" className={chosen ? 'chosen' : ''} aria-selected={chosen}>
+      <td role="gridcell" className="slot mono">{row.slot}</td>
+      <td className={`name ${isPicked(-1) ? 'picked' : ''}`} {...cell(-1)}>
+        {editing !== undefined && active === -1 ? input('Name') : (
+          <div className="clip" title={`${row.name}${row.says}`}>
+            <span className="role" aria-hidden="true">{row.mark}</span>{row.name}
+            {verdict && <span className={`verdict ${verdict[1]}`} aria-hidden="true">{verdict[0]}</span>}
+            <span className="visually-hidden">{row.says}</span>
+            {row.note && <span className="soft" style={{ fontSize: 12 }}> {row.note}</span>}
           </div>
         )}
       </td>
       {columns.map((c, i) => {
-        const { text, own, where } = cells[i]!;
-        const isChanged = above !== undefined && above[i]!.text !== text;
+        const { text, own, where } = row.cells[i]!;
+        const isChanged = row.against !== undefined && row.against[i]!.text !== text;
         return (
-          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
-            {editing !== undefined && active === i ? input(c.says) : <div className={!own && sound.parent ? 'taken' : ''}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
+          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
+            {editing !== undefined && active === i ? input(c.says) : <div className={!own && row.isDerived ? 'taken' : ''}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
       })}

@@ -1,19 +1,43 @@
 import { Button, SegmentedControl, Select, TextInput } from '@mantine/core';
 import { addSound, changeSound, giveSlots, removeSound, setLeaving } from '@yunta/core/edits/sounds';
 import { together } from '@yunta/core/change/edit';
-import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
+import { all, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
+import { controlColumn, type Column } from '@yunta/core/sheets/sound-sheet';
 import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
-import type { Id } from '@yunta/core/rig/ids';
-import { useState } from 'react';
+import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
+import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { Compare } from './compare.js';
 import { GainLadder } from './gain-ladder.js';
-import { Sheet, WHERE_MARKS } from './sheet.js';
+import { Moves } from './moves.js';
+import { WHERE_MARKS } from './sheet.js';
+import { AS_IT_STANDS, SoundSheet, type Arrangement } from './sound-rows.js';
 
 const LEAVING = [{ value: '', label: 'tails as they come' }, { value: 'ring', label: 'left, it rings out' }, { value: 'cut', label: 'left, it stops' }];
+
+const SORTS = [{ value: 'sheet', label: 'as entered' }, { value: 'slot', label: 'by slot' }, { value: 'role', label: 'by role' }, { value: 'song', label: 'by song' }];
+
+/** The sheet's columns with those that the page asked for, each beside the others of its box. */
+const withColumns = (rig: Rig, columns: readonly Column[], more: readonly Ref[]): readonly Column[] => {
+  const known = new Set(columns.map((c) => c.id));
+  const extra = more.filter((r) => !known.has(r)).flatMap((r) => {
+    const { device, name } = splitRef(r);
+    const box = partOf(rig, device);
+    const control = box?.controls.find((c) => c.id === name);
+    return box && control ? [controlColumn(box, control)] : [];
+  });
+  const after = new Map(extra.map((c) => [c, columns.findLastIndex((o) => o.device === c.device)]));
+  return [...columns.flatMap((c, i) => [c, ...extra.filter((e) => after.get(e) === i)]), ...extra.filter((e) => after.get(e)! < 0)];
+};
+
+/** Controls that could be a column and are none. */
+const addable = (rig: Rig, columns: readonly Column[]): { value: string; label: string }[] => {
+  const known = new Set(columns.map((c) => c.id));
+  return all(rig, 'device').flatMap((d) => d.controls.filter((c) => c.use === 'sound' && !known.has(ref(d.id, c.id)) && !d.memories.some((m) => m.control === c.id || m.by === 'slot')).map((c) => ({ value: ref(d.id, c.id) as string, label: `${d.code} ${c.name ?? c.id}, ${d.name}` })));
+};
 
 export const Sounds = () => {
   const { rig, hookup, edit, view, selected, select } = useRig();
@@ -28,6 +52,11 @@ export const Sounds = () => {
   const [comparing, compare] = useState(false);
   const [climbing, climb] = useState(false);
   const [only, setOnly] = useState(false);
+  const [sheet, setSheet] = useState<'sounds' | 'moves'>('sounds');
+  const [arrangement, arrange] = useState(AS_IT_STANDS);
+  const [more, setMore] = useState<readonly Ref[]>([]);
+  const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
+  const controls = useMemo(() => addable(rig, columns), [rig, columns]);
   const hookups = all(rig, 'hookup');
   const marks = hookup && sounds.some((s) => s.wants.some((w) => w.in?.hookup));
   const add = (name: string, role: Role, parent?: Id<'sound'>) => {
@@ -73,19 +102,32 @@ export const Sounds = () => {
         ))}
       </div>
       {climbing && <GainLadder />}
-      <div style={{ display: 'flex', gap: 12, alignItems: 'center', margin: '12px 0 6px', flexWrap: 'wrap' }}>
-        <strong>Sound sheet</strong><span className="soft">a wedge marks what changes from the row above{marks ? `; ${WHERE_MARKS['only here']} only in ${hookup.name}, ${WHERE_MARKS['not everywhere']} otherwise in another hook-up` : ''}</span>
-        {hookup && hookups.length > 1 && <SegmentedControl size="xs" aria-label="Where holds what I type" value={only ? 'only' : 'all'} onChange={(v) => setOnly(v === 'only')} data={[{ value: 'all', label: 'I write for every hook-up' }, { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` }]} />}
-        <div style={{ marginLeft: 'auto', display: 'flex', gap: 8, alignItems: 'center', flexWrap: 'wrap' }}>
+      <div className="sheet-tools" style={{ marginTop: 12 }}>
+        <SegmentedControl size="xs" aria-label="Which sheet" value={sheet} onChange={(v) => setSheet(v as typeof sheet)} data={[{ value: 'sounds', label: 'Sound sheet' }, { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` }]} />
+        {sheet === 'sounds' && (
+          <>
+            <TextInput size="xs" w={150} aria-label="Find sounds" placeholder="name, slot, role, song" value={arrangement.find} onChange={(e) => arrange({ ...arrangement, find: e.currentTarget.value })} />
+            <Select size="xs" w={130} aria-label="Order of the rows" allowDeselect={false} data={SORTS} value={arrangement.sort} onChange={(v) => v && arrange({ ...arrangement, sort: v as Arrangement['sort'] })} />
+            <Select size="xs" w={190} aria-label="Mark what changes" data={[{ value: '', label: 'changes from the row above' }, ...sounds.map((s) => ({ value: s.id as string, label: `changes from ${s.name}` }))]} allowDeselect={false} searchable value={arrangement.against ?? ''} onChange={(v) => arrange({ ...arrangement, against: (v || undefined) as Id<'sound'> | undefined })} />
+          </>
+        )}
+        <Select size="xs" w={150} aria-label="Show a control as a column" placeholder="Add a column" searchable data={controls} value={null} onChange={(v) => v && setMore([...more, v as Ref])} nothingFoundMessage="No such control" limit={60} />
+        {hookup && hookups.length > 1 && sheet === 'sounds' && <SegmentedControl size="xs" aria-label="Where holds what I type" value={only ? 'only' : 'all'} onChange={(v) => setOnly(v === 'only')} data={[{ value: 'all', label: 'I write for every hook-up' }, { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` }]} />}
+        {marks && <span className="soft">{WHERE_MARKS['only here']} only in {hookup.name}, {WHERE_MARKS['not everywhere']} otherwise in another</span>}
+      </div>
+      {sheet === 'sounds' && (
+        <div className="sheet-tools">
+          <strong className="clip" style={{ maxWidth: 220 }}>{chosen.name}</strong>
           <Select aria-label={`Role of ${chosen.name}`} size="xs" w={120} allowDeselect={false} data={[...ROLES]} value={chosen.role} onChange={(role) => role && edit(changeSound(chosen, { role: role as Role }), `${chosen.name}: role ${role}`)} />
           <Select aria-label={`When ${chosen.name} is left`} size="xs" w={150} allowDeselect={false} data={LEAVING} value={chosen.leaving ?? ''} onChange={(v) => v !== null && edit(setLeaving(chosen, (v || undefined) as Sound['leaving']), `${chosen.name}: ${LEAVING.find((l) => l.value === v)!.label}`)} />
           <Button variant="default" size="xs" onClick={() => add(`${chosen.name} 2`.slice(0, 120), chosen.role, chosen.id)}>Derive from it</Button>
           <Button variant="default" size="xs" onClick={() => edit(removeSound(rig, chosen.id), `Remove ${chosen.name}`)}>Remove it</Button>
-          <NewSound add={add} compact />
+          <div style={{ marginLeft: 'auto' }}><NewSound add={add} compact /></div>
         </div>
-      </div>
+      )}
       {complaint && <p role="alert" className="broken" style={{ margin: '4px 0' }}>{complaint}</p>}
-      {view && <Sheet view={view} scope={{ hookup: view.hookup, only: only && hookups.length > 1 }} chosen={chosen.id} choose={select} complain={complain} />}
+      {view && sheet === 'sounds' && <SoundSheet view={view} columns={columns} scope={{ hookup: view.hookup, only: only && hookups.length > 1 }} arrangement={arrangement} chosen={chosen.id} choose={select} complain={complain} />}
+      {view && sheet === 'moves' && <Moves hookup={view.hookup} columns={columns} complain={complain} />}
     </div>
   );
 };

@@ -1,4 +1,4 @@
-// The map of a rig of forty boxes and ninety cables in Chromium: how long its layout takes in the worker, and how evenly it moves. Part of `npm run bench`.
+// The map of a rig of forty boxes and ninety cables, and its sheet of 128 sounds, in Chromium: how long the layout takes in the worker, how evenly both move, how long a key takes. Part of `npm run bench`.
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -46,4 +46,18 @@ await page.mouse.down();
 report('frames while the map is dragged', await frames((i) => page.mouse.move(x + Math.sin(i / 8) * 150, y - Math.abs(Math.cos(i / 8)) * 60)));
 await page.mouse.up();
 report('frames while the map is zoomed', await frames((i) => page.mouse.wheel({ deltaY: i % 20 < 10 ? -40 : 40 })));
+
+const wide = giantRig(1, { sounds: 128, pedals: 8, midi: 7, moves: 24 });
+await fetch(`${pages.url}/api/rigs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id: 'wide', change: randomUUID(), file: writeRigFile(wide.rig) }) });
+await page.goto(`${pages.url}/rig/wide/sounds`);
+await page.waitForSelector('[data-at="0,0"]');
+await wait(2500);
+const [rows, columns] = await page.evaluate(() => [Number(document.querySelector('.sheet').getAttribute('aria-rowcount')) - 1, document.querySelectorAll('.sheet tbody tr:first-child td').length]);
+say(`\nSheet: ${rows} sounds, ${columns - 2} columns`);
+const sheet = await (await page.$('.sheet-wrap')).boundingBox();
+await page.mouse.move(sheet.x + sheet.width / 2, sheet.y + sheet.height / 2);
+report('frames while the sheet is scrolled', await frames((i) => page.mouse.wheel({ deltaY: i % 60 < 30 ? 90 : -90, deltaX: i % 20 < 10 ? 30 : -30 })));
+await page.evaluate(() => { document.querySelector('.sheet-wrap').scrollTop = 0; });
+await page.focus('[data-at="0,0"]');
+report('frames while an arrow key repeats', await frames(async (i) => { await page.keyboard.press(i % 40 < 20 ? 'ArrowDown' : 'ArrowRight'); await wait(33); }));
 await pages.close();
