@@ -156,6 +156,18 @@ describe('what goes wrong on stage', () => {
     takeStep(d, bench, d.modelled.steps.get('recall:sound:01')!);
     expect(bench.value('device:dly.program')).toBe(0);
   });
+  test('a byte arrives wrong: what it says is done, until the next stomp', () => {
+    const bench = after((b) => b.corruptByte());
+    expect(says(bench)).toEqual(['the next byte will arrive wrong', 'C2 arrives as C3']);
+    takeStep(d, bench, d.modelled.steps.get('recall:sound:01')!);
+    expect(bench.value('device:dly.program')).toBe(0);
+  });
+  test('the plugs of a contact and a dead jack are exchanged: the amp no longer follows, and says what was plugged where', () => {
+    const [one, other] = [cable('device:swi.ctl1', 'device:hed.channel-switch'), [...d.rig.parts.cable.values()].find((c) => c.ends.some((e) => e.startsWith('device:hed.')) && !c.ends.some((e) => e.startsWith('device:swi.')))!];
+    const bench = after((b) => b.swap(one, other, 'device:hed'));
+    expect(says(bench).filter((w) => w.startsWith('plugged wrong'))).toHaveLength(2);
+    expect(bench.value('device:hed.channel')).toBe('clean');
+  });
   test('a channel switch that is one off; a spare with factory programs', () => {
     expect(after((b) => b.mischannel('device:dly', 9)).value('device:dly.program')).toBe(0);
     expect(after((b) => b.spare('device:dly')).value('device:dly.mix')).toBe('not known');

@@ -42,6 +42,7 @@ export class Bench {
   private readonly busyUntil = new Map<Ref, number>();
   private readonly clocks = new Map<Ref, number>();
   private toLose = 0;
+  private toCorrupt = 0;
   private hurryUs: number | undefined;
   private losing: { readonly from: Id<'device'>; message: number } | undefined;
   readonly heard: Heard[] = [];
@@ -137,6 +138,11 @@ export class Bench {
       this.toLose -= 1;
       this.note({ is: 'fault', at: this.time.now, what: `${hex([byte])} is lost` });
       return;
+    }
+    if (port.startsWith(`${source}.`) && this.toCorrupt > 0 && byte !== CLOCK) {
+      this.toCorrupt -= 1;
+      this.note({ is: 'fault', at: this.time.now, what: `${hex([byte])} arrives as ${hex([byte ^ 1])}` });
+      byte ^= 1;
     }
     const { device, name } = splitRef(arrives);
     const box = this.boxes.get(device);
@@ -271,6 +277,30 @@ export class Bench {
   loseByte(): void {
     this.note({ is: 'fault', at: this.time.now, what: 'the next byte will be lost' });
     this.toLose += 1;
+  }
+
+  /** The next byte that anybody sends arrives with its lowest bit turned over. */
+  corruptByte(): void {
+    this.note({ is: 'fault', at: this.time.now, what: 'the next byte will arrive wrong' });
+    this.toCorrupt += 1;
+  }
+
+  /** Two cables that come to one box are plugged into each other's jacks. */
+  swap(one: Pick<Cable, 'ends'>, other: Pick<Cable, 'ends'>, at: Id<'device'>): void {
+    const here = ({ ends }: Pick<Cable, 'ends'>) => ends.find((e) => splitRef(e).device === at);
+    const far = ({ ends }: Pick<Cable, 'ends'>) => ends.find((e) => splitRef(e).device !== at);
+    const [jackOne, jackOther, farOne, farOther] = [here(one), here(other), far(one), far(other)];
+    if (!jackOne || !jackOther || !farOne || !farOther) return;
+    this.pull(one);
+    this.pull(other);
+    for (const [a, b] of [[jackOne, farOther], [jackOther, farOne]] as const) {
+      this.otherEnd.set(a, b);
+      this.otherEnd.set(b, a);
+      this.note({ is: 'fault', at: this.time.now, what: `plugged wrong: ${this.jackName(b)} to ${this.jackName(a)}` });
+      const { device, name } = splitRef(a);
+      if (this.contactAt(a)) this.boxes.get(device)?.contactChanged(name, true);
+    }
+    this.time.pass();
   }
 
   /** Somebody turned its channel switch. */

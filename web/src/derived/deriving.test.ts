@@ -67,6 +67,14 @@ describe('what the worker answers', () => {
     worker.update({ put: [partOf(islandRun(), 'sound:03')!], remove: [] }, BALLROOM_ID);
     expect(await fourth).toBe(false);
   });
+  test('plugs side by side can be exchanged on the bench, and the run follows', () => {
+    const { worker } = loaded();
+    const swap = worker.faults().find((f) => f.fault.fault === 'swap')!;
+    expect(swap.text).toMatch(/the plugs in .+ and .+ are exchanged$/);
+    worker.powerUp();
+    expect(worker.act(swap.fault)!.wire.filter((w) => w.reads.startsWith('plugged wrong'))).toHaveLength(2);
+    expect(worker.played()!.faulty).toBe(true);
+  });
   test('time passes between stomps, and never backwards', async () => {
     const { worker } = loaded();
     worker.powerUp();

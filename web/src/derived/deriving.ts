@@ -23,7 +23,8 @@ import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/happenings';
 import type { SystemState } from '@yunta/core/recall/system';
 import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
-import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
+import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
+import type { Cable } from '@yunta/core/rig/hookup';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
@@ -37,7 +38,9 @@ export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; 
 /** What goes wrong on stage. */
 export type Fault =
   | { readonly fault: 'pull'; readonly cable: Id<'cable'> }
+  | { readonly fault: 'swap'; readonly cables: readonly [Id<'cable'>, Id<'cable'>]; readonly at: Id<'device'> }
   | { readonly fault: 'lose a byte' }
+  | { readonly fault: 'corrupt a byte' }
   | { readonly fault: 'channel'; readonly device: Id<'device'> }
   | { readonly fault: 'spare'; readonly device: Id<'device'> };
 
@@ -50,6 +53,15 @@ export interface HookupStanding {
 
 /** A capture compared, or why it could not be read. */
 export type WireAnswer = { readonly check: WireCheck; readonly notes: readonly string[] } | { readonly refused: readonly Refusal[] };
+
+/** Plugs of one kind that stand side by side at one box, and so are exchanged in the dark. */
+const swaps = ({ rig, anatomy: { wiring } }: Derived): readonly { readonly text: string; readonly fault: Fault }[] => all(rig, 'device').filter((d) => wiring.wired.has(d.id)).flatMap((d) => {
+  const plugged = d.jacks.flatMap((jack) => all(rig, 'cable').filter((c) => wiring.plugged.has(ref(d.id, jack.id)) && c.ends.includes(ref(d.id, jack.id)) && splitRef(c.ends[0]).device !== splitRef(c.ends[1]).device).slice(0, 1).map((cable) => ({ jack, cable })));
+  return plugged.flatMap(({ jack, cable }, i) => {
+    const next = plugged.slice(i + 1).find((o) => o.jack.kind === jack.kind && o.jack.connector === jack.connector && JSON.stringify(o.jack.poles) === JSON.stringify(jack.poles));
+    return next ? [{ text: `${d.code}: the plugs in ${jack.id} and ${next.jack.id} are exchanged`, fault: { fault: 'swap' as const, cables: [cable.id, next.cable.id] as const, at: d.id } }] : [];
+  });
+});
 
 /** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
 export class Deriving {
@@ -238,6 +250,8 @@ export class Deriving {
     const { bench, of } = this.bench!;
     this.faulty = true;
     if (fault.fault === 'lose a byte') return bench.loseByte();
+    if (fault.fault === 'corrupt a byte') return bench.corruptByte();
+    if (fault.fault === 'swap') return this.swap(fault);
     if (fault.fault === 'spare') return bench.spare(fault.device);
     if (fault.fault === 'channel') {
       const channel = of.rig.parts.device.get(fault.device)?.midi?.channel;
@@ -250,6 +264,17 @@ export class Deriving {
     this.bench = { bench, of: { ...of, rig, anatomy: anatomy(rig, of.hookup) } };
   }
 
+  private swap({ cables, at }: Extract<Fault, { fault: 'swap' }>): void {
+    const { bench, of } = this.bench!;
+    const [one, other] = cables.map((id) => of.rig.parts.cable.get(id));
+    if (!one || !other) return;
+    bench.swap(one, other, at);
+    const here = (c: Cable) => c.ends.find((e) => splitRef(e).device === at)!;
+    const plugged = (c: Cable, jack: Ref): Cable => ({ ...c, ends: [jack, c.ends.find((e) => splitRef(e).device !== at)!] });
+    const rig = patch(of.rig, deltaOf(of.rig, { put: [plugged(one, here(other)), plugged(other, here(one))], remove: [] }));
+    this.bench = { bench, of: { ...of, rig, anatomy: anatomy(rig, of.hookup) } };
+  }
+
   /** What can go wrong, in words: cables, and boxes that listen to MIDI. */
   faults(): readonly { readonly text: string; readonly fault: Fault }[] {
     const { derived } = this;
@@ -257,10 +282,11 @@ export class Deriving {
     const jack = (r: Ref) => `${derived.rig.parts.device.get(splitRef(r).device)?.code ?? ''} ${splitRef(r).name}`;
     const listening = all(derived.rig, 'device').filter((x) => x.midi && x.memories.length && derived.control.midi.size);
     return [
-      { text: 'A byte is lost on the wire', fault: { fault: 'lose a byte' } },
+      { text: 'A byte is lost on the wire', fault: { fault: 'lose a byte' } }, { text: 'A byte arrives wrong', fault: { fault: 'corrupt a byte' } },
       ...listening.flatMap((x) => [
         { text: `${x.name}: its channel switch is one off`, fault: { fault: 'channel' as const, device: x.id } }, { text: `${x.name}: its spare, with factory programs`, fault: { fault: 'spare' as const, device: x.id } },
       ]),
+      ...swaps(derived),
       ...cablesInOrder(derived.rig, derived.anatomy).map(({ cable, from, to }) => ({ text: `The cable from ${jack(from)} to ${jack(to)} is pulled`, fault: { fault: 'pull' as const, cable: cable.id } })),
     ];
   }
