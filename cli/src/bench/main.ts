@@ -1,6 +1,10 @@
 import { apply } from '@yunta/core/change/apply';
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { judge } from '@yunta/core/checks/settle';
+import { setUpBench, takeStep } from '@yunta/core/derive/play';
+import { coneSystem } from '@yunta/core/recall/reduce';
+import { reply } from '@yunta/core/recall/what-if/question';
+import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
 import { Deriver } from '@yunta/core/derive/deriver';
 import { setWant } from '@yunta/core/edits/sounds';
 import { bearings } from '@yunta/core/recall/bearings';
@@ -16,6 +20,7 @@ import { graphOf, sidesByGraphology } from '@yunta/core/testing/by-graphology';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Random } from '@yunta/core/testing/random';
 import { randomRig } from '@yunta/core/testing/random-rig';
+import { askSpin } from '@yunta/core/testing/spin';
 import { proveRig, replayAll, walk } from '@yunta/core/testing/walk';
 import { powerUpStates, proveByWholeStates } from '@yunta/core/testing/whole-states';
 import { readFileSync } from 'node:fs';
@@ -76,6 +81,9 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   let n = 0;
   let now = rig;
   row('whole pipeline, after one edit', ms(median(() => { deriver.derive(now, hookup.id); now = edited(rig, n += 1); }, 21)));
+  const questions = QUESTIONS.map(({ about, ask }) => [about, median(() => reply(ask(compilation, modelled), verdicts), 3)] as const);
+  for (const [about, time] of questions) row(`and if: ${about}`, ms(time));
+  row('all of what the usual proof leaves out', ms(questions.reduce((sum, [, time]) => sum + time, 0)));
   // Last, because the graphs fill the memory of everything that is measured after them.
   const byGraphology = median(() => compiled.forEach((c) => {
     const graph = graphOf(b.anatomy.wiring, c.state);
@@ -93,6 +101,26 @@ print('\nProver beside a plain breadth-first search over whole states, on the la
 const reference = (JSON.parse(readFileSync(resolve(import.meta.dirname, '../../../core/testing/reference/recall.json'), 'utf8')) as { cases: (RecallSystem & { id: string; productStates: number })[] }).cases;
 const largest = reference.filter((c) => c.productStates <= 60_000 && powerUpStates(c).length <= 60_000).sort((a, b) => b.productStates - a.productStates)[0]!;
 row(`${largest.id}, ${largest.productStates} states`, ms(median(() => prove(largest))), `whole states: ${ms(median(() => proveByWholeStates(largest), 3))}`);
+
+print('\nProver, SPIN and whole states on the same systems of the demo rig, each cut to one want of a sound');
+const proved = proveRig(demo, partOf(demo, BALLROOM_ID)!);
+for (const sound of proved.modelled.system.sounds.slice(0, 3)) {
+  const system = coneSystem(proved.modelled.system, sound.id, sound.wants.at(-1)!.variable);
+  const began = performance.now();
+  askSpin(system);
+  const spin = performance.now() - began;
+  row(`${sound.id}, ${system.variables.length} variables, ${system.events.length} events`, ms(median(() => prove(system))), `SPIN with its C compiler ${ms(spin)}, whole states ${ms(median(() => proveByWholeStates(system), 3))}`);
+}
+
+print('\nThe bench beside real time');
+{
+  const bench = setUpBench(proved, {}, false);
+  const recalls = [...proved.modelled.steps.values()].filter((s) => s.does === 'recall');
+  const began = performance.now();
+  for (let n = 0; n < 4000; n += 1) takeStep(proved, bench, recalls[n % recalls.length]!);
+  const took = performance.now() - began;
+  row('4,000 recalls of the demo, bytes and load gaps', ms(took), `${(bench.now / 1000 / took).toFixed(0)} times as fast as the rig itself`);
+}
 
 const STOMPS = 1_000_000;
 const RIGS = 400;
