@@ -44,7 +44,8 @@ export const useWhatIfs = (): AskedAll => {
     setDone(0);
     const tell = (answer: WhatIfView | undefined, part: number) => {
       if (round.current !== mine) return;
-      setDone(part);
+      // What is told and the end of the round come by different ways, in any order.
+      setDone(part < 1 ? part : undefined);
       if (answer) setAnswers((before) => new Map([...before, [answer.about, answer]]));
     };
     void ask.whatIfs(proxy(tell)).then(() => { if (round.current === mine) setDone(undefined); });
