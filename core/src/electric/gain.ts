@@ -70,7 +70,8 @@ export const gainStages = (rig: Rig, anatomy: Anatomy): readonly GainStage[] => 
   });
 };
 
-const USUAL_DBU = -20;
+/** Average level of a source that has no figure of its own, in dBu: a guitar, assumed. */
+export const USUAL_DBU = -20;
 const MOST_RUNGS = 256;
 
 /** The average level of the first instrument that has one, in dBu. */

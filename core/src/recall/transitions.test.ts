@@ -39,6 +39,15 @@ describe('from one sound straight to another', () => {
   test('a typed slot with a number one off is wrong from everywhere', () => {
     for (const from of ['01', '05', '15']) expect(pair(from, '06').wrong).toContain('device:mod.program');
   });
+  test('the delay behind the loops rings on where its program takes it out; a sound that keeps it has nothing to leave', () => {
+    expect(pair('02', '01').tails).toEqual({ ring: ['device:dly.delay'], cut: [] });
+    expect(pair('04', '03').tails).toEqual({ ring: [], cut: [] });
+  });
+  test('a step in level goes there and back: from the clean channel to drives into the lead channel and 3 dB of trim', () => {
+    // By hand: clean -20 + 16 = -4 dBu; lead at most 4 dBu, 3 dB of trim behind it: 7 dBu.
+    expect(pair('01', '04').stepDb).toBe(11);
+    for (const t of board(d)) expect([t.from, t.to, pair(t.to.slice(6), t.from.slice(6)).stepDb]).toEqual([t.from, t.to, -t.stepDb! || 0]);
+  });
 });
 
 test('a sound that is proved is wrong after no other, on random rigs', () => {

@@ -5,6 +5,8 @@ import type { Compilation } from './compile.js';
 import type { Compiled } from './compiled.js';
 import type { Modelled } from './model.js';
 import { bytesOf } from './slot-timing.js';
+import { levelsAt } from '../electric/level.js';
+import { tailsOf, type Tails } from '../signal/tails.js';
 import { afterEvent, type SystemEvent, type SystemState } from './system.js';
 
 /** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
@@ -18,6 +20,10 @@ export interface Transition {
   /** Longest silence of a box that is on the path before or after, in ms, and which box. */
   readonly gapMs: number;
   readonly gapBy?: Id<'device'>;
+  /** What becomes of the repeats of delays and reverbs that are not in the second. */
+  readonly tails: Tails;
+  /** How much louder the second is at the end where the difference is largest, in dB, by gains that are partly assumed; absent when they share no end. */
+  readonly stepDb?: number;
 }
 
 export interface Changed {
@@ -49,6 +55,7 @@ export const transitions = (c: Compilation, m: Modelled): readonly Transition[] 
   const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
   const states = new Map(sounds.map((s) => [s, rightState(m, s, recalls.get(s.sound)!)]));
   const paths = new Map(sounds.map((s) => [s, boxesOnPath(s)]));
+  const levels = new Map(sounds.map((s) => [s, levelsAt(rig, s.trace)]));
   const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
   return sounds.flatMap((from) => sounds.filter((to) => to !== from).map((to): Transition => {
     const after = afterEvent(recalls.get(to.sound)!, states.get(from)!);
@@ -72,8 +79,19 @@ export const transitions = (c: Compilation, m: Modelled): readonly Transition[] 
         }
       }
     }
-    return { from: from.sound, to: to.sound, wrong, settleMs: sendingMs(to) + loadMs, gapMs, ...(gapBy ? { gapBy } : {}) };
+    const stepDb = step(levels.get(from)!, levels.get(to)!);
+    return {
+      from: from.sound, to: to.sound, wrong, settleMs: sendingMs(to) + loadMs, gapMs, ...(gapBy ? { gapBy } : {}),
+      tails: tailsOf(rig, from.trace, to.trace), ...(stepDb === undefined ? {} : { stepDb }),
+    };
   }));
+};
+
+/** The largest difference at an end that both reach, in tenths of a dB. */
+const step = (before: ReadonlyMap<Ref, number>, after: ReadonlyMap<Ref, number>): number | undefined => {
+  const steps = [...after].flatMap(([end, level]) => (before.has(end) ? [level - before.get(end)!] : []));
+  if (steps.length === 0) return undefined;
+  return Math.round(steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most)) * 10) / 10;
 };
 
 /** What differs between two sounds, control by control, where both care. */

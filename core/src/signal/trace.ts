@@ -23,6 +23,8 @@ export interface Trace {
   /** By point: reached from a source and leads to an end that counts. */
   readonly onPath: Uint8Array;
   readonly reached: Uint8Array;
+  /** By point: leads to an end that counts, whether or not a source reaches it. */
+  readonly leads: Uint8Array;
   /** Every block of the wired boxes: sounding, passed while off, or not on the way. */
   readonly stages: ReadonlyMap<Ref, StageState>;
   readonly reaches: readonly Reach[];
@@ -65,7 +67,7 @@ export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace
     const sides = waySides.get(source)!.get(end.point);
     return sides ? [{ source, end, sides: SIDES.filter((s) => sides.has(s)) }] : [];
   }));
-  return { wiring, state, active, onPath, reached, stages: stagesOf(wiring, active, onPath, state), reaches };
+  return { wiring, state, active, onPath, reached, leads, stages: stagesOf(wiring, active, onPath, state), reaches };
 };
 
 const code = (point: number, leg: number, side: number): number => point * PER_POINT + leg * SIDES.length + side;

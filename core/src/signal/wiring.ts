@@ -1,4 +1,4 @@
-import type { Arm, Block, Chain, Device, End, Insert, JackKind, Leg, Pole, Slot, Tap } from '../rig/device.js';
+import type { Arm, Block, Chain, Device, End, Gain, Insert, JackKind, Leg, Pole, Slot, Tap } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
@@ -34,6 +34,8 @@ export interface Edge {
   /** Only this leg of the chain enters or leaves here. */
   readonly fromLeg?: Leg;
   readonly toLeg?: Leg;
+  /** By how much it is louder or softer at its far end; a block says that itself. */
+  readonly gain?: Gain;
 }
 
 export type Carried =
@@ -118,11 +120,11 @@ class Builder {
     return this.points.length - 1;
   }
 
-  private edge(from: number, to: number, needs: readonly (Need | false)[], carries: Carried, legs: { fromLeg?: Leg | undefined; toLeg?: Leg | undefined } = {}): void {
+  private edge(from: number, to: number, needs: readonly (Need | false)[], carries: Carried, more: { fromLeg?: Leg | undefined; toLeg?: Leg | undefined; gain?: Gain | undefined } = {}): void {
     if (needs.includes(false)) return;
     this.edges.push({
       from, to, needs: needs as readonly Need[], carries,
-      ...(legs.fromLeg ? { fromLeg: legs.fromLeg } : {}), ...(legs.toLeg ? { toLeg: legs.toLeg } : {}),
+      ...(more.fromLeg ? { fromLeg: more.fromLeg } : {}), ...(more.toLeg ? { toLeg: more.toLeg } : {}), ...(more.gain === undefined ? {} : { gain: more.gain }),
     });
   }
 
@@ -171,12 +173,12 @@ class Builder {
     const finish = this.point(`${base}/end`, device.id, true);
     const gate = this.when(device, chain.when);
     for (const tap of chain.from) {
-      this.edge(this.tapPoint(device, tap), start, [...gate, ...this.when(device, tap.when)], { by: 'wire', device: device.id }, { toLeg: tap.leg });
+      this.edge(this.tapPoint(device, tap), start, [...gate, ...this.when(device, tap.when)], { by: 'wire', device: device.id }, { toLeg: tap.leg, gain: tap.gain });
     }
     if (chain.order) this.addOrdered(device, chain, base, start, finish);
     else this.addSeries(device, chain, chain.slots, base, start, finish);
     for (const tap of chain.to) {
-      this.edge(finish, this.tapPoint(device, tap), this.when(device, tap.when), { by: 'wire', device: device.id }, { fromLeg: tap.leg });
+      this.edge(finish, this.tapPoint(device, tap), this.when(device, tap.when), { by: 'wire', device: device.id }, { fromLeg: tap.leg, gain: tap.gain });
     }
   }
 
@@ -217,7 +219,7 @@ class Builder {
           const armBase = `${base}/${slot.id}/${arm.id}`;
           const entry = this.point(armBase, device.id, true);
           const exit = this.point(`${armBase}/end`, device.id, true);
-          this.edge(at, entry, this.when(device, arm.when), { by: 'arm', device: device.id, fork: slot.id, arm }, { fromLeg: arm.leg, toLeg: arm.leg });
+          this.edge(at, entry, this.when(device, arm.when), { by: 'arm', device: device.id, fork: slot.id, arm }, { fromLeg: arm.leg, toLeg: arm.leg, gain: arm.gain });
           this.addSeries(device, chain, arm.slots, armBase, entry, exit);
           this.edge(exit, next, [], { by: 'wire', device: device.id });
         }
@@ -238,7 +240,7 @@ class Builder {
     const past: Carried = { by: 'past', device: device.id, insert };
     const sendNeeds = insert.off === 'return' ? [] : on;
     for (const tap of insert.send) {
-      this.edge(at, this.tapPoint(device, tap), [...sendNeeds, ...this.when(device, tap.when)], { by: 'send', device: device.id, insert }, { fromLeg: tap.leg });
+      this.edge(at, this.tapPoint(device, tap), [...sendNeeds, ...this.when(device, tap.when)], { by: 'send', device: device.id, insert }, { fromLeg: tap.leg, gain: tap.gain });
     }
     if (!patched) {
       this.edge(at, next, insert.unpatched === 'through' ? [] : off, past);
@@ -249,8 +251,8 @@ class Builder {
       const from = this.tapPoint(device, tap);
       const needs = this.when(device, tap.when);
       const carries: Carried = { by: 'return', device: device.id, insert };
-      this.edge(from, next, [...(returnAlways ? [] : on), ...needs], carries, { toLeg: tap.leg });
-      if (typeof insert.off === 'object') this.edge(from, next, [...off, ...this.when(device, insert.off.sendOnlyWhen), ...needs], carries, { toLeg: tap.leg });
+      this.edge(from, next, [...(returnAlways ? [] : on), ...needs], carries, { toLeg: tap.leg, gain: tap.gain });
+      if (typeof insert.off === 'object') this.edge(from, next, [...off, ...this.when(device, insert.off.sendOnlyWhen), ...needs], carries, { toLeg: tap.leg, gain: tap.gain });
     }
     if (insert.direct === true) this.edge(at, next, [], past);
     else {

@@ -1,8 +1,6 @@
-import type { Compiled } from '../../recall/compiled.js';
-import { ref, splitRef, type Ref } from '../../rig/ids.js';
-import { partOf, type Rig } from '../../rig/rig.js';
-import type { Anatomy } from '../../signal/anatomy.js';
-import { whenHolds } from '../../signal/state.js';
+import { splitRef } from '../../rig/ids.js';
+import { partOf } from '../../rig/rig.js';
+import { tailsOf } from '../../signal/tails.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 
@@ -16,10 +14,10 @@ export const tails: Check = {
     const cases = sounds.flatMap((leaving) => {
       const wish = partOf(rig, leaving.sound)?.leaving;
       if (!wish) return [];
-      return timeStages(leaving).flatMap((stage) => sounds.filter((next) => next !== leaving && next.trace.stages.get(stage) !== 'in').flatMap((next) => {
-        const rings = ringsOn(rig, compilation.bearings.anatomy, leaving, next, stage);
-        return rings === (wish === 'ring') ? [] : [{ wish, stage, leaving: leaving.sound, next: next.sound }];
-      }));
+      return sounds.filter((next) => next !== leaving).flatMap((next) => {
+        const { ring, cut } = tailsOf(rig, leaving.trace, next.trace);
+        return (wish === 'ring' ? cut : ring).map((stage) => ({ wish, stage, leaving: leaving.sound, next: next.sound }));
+      });
     });
     for (const group of grouped(cases, (c) => `${c.stage} ${c.wish}`).values()) {
       const { stage, wish } = group[0]!;
@@ -39,22 +37,4 @@ export const tails: Check = {
       };
     }
   },
-};
-
-const timeStages = ({ trace }: Compiled): readonly Ref[] =>
-  trace.wiring.blocks.filter((b) => (b.block.stage === 'delay' || b.block.stage === 'reverb') && trace.stages.get(b.stage) === 'in').map((b) => b.stage);
-
-/** Whether repeats that were made in one sound are still heard in the next, in which their stage is not in. */
-const ringsOn = (rig: Rig, anatomy: Anatomy, leaving: Compiled, next: Compiled, stage: Ref): boolean => {
-  const embedded = anatomy.stages.get(stage);
-  if (!embedded) return false;
-  const { block, device: id, inserts } = embedded;
-  const isShut = inserts.some(({ device, insert }) => {
-    const open = !insert.on || whenHolds(device, insert.on, next.state);
-    return !open && !(insert.off === 'send' || (typeof insert.off === 'object' && whenHolds(device, insert.off.sendOnlyWhen, next.state)));
-  });
-  const loads = partOf(rig, id)!.memories.some((m) => m.mutesMs > 0 && String(leaving.state.get(ref(id, m.control))) !== String(next.state.get(ref(id, m.control))));
-  if (isShut || loads) return false;
-  const isOn = !block.on || whenHolds(id, block.on, next.state);
-  return isOn || (typeof block.tails === 'object' ? whenHolds(id, block.tails, next.state) : block.tails === true);
 };

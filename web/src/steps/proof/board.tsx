@@ -1,15 +1,55 @@
 import type { Transition } from '@yunta/core/recall/transitions';
+import { SegmentedControl } from '@mantine/core';
 import { partOf } from '@yunta/core/rig/rig';
-import { useMemo, useRef, type KeyboardEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
 export type Pair = Transition;
 
-/** From every sound straight to every other: recalls, interrupts, or ends wrong. One mark per pair, arrows to move. */
+const decibels = (db: number): string => (db > 0 ? `+${Math.round(db)}` : Math.round(db) === 0 ? '0' : `−${Math.round(-db)}`);
+
+/** What a mark tells: one thing at a time, so that the odd pair stands out. */
+interface Showing {
+  readonly mark: (t: Transition) => ReactNode;
+  readonly says: (t: Transition) => string;
+  readonly legend: ReactNode;
+  /** The mark asks to be looked at. */
+  readonly odd?: (t: Transition) => boolean;
+}
+
+const SHOWINGS = {
+  recall: {
+    mark: (t) => (t.wrong.length ? '≠' : t.gapMs ? <span className="gap" /> : '•'),
+    says: (t) => (t.wrong.length ? 'ends wrong' : t.gapMs ? `silent for ${t.gapMs} ms` : 'recalls without a gap'),
+    odd: (t) => t.wrong.length > 0,
+    legend: <>• recalls without a gap &ensp; <span className="gap" aria-hidden="true" /> the sound is interrupted &ensp; <span className="broken">≠ ends wrong straight after it</span> &ensp; <span className="broken">≠</span> before a name: can come back wrong on some way</>,
+  },
+  settles: {
+    mark: (t) => <span className={t.settleMs > 100 ? 'much' : ''}>{Math.round(t.settleMs)}</span>,
+    says: (t) => `settled after ${Math.round(t.settleMs)} ms`,
+    legend: 'Milliseconds until the last message has arrived and its box has loaded; bold above 100.',
+  },
+  tails: {
+    mark: (t) => (t.tails.cut.length ? <span className="much">×</span> : t.tails.ring.length ? '≈' : ''),
+    says: (t) => (t.tails.cut.length ? 'repeats are cut off' : t.tails.ring.length ? 'repeats ring on' : 'no repeats are left behind'),
+    legend: <>≈ repeats of a delay or reverb ring on &ensp; <strong>×</strong> repeats are cut off &ensp; empty: none are left behind</>,
+  },
+  level: {
+    mark: (t) => (t.stepDb === undefined ? '' : <span className={Math.abs(t.stepDb) > 6 ? 'much' : ''}>{decibels(t.stepDb)}</span>),
+    says: (t) => (t.stepDb === undefined ? 'no end in common' : `${decibels(t.stepDb)} dB`),
+    legend: 'Decibels louder (+) or softer (−) where it is heard; bold beyond 6. Gains that no box states are typical ones, assumed.',
+  },
+} as const satisfies Record<string, Showing>;
+type Shown = keyof typeof SHOWINGS;
+const TABS: readonly { readonly value: Shown; readonly label: string }[] = [{ value: 'recall', label: 'Recall' }, { value: 'settles', label: 'Settling' }, { value: 'tails', label: 'Tails' }, { value: 'level', label: 'Level' }];
+
+/** From every sound straight to every other: one mark per pair, arrows to move. */
 export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair: Pair) => void }) => {
   const { rig, view } = useRig();
   const transitions = useAsked(['board'], (worker) => worker.board());
   const table = useRef<HTMLTableElement>(null);
+  const [shown, show] = useState<Shown>('recall');
+  const { mark, says, legend, odd }: Showing = SHOWINGS[shown];
   const byPair = useMemo(() => new Map(transitions?.map((t) => [`${t.from} ${t.to}`, t])), [transitions]);
   const sounds = view!.sounds.filter((s) => partOf(rig, s.id));
   const broken = new Set(sounds.filter((s) => s.verdict === 'broken').map((s) => s.id));
@@ -25,6 +65,8 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
     }
   };
   return (
+    <>
+    <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
     <div className="board-wrap">
       <table className="board" ref={table} onKeyDown={move}>
         <caption className="visually-hidden">What happens from each sound straight to each other</caption>
@@ -36,11 +78,10 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
               {sounds.map((to, c) => {
                 const t = byPair.get(`${from.id} ${to.id}`);
                 if (from.id === to.id || !t) return <td key={to.id} className={from.id === to.id ? 'same' : ''} />;
-                const says = t.wrong.length ? 'ends wrong' : t.gapMs ? `silent for ${t.gapMs} ms` : 'recalls without a gap';
                 return (
                   <td key={to.id} data-cell={`${r},${c}`}>
-                    <button type="button" className={t.wrong.length ? 'wrong' : ''} tabIndex={r === 0 && c === 1 ? 0 : -1} aria-pressed={pair?.from === from.id && pair.to === to.id} aria-label={`${from.name} to ${to.name}: ${says}`} onClick={() => choose(t)}>
-                      {t.wrong.length ? '≠' : t.gapMs ? <span className="gap" /> : '•'}
+                    <button type="button" className={odd?.(t) ? 'wrong' : shown === 'recall' ? '' : 'figure'} tabIndex={r === 0 && c === 1 ? 0 : -1} aria-pressed={pair?.from === from.id && pair.to === to.id} aria-label={`${from.name} to ${to.name}: ${says(t)}`} onClick={() => choose(t)}>
+                      {mark(t)}
                     </button>
                   </td>
                 );
@@ -49,7 +90,8 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
           ))}
         </tbody>
       </table>
-      <p className="soft" style={{ margin: '10px 0 0' }}>• recalls without a gap &ensp; <span className="gap" aria-hidden="true" /> the sound is interrupted &ensp; <span className="broken">≠ ends wrong straight after it</span> &ensp; <span className="broken">≠</span> before a name: can come back wrong on some way</p>
+      <p className="soft" style={{ margin: '10px 0 0' }}>{legend}</p>
     </div>
+    </>
   );
 };

@@ -2,8 +2,9 @@ import './proof.css';
 import { Button, Checkbox } from '@mantine/core';
 import type { SoundView } from '@yunta/core/derive/view';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
-import type { Id } from '@yunta/core/rig/ids';
+import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
+import { controlText, valueText } from '@yunta/core/recall/words';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Remedies } from '../../app/remedies.js';
@@ -111,12 +112,14 @@ const PairDetails = ({ pair }: { pair: Pair }) => {
   const { rig } = useRig();
   const changes = useAsked(['changes', pair.from, pair.to], (worker) => worker.changes(pair.from, pair.to));
   const name = (id: Id<'sound'>) => partOf(rig, id)?.name ?? id;
+  const boxesOf = (stages: readonly Ref[]) => [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)?.name ?? s))].join(' and ');
   return (
     <div className="card" style={{ marginTop: 12 }} aria-live="polite">
       <h2>{name(pair.from)} → {name(pair.to)}</h2>
-      <p className="soft" style={{ margin: '0 0 6px' }}>settled after {Math.round(pair.settleMs * 10) / 10} ms{pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, pair.gapBy!)?.name}` : ', without a gap'}</p>
-      {pair.wrong.length > 0 && <p className="broken">Called straight after it, {pair.wrong.map((w) => w.slice('device:'.length)).join(', ')} ends wrong.</p>}
-      <table className="plain"><thead><tr><th>what changes</th><th>from</th><th>to</th></tr></thead><tbody>{changes?.map((c) => <tr key={c.control}><td className="mono">{partOf(rig, c.control.slice(0, c.control.indexOf('.')) as Id<'device'>)?.code} {c.control.slice(c.control.indexOf('.') + 1)}</td><td>{c.from}</td><td>{c.to}</td></tr>)}</tbody></table>
+      <p className="soft" style={{ margin: '0 0 6px' }}>settled after {Math.round(pair.settleMs * 10) / 10} ms{pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, pair.gapBy!)?.name}` : ', without a gap'}{pair.stepDb === undefined ? '' : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by gains that are partly assumed`}</p>
+      {(pair.tails.ring.length > 0 || pair.tails.cut.length > 0) && <p style={{ margin: '0 0 6px' }}>{[pair.tails.ring.length > 0 && `The repeats of ${boxesOf(pair.tails.ring)} ring on.`, pair.tails.cut.length > 0 && `The repeats of ${boxesOf(pair.tails.cut)} are cut off.`].filter(Boolean).join(' ')}</p>}
+      {pair.wrong.length > 0 && <p className="broken">Called straight after it, {pair.wrong.map((w) => controlText(rig, w)).join(', ')} ends wrong.</p>}
+      <table className="plain"><thead><tr><th>what changes</th><th>from</th><th>to</th></tr></thead><tbody>{changes?.map((c) => <tr key={c.control}><td className="mono">{controlText(rig, c.control)}</td><td>{valueText(rig, c.control, c.from)}</td><td>{valueText(rig, c.control, c.to)}</td></tr>)}</tbody></table>
     </div>
   );
 };

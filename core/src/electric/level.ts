@@ -1,0 +1,74 @@
+import type { Gain } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import { partOf, type Rig } from '../rig/rig.js';
+import { controlOf, type RigState } from '../signal/state.js';
+import type { Trace } from '../signal/trace.js';
+import { gainOf, USUAL_DBU } from './gain.js';
+
+/** A gain in dB in this state; 0 where nothing is known. */
+export const decibels = (rig: Rig, device: Id<'device'>, gain: Gain | undefined, state: RigState): number => {
+  if (gain === undefined) return 0;
+  if (typeof gain === 'number') return gain;
+  const control = ref(device, gain.control);
+  const value = Number(state.get(control));
+  if (!Number.isFinite(value)) return 0;
+  const domain = controlOf(rig, control)?.domain;
+  if (!gain.scale || !domain || !('min' in domain) || domain.max === domain.min) return value;
+  return gain.scale[0] + ((gain.scale[1] - gain.scale[0]) * (value - domain.min)) / (domain.max - domain.min);
+};
+
+/**
+ * Average level at every end that the signal reaches, in dBu: along each way the gains in dB, each stage giving at most what it can give;
+ * where ways meet again the louder one counts. Gains that no box states are typical ones (assumed), so differences mean more than levels.
+ */
+export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
+  const { wiring: { points, edges, out, sources, ends }, active, onPath, stages, state } = t;
+  const level = new Float64Array(points.length).fill(-Infinity);
+  for (const s of sources) if (onPath[s.point]) level[s.point] = s.end.dbu?.average ?? USUAL_DBU;
+  for (const point of inSignalOrder(t)) {
+    if (level[point] === -Infinity) continue;
+    for (const e of out[point]!) {
+      const edge = edges[e]!;
+      if (!active[e] || !onPath[edge.to]) continue;
+      level[edge.to] = Math.max(level[edge.to]!, behind(edge, level[point]!));
+    }
+  }
+  return new Map(ends.flatMap((end) => (level[end.point]! > -Infinity ? [[end.ref, level[end.point]!] as const] : [])));
+
+  function behind(edge: (typeof edges)[number], before: number): number {
+    const { carries } = edge;
+    if (carries.by === 'cable') return before;
+    if (carries.by !== 'block') return before + decibels(rig, carries.device, edge.gain, state);
+    if (stages.get(ref(carries.device, carries.block.id)) !== 'in') return before;
+    const device = partOf(rig, carries.device)!;
+    const { db, ceiling } = gainOf(device, carries.block);
+    const own = typeof carries.block.gain === 'object' ? decibels(rig, carries.device, carries.block.gain, state) : db;
+    return Math.min(before + own, ceiling);
+  }
+};
+
+/** Points on the path, each behind all that lead to it; a way that leads back in a ring is left out. */
+const inSignalOrder = ({ wiring: { points, edges, out, sources }, active, onPath }: Trace): readonly number[] => {
+  const seen = new Uint8Array(points.length);
+  const done: number[] = [];
+  const visit = (from: number): void => {
+    const stack: { readonly point: number; next: number }[] = [{ point: from, next: 0 }];
+    seen[from] = 1;
+    while (stack.length) {
+      const top = stack.at(-1)!;
+      const e = out[top.point]![top.next];
+      top.next += 1;
+      if (e === undefined) {
+        done.push(top.point);
+        stack.pop();
+        continue;
+      }
+      const { to } = edges[e]!;
+      if (!active[e] || !onPath[to] || seen[to]) continue;
+      seen[to] = 1;
+      stack.push({ point: to, next: 0 });
+    }
+  };
+  for (const s of sources) if (onPath[s.point] && !seen[s.point]) visit(s.point);
+  return done.reverse();
+};
