@@ -1,4 +1,5 @@
 import type { Browser } from 'puppeteer-core';
+import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
 import { TestServer } from './server.js';
@@ -83,6 +84,38 @@ describe('the bench by keyboard', () => {
     await hands.sees('bank 2');
     await hands.press('2');
     await hands.sees('Waltz grit is not as wanted: MOD program is 14, wanted 13');
+    await hands.page.close();
+  });
+  test('a supply that fails is found by typing, seen on the boxes and in the monitor, and put right', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
+    await hands.sees('keys 1–9');
+    await hands.click('combobox', 'Something happens');
+    await hands.write('delay loses its supply');
+    await hands.press('Enter');
+    await hands.sees('Stereo delay is dark');
+    await hands.sees('Nothing is heard any more at Front of house.');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+    await hands.press('2');
+    await hands.sees('nobody');
+    await hands.click('combobox', 'What the monitor shows');
+    await hands.click('option', 'What goes wrong');
+    await hands.page.waitForFunction(() => [...document.querySelectorAll('.wire-log tbody tr')].every((tr) => tr.className === 'nobody'));
+    await hands.click('button', 'Put right: Stereo delay is dark');
+    await hands.page.waitForFunction(() => !document.body.innerText.includes('Stereo delay is dark'));
+    await hands.page.close();
+  });
+  test('a box under a foot, and a pedal moved by arrow keys', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
+    await hands.sees('keys 1–9');
+    await hands.page.focus('.pedal input');
+    await hands.press('Home');
+    await hands.page.waitForFunction(() => document.querySelector('.pedal')?.textContent?.includes('0 %'));
+    await hands.press('ArrowRight');
+    await hands.page.waitForFunction(() => document.querySelector('.pedal')?.textContent?.includes('1 %'));
+    await hands.page.focus('button[aria-label="switch, on Compressor itself"]');
+    await hands.press('Enter');
+    await hands.sees('CMP: switch');
     await hands.page.close();
   });
 });

@@ -72,11 +72,15 @@ describe('a standing test', () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
     await hands.sees('Keep as a test');
     await hands.page.waitForFunction(() => [...document.querySelectorAll('.floor button')].some((b) => b.textContent?.includes('Lead')));
-    await hands.press('1');
+    await hands.press('2');
+    await hands.sees('DLY shows 4');
+    await hands.sees('Chorus crunch stands as wanted.');
+    await hands.page.waitForFunction(() => document.body.innerText.includes('dB louder'));
+    await new Promise((r) => setTimeout(r, 400));
     await hands.press('4');
     await hands.sees('Lead stands as wanted.');
     await hands.click('button', 'Keep as a test');
-    await hands.sees('Power up, then Stomp Verse clean, 1A, Stomp Lead, 1D.');
+    await hands.sees('Power up, then Stomp Chorus crunch, 1B, Stomp Lead, 1D.');
     await hands.type('textbox', 'Name of the test', 'The lead is loud');
     expect(await violations(hands.page)).toEqual([]);
     await hands.click('button', 'Keep it');

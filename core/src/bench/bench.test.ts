@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { toBytes } from '../midi/bytes.js';
 import { islandRun, BALLROOM_ID } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/deriver.js';
-import { benchView, clock } from '../derive/bench-view.js';
+import { benchView, momentOf, clock } from '../derive/bench-view.js';
 import { setUpBench, takeStep } from '../derive/play.js';
 import { makeDevice } from '../catalogue/make.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
@@ -44,7 +44,7 @@ test('things happen in the order of their time, and in the order planned at the 
 describe('the demo on the bench', () => {
   const d = deriveOnce(islandRun(), BALLROOM_ID)!;
   const bench = () => setUpBench(d, {});
-  const view = (b: Bench) => benchView(d, b, new Map());
+  const view = (b: Bench) => benchView(d, b);
 
   test('a stomp sends bytes that take their time on the wire, and each box shows its own number', () => {
     const b = bench();
@@ -99,7 +99,7 @@ describe('the demo on the bench', () => {
   test('the floor says what each switch would do, the boxes what changed', () => {
     const b = bench();
     b.stomp('device:swi', 'up');
-    const before = b.state();
+    const before = momentOf(d, b);
     b.stomp('device:swi', 'C');
     const shown = benchView(d, b, before);
     expect(shown.floor.map((s) => s.label)).toEqual(['Waltz clean', 'Waltz grit', 'Storm fuzz', 'Waltz lead', 'Lift', 'nothing here', 'nothing here', 'nothing here', 'Bank down', 'Bank up']);

@@ -5,7 +5,7 @@ import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
-import { Box } from './box.js';
+import { Box, type Gesture } from './box.js';
 import type { Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 
@@ -26,6 +26,13 @@ export type Heard =
   | { readonly is: 'fault'; readonly at: number; readonly what: string }
   | { readonly is: 'contact'; readonly at: number; readonly device: Id<'device'>; readonly jack: string; readonly closed: boolean };
 
+export interface Silence {
+  readonly device: Id<'device'>;
+  readonly from: number;
+  readonly until: number;
+}
+
+const GESTURES: Readonly<Record<Gesture, (name: string) => string>> = { press: (n) => n, release: (n) => `let go of ${n}`, hold: (n) => `${n} held`, twice: (n) => `${n} twice` };
 const BYTE_US = 320;
 const CLOCK = 0xf8;
 /** Source: MIDI 1.0 Detailed Specification, "Timing Clock". */
@@ -46,6 +53,9 @@ export class Bench {
   private hurryUs: number | undefined;
   private losing: { readonly from: Id<'device'>; message: number } | undefined;
   readonly heard: Heard[] = [];
+  /** Times in which a box let nothing through while it loaded, in µs. */
+  readonly silences: Silence[] = [];
+  private readonly pedals = new Map<Ref, number>();
 
   constructor(private readonly setup: BenchSetup, private readonly listens = true) {
     for (const cable of cablesOf(setup.rig, setup.hookup.id)) {
@@ -60,6 +70,7 @@ export class Bench {
     for (const box of this.boxes.values()) box.readContacts();
     this.time.pass();
     this.heard.length = 0;
+    this.silences.length = 0;
   }
 
   private makeBox(id: Id<'device'>): Box {
@@ -73,7 +84,14 @@ export class Bench {
       contactAt: (jack) => this.contactAt(ref(id, jack)),
       program: (memory, number) => this.stored.get(`${id} ${memory} ${number}`),
       changed: () => undefined,
+      silent: (ms) => this.fallSilent(id, ms),
     });
+  }
+
+  private fallSilent(device: Id<'device'>, ms: number): void {
+    const until = this.time.now + ms * 1000;
+    if (this.listens) this.silences.push({ device, from: this.time.now, until });
+    this.time.plan(until, () => undefined);
   }
 
   get now(): number {
@@ -133,7 +151,7 @@ export class Bench {
   /** A byte leaves by an output: over the cable into the next box, which reads it and may pass it on. */
   private travel(source: Id<'device'>, port: Ref, byte: number, bytes: readonly number[]): void {
     const arrives = this.otherEnd.get(port);
-    if (!arrives) return;
+    if (!arrives || this.boxes.get(source)?.isDark) return;
     if (port.startsWith(`${source}.`) && this.toLose > 0) {
       this.toLose -= 1;
       this.note({ is: 'fault', at: this.time.now, what: `${hex([byte])} is lost` });
@@ -165,7 +183,7 @@ export class Bench {
 
   /** Outputs to which a box passes on what comes in here: its thru or merge chains. */
   private passesOn(box: Box, jack: string): readonly string[] {
-    return box.device.chains.filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
+    return box.device.chains.filter((c) => !box.isDark || c.passive).filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
   }
 
   private moveContact(device: Id<'device'>, jack: string, closed: boolean): void {
@@ -193,9 +211,9 @@ export class Bench {
   }
 
   /** A foot on a switch of a box; everything that follows has settled when this returns. */
-  stomp(device: Id<'device'>, name: string, gesture: 'press' | 'release' = 'press'): void {
+  stomp(device: Id<'device'>, name: string, gesture: Gesture = 'press'): void {
     const box = this.boxes.get(device);
-    if (gesture === 'press' || box?.minds(name)) this.note({ is: 'stomp', at: this.time.now, device, what: gesture === 'press' ? name : `let go of ${name}` });
+    if (gesture === 'press' || box?.minds(name, gesture)) this.note({ is: 'stomp', at: this.time.now, device, what: GESTURES[gesture](name) });
     box?.touch(name, gesture);
     this.settle();
   }
@@ -260,6 +278,34 @@ export class Bench {
     this.stomp(device, name);
   }
 
+  /** Nothing is on its way any more. */
+  get quiet(): boolean {
+    return this.time.quiet;
+  }
+
+  /** Plugs as they sit now: both ends of every cable. */
+  get plugged(): readonly (readonly [Ref, Ref])[] {
+    return [...this.otherEnd].filter(([a, b]) => a < b);
+  }
+
+  /** Boxes without supply. */
+  get dark(): ReadonlySet<Id<'device'>> {
+    return new Set([...this.boxes].filter(([, box]) => box.isDark).map(([id]) => id));
+  }
+
+  /** A pedal at an expression input is moved. @param byte 0 heel to 127 toe */
+  pedal(device: Id<'device'>, jack: string, byte: number): void {
+    this.note({ is: 'stomp', at: this.time.now, device, what: `${jack} at ${Math.round((byte * 100) / 127)} %` });
+    this.pedals.set(ref(device, jack), byte);
+    this.boxes.get(device)?.pedal(jack, byte);
+    this.settle();
+  }
+
+  /** Where a pedal was moved to last; undefined when nobody touched it. */
+  pedalAt(device: Id<'device'>, jack: string): number | undefined {
+    return this.pedals.get(ref(device, jack));
+  }
+
   /** A cable comes out at both ends, whatever it carries. */
   pull({ ends: [a, b] }: Pick<Cable, 'ends'>): void {
     this.note({ is: 'fault', at: this.time.now, what: `a cable is pulled: ${this.jackName(a)} to ${this.jackName(b)}` });
@@ -271,6 +317,40 @@ export class Bench {
       this.boxes.get(device)?.contactChanged(name, false);
     }
     this.time.pass();
+  }
+
+  /** A cable goes in where it belongs; what sat in its jacks comes out. */
+  plug({ ends: [a, b] }: Pick<Cable, 'ends'>): void {
+    for (const end of [a, b]) {
+      const other = this.otherEnd.get(end);
+      if (other && other !== a && other !== b) this.pull({ ends: [end, other] });
+    }
+    this.note({ is: 'fault', at: this.time.now, what: `a cable is plugged in: ${this.jackName(a)} to ${this.jackName(b)}` });
+    this.join(a, b);
+    this.time.pass();
+  }
+
+  private join(a: Ref, b: Ref): void {
+    this.otherEnd.set(a, b);
+    this.otherEnd.set(b, a);
+    for (const end of [a, b]) {
+      const { device, name } = splitRef(end);
+      if (this.contactAt(end)) this.boxes.get(device)?.contactChanged(name, true);
+    }
+  }
+
+  /** A box loses its supply and stays dark. */
+  darken(device: Id<'device'>): void {
+    const box = this.boxes.get(device);
+    if (!box || box.isDark) return;
+    this.note({ is: 'fault', at: this.time.now, what: `${box.device.name} loses its supply` });
+    box.goDark();
+    this.time.pass();
+  }
+
+  /** Its supply is back, and it wakes. */
+  light(device: Id<'device'>): void {
+    if (this.boxes.get(device)?.isDark) this.powerCycle(device);
   }
 
   /** The next byte that anybody sends is lost on the way. */
@@ -294,11 +374,8 @@ export class Bench {
     this.pull(one);
     this.pull(other);
     for (const [a, b] of [[jackOne, farOther], [jackOther, farOne]] as const) {
-      this.otherEnd.set(a, b);
-      this.otherEnd.set(b, a);
       this.note({ is: 'fault', at: this.time.now, what: `plugged wrong: ${this.jackName(b)} to ${this.jackName(a)}` });
-      const { device, name } = splitRef(a);
-      if (this.contactAt(a)) this.boxes.get(device)?.contactChanged(name, true);
+      this.join(a, b);
     }
     this.time.pass();
   }
@@ -330,7 +407,7 @@ export class Bench {
   powerCycle(device: Id<'device'>, wakes: (control: string) => Value | undefined = () => undefined): void {
     const box = this.boxes.get(device);
     if (!box) return;
-    this.note({ is: 'stomp', at: this.time.now, device, what: 'power off and on' });
+    this.note({ is: 'stomp', at: this.time.now, device, what: box.isDark ? 'supply is back' : 'power off and on' });
     box.wake((control) => (box.device.controls.find((c) => c.id === control)?.powerUp === 'unknown' ? wakes(control) : undefined));
     this.settle();
   }

@@ -19,7 +19,7 @@ const world = (device: Device, programs: readonly Program[] = [], closed: readon
   let now = 0;
   const box = new Box(device, {
     now: () => (now += 1_000_000), plan: () => undefined, sendMidi: (jack, message) => sent.push([jack, message]), contact: (jack, is) => contacts.push([jack, is]), plugged: () => true, contactAt: (jack) => closed.includes(jack),
-    program: (memory, number) => programs.find((p) => p.memory === memory && p.number === number), changed: () => undefined,
+    program: (memory, number) => programs.find((p) => p.memory === memory && p.number === number), changed: () => undefined, silent: () => undefined,
   });
   for (const c of device.controls) box.values.set(c.id, chosen[c.id] ?? '');
   box.wake((c) => chosen[c]);
@@ -108,4 +108,22 @@ describe('a switcher', () => {
     expect(w.box.values.get('bank')).toBe(1);
   });
   test('a switch that is not there does nothing', () => expect(world(makeDevice('switcher-8', 'device:x'), slots).box.touch('Z')).toBe(false));
+});
+
+describe('gestures of one foot', () => {
+  const made = makeDevice('low-drive', 'device:x');
+  const device = { ...made, controls: [...made.controls, { id: 'mode', domain: { values: ['a', 'b', 'c'] }, powerUp: { at: 'a' }, use: 'sound' as const }], actuators: [...made.actuators, { id: 'held', by: { foot: 'switch', gesture: 'hold' as const }, acts: [{ control: 'mode', set: 'b' }] }, { id: 'double', by: { foot: 'switch', gesture: 'twice' as const }, acts: [{ control: 'mode', set: 'c' }] }] };
+  test.each([['press', 'a', true], ['hold', 'b', true], ['twice', 'c', true], ['release', 'a', false]] as const)('%s does what the box says of it and nothing else', (gesture, mode, does) => {
+    const w = world(device, [], [], { on: 'off' });
+    expect([w.box.touch('switch', gesture), w.box.values.get('mode'), w.box.minds('switch', gesture)]).toEqual([does, mode, does]);
+    expect(w.box.values.get('on')).toBe(gesture === 'press' ? 'on' : 'off');
+  });
+  test('an expression input scales what the pedal does, and a dark box does nothing', () => {
+    const w = world({ ...device, actuators: [{ id: 'swell', by: { expression: 'exp' }, acts: [{ control: 'mode', map: [[0, 63, 'a'], [64, 127, 'c']] }] }] });
+    w.box.pedal('exp', 100);
+    expect(w.box.values.get('mode')).toBe('c');
+    w.box.goDark();
+    w.box.pedal('exp', 0);
+    expect([w.box.values.get('mode'), w.box.touch('switch')]).toEqual(['c', false]);
+  });
 });

@@ -15,7 +15,12 @@ export interface Outside {
   readonly contactAt: (jack: string) => boolean;
   readonly program: (memory: string, number: number) => Program | undefined;
   readonly changed: (control: string, value: Value) => void;
+  /** Nothing comes out of it for so long. */
+  readonly silent: (ms: number) => void;
 }
+
+/** What a foot does on a switch. Held and double come after the press that they begin with. */
+export type Gesture = 'press' | 'release' | 'hold' | 'twice';
 
 const CONTROL_CHANGE = 0xb;
 const PROGRAM_CHANGE = 0xc;
@@ -34,6 +39,8 @@ export class Box {
   private clockedAt = -Infinity;
   /** While it loads it misses messages, or keeps them for later. */
   private deafUntil = 0;
+  /** It has no supply: it hears nothing, does nothing and its relays fall open, until it wakes. */
+  isDark = false;
 
   constructor(readonly device: Device, private readonly outside: Outside) {
     this.circumstances = { value: (control) => this.values.get(control), plugged: outside.plugged };
@@ -41,6 +48,8 @@ export class Box {
 
   /** Wakes up: fixed values, then what the current program holds, then contacts as they stand, then what the box does by itself. */
   wake(choose: (control: string) => Value | undefined): void {
+    this.isDark = false;
+    this.deafUntil = 0;
     for (const { id, powerUp } of this.device.controls) {
       if (typeof powerUp === 'object') this.set(id, powerUp.at);
       else {
@@ -74,15 +83,16 @@ export class Box {
     let reader = this.readers.get(jack);
     if (!reader) this.readers.set(jack, reader = new ByteReader());
     const read = reader.push(byte);
-    if (!read || !this.answersOn(read.channel)) return read && { read, reacts: false };
+    if (!read || this.isDark || !this.answersOn(read.channel)) return read && { read, reacts: false };
     if (this.outside.now() >= this.deafUntil) return { read, reacts: this.obey(read) };
     if (this.device.midi?.messages === 'lost') return { read, reacts: false, missed: true };
-    this.outside.plan(this.deafUntil, () => this.obey(read));
+    this.outside.plan(this.deafUntil, () => { if (!this.isDark) this.obey(read); });
     return { read, reacts: true };
   }
 
   /** Takes its tempo from the time between two clock bytes, 24 to a beat; after a longer pause it begins anew. */
   private followClock(): void {
+    if (this.isDark) return;
     const us = this.outside.now() - this.clockedAt;
     this.clockedAt = this.outside.now();
     if (us > LONGEST_TICK_US) return;
@@ -125,17 +135,22 @@ export class Box {
   }
 
   private fire(actuator: Actuator, number?: number): void {
-    if (holds(actuator.when, this.circumstances)) this.carryOut(actuator.acts, number);
+    if (!this.isDark && holds(actuator.when, this.circumstances)) this.carryOut(actuator.acts, number);
   }
 
   /** A foot or a hand on this box. @returns whether it did anything at all */
-  touch(name: string, gesture: 'press' | 'release' = 'press'): boolean {
+  touch(name: string, gesture: Gesture = 'press'): boolean {
     return this.fireAll((a) => ('foot' in a.by && a.by.foot === name && a.by.gesture === gesture) || ('hand' in a.by && a.by.hand === name && gesture === 'press'));
   }
 
-  /** Whether letting go of a switch means anything to this box. */
-  minds(name: string): boolean {
-    return this.device.actuators.some((a) => 'foot' in a.by && a.by.foot === name && a.by.gesture === 'release');
+  /** Whether this gesture means anything to the box. */
+  minds(name: string, gesture: Gesture): boolean {
+    return this.device.actuators.some((a) => 'foot' in a.by && a.by.foot === name && a.by.gesture === gesture);
+  }
+
+  /** A pedal at one of its expression inputs stands there now. @param byte 0 heel to 127 toe */
+  pedal(jack: string, byte: number): boolean {
+    return this.fireAll((a) => 'expression' in a.by && a.by.expression === jack, byte);
   }
 
   /** One actuator by its name, whatever sets it off. */
@@ -157,6 +172,7 @@ export class Box {
     const program = this.outside.program(memory.id, number);
     const contents = this.contentsOf(memory, number);
     this.set(memory.control, number);
+    if (memory.mutesMs > 0) this.outside.silent(memory.mutesMs);
     if (memory.gapMs > 0) {
       this.deafUntil = this.outside.now() + memory.gapMs * 1000;
       this.outside.plan(this.deafUntil, () => undefined);
@@ -243,6 +259,13 @@ export class Box {
 
   isClosed(jack: string): boolean {
     const rule = this.device.jacks.find((j) => j.id === jack)?.closedWhen;
-    return rule !== undefined && holds(rule, this.circumstances);
+    return !this.isDark && rule !== undefined && holds(rule, this.circumstances);
+  }
+
+  /** Its supply is gone. What it held it forgets or keeps as its controls say, once it wakes. */
+  goDark(): void {
+    const closed = this.device.jacks.filter((j) => this.isClosed(j.id));
+    this.isDark = true;
+    for (const { id } of closed) this.outside.contact(id, false);
   }
 }

@@ -9,7 +9,7 @@ import { setUpBench, takeStep } from './play.js';
 const onBench = (rig: Rig, hookup: `hookup:${string}`) => {
   const d = deriveOnce(rig, hookup)!;
   const bench = setUpBench(d, {});
-  return { d, bench, look: () => benchView(d, bench, new Map()), call: (sound: `sound:${string}`) => takeStep(d, bench, { does: 'recall', sound }) };
+  return { d, bench, look: () => benchView(d, bench), call: (sound: `sound:${string}`) => takeStep(d, bench, { does: 'recall', sound }) };
 };
 
 describe('the bench as the screen shows it', () => {

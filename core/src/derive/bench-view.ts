@@ -1,13 +1,17 @@
-import type { Bench, Heard } from '../bench/bench.js';
+import type { Bench, Heard, Silence } from '../bench/bench.js';
+import { levelsAt } from '../electric/level.js';
 import { shown } from '../midi/numbering.js';
 import { controlText, slotText, valueText } from '../recall/words.js';
-import { ref, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Device, Memory } from '../rig/device.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Item } from '../signal/picture.js';
-import { trace } from '../signal/trace.js';
+import type { Anatomy } from '../signal/anatomy.js';
+import { tailsOf } from '../signal/tails.js';
+import { trace, type Trace } from '../signal/trace.js';
 import type { Derived } from './deriver.js';
+import { asItStands, wrongNow, type Fault } from './faults.js';
 import { wrongOnBench } from './play.js';
 import { runOf } from './view.js';
 
@@ -27,6 +31,9 @@ export interface BoxView {
   readonly name: string;
   readonly says: readonly { readonly text: string; readonly changed: boolean }[];
   readonly outside: boolean;
+  readonly dark: boolean;
+  /** Its own switches, for a foot or hand. */
+  readonly feet: readonly string[];
 }
 
 export interface WireLine {
@@ -35,43 +42,115 @@ export interface WireLine {
   readonly reads: string;
   readonly who: string;
   readonly kind: 'stomp' | 'message' | 'contact' | 'nobody';
+  /** Codes of the boxes that it speaks of. */
+  readonly boxes: readonly string[];
 }
+
+/** Something that a foot or hand moves to and fro: a pedal at an expression input, or one that stands in the signal. */
+export type PedalView = { readonly text: string; readonly about: string } & (
+  | { readonly is: 'expression'; readonly device: Id<'device'>; readonly jack: string; /** 0 heel to 127 toe; absent until it is touched. */ readonly at?: number }
+  | { readonly is: 'control'; readonly control: Ref; readonly min: number; readonly max: number; readonly at: number; readonly unit: string }
+);
 
 /** The bench as the screen shows it. Plain data. */
 export interface BenchView {
   readonly now: string;
+  /** Bytes are on their way, or a box is still loading. */
+  readonly busy: boolean;
   readonly bank: string;
   readonly floor: readonly SwitchView[];
+  readonly pedals: readonly PedalView[];
   readonly boxes: readonly BoxView[];
   readonly wire: readonly WireLine[];
   readonly run: readonly Item[];
+  /** What the last stomp did to what is heard. */
+  readonly audio: readonly string[];
+  /** What went wrong and can be put right. */
+  readonly wrong: readonly { readonly text: string; readonly right: Fault }[];
   /** The sound that is loaded on the first controller, or in the first list where no foot calls, and what is wrong with it right now. */
   readonly sound?: { readonly id: Id<'sound'>; readonly name: string; readonly wrong: readonly string[] };
 }
 
-const MOST_LINES = 400;
+/** How the bench stood at one moment: what the next view is compared with. */
+export interface Moment {
+  readonly state: ReadonlyMap<Ref, Value>;
+  readonly traced: Trace;
+  readonly at: number;
+}
 
-export const benchView = (d: Derived, bench: Bench, before: ReadonlyMap<Ref, Value>): BenchView => {
+const MOST_LINES = 400;
+/** A pause this short is not heard as one (common practice). */
+const UNHEARD_US = 5000;
+
+const heardOn = (d: Derived, anatomy: Anatomy, state: ReadonlyMap<Ref, Value>): Trace => {
+  const heeds = d.compilation.sounds.values().next().value?.heard ?? [];
+  return trace(anatomy.wiring, state, heeds.length ? { from: heeds.map((h) => h.from), to: heeds.map((h) => h.at) } : {});
+};
+
+export const momentOf = (d: Derived, bench: Bench): Moment => {
   const state = bench.state();
+  return { state, traced: heardOn(d, asItStands(d, bench), state), at: bench.now };
+};
+
+export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView => {
+  const anatomy = asItStands(d, bench);
+  const state = bench.state();
+  const traced = heardOn(d, anatomy, state);
   const callers = all(d.rig, 'device').flatMap((device) => device.memories.flatMap((m) => (m.by ? [{ device, memory: m }] : [])));
   const { device: controller, memory } = callers.find((c) => c.memory.by === 'slot') ?? callers[0] ?? {};
-  const heeds = d.compilation.sounds.values().next().value?.heard ?? [];
-  const traced = trace(d.anatomy.wiring, state, heeds.length ? { from: heeds.map((h) => h.from), to: heeds.map((h) => h.at) } : {});
   const slot = controller && memory ? Number(state.get(ref(controller.id, memory.control))) : undefined;
   const sound = soundsInOrder(d.rig).find((s) => s.calls.some((c) => c.device === controller?.id && c.memory === memory?.id && c.slot === slot));
+  const wired = all(d.rig, 'device').filter((x) => d.anatomy.wiring.wired.has(x.id));
   return {
     now: clock(bench.now),
+    busy: !bench.quiet,
     bank: controller && memory?.bank ? String(state.get(ref(controller.id, memory.bank.control))) : '',
     floor: all(d.rig, 'device').flatMap((device) => device.memories.flatMap((m) => (m.by === 'slot' ? floorOf(d.rig, device, m, state) : []))),
-    boxes: all(d.rig, 'device').filter((x) => d.anatomy.wiring.wired.has(x.id) && x.controls.length > 0).map((x) => boxView(d, x, state, before, traced.onPath)),
+    pedals: pedalsOf(d, bench, wired, state),
+    boxes: wired.filter((x) => x.controls.length > 0).map((x) => boxView({ ...d, anatomy }, bench, x, state, before?.state ?? new Map(), traced.onPath)),
     wire: bench.heard.slice(-MOST_LINES).map((h) => wireLine(d.rig, h)),
-    run: runOf(d, traced),
+    run: runOf({ ...d, anatomy }, traced),
+    audio: before ? audioText(d, bench, before, traced) : [],
+    wrong: wrongNow(d, bench),
     ...(sound ? { sound: { id: sound.id, name: sound.name, wrong: wrongOnBench(d, bench, sound.id).map((control) => {
       const wanted = d.modelled.system.sounds.find((s) => s.id === sound.id)!.wants.find((w) => w.variable === control)!.value;
       return `${controlText(d.rig, control)} is ${valueText(d.rig, control, state.get(control) ?? '')}, wanted ${valueText(d.rig, control, wanted)}`;
     }) } } : {}),
   };
 };
+
+/** What the ear notices: where it stops, what rings on, how much louder it gets. */
+const audioText = (d: Derived, bench: Bench, before: Moment, now: Trace): readonly string[] => {
+  const { rig } = d;
+  const passes = (t: Trace, id: Id<'device'>) => t.wiring.points.some((p, i) => p.device === id && t.onPath[i]);
+  const names = (stages: readonly Ref[]) => [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)!.name))].join(' and ');
+  const silences = bench.silences.filter((s) => s.until - s.from > UNHEARD_US && s.until > before.at && (passes(before.traced, s.device) || passes(now, s.device)));
+  const longest = silences.reduce<Silence | undefined>((a, b) => (a && a.until - a.from >= b.until - b.from ? a : b), undefined);
+  const lost = before.traced.reaches.filter((r) => !now.reaches.some((n) => n.source.ref === r.source.ref && n.end.ref === r.end.ref));
+  const { ring, cut } = tailsOf(rig, before.traced, now);
+  const levels = levelsAt(rig, before.traced);
+  const steps = [...levelsAt(rig, now)].flatMap(([end, level]) => (levels.has(end) ? [Math.round((level - levels.get(end)!) * 10) / 10] : []));
+  const step = steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most), 0);
+  return [
+    ...(longest ? [longest.until > bench.now ? `Silent while ${partOf(rig, longest.device)!.name} loads.` : `It stopped for ${(longest.until - longest.from) / 1000} ms while ${partOf(rig, longest.device)!.name} loaded.`] : []),
+    ...[...new Set(lost.map((r) => r.end.end.name))].map((end) => `Nothing is heard any more at ${end}.`),
+    ...(ring.length ? [`The repeats of ${names(ring)} ring on.`] : []), ...(cut.length ? [`The repeats of ${names(cut)} are cut off.`] : []),
+    ...(step ? [`${Math.abs(step)} dB ${step > 0 ? 'louder' : 'softer'}, by gains that are partly assumed.`] : []),
+  ];
+};
+
+const pedalsOf = ({ rig, anatomy }: Derived, bench: Bench, wired: readonly Device[], state: ReadonlyMap<Ref, Value>): readonly PedalView[] => [
+  ...all(rig, 'device').flatMap((x) => x.jacks.filter((j) => j.kind === 'expression' && bench.plugged.some((ends) => ends.includes(ref(x.id, j.id))) && (x.memories.length > 0 || x.actuators.some((a) => 'expression' in a.by && a.by.expression === j.id))).map((jack): PedalView => {
+    const at = bench.pedalAt(x.id, jack.id);
+    return { is: 'expression', device: x.id, jack: jack.id, text: `${x.code} ${jack.id}`, about: at === undefined ? 'not touched yet' : `${Math.round((at * 100) / 127)} %`, ...(at === undefined ? {} : { at }) };
+  })),
+  ...wired.flatMap((x) => x.controls.flatMap((control): readonly PedalView[] => {
+    const { domain } = control;
+    if (control.use !== 'play' || !('min' in domain) || !anatomy.wiring.wired.has(x.id)) return [];
+    const at = Number(state.get(ref(x.id, control.id)));
+    return [{ is: 'control', control: ref(x.id, control.id), text: x.name, about: valueText(rig, ref(x.id, control.id), at), min: domain.min, max: domain.max, at, unit: domain.unit }];
+  })),
+];
 
 /** Time since the power came on. @example clock(4_180_960) // '4.180 960' */
 export const clock = (us: number): string => {
@@ -104,7 +183,7 @@ const floorOf = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Re
   return [...calls, ...assigned, ...banks];
 };
 
-const boxView = (d: Derived, device: Device, state: ReadonlyMap<Ref, Value>, before: ReadonlyMap<Ref, Value>, onPath: Uint8Array): BoxView => {
+const boxView = (d: Derived, bench: Bench, device: Device, state: ReadonlyMap<Ref, Value>, before: ReadonlyMap<Ref, Value>, onPath: Uint8Array): BoxView => {
   const shownControls = device.controls.filter((c) => !/^(bank|held-|latch-)/.test(c.id) && c.use !== 'play');
   const loops = shownControls.filter((c) => /^loop\d+$/.test(c.id));
   const value = (control: string) => state.get(ref(device.id, control));
@@ -119,6 +198,8 @@ const boxView = (d: Derived, device: Device, state: ReadonlyMap<Ref, Value>, bef
     device: device.id, code: device.code, name: device.name,
     says: [...(loops.length ? [{ text: `loops ${loops.map((c) => (value(c.id) === 'on' ? c.id.slice(4) : '·')).join(' ')}`, changed: loops.some((c) => isChanged(c.id)) }] : []), ...says],
     outside: !d.anatomy.wiring.points.some((p, i) => p.device === device.id && onPath[i]),
+    dark: bench.dark.has(device.id),
+    feet: device.memories.some((m) => m.by === 'slot') ? [] : [...new Set(device.actuators.flatMap((a) => ('foot' in a.by ? [a.by.foot] : 'hand' in a.by ? [a.by.hand] : [])))],
   };
 };
 
@@ -126,15 +207,17 @@ const NOT_HEARD = 'nobody';
 
 const wireLine = (rig: Rig, h: Heard): WireLine => {
   const code = (id: Id<'device'>) => partOf(rig, id)?.code ?? id;
-  if (h.is === 'stomp') return { at: clock(h.at), bytes: '', reads: `${code(h.device)}: ${h.what}`, who: '', kind: 'stomp' };
-  if (h.is === 'clock') return { at: clock(h.at), bytes: 'F8', reads: `${code(h.from)}: clock, ${h.bpm} beats a minute`, who: '', kind: 'message' };
-  if (h.is === 'fault') return { at: clock(h.at), bytes: '', reads: h.what, who: '', kind: 'nobody' };
-  if (h.is === 'contact') return { at: clock(h.at), bytes: '', reads: `${code(h.device)} ${h.jack} ${h.closed ? 'closes' : 'opens'}`, who: '', kind: 'contact' };
+  const line = (from: readonly Id<'device'>[], more: Omit<WireLine, 'at' | 'boxes'>): WireLine => ({ at: clock(h.at), boxes: from.map(code), ...more });
+  if (h.is === 'stomp') return line([h.device], { bytes: '', reads: `${code(h.device)}: ${h.what}`, who: '', kind: 'stomp' });
+  if (h.is === 'clock') return line([h.from], { bytes: 'F8', reads: `${code(h.from)}: clock, ${h.bpm} beats a minute`, who: '', kind: 'message' });
+  if (h.is === 'fault') return line([], { bytes: '', reads: h.what, who: '', kind: 'nobody' });
+  if (h.is === 'contact') return line([h.device], { bytes: '', reads: `${code(h.device)} ${h.jack} ${h.closed ? 'closes' : 'opens'}`, who: '', kind: 'contact' });
   const { status, channel, data } = h.read;
   const reads = status === 0xc ? `ch ${channel} program ${data[0]}` : status === 0xb ? `ch ${channel} controller ${data[0]} = ${data[1]}` : `ch ${channel} status ${status.toString(16).toUpperCase()}`;
   const reacts = h.reacts.map((id) => {
     const memory = partOf(rig, id)?.memories[0];
     return status === 0xc && memory ? `${code(id)} shows ${shown(memory.shows, data[0]!)}` : code(id);
   });
-  return { at: clock(h.at), bytes: h.bytes, reads, who: [reacts.join(', '), (h.missed ?? []).map((id) => `${code(id)} misses it while it loads`).join(', ')].filter(Boolean).join('; ') || NOT_HEARD, kind: reacts.length && !h.missed ? 'message' : 'nobody' };
+  const who = [reacts.join(', '), (h.missed ?? []).map((id) => `${code(id)} misses it while it loads`).join(', ')].filter(Boolean).join('; ') || NOT_HEARD;
+  return line([h.from, ...h.reacts, ...h.missed ?? []], { bytes: h.bytes, reads, who, kind: reacts.length && !h.missed ? 'message' : 'nobody' });
 };

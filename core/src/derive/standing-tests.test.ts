@@ -6,7 +6,7 @@ import { removeDevice } from '../edits/devices.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { deriveOnce } from './deriver.js';
 import { setUpBench } from './play.js';
-import { expectable, playStep, standingTests, stompStep } from './standing-tests.js';
+import { expectable, pedalStep, playedText, playStep, standingTests, stompStep, turnStep } from './standing-tests.js';
 
 const demo = islandRun();
 const steps = ['recall:sound:01', 'recall:sound:04', stompStep('device:swi', 'E', 'press'), stompStep('device:swi', 'E', 'release')];
@@ -43,5 +43,14 @@ describe('standing tests', () => {
     const list = expectable(d, bench, 'sound:04');
     expect(list.find((e) => e.control === LEAD.control)).toEqual({ ...LEAD, text: 'HED channel lead', wanted: true });
     expect(list.some((e) => e.control.includes('held-'))).toBe(false);
+  });
+  test('every kind of step is said in words and done; one that speaks of what is not there is neither', () => {
+    const d = deriveOnce(demo, BALLROOM_ID)!;
+    const bench = setUpBench(d, {});
+    const said = [stompStep('device:swi', 'B', 'hold'), stompStep('device:swi', 'B', 'twice'), pedalStep('device:rev', 'midi-in', 127), turnStep('device:vol.amount', 30)];
+    expect(said.map((s) => playedText(d, s))).toEqual(['Hold SWI B', 'Press twice SWI B', 'Move the pedal at REV midi-in to 100 %', 'Move VOL amount to 30 %']);
+    expect(said.map((s) => playStep(d, bench, s))).toEqual([true, true, true, true]);
+    expect(bench.value('device:vol.amount')).toBe(30);
+    for (const gone of [pedalStep('device:rev', 'exp9', 1), turnStep('device:vol.nothing', 1), stompStep('device:none', 'A', 'press'), 'pedal of nothing', 'turn']) expect([gone, playedText(d, gone)]).toEqual([gone, undefined]);
   });
 });

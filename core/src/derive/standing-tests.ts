@@ -1,4 +1,5 @@
 import type { Bench } from '../bench/bench.js';
+import type { Gesture } from '../bench/box.js';
 import { controlText, stepText, valueText } from '../recall/words.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
@@ -10,8 +11,14 @@ import { setUpBench, takeStep } from './play.js';
 /** One thing that was done on the bench, written down so that it can be done again: an event of the recall system, or a foot on a switch. */
 export type PlayedStep = string;
 
-const STOMP = /^stomp (device:[^ ]+) (\S+) (press|release)$/;
-export const stompStep = (device: Id<'device'>, name: string, gesture: 'press' | 'release'): PlayedStep => `stomp ${device} ${name} ${gesture}`;
+const STOMP = /^stomp (device:[^ ]+) (\S+) (press|release|hold|twice)$/;
+const PEDAL = /^pedal (device:[^ ]+) (\S+) (\d{1,3})$/;
+const TURN = /^turn (device:\S+) (\S+)$/;
+export const stompStep = (device: Id<'device'>, name: string, gesture: Gesture): PlayedStep => `stomp ${device} ${name} ${gesture}`;
+export const pedalStep = (device: Id<'device'>, jack: string, byte: number): PlayedStep => `pedal ${device} ${jack} ${byte}`;
+export const turnStep = (control: Ref, to: number): PlayedStep => `turn ${control} ${to}`;
+
+const GESTURES: Readonly<Record<Gesture, string>> = { press: 'Press', release: 'Let go of', hold: 'Hold', twice: 'Press twice' };
 
 /** A step in words; undefined when the rig no longer has what it speaks of. */
 export const playedText = (d: Derived, step: PlayedStep): string | undefined => {
@@ -19,8 +26,15 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   if (stomp) {
     const device = partOf(d.rig, stomp[1] as Id<'device'>);
     const move = all(d.rig, 'move').find((m) => m.at.some((a) => a.device === device?.id && a.switch === stomp[2]));
-    return device && `${stomp[3] === 'press' ? 'Press' : 'Let go of'} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
+    return device && `${GESTURES[stomp[3] as Gesture]} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
   }
+  const pedal = PEDAL.exec(step);
+  if (pedal) {
+    const device = partOf(d.rig, pedal[1] as Id<'device'>);
+    return device?.jacks.some((j) => j.id === pedal[2]) ? `Move the pedal at ${device.code} ${pedal[2]} to ${Math.round((Number(pedal[3]) * 100) / 127)} %` : undefined;
+  }
+  const turn = TURN.exec(step);
+  if (turn) return controlOf(d.rig, turn[1] as Ref) && `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, turn[2]!)}`;
   const known = d.modelled.steps.get(step);
   return known && stepText(d.rig, known);
 };
@@ -30,7 +44,17 @@ export const playStep = (d: Derived, bench: Bench, step: PlayedStep): boolean =>
   const stomp = STOMP.exec(step);
   if (stomp) {
     if (!partOf(d.rig, stomp[1] as Id<'device'>)) return false;
-    bench.stomp(stomp[1] as Id<'device'>, stomp[2]!, stomp[3] as 'press' | 'release');
+    bench.stomp(stomp[1] as Id<'device'>, stomp[2]!, stomp[3] as Gesture);
+    return true;
+  }
+  const pedal = PEDAL.exec(step);
+  if (pedal) {
+    bench.pedal(pedal[1] as Id<'device'>, pedal[2]!, Number(pedal[3]));
+    return true;
+  }
+  const turn = TURN.exec(step);
+  if (turn) {
+    bench.turn(turn[1] as Ref, Number(turn[2]));
     return true;
   }
   const known = d.modelled.steps.get(step);

@@ -75,6 +75,37 @@ describe('what the worker answers', () => {
     expect(worker.act(swap.fault)!.wire.filter((w) => w.reads.startsWith('plugged wrong'))).toHaveLength(2);
     expect(worker.played()!.faulty).toBe(true);
   });
+  test('live, a stomp is answered before its bytes have arrived, and two feet at once are two feet at once', async () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    const press = (stomp: string) => worker.act({ stomp, device: 'device:swi', gesture: 'press' }, true)!;
+    const first = press('B');
+    expect([first.busy, first.sound?.name, first.wire.filter((w) => w.bytes)]).toEqual([true, 'Chorus crunch', []]);
+    const second = press('D');
+    expect([second.sound?.name, worker.played()!.faulty]).toEqual(['Lead', true]);
+    await new Promise((r) => setTimeout(r, 200));
+    const settled = worker.later()!;
+    expect(settled.busy).toBe(false);
+    expect(settled.wire.filter((w) => w.bytes).map((w) => w.who)).toContain('DLY misses it while it loads');
+  });
+  test('a stomp whose bytes had time to settle can be kept as a test, with pedals where they came to rest', async () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' }, true);
+    await new Promise((r) => setTimeout(r, 200));
+    for (const to of [80, 60, 40]) worker.act({ turn: 'device:vol.amount', to }, true);
+    const played = worker.played()!;
+    expect([played.faulty, played.steps.map((s) => s.text)]).toEqual([false, ['Stomp Chorus crunch, 1B', 'Move VOL amount to 40 %']]);
+    expect(worker.later()!.pedals).toEqual([{ is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40, unit: '%' }]);
+  });
+  test('letting go of a switch that does not mind leaves what the press did to be seen', async () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' });
+    expect(worker.act({ stomp: 'B', device: 'device:swi', gesture: 'release' })!.audio).toEqual(['8 dB louder, by gains that are partly assumed.']);
+    worker.act({ stomp: 'E', device: 'device:swi', gesture: 'press' });
+    expect(worker.act({ stomp: 'E', device: 'device:swi', gesture: 'release' })!.audio).toEqual([expect.stringMatching(/dB softer/)]);
+  });
   test('time passes between stomps, and never backwards', async () => {
     const { worker } = loaded();
     worker.powerUp();

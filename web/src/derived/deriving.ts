@@ -2,13 +2,15 @@ import { deltaOf, patch } from '@yunta/core/change/delta';
 import type { Bench } from '@yunta/core/bench/bench';
 import type { Edit } from '@yunta/core/change/edit';
 import { consequences, type Consequences } from '@yunta/core/derive/consequences';
-import { benchView, type BenchView } from '@yunta/core/derive/bench-view';
+import type { Gesture } from '@yunta/core/bench/box';
+import { benchView, momentOf, type BenchView, type Moment } from '@yunta/core/derive/bench-view';
+import { faultsOf, goWrong, type Fault, type SaidFault } from '@yunta/core/derive/faults';
 import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { termsOf, type Terms } from '@yunta/core/derive/terms';
-import { expectable, playedText, standingTests, stompStep, type Expectable, type PlayedStep, type TestResult } from '@yunta/core/derive/standing-tests';
+import { expectable, pedalStep, playedText, standingTests, stompStep, turnStep, type Expectable, type PlayedStep, type TestResult } from '@yunta/core/derive/standing-tests';
 import { typeIn, type TypeBox } from '@yunta/core/derive/type-in';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
@@ -23,26 +25,18 @@ import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/happenings';
 import type { SystemState } from '@yunta/core/recall/system';
 import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
-import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
-import type { Cable } from '@yunta/core/rig/hookup';
+import type { Id, Ref } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
-import type { Value } from '@yunta/core/rig/value';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
-import { anatomy } from '@yunta/core/signal/anatomy';
-import { cablesInOrder } from '@yunta/core/signal/order';
 import type { Item } from '@yunta/core/signal/picture';
 
 /** What a person does on the bench. */
-export type BenchAct = { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: 'press' | 'release' } | { readonly step: string; /** The next one follows so soon, settled or not. */ readonly nextMs?: number } | Fault;
-
-/** What goes wrong on stage. */
-export type Fault =
-  | { readonly fault: 'pull'; readonly cable: Id<'cable'> }
-  | { readonly fault: 'swap'; readonly cables: readonly [Id<'cable'>, Id<'cable'>]; readonly at: Id<'device'> }
-  | { readonly fault: 'lose a byte' }
-  | { readonly fault: 'corrupt a byte' }
-  | { readonly fault: 'channel'; readonly device: Id<'device'> }
-  | { readonly fault: 'spare'; readonly device: Id<'device'> };
+export type BenchAct =
+  | { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: Gesture }
+  | { readonly pedal: string; readonly device: Id<'device'>; readonly byte: number }
+  | { readonly turn: Ref; readonly to: number }
+  | { readonly step: string; /** The next one follows so soon, settled or not. */ readonly nextMs?: number }
+  | Fault;
 
 export interface HookupStanding {
   readonly hookup: Id<'hookup'>;
@@ -54,15 +48,6 @@ export interface HookupStanding {
 /** A capture compared, or why it could not be read. */
 export type WireAnswer = { readonly check: WireCheck; readonly notes: readonly string[] } | { readonly refused: readonly Refusal[] };
 
-/** Plugs of one kind that stand side by side at one box, and so are exchanged in the dark. */
-const swaps = ({ rig, anatomy: { wiring } }: Derived): readonly { readonly text: string; readonly fault: Fault }[] => all(rig, 'device').filter((d) => wiring.wired.has(d.id)).flatMap((d) => {
-  const plugged = d.jacks.flatMap((jack) => all(rig, 'cable').filter((c) => wiring.plugged.has(ref(d.id, jack.id)) && c.ends.includes(ref(d.id, jack.id)) && splitRef(c.ends[0]).device !== splitRef(c.ends[1]).device).slice(0, 1).map((cable) => ({ jack, cable })));
-  return plugged.flatMap(({ jack, cable }, i) => {
-    const next = plugged.slice(i + 1).find((o) => o.jack.kind === jack.kind && o.jack.connector === jack.connector && JSON.stringify(o.jack.poles) === JSON.stringify(jack.poles));
-    return next ? [{ text: `${d.code}: the plugs in ${jack.id} and ${next.jack.id} are exchanged`, fault: { fault: 'swap' as const, cables: [cable.id, next.cable.id] as const, at: d.id } }] : [];
-  });
-});
-
 /** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
 export class Deriving {
   private rig: Rig = rigOf([]);
@@ -70,7 +55,7 @@ export class Deriving {
   private derived: Derived | undefined;
   private bench: { readonly bench: Bench; readonly of: Derived } | undefined;
   private stompedAt = 0;
-  private before: ReadonlyMap<Ref, Value> = new Map();
+  private before: Moment | undefined;
   private steps: PlayedStep[] = [];
   /** The next thing that is done follows at once. */
   private hurried = false;
@@ -184,31 +169,69 @@ export class Deriving {
     this.steps = [];
     this.faulty = false;
     this.stompedAt = performance.now();
-    this.before = new Map();
+    this.before = undefined;
     return this.look();
   }
 
-  /** One stomp, or one footstep of a counterexample by the id of its event. */
-  act(act: BenchAct): BenchView | undefined {
+  /**
+   * One stomp, or one footstep of a counterexample by the id of its event.
+   * @param live time on the bench goes by as it does outside: the answer comes at once, and `later` tells how it went on
+   */
+  act(act: BenchAct, live = false): BenchView | undefined {
     if (!this.bench) return this.powerUp();
     const { bench, of } = this.bench;
-    const now = performance.now();
-    if (!this.hurried) bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
+    if (!this.hurried) this.passTime();
     this.hurried = false;
-    this.stompedAt = now;
-    this.before = bench.state();
-    if ('fault' in act) this.goWrong(act);
-    else if ('step' in act) {
-      const usual = of.modelled.steps.get(act.step);
-      const step = usual ?? [...this.answered.get(of)?.values() ?? []].map((a) => a.reply.question.steps.get(act.step)).find(Boolean);
-      if (step) takeStep(of, bench, step, act.nextMs);
-      this.hurried = act.nextMs !== undefined;
-      if (usual && !this.hurried) this.steps.push(act.step);
-      else this.faulty = true;
-    } else bench.stomp(act.device, act.stomp, act.gesture);
+    const isHasty = live && !bench.quiet;
+    const before = momentOf(of, bench);
+    const heard = bench.heard.length;
+    if (live) bench.hurry(0);
+    if ('fault' in act) {
+      this.faulty = true;
+      goWrong(of, bench, act);
+    } else if ('step' in act) this.takeStep(act);
+    else if ('pedal' in act) bench.pedal(act.device, act.pedal, act.byte);
+    else if ('turn' in act) bench.turn(act.turn, act.to);
+    else bench.stomp(act.device, act.stomp, act.gesture);
+    bench.hurry();
+    // Letting go of a switch that does not mind leaves what the press did to be seen.
+    const isNothing = 'stomp' in act && act.gesture !== 'press' && bench.heard.length === heard && [...bench.state()].every(([control, value]) => before.state.get(control) === value);
+    if (!isNothing) this.before = before;
+    if (isHasty && !isNothing) this.faulty = true;
     const view = this.look();
     if ('stomp' in act) this.remember(act, view?.sound?.id);
+    if ('pedal' in act) this.follow(pedalStep(act.device, act.pedal, act.byte));
+    if ('turn' in act) this.follow(turnStep(act.turn, act.to));
     return view;
+  }
+
+  private takeStep({ step: id, nextMs }: Extract<BenchAct, { step: string }>): void {
+    const { bench, of } = this.bench!;
+    const usual = of.modelled.steps.get(id);
+    const step = usual ?? [...this.answered.get(of)?.values() ?? []].map((a) => a.reply.question.steps.get(id)).find(Boolean);
+    if (step) takeStep(of, bench, step, nextMs);
+    this.hurried = nextMs !== undefined;
+    if (usual && !this.hurried) this.steps.push(id);
+    else this.faulty = true;
+  }
+
+  /** A pedal on its way is remembered where it came to rest. */
+  private follow(step: PlayedStep): void {
+    const place = (s: PlayedStep) => s.slice(0, s.lastIndexOf(' '));
+    if (place(this.steps.at(-1) ?? '') === place(step)) this.steps.pop();
+    this.steps.push(step);
+  }
+
+  private passTime(): void {
+    const now = performance.now();
+    this.bench?.bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
+    this.stompedAt = now;
+  }
+
+  /** How the bench stands by now, after time has gone by. */
+  later(): BenchView | undefined {
+    this.passTime();
+    return this.look();
   }
 
   /** How a control stands on the bench. */
@@ -246,49 +269,9 @@ export class Deriving {
     this.round += 1;
   }
 
-  private goWrong(fault: Fault): void {
-    const { bench, of } = this.bench!;
-    this.faulty = true;
-    if (fault.fault === 'lose a byte') return bench.loseByte();
-    if (fault.fault === 'corrupt a byte') return bench.corruptByte();
-    if (fault.fault === 'swap') return this.swap(fault);
-    if (fault.fault === 'spare') return bench.spare(fault.device);
-    if (fault.fault === 'channel') {
-      const channel = of.rig.parts.device.get(fault.device)?.midi?.channel;
-      return bench.mischannel(fault.device, typeof channel === 'number' ? (channel % 16) + 1 : 1);
-    }
-    const cable = of.rig.parts.cable.get(fault.cable);
-    if (!cable) return;
-    bench.pull(cable);
-    const rig = patch(of.rig, deltaOf(of.rig, { put: [], remove: [cable.id] }));
-    this.bench = { bench, of: { ...of, rig, anatomy: anatomy(rig, of.hookup) } };
-  }
-
-  private swap({ cables, at }: Extract<Fault, { fault: 'swap' }>): void {
-    const { bench, of } = this.bench!;
-    const [one, other] = cables.map((id) => of.rig.parts.cable.get(id));
-    if (!one || !other) return;
-    bench.swap(one, other, at);
-    const here = (c: Cable) => c.ends.find((e) => splitRef(e).device === at)!;
-    const plugged = (c: Cable, jack: Ref): Cable => ({ ...c, ends: [jack, c.ends.find((e) => splitRef(e).device !== at)!] });
-    const rig = patch(of.rig, deltaOf(of.rig, { put: [plugged(one, here(other)), plugged(other, here(one))], remove: [] }));
-    this.bench = { bench, of: { ...of, rig, anatomy: anatomy(rig, of.hookup) } };
-  }
-
-  /** What can go wrong, in words: cables, and boxes that listen to MIDI. */
-  faults(): readonly { readonly text: string; readonly fault: Fault }[] {
-    const { derived } = this;
-    if (!derived) return [];
-    const jack = (r: Ref) => `${derived.rig.parts.device.get(splitRef(r).device)?.code ?? ''} ${splitRef(r).name}`;
-    const listening = all(derived.rig, 'device').filter((x) => x.midi && x.memories.length && derived.control.midi.size);
-    return [
-      { text: 'A byte is lost on the wire', fault: { fault: 'lose a byte' } }, { text: 'A byte arrives wrong', fault: { fault: 'corrupt a byte' } },
-      ...listening.flatMap((x) => [
-        { text: `${x.name}: its channel switch is one off`, fault: { fault: 'channel' as const, device: x.id } }, { text: `${x.name}: its spare, with factory programs`, fault: { fault: 'spare' as const, device: x.id } },
-      ]),
-      ...swaps(derived),
-      ...cablesInOrder(derived.rig, derived.anatomy).map(({ cable, from, to }) => ({ text: `The cable from ${jack(from)} to ${jack(to)} is pulled`, fault: { fault: 'pull' as const, cable: cable.id } })),
-    ];
+  /** What can go wrong, in words. */
+  faults(): readonly SaidFault[] {
+    return this.derived ? faultsOf(this.derived) : [];
   }
 
   /** What the monitor has shown, as text and as a MIDI file. */

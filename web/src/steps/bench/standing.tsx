@@ -30,7 +30,7 @@ export const KeepTest = ({ bench, done }: { bench: BenchView; done: () => void }
   return (
     <form className="card" style={{ marginBottom: 14 }} onSubmit={(e) => { e.preventDefault(); if (name.trim() && chosen.length && played.steps.length) save(); }}>
       <h2>Keep as a test</h2>
-      {played.faulty && <p className="soft" style={{ margin: 0 }}>Something went wrong on the bench since the power came on, and a test is played on a rig that is whole. Power up again first.</p>}
+      {played.faulty && <p className="soft" style={{ margin: 0 }}>Something went wrong on the bench since the power came on, or a stomp came before everything had settled. A test is played on a rig that is whole, at rest. Power up again first.</p>}
       {!played.faulty && played.steps.length === 0 && <p className="soft" style={{ margin: 0 }}>Nothing was played since the power came on. Stomp first, then keep it.</p>}
       {!played.faulty && played.steps.length > 0 && (
         <>
