@@ -1,6 +1,6 @@
 import { scaledValue, type Act, type Message } from '../rig/act.js';
 import type { Actuator, Device, Memory } from '../rig/device.js';
-import { NOT_KNOWN, type Program } from '../rig/program.js';
+import { actsAt, NOT_KNOWN, type Program } from '../rig/program.js';
 import { holds, type Circumstances, type Value } from '../rig/value.js';
 import { ByteReader, type Read } from '../midi/reader.js';
 
@@ -150,7 +150,10 @@ export class Box {
 
   /** A pedal at one of its expression inputs stands there now. @param byte 0 heel to 127 toe */
   pedal(jack: string, byte: number): boolean {
-    return this.fireAll((a) => 'expression' in a.by && a.by.expression === jack, byte);
+    if (this.isDark) return false;
+    const assigned = this.device.memories.flatMap((m) => actsAt(this.outside.program(m.id, Number(this.values.get(m.control)))?.sweeps, jack, byte));
+    this.carryOut(assigned);
+    return this.fireAll((a) => 'expression' in a.by && a.by.expression === jack, byte) || assigned.length > 0;
   }
 
   /** One actuator by its name, whatever sets it off. */

@@ -17,7 +17,7 @@ export class Deriver {
     const before = this.last.get(hookupId);
     const keep = before?.keep ?? new Keep();
     const inputs: Record<string, unknown> = {
-      rig, hookup, devices: parts.device, programs: parts.program, cables: parts.cable, sounds: parts.sound, moves: parts.move, acceptances: parts.acceptance,
+      rig, hookup, devices: parts.device, programs: parts.program, cables: parts.cable, sounds: parts.sound, moves: parts.move, songs: parts.song, acceptances: parts.acceptance,
     } satisfies Given;
     const old = before?.derived as Record<string, unknown> | undefined;
     for (const step of STEPS) {

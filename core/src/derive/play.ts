@@ -42,6 +42,7 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
     case 'press': return [() => bench.stomp(step.device, step.switch)];
     case 'release': return [() => bench.stomp(step.device, step.switch, 'release')];
     case 'stomp': return [() => bench.stomp(step.device, step.switch), () => bench.stomp(step.device, step.switch, 'release')];
+    case 'pedal': return [() => bench.pedal(step.device, step.jack, step.byte)];
     case 'turn': {
       const to = realValue(c.bearings, modelled, step.control, step.to);
       return to === undefined ? [] : [() => bench.turn(step.control, to)];

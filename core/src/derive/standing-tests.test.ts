@@ -48,7 +48,7 @@ describe('standing tests', () => {
     const d = deriveOnce(demo, BALLROOM_ID)!;
     const bench = setUpBench(d, {});
     const said = [stompStep('device:swi', 'B', 'hold'), stompStep('device:swi', 'B', 'twice'), pedalStep('device:rev', 'midi-in', 127), turnStep('device:vol.amount', 30)];
-    expect(said.map((s) => playedText(d, s))).toEqual(['Hold SWI B', 'Press twice SWI B', 'Move the pedal at REV midi-in to 100 %', 'Move VOL amount to 30 %']);
+    expect(said.map((s) => playedText(d, s))).toEqual(['Hold SWI B', 'Press twice SWI B', 'Move the pedal at REV midi-in to its toe', 'Move VOL amount to 30 %']);
     expect(said.map((s) => playStep(d, bench, s))).toEqual([true, true, true, true]);
     expect(bench.value('device:vol.amount')).toBe(30);
     for (const gone of [pedalStep('device:rev', 'exp9', 1), turnStep('device:vol.nothing', 1), stompStep('device:none', 'A', 'press'), 'pedal of nothing', 'turn']) expect([gone, playedText(d, gone)]).toEqual([gone, undefined]);

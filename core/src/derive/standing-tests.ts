@@ -1,6 +1,6 @@
 import type { Bench } from '../bench/bench.js';
 import type { Gesture } from '../bench/box.js';
-import { controlText, stepText, valueText } from '../recall/words.js';
+import { controlText, pedalText, stepText, valueText } from '../recall/words.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
 import type { StandingTest } from '../rig/show.js';
@@ -31,7 +31,7 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   const pedal = PEDAL.exec(step);
   if (pedal) {
     const device = partOf(d.rig, pedal[1] as Id<'device'>);
-    return device?.jacks.some((j) => j.id === pedal[2]) ? `Move the pedal at ${device.code} ${pedal[2]} to ${Math.round((Number(pedal[3]) * 100) / 127)} %` : undefined;
+    return device?.jacks.some((j) => j.id === pedal[2]) ? pedalText(d.rig, device.id, pedal[2]!, Number(pedal[3])) : undefined;
   }
   const turn = TURN.exec(step);
   if (turn) return controlOf(d.rig, turn[1] as Ref) && `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, turn[2]!)}`;

@@ -21,6 +21,7 @@ export interface Given {
   readonly cables: Rig['parts']['cable'];
   readonly sounds: Rig['parts']['sound'];
   readonly moves: Rig['parts']['move'];
+  readonly songs: Rig['parts']['song'];
   readonly acceptances: Rig['parts']['acceptance'];
 }
 
@@ -59,10 +60,10 @@ export const STEPS: readonly Step[] = [
   step('control', ['devices', 'cables', 'hookup'], ({ rig, hookup }) => controlWiring(rig, hookup)),
   step('grounds', ['devices', 'hookup'], ({ rig, hookup }) => groundsOf(rig, hookup)),
   step('finder', ['devices', 'control', 'grounds'], ({ rig, control, grounds }) => wayFinder(rig, control, (r) => grounds.resting.get(r))),
-  step('compilation', ['anatomy', 'finder', 'programs', 'sounds', 'moves'], (inputs, keep) => {
+  step('compilation', ['anatomy', 'finder', 'programs', 'sounds', 'moves', 'songs'], (inputs, keep) => {
     const { rig, hookup, control, grounds, finder } = inputs;
     const bearings: Bearings = { rig, hookup, anatomy: inputs.anatomy, control, grounds, finder };
-    const ground: CompileGround = { anatomy: inputs.anatomy, finder, programs: inputs.programs, moves: inputs.moves, sounds: inputs.sounds };
+    const ground: CompileGround = { anatomy: inputs.anatomy, finder, programs: inputs.programs, moves: inputs.moves, sounds: inputs.sounds, songs: inputs.songs };
     const compilation = compile(bearings, unaffected(keep.ground, ground));
     keep.ground = { ...ground, compiled: compilation.sounds };
     return compilation;

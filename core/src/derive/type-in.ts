@@ -1,10 +1,11 @@
 import { saysNumbers, shown } from '../midi/numbering.js';
-import { valueText } from '../recall/words.js';
+import { jumpOf } from '../recall/pedals.js';
+import { controlText, valueText } from '../recall/words.js';
 import { restingValue } from '../signal/state.js';
 import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, type Id } from '../rig/ids.js';
-import type { Program } from '../rig/program.js';
+import type { Program, Sweep } from '../rig/program.js';
 import { all, partOf, programsOf, soundsInOrder } from '../rig/rig.js';
 import type { Ticked } from '../rig/show.js';
 import { tickOf } from '../edits/ticks.js';
@@ -77,7 +78,7 @@ const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeS
     }
   }
   return [...bySlot].sort(([a], [b]) => a - b).map(([number, { program, typed, meant, sounds }]) =>
-    slotOf(d, device, memory, number, program.name, sounds, typed, [nameLine(memory, program.name), ...contentLines(d, device, memory, program), ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])), ...program.assigns.map((a) => assignLine(d, a))]));
+    slotOf(d, device, memory, number, program.name, sounds, typed, [nameLine(memory, program.name), ...contentLines(d, device, memory, program), ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])), ...program.assigns.map((a) => assignLine(d, a)), ...(program.sweeps ?? []).map((s) => sweepLine(d, program, s, sounds[0]))]));
 };
 
 /** Programs of an effect that sounds call, or that somebody wrote down. */
@@ -138,6 +139,17 @@ const actText = (d: Derived, act: Act): string => {
 const actLine = (d: Derived, act: Act, meant: Meant | undefined): TypeLine => {
   const bytes = actBytes(act);
   return { text: actText(d, act), ...(bytes ? { bytes } : {}), ...(meant ? { why: `${partOf(d.rig, meant.device)?.name ?? ''}: ${meant.text}` } : {}) };
+};
+
+/** What a pedal moves, with the numbers that go into the controller. */
+const sweepLine = (d: Derived, program: Program, sweep: Sweep, sound: Id<'sound'> | undefined): TypeLine => {
+  const swept = (sound && d.compilation.sounds.get(sound)?.pedals)?.find((p) => p.by === sweep || JSON.stringify(p.by) === JSON.stringify(sweep));
+  const what = 'control' in sweep ? controlText(d.rig, ref(program.device, sweep.control)) : `channel ${sweep.channel}, controller ${sweep.cc}`;
+  const bent = sweep.curve && sweep.curve !== 'line' ? `, ${sweep.curve} at the heel` : '';
+  return {
+    text: `pedal ${sweep.jack}: ${what}, heel ${sweep.heel}, toe ${sweep.toe}${bent}`,
+    ...(swept ? { why: `${controlText(d.rig, swept.control)} from ${valueText(d.rig, swept.control, swept.heel)} to ${valueText(d.rig, swept.control, swept.toe)}; at first touch it can jump by ${jumpOf(swept)}` } : {}),
+  };
 };
 
 const assignLine = (d: Derived, { switch: name, latch, on, off }: Program['assigns'][number]): TypeLine => {

@@ -6,7 +6,7 @@ import type { Verdict } from '../recall/prove.js';
 import { tally, type Tally } from '../recall/summary.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Act } from '../rig/act.js';
-import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, soundsInOrder } from '../rig/rig.js';
 import type { SystemState } from '../recall/system.js';
 import { sheetColumns, type Column } from '../sheets/sound-sheet.js';
@@ -118,6 +118,6 @@ export const storedView = (d: Derived, id: Id<'sound'>): readonly StoredView[] =
     slot: sound ? slotText(d.rig, sound) : '',
     typed,
     contents: program.contents === 'unplanned' ? '' : Object.entries(program.contents).filter(([, v]) => v !== 'off' && v !== 'open' && v !== 0).map(([k, v]) => (v === 'on' ? k : `${k} ${v}`)).join(', '),
-    messages: program.acts.map((act, i) => ({ bytes: actBytes(act) || ('pulse' in act ? `pulse on ${act.pulse}` : 'send' in act && 'bpm' in act.send ? `clock ${act.send.bpm}` : ''), for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in' })),
+    messages: program.acts.map((act, i) => ({ bytes: actBytes(act) || ('pulse' in act ? `pulse on ${act.pulse}` : 'send' in act && 'bpm' in act.send ? `clock ${act.send.bpm}` : ''), for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in' })).concat((program.sweeps ?? []).map((s) => ({ bytes: `pedal ${s.jack}`, for: `${'control' in s ? controlText(d.rig, ref(program.device, s.control)) : `channel ${s.channel}, controller ${s.cc}`}, heel ${s.heel}, toe ${s.toe}` }))),
   }));
 };

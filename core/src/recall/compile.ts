@@ -1,5 +1,5 @@
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import type { Assign, Program } from '../rig/program.js';
+import type { Assign, Program, Sweep } from '../rig/program.js';
 import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
@@ -10,6 +10,7 @@ import type { Compiled, HandMove, StoredSlot, Wanted } from './compiled.js';
 import { valueAgainst, valueFor } from './gates.js';
 import type { Bearings } from './bearings.js';
 import { intend, type Intention } from './intend.js';
+import { sweepsFor, sweepsOf } from './pedals.js';
 
 export interface Compilation {
   readonly bearings: Bearings;
@@ -28,17 +29,19 @@ export const compile = (b: Bearings, before?: ReadonlyMap<Id<'sound'>, Compiled>
 export const compileSound = (b: Bearings, sound: Sound): Compiled => {
   const intention = intend(b.rig, b.anatomy, b.grounds, sound);
   const callers = callersOf(b, sound);
+  const pedals = sweepsOf(b, callers, intention.pedals.values());
   const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, intention.wants.filter((w) => !isOwnProgram(callers, w)));
   return {
     sound: sound.id,
     wants: intention.wants,
     hand,
-    stored: slots.map(({ caller, contents, sent }) => storedSlot(b, sound, caller, contents, sent, intention)),
+    stored: slots.map(({ caller, contents, sent }) => storedSlot(b, sound, caller, contents, sent, intention, sweepsFor(pedals, caller))),
     state: intention.state,
     trace: intention.trace,
     heard: intention.heard,
     problems: intention.problems,
     toggled,
+    pedals,
   };
 };
 
@@ -53,13 +56,13 @@ const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
 
 type Sent = ReturnType<typeof actuate>['slots'][number]['sent'];
 
-const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonly<Record<string, Value>>, sent: Sent, intention: Intention): StoredSlot => {
+const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonly<Record<string, Value>>, sent: Sent, intention: Intention, sweeps: readonly Sweep[]): StoredSlot => {
   const standing = programAt(b.rig, caller.device.id, caller.memory.id, caller.slot);
   const typed = standing?.contents === 'unplanned' ? undefined : standing;
   const assigns = all(b.rig, 'move').flatMap((move) => assignOf(b, sound, move, caller, intention));
   const planned: Program = {
     kind: 'program', id: `program:planned-${caller.device.id.slice(7)}-${caller.slot}`, device: caller.device.id, memory: caller.memory.id,
-    number: caller.slot, name: sound.name, contents, acts: sent.map((s) => s.act), assigns,
+    number: caller.slot, name: sound.name, contents, acts: sent.map((s) => s.act), assigns, ...(sweeps.length ? { sweeps } : {}),
   };
   const meant = sent.map((s) => s.meant);
   return typed ? { program: { ...typed, assigns: typed.assigns.length ? typed.assigns : assigns }, typed: true, meant } : { program: planned, typed: false, meant };

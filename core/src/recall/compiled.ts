@@ -1,5 +1,5 @@
 import type { Id, Ref } from '../rig/ids.js';
-import type { Program } from '../rig/program.js';
+import type { Program, Sweep } from '../rig/program.js';
 import type { Value } from '../rig/value.js';
 import type { RigState } from '../signal/state.js';
 import type { Trace } from '../signal/trace.js';
@@ -60,6 +60,19 @@ export interface Compiled {
   readonly problems: readonly Problem[];
   /** Controls that only a toggle reaches. */
   readonly toggled: readonly Ref[];
+  /** What pedals move in this sound, and how. */
+  readonly pedals: readonly Swept[];
+}
+
+/** An amount under a pedal: by what its box moves it, or why it does not. */
+export interface Swept {
+  readonly control: Ref;
+  readonly pedal: Ref;
+  readonly heel: number;
+  readonly toe: number;
+  /** Where it stands until the pedal is touched; undefined when that is left open. */
+  readonly at?: Value;
+  readonly by: Sweep | 'nothing plugged in' | 'not called' | 'no way';
 }
 
 /** A source that is to be heard at an end, or silent there. */

@@ -1,13 +1,14 @@
 import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
-import { ref, type Id, type Ref } from '../rig/ids.js';
-import type { Assign, Program } from '../rig/program.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { actsAt, type Assign, type Program } from '../rig/program.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import { OTHER, type Domains } from './domains.js';
 import type { Effects, Evening, Loading, Shelf } from './effects.js';
 import type { ModelMemory } from './model-memory.js';
+import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
 
@@ -25,6 +26,8 @@ export type Footstep =
   | { readonly does: 'press' | 'release' | 'stomp'; readonly device: Id<'device'>; readonly switch: string }
   | { readonly does: 'foot'; readonly device: Id<'device'>; readonly actuator: string }
   | { readonly does: 'power'; readonly device: Id<'device'>; readonly wakes: Readonly<Record<Ref, string>> }
+  /** A pedal is moved to a position of 0 (heel) to 127 (toe), and left there. */
+  | { readonly does: 'pedal'; readonly device: Id<'device'>; readonly jack: string; readonly byte: number }
   /** A knob is turned to a value by the system's name. */
   | { readonly does: 'turn'; readonly control: Ref; readonly to: string }
   /** One after the other, taken together as one thing that happens. */
@@ -129,6 +132,31 @@ const actsAlike = (assigned: readonly Assigned[], list: 'on' | 'off'): readonly 
     }
     return [...alike.values()];
   }).flat();
+};
+
+const POSITIONS = [0, 64, 127];
+
+/** A pedal moved to its heel, half way or to its toe: what follows is what the loaded program says about it. */
+export const pedalEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: Shelf, kept: ModelMemory): readonly Happening[] =>
+  [...pluggedPedals(b)].flatMap((input) => {
+    const { device: id, name: jack } = splitRef(input);
+    const device = partOf(b.rig, id)!;
+    const sweeping = [...shelf.values()].filter((p) => p.device === id && p.sweeps?.some((s) => s.jack === jack));
+    const fixed = device.actuators.filter((a) => 'expression' in a.by && a.by.expression === jack);
+    if (sweeping.length + fixed.length === 0) return [];
+    return kept.keep(`pedal ${input} ${sweeping.map((p) => `${p.memory} ${p.number} ${JSON.stringify(p.sweeps)}`).join('\n')}`, () => POSITIONS.map((byte): Happening => {
+      const acts = [
+        ...sweeping.flatMap((p) => effects.acts(device, actsAt(p.sweeps, jack, byte), loadedIs(b, domains, p))),
+        ...fixed.flatMap((a) => { const guards = effects.guards(id, a.when); return guards ? effects.acts(device, a.acts, guards, byte) : []; }),
+      ];
+      return [{ id: `pedal:${input}:${byte}`, acts }, { does: 'pedal', device: id, jack, byte }];
+    }));
+  });
+
+const loadedIs = (b: Bearings, domains: Domains, program: Program): readonly Condition[] => {
+  const { device, memory } = memoryOf(b, program);
+  const loaded = ref(device.id, memory.control);
+  return domains.of.has(loaded) ? [{ variable: loaded, in: [domains.named(loaded, program.number)] }] : [];
 };
 
 /** A foot or hand on a box itself; not on what is taken for granted, and not on the switches of a controller that recall. */

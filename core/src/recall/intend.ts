@@ -18,6 +18,7 @@ export interface Intention {
   readonly trace: Trace;
   readonly heard: readonly Pair[];
   readonly problems: readonly Problem[];
+  readonly pedals: Said['pedals'];
 }
 
 /** What belongs to a hook-up and not to a sound: settings, assumptions, and what is in the player's hands. */
@@ -83,7 +84,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const state = new Map(grounds.resting);
   for (const { control, value } of g.wants.values()) state.set(control, value);
   const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
-  return { wants: [...g.wants.values()], state, trace: traced, heard, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
+  return { wants: [...g.wants.values()], state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
 };
 
 /** Nothing is plugged into it, and it closes by itself: on or off is all the same. */

@@ -8,7 +8,7 @@ import type { Compilation } from './compile.js';
 import type { Compiled } from './compiled.js';
 import { domainsOf, type Domains } from './domains.js';
 import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type NoteLoad, type Shelf } from './effects.js';
-import { callsByHalf, footEvents, knobEvents, loadSlot, moveEvents, powerEvents, type Footstep, type Happening } from './happenings.js';
+import { callsByHalf, footEvents, knobEvents, loadSlot, moveEvents, pedalEvents, powerEvents, type Footstep, type Happening } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
 import type { Condition, RecallSystem, SystemEvent, SystemSound, Variable } from './system.js';
@@ -37,7 +37,7 @@ export const model = (c: Compilation, memory = new ModelMemory(), noteLoad?: Not
   const domains = domainsOf(c, [...shelf.values()], memory.domains);
   const effects = new Effects(b, domains, shelf, noteLoad);
   const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
-  memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.hookup, domains, ...calledByOthers(b, shelf)]);
+  memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.anatomy, b.hookup, domains, ...calledByOthers(b, shelf)]);
   const happenings: Happening[] = [];
   for (const compiled of c.sounds.values()) {
     happenings.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
@@ -45,7 +45,7 @@ export const model = (c: Compilation, memory = new ModelMemory(), noteLoad?: Not
   for (const program of callsByHalf(c, shelf)) {
     happenings.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
   }
-  if (admits.moves) happenings.push(...moveEvents(b, domains, effects, shelf, memory));
+  if (admits.moves) happenings.push(...moveEvents(b, domains, effects, shelf, memory), ...pedalEvents(b, domains, effects, shelf, memory));
   if (admits.feet) happenings.push(...memory.keep('feet', () => footEvents(b, effects)));
   if (admits.powerCycle) happenings.push(...powerEvents(b, domains, shelf, effects, memory));
   if (admits.knobs) happenings.push(...memory.keep('knobs', () => knobEvents(b, domains)));

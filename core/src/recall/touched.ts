@@ -1,7 +1,7 @@
 import type { Act } from '../rig/act.js';
 import type { Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import type { Program } from '../rig/program.js';
+import { actsAt, type Program } from '../rig/program.js';
 import { partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';
@@ -32,7 +32,7 @@ const heardFrom = (b: Bearings, program: Program): readonly (readonly Listener[]
   if (!programs) known.set(b.control, programs = new WeakMap());
   let heard = programs.get(program);
   if (!heard) {
-    const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
+    const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off]), ...(program.sweeps ?? []).flatMap((s) => actsAt([s], s.jack, 0))];
     programs.set(program, heard = [...new Set(acts.flatMap((act) => ('send' in act ? [listeners(b, program.device, act.at, act.send)] : [])))]);
   }
   return heard;

@@ -54,12 +54,17 @@ export const stepText = (rig: Rig, step: Footstep): string => {
     case 'stomp': return `Stomp ${moveOn(rig, step.device, step.switch)}`;
     case 'press': return `Press ${moveOn(rig, step.device, step.switch)}`;
     case 'release': return `Let go of ${moveOn(rig, step.device, step.switch)}`;
+    case 'pedal': return pedalText(rig, step.device, step.jack, step.byte);
     case 'turn': return `Turn ${controlText(rig, step.control)}`;
     case 'row': return step.steps.filter((one, i) => one.does !== 'release' || i === step.steps.length - 1).map((one, i) => (i ? lowerFirst(stepText(rig, one)) : stepText(rig, one))).join(', then ');
     case 'foot': return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
     case 'power': return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again`;
   }
 };
+
+/** @example pedalText(rig, 'device:ctl', 'exp1', 127) // 'Move the pedal at CTL exp1 to its toe' */
+export const pedalText = (rig: Rig, device: Id<'device'>, jack: string, byte: number): string =>
+  `Move the pedal at ${partOf(rig, device)?.code ?? device} ${jack} to ${byte === 0 ? 'its heel' : byte === 127 ? 'its toe' : `${Math.round((byte * 100) / 127)} %`}`;
 
 const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 

@@ -41,6 +41,19 @@ export const scaledValue = (byte: number, [low, high]: readonly [number, number]
   return Number((Math.round(exact / step) * step).toFixed(6));
 };
 
+/** How an amount follows a pedal: evenly, slowly at the heel, or fast there (assumed: by the square). */
+export type Curve = 'line' | 'slow' | 'fast';
+
+/**
+ * The value that a pedal gives at a position of 0 (heel) to 127 (toe), rounded to a step.
+ * @example swept({ heel: 10, toe: 60 }, 127, 1) // 60
+ */
+export const swept = ({ heel, toe, curve = 'line' }: { readonly heel: number; readonly toe: number; readonly curve?: Curve }, byte: number, step: number): number => {
+  const x = Math.max(0, Math.min(127, byte)) / 127;
+  const y = curve === 'line' ? x : curve === 'slow' ? x * x : 1 - (1 - x) * (1 - x);
+  return Number((Math.round((heel + (toe - heel) * y) / step) * step).toFixed(6));
+};
+
 /** The control change value whose scaled value comes nearest to the wanted one. */
 export const byteFor = (value: number, [low, high]: readonly [number, number]): number =>
   high === low ? 0 : Math.max(0, Math.min(127, Math.round(((value - low) / (high - low)) * 127)));

@@ -206,6 +206,10 @@ const wrongInProgram = (rig: Rig, part: Extract<Part, { kind: 'program' }>): rea
       else found.push(...wrongValue(rig, part.id, `contents.${control}`, `${part.device}.${control}` as Ref, value));
     }
   }
+  for (const sweep of part.sweeps ?? []) {
+    if (!device.jacks.some((j) => j.id === sweep.jack && j.kind === 'expression')) found.push(wrong(part.id, 'sweeps', `${device.name} has no expression input "${sweep.jack}".`, `It has ${device.jacks.filter((j) => j.kind === 'expression').map((j) => j.id).join(', ') || 'none'}.`));
+    if ('control' in sweep && !device.controls.some((c) => c.id === sweep.control)) found.push(wrong(part.id, 'sweeps', `${device.name} has no control "${sweep.control}".`, 'Let the pedal move one that it has.'));
+  }
   return found;
 };
 
@@ -238,11 +242,21 @@ const wrongWants = (rig: Rig, part: AnyId, where: string, wants: readonly Want[]
       return box.chains.some((c) => blockIds(c.slots).includes(name)) ? []
         : [wrong(part, where, `${box.name} has no stage "${name}".`, `It has ${box.chains.flatMap((c) => blockIds(c.slots)).join(', ') || 'none'}.`)];
     }
-    const value = 'is' in w ? w.is : 'pedal' in w && w.at !== undefined ? w.at : undefined;
+    if ('pedal' in w) return wrongPedal(rig, part, where, w);
+    const value = 'is' in w ? w.is : undefined;
     if (value !== undefined) return wrongValue(rig, part, where, target, value);
     return box.controls.some((c) => c.id === name) ? [] : [wrong(part, where, `${box.name} has no control "${name}".`, `It has ${box.controls.map((c) => c.id).join(', ') || 'none'}.`)];
   }),
 ];
+
+const wrongPedal = (rig: Rig, part: AnyId, where: string, w: Extract<Want, { pedal: Ref }>): readonly Refusal[] => {
+  const { device, name } = splitRef(w.pedal);
+  const box = partOf(rig, device)!;
+  const ends = [w.heel, w.toe, ...(w.at === undefined ? [] : [w.at])].flatMap((value) => wrongValue(rig, part, where, w.control, value));
+  if (ends.length) return ends;
+  return box.jacks.some((j) => j.id === name && j.kind === 'expression') ? []
+    : [wrong(part, where, `${box.name} has no expression input "${name}".`, `It has ${box.jacks.filter((j) => j.kind === 'expression').map((j) => j.id).join(', ') || 'none'}.`)];
+};
 
 const wrongInSound = (rig: Rig, part: Extract<Part, { kind: 'sound' }>): readonly Refusal[] => {
   const found: Refusal[] = [...wrongWants(rig, part.id, 'wants', part.wants)];

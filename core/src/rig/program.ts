@@ -1,5 +1,6 @@
 import type { Id } from './ids.js';
-import type { Act } from './act.js';
+import type { Act, Curve, Message } from './act.js';
+import { swept } from './act.js';
 import type { Value } from './value.js';
 
 /** One program of a memory, as it stands in the box. A memory number without such a part is free for Yunta to plan. */
@@ -17,7 +18,22 @@ export interface Program {
   /** Sent or pulsed after the contents are in. */
   readonly acts: readonly Act[];
   readonly assigns: readonly Assign[];
+  /** What pedals at the box's expression inputs do while it is loaded. */
+  readonly sweeps?: readonly Sweep[];
 }
+
+/** One amount under a pedal: a control of the box itself, or a control change that it sends, with its value at heel and toe. */
+export type Sweep = { readonly jack: string; readonly heel: number; readonly toe: number; readonly curve?: Curve } & (
+  | { readonly control: string; readonly step?: number }
+  | { readonly cc: number; readonly channel: number; readonly at: string }
+);
+
+/** What a pedal does at a position from 0 (heel) to 127 (toe), as acts of its box. */
+export const actsAt = (sweeps: readonly Sweep[] | undefined, jack: string, byte: number): readonly Act[] => (sweeps ?? []).filter((s) => s.jack === jack).map((s): Act => {
+  if ('control' in s) return { control: s.control, set: swept(s, byte, s.step ?? 1) };
+  const send: Message = { cc: s.cc, channel: s.channel, value: swept(s, byte, 1) };
+  return { send, at: s.at };
+});
 
 /** What a switch does while this program is loaded. A latched one toggles first, then follows its new state. */
 export interface Assign {

@@ -3,7 +3,7 @@ import type { Act, Message } from './act.js';
 import { CONNECTORS, END_KINDS, JACK_KINDS, SOURCE_KINDS, STAGES, ZONES, type Actuator, type Arm, type Chain, type Control, type Device, type Domain, type End, type Figures, type Insert, type Jack, type Memory, type Slot, type Stimulus, type Tap } from './device.js';
 import type { Cable, Heard, Hookup } from './hookup.js';
 import { ID_TAIL, KINDS, type Id, type Kind, type Ref } from './ids.js';
-import type { Assign, Program } from './program.js';
+import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import { ROLES, type Call, type ControlWant, type Move, type Sound, type Want } from './sound.js';
@@ -149,9 +149,13 @@ const device: z.ZodType<Device> = z.strictObject({
   ends: list(end).optional(), figures,
 });
 const assign: z.ZodType<Assign> = z.strictObject({ switch: word, latch: z.boolean(), on: list(act), off: list(act), afterLoad: z.enum(['off', 'on', 'kept']) });
+const swept = { jack: word, heel: z.number(), toe: z.number(), curve: z.enum(['line', 'slow', 'fast']).optional() };
+const sweep: z.ZodType<Sweep> = z.union([
+  z.strictObject({ ...swept, control: word, step: z.number().positive().optional() }), z.strictObject({ ...swept, cc: z.number().int().min(0).max(127), channel, at: word }),
+]);
 const program: z.ZodType<Program> = z.strictObject({
   kind: z.literal('program'), id: id('program'), device: id('device'), memory: word, number: z.number().int().min(0).max(16_383), name,
-  of: z.number().int().min(0).optional(), contents: z.union([z.literal('unplanned'), record(value)]), acts: list(act), assigns: list(assign),
+  of: z.number().int().min(0).optional(), contents: z.union([z.literal('unplanned'), record(value)]), acts: list(act), assigns: list(assign), sweeps: list(sweep).optional(),
 });
 const heard: z.ZodType<Heard> = z.strictObject({
   from: z.union([refShape, z.literal('the instrument in hand')]), at: refShape, as: z.enum(['sounds', 'silent', 'either', 'stereo']),

@@ -1,6 +1,7 @@
 import type { Id, Ref } from './ids.js';
 import type { Case, Value } from './value.js';
 import type { Heard } from './hookup.js';
+import type { Curve } from './act.js';
 
 export const ROLES = ['clean', 'crunch', 'lead', 'ambience', 'fuzz', 'other'] as const;
 export type Role = (typeof ROLES)[number];
@@ -42,8 +43,8 @@ export type ControlWant = { readonly control: Ref; readonly in?: Case } & (
   | { readonly more: number }
   /** This many beats of the song's tempo. */
   | { readonly note: number }
-  /** Under the pedal; `at` until it moves. */
-  | { readonly pedal: Ref; readonly heel: number; readonly toe: number; readonly curve?: 'line' | 'slow' | 'fast'; readonly at?: Value }
+  /** Under the pedal at this expression input (`device.jack`); `at` until it moves. */
+  | { readonly pedal: Ref; readonly heel: number; readonly toe: number; readonly curve?: Curve; readonly at?: Value }
 );
 
 export interface Call {

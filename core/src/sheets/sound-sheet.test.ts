@@ -1,3 +1,4 @@
+import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { apply } from '../change/apply.js';
 import { saidBy } from '../recall/wants.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
@@ -6,7 +7,7 @@ import { addSound } from '../edits/sounds.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { anatomy } from '../signal/anatomy.js';
-import { cellOf, pasted, sheetColumns, typeBlock, typeInto, type Column } from './sound-sheet.js';
+import { cellOf, controlColumn, pasted, sheetColumns, typeBlock, typeInto, type Column } from './sound-sheet.js';
 
 const rig = islandRun();
 const columns = sheetColumns(rig, anatomy(rig, partOf(rig, BALLROOM_ID)!));
@@ -36,7 +37,7 @@ describe('the sound sheet', () => {
     ['MOD prog', '13', '13'], ['MOD prog', '0', '"0" is not a number that Stereo modulation shows. It shows 1 to 128.'], ['REV prog', '2.2', '2.2'], ['REV prog', '22', '"22" is not a number that Stereo reverb shows. It shows 1.1 to 43.2.'],
     ['trim dB', '-2–3', '-2–3'], ['trim dB', '-2..3', '-2–3'], ['trim dB', '-2 to 3', '-2–3'], ['trim dB', 'hand', 'hand'], ['trim dB', '3–-2', '"3–-2" is no range inside -6 to 6 dB. Type the lower end first, such as 30–50.'],
     ['trim dB', '+2 over', '"+2 over" counts from the sound that it is derived from, and it is derived from none. Type -6 to 6 dB.'],
-    ['trim dB', '-3', '-3'], ['trim dB', '−3', '-3'], ['trim dB', '40', '"40" is outside its range. Type -6 to 6 dB, a range such as 30–50, any, or hand.'], ['trim dB', '', ''], ['trim dB', 'any', 'any'],
+    ['trim dB', '-3', '-3'], ['trim dB', '−3', '-3'], ['trim dB', '40', '"40" is outside its range. Type -6 to 6 dB, a range such as 30–50, heel and toe of a pedal such as 10>60, any, or hand.'], ['trim dB', '', ''], ['trim dB', 'any', 'any'],
   ])('%s: typing "%s" shows "%s"', (title, text, shows) => expect(typed(title, text)).toBe(shows));
 
   test('a derived sound shows what it takes over, and its own on top; cleared, it follows again', () => {
@@ -125,4 +126,28 @@ describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) 
       }
     }
   });
+});
+
+describe('amounts under a pedal, and times in beats', () => {
+  const pedalled = smallRig({
+    boxes: { g: 'single-coil', c: 'midi-controller-exp', d: 'stereo-delay', w: 'powered-speaker' }, leads: ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in'], sounds: { One: ['d.delay', 'd.mix=20'] },
+    with: (p) => (p.kind === 'device' && p.id === 'device:d' ? { ...p, controls: [...p.controls, { id: 'time', domain: { min: 1, max: 2000, unit: 'ms' }, powerUp: 'left', use: 'sound' }] } : p),
+  });
+  const d = partOf(pedalled, 'device:d')!;
+  const says = (control: string, text: string, r = pedalled): string => {
+    const c = controlColumn(d, d.controls.find((x) => x.id === control)!);
+    const result = typeInto(r, partOf(r, 'sound:one')!, c, text, { hookup: SMALL, only: false });
+    return result.ok ? cellOf(r, result.value.put[0] as Sound, c, SMALL).text : `${result.error.wrong} ${result.error.would}`;
+  };
+  test.each([
+    ['10>60 C exp1', '10>60 C exp1'], ['60 > 10 c EXP2 slow', '60>10 C exp2 slow'], ['10>60 C exp1 fast @30', '10>60 C exp1 fast @30'], ['10>60 @30 C exp1 line', '10>60 C exp1 @30'],
+    ['10>60', 'Which pedal is meant is not said. Name one of C exp1, C exp2.'], ['10>60 wah', 'No pedal input is called "wah". Name one of C exp1, C exp2.'],
+    ['10>600 C exp1', '"10>600 C exp1" goes outside its range. Stay within 0 to 100 %.'], ['10>60 C exp1 @x', '"10>60 C exp1 @x" goes outside its range. Stay within 0 to 100 %.'], ['>60', '">60" does not say where heel and toe stand. Type heel and toe such as 10>60, then the pedal.'],
+  ])('mix: typing "%s" shows "%s"', (text, shows) => {
+    expect(says('mix', text)).toBe(shows);
+    if (/^\d/.test(shows)) expect(says('mix', shows)).toBe(shows);
+  });
+  test.each([['0.75 beats', '0.75 beats'], ['1 beat', '1 beats'], ['0,5 beats', '0.5 beats']])('time: typing "%s" shows "%s"', (text, shows) => expect(says('time', text)).toBe(shows));
+  test('beats in a control that is no time are refused', () => expect(says('mix', '2 beats')).toBe('"2 beats" is a time, and Stereo delay: mix is none. Type 0 to 100 %.'));
+  test('where no controller has an input for a pedal, that is said', () => expect(typed('trim dB', '-2>3')).toBe('No controller of this rig has an input for a pedal. Add a controller with an expression input in Kit.'));
 });

@@ -1,6 +1,7 @@
 import { shown, wireOf } from '../midi/numbering.js';
 import type { Edit } from '../change/edit.js';
 import { clearWant, setWantIn, type Scope } from '../edits/sounds.js';
+import { countsBeats } from '../recall/beats.js';
 import { ownWant } from '../recall/wants.js';
 import type { Control, Device } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
@@ -122,10 +123,19 @@ const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
   if ('between' in want) return `${want.between[0]}–${want.between[1]}`;
   if ('hand' in want) return 'hand';
   if ('more' in want) return `${want.more >= 0 ? '+' : '−'}${Math.abs(want.more)} over`;
-  if ('pedal' in want) return 'pedal';
+  if ('pedal' in want) return pedalCell(rig, want);
   if ('note' in want) return `${want.note} beats`;
   return 'any';
 };
+
+const pedalCell = (rig: Rig, { pedal, heel, toe, curve, at }: Extract<Want, { pedal: Ref }>): string => {
+  const { device, name } = splitRef(pedal);
+  return [`${heel}>${toe}`, partOf(rig, device)?.code ?? device, name, ...(curve && curve !== 'line' ? [curve] : []), ...(at === undefined ? [] : [`@${at}`])].join(' ');
+};
+
+/** Every expression input of the rig. */
+export const expressionInputs = (rig: Rig): readonly { readonly input: Ref; readonly text: string }[] =>
+  all(rig, 'device').flatMap((d) => d.jacks.filter((j) => j.kind === 'expression' && d.memories.some((m) => m.by)).map((j) => ({ input: ref(d.id, j.id), text: `${d.code} ${j.id}` })));
 
 const SAYS_IN = new Set(['●', 'x', '1', 'in', 'on', 'yes', 'y', '*']);
 const SAYS_OUT = new Set(['·', '.', '0', '-', '–', 'out', 'off', 'no', 'n']);
@@ -170,6 +180,9 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
     return found === undefined ? refused(`"${typed}" is no value of it.`, `Type ${domainText(control)}.`) : wants({ control: column.control, is: found });
   }
   const read = (text: string): Value => Number(text.replace('−', '-').replace(',', '.'));
+  const beats = /^(\d+(?:[.,]\d+)?)\s*beats?$/i.exec(typed);
+  if (beats) return 'min' in domain && countsBeats(domain.unit) ? wants({ control: column.control, note: Number(read(beats[1]!)) }) : refused(`"${typed}" is a time, and ${column.says} is none.`, `Type ${domainText(control)}.`);
+  if (typed.includes('>')) return underPedal(rig, control, typed, refused, (want) => wants({ control: column.control, ...want }));
   const over = /^([+−-]\d+(?:[.,]\d+)?)\s*over$/i.exec(typed);
   if (over) return sound.parent ? wants({ control: column.control, more: Number(read(over[1]!)) }) : refused(`"${typed}" counts from the sound that it is derived from, and it is derived from none.`, `Type ${domainText(control)}.`);
   const range = /^([+−-]?\d+(?:[.,]\d+)?)\s*(?:–|\.\.|to|-)\s*([+−-]?\d+(?:[.,]\d+)?)$/i.exec(typed);
@@ -179,8 +192,26 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
     return wants({ control: column.control, between: [low, high] });
   }
   const value = read(typed);
-  if (Number.isNaN(value) || !inDomain(control, value)) return refused(`"${typed}" is outside its range.`, `Type ${domainText(control)}, a range such as 30–50, any, or hand.`);
+  if (Number.isNaN(value) || !inDomain(control, value)) return refused(`"${typed}" is outside its range.`, `Type ${domainText(control)}, a range such as 30–50, heel and toe of a pedal such as 10>60, any, or hand.`);
   return wants({ control: column.control, is: value });
+};
+
+/** "10>60 CTL exp1 slow @30": heel, toe, which pedal (when there are several), how it bends, where it stands until it moves. */
+const underPedal = (rig: Rig, control: Control, typed: string, refused: (wrong: string, would: string) => Result<Edit>, done: (want: Omit<Extract<Want, { pedal: Ref }>, 'control'>) => Result<Edit>): Result<Edit> => {
+  const number = (text: string) => Number(text.replace('−', '-').replace(',', '.'));
+  const found = /^([+−-]?\d+(?:[.,]\d+)?)\s*>\s*([+−-]?\d+(?:[.,]\d+)?)\s*(.*)$/.exec(typed);
+  const inputs = expressionInputs(rig);
+  const names = inputs.map((i) => i.text).join(', ');
+  if (!found) return refused(`"${typed}" does not say where heel and toe stand.`, 'Type heel and toe such as 10>60, then the pedal.');
+  const words = found[3]!.split(/\s+/).filter(Boolean);
+  const curve = words.find((w) => /^(slow|fast|line)$/i.test(w))?.toLowerCase() as 'slow' | 'fast' | 'line' | undefined;
+  const at = words.find((w) => w.startsWith('@'))?.slice(1);
+  const said = words.filter((w) => !w.startsWith('@') && !/^(slow|fast|line)$/i.test(w)).join(' ').toLowerCase();
+  const input = said === '' && inputs.length === 1 ? inputs[0] : inputs.find((i) => i.text.toLowerCase() === said);
+  if (!input) return refused(said ? `No pedal input is called "${said}".` : inputs.length ? 'Which pedal is meant is not said.' : 'No controller of this rig has an input for a pedal.', inputs.length ? `Name one of ${names}.` : 'Add a controller with an expression input in Kit.');
+  const values = [number(found[1]!), number(found[2]!), ...(at === undefined ? [] : [number(at)])];
+  if (values.some((v) => Number.isNaN(v) || !inDomain(control, v))) return refused(`"${typed}" goes outside its range.`, `Stay within ${domainText(control)}.`);
+  return done({ pedal: input.input, heel: values[0]!, toe: values[1]!, ...(curve && curve !== 'line' ? { curve } : {}), ...(at === undefined ? {} : { at: values[2]! }) });
 };
 
 /** A text typed into one cell of a sheet. */

@@ -25,7 +25,7 @@ const isReached = (compilation: CheckInputs['compilation'], controller: Id<'devi
 
 export const unreached: Check = {
   code: 'midi.unreached',
-  title: 'No wire leads to a box that answers to MIDI',
+  title: 'A box or a pedal that cannot be reached',
   severities: ['broken'],
   source: 'MIDI 1.0 Detailed Specification: an out does not pass on what comes in; only a thru, or an out that merges, does',
   *find(inputs: CheckInputs) {
@@ -41,8 +41,28 @@ export const unreached: Check = {
         remedies: () => elseByHand(nearestOutput(inputs, callers[0]!, device), `Lead a MIDI cable from ${boxName(rig, callers[0]!)} to ${boxName(rig, device)}`),
       };
     }
+    const idle = [...inputs.compilation.sounds.values()].flatMap(({ sound, pedals }) => pedals.flatMap(({ control, pedal, by }) => (typeof by === 'string' ? [{ sound, control, pedal, by }] : [])));
+    for (const group of grouped(idle, (p) => `${p.control} ${p.pedal} ${p.by}`).values()) {
+      const { control, pedal, by } = group[0]!;
+      const [host, box] = [splitRef(pedal).device, splitRef(control).device];
+      const sounds = group.map((p) => p.sound);
+      yield {
+        severity: 'broken' as const,
+        evidence: [host, ...(box === host ? [] : [box]), ...sounds],
+        about: `${pedal} ${control}`,
+        why: `${soundNames(rig, sounds)} ${sounds.length === 1 ? 'puts' : 'put'} ${controlText(rig, control)} under the pedal at ${boxName(rig, host)} (${splitRef(pedal).name}), but ${IDLE[by](boxName(rig, host), boxName(rig, box))}`,
+        remedies: () => [{ id: 'pedal', label: by === 'nothing plugged in' ? `Plug a pedal into ${boxName(rig, host)} (${splitRef(pedal).name})` : by === 'not called' ? `Let the sound call a slot of ${boxName(rig, host)}` : `Use a pedal input of ${boxName(rig, box)} itself, or lead a MIDI cable there`, promise: 'clears' as const, by: 'hand' as const }],
+      };
+    }
   },
 };
+
+/** Why a pedal moves nothing. */
+const IDLE = {
+  'nothing plugged in': () => 'nothing is plugged in there.',
+  'not called': (host: string) => `the sound calls no slot of ${host}, which would have to know of it.`,
+  'no way': (host: string, box: string) => `nothing that ${host} sends moves it on ${box}.`,
+} as const;
 
 const inputOf = (device: Device) => device.jacks.find((j) => j.kind === 'midi' && takesIn(j));
 
