@@ -152,12 +152,39 @@ describe('every room by keyboard alone', () => {
     await hands.page.close();
   });
 
+  test('a sound: its order changed by keyboard, its ends and its level said, and taken back', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    await hands.page.waitForSelector('[data-at="3,0"]');
+    await hands.page.click('[data-at="3,0"]');
+    await hands.click('button', 'Order, ends, pedals');
+    await hands.sees('What lives in a loop can change its place.');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.page.focus('button[aria-label="HIG earlier"]');
+    await hands.press('Enter');
+    await hands.sees('As this sound says it.');
+    await hands.page.waitForFunction(() => [...document.querySelectorAll('.order li')].map((li) => li.textContent?.replaceAll(/[◂▸]/g, '')).join(' ').includes('CMP HIG LOW'));
+    await hands.click('combobox', 'How source 1 is heard');
+    await hands.click('option', 'is heard in stereo');
+    await hands.sees('arrives at Front of house, FOH with one side only.');
+    await hands.click('combobox', 'Louder than which sound');
+    await hands.click('option', 'Verse clean');
+    await hands.sees('By gains that are partly assumed it is');
+    expect(await violations(hands.page)).toEqual([]);
+    for (let i = 0; i < 3; i += 1) await hands.click('button', 'Undo');
+    await hands.page.waitForFunction(() => !document.body.innerText.includes('with one side only') && document.body.innerText.includes('As it is wired.'));
+    await hands.page.close();
+  });
   test('proof: arrows walk the board, Enter shows the pair', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
     await hands.page.waitForSelector('[data-cell]');
     await tabTo(hands.page, /Verse clean to Chorus crunch/);
     await keys(hands.page, 'ArrowRight', 'ArrowDown', 'Enter');
     await hands.sees('Chorus crunch → Chorus wide');
+    await hands.pick('Level');
+    await hands.page.waitForFunction(() => [...document.querySelectorAll('.board button')].some((b) => b.textContent === '+11'));
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.pick('Tails');
+    await hands.sees('repeats of a delay or reverb ring on');
     await hands.page.close();
   });
 

@@ -112,12 +112,19 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
     run: runOf({ ...d, anatomy }, traced),
     audio: before ? audioText(d, bench, before, traced) : [],
     wrong: wrongNow(d, bench),
-    ...(sound ? { sound: { id: sound.id, name: sound.name, wrong: wrongOnBench(d, bench, sound.id).map((control) => {
+    ...(sound ? { sound: { id: sound.id, name: sound.name, wrong: wrongOnBench(d, bench, sound.id).filter((control) => !isUnderFoot(d, bench, sound.id, control)).map((control) => {
       const wanted = d.modelled.system.sounds.find((s) => s.id === sound.id)!.wants.find((w) => w.variable === control)!.value;
       return `${controlText(d.rig, control)} is ${valueText(d.rig, control, state.get(control) ?? '')}, wanted ${valueText(d.rig, control, wanted)}`;
     }) } } : {}),
   };
 };
+
+/** A pedal that was moved has it now, somewhere between its heel and its toe. */
+const isUnderFoot = (d: Derived, bench: Bench, sound: Id<'sound'>, control: Ref): boolean => d.compilation.sounds.get(sound)!.pedals.some((p) => {
+  const { device, name } = splitRef(p.pedal);
+  const value = Number(bench.value(control));
+  return p.control === control && bench.pedalAt(device, name) !== undefined && value >= Math.min(p.heel, p.toe) && value <= Math.max(p.heel, p.toe);
+});
 
 /** What the ear notices: where it stops, what rings on, how much louder it gets. */
 const audioText = (d: Derived, bench: Bench, before: Moment, now: Trace): readonly string[] => {

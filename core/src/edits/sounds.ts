@@ -75,6 +75,24 @@ export const setLeaving = (sound: Sound, leaving: Sound['leaving']): Edit => {
   return { put: [leaving ? { ...rest, leaving } : rest], remove: [] };
 };
 
+/** In which order its stages are to be met; undefined leaves it to the wiring. */
+export const setOrder = (sound: Sound, order: Sound['order']): Edit => {
+  const { order: _, ...rest } = sound;
+  return { put: [order ? { ...rest, order } : rest], remove: [] };
+};
+
+/** Which source is to be heard where; undefined leaves it to the hook-up. */
+export const setHears = (sound: Sound, hears: Sound['hears']): Edit => {
+  const { hears: _, ...rest } = sound;
+  return { put: [hears ? { ...rest, hears } : rest], remove: [] };
+};
+
+/** How much louder than another sound it is to be; undefined wishes nothing. */
+export const setLevel = (sound: Sound, level: Sound['level']): Edit => {
+  const { level: _, ...rest } = sound;
+  return { put: [level ? { ...rest, level } : rest], remove: [] };
+};
+
 /** Takes a sound away. Sounds derived from it keep what they took over; cues and moves that name it let go of it. */
 export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
   const gone = partOf(rig, id);

@@ -2,6 +2,7 @@ import type { Gain } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import { controlOf, type RigState } from '../signal/state.js';
+import { pointsInOrder } from '../signal/order.js';
 import type { Trace } from '../signal/trace.js';
 import { gainOf, USUAL_DBU } from './gain.js';
 
@@ -25,7 +26,7 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
   const { wiring: { points, edges, out, sources, ends }, active, onPath, stages, state } = t;
   const level = new Float64Array(points.length).fill(-Infinity);
   for (const s of sources) if (onPath[s.point]) level[s.point] = s.end.dbu?.average ?? USUAL_DBU;
-  for (const point of inSignalOrder(t)) {
+  for (const point of pointsInOrder(t)) {
     if (level[point] === -Infinity) continue;
     for (const e of out[point]!) {
       const edge = edges[e]!;
@@ -45,30 +46,4 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
     const own = typeof carries.block.gain === 'object' ? decibels(rig, carries.device, carries.block.gain, state) : db;
     return Math.min(before + own, ceiling);
   }
-};
-
-/** Points on the path, each behind all that lead to it; a way that leads back in a ring is left out. */
-const inSignalOrder = ({ wiring: { points, edges, out, sources }, active, onPath }: Trace): readonly number[] => {
-  const seen = new Uint8Array(points.length);
-  const done: number[] = [];
-  const visit = (from: number): void => {
-    const stack: { readonly point: number; next: number }[] = [{ point: from, next: 0 }];
-    seen[from] = 1;
-    while (stack.length) {
-      const top = stack.at(-1)!;
-      const e = out[top.point]![top.next];
-      top.next += 1;
-      if (e === undefined) {
-        done.push(top.point);
-        stack.pop();
-        continue;
-      }
-      const { to } = edges[e]!;
-      if (!active[e] || !onPath[to] || seen[to]) continue;
-      seen[to] = 1;
-      stack.push({ point: to, next: 0 });
-    }
-  };
-  for (const s of sources) if (onPath[s.point] && !seen[s.point]) visit(s.point);
-  return done.reverse();
 };

@@ -1,9 +1,9 @@
-import type { Id } from '../rig/ids.js';
-import { splitRef } from '../rig/ids.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import type { Cable } from '../rig/hookup.js';
 import { neighbours } from './arrangement.js';
 import type { Anatomy } from './anatomy.js';
+import type { Trace } from './trace.js';
 
 /** Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what follows them. */
 export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, number> => {
@@ -48,4 +48,36 @@ export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[
     const turned = jack(a)?.poles.tip === 'in' && jack(b)?.poles.tip === 'out';
     return { cable, from: turned ? b : a, to: turned ? a : b, kind: jack(a)?.kind ?? 'audio' };
   }).sort((x, y) => KINDS.indexOf(x.kind === 'air' ? 'audio' : x.kind) - KINDS.indexOf(y.kind === 'air' ? 'audio' : y.kind) || place(x.from, x.to) - place(y.from, y.to));
+};
+
+/** Points on the path, each behind all that lead to it; a way that leads back in a ring is left out. */
+export const pointsInOrder = ({ wiring: { points, edges, out, sources }, active, onPath }: Trace): readonly number[] => {
+  const seen = new Uint8Array(points.length);
+  const done: number[] = [];
+  const visit = (from: number): void => {
+    const stack: { readonly point: number; next: number }[] = [{ point: from, next: 0 }];
+    seen[from] = 1;
+    while (stack.length) {
+      const top = stack.at(-1)!;
+      const e = out[top.point]![top.next];
+      top.next += 1;
+      if (e === undefined) {
+        done.push(top.point);
+        stack.pop();
+        continue;
+      }
+      const { to } = edges[e]!;
+      if (!active[e] || !onPath[to] || seen[to]) continue;
+      seen[to] = 1;
+      stack.push({ point: to, next: 0 });
+    }
+  };
+  for (const s of sources) if (onPath[s.point] && !seen[s.point]) visit(s.point);
+  return done.reverse();
+};
+
+/** Stages that sound, in the order in which the signal meets them. */
+export const stagesMet = (t: Trace): readonly Ref[] => {
+  const place = new Map(pointsInOrder(t).map((point, i) => [point, i]));
+  return t.wiring.blocks.filter((b) => t.stages.get(b.stage) === 'in').sort((a, b) => place.get(t.wiring.edges[a.edge]!.from)! - place.get(t.wiring.edges[b.edge]!.from)!).map((b) => b.stage);
 };

@@ -7,6 +7,7 @@ import { benchView, momentOf, type BenchView, type Moment } from '@yunta/core/de
 import { faultsOf, goWrong, type Fault, type SaidFault } from '@yunta/core/derive/faults';
 import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
+import { soundDetail, type SoundDetail } from '@yunta/core/derive/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { termsOf, type Terms } from '@yunta/core/derive/terms';
@@ -143,6 +144,11 @@ export class Deriving {
 
   gainStages(): readonly GainStage[] {
     return this.derived ? gainStages(this.derived.rig, this.derived.anatomy) : [];
+  }
+
+  /** Order, ends, level and pedals of a sound. */
+  soundDetail(sound: Id<'sound'>): SoundDetail | undefined {
+    return this.derived && soundDetail(this.derived, sound);
   }
 
   stored(sound: Id<'sound'>): readonly StoredView[] {

@@ -11,6 +11,7 @@ import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { Compare } from './compare.js';
+import { Detail } from './detail.js';
 import { GainLadder } from './gain-ladder.js';
 import { Moves } from './moves.js';
 import { WHERE_MARKS } from './sheet.js';
@@ -51,6 +52,7 @@ export const Sounds = () => {
   const [showStored, setShowStored] = useState(false);
   const [comparing, compare] = useState(false);
   const [climbing, climb] = useState(false);
+  const [detailed, detail] = useState(false);
   const [only, setOnly] = useState(false);
   const [sheet, setSheet] = useState<'sounds' | 'moves'>('sounds');
   const [arrangement, arrange] = useState(AS_IT_STANDS);
@@ -85,6 +87,7 @@ export const Sounds = () => {
           {shown?.byHand.length ? ` · by hand: ${shown.byHand.join('; ')}` : ''}
         </span>
         <div className="tools">
+          <Button variant="default" size="xs" aria-expanded={detailed} onClick={() => detail(!detailed)}>Order, ends, pedals</Button>
           <Button variant="default" size="xs" aria-expanded={climbing} onClick={() => climb(!climbing)}>Gain ladder</Button>
           <Button variant="default" size="xs" aria-expanded={comparing} onClick={() => compare(!comparing)}>Compare</Button>
           <Button variant="default" size="xs" aria-expanded={showStored} onClick={() => setShowStored(!showStored)}>What is stored</Button>
@@ -101,6 +104,7 @@ export const Sounds = () => {
           </div>
         ))}
       </div>
+      {detailed && view && <Detail sound={chosen} scope={{ hookup: view.hookup, only: only && hookups.length > 1 }} />}
       {climbing && <GainLadder />}
       <div className="sheet-tools" style={{ marginTop: 12 }}>
         <SegmentedControl size="xs" aria-label="Which sheet" value={sheet} onChange={(v) => setSheet(v as typeof sheet)} data={[{ value: 'sounds', label: 'Sound sheet' }, { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` }]} />
