@@ -67,6 +67,25 @@ describe('in front of the boxes', () => {
   });
 });
 
+describe('planning programs', () => {
+  test('what would be left to a toggle gets a program, seen before it is done; undone it is as before', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/program?show=plan`));
+    await hands.sees('15 of 16');
+    await hands.sees('Slap');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.pick('For every sound, to send less');
+    await hands.sees('messages sent, all sounds');
+    await hands.pick('For what cannot come back surely without');
+    await hands.sees('15 of 16');
+    await hands.click('button', 'Carry it out');
+    await hands.sees('15 of 16 sounds proved');
+    await hands.sees('No sound needs a program');
+    await hands.click('button', 'Undo');
+    await hands.sees('14 of 16 sounds proved');
+    await hands.page.close();
+  });
+});
+
 describe('a standing test', () => {
   test('made from what was played, broken by an edit, cured, taken away', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));

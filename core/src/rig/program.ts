@@ -18,6 +18,8 @@ export interface Program {
   /** Sent or pulsed after the contents are in. */
   readonly acts: readonly Act[];
   readonly assigns: readonly Assign[];
+  /** Planned here, not written down by a person: a later plan may change what it holds. */
+  readonly planned?: true;
   /** What pedals at the box's expression inputs do while it is loaded. */
   readonly sweeps?: readonly Sweep[];
 }

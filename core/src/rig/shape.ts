@@ -155,7 +155,7 @@ const sweep: z.ZodType<Sweep> = z.union([
 ]);
 const program: z.ZodType<Program> = z.strictObject({
   kind: z.literal('program'), id: id('program'), device: id('device'), memory: word, number: z.number().int().min(0).max(16_383), name,
-  of: z.number().int().min(0).optional(), contents: z.union([z.literal('unplanned'), record(value)]), acts: list(act), assigns: list(assign), sweeps: list(sweep).optional(),
+  of: z.number().int().min(0).optional(), contents: z.union([z.literal('unplanned'), record(value)]), acts: list(act), assigns: list(assign), sweeps: list(sweep).optional(), planned: z.literal(true).optional(),
 });
 const heard: z.ZodType<Heard> = z.strictObject({
   from: z.union([refShape, z.literal('the instrument in hand')]), at: refShape, as: z.enum(['sounds', 'silent', 'either', 'stereo']),

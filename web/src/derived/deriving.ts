@@ -7,6 +7,8 @@ import { benchView, momentOf, type BenchView, type Moment } from '@yunta/core/de
 import { faultsOf, goWrong, type Fault, type SaidFault } from '@yunta/core/derive/faults';
 import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
+import { programPlan, type ProgramPlanView } from '@yunta/core/derive/program-plan';
+import type { PlanFor } from '@yunta/core/plan/programs';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
@@ -95,6 +97,11 @@ export class Deriving {
   /** What every box must hold, to be typed in and ticked off. */
   typeIn(): readonly TypeBox[] {
     return this.derived ? typeIn(this.derived) : [];
+  }
+
+  /** Which program of each box is to hold what. */
+  programPlan(planFor: PlanFor): ProgramPlanView | undefined {
+    return this.derived && programPlan(this.derived, planFor);
   }
 
   /** Who sends MIDI in this hook-up. */

@@ -1,0 +1,196 @@
+import type { Edit } from '../change/edit.js';
+import { setWant } from '../edits/sounds.js';
+import type { Compilation } from '../recall/compile.js';
+import type { Compiled } from '../recall/compiled.js';
+import { listeners } from '../recall/listeners.js';
+import type { Device, Memory } from '../rig/device.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import type { Program } from '../rig/program.js';
+import { all, partOf, programAt, programsOf, type Rig } from '../rig/rig.js';
+import type { Sound } from '../rig/sound.js';
+import type { Value } from '../rig/value.js';
+import { restingValue } from '../signal/state.js';
+import { agree, fewestGroups, type Needed } from './fewest.js';
+
+/** Which sounds get a program: those that cannot come back surely without, or every one, so that fewer messages are sent. */
+export type PlanFor = 'what needs one' | 'every sound';
+
+export interface PlannedProgram {
+  readonly number: number;
+  readonly name: string;
+  readonly contents: Readonly<Record<string, Value>>;
+  readonly sounds: readonly Id<'sound'>[];
+  /** Whether it stands in the box so already, holds something else there by an earlier plan, or is new. */
+  readonly is: 'there' | 'changed' | 'new';
+}
+
+export interface PlannedBox {
+  readonly device: Id<'device'>;
+  readonly memory: string;
+  readonly programs: readonly PlannedProgram[];
+}
+
+export interface ProgramPlan {
+  readonly boxes: readonly PlannedBox[];
+  readonly edit: Edit;
+  /** Sounds that are left as they are, and why. */
+  readonly left: readonly { readonly device: Id<'device'>; readonly sounds: readonly Id<'sound'>[]; readonly why: 'disagree' | 'full' | 'shared channel' }[];
+}
+
+/** What one sound needs of one box with programs. */
+interface Need {
+  readonly sound: Sound;
+  readonly needed: Needed;
+  /** The number that it calls already. */
+  readonly calls: number | undefined;
+  /** Something of it is turned over or done by hand without a program. */
+  readonly isUnsure: boolean;
+  /** A program change for this box makes another one load as well. */
+  readonly crosstalk: boolean;
+}
+
+/**
+ * Plans which program of each box holds what. Recall comes first: whatever only a toggle or a hand would set is put into a program that its sound
+ * calls. Then as few programs as possible, no number for two contents; what somebody wrote down is used where it fits and never altered, and
+ * what an earlier plan gave a number keeps it as long as its sounds still agree.
+ */
+export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
+  const { rig } = c.bearings;
+  const boxes: PlannedBox[] = [];
+  const left: ProgramPlan['left'][number][] = [];
+  const programs: Program[] = [];
+  const sounds = new Map<Id<'sound'>, Sound>();
+  for (const device of all(rig, 'device')) {
+    for (const memory of device.memories) {
+      if (memory.by || memory.inside || memory.stores.length === 0) continue;
+      const needs = [...c.sounds.values()].flatMap((compiled) => needOf(c, compiled, device, memory) ?? []);
+      const asking = needs.filter((n) => n.calls === undefined && (planFor === 'every sound' || n.isUnsure));
+      if (asking.some((n) => n.crosstalk)) {
+        left.push({ device: device.id, sounds: asking.map((n) => n.sound.id), why: 'shared channel' });
+        continue;
+      }
+      const box = planBox(rig, device, memory, needs, planFor, left);
+      if (box.programs.length === 0) continue;
+      boxes.push({ device: device.id, memory: memory.id, programs: box.programs });
+      programs.push(...box.write);
+      for (const { sound, number } of box.calls) sounds.set(sound.id, setWant(sounds.get(sound.id) ?? sound, { control: ref(device.id, memory.control), is: number }).put[0] as Sound);
+    }
+  }
+  return { boxes, left, edit: { put: [...programs, ...sounds.values()], remove: [] } };
+};
+
+const needOf = ({ bearings: b, ...c }: Compilation, compiled: Compiled, device: Device, memory: Memory): readonly Need[] | undefined => {
+  const program = ref(device.id, memory.control);
+  const called = compiled.wants.find((w) => w.control === program);
+  const ways = compiled.stored.flatMap((s) => {
+    const host = partOf(b.rig, s.program.device)!;
+    return b.finder.from(host.id, host.memories.find((m) => m.id === s.program.memory)!)(program).flatMap((w) => (w.by === 'program' ? [{ host: host.id, ...w }] : []));
+  });
+  if (ways.length === 0 || compiled.stored.some((s) => s.typed)) return undefined;
+  const own = compiled.wants.filter((w) => splitRef(w.control).device === device.id && memory.stores.includes(splitRef(w.control).name) && w.why.by !== 'program');
+  if (own.length === 0) return undefined;
+  const byHand = new Set(compiled.hand.map((h) => h.control).filter((h) => !c.leftAlone.has(h)));
+  // A box that ignores a call of the program that it has does not undo a foot on it: the hand is the surer way there.
+  if (memory.again === 'nothing' && own.some((w) => byHand.has(w.control))) return undefined;
+  const loose = new Set([...compiled.toggled, ...byHand]);
+  return [{
+    sound: partOf(b.rig, compiled.sound)!, needed: Object.fromEntries(own.map((w) => [splitRef(w.control).name, w.value])),
+    calls: called === undefined ? undefined : Number(called.value), isUnsure: own.some((w) => loose.has(w.control)),
+    crosstalk: ways.some((w) => listeners(b, w.host, w.at, { pc: 0, channel: w.channel }).some((l) => l.device.id !== device.id)),
+  }];
+};
+
+/** What a number holds that a person named and nobody wrote down stands in the box and is not known here: it is left alone. */
+const isOurs = (program: Program | undefined): program is Program => program?.planned === true || program?.contents === 'unplanned';
+
+interface PlanOfBox {
+  readonly programs: readonly PlannedProgram[];
+  /** Programs that are not in the rig yet, or otherwise. */
+  readonly write: readonly Program[];
+  /** Sounds that are to call another number than now. */
+  readonly calls: readonly { readonly sound: Sound; readonly number: number }[];
+}
+
+const planBox = (rig: Rig, device: Device, memory: Memory, needs: readonly Need[], planFor: PlanFor, left: ProgramPlan['left'][number][]): PlanOfBox => {
+  const groups: { number: number; needs: Need[]; old: Program | undefined }[] = [];
+  const torn = new Set<(typeof groups)[number]>();
+  const free: Need[] = [];
+  const getsOne = new Set(needs.filter((n) => n.calls === undefined && (planFor === 'every sound' || n.isUnsure)).map((n) => n.sound.id));
+  for (const need of needs) {
+    if (need.calls === undefined) {
+      // Whoever is derived from a sound that gets a program would take it over.
+      if (getsOne.has(need.sound.id) || forebears(rig, need.sound).some((id) => getsOne.has(id))) free.push(need);
+      continue;
+    }
+    const old = programAt(rig, device.id, memory.id, need.calls);
+    if (!isOurs(old)) continue;
+    const group = groups.find((g) => g.number === need.calls);
+    if (!group) groups.push({ number: need.calls, needs: [need], old });
+    else if (group.needs.every((n) => agree(n.needed, need.needed))) group.needs.push(need);
+    else if (old.planned) free.push(need);
+    else {
+      left.push({ device: device.id, sounds: [group.needs[0]!.sound.id, need.sound.id], why: 'disagree' });
+      torn.add(group);
+    }
+  }
+  for (const group of torn) groups.splice(groups.indexOf(group), 1);
+  const written = [...programsOf(rig, device.id, memory.id)].sort((a, b) => a.number - b.number);
+  const there = new Map<Program, Need[]>();
+  const still = free.filter((need) => {
+    const fits = written.find((p) => p.contents !== 'unplanned' && !p.planned && holdsAll(p.contents, need.needed));
+    if (fits) there.set(fits, [...there.get(fits) ?? [], need]);
+    const group = fits ? undefined : groups.find((g) => g.needs.every((n) => agree(n.needed, need.needed)) && (g.old === undefined || g.old.planned));
+    group?.needs.push(need);
+    return !fits && !group;
+  });
+  const taken = new Set([...written.map((p) => p.number), ...groups.map((g) => g.number), ...needs.flatMap((n) => n.calls ?? [])]);
+  const numberOf = new Map<number, number | undefined>();
+  for (const [i, g] of fewestGroups(still.map((n) => n.needed)).entries()) {
+    if (!numberOf.has(g)) {
+      const number = Array.from({ length: memory.size }, (_, n) => n).find((n) => !taken.has(n));
+      if (number !== undefined) taken.add(number);
+      numberOf.set(g, number);
+      if (number !== undefined) groups.push({ number, needs: [], old: undefined });
+    }
+    const number = numberOf.get(g);
+    if (number === undefined) left.push({ device: device.id, sounds: [still[i]!.sound.id], why: 'full' });
+    else groups.find((x) => x.number === number)!.needs.push(still[i]!);
+  }
+  const planned = groups.map(({ number, needs: those, old }) => ({ ...programFor(rig, device, memory, number, those, old), needs: those }));
+  const number = new Map([...[...there].flatMap(([p, those]) => those.map((n) => [n.sound.id, p.number] as const)), ...planned.flatMap((p) => p.needs.map((n) => [n.sound.id, p.program.number] as const))]);
+  const moves = new Set(needs.filter((n) => number.has(n.sound.id) && number.get(n.sound.id) !== n.calls).map((n) => n.sound.id));
+  const calls = needs.flatMap(({ sound }) => {
+    const to = number.get(sound.id);
+    return to !== undefined && (moves.has(sound.id) || (!saysItself(sound, ref(device.id, memory.control)) && forebears(rig, sound).some((id) => moves.has(id)))) ? [{ sound, number: to }] : [];
+  });
+  return {
+    programs: [
+      ...[...there].map(([p, those]): PlannedProgram => ({ number: p.number, name: p.name, contents: p.contents as PlannedProgram['contents'], sounds: those.map((n) => n.sound.id), is: 'there' })),
+      ...planned.map(({ program, is, needs: those }): PlannedProgram => ({ number: program.number, name: program.name, contents: program.contents as PlannedProgram['contents'], sounds: those.map((n) => n.sound.id), is })),
+    ].sort((a, b) => a.number - b.number),
+    write: planned.filter((p) => p.is !== 'there').map((p) => p.program),
+    calls,
+  };
+};
+
+const saysItself = (sound: Sound, control: Ref): boolean => sound.wants.some((w) => 'control' in w && w.control === control);
+
+const forebears = (rig: Rig, sound: Sound): readonly Id<'sound'>[] => {
+  const line: Id<'sound'>[] = [];
+  for (let up = sound.parent; up && !line.includes(up); up = partOf(rig, up)?.parent) line.push(up);
+  return line;
+};
+
+const freeId = (rig: Rig, id: Id<'program'>): Id<'program'> => (partOf(rig, id) ? freeId(rig, `${id}b`) : id);
+
+const holdsAll = (contents: Readonly<Record<string, Value>>, needed: Needed): boolean => Object.entries(needed).every(([c, v]) => String(contents[c]) === String(v));
+
+/** The program of a group: what its sounds need, and what none of them names as the box rests, so that all of it is known. */
+const programFor = (rig: Rig, device: Device, memory: Memory, number: number, needs: readonly Need[], old: Program | undefined): { readonly program: Program; readonly is: PlannedProgram['is'] } => {
+  const needed: Needed = Object.assign({}, ...needs.map((n) => n.needed)) as Needed;
+  const before = old && old.contents !== 'unplanned' ? old.contents : {};
+  const contents = Object.fromEntries(memory.stores.map((c) => [c, needed[c] ?? before[c] ?? restingValue(device.controls.find((x) => x.id === c)!)]));
+  const name = old?.name || [...needs[0]!.sound.name].slice(0, memory.limits?.nameLength ?? 120).join('');
+  const program: Program = { kind: 'program', id: old?.id ?? freeId(rig, `program:${device.id.slice(7, 47)}-${number}`), device: device.id, memory: memory.id, number, name, contents, acts: old?.acts ?? [], assigns: old?.assigns ?? [], planned: true };
+  return { program, is: !old ? 'new' : old.contents !== 'unplanned' && holdsAll(old.contents, contents as Needed) ? 'there' : 'changed' };
+};
