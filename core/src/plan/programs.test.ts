@@ -76,7 +76,8 @@ describe('what somebody wrote down', () => {
       boxes: { g: 'single-coil', c: 'midi-controller', d: 'stereo-delay', e: 'stereo-reverb', w: 'powered-speaker' }, leads: ['g.out>d.in-l', 'd.out-l>e.in-l', 'e.out-l>w.in', 'c.midi-out>d.midi-in', 'd.midi-thru>e.midi-in'], sounds: { Slap: ['d.delay'] },
       with: (p) => toggling(p.kind === 'device' && p.id === 'device:e' ? { ...p, midi: { ...p.midi!, channel: 3 } } : p),
     });
-    expect(plan(shared)).toMatchObject({ boxes: [], left: [{ device: 'device:d', why: 'shared channel' }, { device: 'device:e', why: 'shared channel' }] });
+    expect(plan(shared)).toMatchObject({ boxes: [], left: [{ device: 'device:d', sounds: ['sound:slap'], why: 'shared channel' }] });
+    expect(plan(shared, 'every sound').left.map((l) => l.device)).toEqual(['device:d', 'device:e']);
   });
   test('a box without a free number says so', () => {
     const full = after(rigWith({ Slap: ['d.delay', 'd.mix=20'] }, (p) => toggling(p.kind === 'device' && p.id === 'device:d' ? { ...p, memories: p.memories.map((m) => ({ ...m, size: 1 })) } : p)), { put: [written(0, { on: 'off', mix: 0 })], remove: [] });
