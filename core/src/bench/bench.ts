@@ -32,6 +32,9 @@ export interface Silence {
   readonly until: number;
 }
 
+const RING = /:ring$/;
+const bothPoles = (end: Ref): readonly Ref[] => [end, `${end}:ring` as Ref];
+
 const GESTURES: Readonly<Record<Gesture, (name: string) => string>> = { press: (n) => n, release: (n) => `let go of ${n}`, hold: (n) => `${n} held`, twice: (n) => `${n} twice` };
 const BYTE_US = 320;
 const CLOCK = 0xf8;
@@ -80,7 +83,7 @@ export class Bench {
       now: () => this.time.now,
       plan: (at, run) => this.time.plan(at, run),
       contact: (jack, closed) => this.moveContact(id, jack, closed),
-      plugged: (jack) => this.otherEnd.has(ref(id, jack)),
+      plugged: (jack) => this.otherEnd.has(ref(id, jack.replace(RING, ''))),
       contactAt: (jack) => this.contactAt(ref(id, jack)),
       program: (memory, number) => this.stored.get(`${id} ${memory} ${number}`),
       changed: () => undefined,
@@ -196,18 +199,29 @@ export class Bench {
 
   /** Contact inputs at the far end of a cable, also through passive wiring. */
   private contactsFrom(port: Ref): readonly Ref[] {
-    const arrives = this.otherEnd.get(port);
+    const arrives = this.farPole(port);
     if (!arrives) return [];
     const { device, name } = splitRef(arrives);
     const box = this.boxes.get(device);
     return box ? [arrives, ...this.passesOn(box, name).flatMap((next) => this.contactsFrom(ref(device, next)))] : [];
   }
 
+  /** The pole at the far end of a cable: tip meets tip, and ring meets ring where both have one. */
+  private farPole(pole: Ref): Ref | undefined {
+    if (!RING.test(pole)) return this.otherEnd.get(pole);
+    const far = this.otherEnd.get(pole.replace(RING, '') as Ref);
+    const { device, name } = splitRef(far ?? pole);
+    return far && this.boxes.get(device)?.device.jacks.find((j) => j.id === name)?.poles.ring ? `${far}:ring` as Ref : undefined;
+  }
+
   private contactAt(input: Ref): boolean {
-    const from = this.otherEnd.get(input);
+    const from = this.farPole(input);
     if (!from) return false;
     const { device, name } = splitRef(from);
-    return this.boxes.get(device)?.isClosed(name) ?? false;
+    const box = this.boxes.get(device);
+    if (!box) return false;
+    const behind = box.device.chains.filter((c) => c.passive && c.to.some((t) => t.at === name)).flatMap((c) => c.from.map((t) => t.at));
+    return behind.length ? behind.some((at) => this.contactAt(ref(device, at))) : box.isClosed(name);
   }
 
   /** A foot on a switch of a box; everything that follows has settled when this returns. */
@@ -309,14 +323,20 @@ export class Bench {
   /** A cable comes out at both ends, whatever it carries. */
   pull({ ends: [a, b] }: Pick<Cable, 'ends'>): void {
     this.note({ is: 'fault', at: this.time.now, what: `a cable is pulled: ${this.jackName(a)} to ${this.jackName(b)}` });
-    const closed = [a, b].filter((end) => this.contactAt(end));
+    const closed = [a, b].flatMap(bothPoles).filter((end) => this.contactAt(end));
     this.otherEnd.delete(a);
     this.otherEnd.delete(b);
-    for (const end of closed) {
-      const { device, name } = splitRef(end);
-      this.boxes.get(device)?.contactChanged(name, false);
-    }
+    for (const end of closed) this.contactIs(end, false);
     this.time.pass();
+  }
+
+  /** A contact input finds itself closed or open, and so does whatever a passive lead carries it on to. */
+  private contactIs(input: Ref, closed: boolean): void {
+    const { device, name } = splitRef(input);
+    const box = this.boxes.get(device);
+    if (!box) return;
+    box.contactChanged(name, closed);
+    for (const end of this.passesOn(box, name).flatMap((next) => this.contactsFrom(ref(device, next)))) this.boxes.get(splitRef(end).device)?.contactChanged(splitRef(end).name, closed);
   }
 
   /** A cable goes in where it belongs; what sat in its jacks comes out. */
@@ -333,10 +353,7 @@ export class Bench {
   private join(a: Ref, b: Ref): void {
     this.otherEnd.set(a, b);
     this.otherEnd.set(b, a);
-    for (const end of [a, b]) {
-      const { device, name } = splitRef(end);
-      if (this.contactAt(end)) this.boxes.get(device)?.contactChanged(name, true);
-    }
+    for (const end of [a, b].flatMap(bothPoles)) if (this.contactAt(end)) this.contactIs(end, true);
   }
 
   /** A box loses its supply and stays dark. */

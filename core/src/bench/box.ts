@@ -1,5 +1,5 @@
 import { scaledValue, type Act, type Message } from '../rig/act.js';
-import type { Actuator, Device, Memory } from '../rig/device.js';
+import { relaysOf, type Actuator, type Device, type Memory } from '../rig/device.js';
 import { actsAt, NOT_KNOWN, type Program } from '../rig/program.js';
 import { holds, type Circumstances, type Value } from '../rig/value.js';
 import { ByteReader, type Read } from '../midi/reader.js';
@@ -250,25 +250,25 @@ export class Box {
 
   /** Sets a control; relays whose rule it changes move at once. */
   private set(control: string, value: Value): void {
-    const relays = this.device.jacks.filter((j) => j.closedWhen?.some((f) => 'control' in f && f.control === control));
-    const before = relays.map((j) => holds(j.closedWhen, this.circumstances));
+    const relays = relaysOf(this.device).filter((r) => r.closedWhen?.some((f) => 'control' in f && f.control === control));
+    const before = relays.map((r) => holds(r.closedWhen, this.circumstances));
     this.values.set(control, value);
     this.outside.changed(control, value);
-    relays.forEach((jack, i) => {
-      const closed = holds(jack.closedWhen, this.circumstances);
-      if (closed !== before[i]) this.outside.contact(jack.id, closed);
+    relays.forEach(({ at, closedWhen }, i) => {
+      const closed = holds(closedWhen, this.circumstances);
+      if (closed !== before[i]) this.outside.contact(at, closed);
     });
   }
 
   isClosed(jack: string): boolean {
-    const rule = this.device.jacks.find((j) => j.id === jack)?.closedWhen;
+    const rule = relaysOf(this.device).find((r) => r.at === jack)?.closedWhen;
     return !this.isDark && rule !== undefined && holds(rule, this.circumstances);
   }
 
   /** Its supply is gone. What it held it forgets or keeps as its controls say, once it wakes. */
   goDark(): void {
-    const closed = this.device.jacks.filter((j) => this.isClosed(j.id));
+    const closed = relaysOf(this.device).filter((r) => this.isClosed(r.at));
     this.isDark = true;
-    for (const { id } of closed) this.outside.contact(id, false);
+    for (const { at } of closed) this.outside.contact(at, false);
   }
 }

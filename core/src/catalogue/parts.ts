@@ -22,6 +22,11 @@ export const midiThru: Jack = { id: 'midi-thru', kind: 'midi', connector: 'DIN-5
 export const contactIn = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'in' } });
 export const contactOut = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'out' }, closedWhen: is(id, 'closed') });
 
+/** Two relays behind one stereo jack, one at its tip and one at its ring. */
+export const doubleContactOut = (id: string, [tip, ring]: readonly [string, string]): Jack =>
+  ({ id, kind: 'contact', connector: '6.35 TRS', poles: { tip: 'out', ring: 'out' }, closedWhen: is(tip, 'closed'), ringClosedWhen: is(ring, 'closed') });
+export const doubleContactIn = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TRS', poles: { tip: 'in', ring: 'in' } });
+
 export const choice = (id: string, values: readonly (string | number)[], more: Partial<Control> = {}): Control => ({ id, domain: { values }, powerUp: 'left', use: 'sound', ...more });
 export const amount = (id: string, min: number, max: number, unit: string, more: Partial<Control> = {}): Control => ({ id, domain: { min, max, unit }, powerUp: 'left', use: 'sound', ...more });
 export const onOff = (more: Partial<Control> = {}): Control => choice('on', ['off', 'on'], { name: 'on/off', ...more });

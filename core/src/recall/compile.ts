@@ -10,6 +10,7 @@ import type { Compiled, HandMove, StoredSlot, Wanted } from './compiled.js';
 import { valueAgainst, valueFor } from './gates.js';
 import type { Bearings } from './bearings.js';
 import { intend, type Intention } from './intend.js';
+import { overRelays } from './relays.js';
 import { sweepsFor, sweepsOf } from './pedals.js';
 
 export interface Compilation {
@@ -30,13 +31,15 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
   const intention = intend(b.rig, b.anatomy, b.grounds, sound);
   const callers = callersOf(b, sound);
   const pedals = sweepsOf(b, callers, intention.pedals.values());
-  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, intention.wants.filter((w) => !isOwnProgram(callers, w)));
+  const relays = overRelays(b, callers, intention.wants);
+  const wants = [...intention.wants, ...relays.wants];
+  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, wants.filter((w) => !isOwnProgram(callers, w) && !relays.reached.has(w.control)));
   return {
     sound: sound.id,
-    wants: intention.wants,
+    wants,
     hand,
     stored: slots.map(({ caller, contents, sent }) => storedSlot(b, sound, caller, contents, sent, intention, sweepsFor(pedals, caller))),
-    state: intention.state,
+    state: relays.wants.length ? new Map([...intention.state, ...relays.wants.map((w) => [w.control, w.value] as const)]) : intention.state,
     trace: intention.trace,
     heard: intention.heard,
     problems: intention.problems,

@@ -10,6 +10,8 @@ export type Because =
   | { readonly by: 'stage'; readonly stage: Ref; readonly is: 'in' | 'out' }
   | { readonly by: 'gate' }
   | { readonly by: 'order' }
+  /** A relay on the way to a control that nothing else reaches. */
+  | { readonly by: 'contact'; readonly control: Ref }
   | { readonly by: 'program'; readonly number: number };
 
 export interface Wanted {

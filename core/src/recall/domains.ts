@@ -1,5 +1,5 @@
 import type { Act } from '../rig/act.js';
-import type { Control, Device } from '../rig/device.js';
+import { relaysOf, type Control, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
@@ -147,7 +147,7 @@ const namedByDevice = (device: Device, note: Note): void => {
     noteWhen(device.id, actuator.when, note);
     noteActs(device.id, actuator.acts, note);
   }
-  for (const jack of device.jacks) noteWhen(device.id, jack.closedWhen, note);
+  for (const relay of relaysOf(device)) noteWhen(device.id, relay.closedWhen, note);
 };
 
 const numbersSent = (acts: readonly Act[]): ReadonlySet<number> =>

@@ -1,5 +1,5 @@
 import type { Act, Message } from '../rig/act.js';
-import type { Device, Jack, Memory } from '../rig/device.js';
+import { relaysOf, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { valueFrom } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
@@ -255,30 +255,22 @@ export class Effects {
 
   /** What boxes at the other end of a contact do when the control that closes it goes from one value to another: before it is set, guarded by the old value. */
   private contacts(device: Device, control: Ref, moves: readonly (readonly [from: string, to: string])[], when: readonly Condition[], depth: number): readonly SystemAct[] {
-    return relaysOf(device).flatMap((jack) => {
-      const fact = jack.closedWhen?.find((f) => 'control' in f && ref(device.id, f.control) === control);
+    return relaysOf(device).flatMap(({ at, closedWhen }) => {
+      const fact = closedWhen?.find((f) => 'control' in f && ref(device.id, f.control) === control);
       if (!fact || !('in' in fact)) return [];
       const closed = (v: string) => fact.in.some((x) => String(x) === v);
-      const others = this.guards(device.id, jack.closedWhen!.filter((f) => f !== fact));
+      const others = this.guards(device.id, closedWhen!.filter((f) => f !== fact));
       if (!others) return [];
       const from = (wasClosed: boolean) => moves.filter(([a, b]) => closed(a) === wasClosed && closed(b) !== wasClosed).map(([a]) => a);
       const [closing, opening] = [from(false), from(true)];
       return [
-        ...(closing.length ? this.arrive(device, jack.id, 'closing', 'closed', [...when, ...others, { variable: control, in: closing }], depth) : []),
-        ...(opening.length ? this.arrive(device, jack.id, 'opening', 'open', [...when, ...others, { variable: control, in: opening }], depth) : []),
+        ...(closing.length ? this.arrive(device, at, 'closing', 'closed', [...when, ...others, { variable: control, in: closing }], depth) : []),
+        ...(opening.length ? this.arrive(device, at, 'opening', 'open', [...when, ...others, { variable: control, in: opening }], depth) : []),
       ];
     });
   }
 }
 
 const textOf = (message: Message): string => ('bpm' in message ? `clock ${message.bpm}` : `${message.channel} ${'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`}`);
-
-const relays = new WeakMap<Device, readonly Jack[]>();
-/** Jacks whose contact follows a control. */
-const relaysOf = (device: Device): readonly Jack[] => {
-  const known = relays.get(device) ?? device.jacks.filter((j) => j.closedWhen);
-  relays.set(device, known);
-  return known;
-};
 
 const guarded = (act: SystemAct, when: readonly Condition[]): SystemAct => (when.length ? { ...act, when } : act);

@@ -1,3 +1,4 @@
+import { relaysOf } from '../rig/device.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
@@ -31,10 +32,10 @@ interface Follower {
 }
 
 const followersOf = (b: Bearings): readonly Follower[] =>
-  all(b.rig, 'device').flatMap((device) => device.jacks.flatMap((jack) => {
-    const fact = jack.closedWhen?.[0];
+  all(b.rig, 'device').flatMap((device) => relaysOf(device).flatMap(({ at, closedWhen }) => {
+    const fact = closedWhen?.[0];
     if (!fact || !('in' in fact)) return [];
-    return (b.control.contacts.get(ref(device.id, jack.id)) ?? []).flatMap((arrival): Follower[] => {
+    return (b.control.contacts.get(ref(device.id, at)) ?? []).flatMap((arrival): Follower[] => {
       const receiver = partOf(b.rig, arrival.device)!;
       const set = new Map<string, { closed?: Value; open?: Value }>();
       for (const a of receiver.actuators) {
@@ -123,7 +124,7 @@ export const powerCycle = (b: Bearings, domains: Domains, shelf: Shelf, effects:
       if (!memory || !loaded) continue;
       if (!domains.of.has(loaded)) {
         const value = bringer(domains, shelf, device, memory, String(domains.constant(loaded)))(control.id);
-        loads.push(...(value === UNKNOWN || value === OTHER ? [{ variable: r, set: value }] : effects.set(device, r, value, [])));
+        loads.push(...effects.set(device, r, value, []));
         continue;
       }
       const byValue = new Map<string, string[]>();
@@ -136,7 +137,7 @@ export const powerCycle = (b: Bearings, domains: Domains, shelf: Shelf, effects:
       }
       for (const [value, programs] of byValue) {
         const when: Condition[] = [{ variable: loaded, in: programs }];
-        loads.push(...(value === UNKNOWN || value === OTHER ? [{ variable: r, when, set: value }] : effects.set(device, r, value, when)));
+        loads.push(...effects.set(device, r, value, when));
       }
     }
   }

@@ -1,5 +1,5 @@
 import type { Act } from '../rig/act.js';
-import type { Device, Memory } from '../rig/device.js';
+import { relaysOf, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { channelOf, clockActuators, programActuators } from '../rig/midi-manners.js';
 import { partOf, type Rig } from '../rig/rig.js';
@@ -76,8 +76,8 @@ const clockWays = (host: Device, memory: Memory, wiring: ControlWiring, device: 
 };
 
 const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device: Device, control: string): readonly Way[] =>
-  host.jacks.filter((j) => j.kind === 'contact' && j.poles.tip === 'out').flatMap((jack): Way[] => {
-    const arrival = wiring.contacts.get(ref(host.id, jack.id))?.find((a) => a.device === device.id);
+  relaysOf(host).flatMap(({ at, closedWhen }): Way[] => {
+    const arrival = wiring.contacts.get(ref(host.id, at))?.find((a) => a.device === device.id);
     if (!arrival) return [];
     const sets = new Map<string, Value>();
     let toggle: readonly [Value, Value] | undefined;
@@ -89,11 +89,11 @@ const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device
         if ('edge' in by && 'toggle' in act) toggle = act.toggle;
       }
     }
-    const lasting = jack.closedWhen?.[0];
+    const lasting = closedWhen?.[0];
     if (sets.size && lasting && 'in' in lasting && memory.stores.includes(lasting.control)) {
       const other = host.controls.find((c) => c.id === lasting.control);
       const open = other && 'values' in other.domain ? other.domain.values.find((v) => !lasting.in.includes(v)) : undefined;
       if (open !== undefined) return [{ by: 'contact', control: lasting.control, closed: lasting.in[0]!, open, sets }];
     }
-    return toggle ? [{ by: 'pulse', jack: jack.id, values: toggle }] : [];
+    return toggle ? [{ by: 'pulse', jack: at, values: toggle }] : [];
   });

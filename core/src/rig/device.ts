@@ -79,6 +79,8 @@ export interface Jack {
   readonly load?: 'amplifier' | 'speaker' | 'none';
   /** Contact outputs: closed while this holds; a pulse is an act. */
   readonly closedWhen?: When;
+  /** The same for the ring of a contact output that has two relays. */
+  readonly ringClosedWhen?: When;
   readonly supply?: {
     readonly volts: readonly number[];
     readonly milliamps: number;
@@ -86,6 +88,23 @@ export interface Jack {
     readonly isolated?: boolean;
   };
 }
+
+/** A relay behind a contact output, at its tip (`ctl1`) or its ring (`ctl1:ring`). One without a rule only pulses. */
+export interface Relay {
+  readonly at: Point;
+  readonly closedWhen: When | undefined;
+}
+
+const relays = new WeakMap<Device, readonly Relay[]>();
+
+/** Every relay of a box, tip before ring. */
+export const relaysOf = (device: Device): readonly Relay[] => {
+  const known = relays.get(device) ?? device.jacks.flatMap((jack): readonly Relay[] => (jack.kind !== 'contact' ? [] : [
+    ...(jack.poles.tip === 'out' ? [{ at: jack.id, closedWhen: jack.closedWhen }] : []), ...(jack.poles.ring === 'out' ? [{ at: `${jack.id}:ring`, closedWhen: jack.ringClosedWhen }] : []),
+  ]));
+  relays.set(device, known);
+  return known;
+};
 
 export interface Chain {
   readonly id: string;

@@ -93,7 +93,7 @@ const jack: z.ZodType<Jack> = z.strictObject({
   level: z.enum(['instrument', 'line', 'mic', 'speaker', 'phones']).optional(), balanced: z.boolean().optional(), ohm: z.number().optional(),
   phantom: z.boolean().optional(), maxDbu: z.number().optional(),
   shield: z.union([z.enum(['chassis', 'isolated']), z.strictObject({ liftedWhen: when })]).optional(),
-  load: z.enum(['amplifier', 'speaker', 'none']).optional(), closedWhen: when.optional(),
+  load: z.enum(['amplifier', 'speaker', 'none']).optional(), closedWhen: when.optional(), ringClosedWhen: when.optional(),
   supply: z.strictObject({ volts: list(z.number()), milliamps: z.number().min(0), centre: z.enum(['negative', 'positive', 'ac']), isolated: z.boolean().optional() }).optional(),
 });
 const domain: z.ZodType<Domain> = z.union([

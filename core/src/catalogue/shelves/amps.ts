@@ -1,5 +1,5 @@
 import type { Actuator, Chain, Slot } from '../../rig/device.js';
-import { airOut, audioIn, audioOut, block, chain, choice, contactIn, is, lineIn, lineOut, mains, midiIn, midiThru, plain, power, speakerIn, speakerOut, stereoFrom, thru, xlrOut, type Generic } from '../parts.js';
+import { airOut, audioIn, audioOut, block, chain, choice, contactIn, doubleContactIn, is, lineIn, lineOut, mains, midiIn, midiThru, plain, power, speakerIn, speakerOut, stereoFrom, thru, xlrOut, type Generic } from '../parts.js';
 
 interface HeadOf {
   readonly key: string;
@@ -57,6 +57,21 @@ const head = ({ key, says, code, channels, loop = 'series', midi, di, combo, kg 
   };
 };
 
+/** One stereo jack for a foot switch with two buttons: the tip chooses the channel, the ring takes the boost in. */
+const withDoubleSwitch = (key: string, says: readonly string[], code: string): Generic => {
+  const made = head({ key, says, code, channels: ['clean', 'lead'] });
+  const at = (contact: string, control: string, [open, closed]: readonly [string, string]): readonly Actuator[] =>
+    [{ id: `${control} open`, by: { contact, level: 'open' }, acts: [{ control, set: open }] }, { id: `${control} closed`, by: { contact, level: 'closed' }, acts: [{ control, set: closed }] }];
+  return {
+    key, says,
+    box: {
+      ...made.box, jacks: made.box.jacks.map((j) => (j.kind === 'contact' ? doubleContactIn('foot-switch') : j)),
+      chains: made.box.chains.map((c) => (c.id === 'preamp' ? { ...c, slots: [block('boost', 'boost', { on: is('boost', 'on') }), ...c.slots] } : c)),
+      controls: [...made.box.controls, choice('boost', ['off', 'on'])], actuators: [...at('foot-switch', 'channel', ['clean', 'lead']), ...at('foot-switch:ring', 'boost', ['off', 'on'])],
+    },
+  };
+};
+
 const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8): Generic => plain(
   key, says, 'CAB', 'outputs', [speakerIn('in', ohm), airOut()], [chain('speaker', 'in', [block('cabinet', 'cabinet')], 'air')], [{ at: 'air', is: 'stage', name: 'Stage' }], { origin: 'assumed', kg },
 );
@@ -66,6 +81,7 @@ export const AMPS: readonly Generic[] = [
   head({ key: 'valve-head', says: ['Two-channel valve head 50 W', 'two-channel head', 'amp head', 'amp', 'valve head'], code: 'HED', channels: ['clean', 'lead'] }),
   head({ key: 'three-channel-head', says: ['Three-channel valve head', 'three-channel head', '3-channel head'], code: 'HD3', channels: ['clean', 'crunch', 'lead'], midi: 1, kg: 20 }),
   head({ key: 'midi-head', says: ['Two-channel head with MIDI', 'midi head', 'head with midi'], code: 'HDM', channels: ['clean', 'lead'], midi: 1 }),
+  withDoubleSwitch('double-switch-head', ['Two-channel head with boost', 'head with boost', 'amp with boost'], 'HDB'),
   head({ key: 'parallel-loop-head', says: ['Head with a parallel effects loop', 'head with parallel loop'], code: 'HDP', channels: ['clean', 'lead'], loop: 'parallel' }),
   head({ key: 'one-channel-amp', says: ['One-channel amp', 'small amp', 'simple amp', 'single-channel amp'], code: 'AMP', channels: ['preamp'] }),
   head({ key: 'plain-amp', says: ['Amp without an effects loop', 'vintage amp', 'amp without loop'], code: 'AMV', channels: ['preamp'], loop: 'none', kg: 14 }),

@@ -1,6 +1,6 @@
 import type { Act } from '../../rig/act.js';
 import type { Actuator, Device, Jack } from '../../rig/device.js';
-import { chain, choice, contactOut, controllerFloor, expressionIn, foot, midiIn, midiOut, plain, power, usb, type Generic } from '../parts.js';
+import { chain, choice, contactOut, controllerFloor, doubleContactIn, doubleContactOut, expressionIn, foot, midiIn, midiOut, plain, power, usb, type Generic } from '../parts.js';
 
 const midiFoot = (key: string, says: readonly string[], code: string, contacts: number, expressions: number): Generic => {
   const floor = controllerFloor();
@@ -51,6 +51,15 @@ const midiRelays: Generic = {
   },
 };
 
+/** The same with two relays on each of two stereo jacks. */
+const doubleRelays: Generic = {
+  key: 'midi-relays-double', says: ['MIDI relay box with two stereo jacks', 'midi relay box stereo', 'stereo amp switcher'],
+  box: { ...midiRelays.box, code: 'RL2', name: 'MIDI relay box with two stereo jacks', jacks: [...midiRelays.box.jacks.filter((j) => j.kind !== 'contact'), doubleContactOut('pair1', ['relay1', 'relay2']), doubleContactOut('pair2', ['relay3', 'relay4'])] },
+};
+
+/** The end of a lead that carries a contact on. */
+const contactEnd = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'out' } });
+
 const contactPedal = (key: string, says: readonly string[], code: string, switches: number): Generic => ({
   key, says,
   box: {
@@ -68,9 +77,10 @@ export const CONTROL: readonly Generic[] = [
   midiFoot('midi-controller-exp', ['Large MIDI foot controller', 'foot controller with expression', 'large midi floor'], 'MFL', 4, 2),
   miniController('mini-pc', ['Small controller for program changes', 'small midi controller', 'mini program changer'], 'MPC', [0, 1, 2, 3].map((pc) => ({ send: { pc, channel: 1 }, at: 'midi-out' }))),
   miniController('mini-cc', ['Small controller for control changes', 'mini control changer'], 'MCC', [80, 81].map((cc) => ({ send: { cc, value: 127, channel: 1 }, at: 'midi-out' }))),
-  midiRelays, contactPedal('contact-1', ['Latching foot switch', 'foot switch', 'channel foot switch'], 'FSW', 1), contactPedal('contact-2', ['Double foot switch', 'two-button foot switch'], 'FS2', 2),
+  midiRelays, doubleRelays, contactPedal('contact-1', ['Latching foot switch', 'foot switch', 'channel foot switch'], 'FSW', 1), contactPedal('contact-2', ['Double foot switch', 'two-button foot switch'], 'FS2', 2),
   miniController('tempo', ['Tempo source', 'tap tempo', 'midi clock', 'click sender'], 'TMP', [{ send: { bpm: 120 }, at: 'midi-out' }]),
   list('song-list', ['Song-list tablet', 'song list', 'tablet'], 'LST', 'hands', 'song', 128), list('timeline', ['Timeline on a computer', 'timeline', 'show computer', 'sequencer'], 'TML', 'outputs', 'cue', 1000),
+  plain('contact-y', ['Y lead for two contacts', 'stereo contact lead', 'contact splitter lead'], 'YCT', 'floor', [doubleContactIn('stereo'), contactEnd('tip'), contactEnd('ring')], [chain('tip', 'stereo', [], 'tip', { passive: true }), chain('ring', 'stereo:ring', [], 'ring', { passive: true })]),
   plain('midi-thru', ['MIDI thru box', 'midi thru', 'midi splitter'], 'THR', 'floor', [midiIn, ...ways(4), power(20)], [{ id: 'thru', from: [{ at: 'midi-in' }], slots: [], to: ways(4).map((j) => ({ at: j.id })) }]),
   plain('midi-merge', ['MIDI merge box', 'midi merge', 'midi merger'], 'MRG', 'floor', [{ ...midiIn, id: 'in1' }, { ...midiIn, id: 'in2' }, midiOut, power(20)], [{ id: 'merge', from: [{ at: 'in1' }, { at: 'in2' }], slots: [], to: [{ at: 'midi-out' }] }]),
   plain('midi-interface', ['USB MIDI interface', 'midi interface'], 'MIF', 'outputs', [midiIn, midiOut, usb()], []),

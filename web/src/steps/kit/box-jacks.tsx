@@ -24,7 +24,7 @@ export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly
               <td><NativeSelect size="xs" aria-label={`Kind of ${jack.id}`} data={[...JACK_KINDS]} value={jack.kind} onChange={(e) => set(i, { kind: e.currentTarget.value as Jack['kind'] })} /></td>
               <td><NativeSelect size="xs" aria-label={`Plug of ${jack.id}`} data={[...CONNECTORS]} value={jack.connector} onChange={(e) => set(i, { connector: e.currentTarget.value as Jack['connector'] })} /></td>
               <td><NativeSelect size="xs" aria-label={`What ${jack.id} does`} data={Object.keys(JACK_WAYS)} value={wayOf(jack)} onChange={(e) => set(i, { poles: JACK_WAYS[e.currentTarget.value as JackWay] })} /></td>
-              <td>{jack.kind === 'audio' && <NativeSelect size="xs" aria-label={`Level of ${jack.id}`} data={LEVELS} value={jack.level ?? 'instrument'} onChange={(e) => set(i, { level: e.currentTarget.value as 'line' })} />}{jack.kind === 'contact' && jack.poles.tip === 'out' && <Follows jack={jack} options={followed(device)} save={(closedWhen) => save(jacks.map((j, k) => (k === i ? withClosing(j, closedWhen) : j)))} />}</td>
+              <td>{jack.kind === 'audio' && <NativeSelect size="xs" aria-label={`Level of ${jack.id}`} data={LEVELS} value={jack.level ?? 'instrument'} onChange={(e) => set(i, { level: e.currentTarget.value as 'line' })} />}{jack.kind === 'contact' && jack.poles.tip === 'out' && <Follows name={jack.id} rule={jack.closedWhen} options={followed(device)} save={(rule) => save(jacks.map((j, k) => (k === i ? withRule(j, 'closedWhen', rule) : j)))} />}{jack.kind === 'contact' && jack.poles.ring === 'out' && <Follows name={`the ring of ${jack.id}`} rule={jack.ringClosedWhen} options={followed(device)} save={(rule) => save(jacks.map((j, k) => (k === i ? withRule(j, 'ringClosedWhen', rule) : j)))} />}</td>
               <td style={{ width: 110 }}>{jack.kind === 'audio' && <NumberInput size="xs" aria-label={`Impedance of ${jack.id} in ohms`} hideControls thousandSeparator=" " min={1} max={100_000_000} value={jack.ohm ?? ''} onChange={(v) => typeof v === 'number' && set(i, { ohm: v })} />}</td>
               <td style={{ textAlign: 'right' }}><Button size="compact-xs" variant="default" aria-label={`Take out jack ${jack.id}`} onClick={() => save(jacks.filter((_, k) => k !== i))}>Take out</Button></td>
             </tr>
@@ -36,15 +36,18 @@ export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly
   );
 };
 
-const withClosing = ({ closedWhen: _, ...jack }: Jack, closedWhen: Jack['closedWhen']): Jack => (closedWhen ? { ...jack, closedWhen } : jack);
+const withRule = (jack: Jack, which: 'closedWhen' | 'ringClosedWhen', rule: Jack['closedWhen']): Jack => {
+  const { [which]: _, ...rest } = jack;
+  return rule ? { ...rest, [which]: rule } : rest;
+};
 
 const NEVER = 'only for a moment, by pulses';
-const Follows = ({ jack, options, save }: { jack: Jack; options: readonly { readonly value: string; readonly label: string }[]; save: (closedWhen: Jack['closedWhen']) => void }) => {
-  const fact = jack.closedWhen?.[0];
+const Follows = ({ name, rule, options, save }: { name: string; rule: Jack['closedWhen']; options: readonly { readonly value: string; readonly label: string }[]; save: (rule: Jack['closedWhen']) => void }) => {
+  const fact = rule?.[0];
   const value = fact && 'in' in fact ? JSON.stringify([fact.control, fact.in[0]]) : '';
   return (
     <NativeSelect
-      size="xs" aria-label={`When ${jack.id} is closed`} data={[{ value: '', label: NEVER }, ...options]} value={value}
+      size="xs" aria-label={`When ${name} is closed`} data={[{ value: '', label: NEVER }, ...options]} value={value}
       onChange={(e) => {
         if (!e.currentTarget.value) return save(undefined);
         const [control, is] = JSON.parse(e.currentTarget.value) as [string, string];
