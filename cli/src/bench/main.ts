@@ -21,6 +21,8 @@ import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Random } from '@yunta/core/testing/random';
 import { randomRig } from '@yunta/core/testing/random-rig';
 import { askSpin } from '@yunta/core/testing/spin';
+import { hurrying, losing, walkAstray } from '@yunta/core/testing/mishaps';
+import { whatIf } from '@yunta/core/recall/what-if/what-if';
 import { proveRig, replayAll, walk } from '@yunta/core/testing/walk';
 import { powerUpStates, proveByWholeStates } from '@yunta/core/testing/whole-states';
 import { readFileSync } from 'node:fs';
@@ -123,20 +125,32 @@ print('\nThe bench beside real time');
 }
 
 const STOMPS = 1_000_000;
+/** Of these with faults: messages lost before the stomp that is judged, or two stomps as close together as is said to be right. */
+const FAULTY = 200_000;
 const RIGS = 400;
 print(`\nBench against prover: ${STOMPS.toLocaleString('en')} random stomps over ${RIGS} random rigs`);
 const began = performance.now();
 let contradictions = 0;
 let judged = 0;
 let replayed = 0;
+let faulty = 0;
+/** The one that goes astray and the one that is judged, and now and then a foot in between. */
+const STOMPS_A_ROUND = 2.4;
 for (let seed = 1001; seed <= 1000 + RIGS; seed += 1) {
   const { rig, hookup } = randomRig(seed);
   const proved = proveRig(rig, hookup);
-  const walked = walk(proved, new Random(seed), STOMPS / RIGS);
+  const walked = walk(proved, new Random(seed), (STOMPS - FAULTY) / RIGS);
+  for (const [about, go] of [['lost message', losing], ['hasty feet', hurrying]] as const) {
+    const reply = whatIf(about, proved.compilation, proved.modelled, proved.verdicts);
+    const rounds = Math.ceil(FAULTY / RIGS / 2 / STOMPS_A_ROUND);
+    contradictions += walkAstray(proved, reply, new Random(seed), rounds, go(reply)).length;
+    judged += rounds;
+    faulty += rounds;
+  }
   const played = replayAll(proved);
   contradictions += walked.contradictions.length + played.contradictions.length;
   judged += walked.recalls;
   replayed += played.replayed;
 }
-row('contradictions', String(contradictions), `${judged.toLocaleString('en')} recalls judged, ${replayed} counterexamples replayed, ${((performance.now() - began) / 1000).toFixed(0)} s`);
+row('contradictions', String(contradictions), `${judged.toLocaleString('en')} recalls judged, ${faulty.toLocaleString('en')} of them after a fault, ${replayed} counterexamples replayed, ${((performance.now() - began) / 1000).toFixed(0)} s`);
 process.exitCode = contradictions === 0 ? 0 : 1;

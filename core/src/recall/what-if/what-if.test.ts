@@ -1,4 +1,4 @@
-import { replayTroubles, walkAstray } from '../../../testing/mishaps.js';
+import { hurrying, losing, replayTroubles, walkAstray } from '../../../testing/mishaps.js';
 import { Random } from '../../../testing/random.js';
 import { randomRig } from '../../../testing/random-rig.js';
 import { SMALL, smallRig } from '../../../testing/small-rig.js';
@@ -124,16 +124,11 @@ describe('against the bench, on random rigs', () => {
     expect(count).toBeGreaterThan(100);
     // Where a slot tells one box two programs, how long it loads depends on what was loaded; the longer time is reckoned with.
     expect(played.reduce((n, p) => n + p.right.length, 0)).toBeLessThan(count / 50);
-    const wrong = all.flatMap(([proved, reply], i) => walkAstray(proved, reply, new Random(i), 40, (r, recalls) => ({
-      before: [r.pick(recalls)], hasty: (sound) => Math.max(0.001, ...reply.troubles.filter((t) => t.sound === sound).map((t) => t.waitMs! + 0.002)) + (r.chance(50) ? 0 : r.int(0, 90)),
-    })));
+    const wrong = all.flatMap(([proved, reply], i) => walkAstray(proved, reply, new Random(i), 40, hurrying(reply)));
     expect(wrong).toEqual([]);
   });
   test('lost messages: what is proved to heal at the next stomp does', () => {
-    expect(replies('lost message').flatMap(([proved, reply], i) => walkAstray(proved, reply, new Random(i), 60, (r) => {
-      const lost = [...reply.question.steps.values()].filter((s) => s.does === 'recall' && s.loses);
-      return { before: lost.length ? [r.pick(lost), ...(r.chance(30) ? [r.pick(lost)] : [])] : [] };
-    }))).toEqual([]);
+    expect(replies('lost message').flatMap(([proved, reply], i) => walkAstray(proved, reply, new Random(i), 60, losing(reply)))).toEqual([]);
   });
   test('every question is asked in its turn and judges what it is about', () => {
     expect(QUESTIONS.map((q) => q.about)).toEqual(['late release', 'first press', 'hasty feet', 'lost message', 'turned knob']);
