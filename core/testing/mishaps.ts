@@ -27,9 +27,9 @@ const afterMs = (step: Footstep | undefined): number | undefined => (step?.does 
 /** How a walk goes astray before a sound is called that is to come back all the same. */
 export type Astray = (r: Random, recalls: readonly Footstep[]) => { readonly before: readonly Footstep[]; readonly hasty?: (sound: string) => number };
 
-/** Messages lost on the wire, one or two in a row; the stomp after them is to be right. */
+/** Messages of sounds and latched moves lost on the wire, one or two in a row; the stomp after them is to be right. */
 export const losing = ({ question }: Reply): Astray => {
-  const lost = [...question.steps.values()].filter((s) => s.does === 'recall' && s.loses);
+  const lost = [...question.steps.values()].filter((s) => (s.does === 'recall' || s.does === 'stomp') && s.loses !== undefined);
   return (r) => ({ before: lost.length ? [r.pick(lost), ...(r.chance(30) ? [r.pick(lost)] : [])] : [] });
 };
 

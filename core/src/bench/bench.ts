@@ -247,6 +247,11 @@ export class Bench {
     this.losing = { from, message };
   }
 
+  /** Messages arrive again, if none was lost meanwhile. */
+  loseNoMessage(): void {
+    this.losing = undefined;
+  }
+
   /** Somebody turns a knob. */
   turn(control: Ref, to: Value): void {
     const { device, name } = splitRef(control);

@@ -25,12 +25,14 @@ export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: Syst
 export const takeStep = (of: Playable, bench: Bench, step: Footstep, nextMs?: number): void => {
   const stomps = stompsOf(of, bench, step);
   if (step.does === 'recall' && step.loses) bench.loseMessage(step.loses.device, step.loses.message);
+  if ((step.does === 'press' || step.does === 'release' || step.does === 'stomp') && step.loses !== undefined) bench.loseMessage(step.device, step.loses);
   const between = step.does === 'recall' ? step.afterMs : undefined;
   stomps.forEach((stomp, i) => {
     bench.hurry(inUs(i < stomps.length - 1 ? between : nextMs));
     stomp();
   });
   bench.hurry();
+  if ('loses' in step) bench.loseNoMessage();
 };
 
 /** What the feet and hands do one after the other. */

@@ -23,7 +23,7 @@ export type Footstep =
   }
   | { readonly does: 'call'; readonly device: Id<'device'>; readonly memory: string; readonly slot: number }
   /** `stomp` is pressed and let go at once: enough where a switch only latches. */
-  | { readonly does: 'press' | 'release' | 'stomp'; readonly device: Id<'device'>; readonly switch: string }
+  | { readonly does: 'press' | 'release' | 'stomp'; readonly device: Id<'device'>; readonly switch: string; /** The message that it sends in this place, counted from 0, never arrives. */ readonly loses?: number }
   | { readonly does: 'foot'; readonly device: Id<'device'>; readonly actuator: string }
   | { readonly does: 'power'; readonly device: Id<'device'>; readonly wakes: Readonly<Record<Ref, string>> }
   /** A pedal is moved to a position of 0 (heel) to 127 (toe), and left there. */
@@ -67,13 +67,16 @@ export const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] =>
   return [...new Set([...parts, ...uncalled])].filter((p) => !whole.has(p));
 };
 
+/** What the programs of a memory assign to one of its switches. */
+export const assignedTo = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, name: string): readonly Assigned[] => [...shelf.values()].flatMap((program) => {
+  const assign = program.device === device.id && program.memory === memory.id ? program.assigns.find((a) => a.switch === name) : undefined;
+  return assign ? [{ assign, program: domains.named(ref(device.id, memory.control), program.number) }] : [];
+});
+
 /** Switches that programs assign: press and release follow what the loaded program says about them. */
 export const moveEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: Shelf, kept: ModelMemory): readonly Happening[] =>
   all(b.rig, 'device').flatMap((device) => device.memories.flatMap((memory) => (memory.assignable ?? []).flatMap((place) => {
-    const assigned = [...shelf.values()].flatMap((program) => {
-      const assign = program.device === device.id && program.memory === memory.id ? program.assigns.find((a) => a.switch === place.switch) : undefined;
-      return assign ? [{ assign, program: domains.named(ref(device.id, memory.control), program.number) }] : [];
-    });
+    const assigned = assignedTo(domains, shelf, device, memory, place.switch);
     const text = assigned.map(({ assign, program }) => `${program}=${assignText(assign)}`).join('\n');
     return assigned.length === 0 ? [] : kept.keep(`${device.id}.${memory.id}.${place.switch} ${text}`, () => switchEvents(device, memory, place, assigned, effects));
   })));
@@ -86,7 +89,7 @@ const assignText = (assign: Assign): string => {
 };
 
 /** What one switch does, program by program. */
-const switchEvents = (device: Device, memory: Memory, place: NonNullable<Memory['assignable']>[number], assigned: readonly Assigned[], effects: Effects): readonly Happening[] => {
+export const switchEvents = (device: Device, memory: Memory, place: NonNullable<Memory['assignable']>[number], assigned: readonly Assigned[], effects: Effects): readonly Happening[] => {
   const loaded = ref(device.id, memory.control);
   const latch = ref(device.id, place.latch);
   const held = ref(device.id, place.held);
@@ -112,7 +115,7 @@ const switchEvents = (device: Device, memory: Memory, place: NonNullable<Memory[
   ] as const;
 };
 
-interface Assigned {
+export interface Assigned {
   readonly assign: Assign;
   readonly program: string;
 }

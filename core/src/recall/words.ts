@@ -37,6 +37,8 @@ export const valueText = (rig: Rig, control: Ref, value: string | number): strin
 const moveOn = (rig: Rig, device: Id<'device'>, name: string): string =>
   all(rig, 'move').find((m) => m.at.some((a) => a.device === device && a.switch === name))?.name ?? `switch ${name}`;
 
+const SWITCHED = { stomp: 'Stomp', press: 'Press', release: 'Let go of' } as const;
+
 /** What a player does, in words. */
 export const stepText = (rig: Rig, step: Footstep): string => {
   switch (step.does) {
@@ -51,9 +53,7 @@ export const stepText = (rig: Rig, step: Footstep): string => {
       const memory = device?.memories.find((m) => m.id === step.memory);
       return `Stomp ${memory ? shown(memory.shows, step.slot) : step.slot} on ${device?.name ?? step.device} only`;
     }
-    case 'stomp': return `Stomp ${moveOn(rig, step.device, step.switch)}`;
-    case 'press': return `Press ${moveOn(rig, step.device, step.switch)}`;
-    case 'release': return `Let go of ${moveOn(rig, step.device, step.switch)}`;
+    case 'stomp': case 'press': case 'release': return `${SWITCHED[step.does]} ${moveOn(rig, step.device, step.switch)}${step.loses === undefined ? '' : `; message ${step.loses + 1} of ${partOf(rig, step.device)?.code ?? step.device} is lost`}`;
     case 'pedal': return pedalText(rig, step.device, step.jack, step.byte);
     case 'turn': return `Turn ${controlText(rig, step.control)}`;
     case 'row': return step.steps.filter((one, i) => one.does !== 'release' || i === step.steps.length - 1).map((one, i) => (i ? lowerFirst(stepText(rig, one)) : stepText(rig, one))).join(', then ');

@@ -1,7 +1,11 @@
+import type { Act } from '../../rig/act.js';
+import type { Device } from '../../rig/device.js';
+import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import type { Program } from '../../rig/program.js';
+import { all } from '../../rig/rig.js';
 import type { Id } from '../../rig/ids.js';
 import type { Loading } from '../effects.js';
-import { slotLoading, type Footstep } from '../happenings.js';
+import { assignedTo, slotLoading, switchEvents, type Footstep } from '../happenings.js';
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
@@ -13,7 +17,7 @@ import type { Question } from './question.js';
 const messagesOf = (program: Program): readonly number[] => program.acts.flatMap((act, i) => ('send' in act && !('bpm' in act.send) && !act.when?.length ? [i] : []));
 
 /**
- * Any message of any sound may be lost on its wire, again and again. Does the next stomp, whichever it is, bring its sound back all the same? For the sounds
+ * Any message of any sound or move may be lost on its wire, again and again. Does the next stomp, whichever it is, bring its sound back all the same? For the sounds
  * that it does not, a second stomp is judged too.
  */
 export const lostMessage = (c: Compilation, m: Modelled): Question => {
@@ -39,8 +43,39 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
       });
     });
   }
+  if ((b.hookup.admits ?? USUAL_DISTURBANCES).moves) {
+    for (const { event, step, lost } of lostOfMoves(m, all(b.rig, 'device'))) {
+      const matters = reach.from(lost);
+      if (matters.size === 0) continue;
+      extras.push({ id: event.id, when: event.when, acts: (inside) => cutter.cut(event.acts, inside), matters });
+      steps.set(event.id, step);
+    }
+  }
   return { about: 'lost message', systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])) };
 };
+
+interface LostPress {
+  readonly event: SystemEvent;
+  readonly step: Footstep;
+  /** What the lost messages would have changed. */
+  readonly lost: readonly string[];
+}
+
+/** Presses and releases of moves of which one message never arrives, the same place whichever program is loaded. */
+const lostOfMoves = ({ said: { domains, shelf, effects } }: Modelled, devices: readonly Device[]): readonly LostPress[] =>
+  devices.flatMap((device) => device.memories.flatMap((memory) => (memory.assignable ?? []).flatMap((place) => {
+    const assigned = assignedTo(domains, shelf, device, memory, place.switch);
+    const most = Math.max(0, ...assigned.flatMap(({ assign }) => [sends(assign.on).length, sends(assign.off).length]));
+    return Array.from({ length: most }, (_, message) => {
+      const gone = assigned.flatMap(({ assign }) => [sends(assign.on)[message], sends(assign.off)[message]].filter((act) => act !== undefined));
+      const lost = [...new Set(effects.acts(device, gone, []).map((act) => act.variable))];
+      const without = (acts: readonly Act[]) => acts.filter((act) => act !== sends(acts)[message]);
+      return switchEvents(device, memory, place, assigned.map(({ assign, program }) => ({ program, assign: { ...assign, on: without(assign.on), off: without(assign.off) } })), effects)
+        .map(([event, step]): LostPress => ({ event: { ...event, id: `lost:${event.id}:${message}` }, step: { ...step, loses: message } as Footstep, lost }));
+    }).flat();
+  })));
+
+const sends = (acts: readonly Act[]): readonly Act[] => acts.filter((act) => 'send' in act && !('bpm' in act.send));
 
 const piecesOf = ({ first, list, last }: Loading): Loading['list'] => [first, ...list, last];
 

@@ -1,5 +1,5 @@
 import { conesOf, writersOf } from '../cone.js';
-import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../system.js';
+import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../system.js';
 import { systemWithin } from '../reduce.js';
 
 /** Which wanted variables rest on others, asked the other way round: what a change of some variables can reach. */
@@ -33,6 +33,8 @@ export class Reach {
 export interface Extra {
   readonly id: string;
   readonly matters: ReadonlySet<string>;
+  /** It can only happen while these hold. */
+  readonly when?: readonly Condition[] | undefined;
   /** It is judged and leads nowhere. */
   readonly last?: true;
   /** Its acts on these variables. */
@@ -82,7 +84,7 @@ export const apart = (system: RecallSystem, extras: readonly Extra[], sounds: re
     if (first !== undefined) groups.get(headOf(first))!.extras.set(extra.id, extra);
   }
   return [...groups.values()].map(({ judged, inside, extras: own }) => {
-    const events = [...own.values()].map(({ id, acts, last }): SystemEvent => ({ id, acts: acts(inside), ...(last ? { last } : {}) }));
+    const events = [...own.values()].map(({ id, acts, last, when }): SystemEvent => ({ id, ...(when ? { when } : {}), acts: acts(inside), ...(last ? { last } : {}) }));
     const cut = systemWithin({ ...system, sounds: [] }, inside, (e) => recalls.has(e.id));
     const happens = new Set([...cut.events, ...events].map((e) => e.id));
     return {

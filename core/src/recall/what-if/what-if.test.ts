@@ -8,7 +8,8 @@ import type { Device } from '../../rig/device.js';
 import type { Program } from '../../rig/program.js';
 import { partOf, type Part, type Rig } from '../../rig/rig.js';
 import type { Move } from '../../rig/sound.js';
-import { sayFootsteps } from '../words.js';
+import { setUpBench, takeStep } from '../../derive/play.js';
+import { sayFootsteps, stepText } from '../words.js';
 import type { Mishap, Reply } from './question.js';
 import { neverHealed, QUESTIONS, whatIf } from './what-if.js';
 
@@ -67,6 +68,32 @@ describe('a lost message', () => {
     expect(told(proved, reply)).toEqual([['Power up', 'Stomp Verse, 1A; message 3 of C is lost', 'Stomp Chorus, 1B']]);
     expect([...neverHealed(reply, proved.verdicts)]).toEqual(['sound:chorus']);
     expect(replayTroubles(proved, reply)).toEqual({ played: 1, right: [] });
+  });
+});
+
+describe('a lost message of a move', () => {
+  const lift: Move = { kind: 'move', id: 'move:lift', name: 'Lift', sounds: 'all', latch: true, at: [{ device: 'device:c', switch: 'E' }], on: [{ control: 'device:d.mix', is: 80 }, { stage: 'device:d.delay', is: 'in' }], off: [] };
+  test('is reckoned with place by place, and said in words', () => {
+    const proved = proveSmall(rigWith(SOUNDS, [lift, ...HELD]));
+    const { question } = ask('lost message', proved);
+    const lost = [...question.steps].filter(([, s]) => s.does === 'stomp' && s.loses !== undefined);
+    expect(lost.map(([id]) => id)).toEqual(['lost:stomp:device:c.E:0', 'lost:stomp:device:c.E:1']);
+    expect(lost.map(([, s]) => stepText(proved.compilation.bearings.rig, s))).toEqual(['Stomp Lift; message 1 of C is lost', 'Stomp Lift; message 2 of C is lost']);
+  });
+  test('on the bench it takes its time and does nothing, and the next press is whole again', () => {
+    const proved = proveSmall(rigWith(SOUNDS, [lift, ...HELD]));
+    const bench = setUpBench(proved, {});
+    takeStep(proved, bench, { does: 'recall', sound: 'sound:verse' });
+    takeStep(proved, bench, { does: 'stomp', device: 'device:c', switch: 'E', loses: 0 });
+    expect(bench.value('device:d.mix')).not.toBe(80);
+    takeStep(proved, bench, { does: 'stomp', device: 'device:c', switch: 'E', loses: 9 });
+    takeStep(proved, bench, { does: 'stomp', device: 'device:c', switch: 'E' });
+    expect(bench.value('device:d.mix')).toBe(80);
+  });
+  test('where moves are not reckoned with, neither are their messages', () => {
+    const rig = rigWith(SOUNDS, [lift, ...HELD]);
+    const none = proveRig(rig, { ...partOf(rig, SMALL)!, admits: { moves: false, feet: true, powerCycle: true } });
+    expect([...ask('lost message', none).question.steps.keys()].filter((id) => id.startsWith('lost:stomp'))).toEqual([]);
   });
 });
 
