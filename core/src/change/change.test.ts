@@ -5,10 +5,12 @@ import { randomRig } from '../../testing/random-rig.js';
 import { makeDevice } from '../catalogue/make.js';
 import { islandRun } from '../demo/island-run.js';
 import { removeDevice } from '../edits/devices.js';
+import { setWant } from '../edits/sounds.js';
 import { everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { apply } from './apply.js';
-import { editOf, invert, patch, squash, type Delta } from './delta.js';
+import { deltaOf, editOf, invert, patch, sizeOf, squash, type Delta } from './delta.js';
+import type { Edit } from './edit.js';
 import { rebase } from './rebase.js';
 
 const seed = fc.integer({ min: 1, max: 1_000_000 });
@@ -166,4 +168,25 @@ describe('what can never be saved is refused with the part, the fault and the wa
     expect(applied.ok).toBe(false);
     expect(partOf(rig, 'sound:01')!.name).toBe('Verse clean');
   });
+});
+
+describe('how much a change is', () => {
+  const rig = islandRun();
+  const size = (edit: Edit): number => sizeOf(deltaOf(rig, edit));
+  const sound = partOf(rig, 'sound:04')!;
+  const box = partOf(rig, 'device:dly')!;
+  test('nothing, one value, one wish, a whole part', () => {
+    expect(size({ put: [sound], remove: [] })).toBe(0);
+    expect(size({ put: [{ ...sound, name: 'Another' }], remove: [] })).toBe(1);
+    expect(size(setWant(sound, { control: 'device:swi.trim', is: 1 }))).toBe(1);
+    expect(size(setWant(sound, { control: 'device:rev.mix', is: 1 }))).toBe(2);
+    expect(size({ put: [{ ...box, midi: { ...box.midi!, channel: 9 } }], remove: [] })).toBe(1);
+    expect(size({ put: [], remove: ['sound:04'] })).toBeGreaterThan(10);
+  });
+  test('there and back again are as much, and a change on a change is no more than both together', () => fc.assert(fc.property(fc.string(), fc.integer({ min: -6, max: 6 }), (name, trim) => {
+    const one = deltaOf(rig, { put: [{ ...sound, name }], remove: [] });
+    const both = deltaOf(rig, { put: [{ ...(setWant(sound, { control: 'device:swi.trim', is: trim }).put[0] as typeof sound), name }], remove: [] });
+    expect(sizeOf(invert(both))).toBe(sizeOf(both));
+    expect(sizeOf(both)).toBeLessThanOrEqual(sizeOf(one) + 1);
+  })));
 });

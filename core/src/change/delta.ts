@@ -44,6 +44,26 @@ export const squash = (deltas: readonly Delta[]): Delta => {
   return sum;
 };
 
+const isObject = (value: unknown): value is Readonly<Record<string, unknown>> => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Single values that differ. Of two lists of unlike length only what the one has and the other has not counts. */
+const differing = (a: unknown, b: unknown): number => {
+  if (equal(a, b)) return 0;
+  if (isObject(a) || isObject(b)) {
+    const [x, y] = [isObject(a) ? a : {}, isObject(b) ? b : {}];
+    return Math.max(1, [...new Set([...Object.keys(x), ...Object.keys(y)])].reduce((n, key) => n + differing(x[key], y[key]), 0));
+  }
+  if (Array.isArray(a) && Array.isArray(b)) {
+    if (a.length === b.length) return a.reduce<number>((n, one, i) => n + differing(one, b[i]), 0);
+    const only = (these: readonly unknown[], those: readonly unknown[]) => these.filter((one) => !those.some((other) => equal(one, other)));
+    return Math.max(1, [...only(a, b), ...only(b, a)].reduce<number>((n, one) => n + differing(undefined, one), 0));
+  }
+  return Math.max(1, Array.isArray(a) ? a.length : 0, Array.isArray(b) ? b.length : 0);
+};
+
+/** How much a delta changes: single values that become others, come or go. */
+export const sizeOf = (delta: Delta): number => [...delta.values()].reduce((n, { before, after }) => n + differing(before ?? undefined, after ?? undefined), 0);
+
 /** The rig with the delta's parts in place, unchecked: for deltas that were checked before, such as those of the journal. */
 export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig => {
   const touched = new Set([...delta.keys()].map(kindOf));

@@ -1,4 +1,5 @@
 import { apply } from '../change/apply.js';
+import { deltaOf, sizeOf } from '../change/delta.js';
 import type { CheckInputs, Finding, Remedy } from '../checks/check.js';
 import type { Id } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
@@ -8,7 +9,7 @@ export interface TriedRemedy {
   readonly remedy: Remedy;
   /** Sounds that are proved with it and were not before. */
   readonly proves: readonly Id<'sound'>[];
-  /** Parts that it changes. */
+  /** Single values that it changes. */
   readonly changes: number;
 }
 
@@ -22,7 +23,7 @@ export const tried = (now: Derived, finding: Finding): readonly TriedRemedy[] =>
     const later = deriveAfter(now.rig, now.hookup.id, remedy);
     if (!later || !clears(later, finding) || worsens(now, later)) return [];
     const proves = [...later.verdicts].filter(([id, v]) => v.is === 'proved' && now.verdicts.get(id)?.is !== 'proved').map(([id]) => id as Id<'sound'>);
-    return [{ remedy, proves, changes: remedy.edit.put.length + remedy.edit.remove.length }];
+    return [{ remedy, proves, changes: sizeOf(deltaOf(now.rig, remedy.edit)) }];
   }).sort((a, b) => a.changes - b.changes);
 
 const deriveAfter = (rig: Rig, hookup: Id<'hookup'>, remedy: Remedy): Derived | undefined => {
