@@ -9,7 +9,6 @@ import type { Program } from '../rig/program.js';
 import { all, partOf, programAt, programsOf, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
-import { restingValue } from '../signal/state.js';
 import { agree, fewestGroups, type Needed } from './fewest.js';
 
 /** Which sounds get a program: those that cannot come back surely without, or every one, so that fewer messages are sent. */
@@ -185,11 +184,11 @@ const freeId = (rig: Rig, id: Id<'program'>): Id<'program'> => (partOf(rig, id) 
 
 const holdsAll = (contents: Readonly<Record<string, Value>>, needed: Needed): boolean => Object.entries(needed).every(([c, v]) => String(contents[c]) === String(v));
 
-/** The program of a group: what its sounds need, and what none of them names as the box rests, so that all of it is known. */
+/** The program of a group: what its sounds need. What none of them names is left to whoever dials it in. */
 const programFor = (rig: Rig, device: Device, memory: Memory, number: number, needs: readonly Need[], old: Program | undefined): { readonly program: Program; readonly is: PlannedProgram['is'] } => {
   const needed: Needed = Object.assign({}, ...needs.map((n) => n.needed)) as Needed;
   const before = old && old.contents !== 'unplanned' ? old.contents : {};
-  const contents = Object.fromEntries(memory.stores.map((c) => [c, needed[c] ?? before[c] ?? restingValue(device.controls.find((x) => x.id === c)!)]));
+  const contents = Object.fromEntries(memory.stores.flatMap((c) => { const value = needed[c] ?? before[c]; return value === undefined ? [] : [[c, value]]; }));
   const name = old?.name || [...needs[0]!.sound.name].slice(0, memory.limits?.nameLength ?? 120).join('');
   const program: Program = { kind: 'program', id: old?.id ?? freeId(rig, `program:${device.id.slice(7, 47)}-${number}`), device: device.id, memory: memory.id, number, name, contents, acts: old?.acts ?? [], assigns: old?.assigns ?? [], planned: true };
   return { program, is: !old ? 'new' : old.contents !== 'unplanned' && holdsAll(old.contents, contents as Needed) ? 'there' : 'changed' };

@@ -31,7 +31,7 @@ export const PlanRoom = () => {
           </table>
         </section>
       ))}
-      <p className="soft">What you wrote down yourself is used where it fits and never altered. A number keeps what it holds as long as its sounds agree.</p>
+      <p className="soft">What you wrote down yourself is used where it fits and never altered. A number keeps what it holds as long as its sounds agree. What a program does not name here is yours to dial in.</p>
     </div>
   );
 };
