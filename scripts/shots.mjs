@@ -7,9 +7,9 @@ import { root } from './house/say.mjs';
 const DEMO = '/rig/island-run';
 /** Each main view, where it is, and in which themes it is kept. */
 const VIEWS = [
-  ['kit', `${DEMO}/kit`, 'both'], ['box-editor', `${DEMO}/kit`, 'light'], ['routing', `${DEMO}/routing`, 'both'], ['map-patching', `${DEMO}/routing`, 'light'], ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
+  ['kit', `${DEMO}/kit`, 'both'], ['box-editor', `${DEMO}/kit`, 'light'], ['routing', `${DEMO}/routing`, 'light'], ['map-patching', `${DEMO}/routing`, 'light'], ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
   ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'], ['starting-point', `${DEMO}/routing?show=start`, 'light'], ['sounds', `${DEMO}/sounds`, 'both'], ['compare', `${DEMO}/sounds`, 'light'], ['findings', `${DEMO}/proof`, 'light'],
-  ['program', `${DEMO}/program`, 'light'], ['wire-check', `${DEMO}/program?show=check`, 'dark'], ['proof', `${DEMO}/proof`, 'both'], ['bench', `${DEMO}/bench`, 'both'],
+  ['program', `${DEMO}/program`, 'light'], ['plan', `${DEMO}/program?show=plan`, 'light'], ['wire-check', `${DEMO}/program?show=check`, 'dark'], ['proof', `${DEMO}/proof`, 'both'], ['bench', `${DEMO}/bench`, 'both'],
 ];
 const pages = await pagesApart();
 const press = (page, text) => page.evaluate((t) => [...document.querySelectorAll('button')].find((b) => b.textContent.startsWith(t)).click(), text);
@@ -24,13 +24,21 @@ const BEFORE = {
   program: (page) => press(page, 'All typed'),
   'wire-check': async (page) => { await page.click('textarea'); await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F'); await press(page, 'Compare'); },
   findings: (page) => press(page, '4 findings'),
-  bench: async (page) => { for (const key of ['1', '4']) { await page.keyboard.press(key); await wait(400); } },
+  proof: (page, theme) => theme === 'dark' && page.evaluate(() => [...document.querySelectorAll('label')].find((l) => l.textContent === 'Level').click()),
+  bench: async (page, theme) => {
+    for (const key of ['2', '1']) { await page.keyboard.press(key); await wait(500); }
+    if (theme === 'light') return;
+    await page.focus('input[aria-label="Something happens"]');
+    await page.keyboard.type('delay loses its supply');
+    await wait(500);
+    await page.keyboard.press('Enter');
+  },
 };
 for (const [name, path, themes] of VIEWS) {
   for (const theme of themes === 'both' ? ['light', 'dark'] : [themes]) {
     const page = await pages.open(path, theme);
     await wait(2000);
-    await BEFORE[name]?.(page);
+    await BEFORE[name]?.(page, theme);
     await wait(1000);
     await page.screenshot({ path: join(root, `docs/screenshots/${name}${theme === 'dark' ? '-blackout' : ''}.png`) });
     await page.close();

@@ -93,7 +93,7 @@ describe('the bench by keyboard', () => {
     await hands.write('delay loses its supply');
     await hands.press('Enter');
     await hands.sees('Stereo delay is dark');
-    await hands.sees('Nothing is heard any more at Front of house.');
+    await hands.sees('Nothing is heard at Front of house.');
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.evaluate(() => (document.activeElement as HTMLElement).blur());
     await hands.press('2');

@@ -106,7 +106,7 @@ describe('the demo on the bench', () => {
     expect(shown.floor[2]!.state).toBe('called');
     expect(shown.boxes.find((x) => x.code === 'SWI')!.says[0]).toEqual({ text: 'loops · 2 · · 5 6 · 8', changed: true });
     expect(shown.boxes.find((x) => x.code === 'MOD')!.outside).toBe(true);
-    expect(shown.sound).toEqual({ id: 'sound:07', name: 'Storm fuzz', wrong: [] });
+    expect(shown.sound).toEqual({ id: 'sound:07', name: 'Storm fuzz', wrong: [], silentAt: [] });
   });
   test('time is shown to the microsecond', () => expect(clock(4_180_960)).toBe('4.180 960'));
 });

@@ -17,7 +17,7 @@ describe('the bench as the screen shows it', () => {
 
   test('at power-up: slot 1A is loaded, four slots of the bank are on the floor, its moves, and the banks', () => {
     const view = onBench(islandRun(), BALLROOM_ID).look();
-    expect(view.sound).toEqual({ id: 'sound:01', name: 'Verse clean', wrong: expect.any(Array) });
+    expect(view.sound).toEqual({ id: 'sound:01', name: 'Verse clean', wrong: expect.any(Array), silentAt: [] });
     expect(view.floor.map((s) => s.label)).toEqual(['Verse clean', 'Chorus crunch', 'Chorus wide', 'Lead', 'Lift', 'nothing here', 'nothing here', 'nothing here', 'Bank down', 'Bank up']);
     expect(view.floor.filter((s) => s.state === 'called').map((s) => s.label)).toEqual(['Verse clean']);
     expect(view.wire).toEqual([]);
@@ -26,7 +26,7 @@ describe('the bench as the screen shows it', () => {
     const { look, call } = onBench(islandRun(), BALLROOM_ID);
     call('sound:02');
     const view = look();
-    expect(view.sound).toEqual({ id: 'sound:02', name: 'Chorus crunch', wrong: [] });
+    expect(view.sound).toEqual({ id: 'sound:02', name: 'Chorus crunch', wrong: [], silentAt: [] });
     expect(line(view.run)).toContain('(cmp) /ofz/ (low) /hig/');
     expect(view.wire.filter((w) => w.kind === 'message').map((w) => [w.bytes, w.who])).toEqual([['C2 04', 'DLY shows 4'], ['C3 04', 'REV shows 2.2']]);
   });
@@ -47,7 +47,7 @@ describe('the bench as the screen shows it', () => {
     expect(look().floor).toEqual([]);
     call('sound:04');
     const view = look();
-    expect(view.sound).toEqual({ id: 'sound:04', name: 'Keeper', wrong: [] });
+    expect(view.sound).toEqual({ id: 'sound:04', name: 'Keeper', wrong: [], silentAt: [] });
     expect(view.boxes.find((b) => b.code === 'LOP')!.says.map((s) => s.text)).toEqual(['memory 4', 'out2 sub']);
     expect(view.wire.map((w) => w.bytes).filter(Boolean)).toEqual(['C7 03']);
   });

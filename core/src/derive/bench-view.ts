@@ -68,7 +68,7 @@ export interface BenchView {
   /** What went wrong and can be put right. */
   readonly wrong: readonly { readonly text: string; readonly right: Fault }[];
   /** The sound that is loaded on the first controller, or in the first list where no foot calls, and what is wrong with it right now. */
-  readonly sound?: { readonly id: Id<'sound'>; readonly name: string; readonly wrong: readonly string[] };
+  readonly sound?: { readonly id: Id<'sound'>; readonly name: string; readonly wrong: readonly string[]; /** Where it is to be heard and is not. */ readonly silentAt: readonly string[] };
 }
 
 /** How the bench stood at one moment: what the next view is compared with. */
@@ -110,14 +110,18 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
     boxes: wired.filter((x) => x.controls.length > 0).map((x) => boxView({ ...d, anatomy }, bench, x, state, before?.state ?? new Map(), traced.onPath)),
     wire: bench.heard.slice(-MOST_LINES).map((h) => wireLine(d.rig, h)),
     run: runOf({ ...d, anatomy }, traced),
-    audio: before ? audioText(d, bench, before, traced) : [],
+    audio: before ? audioText(d, bench, before, traced, sound ? silentAt(d, traced, sound.id) : []) : [],
     wrong: wrongNow(d, bench),
-    ...(sound ? { sound: { id: sound.id, name: sound.name, wrong: wrongOnBench(d, bench, sound.id).filter((control) => !isUnderFoot(d, bench, sound.id, control)).map((control) => {
+    ...(sound ? { sound: { id: sound.id, name: sound.name, silentAt: silentAt(d, traced, sound.id), wrong: wrongOnBench(d, bench, sound.id).filter((control) => !isUnderFoot(d, bench, sound.id, control)).map((control) => {
       const wanted = d.modelled.system.sounds.find((s) => s.id === sound.id)!.wants.find((w) => w.variable === control)!.value;
       return `${controlText(d.rig, control)} is ${valueText(d.rig, control, state.get(control) ?? '')}, wanted ${valueText(d.rig, control, wanted)}`;
     }) } } : {}),
   };
 };
+
+/** Ends at which a sound is to be heard and nothing arrives. */
+const silentAt = (d: Derived, traced: Trace, sound: Id<'sound'>): readonly string[] => [...new Set(d.compilation.sounds.get(sound)!.heard.flatMap(({ from, at, as }) =>
+  ((as === 'sounds' || as === 'stereo') && !traced.reaches.some((r) => r.source.ref === from && r.end.ref === at) ? [d.anatomy.wiring.ends.find((e) => e.ref === at)?.end.name ?? splitRef(at).name] : [])))];
 
 /** A pedal that was moved has it now, somewhere between its heel and its toe. */
 const isUnderFoot = (d: Derived, bench: Bench, sound: Id<'sound'>, control: Ref): boolean => d.compilation.sounds.get(sound)!.pedals.some((p) => {
@@ -127,7 +131,7 @@ const isUnderFoot = (d: Derived, bench: Bench, sound: Id<'sound'>, control: Ref)
 });
 
 /** What the ear notices: where it stops, what rings on, how much louder it gets. */
-const audioText = (d: Derived, bench: Bench, before: Moment, now: Trace): readonly string[] => {
+const audioText = (d: Derived, bench: Bench, before: Moment, now: Trace, told: readonly string[]): readonly string[] => {
   const { rig } = d;
   const passes = (t: Trace, id: Id<'device'>) => t.wiring.points.some((p, i) => p.device === id && t.onPath[i]);
   const names = (stages: readonly Ref[]) => [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)!.name))].join(' and ');
@@ -140,7 +144,7 @@ const audioText = (d: Derived, bench: Bench, before: Moment, now: Trace): readon
   const step = steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most), 0);
   return [
     ...(longest ? [longest.until > bench.now ? `Silent while ${partOf(rig, longest.device)!.name} loads.` : `It stopped for ${(longest.until - longest.from) / 1000} ms while ${partOf(rig, longest.device)!.name} loaded.`] : []),
-    ...[...new Set(lost.map((r) => r.end.end.name))].map((end) => `Nothing is heard any more at ${end}.`),
+    ...[...new Set(lost.map((r) => r.end.end.name))].filter((end) => !told.includes(end)).map((end) => `Nothing is heard any more at ${end}.`),
     ...(ring.length ? [`The repeats of ${names(ring)} ring on.`] : []), ...(cut.length ? [`The repeats of ${names(cut)} are cut off.`] : []),
     ...(step ? [`${Math.abs(step)} dB ${step > 0 ? 'louder' : 'softer'}, by gains that are partly assumed.`] : []),
   ];

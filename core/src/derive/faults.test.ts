@@ -53,7 +53,7 @@ describe('a box without supply', () => {
     call('02');
     const before = momentOf(d, bench);
     happen({ fault: 'dark', devices: ['device:dly'] });
-    expect(benchView(d, bench, before).audio).toEqual(expect.arrayContaining(['Nothing is heard any more at Front of house.']));
+    expect(benchView(d, bench, before)).toMatchObject({ audio: expect.arrayContaining(['Nothing is heard any more at Stage.']), sound: { silentAt: ['Front of house'] } });
   });
   test('wakes with its supply, hears again, and nothing is left to put right', () => {
     const { bench, happen, look, call } = playing();

@@ -37,7 +37,7 @@ describe('what the worker answers', () => {
     const [wrong] = view.sounds.find((s) => s.id === 'sound:03')!.wrong;
     worker.powerUp(wrong!.powerUp);
     const shown = wrong!.steps.flatMap((s) => (s.event ? [worker.act({ step: s.event })!] : []));
-    expect(shown.at(-1)!.sound).toEqual({ id: 'sound:03', name: 'Chorus wide', wrong: ['DLY on/off is off, wanted on'] });
+    expect(shown.at(-1)!.sound).toEqual({ id: 'sound:03', name: 'Chorus wide', wrong: ['DLY on/off is off, wanted on'], silentAt: [] });
   });
   test('what the usual proof leaves out is answered in plain data, one after the other, and what is told can be played', async () => {
     const { worker } = loaded();

@@ -19,9 +19,9 @@ const tagPath = (x: number, y: number): string => {
 };
 
 /** The run: the path of a sound as one line of tags, the same picture in every room. */
-export const Run = ({ items, label }: { items: readonly Item[]; label: string }) => {
+export const Run = ({ items, label, silent }: { items: readonly Item[]; label: string; silent?: string }) => {
   const { rig, select, pointed } = useRig();
-  return <RunDrawing items={items} label={label} said={(id) => partOf(rig, id) ?? { code: '?', name: id }} select={select} pointed={pointed} />;
+  return <RunDrawing items={items} label={label} {...(silent ? { silent } : {})} said={(id) => partOf(rig, id) ?? { code: '?', name: id }} select={select} pointed={pointed} />;
 };
 
 interface Drawing {
@@ -32,12 +32,16 @@ interface Drawing {
   readonly said: (id: Id<'device'>) => { readonly code: string; readonly name: string };
   readonly select?: (id: Id<'device'>) => void;
   readonly pointed?: readonly AnyId[];
+  /** What is said when nothing gets through. */
+  readonly silent?: string;
 }
 
+const UNWIRED = 'Silent: nothing that is heard is reached from an instrument. Wire the rig in Routing.';
+
 /** A run of whatever has a code and a name. */
-export const RunDrawing = ({ items, columns, label, said, select, pointed = [] }: Drawing) => {
+export const RunDrawing = ({ items, columns, label, said, select, pointed = [], silent = UNWIRED }: Drawing) => {
   const laid = useMemo(() => layRun(items, columns), [items, columns]);
-  if (items.length === 0) return <p className="soft" style={{ margin: '18px 0' }}>Silent: nothing that is heard is reached from an instrument. Wire the rig in Routing.</p>;
+  if (items.length === 0) return <p className="soft" style={{ margin: '18px 0' }}>{silent}</p>;
   const name = (id: Id<'device'>) => said(id).name;
   const code = (id: Id<'device'>) => said(id).code;
   const { x, y, width, height } = laid.box;

@@ -98,9 +98,10 @@ export const Bench = () => {
         </ul>
       )}
       <div className="card" style={{ padding: '10px 14px', marginBottom: 14 }}>
-        <Run items={bench.run} label="What sounds now" />
+        <Run items={bench.run} label="What sounds now" {...(bench.wrong.length ? { silent: 'Nothing gets through.' } : {})} />
         <p style={{ margin: '4px 0 0' }} role="status">
-          {bench.sound ? (bench.sound.wrong.length ? <span className="broken">{bench.sound.name} is not as wanted: {bench.sound.wrong.join('; ')}.</span> : <span className="proved">{bench.sound.name} stands as wanted.</span>) : <span className="soft">The slot that is loaded holds no sound.</span>}
+          {bench.sound && bench.sound.silentAt.length > 0 && <span className="broken">Nothing is heard at {bench.sound.silentAt.join(' or ')}. </span>}
+          {bench.sound ? (bench.sound.wrong.length ? <span className="broken">{bench.sound.name} is not as wanted: {bench.sound.wrong.join('; ')}.</span> : (bench.sound.silentAt.length ? <span className="soft">The controls of {bench.sound.name} stand as wanted.</span> : <span className="proved">{bench.sound.name} stands as wanted.</span>)) : <span className="soft">The slot that is loaded holds no sound.</span>}
           {bench.audio.map((text) => <span key={text} className="soft"> {text}</span>)}
         </p>
       </div>
