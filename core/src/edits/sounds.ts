@@ -69,29 +69,23 @@ export const setWantIn = (sound: Sound, want: Want, scope: Scope): Edit => {
 
 export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({ put: [{ ...sound, ...change }], remove: [] });
 
-/** What becomes of its repeats when another sound is called; undefined leaves it to the boxes. */
-export const setLeaving = (sound: Sound, leaving: Sound['leaving']): Edit => {
-  const { leaving: _, ...rest } = sound;
-  return { put: [leaving ? { ...rest, leaving } : rest], remove: [] };
+/** One of the things that a sound may leave open; undefined leaves it open again. */
+const say = <K extends 'leaving' | 'order' | 'hears' | 'level'>(sound: Sound, what: K, value: Sound[K]): Edit => {
+  const { [what]: _, ...rest } = sound;
+  return { put: [(value === undefined ? rest : { ...rest, [what]: value }) as Sound], remove: [] };
 };
+
+/** What becomes of its repeats when another sound is called; undefined leaves it to the boxes. */
+export const setLeaving = (sound: Sound, leaving: Sound['leaving']): Edit => say(sound, 'leaving', leaving);
 
 /** In which order its stages are to be met; undefined leaves it to the wiring. */
-export const setOrder = (sound: Sound, order: Sound['order']): Edit => {
-  const { order: _, ...rest } = sound;
-  return { put: [order ? { ...rest, order } : rest], remove: [] };
-};
+export const setOrder = (sound: Sound, order: Sound['order']): Edit => say(sound, 'order', order);
 
 /** Which source is to be heard where; undefined leaves it to the hook-up. */
-export const setHears = (sound: Sound, hears: Sound['hears']): Edit => {
-  const { hears: _, ...rest } = sound;
-  return { put: [hears ? { ...rest, hears } : rest], remove: [] };
-};
+export const setHears = (sound: Sound, hears: Sound['hears']): Edit => say(sound, 'hears', hears);
 
 /** How much louder than another sound it is to be; undefined wishes nothing. */
-export const setLevel = (sound: Sound, level: Sound['level']): Edit => {
-  const { level: _, ...rest } = sound;
-  return { put: [level ? { ...rest, level } : rest], remove: [] };
-};
+export const setLevel = (sound: Sound, level: Sound['level']): Edit => say(sound, 'level', level);
 
 /** Takes a sound away. Sounds derived from it keep what they took over; cues and moves that name it let go of it. */
 export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
