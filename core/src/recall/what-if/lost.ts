@@ -3,13 +3,13 @@ import type { Device } from '../../rig/device.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
-import type { Id } from '../../rig/ids.js';
+import { ref, type Id } from '../../rig/ids.js';
 import type { Loading } from '../effects.js';
-import { assignedTo, slotLoading, switchEvents, type Footstep } from '../happenings.js';
+import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } from '../happenings.js';
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
-import type { SystemEvent } from '../system.js';
+import type { Condition, SystemEvent } from '../system.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 import type { Question } from './question.js';
 
@@ -61,17 +61,28 @@ interface LostPress {
   readonly lost: readonly string[];
 }
 
-/** Presses and releases of moves of which one message never arrives, the same place whichever program is loaded. */
+/**
+ * Presses and releases of moves of which one message never arrives. Programs that lose what is meant for the same box are one event, so that each matters to that box only.
+ */
 const lostOfMoves = ({ said: { domains, shelf, effects } }: Modelled, devices: readonly Device[]): readonly LostPress[] =>
   devices.flatMap((device) => device.memories.flatMap((memory) => (memory.assignable ?? []).flatMap((place) => {
     const assigned = assignedTo(domains, shelf, device, memory, place.switch);
     const most = Math.max(0, ...assigned.flatMap(({ assign }) => [sends(assign.on).length, sends(assign.off).length]));
     return Array.from({ length: most }, (_, message) => {
-      const gone = assigned.flatMap(({ assign }) => [sends(assign.on)[message], sends(assign.off)[message]].filter((act) => act !== undefined));
-      const lost = [...new Set(effects.acts(device, gone, []).map((act) => act.variable))];
-      const without = (acts: readonly Act[]) => acts.filter((act) => act !== sends(acts)[message]);
-      return switchEvents(device, memory, place, assigned.map(({ assign, program }) => ({ program, assign: { ...assign, on: without(assign.on), off: without(assign.off) } })), effects)
-        .map(([event, step]): LostPress => ({ event: { ...event, id: `lost:${event.id}:${message}` }, step: { ...step, loses: message } as Footstep, lost }));
+      const alike = new Map<string, { readonly lost: readonly string[]; readonly those: Assigned[] }>();
+      for (const one of assigned) {
+        const gone = [sends(one.assign.on)[message], sends(one.assign.off)[message]].filter((act) => act !== undefined);
+        const lost = [...new Set(gone.flatMap((act) => effects.acts(device, [act], [])).map((act) => act.variable))].sort();
+        const group = alike.get(lost.join());
+        if (group) group.those.push(one);
+        else if (lost.length) alike.set(lost.join(), { lost, those: [one] });
+      }
+      return [...alike.values()].flatMap(({ lost, those }, i) => {
+        const loaded: Condition = { variable: ref(device.id, memory.control), in: those.map((x) => x.program) };
+        const without = (acts: readonly Act[]) => acts.filter((act) => act !== sends(acts)[message]);
+        return switchEvents(device, memory, place, those.map(({ assign, program }) => ({ program, assign: { ...assign, on: without(assign.on), off: without(assign.off) } })), effects).map(([event, step]): LostPress =>
+          ({ event: { ...event, id: `lost:${event.id}:${message}${i ? `:${i}` : ''}`, when: [...event.when ?? [], loaded] }, step: { ...step, loses: message } as Footstep, lost }));
+      });
     }).flat();
   })));
 
