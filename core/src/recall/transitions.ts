@@ -48,44 +48,51 @@ export const boxesOnPath = (compiled: Compiled): ReadonlySet<Id<'device'>> => {
   return new Set(wiring.points.filter((_, i) => marks[i]).map((p) => p.device));
 };
 
-/** Every ordered pair of sounds. */
-export const transitions = (c: Compilation, m: Modelled): readonly Transition[] => {
-  const { rig } = c.bearings;
-  const sounds = [...c.sounds.values()];
-  const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
-  const states = new Map(sounds.map((s) => [s, rightState(m, s, recalls.get(s.sound)!)]));
-  const paths = new Map(sounds.map((s) => [s, boxesOnPath(s)]));
-  const levels = new Map(sounds.map((s) => [s, levelsAt(rig, s.trace)]));
-  const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
-  return sounds.flatMap((from) => sounds.filter((to) => to !== from).map((to): Transition => {
-    const after = afterEvent(recalls.get(to.sound)!, states.get(from)!);
-    const wrong = wants.get(to.sound)!.filter((w) => after[w.variable] !== w.value).map((w) => w.variable as Ref);
-    let gapMs = 0;
-    let loadMs = 0;
-    let gapBy: Id<'device'> | undefined;
-    for (const { program } of to.stored) {
-      for (const act of program.acts) {
-        if (!('send' in act) || !('pc' in act.send)) continue;
-        for (const want of to.wants) {
-          const { device: id, name } = splitRef(want.control);
-          const device = partOf(rig, id)!;
-          const memory = device.memories.find((x) => x.control === name);
-          if (!memory || device.midi?.channel !== act.send.channel) continue;
-          const same = String(states.get(from)![want.control]) === String(want.value) && memory.again === 'nothing';
-          if (same) continue;
-          loadMs = Math.max(loadMs, memory.gapMs);
-          const heard = paths.get(from)!.has(id) || paths.get(to)!.has(id);
-          if (heard && memory.mutesMs > gapMs) [gapMs, gapBy] = [memory.mutesMs, id];
-        }
-      }
-    }
-    const stepDb = step(levels.get(from)!, levels.get(to)!);
-    return {
-      from: from.sound, to: to.sound, wrong, settleMs: sendingMs(to) + loadMs, gapMs, ...(gapBy ? { gapBy } : {}),
-      tails: tailsOf(rig, from.trace, to.trace), ...(stepDb === undefined ? {} : { stepDb }),
-    };
-  }));
+/** A program that a sound tells a box to load. */
+interface Load {
+  readonly device: Id<'device'>;
+  readonly control: Ref;
+  readonly value: string;
+  /** Told to load what it has already, it does nothing. */
+  readonly only: 'when it is another' | 'always';
+  readonly gapMs: number;
+  readonly mutesMs: number;
+}
+
+const loadsOf = (c: Compilation, { stored, wants }: Compiled): readonly Load[] => {
+  const channels = new Set(stored.flatMap(({ program }) => program.acts.flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.channel] : []))));
+  return wants.flatMap((want): readonly Load[] => {
+    const { device: id, name } = splitRef(want.control);
+    const device = partOf(c.bearings.rig, id)!;
+    const memory = device.memories.find((x) => x.control === name);
+    if (!memory || typeof device.midi?.channel !== 'number' || !channels.has(device.midi.channel)) return [];
+    return [{ device: id, control: want.control, value: String(want.value), only: memory.again === 'nothing' ? 'when it is another' : 'always', gapMs: memory.gapMs, mutesMs: memory.mutesMs }];
+  });
 };
+
+/** Every ordered pair of sounds, one sound that is left after the other. */
+export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Transition[]> {
+  const { rig } = c.bearings;
+  const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
+  const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
+  const sounds = [...c.sounds.values()].map((of) => ({
+    of, recall: recalls.get(of.sound)!, state: rightState(m, of, recalls.get(of.sound)!), path: boxesOnPath(of), levels: levelsAt(rig, of.trace), loads: loadsOf(c, of), sendingMs: sendingMs(of), wants: wants.get(of.sound)!,
+  }));
+  for (const from of sounds) yield sounds.filter((to) => to !== from).map((to): Transition => {
+    const after = afterEvent(to.recall, from.state);
+    const loads = to.loads.filter((l) => l.only === 'always' || from.state[l.control] !== l.value);
+    const heard = loads.filter((l) => l.mutesMs > 0 && (from.path.has(l.device) || to.path.has(l.device)));
+    const longest = heard.reduce<Load | undefined>((a, b) => (a && a.mutesMs >= b.mutesMs ? a : b), undefined);
+    const stepDb = step(from.levels, to.levels);
+    return {
+      from: from.of.sound, to: to.of.sound, wrong: to.wants.filter((w) => after[w.variable] !== w.value).map((w) => w.variable as Ref),
+      settleMs: to.sendingMs + Math.max(0, ...loads.map((l) => l.gapMs)), gapMs: longest?.mutesMs ?? 0, ...(longest ? { gapBy: longest.device } : {}),
+      tails: tailsOf(rig, from.of.trace, to.of.trace), ...(stepDb === undefined ? {} : { stepDb }),
+    };
+  });
+}
+
+export const transitions = (c: Compilation, m: Modelled): readonly Transition[] => [...boardRows(c, m)].flat();
 
 /** The largest difference at an end that both reach, in tenths of a dB. */
 const step = (before: ReadonlyMap<Ref, number>, after: ReadonlyMap<Ref, number>): number | undefined => {

@@ -2,6 +2,7 @@ import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { setWant } from '@yunta/core/edits/sounds';
 import { everyPart, partOf } from '@yunta/core/rig/rig';
 import type { WhatIfView } from '@yunta/core/derive/what-ifs';
+import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Deriving } from './deriving.js';
 
 const nothing = { put: [], remove: [] } as const;
@@ -12,12 +13,23 @@ const loaded = () => {
 };
 
 describe('what the worker answers', () => {
-  test('every answer is plain data', () => {
+  test('every answer is plain data', async () => {
     const { worker, view } = loaded();
     const finding = view.findings[0]!;
-    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps(), worker.calls(), worker.standings()]) {
+    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), await worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps(), worker.calls(), worker.standings()]) {
       expect(structuredClone(answer)).toEqual(answer);
     }
+  });
+  test('the board of a very full rig is worked out in pieces, and given up when something else is derived', async () => {
+    const { rig, hookup } = giantRig();
+    const worker = new Deriving();
+    worker.load(everyPart(rig));
+    worker.update(nothing, hookup.id);
+    const whole = await worker.board();
+    expect(whole).toHaveLength(128 * 127);
+    const pending = worker.board();
+    worker.update({ put: [{ ...partOf(rig, whole[0]!.from)!, name: 'Another' }], remove: [] }, hookup.id);
+    expect(await pending).toEqual([]);
   });
   test('an edit brings the copy up to date; the same edit back brings the old answer', () => {
     const { worker, view } = loaded();
@@ -26,10 +38,10 @@ describe('what the worker answers', () => {
     expect([view.tally.proved, cured.tally.proved]).toEqual([14, 15]);
     expect(worker.update({ put: [sound], remove: [] }, BALLROOM_ID)!.tally.proved).toBe(14);
   });
-  test('a hook-up that is not there gives nothing, and then a right one gives all again', () => {
+  test('a hook-up that is not there gives nothing, and then a right one gives all again', async () => {
     const { worker } = loaded();
     expect(worker.update(nothing, 'hookup:none')).toBeUndefined();
-    expect([worker.run('sound:01'), worker.board(), worker.remedies('x'), worker.powerUp()]).toEqual([[], [], [], undefined]);
+    expect([worker.run('sound:01'), await worker.board(), worker.remedies('x'), worker.powerUp()]).toEqual([[], [], [], undefined]);
     expect(worker.update(nothing, BALLROOM_ID)!.tally.sounds).toBe(16);
   });
   test('a counterexample played step by step ends wrong in the control that it names', () => {

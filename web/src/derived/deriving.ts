@@ -27,7 +27,7 @@ import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
 import { tally, type Tally } from '@yunta/core/recall/summary';
 import type { Footstep } from '@yunta/core/recall/happenings';
 import type { SystemState } from '@yunta/core/recall/system';
-import { differences, transitions, type Changed, type Transition } from '@yunta/core/recall/transitions';
+import { boardRows, differences, type Changed, type Transition } from '@yunta/core/recall/transitions';
 import type { Id, Ref } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
@@ -50,6 +50,8 @@ export interface HookupStanding {
 
 /** A capture compared, or why it could not be read. */
 export type WireAnswer = { readonly check: WireCheck; readonly notes: readonly string[] } | { readonly refused: readonly Refusal[] };
+
+const A_FRAME_MS = 16;
 
 /** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
 export class Deriving {
@@ -167,8 +169,20 @@ export class Deriving {
     return this.derived && finding ? tried(this.derived, finding) : [];
   }
 
-  board(): readonly Transition[] {
-    return this.derived ? transitions(this.derived.compilation, this.derived.modelled) : [];
+  /** Every pair of sounds, with pauses in which the worker does what else it is asked; empty when something else was derived meanwhile. */
+  async board(): Promise<readonly Transition[]> {
+    const { derived } = this;
+    if (!derived) return [];
+    const found: (readonly Transition[])[] = [];
+    let since = performance.now();
+    for (const row of boardRows(derived.compilation, derived.modelled)) {
+      found.push(row);
+      if (performance.now() - since < A_FRAME_MS) continue;
+      await new Promise((resolve) => setTimeout(resolve));
+      if (this.derived !== derived) return [];
+      since = performance.now();
+    }
+    return found.flat();
   }
 
   changes(from: Id<'sound'>, to: Id<'sound'>): readonly Changed[] {

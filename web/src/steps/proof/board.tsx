@@ -66,6 +66,7 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
   };
   return (
     <>
+    {!transitions && <p className="soft" role="status" style={{ margin: 0 }}>Working out every pair …</p>}
     <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
     <div className="board-wrap">
       <table className="board" ref={table} onKeyDown={move}>
