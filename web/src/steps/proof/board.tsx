@@ -1,7 +1,7 @@
 import type { Transition } from '@yunta/core/recall/transitions';
 import { SegmentedControl } from '@mantine/core';
 import { partOf } from '@yunta/core/rig/rig';
-import { useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
 export type Pair = Transition;
@@ -49,10 +49,21 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
   const transitions = useAsked(['board'], (worker) => worker.board());
   const table = useRef<HTMLTableElement>(null);
   const [shown, show] = useState<Shown>('recall');
-  const { mark, says, legend, odd }: Showing = SHOWINGS[shown];
-  const byPair = useMemo(() => new Map(transitions?.map((t) => [`${t.from} ${t.to}`, t])), [transitions]);
-  const sounds = view!.sounds.filter((s) => partOf(rig, s.id));
-  const broken = new Set(sounds.filter((s) => s.verdict === 'broken').map((s) => s.id));
+  // A board of 128 sounds has 16,000 marks: they follow when there is time, row by row.
+  const drawn = useDeferredValue(shown);
+  const chooseNow = useRef(choose);
+  useEffect(() => { chooseNow.current = choose; }, [choose]);
+  const onChoose = useCallback((t: Transition) => chooseNow.current(t), []);
+  const rows = useMemo(() => {
+    const byFrom = new Map<Transition['from'], Transition[]>();
+    for (const t of transitions ?? []) {
+      const row = byFrom.get(t.from);
+      if (row) row.push(t);
+      else byFrom.set(t.from, [t]);
+    }
+    return byFrom;
+  }, [transitions]);
+  const sounds = useMemo(() => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, isBroken: verdict === 'broken' })), [rig, view]);
   const move = (e: KeyboardEvent) => {
     const steps: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
     const step = steps[e.key];
@@ -66,33 +77,45 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
   };
   return (
     <>
-    {!transitions && <p className="soft" role="status" style={{ margin: 0 }}>Working out every pair …</p>}
-    <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
-    <div className="board-wrap">
-      <table className="board" ref={table} onKeyDown={move}>
-        <caption className="visually-hidden">What happens from each sound straight to each other</caption>
-        <thead><tr><th className="from soft" scope="col">from ↓ to →</th>{sounds.map((s) => <th key={s.id} className="to" scope="col"><div><span title={s.name}>{s.name}</span></div></th>)}</tr></thead>
-        <tbody>
-          {sounds.map((from, r) => (
-            <tr key={from.id}>
-              <th className="from clip" scope="row" title={from.name}>{broken.has(from.id) ? <span className="broken">≠ </span> : null}{from.name}</th>
-              {sounds.map((to, c) => {
-                const t = byPair.get(`${from.id} ${to.id}`);
-                if (from.id === to.id || !t) return <td key={to.id} className={from.id === to.id ? 'same' : ''} />;
-                return (
-                  <td key={to.id} data-cell={`${r},${c}`}>
-                    <button type="button" className={odd?.(t) ? 'wrong' : shown === 'recall' ? '' : 'figure'} tabIndex={r === 0 && c === 1 ? 0 : -1} aria-pressed={pair?.from === from.id && pair.to === to.id} aria-label={`${from.name} to ${to.name}: ${says(t)}`} onClick={() => choose(t)}>
-                      {mark(t)}
-                    </button>
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="soft" style={{ margin: '10px 0 0' }}>{legend}</p>
-    </div>
+      {!transitions && <p className="soft" role="status" style={{ margin: 0 }}>Working out every pair …</p>}
+      <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
+      <div className="board-wrap" aria-busy={shown !== drawn}>
+        <table className="board" ref={table} onKeyDown={move} style={{ '--names': `${Math.min(170, 36 + 7.4 * Math.max(...sounds.map((s) => s.name.length), 6))}px` } as CSSProperties}>
+          <caption className="visually-hidden">What happens from each sound straight to each other</caption>
+          <thead><tr><th className="from soft" scope="col">from ↓ to →</th>{sounds.map((s) => <th key={s.id} className="to" scope="col"><div><span title={s.name}>{s.name}</span></div></th>)}</tr></thead>
+          <tbody>{sounds.map((from, r) => <Row key={from.id} from={from} place={r} sounds={sounds} pairs={rows.get(from.id) ?? NONE} shown={drawn} chosen={pair?.from === from.id ? pair.to : undefined} choose={onChoose} />)}</tbody>
+        </table>
+        <p className="soft" style={{ margin: '10px 0 0' }}>{SHOWINGS[drawn].legend}</p>
+      </div>
     </>
   );
 };
+
+interface Head {
+  readonly id: Transition['from'];
+  readonly name: string;
+  readonly isBroken: boolean;
+}
+
+const NONE: readonly Transition[] = [];
+
+/** One sound that is left, drawn anew only when something of it changes. */
+const Row = memo(({ from, place, sounds, pairs, shown, chosen, choose }: { from: Head; place: number; sounds: readonly Head[]; pairs: readonly Transition[]; shown: Shown; chosen: Transition['to'] | undefined; choose: (t: Transition) => void }) => {
+  const { mark, says, odd }: Showing = SHOWINGS[shown];
+  const to = new Map(pairs.map((t) => [t.to, t]));
+  return (
+    <tr>
+      <th className="from clip" scope="row" title={from.name}>{from.isBroken ? <span className="broken">≠ </span> : null}{from.name}</th>
+      {sounds.map((s, c) => {
+        const t = to.get(s.id);
+        if (from.id === s.id || !t) return <td key={s.id} className={from.id === s.id ? 'same' : ''} />;
+        return (
+          <td key={s.id} data-cell={`${place},${c}`}>
+            <button type="button" className={odd?.(t) ? 'wrong' : shown === 'recall' ? '' : 'figure'} tabIndex={place === 0 && c === 1 ? 0 : -1} aria-pressed={chosen === s.id} aria-label={`${from.name} to ${s.name}: ${says(t)}`} onClick={() => choose(t)}>{mark(t)}</button>
+          </td>
+        );
+      })}
+    </tr>
+  );
+});
+Row.displayName = 'Row';
