@@ -17,7 +17,7 @@ afterAll(async () => {
 
 describe("the demo's two honest faults", () => {
   test.each([
-    ['Chorus wide', 'Apply: Chorus wide: call Stereo delay program 11 “Dotted eighth”', 'DLY on/off'],
+    ['Chorus wide', 'Apply: Chorus wide: call Stereo delay program 4 “Slap”', 'DLY on/off'],
     ['Waltz grit', 'Apply: Let Yunta write this slot', 'MOD program'],
   ])('%s: found, its footsteps replay on the bench, one click proves it, undo brings it back', async (name, cure, control) => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));

@@ -133,7 +133,7 @@ const planBox = (rig: Rig, device: Device, memory: Memory, needs: readonly Need[
     }
   }
   for (const group of torn) groups.splice(groups.indexOf(group), 1);
-  const written = [...programsOf(rig, device.id, memory.id)].sort((a, b) => a.number - b.number);
+  const written = programsOf(rig, device.id, memory.id);
   const there = new Map<Program, Need[]>();
   const still = free.filter((need) => {
     const fits = written.find((p) => p.contents !== 'unplanned' && !p.planned && holdsAll(p.contents, need.needed));

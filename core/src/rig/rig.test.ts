@@ -60,6 +60,11 @@ describe('a rig', () => {
   test('a new one has a name and a hook-up; an empty one only a name', () => {
     expect([rigName(newRig('Mine')), all(newRig('Mine'), 'hookup').map((h) => h.name), everyPart(emptyRig()).length]).toEqual(['Mine', ['Main'], 1]);
   });
+  test('programs come by number, in whatever order they were put in', () => {
+    const turned = rigOf([...everyPart(rig)].reverse());
+    expect(programsOf(turned, 'device:dly').map((p) => p.number)).toEqual([0, 4, 6, 11]);
+    expect(programsOf(turned, 'device:dly')).toEqual(programsOf(rig, 'device:dly'));
+  });
   test('programs are found by box and memory', () => expect([programsOf(rig, 'device:rev').length, programsOf(rig, 'device:rev', 'none').length]).toEqual([3, 0]));
   test('a refusal is one line: where, what, what would do', () => expect(sayRefusal({ code: 'x', part: 'sound:1', where: 'name', wrong: 'It is empty.', would: 'Give it one.' })).toBe('sound:1 name: It is empty. Give it one.'));
 });

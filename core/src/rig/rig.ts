@@ -54,8 +54,9 @@ export const everyPart = (rig: Rig): readonly Part[] => KINDS.flatMap((kind) => 
 
 export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] => all(rig, 'cable').filter((c) => c.hookup === hookup);
 
+/** Programs of a box by number, in whatever order they were put into the rig. */
 export const programsOf = (rig: Rig, device: Id<'device'>, memory?: string): readonly Program[] =>
-  all(rig, 'program').filter((p) => p.device === device && (memory === undefined || p.memory === memory));
+  all(rig, 'program').filter((p) => p.device === device && (memory === undefined || p.memory === memory)).sort((a, b) => a.number - b.number);
 
 const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, Program>>();
 

@@ -9,7 +9,7 @@ import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } f
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
-import type { Condition, SystemEvent } from '../system.js';
+import type { Condition, SystemAct, SystemEvent } from '../system.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 import type { Question } from './question.js';
 
@@ -29,6 +29,7 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
   const cutter = new Cutter();
   for (const { sound, stored } of c.sounds.values()) {
     const whole = stored.map(({ program }) => slotLoading(b, effects, program));
+    const within = insideOf(whole, cutter);
     stored.forEach(({ program }, s) => {
       const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
       messagesOf(program).forEach((place, message) => {
@@ -36,9 +37,11 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
         const matters = reach.from(whole[s]!.list[place]!.map((act) => act.variable));
         if (matters.size === 0) return;
         // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.
-        const rest: Loading = isEven ? { ...whole[s]!, list: whole[s]!.list.with(place, []) } : slotLoading(b, effects, program, { lost: place });
-        const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? rest : loading));
-        extras.push({ id, acts: (inside) => pieces.flatMap((acts) => cutter.cut(acts, inside)), matters: isEven ? matters : reach.from(whole[s]!.list.flat().map((act) => act.variable)) });
+        if (isEven) extras.push({ id, acts: (inside) => within(inside).flatMap((piece) => (piece.slot === s && piece.place === place ? [] : piece.acts)), matters });
+        else {
+          const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? slotLoading(b, effects, program, { lost: place }) : loading));
+          extras.push({ id, acts: (inside) => pieces.flatMap((acts) => cutter.cut(acts, inside)), matters: reach.from(whole[s]!.list.flat().map((act) => act.variable)) });
+        }
         steps.set(id, { does: 'recall', sound, loses: { device: program.device, message } });
       });
     });
@@ -88,6 +91,20 @@ const lostOfMoves = ({ said: { domains, shelf, effects } }: Modelled, devices: r
 
 const sends = (acts: readonly Act[]): readonly Act[] => acts.filter((act) => 'send' in act && !('bpm' in act.send));
 
+/** What of a sound's slots does something inside, piece by piece; worked out once for each inside. */
+const insideOf = (whole: readonly Loading[], cutter: Cutter): ((inside: ReadonlySet<string>) => readonly { readonly slot: number; readonly place: number; readonly acts: readonly SystemAct[] }[]) => {
+  const known = new Map<ReadonlySet<string>, ReturnType<ReturnType<typeof insideOf>>>();
+  return (inside) => {
+    const found = known.get(inside) ?? whole.flatMap((loading, slot) => piecesOf(loading).flatMap((piece, i) => {
+      const acts = cutter.cut(piece, inside);
+      return acts.length ? [{ slot, place: i - 1, acts }] : [];
+    }));
+    known.set(inside, found);
+    return found;
+  };
+};
+
+/** What comes first, each place of the list, what comes last. */
 const piecesOf = ({ first, list, last }: Loading): Loading['list'] => [first, ...list, last];
 
 /** The same evening, but each of these sounds is stomped twice. */
