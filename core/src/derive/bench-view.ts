@@ -49,7 +49,7 @@ export interface WireLine {
 /** Something that a foot or hand moves to and fro: a pedal at an expression input, or one that stands in the signal. */
 export type PedalView = { readonly text: string; readonly about: string } & (
   | { readonly is: 'expression'; readonly device: Id<'device'>; readonly jack: string; /** 0 heel to 127 toe; absent until it is touched. */ readonly at?: number }
-  | { readonly is: 'control'; readonly control: Ref; readonly min: number; readonly max: number; readonly at: number; readonly unit: string }
+  | { readonly is: 'control'; readonly control: Ref; readonly min: number; readonly max: number; readonly at: number }
 );
 
 /** The bench as the screen shows it. Plain data. */
@@ -159,7 +159,7 @@ const pedalsOf = ({ rig, anatomy }: Derived, bench: Bench, wired: readonly Devic
     const { domain } = control;
     if (control.use !== 'play' || !('min' in domain) || !anatomy.wiring.wired.has(x.id)) return [];
     const at = Number(state.get(ref(x.id, control.id)));
-    return [{ is: 'control', control: ref(x.id, control.id), text: x.name, about: valueText(rig, ref(x.id, control.id), at), min: domain.min, max: domain.max, at, unit: domain.unit }];
+    return [{ is: 'control', control: ref(x.id, control.id), text: x.name, about: valueText(rig, ref(x.id, control.id), at), min: domain.min, max: domain.max, at }];
   })),
 ];
 

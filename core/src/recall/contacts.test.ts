@@ -57,7 +57,7 @@ describe('over a Y lead', () => {
     goWrong(both, bench, { fault: 'pull', cable: [...both.rig.parts.cable.values()].find((c) => c.ends.includes('device:y.stereo'))!.id });
     expect([bench.value('device:h2.channel'), bench.value('device:h3.channel')]).toEqual(['clean', 'clean']);
   });
-  test('a ring that nothing is plugged into switches nothing', () => expect(d.control.contacts.get('device:r.pair1:ring')!.map((a) => a.device)).toEqual(['device:y']));
+  test('the ring arrives at the lead, and no further where nothing is plugged into its end', () => expect(d.control.contacts.get('device:r.pair1:ring')!.map((a) => a.device)).toEqual(['device:y']));
 });
 
 describe('a ring that pulses, and one that the far jack does not have', () => {

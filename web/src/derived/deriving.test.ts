@@ -108,7 +108,7 @@ describe('what the worker answers', () => {
     for (const to of [80, 60, 40]) worker.act({ turn: 'device:vol.amount', to }, true);
     const played = worker.played()!;
     expect([played.faulty, played.steps.map((s) => s.text)]).toEqual([false, ['Stomp Chorus crunch, 1B', 'Move VOL amount to 40 %']]);
-    expect(worker.later()!.pedals).toEqual([{ is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40, unit: '%' }]);
+    expect(worker.later()!.pedals).toEqual([{ is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40 }]);
   });
   test('letting go of a switch that does not mind leaves what the press did to be seen', async () => {
     const { worker } = loaded();

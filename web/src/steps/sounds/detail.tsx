@@ -6,6 +6,7 @@ import { expressionInputs } from '@yunta/core/sheets/sound-sheet';
 import { controlText } from '@yunta/core/recall/words';
 import { ref, type Ref } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
+import type { Refusal } from '@yunta/core/rig/result';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
@@ -92,13 +93,36 @@ const Level = ({ sound, detail }: Of) => {
     <section>
       <h2>How loud</h2>
       <div className="end">
-        <NumberInput size="xs" w={90} aria-label="How much louder, in dB" suffix=" dB" min={-40} max={40} clampBehavior="strict" value={sound.level?.db ?? 0} disabled={!sound.level} onChange={(v) => sound.level && typeof v === 'number' && edit(setLevel(sound, { ...sound.level, db: v }), `${sound.name}: ${v} dB`)} />
+        <Amount key={sound.id} says="How much louder, in dB" width={90} value={sound.level?.db ?? 0} disabled={!sound.level} save={(db) => (sound.level && db !== undefined ? edit(setLevel(sound, { ...sound.level, db }), `${sound.name}: ${db} dB`) : [])} />
         <span className="soft">louder than</span>
         <Select size="xs" aria-label="Louder than which sound" placeholder="no wish" searchable clearable data={others} value={sound.level?.than ?? null} onChange={(v) => edit(setLevel(sound, v ? { than: v as Sound['id'], db: sound.level?.db ?? 0 } : undefined), v ? `${sound.name}: level against another` : `${sound.name}: no wish for its level`)} />
       </div>
       {detail.level && <p className="soft" style={{ margin: 0 }}>{detail.level.is === undefined ? 'The two are not heard at the same end.' : `By gains that are partly assumed it is ${Math.abs(detail.level.is)} dB ${detail.level.is < 0 ? 'softer' : 'louder'}; wished ${detail.level.wished}.`}</p>}
     </section>
   );
+};
+
+interface AmountOf {
+  readonly label?: string;
+  readonly says: string;
+  readonly value: number | undefined;
+  readonly width?: number;
+  readonly disabled?: boolean;
+  /** Undefined when the field was emptied. */
+  readonly save: (value: number | undefined) => readonly Refusal[];
+}
+
+/** A number that counts once it is typed to its end: Enter, or leaving the field. What cannot be is said beside it, and the old number stays. */
+const Amount = ({ label, says, value, width = 76, disabled = false, save }: AmountOf) => {
+  const [typed, type] = useState<string | number>();
+  const [refused, refuse] = useState('');
+  const commit = () => {
+    if (typed === undefined) return;
+    const wrong = save(typed === '' ? undefined : Number(typed));
+    refuse(wrong.map((r) => `${r.wrong} ${r.would}`).join(' '));
+    type(undefined);
+  };
+  return <NumberInput size="xs" w={refused ? 200 : width} {...(label ? { label } : {})} aria-label={says} placeholder="open" disabled={disabled} value={typed ?? value ?? ''} error={refused} onChange={type} onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && commit()} />;
 };
 
 const CURVES: readonly { value: Curve; label: string }[] = [{ value: 'line', label: 'evenly' }, { value: 'slow', label: 'slow at the heel' }, { value: 'fast', label: 'fast at the heel' }];
@@ -121,15 +145,15 @@ const Pedals = ({ sound, detail, scope }: Of & { scope: Scope }) => {
         if (!('pedal' in w)) return null;
         const line = detail.pedals.find((p) => p.control === w.control);
         const name = controlText(rig, w.control);
-        const number = (label: string, value: number | undefined, change: (v: number) => void) => <NumberInput size="xs" w={72} label={label} aria-label={`${label} of ${name}`} value={value ?? ''} placeholder="open" onChange={(v) => typeof v === 'number' && change(v)} />;
         return (
           <div key={w.control} className="under-pedal">
             <div className="end">
               <strong>{name}</strong>
               <Select size="xs" w={130} label="pedal" aria-label={`Pedal for ${name}`} allowDeselect={false} data={inputs.map((i) => ({ value: i.input as string, label: i.text }))} value={w.pedal} onChange={(v) => v && put({ ...w, pedal: v as Ref })} />
-              {number('heel', w.heel, (heel) => put({ ...w, heel }))}{number('toe', w.toe, (toe) => put({ ...w, toe }))}
+              <Amount key={`${sound.id} heel`} label="heel" says={`heel of ${name}`} value={w.heel} save={(heel) => (heel === undefined ? [] : put({ ...w, heel }))} />
+              <Amount key={`${sound.id} toe`} label="toe" says={`toe of ${name}`} value={w.toe} save={(toe) => (toe === undefined ? [] : put({ ...w, toe }))} />
               <Select size="xs" w={130} label="follows" aria-label={`How ${name} follows`} allowDeselect={false} data={[...CURVES]} value={w.curve ?? 'line'} onChange={(v) => v && put({ ...w, curve: v as Curve })} />
-              {number('until moved', typeof w.at === 'number' ? w.at : undefined, (at) => put({ ...w, at }))}
+              <Amount key={`${sound.id} at`} label="until moved" says={`until moved of ${name}`} value={typeof w.at === 'number' ? w.at : undefined} save={(at) => { const { at: _, ...open } = w; return put(at === undefined ? open : { ...w, at }); }} />
               <Button variant="default" size="compact-xs" aria-label={`Not under a pedal: ${name}`} onClick={() => edit(clearWant(sound, w.control, scope), `${sound.name}: ${name} not under a pedal`)}>×</Button>
             </div>
             {line && <p className={line.works ? 'soft' : 'broken'} style={{ margin: 0 }}>{line.says}</p>}
