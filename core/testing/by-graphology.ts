@@ -12,18 +12,21 @@ type LegOrBoth = (typeof LEGS)[number];
 
 const holdsNow = (state: RigState, need: Need): boolean => {
   const asks = (when: Parameters<typeof holds>[0]) => holds(when, { value: (c) => state.get(ref(need.device, c)), plugged: () => false });
-  if ('when' in need) return asks(need.when);
-  if ('unless' in need) return !asks(need.unless);
-  const order = ['^', ...String(state.get(need.order) ?? need.usual).split(' ').filter(Boolean), '$'];
-  return order.some((slot, i) => `${slot}>${order[i + 1]}` === need.pair);
+  return 'when' in need ? asks(need.when) : !asks(need.unless);
 };
+
+/** Edges from one slot to the next that the arrangements of a state leave out. */
+const outOfLine = (wiring: Wiring, state: RigState): ReadonlySet<number> => new Set(wiring.ordered.flatMap(({ control, usual, pairs }) => {
+  const order = ['^', ...String(state.get(control) ?? usual).split(' ').filter(Boolean), '$'];
+  return pairs.flatMap(({ edge, pair }) => (order.some((slot, i) => `${slot}>${order[i + 1]}` === pair) ? [] : [edge]));
+}));
 
 /** What becomes of one signal on one edge, said rule by rule. */
 const after = (wiring: Wiring, edge: Edge, state: RigState, leg: LegOrBoth, side: Side): readonly (readonly [LegOrBoth, Side])[] => {
   if (edge.fromLeg && leg !== 'both' && leg !== edge.fromLeg) return [];
   if (edge.carries.by === 'block') {
     const { block, device } = edge.carries;
-    const on = holds(block.on, { value: (c) => state.get(ref(device, c)), plugged: () => false });
+    const on = holds(block.on, { value: (c) => state.get(ref(device, c)), plugged: (jack) => wiring.plugged.has(ref(device, jack)) });
     if (on && block.width === 'sum') return [['both', 'mono']];
     if (on && block.width === 'spread') {
       if (side === 'mono') return [['left', 'left'], ['right', 'right']];
@@ -39,8 +42,9 @@ const after = (wiring: Wiring, edge: Edge, state: RigState, leg: LegOrBoth, side
 export const graphOf = (wiring: Wiring, state: RigState): DirectedGraph => {
   const graph = new DirectedGraph();
   wiring.points.forEach((_, p) => LEGS.forEach((leg) => SIDES.forEach((side) => graph.addNode(`${p} ${leg} ${side}`))));
-  for (const edge of wiring.edges) {
-    if (!edge.needs.every((n) => holdsNow(state, n))) continue;
+  const unused = outOfLine(wiring, state);
+  for (const [e, edge] of wiring.edges.entries()) {
+    if (unused.has(e) || !edge.needs.every((n) => holdsNow(state, n))) continue;
     for (const leg of LEGS) for (const side of SIDES) for (const [toLeg, toSide] of after(wiring, edge, state, leg, side)) graph.mergeEdge(`${edge.from} ${leg} ${side}`, `${edge.to} ${toLeg} ${toSide}`);
   }
   return graph;

@@ -1,6 +1,6 @@
 import { byteFor, scaledValue, type Act } from '../rig/act.js';
 import { shown } from '../midi/numbering.js';
-import type { Device, Memory } from '../rig/device.js';
+import { controlIn, memoriesThatStore, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
@@ -53,8 +53,7 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
   }
   for (const slot of slots) {
     for (const stored of slot.caller.memory.stores) {
-      const control = slot.caller.device.controls.find((c) => c.id === stored)!;
-      slot.contents[stored] ??= restingValue(control);
+      slot.contents[stored] ??= restingValue(controlIn(slot.caller.device, stored)!);
     }
     slot.sent.sort((a, b) => a.rank - b.rank);
     if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
@@ -72,7 +71,7 @@ export const withWaits = <T extends { readonly act: Act }>(rig: Rig, sent: reado
     const arrives = now + (bytesOf(s.act.send) * BYTE_US) / 1000;
     const afterMs = Math.max(0, Math.ceil((deafUntil.get(id) ?? 0) - arrives));
     now = arrives + afterMs;
-    const device = partOf(rig, id);
+    const device = rig.parts.device.get(id);
     if ('pc' in s.act.send && device?.midi?.messages === 'lost') deafUntil.set(id, now + Math.max(0, ...device.memories.map((m) => m.gapMs)));
     return afterMs ? { ...s, act: { ...s.act, afterMs } } : s;
   });
@@ -82,7 +81,7 @@ const isTurnedOver = (way: Way): boolean => way.by === 'toggle' || way.by === 'p
 
 const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; sent: Sent[] }, way: Way, want: Wanted, wants: Wants): void => {
   const { device: id, name } = splitRef(want.control);
-  const device = partOf(rig, id)!;
+  const device = rig.parts.device.get(id)!;
   const send = (act: Act, text: string, rank: number) => slot.sent.push({ act, rank, meant: { device: id, text } });
   switch (way.by) {
     case 'stored':
@@ -141,8 +140,8 @@ interface Holder {
 /** The program of the control's own box that the same sound calls, when that box stores the control. */
 const holderOf = (rig: Rig, want: Wanted, wants: Wants): Holder | undefined => {
   const { device: id, name } = splitRef(want.control);
-  for (const memory of partOf(rig, id)?.memories ?? []) {
-    if (!memory.stores.includes(name)) continue;
+  const device = rig.parts.device.get(id);
+  for (const memory of device ? memoriesThatStore(device, name) : []) {
     const called = wants.get(ref(id, memory.control));
     if (called) return { memory, program: programAt(rig, id, memory.id, called.value) };
   }

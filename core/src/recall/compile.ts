@@ -32,8 +32,9 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
   const callers = callersOf(b, sound);
   const pedals = sweepsOf(b, callers, intention.pedals.values());
   const relays = overRelays(b, callers, intention.wants);
-  const wants = [...intention.wants, ...relays.wants];
-  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, wants.filter((w) => !isOwnProgram(callers, w) && !relays.reached.has(w.control)));
+  const wants = relays.wants.length ? [...intention.wants, ...relays.wants] : intention.wants;
+  const own = new Set(callers.map((c) => ref(c.device.id, c.memory.control)));
+  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, wants.filter((w) => !own.has(w.control) && !relays.reached.has(w.control)));
   return {
     sound: sound.id,
     wants,
@@ -47,8 +48,6 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
     pedals,
   };
 };
-
-const isOwnProgram = (callers: readonly Caller[], want: Wanted): boolean => callers.some((c) => want.control === ref(c.device.id, c.memory.control));
 
 const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
   sound.calls.filter((c) => !c.in?.hookup || c.in.hookup === b.hookup.id).flatMap((call): Caller[] => {

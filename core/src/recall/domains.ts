@@ -25,7 +25,7 @@ const SMALL = 16;
 
 /** Keeps what each part names from one edit to the next, and the domains as long as all of it together stays the same. */
 export class DomainMemory {
-  private readonly numbers = new Map<string, number>();
+  private readonly numbers = new Map<Ref, Map<Value, number>>();
   private readonly pairs: (readonly [control: Ref, value: string])[] = [];
   private mentions = new WeakMap<object, readonly number[]>();
   private ground: readonly unknown[] = [];
@@ -37,18 +37,23 @@ export class DomainMemory {
     let known = this.mentions.get(part);
     if (!known) {
       const found = new Set<number>();
-      say((control, value) => {
-        const key = `${control} ${value}`;
-        let number = this.numbers.get(key);
-        if (number === undefined) {
-          number = this.pairs.push([control, String(value)]) - 1;
-          this.numbers.set(key, number);
-        }
-        found.add(number);
-      });
+      say((control, value) => found.add(this.numberOf(control, value)));
       this.mentions.set(part, known = [...found]);
     }
     return known;
+  }
+
+  /** The same for a number and the text of it. */
+  private numberOf(control: Ref, value: Value): number {
+    let values = this.numbers.get(control);
+    if (!values) this.numbers.set(control, values = new Map());
+    let number = values.get(value);
+    if (number === undefined) {
+      const text = String(value);
+      number = values.get(text) ?? this.pairs.push([control, text]) - 1;
+      values.set(text, number).set(value, number);
+    }
+    return number;
   }
 
   /** What parts name rests on the boxes alone. */

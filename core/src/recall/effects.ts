@@ -8,7 +8,7 @@ import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { OTHER, UNKNOWN, type Domains } from './domains.js';
 import { listeners, type Listener } from './listeners.js';
-import { slotTiming, type Missed, type Timed } from './slot-timing.js';
+import { slotTiming, type Missed } from './slot-timing.js';
 import type { Condition, SystemAct } from './system.js';
 
 /** Every program that stands in a box of the rig, typed or planned. */
@@ -69,16 +69,10 @@ export type NoteLoad = (device: Device, memory: Memory, when: readonly Condition
  * What is said once is kept, so that all slots that send the same message share the very same acts.
  */
 export class Effects {
-  private readonly said = new Map<string, readonly SystemAct[]>();
-  private readonly timings = new WeakMap<readonly Act[], readonly Timed[]>();
+  private readonly setsSaid: Map<Ref, Map<Value, readonly SystemAct[]>>[] = [];
+  private readonly sendsSaid: Map<string, Map<number, readonly SystemAct[]>>[] = [];
 
   constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf, private readonly noteLoad?: NoteLoad) {}
-
-  private once(key: string, say: () => readonly SystemAct[]): readonly SystemAct[] {
-    const known = this.said.get(key) ?? say();
-    this.said.set(key, known);
-    return known;
-  }
 
   isVariable(control: Ref): boolean {
     return this.domains.of.has(control);
@@ -139,7 +133,7 @@ export class Effects {
   }
 
   set(device: Device, control: Ref, value: Value, when: readonly Condition[], depth = 0): readonly SystemAct[] {
-    return guardedBy(when, this.once(`set ${depth} ${control} ${value}`, () => {
+    return guardedBy(when, once(once(this.setsSaid[depth] ??= new Map(), control, () => new Map<Value, readonly SystemAct[]>()), value, () => {
       const named = this.domains.named(control, value);
       const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, named]);
       return [...this.contacts(device, control, moves, [], depth), { variable: control, set: named }];
@@ -160,12 +154,14 @@ export class Effects {
     const when = [...under, ...fresh];
     const program = this.shelf.get(shelfKey(device.id, memory.id, number));
     const contents = program && program.contents !== 'unplanned' ? program.contents : undefined;
-    const sets = memory.stores.flatMap((name) => {
+    const sets: SystemAct[] = [];
+    for (const name of memory.stores) {
       const control = ref(device.id, name);
-      if (!this.isVariable(control)) return [];
       const value = contents ? contents[name] : UNKNOWN;
-      return value === undefined ? [] : value === UNKNOWN ? [guarded({ variable: control, set: UNKNOWN }, when)] : this.set(device, control, value, when, depth);
-    });
+      if (value === undefined || !this.isVariable(control)) continue;
+      if (value === UNKNOWN) sets.push(guarded({ variable: control, set: UNKNOWN }, when));
+      else for (const act of this.set(device, control, value, when, depth)) sets.push(act);
+    }
     const latches = (memory.assignable ?? []).flatMap(({ switch: name, latch }) => {
       const after = program?.assigns.find((a) => a.switch === name)?.afterLoad ?? 'off';
       return after === 'kept' || !this.isVariable(ref(device.id, latch)) ? [] : [guarded({ variable: ref(device.id, latch), set: after }, when)];
@@ -183,7 +179,7 @@ export class Effects {
    */
   private burst(device: Device, acts: readonly Act[], under: readonly Condition[], depth: number, evening?: Evening): Loading['list'] {
     if (depth > DEEPEST) return [];
-    const timing = this.timing(device, acts, evening?.lost);
+    const timing = slotTiming(this.b, device.id, acts, evening?.lost);
     const before = new Map<number, SystemAct[]>();
     const said = acts.map((act, i): readonly SystemAct[] => {
       const own = this.guards(device.id, act.when);
@@ -214,19 +210,14 @@ export class Effects {
     return String(this.domains.constant(control)) === String(value) ? [] : undefined;
   }
 
-  private timing(device: Device, acts: readonly Act[], lost?: number): readonly Timed[] {
-    if (lost !== undefined) return slotTiming(this.b, device.id, acts, lost);
-    const known = this.timings.get(acts) ?? slotTiming(this.b, device.id, acts);
-    this.timings.set(acts, known);
-    return known;
-  }
-
   private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
-    return guardedBy(when, this.once(`send ${depth} ${device.id}.${at} ${textOf(message)}`, () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
+    const said = once(this.sendsSaid[depth] ??= new Map(), ref(device.id, at), () => new Map<number, readonly SystemAct[]>());
+    return guardedBy(when, once(said, messageNumber(message), () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
   }
 
   private heardBy(to: Device, device: Device, message: Message, at: string, depth: number): readonly SystemAct[] {
-    return this.once(`send ${depth} ${device.id}.${at} ${textOf(message)} to ${to.id}`, () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
+    const said = once(this.sendsSaid[depth] ??= new Map(), `${device.id}.${at} to ${to.id}`, () => new Map<number, readonly SystemAct[]>());
+    return once(said, messageNumber(message), () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
   }
 
   private answer({ device: receiver, answers }: Listener, message: Message, depth: number): readonly SystemAct[] {
@@ -271,6 +262,17 @@ export class Effects {
   }
 }
 
-const textOf = (message: Message): string => ('bpm' in message ? `clock ${message.bpm}` : `${message.channel} ${'pc' in message ? `${message.bank ?? 0} ${message.pc}` : `${message.cc}=${message.value}`}`);
+const once = <K, T>(known: Map<K, T>, key: K, make: () => T): T => {
+  let found = known.get(key);
+  if (found === undefined) known.set(key, found = make());
+  return found;
+};
+
+/** Messages of the same number are the same. */
+const messageNumber = (message: Message): number => {
+  if ('bpm' in message) return -message.bpm;
+  const what = 'pc' in message ? ((message.bank ?? 0) * 128 + message.pc) * 2 : (message.cc * 128 + message.value) * 2 + 1;
+  return what * 16 + message.channel - 1;
+};
 
 const guarded = (act: SystemAct, when: readonly Condition[]): SystemAct => (when.length ? { ...act, when } : act);

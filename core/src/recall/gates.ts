@@ -2,8 +2,7 @@ import type { Ref } from '../rig/ids.js';
 import { ref } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
 import { factHolds, type Fact, type Value, type When } from '../rig/value.js';
-import { neighbours } from '../signal/arrangement.js';
-import { controlOf } from '../signal/state.js';
+import { controlOf, inArrangement } from '../signal/state.js';
 import type { Need, Wiring } from '../signal/wiring.js';
 
 type Known = (r: Ref) => Value | undefined;
@@ -39,7 +38,7 @@ export const toHold = (device: Need['device'], when: When, known: Known): Openin
 
 const NOTHING: Opening = [];
 
-const opens = (rig: Rig, need: Exclude<Need, { order: Ref }>, known: Known): Opening | undefined => {
+const opens = (rig: Rig, need: Need, known: Known): Opening | undefined => {
   if ('when' in need) {
     let isOpen = true;
     for (const { control, allows } of need.facts) {
@@ -62,39 +61,44 @@ const opens = (rig: Rig, need: Exclude<Need, { order: Ref }>, known: Known): Ope
   return cheapest;
 };
 
+/** By edge: no arrangement leaves it out. */
+const inUse = (wiring: Wiring, known: Known): Uint8Array => {
+  const edges = new Uint8Array(wiring.edges.length);
+  for (const e of wiring.plain) edges[e] = 1;
+  for (const ordered of wiring.ordered) for (const e of inArrangement(ordered, String(known(ordered.control) ?? ordered.usual))) edges[e] = 1;
+  return edges;
+};
+
 /**
  * The gates, mutes and routes to open so that sound gets from one point to another: the way that needs fewest.
  * @returns undefined when no way is left by what is known
  */
 export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, known: Known): Opening | undefined => {
-  const cost = new Map<number, number>([[from, 0]]);
-  const via = new Map<number, { readonly point: number; readonly opening: Opening }>();
+  const cost = new Float64Array(wiring.points.length).fill(Infinity);
+  const via: Via[] = [];
   const buckets: number[][] = [[from]];
-  const orders = new Map<Ref, ReadonlySet<string>>();
-  const follows = (need: Extract<Need, { order: Ref }>): boolean => {
-    let order = orders.get(need.order);
-    if (!order) orders.set(need.order, order = neighbours(String(known(need.order) ?? need.usual)));
-    return order.has(need.pair);
-  };
+  cost[from] = 0;
+  const inLine = inUse(wiring, known);
   for (let c = 0; c < buckets.length; c += 1) {
     for (const point of buckets[c] ?? []) {
-      if (cost.get(point) !== c) continue;
+      if (cost[point] !== c) continue;
       if (point === to) return wayBack(via, from, to);
       for (const e of wiring.out[point]!) {
+        if (!inLine[e]) continue;
         const edge = wiring.edges[e]!;
         let opening = NOTHING;
         let isShut = false;
         for (const need of edge.needs) {
-          const more = 'order' in need ? (follows(need) ? NOTHING : undefined) : opens(rig, need, known);
+          const more = opens(rig, need, known);
           if (more?.length) opening = opening.length ? [...opening, ...more] : more;
           isShut = more === undefined;
           if (isShut) break;
         }
         if (isShut) continue;
         const next = c + opening.length;
-        if (next >= (cost.get(edge.to) ?? Infinity)) continue;
-        cost.set(edge.to, next);
-        via.set(edge.to, { point, opening });
+        if (next >= cost[edge.to]!) continue;
+        cost[edge.to] = next;
+        via[edge.to] = { point, opening };
         (buckets[next] ??= []).push(edge.to);
       }
     }
@@ -102,8 +106,13 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
   return undefined;
 };
 
-const wayBack = (via: ReadonlyMap<number, { readonly point: number; readonly opening: Opening }>, from: number, to: number): Opening => {
+const wayBack = (via: readonly Via[], from: number, to: number): Opening => {
   const opening = new Map<Ref, Value>();
-  for (let point = to; point !== from; point = via.get(point)!.point) for (const [control, value] of via.get(point)!.opening) opening.set(control, value);
+  for (let point = to; point !== from; point = via[point]!.point) for (const [control, value] of via[point]!.opening) opening.set(control, value);
   return [...opening];
 };
+
+interface Via {
+  readonly point: number;
+  readonly opening: Opening;
+}

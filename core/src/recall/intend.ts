@@ -1,12 +1,13 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
+import type { Program } from '../rig/program.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
 import { jackOf } from '../signal/wiring.js';
 import { restingState, type RigState } from '../signal/state.js';
-import { trace, type Trace } from '../signal/trace.js';
+import { downstream, trace, type Trace } from '../signal/trace.js';
 import type { Because, Pair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
@@ -41,7 +42,11 @@ class Gatherer {
 
   constructor(private readonly grounds: Grounds) {}
 
-  readonly known = (r: Ref): Value | undefined => this.wants.get(r)?.value ?? (this.grounds.given.has(r) ? this.grounds.resting.get(r) : undefined);
+  readonly known = (r: Ref): Value | undefined => {
+    const wanted = this.wants.get(r);
+    if (wanted) return wanted.value;
+    return this.grounds.given.has(r) ? this.grounds.resting.get(r) : undefined;
+  };
 
   want(control: Ref, value: Value, why: Because): void {
     const known = this.known(control);
@@ -144,15 +149,23 @@ const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[],
 const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => {
   for (const { control, value, why } of [...g.wants.values()]) {
     if (why.by !== 'said') continue;
-    const { device, name } = splitRef(control);
-    for (const memory of partOf(rig, device)?.memories.filter((m) => m.control === name) ?? []) {
-      const program = programAt(rig, device, memory.id, value);
-      if (!program || program.contents === 'unplanned') continue;
-      for (const [stored, held] of Object.entries(program.contents)) {
-        if (!free.has(ref(device, stored))) g.want(ref(device, stored), held, { by: 'program', number: program.number });
-      }
+    const { device: id, name } = splitRef(control);
+    const device = rig.parts.device.get(id);
+    for (const memory of device?.memories ?? []) {
+      const program = memory.control === name ? programAt(rig, id, memory.id, value) : undefined;
+      if (!program) continue;
+      const because: Because = { by: 'program', number: program.number };
+      for (const [stored, held] of heldBy(program)) if (!free.has(stored)) g.want(stored, held, because);
     }
   }
+};
+
+const held = new WeakMap<Program, readonly (readonly [Ref, Value])[]>();
+/** What a program holds, as seen from the rig; nothing when that is not known. */
+const heldBy = (program: Program): readonly (readonly [Ref, Value])[] => {
+  let known = held.get(program);
+  if (!known) held.set(program, known = program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => [ref(program.device, name), value] as const));
+  return known;
 };
 
 /** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
@@ -194,9 +207,8 @@ const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly
 
 /** Whether the signal meets one stage after another. */
 const follows = (t: Trace, first: Ref, second: Ref): boolean => {
-  const { wiring, active, onPath } = t;
-  const edgesOf = (r: Ref) => wiring.edges.filter((e, i) => active[i] && e.carries.by === 'block' && ref(e.carries.device, e.carries.block.id) === r);
-  const seen = new Set(edgesOf(first).map((e) => e.to));
-  for (const point of seen) for (const e of wiring.out[point]!) if (active[e] && onPath[wiring.edges[e]!.to]) seen.add(wiring.edges[e]!.to);
-  return edgesOf(second).some((e) => seen.has(e.from));
+  const { wiring: { blocks, edges }, active } = t;
+  const edgesOf = (stage: Ref) => blocks.flatMap((b) => (b.stage === stage && active[b.edge] ? [edges[b.edge]!] : []));
+  const seen = downstream(t, edgesOf(first).map((e) => e.to));
+  return edgesOf(second).some((e) => seen[e.from]);
 };

@@ -96,13 +96,20 @@ const relevant = (system: RecallSystem): RecallSystem => {
   return { ...system, variables: system.variables.filter((v) => used.has(v.id)), together: (system.together ?? []).filter((g) => used.has(g.variables[0]!)) };
 };
 
-const usedBefore = new WeakMap<SystemEvent, ReadonlySet<string>>();
+const usedBefore = new WeakMap<SystemEvent, Set<string>>();
 /** Variables that an event writes or reads. */
 const usedBy = (event: SystemEvent): ReadonlySet<string> => {
   let used = usedBefore.get(event);
   if (!used) {
-    const reads = (when: readonly Condition[] | undefined) => (when ?? []).map((c) => c.variable);
-    usedBefore.set(event, used = new Set([...reads(event.when), ...event.acts.flatMap((act) => (act.when ? [act.variable, ...reads(act.when)] : [act.variable]))]));
+    usedBefore.set(event, used = new Set());
+    const note = (when: readonly Condition[] | undefined, into: Set<string>) => {
+      if (when) for (const c of when) into.add(c.variable);
+    };
+    note(event.when, used);
+    for (const act of event.acts) {
+      used.add(act.variable);
+      note(act.when, used);
+    }
   }
   return used;
 };

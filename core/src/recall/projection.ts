@@ -1,6 +1,6 @@
 import { eventOf, placeOf, type Writers } from './cone.js';
 import { afterAct, type Condition, type RecallSystem, type SystemAct, type SystemEvent, type Together, type Variable } from './system.js';
-import { actNumber, actNumbers, conditionNumber, guardNumber } from './texts.js';
+import { actNumbers, allowedBy, conditionNumber, guardNumber } from './texts.js';
 
 /** A guard as a table: for the variable at `at`, which of its merged values satisfy it. Equal forms say the same. */
 interface Guard {
@@ -45,6 +45,8 @@ export interface Projection {
 export interface Member {
   readonly event: SystemEvent;
   readonly acts: readonly SystemAct[];
+  /** The numbers of its acts. */
+  readonly numbers: readonly number[];
 }
 
 /** What a cone holds of a system. */
@@ -65,14 +67,14 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Re
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
   const keys: string[] = [];
-  const steps = new Map<number, number>();
+  const steps: Map<number, number>[] = [];
   const memberAt: number[] = [];
   let paths = 0;
   /** Where the path of numbers leads that goes on with this one: equal paths end at the same place. */
   const goOn = (from: number, number: number): number => {
-    const step = from * 2 ** 32 + number;
-    let to = steps.get(step);
-    if (to === undefined) steps.set(step, to = paths += 1);
+    const after = (steps[from] ??= new Map());
+    let to = after.get(number);
+    if (to === undefined) after.set(number, to = paths += 1);
     return to;
   };
   const writes = cone.length === 1 ? writers.get(cone[0]!)! : inOrder(cone.map((v) => writers.get(v)!));
@@ -85,15 +87,10 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Re
     for (; i < writes.length && eventOf(writes[i]!) === e; i += 1) at = goOn(at, numbers[placeOf(writes[i]!)]!);
     let member = memberAt[at];
     if (member === undefined) {
-      const acts: SystemAct[] = [];
-      let key = `${guardNumber(event)}`;
-      for (let k = first; k < i; k += 1) {
-        const place = placeOf(writes[k]!);
-        acts.push(event.acts[place]!);
-        key += `;${numbers[place]!}`;
-      }
-      memberAt[at] = member = members.push({ event, acts }) - 1;
-      keys.push(key);
+      const places = writes.slice(first, i).map(placeOf);
+      const own = places.map((place) => numbers[place]!);
+      memberAt[at] = member = members.push({ event, acts: places.map((place) => event.acts[place]!), numbers: own }) - 1;
+      keys.push(`${guardNumber(event)};${own.join(';')}`);
     }
     memberOf[e] = member;
   }
@@ -142,14 +139,13 @@ export const project = (
   const reads = (when: readonly Condition[] | undefined) => {
     if (when) for (const c of when) conditionsOn.get(c.variable)!.set(conditionNumber(c), c);
   };
-  for (const { event, acts } of members) {
+  for (const { event, acts, numbers } of members) {
     reads(event.when);
-    for (const act of acts) {
-      const number = actNumber(act);
-      if (seen.has(number)) continue;
-      seen.add(number);
-      actsOf.get(act.variable)!.push(act);
-      reads(act.when);
+    for (let i = 0; i < acts.length; i += 1) {
+      if (seen.has(numbers[i]!)) continue;
+      seen.add(numbers[i]!);
+      actsOf.get(acts[i]!.variable)!.push(acts[i]!);
+      reads(acts[i]!.when);
     }
   }
   const merged = cone.map((id) => mergeValues(variables.get(id)!, actsOf.get(id)!, [...conditionsOn.get(id)!.values()], wanted.get(id)));
@@ -160,7 +156,7 @@ export const project = (
     let guard = guards.get(number);
     if (!guard) {
       const at = place.get(c.variable)!;
-      const allowed = new Set(c.in);
+      const allowed = allowedBy(c);
       const { names } = merged[at]!;
       const allows = new Uint8Array(names.length);
       for (let v = 0; v < names.length; v += 1) if (allowed.has(names[v]!)) allows[v] = 1;
@@ -169,8 +165,7 @@ export const project = (
     return guard;
   };
   const ops = new Map<number, Op>();
-  const opOf = (act: SystemAct): Op => {
-    const number = actNumber(act);
+  const opOf = (act: SystemAct, number: number): Op => {
     let op = ops.get(number);
     if (!op) {
       const at = place.get(act.variable)!;
@@ -187,8 +182,8 @@ export const project = (
   const inGroup = new Set(grouped.flatMap((g) => g.at));
   const classes: EventClass[] = [];
   const known = new Map<string, number>();
-  const classOf = members.map(({ event, acts }): number => {
-    const made: EventClass = { guards: event.when?.map(guardOf) ?? [], ops: acts.map(opOf), isLast: event.last === true };
+  const classOf = members.map(({ event, acts, numbers }): number => {
+    const made: EventClass = { guards: event.when?.map(guardOf) ?? [], ops: acts.map((act, i) => opOf(act, numbers[i]!)), isLast: event.last === true };
     const form = `${made.isLast ? '.' : ''}${formOf(made.guards)}:${formOf(made.ops)}`;
     const at = known.get(form) ?? classes.push(made) - 1;
     known.set(form, at);
@@ -235,19 +230,24 @@ const mergeValues = (variable: Variable, acts: readonly SystemAct[], conditions:
   }
   const { domain } = variable;
   const part = new Int32Array(domain.length);
-  const split = (bitOf: (value: string, i: number) => number): void => {
-    const ids = new Map<number, number>();
-    domain.forEach((value, i) => {
-      const sign = part[i]! * (domain.length + 1) + bitOf(value, i);
-      let id = ids.get(sign);
-      if (id === undefined) ids.set(sign, id = ids.size);
-      part[i] = id;
-    });
+  let parts = 1;
+  /** Values of one part that have another mark among them fall apart. */
+  const split = (marks: number, markOf: (value: string, i: number) => number): void => {
+    const ids = new Int32Array(parts * marks).fill(-1);
+    parts = 0;
+    for (let i = 0; i < domain.length; i += 1) {
+      const sign = part[i]! * marks + markOf(domain[i]!, i);
+      if (ids[sign] === -1) {
+        ids[sign] = parts;
+        parts += 1;
+      }
+      part[i] = ids[sign]!;
+    }
   };
-  split((value, i) => (alone.has(value) ? i + 1 : 0));
+  split(domain.length + 1, (value, i) => (alone.has(value) ? i + 1 : 0));
   for (const c of conditions) {
-    const set = new Set(c.in);
-    split((value) => (set.has(value) ? 1 : 0));
+    const allowed = allowedBy(c);
+    split(2, (value) => (allowed.has(value) ? 1 : 0));
   }
   const names: string[] = [];
   domain.forEach((value, i) => { names[part[i]!] ??= value; });

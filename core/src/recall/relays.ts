@@ -18,7 +18,8 @@ export interface OverRelays {
  * MIDI tells what to close. Then the relay is wanted, open or closed.
  */
 export const overRelays = (b: Bearings, callers: readonly Caller[], wanted: readonly Wanted[]): OverRelays => {
-  const isReached = (control: Ref) => callers.some((c) => b.finder.from(c.device.id, c.memory)(control).length > 0);
+  const waysTo = callers.map((c) => b.finder.from(c.device.id, c.memory));
+  const isReached = (control: Ref) => waysTo.some((ways) => ways(control).length > 0);
   const known = new Set(wanted.map((w) => w.control));
   const wants: Wanted[] = [];
   const reached = new Set<Ref>();

@@ -3,6 +3,7 @@ import type { Device, Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
+import type { ControlWiring } from '../signal/reach.js';
 import { listeners } from './listeners.js';
 
 /** A box that misses a message because it is loading. */
@@ -106,9 +107,23 @@ export const missedBy = (device: Device, messages: readonly Reaching[], busyUnti
   return missed;
 };
 
-/** When each message of a slot arrives and which boxes miss it. */
+/** When each message of a slot arrives and which boxes miss it. @param lost the place of a message that nobody hears */
 export const slotTiming = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): readonly Timed[] => {
-  const misses = [...reaching(b, controller, acts, lost)].map(([device, messages]) => missedBy(device, messages));
+  if (lost !== undefined) return timed(b, controller, acts, lost);
+  let known = timings.get(b.control);
+  if (!known) timings.set(b.control, known = new WeakMap());
+  const before = known.get(acts);
+  if (before?.controller === controller) return before.timing;
+  const timing = timed(b, controller, acts);
+  known.set(acts, { controller, timing });
+  return timing;
+};
+
+/** What hears a slot is made anew with the wiring. */
+const timings = new WeakMap<ControlWiring, WeakMap<readonly Act[], { readonly controller: Id<'device'>; readonly timing: readonly Timed[] }>>();
+
+const timed = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): readonly Timed[] => {
+  const misses = [...reaching(b, controller, acts, lost)].map(([device, messages]) => missedBy(device, messages)).filter((missed) => missed.size > 0);
   return arrivals(acts).map((us, place) => ({ us, missed: misses.flatMap((missed) => missed.get(place) ?? []) }));
 };
 

@@ -27,6 +27,9 @@ const numberOf = (text: string): number => {
 
 export const conditionNumber = kept((c: Condition): number => numberOf(`${c.variable}∈${c.in.join(',')}`));
 
+/** The values that a condition allows. */
+export const allowedBy = kept((c: Condition): ReadonlySet<string> => new Set(c.in));
+
 const whenText = (when: readonly Condition[] | undefined): string => (when?.length ? when.map(conditionNumber).join('&') : '');
 
 export const actNumber = kept((act: SystemAct): number => {

@@ -28,7 +28,7 @@ export const wayFinder = (rig: Rig, control: ControlWiring, setting: (r: Ref) =>
   const known = new Map<string, Map<Ref, readonly Way[]>>();
   return {
     from: (controller, memory) => {
-      const key = `${controller} ${memory.id}`;
+      const key = ref(controller, memory.id);
       const ways = known.get(key) ?? new Map<Ref, readonly Way[]>();
       known.set(key, ways);
       return (target) => {

@@ -95,6 +95,29 @@ export interface Relay {
   readonly closedWhen: When | undefined;
 }
 
+const controls = new WeakMap<Device, ReadonlyMap<string, Control>>();
+
+/** A control of a box by its id. */
+export const controlIn = (device: Device, id: string): Control | undefined => {
+  let known = controls.get(device);
+  if (!known) controls.set(device, known = new Map(device.controls.map((c) => [c.id, c])));
+  return known.get(id);
+};
+
+const holders = new WeakMap<Device, ReadonlyMap<string, readonly Memory[]>>();
+const NO_MEMORIES: readonly Memory[] = [];
+
+/** The memories of a box whose programs hold a control. */
+export const memoriesThatStore = (device: Device, control: string): readonly Memory[] => {
+  let known = holders.get(device);
+  if (!known) {
+    const made = new Map<string, Memory[]>();
+    for (const memory of device.memories) for (const stored of memory.stores) made.set(stored, [...made.get(stored) ?? [], memory]);
+    holders.set(device, known = made);
+  }
+  return known.get(control) ?? NO_MEMORIES;
+};
+
 const relays = new WeakMap<Device, readonly Relay[]>();
 
 /** Every relay of a box, tip before ring. */

@@ -20,11 +20,39 @@ export const isId = (text: string): text is AnyId => {
   return colon > 0 && (KINDS as readonly string[]).includes(text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1));
 };
 
+/** Refs are looked up all the time: the very same text each time is found faster than an equal one. */
+const refs = new Map<string, Map<string, Ref>>();
+const parts = new Map<string, RefParts>();
+const MOST_REFS = 200_000;
+
+interface RefParts {
+  readonly device: Id<'device'>;
+  readonly name: string;
+}
+
 /** @example ref('device:dly', 'on') // 'device:dly.on' */
-export const ref = (device: Id<'device'>, name: string): Ref => `${device}.${name}` as Ref;
+export const ref = (device: Id<'device'>, name: string): Ref => {
+  let names = refs.get(device);
+  if (!names) refs.set(device, names = new Map());
+  let known = names.get(name);
+  if (known === undefined) {
+    known = `${device}.${name}` as Ref;
+    names.set(name, known);
+    splitRef(known);
+  }
+  return known;
+};
 
 /** @example splitRef('device:dly.on') // { device: 'device:dly', name: 'on' } */
-export const splitRef = (r: string): { readonly device: Id<'device'>; readonly name: string } => {
-  const dot = r.indexOf('.');
-  return { device: r.slice(0, dot) as Id<'device'>, name: r.slice(dot + 1) };
+export const splitRef = (r: string): RefParts => {
+  let split = parts.get(r);
+  if (!split) {
+    if (parts.size > MOST_REFS) {
+      parts.clear();
+      refs.clear();
+    }
+    const dot = r.indexOf('.');
+    parts.set(r, split = { device: r.slice(0, dot) as Id<'device'>, name: r.slice(dot + 1) });
+  }
+  return split;
 };

@@ -1,6 +1,6 @@
 import type { Device } from './device.js';
 import type { Cable, Hookup } from './hookup.js';
-import { KINDS, kindOf, type AnyId, type Id, type Kind } from './ids.js';
+import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
 import type { Program } from './program.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
@@ -58,14 +58,27 @@ export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] => al
 export const programsOf = (rig: Rig, device: Id<'device'>, memory?: string): readonly Program[] =>
   all(rig, 'program').filter((p) => p.device === device && (memory === undefined || p.memory === memory)).sort((a, b) => a.number - b.number);
 
-const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, Program>>();
+const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, ReadonlyMap<number, Program>>>();
+
+/** The programs that stand in a memory, by number; of two with one number the first. */
+const shelfOf = ({ parts }: Rig, device: Id<'device'>, memory: string): ReadonlyMap<number, Program> | undefined => {
+  let known = shelves.get(parts.program);
+  if (!known) {
+    const made = new Map<string, Map<number, Program>>();
+    for (const program of parts.program.values()) {
+      const key = `${program.device}.${program.memory}`;
+      const shelf = made.get(key);
+      if (!shelf) made.set(key, new Map([[program.number, program]]));
+      else if (!shelf.has(program.number)) shelf.set(program.number, program);
+    }
+    shelves.set(parts.program, known = made);
+  }
+  return known.get(ref(device, memory));
+};
 
 /** The program that stands at a number of a memory, as the wire counts. */
-export const programAt = ({ parts }: Rig, device: Id<'device'>, memory: string, number: Value): Program | undefined => {
-  let shelf = shelves.get(parts.program);
-  if (!shelf) shelves.set(parts.program, shelf = new Map([...parts.program.values()].reverse().map((p) => [`${p.device} ${p.memory} ${p.number}`, p])));
-  return shelf.get(`${device} ${memory} ${number}`);
-};
+export const programAt = (rig: Rig, device: Id<'device'>, memory: string, number: Value): Program | undefined =>
+  shelfOf(rig, device, memory)?.get(typeof number === 'number' ? number : number === '' ? NaN : Number(number));
 
 /** Sounds in the order of the sheet. */
 export const soundsInOrder = (rig: Rig): readonly Sound[] =>

@@ -1,7 +1,7 @@
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import type { Cable } from '../rig/hookup.js';
-import { neighbours } from './arrangement.js';
+import { inArrangement } from './state.js';
 import type { Anatomy } from './anatomy.js';
 import type { Trace } from './trace.js';
 
@@ -9,14 +9,14 @@ import type { Trace } from './trace.js';
 export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, number> => {
   const order = new Map<Id<'device'>, number>();
   const seen = new Set<number>();
-  const usual = (e: number) => wiring.edges[e]!.needs.every((n) => !('order' in n) || neighbours(n.usual).has(n.pair));
+  const inLine = new Set([...wiring.plain, ...wiring.ordered.flatMap((o) => inArrangement(o, o.usual))]);
   const stack = wiring.sources.filter((s) => wiring.wired.has(s.device)).map((s) => s.point).reverse();
   for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
     if (seen.has(point)) continue;
     seen.add(point);
     const { device } = wiring.points[point]!;
     if (!order.has(device)) order.set(device, order.size);
-    stack.push(...wiring.out[point]!.filter(usual).map((e) => wiring.edges[e]!.to).reverse());
+    stack.push(...wiring.out[point]!.filter((e) => inLine.has(e)).map((e) => wiring.edges[e]!.to).reverse());
   }
   return order;
 };
@@ -74,6 +74,35 @@ export const pointsInOrder = ({ wiring: { points, edges, out, sources }, active,
   };
   for (const s of sources) if (onPath[s.point] && !seen[s.point]) visit(s.point);
   return done.reverse();
+};
+
+/**
+ * Says from which points the signal still comes to which of these edges.
+ * @returns whether the signal at a point comes to the edge at that place of the list
+ */
+export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number, place: number) => boolean) => {
+  const { wiring: { edges, out }, active, onPath } = t;
+  const words = Math.ceil(wanted.length / 32);
+  const ahead = new Uint32Array(onPath.length * words);
+  wanted.forEach((e, place) => { ahead[edges[e]!.from * words + (place >> 5)]! |= 1 << (place & 31); });
+  const backwards = [...pointsInOrder(t)].reverse();
+  /** One pass will do, but for rings. */
+  for (let isNew = true; isNew;) {
+    isNew = false;
+    for (const point of backwards) {
+      for (const e of out[point]!) {
+        const { to } = edges[e]!;
+        if (!active[e] || !onPath[to]) continue;
+        for (let w = 0; w < words; w += 1) {
+          const more = ahead[point * words + w]! | ahead[to * words + w]!;
+          if (more >>> 0 === ahead[point * words + w]) continue;
+          ahead[point * words + w] = more;
+          isNew = true;
+        }
+      }
+    }
+  }
+  return (point, place) => onPath[point] === 1 && (ahead[point * words + (place >> 5)]! & (1 << (place & 31))) !== 0;
 };
 
 /** Stages that sound, in the order in which the signal meets them. */

@@ -1,6 +1,5 @@
 import type { Insert } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { whenHolds } from './state.js';
 import type { Side, Trace } from './trace.js';
 import type { Edge } from './wiring.js';
 
@@ -186,8 +185,8 @@ class Drawer {
 
   private mark({ carries, to }: Edge): readonly Item[] {
     if (carries.by === 'block') {
-      const on = !carries.block.on || whenHolds(carries.device, carries.block.on, this.t.state);
-      return [{ is: 'box', device: carries.device, stages: [{ stage: ref(carries.device, carries.block.id), on }] }];
+      const stage = ref(carries.device, carries.block.id);
+      return [{ is: 'box', device: carries.device, stages: [{ stage, on: this.t.stages.get(stage) === 'in' }] }];
     }
     return carries.by === 'cable' ? [{ is: 'box', device: this.t.wiring.points[to]!.device, stages: [] }] : [];
   }

@@ -1,10 +1,10 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, type Rig } from '../rig/rig.js';
-import type { Control } from '../rig/device.js';
+import { controlIn, type Control } from '../rig/device.js';
 import { holds, type Value, type When } from '../rig/value.js';
 import { neighbours } from './arrangement.js';
-import type { Need, SeenFact } from './wiring.js';
+import type { Need, Ordered, SeenFact, Wiring } from './wiring.js';
 
 /** The value of every control of a rig at one moment; controls that are not in it have none. */
 export type RigState = ReadonlyMap<Ref, Value>;
@@ -12,20 +12,39 @@ export type RigState = ReadonlyMap<Ref, Value>;
 export const whenHolds = (device: Id<'device'>, when: When, state: RigState): boolean =>
   holds(when, { value: (control) => state.get(ref(device, control)), plugged: () => false });
 
-/** Judges needs in one state; an arrangement is read once, however many edges ask for it. */
-export const needsIn = (state: RigState): ((need: Need) => boolean) => {
-  const orders = new Map<Ref, ReadonlySet<string>>();
-  const holdsNow = (facts: readonly SeenFact[]): boolean => facts.every(({ control, allows }) => {
+export const factsHold = (facts: readonly SeenFact[], state: RigState): boolean => {
+  for (const { control, allows } of facts) {
     const value = state.get(control);
-    return value !== undefined && allows(value);
-  });
-  return (need) => {
-    if ('when' in need) return holdsNow(need.facts);
-    if ('unless' in need) return !holdsNow(need.facts);
-    let order = orders.get(need.order);
-    if (!order) orders.set(need.order, order = neighbours(String(state.get(need.order) ?? need.usual)));
-    return order.has(need.pair);
-  };
+    if (value === undefined || !allows(value)) return false;
+  }
+  return true;
+};
+
+/** By edge: whether it carries the signal. */
+export const activeIn = (wiring: Wiring, state: RigState): Uint8Array => {
+  const active = new Uint8Array(wiring.edges.length);
+  edges: for (const e of wiring.plain) {
+    for (const need of wiring.edges[e]!.needs) if (!isMet(need, state)) continue edges;
+    active[e] = 1;
+  }
+  for (const ordered of wiring.ordered) for (const e of inArrangement(ordered, String(state.get(ordered.control) ?? ordered.usual))) active[e] = 1;
+  return active;
+};
+
+const isMet = (need: Need, state: RigState): boolean => ('when' in need ? factsHold(need.facts, state) : !factsHold(need.facts, state));
+
+const arranged = new WeakMap<Ordered, Map<string, readonly number[]>>();
+
+/** The edges of an ordered chain from one slot to the next in an arrangement; the same arrangement is asked for again and again. */
+export const inArrangement = (ordered: Ordered, text: string): readonly number[] => {
+  let known = arranged.get(ordered);
+  if (!known) arranged.set(ordered, known = new Map());
+  let edges = known.get(text);
+  if (!edges) {
+    const follow = neighbours(text);
+    known.set(text, edges = ordered.pairs.flatMap(({ edge, pair }) => (follow.has(pair) ? [edge] : [])));
+  }
+  return edges;
 };
 
 /** The plainest value of a control: what it wakes with, else the first of its domain. */
@@ -47,5 +66,6 @@ export const restingState = (rig: Rig, hookup: Hookup): Map<Ref, Value> => {
 
 export const controlOf = (rig: Rig, r: Ref): Control | undefined => {
   const { device, name } = splitRef(r);
-  return rig.parts.device.get(device)?.controls.find((c) => c.id === name);
+  const found = rig.parts.device.get(device);
+  return found && controlIn(found, name);
 };

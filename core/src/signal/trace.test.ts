@@ -10,7 +10,7 @@ import { all, partOf, rigOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { anatomy } from './anatomy.js';
 import { restingState } from './state.js';
-import { ringsOf, sidesFrom, stopsBetween, trace, type Trace } from './trace.js';
+import { ringsOf, sideBit, spreadFrom, stopsBetween, trace, type Trace } from './trace.js';
 import { wire, type Wiring } from './wiring.js';
 
 const HOOKUP: Hookup = { kind: 'hookup', id: 'hookup:h', name: 'h', settings: {}, hears: [], assumes: [] };
@@ -47,8 +47,9 @@ describe('trace against independent tracers, on rigs wired at random, in random 
       const graph = graphOf(wiring, state);
       const byGraph = new Map(wiring.sources.map((s) => [s, sidesByGraphology(graph, s)]));
       for (const [source, sides] of byGraph) {
-        const ours = sidesFrom(t, source);
-        expect({ seed, at: [...ours].map(([p, s]) => `${p} ${[...s].sort().join()}`).sort() }).toEqual({ seed, at: [...sides].map(([p, s]) => `${p} ${[...s].sort().join()}`).sort() });
+        const ours = spreadFrom(t, source);
+        const sidesAt = (point: number) => (['left', 'mono', 'right'] as const).filter((s) => ours.sides[point]! & sideBit(s));
+        expect({ seed, at: ours.order.map((p) => `${p} ${sidesAt(p).join()}`).sort() }).toEqual({ seed, at: [...sides].map(([p, s]) => `${p} ${[...s].sort().join()}`).sort() });
       }
       const reached = new Set([...byGraph.values()].flatMap((m) => [...m.keys()]));
       expect({ seed, reached: wiring.points.flatMap((_, i) => (t.reached[i] ? [i] : [])) }).toEqual({ seed, reached: [...reached].sort((a, b) => a - b) });

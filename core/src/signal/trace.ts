@@ -1,7 +1,7 @@
 import type { Leg } from '../rig/device.js';
 import type { Id, Ref } from '../rig/ids.js';
-import { needsIn, whenHolds, type RigState } from './state.js';
-import type { Edge, WiredEnd, Wiring } from './wiring.js';
+import { activeIn, factsHold, type RigState } from './state.js';
+import type { WiredEnd, Wiring } from './wiring.js';
 
 /** Which side of the stereo picture a signal belongs to, apart from the leg of the chain that carries it. */
 export type Side = 'mono' | Leg;
@@ -25,9 +25,19 @@ export interface Trace {
   readonly reached: Uint8Array;
   /** By point: leads to an end that counts, whether or not a source reaches it. */
   readonly leads: Uint8Array;
+  /** What comes from each source that counts. */
+  readonly spreads: ReadonlyMap<WiredEnd, Spread>;
   /** Every block of the wired boxes: sounding, passed while off, or not on the way. */
   readonly stages: ReadonlyMap<Ref, StageState>;
   readonly reaches: readonly Reach[];
+}
+
+/** Where the signal of one source comes to. */
+export interface Spread {
+  /** By point: the sides on which it arrives there, as bits; 0 where it does not. */
+  readonly sides: Uint8Array;
+  /** The points that it comes to, the nearest first. */
+  readonly order: readonly number[];
 }
 
 export interface Heeds {
@@ -38,92 +48,102 @@ export interface Heeds {
 }
 
 const SIDES: readonly Side[] = ['mono', 'left', 'right'];
-const LEGS: readonly ('both' | Leg)[] = ['both', 'left', 'right'];
-const PER_POINT = SIDES.length * LEGS.length;
+const PER_POINT = 9;
+const [MONO, LEFT, RIGHT] = [0, 1, 2];
+
+/** The bit of a side in a spread. */
+export const sideBit = (side: Side): number => 1 << SIDES.indexOf(side);
 
 /** Follows the signal from its sources to every end, side by side and leg by leg. */
 export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace => {
-  const holdsNow = needsIn(state);
-  const active = new Uint8Array(wiring.edges.length);
-  for (let i = 0; i < active.length; i += 1) {
-    const { needs } = wiring.edges[i]!;
-    active[i] = needs.length === 0 || needs.every(holdsNow) ? 1 : 0;
-  }
+  const active = activeIn(wiring, state);
+  const isOn = blocksOn(wiring, state);
   const sources = wiring.sources.filter((s) => !heeds.from || heeds.from.includes(s.ref));
   const counted = wiring.ends.filter((e) => (heeds.to ? heeds.to.includes(e.ref) : e.end.is !== 'tuner'));
-
+  const spreads = new Map(sources.map((source) => [source, spread(wiring, active, isOn, source.point)]));
   const reached = new Uint8Array(wiring.points.length);
-  const waySides = new Map<WiredEnd, ReadonlyMap<number, ReadonlySet<Side>>>();
-  const forward = new Uint8Array(wiring.points.length * PER_POINT);
-  for (const source of sources) {
-    const seen = spread(wiring, active, state, source.point, forward);
-    waySides.set(source, seen);
-    for (const point of seen.keys()) reached[point] = 1;
-  }
+  for (const { order } of spreads.values()) for (const point of order) reached[point] = 1;
   const leads = backward(wiring, active, counted.map((e) => e.point));
-  const onPath = Uint8Array.from(reached, (r, i) => (r && leads[i] ? 1 : 0));
-
+  const onPath = new Uint8Array(reached);
+  for (let p = 0; p < onPath.length; p += 1) onPath[p]! &= leads[p]!;
   const reaches = sources.flatMap((source) => wiring.ends.flatMap((end): Reach[] => {
-    const sides = waySides.get(source)!.get(end.point);
-    return sides ? [{ source, end, sides: SIDES.filter((s) => sides.has(s)) }] : [];
+    const sides = spreads.get(source)!.sides[end.point]!;
+    return sides ? [{ source, end, sides: SIDES.filter((s) => sides & sideBit(s)) }] : [];
   }));
-  return { wiring, state, active, onPath, reached, leads, stages: stagesOf(wiring, active, onPath, state), reaches };
+  return { wiring, state, active, onPath, reached, leads, spreads, stages: stagesOf(wiring, active, onPath, isOn), reaches };
 };
 
-const code = (point: number, leg: number, side: number): number => point * PER_POINT + leg * SIDES.length + side;
+/** By edge: whether the block that it passes is on. */
+const blocksOn = ({ edges }: Wiring, state: RigState): Uint8Array => {
+  const isOn = new Uint8Array(edges.length);
+  for (let e = 0; e < isOn.length; e += 1) {
+    const { carries } = edges[e]!;
+    if (carries.by === 'block' && carries.on && factsHold(carries.on, state)) isOn[e] = 1;
+  }
+  return isOn;
+};
 
-/** Every point that the signal reaches, with the sides on which it arrives there. `scratch` holds a mark per point, leg and side. */
-const spread = (wiring: Wiring, active: Uint8Array, state: RigState, from: number, scratch: Uint8Array): ReadonlyMap<number, Set<Side>> => {
-  scratch.fill(0);
-  const seen = new Map<number, Set<Side>>();
+/** Every point that the signal comes to, by the leg of the chain that carries it there and by its side. */
+const spread = ({ points, edges, out }: Wiring, active: Uint8Array, isOn: Uint8Array, from: number): Spread => {
+  const seen = new Uint8Array(points.length * PER_POINT);
+  const sides = new Uint8Array(points.length);
+  const order: number[] = [];
   const queue: number[] = [];
   const visit = (point: number, leg: number, side: number) => {
-    const at = code(point, leg, side);
-    if (scratch[at]) return;
-    scratch[at] = 1;
-    const sides = seen.get(point);
-    if (sides) sides.add(SIDES[side]!);
-    else seen.set(point, new Set([SIDES[side]!]));
+    const at = point * PER_POINT + leg * 3 + side;
+    if (seen[at]) return;
+    seen[at] = 1;
+    if (!sides[point]) order.push(point);
+    sides[point]! |= 1 << side;
     queue.push(at);
   };
-  visit(from, 0, 0);
+  visit(from, BOTH, MONO);
   for (let q = 0; q < queue.length; q += 1) {
     const at = queue[q]!;
     const point = Math.floor(at / PER_POINT);
-    const leg = Math.floor((at % PER_POINT) / SIDES.length);
-    const side = at % SIDES.length;
-    for (const e of wiring.out[point]!) {
+    const leg = Math.floor((at % PER_POINT) / 3);
+    const side = at % 3;
+    for (const e of out[point]!) {
       if (!active[e]) continue;
-      const edge = wiring.edges[e]!;
-      for (const [nextLeg, nextSide] of carry(wiring, edge, state, leg, side)) visit(edge.to, nextLeg, nextSide);
+      const { to, fromLeg, toLeg, carries } = edges[e]!;
+      if (fromLeg && leg !== BOTH && leg !== legOf(fromLeg)) continue;
+      if (carries.by === 'block') {
+        const { width } = carries.block;
+        if (!isOn[e] || (width !== 'spread' && width !== 'sum')) visit(to, leg, side);
+        else if (width === 'sum') visit(to, BOTH, MONO);
+        else if (side === MONO) {
+          visit(to, LEFT, LEFT);
+          visit(to, RIGHT, RIGHT);
+        } else visit(to, leg === BOTH ? side : leg, side);
+      } else if (!points[to]!.inside) visit(to, BOTH, leg !== BOTH && !fromLeg ? MONO : side);
+      else visit(to, toLeg ? legOf(toLeg) : leg, side);
+    }
+  }
+  return { sides, order };
+};
+
+/** The leg of a chain: both, or one that is numbered as its side is. */
+const BOTH = 0;
+const legOf = (leg: Leg): number => (leg === 'left' ? LEFT : RIGHT);
+
+/** Where the signal of one source comes to, whether or not it counts. */
+export const spreadFrom = (t: Trace, source: WiredEnd): Spread =>
+  t.spreads.get(source) ?? spread(t.wiring, t.active, blocksOn(t.wiring, t.state), source.point);
+
+/** By point: the signal comes to it from some of these points, along the path and past nothing that is in the way. Points that are not on the path lead nowhere. */
+export const downstream = ({ wiring: { edges, out }, active, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
+  const seen = new Uint8Array(onPath.length);
+  const queue = from.filter((p) => onPath[p]);
+  for (const point of queue) seen[point] = 1;
+  for (let q = 0; q < queue.length; q += 1) {
+    for (const e of out[queue[q]!]!) {
+      const { to } = edges[e]!;
+      if (!active[e] || !onPath[to] || seen[to] || isInTheWay?.(e)) continue;
+      seen[to] = 1;
+      queue.push(to);
     }
   }
   return seen;
-};
-
-/** On which sides the signal of one source arrives at each point that it reaches. */
-export const sidesFrom = (t: Trace, source: WiredEnd): ReadonlyMap<number, ReadonlySet<Side>> =>
-  spread(t.wiring, t.active, t.state, source.point, new Uint8Array(t.wiring.points.length * PER_POINT));
-
-const LEFT = 1;
-const RIGHT = 2;
-const MONO = 0;
-
-/** What one edge makes of a signal on a leg and a side: nothing, one signal or two. */
-const carry = (wiring: Wiring, edge: Edge, state: RigState, leg: number, side: number): readonly (readonly [leg: number, side: number])[] => {
-  const from = edge.fromLeg === undefined ? undefined : edge.fromLeg === 'left' ? LEFT : RIGHT;
-  if (from !== undefined && leg !== 0 && leg !== from) return [];
-  if (edge.carries.by === 'block') {
-    const { device, block } = edge.carries;
-    const on = !block.on || whenHolds(device, block.on, state);
-    if (on && block.width === 'spread') return side === MONO ? [[LEFT, LEFT], [RIGHT, RIGHT]] : [[leg === 0 ? (side === LEFT ? LEFT : RIGHT) : leg, side]];
-    if (on && block.width === 'sum') return [[0, MONO]];
-    return [[leg, side]];
-  }
-  const leavesChain = !wiring.points[edge.to]!.inside;
-  if (leavesChain) return [[0, leg !== 0 && from === undefined ? MONO : side]];
-  if (edge.toLeg) return [[edge.toLeg === 'left' ? LEFT : RIGHT, side]];
-  return [[leg, side]];
 };
 
 const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): Uint8Array => {
@@ -141,12 +161,12 @@ const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): 
   return leads;
 };
 
-const stagesOf = (wiring: Wiring, active: Uint8Array, onPath: Uint8Array, state: RigState): ReadonlyMap<Ref, StageState> => {
+const stagesOf = (wiring: Wiring, active: Uint8Array, onPath: Uint8Array, isOn: Uint8Array): ReadonlyMap<Ref, StageState> => {
   const stages = new Map<Ref, StageState>();
-  for (const { edge: i, stage, device, block } of wiring.blocks) {
+  for (const { edge: i, stage } of wiring.blocks) {
     const edge = wiring.edges[i]!;
     const passes = active[i] && onPath[edge.from] && onPath[edge.to];
-    stages.set(stage, !passes ? 'outside' : !block.on || whenHolds(device, block.on, state) ? 'in' : 'bypassed');
+    stages.set(stage, !passes ? 'outside' : isOn[i] ? 'in' : 'bypassed');
   }
   return stages;
 };
@@ -160,24 +180,25 @@ export const ringsOf = (t: Trace): readonly (readonly number[])[] => {
 
 const rings = new WeakMap<Trace, readonly (readonly number[])[]>();
 
-const findRings = ({ wiring, active }: Trace): readonly (readonly number[])[] => {
-  const next = (point: number): number[] => wiring.out[point]!.filter((e) => active[e]).map((e) => wiring.edges[e]!.to);
-  const entering = new Int32Array(wiring.points.length);
-  wiring.edges.forEach((e, i) => { if (active[i]) entering[e.to]! += 1; });
-  const peeled = new Uint8Array(wiring.points.length);
-  const queue = wiring.points.map((_, i) => i).filter((i) => entering[i] === 0);
+const findRings = ({ wiring: { points, edges, out }, active }: Trace): readonly (readonly number[])[] => {
+  const entering = new Int32Array(points.length);
+  for (let e = 0; e < active.length; e += 1) if (active[e]) entering[edges[e]!.to]! += 1;
+  const isPeeled = new Uint8Array(points.length);
+  const queue: number[] = [];
+  for (let point = 0; point < points.length; point += 1) if (entering[point] === 0) queue.push(point);
   for (let q = 0; q < queue.length; q += 1) {
-    peeled[queue[q]!] = 1;
-    for (const to of next(queue[q]!)) {
-      entering[to]! -= 1;
-      if (entering[to] === 0) queue.push(to);
+    isPeeled[queue[q]!] = 1;
+    for (const e of out[queue[q]!]!) {
+      const { to } = edges[e]!;
+      if (active[e] && (entering[to]! -= 1) === 0) queue.push(to);
     }
   }
-  if (queue.length === wiring.points.length) return [];
+  if (queue.length === points.length) return [];
+  const next = (point: number): number[] => out[point]!.filter((e) => active[e]).map((e) => edges[e]!.to);
   const found: number[][] = [];
   const claimed = new Set<number>();
-  for (let start = 0; start < wiring.points.length; start += 1) {
-    if (peeled[start] || claimed.has(start)) continue;
+  for (let start = 0; start < points.length; start += 1) {
+    if (isPeeled[start] || claimed.has(start)) continue;
     const ring = shortestRing(start, next);
     if (!ring || ring.some((p) => claimed.has(p))) continue;
     ring.forEach((p) => claimed.add(p));
@@ -213,10 +234,10 @@ export interface Stop {
 
 export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd): readonly Stop[] => {
   const { wiring, active } = t;
-  const ahead = sidesFrom(t, source);
+  const { sides, order } = spreadFrom(t, source);
   const leads = backward(wiring, active, [end.point]);
-  const shut = wiring.edges.filter((e, i) => !active[i] && ahead.has(e.from) && leads[e.to]);
+  const shut = wiring.edges.filter((e, i) => !active[i] && sides[e.from] && leads[e.to]);
   if (shut.length) return shut.map((e) => ({ device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut' as const }));
-  const last = [...ahead.keys()].findLast((p) => !wiring.points[p]!.inside && wiring.out[p]!.every((e) => !active[e]) && !wiring.ends.some((w) => w.point === p));
+  const last = order.findLast((p) => !wiring.points[p]!.inside && wiring.out[p]!.every((e) => !active[e]) && !wiring.ends.some((w) => w.point === p));
   return last === undefined ? [] : [{ device: wiring.points[last]!.device, at: wiring.points[last]!.id, because: 'nothing plugged in' }];
 };

@@ -8,9 +8,14 @@ import { FINISH, START } from './arrangement.js';
 /** What must hold for an edge to carry the signal. Facts about plugs are settled already: plugs do not move while one plays. */
 export type Need =
   | { readonly device: Id<'device'>; readonly when: When; readonly facts: readonly SeenFact[] }
-  | { readonly device: Id<'device'>; readonly unless: When; readonly facts: readonly SeenFact[] }
-  /** In the arrangement that this control holds, one slot follows the other (`a>b`). */
-  | { readonly device: Id<'device'>; readonly order: Ref; readonly pair: string; readonly usual: string };
+  | { readonly device: Id<'device'>; readonly unless: When; readonly facts: readonly SeenFact[] };
+
+/** A chain whose slots follow one another as a control says: an edge carries the signal when the arrangement has its pair of slots (`a>b`). */
+export interface Ordered {
+  readonly control: Ref;
+  readonly usual: string;
+  readonly pairs: readonly { readonly edge: number; readonly pair: string }[];
+}
 
 /** A fact about a control as the rig sees it, made ready for being asked very often. */
 export interface SeenFact {
@@ -29,6 +34,7 @@ const seen = (device: Id<'device'>, when: When): readonly SeenFact[] => when.fla
 export interface Edge {
   readonly from: number;
   readonly to: number;
+  /** What must hold besides an arrangement. */
   readonly needs: readonly Need[];
   readonly carries: Carried;
   /** Only this leg of the chain enters or leaves here. */
@@ -40,7 +46,8 @@ export interface Edge {
 
 export type Carried =
   | { readonly by: 'cable'; readonly cable: Id<'cable'> }
-  | { readonly by: 'block'; readonly device: Id<'device'>; readonly block: Block }
+  /** `on`: what must hold for the block to be on; undefined when a plug, or its absence, keeps it off. */
+  | { readonly by: 'block'; readonly device: Id<'device'>; readonly block: Block; readonly on: readonly SeenFact[] | undefined }
   | { readonly by: 'send' | 'return' | 'past'; readonly device: Id<'device'>; readonly insert: Insert }
   | { readonly by: 'arm'; readonly device: Id<'device'>; readonly fork: string; readonly arm: Arm }
   | { readonly by: 'wire'; readonly device: Id<'device'> };
@@ -68,11 +75,21 @@ export interface WiredInsert {
   readonly patched: boolean;
 }
 
+export interface WiredBlock {
+  readonly edge: number;
+  readonly stage: Ref;
+  readonly device: Id<'device'>;
+  readonly block: Block;
+}
+
 /** One layer (audio, MIDI, power …) of a hook-up as a graph of poles, buses and points inside chains, in no particular state. */
 export interface Wiring {
   readonly layer: JackKind;
   readonly points: readonly Point[];
   readonly edges: readonly Edge[];
+  /** Edges on which no arrangement has a say. */
+  readonly plain: readonly number[];
+  readonly ordered: readonly Ordered[];
   readonly out: readonly (readonly number[])[];
   readonly into: readonly (readonly number[])[];
   readonly at: ReadonlyMap<string, number>;
@@ -80,7 +97,7 @@ export interface Wiring {
   readonly ends: readonly WiredEnd[];
   readonly inserts: readonly WiredInsert[];
   /** Edges that pass a block of a wired device. */
-  readonly blocks: readonly { readonly edge: number; readonly stage: Ref; readonly device: Id<'device'>; readonly block: Block }[];
+  readonly blocks: readonly WiredBlock[];
   /** Devices with a jack of this layer in which a plug sits. */
   readonly wired: ReadonlySet<Id<'device'>>;
   readonly plugged: ReadonlySet<Ref>;
@@ -108,6 +125,7 @@ class Builder {
   private readonly edges: Edge[] = [];
   private readonly at = new Map<string, number>();
   private readonly inserts: WiredInsert[] = [];
+  private readonly ordered: Ordered[] = [];
   private readonly wired = new Set<Id<'device'>>();
 
   constructor(private readonly layer: JackKind, private readonly plugged: ReadonlySet<Ref>) {}
@@ -193,27 +211,30 @@ class Builder {
   }
 
   private addOrdered(device: Device, chain: Chain, base: string, start: number, finish: number): void {
-    const usual = chain.slots.map((s) => s.id).join(' ');
-    const need = (pair: string): Need => ({ device: device.id, order: ref(device.id, chain.order!), pair, usual });
+    const pairs: { readonly edge: number; readonly pair: string }[] = [];
+    const follow = (from: number, to: number, pair: string) => {
+      pairs.push({ edge: this.edges.length, pair });
+      this.edge(from, to, [], { by: 'wire', device: device.id });
+    };
     const places = chain.slots.map((slot) => {
       const entry = this.point(`${base}/before-${slot.id}`, device.id, true);
       const exit = this.point(`${base}/after-${slot.id}`, device.id, true);
       this.addSlot(device, chain, slot, base, entry, exit);
       return { id: slot.id, entry, exit };
     });
-    const wireOf: Carried = { by: 'wire', device: device.id };
-    this.edge(start, finish, [need(`${START}>${FINISH}`)], wireOf);
+    follow(start, finish, `${START}>${FINISH}`);
     for (const a of places) {
-      this.edge(start, a.entry, [need(`${START}>${a.id}`)], wireOf);
-      this.edge(a.exit, finish, [need(`${a.id}>${FINISH}`)], wireOf);
-      for (const b of places) if (a !== b) this.edge(a.exit, b.entry, [need(`${a.id}>${b.id}`)], wireOf);
+      follow(start, a.entry, `${START}>${a.id}`);
+      follow(a.exit, finish, `${a.id}>${FINISH}`);
+      for (const b of places) if (a !== b) follow(a.exit, b.entry, `${a.id}>${b.id}`);
     }
+    this.ordered.push({ control: ref(device.id, chain.order!), usual: chain.slots.map((s) => s.id).join(' '), pairs });
   }
 
   private addSlot(device: Device, chain: Chain, slot: Slot, base: string, at: number, next: number): void {
     switch (slot.is) {
       case 'block':
-        return this.edge(at, next, slot.mutes ? this.unless(device, slot.mutes) : [], { by: 'block', device: device.id, block: slot });
+        return this.addBlock(device, slot, at, next);
       case 'fork': {
         for (const arm of slot.arms) {
           const armBase = `${base}/${slot.id}/${arm.id}`;
@@ -228,6 +249,11 @@ class Builder {
       case 'insert':
         return this.addInsert(device, chain, slot, at, next);
     }
+  }
+
+  private addBlock(device: Device, block: Block, at: number, next: number): void {
+    const on = this.when(device, block.on);
+    this.edge(at, next, block.mutes ? this.unless(device, block.mutes) : [], { by: 'block', device: device.id, block, on: on.includes(false) ? undefined : (on as readonly Need[]).flatMap((n) => n.facts) });
   }
 
   private addInsert(device: Device, chain: Chain, insert: Insert, at: number, next: number): void {
@@ -291,9 +317,15 @@ class Builder {
       const point = this.at.get(pointId(device.id, end.at));
       return point === undefined ? [] : [{ ref: pointId(device.id, end.at) as Ref, point, device: device.id, end }];
     }));
+    const blocks = this.edges.flatMap(({ carries }, edge): readonly WiredBlock[] => {
+      if (carries.by !== 'block' || !this.wired.has(carries.device)) return [];
+      const { device, block } = carries;
+      return [{ edge, stage: ref(device, block.id), device, block }];
+    });
+    const inOrder = new Set(this.ordered.flatMap((o) => o.pairs.map((p) => p.edge)));
     return {
-      layer: this.layer, points: this.points, edges: this.edges, out, into, at: this.at, inserts: this.inserts, blocks: this.edges.flatMap(({ carries }, edge) =>
-        (carries.by === 'block' && this.wired.has(carries.device) ? [{ edge, stage: ref(carries.device, carries.block.id), device: carries.device, block: carries.block }] : [])),
+      layer: this.layer, points: this.points, edges: this.edges, plain: this.edges.flatMap((_, e) => (inOrder.has(e) ? [] : [e])), ordered: this.ordered,
+      out, into, at: this.at, inserts: this.inserts, blocks,
       wired: this.wired, plugged: this.plugged,
       sources: ends.filter((e) => e.end.is === 'source'), ends: ends.filter((e) => e.end.is !== 'source'),
     };

@@ -1,5 +1,4 @@
-import { slotTiming } from '../../recall/slot-timing.js';
-import type { Bearings } from '../../recall/bearings.js';
+import { arrivals } from '../../recall/slot-timing.js';
 import type { Compiled } from '../../recall/compiled.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
@@ -31,7 +30,7 @@ export const chainLong: Check = {
       };
     }
     const slow = [...compilation.sounds.values()].flatMap((compiled) => {
-      const us = wireUs(compiled, compilation.bearings);
+      const us = wireUs(compiled);
       return us > MOST_MS * 1000 ? [{ sound: compiled.sound, us }] : [];
     });
     for (const group of grouped(slow, () => 'slow').values()) {
@@ -48,4 +47,4 @@ export const chainLong: Check = {
 };
 
 /** When the last message of a sound has arrived, in µs. */
-const wireUs = once(({ stored }: Compiled, bearings: Bearings): number => Math.max(0, ...stored.flatMap(({ program }) => slotTiming(bearings, program.device, program.acts).map((t) => t.us))));
+const wireUs = once(({ stored }: Compiled): number => Math.max(0, ...stored.flatMap(({ program }) => arrivals(program.acts))));

@@ -1,9 +1,11 @@
 import type { Block, End } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import type { Compiled } from '../../recall/compiled.js';
+import { stillMeets } from '../../signal/order.js';
 import type { Trace } from '../../signal/trace.js';
-import { once } from '../once.js';
 import type { CheckInputs } from '../check.js';
+import { grouped } from '../names.js';
+import { once } from '../once.js';
 
 /** A stage that sounds in a sound. */
 export interface Heard {
@@ -25,31 +27,16 @@ export interface Audible {
 export const audible = ({ compilation }: CheckInputs): readonly Audible[] => [...compilation.sounds.values()].map(listen);
 
 const listen = once(({ sound, trace }: Compiled): Audible => {
-  const { wiring, onPath, stages } = trace;
-  const sounding = wiring.blocks.filter((b) => stages.get(b.stage) === 'in');
-  const ahead = new Map<Ref, ReadonlySet<number>>();
-  const aheadOf = (stage: Ref): ReadonlySet<number> => {
-    const before = ahead.get(stage);
-    if (before) return before;
-    const found = downstream(trace, wiring.blocks.filter((b) => b.stage === stage).map((b) => wiring.edges[b.edge]!.to));
-    ahead.set(stage, found);
-    return found;
-  };
-  const entries = new Map<Ref, number[]>();
-  for (const b of sounding) entries.set(b.stage, [...entries.get(b.stage) ?? [], wiring.edges[b.edge]!.from]);
+  const { wiring: { blocks, edges, sources }, onPath, stages } = trace;
+  const sounding = blocks.filter((b) => stages.get(b.stage) === 'in');
+  const meets = stillMeets(trace, sounding.map((b) => b.edge));
+  const places = grouped(sounding.map((b, place) => ({ stage: b.stage, to: edges[b.edge]!.to, place })), (s) => s.stage);
   return {
     sound, trace, stages: sounding.map(({ stage, device, block }) => ({ stage, device, block })),
-    before: (first, second) => entries.get(second.stage)!.some((p) => aheadOf(first.stage).has(p)),
-    sources: new Set(wiring.sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
+    before: (first, second) => places.get(first.stage)!.some(({ to }) => places.get(second.stage)!.some(({ place }) => meets(to, place))),
+    sources: new Set(sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
   };
 });
-
-/** Points that the signal comes to from others, without passing what is in the way. */
-export const downstream = ({ wiring, active, onPath }: Trace, from: readonly number[], inTheWay: (edge: number) => boolean = () => false): ReadonlySet<number> => {
-  const seen = new Set(from.filter((p) => onPath[p]));
-  for (const point of seen) for (const e of wiring.out[point]!) if (active[e] && onPath[wiring.edges[e]!.to] && !inTheWay(e)) seen.add(wiring.edges[e]!.to);
-  return seen;
-};
 
 const DIRT = new Set(['overdrive', 'distortion', 'fuzz']);
 export const isDirt = ({ block }: Heard): boolean => DIRT.has(block.stage);

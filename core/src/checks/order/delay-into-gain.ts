@@ -1,12 +1,12 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDriven, isTime, type Heard } from './audible.js';
-import { meetings, oncePerSound, pairs } from './found.js';
+import { inOrder, meetings, oncePerSound } from './found.js';
 import { behind, elseByHand, intoLoopOf, orExchanged } from '../ways-out.js';
 
 const isHot = (s: Heard): boolean => s.block.stage === 'fuzz' || s.block.stage === 'distortion' || isDriven(s);
 
-const timeIntoGain = oncePerSound(({ stages, before }) => pairs(stages, (a, b) => isTime(a) && isHot(b) && before(a, b)).map(([a, b]) => [a.device, b.device]));
+const timeIntoGain = oncePerSound((a) => inOrder(a, isTime, isHot).map(([time, gain]) => [time.device, gain.device]));
 
 export const delayIntoGain: Check = {
   code: 'order.delay-into-gain',

@@ -1,14 +1,14 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, type Audible } from './audible.js';
-import { meetings, oncePerSound } from './found.js';
+import { inOrder, meetings, oncePerSound } from './found.js';
 import { elseByHand, inFrontOf } from '../ways-out.js';
 
 /** Drives between the preamp and the power stage of one amp. */
-const inLoops = oncePerSound(({ stages, before }: Audible) => stages.filter(isDirt).flatMap((dirt) => stages.flatMap((pre) => {
-  const power = stages.find((s) => s.device === pre.device && s.block.stage === 'power amp');
-  return pre.block.stage === 'preamp' && power && dirt.device !== pre.device && before(pre, dirt) && before(dirt, power) ? [[dirt.device, pre.device]] : [];
-})));
+const inLoops = oncePerSound((a: Audible) => inOrder(a, (s) => s.block.stage === 'preamp', isDirt).flatMap(([pre, dirt]) => {
+  const power = a.stages.find((s) => s.device === pre.device && s.block.stage === 'power amp');
+  return power && dirt.device !== pre.device && a.before(dirt, power) ? [[dirt.device, pre.device]] : [];
+}));
 
 export const dirtInLoop: Check = {
   code: 'order.dirt-in-loop',

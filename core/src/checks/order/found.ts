@@ -2,7 +2,7 @@ import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { once } from '../once.js';
-import { audible, type Audible } from './audible.js';
+import { audible, type Audible, type Heard } from './audible.js';
 
 /** One thing found in one sound. */
 export interface Met {
@@ -22,6 +22,8 @@ export const meetings = (inputs: CheckInputs, meet: (a: Audible) => readonly (re
 /** What is found in a sound, found again only when it was compiled anew. */
 export const oncePerSound: <T>(find: (a: Audible) => T) => (a: Audible) => T = once;
 
-/** Every pair of stages of a sound for which it holds. */
-export const pairs = <T>(of: readonly T[], holds: (a: T, b: T) => boolean): readonly (readonly [T, T])[] =>
-  of.flatMap((a) => of.filter((b) => a !== b && holds(a, b)).map((b) => [a, b] as const));
+/** Every two stages of a sound of which the signal meets one before the other. */
+export const inOrder = ({ stages, before }: Audible, isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean): readonly (readonly [first: Heard, second: Heard])[] => {
+  const seconds = stages.filter(isSecond);
+  return seconds.length ? stages.filter(isFirst).flatMap((a) => seconds.filter((b) => a !== b && before(a, b)).map((b) => [a, b] as const)) : [];
+};

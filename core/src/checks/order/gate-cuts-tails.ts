@@ -1,10 +1,10 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isTime } from './audible.js';
-import { meetings, oncePerSound, pairs } from './found.js';
+import { inOrder, meetings, oncePerSound } from './found.js';
 import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
 
-const gateBehindTime = oncePerSound(({ stages, before }) => pairs(stages, (a, b) => a.block.stage === 'gate' && isTime(b) && before(b, a)).map(([a, b]) => [a.device, b.device]));
+const gateBehindTime = oncePerSound((a) => inOrder(a, isTime, (s) => s.block.stage === 'gate').map(([time, gate]) => [gate.device, time.device]));
 
 export const gateCutsTails: Check = {
   code: 'order.gate-cuts-tails',

@@ -1,6 +1,7 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
-import { downstream, type Audible } from './audible.js';
+import { downstream } from '../../signal/trace.js';
+import type { Audible } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 
 const AMP = new Set(['preamp', 'power amp', 'cabinet simulation']);
@@ -12,7 +13,7 @@ const bare = oncePerSound(({ trace, sources }: Audible) => {
   const ampAt = new Set(wiring.blocks.filter((b) => AMP.has(b.block.stage) && stages.get(b.stage) === 'in').map((b) => b.edge));
   return wiring.sources.filter((s) => s.end.what === 'guitar' && onPath[s.point]).flatMap((s) => {
     const reached = downstream(trace, [s.point], (e) => ampAt.has(e));
-    return wiring.ends.some((e) => e.end.is === 'house' && reached.has(e.point)) ? [[s.device]] : [];
+    return wiring.ends.some((e) => e.end.is === 'house' && reached[e.point]) ? [[s.device]] : [];
   });
 });
 

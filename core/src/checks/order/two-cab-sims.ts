@@ -5,9 +5,9 @@ import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { elseByHand, outOfThePath } from '../ways-out.js';
 import { isCabinet, isElectric } from './cabinets.js';
-import { meetings, oncePerSound, pairs } from './found.js';
+import { inOrder, meetings, oncePerSound } from './found.js';
 
-const twoCabinets = oncePerSound((a) => (isElectric(a) ? pairs(a.stages, (x, y) => isCabinet(x) && isCabinet(y) && a.before(x, y)).map(([x, y]) => [x.device, y.device]) : []));
+const twoCabinets = oncePerSound((a) => (isElectric(a) ? inOrder(a, isCabinet, isCabinet).map(([x, y]) => [x.device, y.device]) : []));
 
 export const twoCabSims: Check = {
   code: 'order.two-cab-sims',

@@ -1,9 +1,10 @@
 import { waysIn } from '../../edits/wire.js';
 import { ref, type Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
-import { sidesFrom, type Trace } from '../../signal/trace.js';
+import { sideBit, spreadFrom, type Trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
+import { once } from '../once.js';
 import { cableAt, elseByHand, replugged } from '../ways-out.js';
 
 export const legSwapped: Check = {
@@ -34,24 +35,17 @@ const swapped = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] =
   return [{ id: 'swap', label: `Swap the two cables into ${boxName(inputs.rig, device)}`, promise: 'clears', by: 'program', edit: { put: [replugged(a, left, right), replugged(b, right, left)], remove: [] } }];
 };
 
-const known = new WeakMap<Trace, readonly Id<'device'>[]>();
-
 /** Boxes into whose left leg only the right side comes, or the other way about. */
-const crossings = (t: Trace): readonly Id<'device'>[] => {
-  const before = known.get(t);
-  if (before) return before;
-  const { wiring, active, onPath } = t;
+const crossings = once((t: Trace): readonly Id<'device'>[] => {
+  const { wiring: { edges, points, sources }, active, onPath } = t;
   const found = new Set<Id<'device'>>();
-  for (const source of wiring.sources) {
+  for (const source of sources) {
     if (!onPath[source.point]) continue;
-    const sides = sidesFrom(t, source);
-    wiring.edges.forEach((edge, i) => {
-      if (!active[i] || !edge.toLeg || !onPath[edge.to]) return;
-      const there = sides.get(edge.from);
-      const other = edge.toLeg === 'left' ? 'right' : 'left';
-      if (there?.size === 1 && there.has(other)) found.add(wiring.points[edge.to]!.device);
-    });
+    const { sides } = spreadFrom(t, source);
+    for (let e = 0; e < edges.length; e += 1) {
+      const { from, to, toLeg } = edges[e]!;
+      if (toLeg && active[e] && onPath[to] && sides[from] === sideBit(toLeg === 'left' ? 'right' : 'left')) found.add(points[to]!.device);
+    }
   }
-  known.set(t, [...found]);
   return [...found];
-};
+});

@@ -59,7 +59,7 @@ function* states({ rig, hookup, compilation }: CheckInputs): Generator<{ t: Trac
 
 const atRest = once(({ wiring }: Anatomy, rig: Rig, hookup: Hookup): readonly Trace[] => {
   const rest = restingState(rig, hookup);
-  const gates = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => ('facts' in n ? n.facts.map((f) => f.control) : []))));
+  const gates = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control))));
   const byFoot = all(rig, 'device').filter((d) => wiring.wired.has(d.id)).flatMap((device) => device.actuators.filter((a) => 'foot' in a.by).flatMap((a) => a.acts).flatMap((act) => {
     const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
     if (!control || control.use === 'play' || !('values' in control.domain) || !gates.has(ref(device.id, control.id))) return [];

@@ -1,9 +1,11 @@
 import { waysOut } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
-import { sidesFrom, type Trace } from '../../signal/trace.js';
+import { downstream, sideBit, spreadFrom, type Trace } from '../../signal/trace.js';
+import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, soundNames } from '../names.js';
+import { once } from '../once.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 
 export const stereoLost: Check = {
@@ -56,32 +58,30 @@ interface Lost {
   readonly how: 'one side' | 'summed';
 }
 
-const known = new WeakMap<Trace, readonly Lost[]>();
+/** The poles with a plug in them, as points, by box. */
+const plugged = once(({ points, plugged: jacks }: Wiring) => grouped([...points.keys()].filter((p) => !points[p]!.inside && jacks.has(points[p]!.id as Ref)), (p) => points[p]!.device));
+
+const [LEFT, RIGHT] = [sideBit('left'), sideBit('right')];
+const BOTH = LEFT | RIGHT;
 
 /** Stages that make two sides of which no end gets both. */
-const lost = (t: Trace): readonly Lost[] => {
-  const before = known.get(t);
-  if (before) return before;
+const lost = once((t: Trace): readonly Lost[] => {
   const found = new Map<Id<'device'>, Lost>();
-  const { wiring, active, onPath, stages } = t;
-  const wide = wiring.blocks.filter((b) => b.block.width === 'spread' && stages.get(b.stage) === 'in');
-  for (const source of wide.length ? wiring.sources : []) {
+  const { wiring: { points, edges, out, blocks, sources, ends }, onPath, active, stages } = t;
+  const wide = blocks.filter((b) => b.block.width === 'spread' && stages.get(b.stage) === 'in');
+  for (const source of wide.length ? sources : []) {
     if (!onPath[source.point]) continue;
-    const sides = sidesFrom(t, source);
+    const { sides } = spreadFrom(t, source);
     for (const { edge, device } of wide) {
-      if (!sides.has(wiring.edges[edge]!.from) || found.has(device)) continue;
-      const outs = wiring.points.flatMap((p, i) => (p.device === device && !p.inside && onPath[i] && wiring.plugged.has(p.id as Ref) && sides.has(i) ? [i] : []))
-        .filter((p) => wiring.out[p]!.some((e) => active[e] && wiring.edges[e]!.carries.by === 'cable'));
-      const made = new Set(outs.flatMap((p) => [...sides.get(p)!]));
-      const ahead = new Set(outs);
-      for (const point of ahead) for (const e of wiring.out[point]!) if (active[e] && onPath[wiring.edges[e]!.to]) ahead.add(wiring.edges[e]!.to);
-      const heard = new Set(wiring.ends.filter((e) => e.end.is !== 'tuner' && ahead.has(e.point)).flatMap((e) => [...sides.get(e.point) ?? []]));
-      const oneSide = heard.size > 0 && !heard.has('mono') && !(heard.has('left') && heard.has('right'));
-      const summed = made.has('left') && made.has('right') && outs.length > 1 && heard.size === 1 && heard.has('mono');
+      if (!sides[edges[edge]!.from] || found.has(device)) continue;
+      const outs = (plugged(t.wiring).get(device) ?? []).filter((p) => onPath[p] && sides[p] && out[p]!.some((e) => active[e] && edges[e]!.carries.by === 'cable'));
+      const made = outs.reduce((all, p) => all | sides[p]!, 0);
+      const ahead = downstream(t, outs);
+      const heard = ends.reduce((all, e) => (e.end.is !== 'tuner' && ahead[e.point] ? all | sides[e.point]! : all), 0);
+      const oneSide = heard === LEFT || heard === RIGHT;
+      const summed = (made & BOTH) === BOTH && outs.length > 1 && heard === sideBit('mono');
       if (oneSide || summed) found.set(device, { device, how: oneSide ? 'one side' : 'summed' });
     }
   }
-  const all = [...found.values()];
-  known.set(t, all);
-  return all;
-};
+  return [...found.values()];
+});
