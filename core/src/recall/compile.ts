@@ -6,7 +6,7 @@ import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import { actsFor, actuate, withWaits, type Caller } from './actuate.js';
 import { touchedOnTheWire } from './touched.js';
-import type { Compiled, HandMove, StoredSlot, Wanted } from './compiled.js';
+import type { Compiled, HandMove, StoredSlot } from './compiled.js';
 import { valueAgainst, valueFor } from './gates.js';
 import type { Bearings } from './bearings.js';
 import { intend, type Intention } from './intend.js';

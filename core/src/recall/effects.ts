@@ -3,6 +3,7 @@ import { relaysOf, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { valueFrom } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
+import { keptIn } from '../rig/kept.js';
 import { partOf } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
@@ -31,14 +32,8 @@ export const guardedBy = (when: readonly Condition[], acts: readonly SystemAct[]
 
 const guardedLists = new WeakMap<readonly SystemAct[], WeakMap<readonly Condition[], readonly SystemAct[]>>();
 /** The same, for conditions that are asked again and again: the very same acts each time. */
-const guardedOnce = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] => {
-  if (when.length === 0) return acts;
-  let lists = guardedLists.get(acts);
-  if (!lists) guardedLists.set(acts, lists = new WeakMap());
-  const known = lists.get(when) ?? guardedBy(when, acts);
-  lists.set(when, known);
-  return known;
-};
+const guardedOnce = (when: readonly Condition[], acts: readonly SystemAct[]): readonly SystemAct[] =>
+  (when.length === 0 ? acts : keptIn(keptIn(guardedLists, acts, () => new WeakMap<readonly Condition[], readonly SystemAct[]>()), when, () => guardedBy(when, acts)));
 
 /** What a load does, with the acts of the program's list place by place. */
 export interface Loading {
@@ -59,6 +54,8 @@ export interface Evening {
   readonly lost?: number;
   /** The ways in which this box may hear it; undefined when it hears it as usual. */
   readonly hearing?: (to: Device) => readonly Hearing[] | undefined;
+  /** Only what these boxes hear counts. */
+  readonly only?: ReadonlySet<Device>;
 }
 
 /** What else is to be noted when a box loads a program, under the conditions on which it does. */
@@ -70,7 +67,8 @@ export type NoteLoad = (device: Device, memory: Memory, when: readonly Condition
  */
 export class Effects {
   private readonly setsSaid: Map<Ref, Map<Value, readonly SystemAct[]>>[] = [];
-  private readonly sendsSaid: Map<string, Map<number, readonly SystemAct[]>>[] = [];
+  private readonly sendsSaid: Map<Ref, Map<number, readonly SystemAct[]>>[] = [];
+  private readonly heardSaid: Map<Ref, Map<Device, Map<number, readonly SystemAct[]>>>[] = [];
 
   constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf, private readonly noteLoad?: NoteLoad) {}
 
@@ -133,7 +131,7 @@ export class Effects {
   }
 
   set(device: Device, control: Ref, value: Value, when: readonly Condition[], depth = 0): readonly SystemAct[] {
-    return guardedBy(when, once(once(this.setsSaid[depth] ??= new Map(), control, () => new Map<Value, readonly SystemAct[]>()), value, () => {
+    return guardedBy(when, keptIn(keptIn(this.setsSaid[depth] ??= new Map(), control, () => new Map<Value, readonly SystemAct[]>()), value, () => {
       const named = this.domains.named(control, value);
       const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, named]);
       return [...this.contacts(device, control, moves, [], depth), { variable: control, set: named }];
@@ -146,12 +144,11 @@ export class Effects {
     return [...first, ...list.flat(), ...last];
   }
 
-  loading(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0, evening?: Evening): Loading {
+  loading(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0): Loading {
     if (depth > DEEPEST) return { first: [], list: [], last: [] };
     const loaded = ref(device.id, memory.control);
     const shown = this.domains.named(loaded, number);
-    const fresh = memory.again === 'nothing' && this.isVariable(loaded) ? [{ variable: loaded, in: this.domains.of.get(loaded)!.filter((v) => v !== shown || v === OTHER) }] : [];
-    const when = [...under, ...fresh];
+    const when = this.loads(memory, loaded, shown, under);
     const program = this.shelf.get(shelfKey(device.id, memory.id, number));
     const contents = program && program.contents !== 'unplanned' ? program.contents : undefined;
     const sets: SystemAct[] = [];
@@ -168,9 +165,26 @@ export class Effects {
     });
     return {
       first: [...this.noteLoad?.(device, memory, when) ?? [], ...sets, ...latches],
-      list: program ? this.burst(device, program.acts, when, depth + 1, evening) : [],
+      list: program ? this.burst(device, program.acts, when, depth + 1) : [],
       last: this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : [],
     };
+  }
+
+  /** What the list of a slot brings about on an evening that is not as usual, place by place. */
+  listOn(evening: Evening, device: Device, memory: Memory, { number, acts }: Program): Loading['list'] {
+    const loaded = ref(device.id, memory.control);
+    return this.burst(device, acts, this.loads(memory, loaded, this.domains.named(loaded, number), []), 1, evening);
+  }
+
+  /** What each box that hears a message of a list does then. */
+  heard(device: Device, { send, at }: Extract<Act, { send: Message }>): readonly (readonly [Device, readonly SystemAct[]])[] {
+    return listeners(this.b, device.id, at, send).map(({ device: to }) => [to, this.heardBy(to, device, send, at, 1)]);
+  }
+
+  /** Conditions under which a box that is told to load a program does load it. */
+  private loads(memory: Memory, loaded: Ref, shown: string, under: readonly Condition[]): readonly Condition[] {
+    if (memory.again !== 'nothing' || !this.isVariable(loaded)) return under;
+    return [...under, { variable: loaded, in: this.domains.of.get(loaded)!.filter((v) => v !== shown || v === OTHER) }];
   }
 
   /**
@@ -182,6 +196,7 @@ export class Effects {
     const timing = slotTiming(this.b, device.id, acts, evening?.lost);
     const before = new Map<number, SystemAct[]>();
     const said = acts.map((act, i): readonly SystemAct[] => {
+      if (evening?.only && 'send' in act && !listeners(this.b, device.id, act.at, act.send).some((l) => evening.only!.has(l.device))) return [];
       const own = this.guards(device.id, act.when);
       if (!own || i === evening?.lost) return [];
       const when = [...under, ...own];
@@ -211,13 +226,13 @@ export class Effects {
   }
 
   private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
-    const said = once(this.sendsSaid[depth] ??= new Map(), ref(device.id, at), () => new Map<number, readonly SystemAct[]>());
-    return guardedBy(when, once(said, messageNumber(message), () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
+    const said = keptIn(this.sendsSaid[depth] ??= new Map(), ref(device.id, at), () => new Map<number, readonly SystemAct[]>());
+    return guardedBy(when, keptIn(said, messageNumber(message), () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
   }
 
   private heardBy(to: Device, device: Device, message: Message, at: string, depth: number): readonly SystemAct[] {
-    const said = once(this.sendsSaid[depth] ??= new Map(), `${device.id}.${at} to ${to.id}`, () => new Map<number, readonly SystemAct[]>());
-    return once(said, messageNumber(message), () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
+    const said = keptIn(keptIn(this.heardSaid[depth] ??= new Map(), ref(device.id, at), () => new Map<Device, Map<number, readonly SystemAct[]>>()), to, () => new Map<number, readonly SystemAct[]>());
+    return keptIn(said, messageNumber(message), () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
   }
 
   private answer({ device: receiver, answers }: Listener, message: Message, depth: number): readonly SystemAct[] {
@@ -261,12 +276,6 @@ export class Effects {
     });
   }
 }
-
-const once = <K, T>(known: Map<K, T>, key: K, make: () => T): T => {
-  let found = known.get(key);
-  if (found === undefined) known.set(key, found = make());
-  return found;
-};
 
 /** Messages of the same number are the same. */
 const messageNumber = (message: Message): number => {

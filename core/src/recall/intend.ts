@@ -1,7 +1,8 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import type { Program } from '../rig/program.js';
-import { partOf, programAt, type Rig } from '../rig/rig.js';
+import { programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
@@ -162,11 +163,8 @@ const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => 
 
 const held = new WeakMap<Program, readonly (readonly [Ref, Value])[]>();
 /** What a program holds, as seen from the rig; nothing when that is not known. */
-const heldBy = (program: Program): readonly (readonly [Ref, Value])[] => {
-  let known = held.get(program);
-  if (!known) held.set(program, known = program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => [ref(program.device, name), value] as const));
-  return known;
-};
+const heldBy = (program: Program): readonly (readonly [Ref, Value])[] =>
+  keptIn(held, program, () => (program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => [ref(program.device, name), value] as const)));
 
 /** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
 export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => {

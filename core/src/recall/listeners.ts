@@ -2,6 +2,7 @@ import type { Message } from '../rig/act.js';
 import type { Actuator, Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { clockActuators, controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
+import { keptIn } from '../rig/kept.js';
 import { partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';
@@ -12,21 +13,20 @@ export interface Listener {
   readonly answers: readonly Actuator[];
 }
 
-const known = new WeakMap<ControlWiring, Map<string, readonly Listener[]>>();
+const known = new WeakMap<ControlWiring, Map<Ref, Map<number, readonly Listener[]>>>();
+
+/** Messages of the same kind are taken notice of by the same boxes, whatever they say. */
+const kindOf = (message: Message): number => ('bpm' in message ? -1 : message.channel * 256 + ('cc' in message ? message.cc : 255));
 
 /** Every box that takes notice of a message sent from a jack, nearest first, whether it was meant or not. A clock has no channel. */
 export const listeners = ({ rig, control, grounds }: Pick<Bearings, 'rig' | 'control' | 'grounds'>, from: Id<'device'>, at: string, message: Message): readonly Listener[] => {
-  let found = known.get(control);
-  if (!found) known.set(control, found = new Map());
-  const key = `${from}.${at} ${'bpm' in message ? 'clock' : `${message.channel} ${'cc' in message ? message.cc : 'program'}`}`;
-  const before = found.get(key);
-  if (before) return before;
-  const setting = (r: Ref) => grounds.resting.get(r);
-  const now = (control.midi.get(ref(from, at)) ?? []).flatMap((arrival): readonly Listener[] => {
-    const device = partOf(rig, arrival.device)!;
-    const answers = 'bpm' in message ? clockActuators(device) : 'cc' in message ? controllerActuators(device, message.cc) : programActuators(device);
-    return answers.length && ('bpm' in message || listensTo(device, message.channel, setting)) ? [{ device, answers }] : [];
+  const found = keptIn(keptIn(known, control, () => new Map<Ref, Map<number, readonly Listener[]>>()), ref(from, at), () => new Map<number, readonly Listener[]>());
+  return keptIn(found, kindOf(message), () => {
+    const setting = (r: Ref) => grounds.resting.get(r);
+    return (control.midi.get(ref(from, at)) ?? []).flatMap((arrival): readonly Listener[] => {
+      const device = partOf(rig, arrival.device)!;
+      const answers = 'bpm' in message ? clockActuators(device) : 'cc' in message ? controllerActuators(device, message.cc) : programActuators(device);
+      return answers.length && ('bpm' in message || listensTo(device, message.channel, setting)) ? [{ device, answers }] : [];
+    });
   });
-  found.set(key, now);
-  return now;
 };

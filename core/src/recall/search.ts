@@ -23,11 +23,6 @@ export interface Outcome {
   readonly way: () => Way;
 }
 
-interface First {
-  readonly parent: number;
-  readonly depth: number;
-}
-
 const FLAT_LIMIT = 1 << 22;
 
 /** Breadth-first over every state that the cone can reach. Exact, unless the budget of states runs out; then `done` is false. */
@@ -60,8 +55,16 @@ export const search = (projection: Projection, budget: number): Searched => {
   const groups = byWhatMatters(projection);
   let done = startStates(projection, budget, (state) => visit(state, -1, -1, 0));
   const { judged } = projection;
-  const firsts: First[][][] = classes.map(() => judged.map(() => []));
-  const idles: First[][] = judged.map(() => []);
+  /** The judged values of all judged variables in a row, class after class; behind the classes what is there without any event. Where each was first seen: the state before, from 1; 0 for never. */
+  const offsets = judged.map((_, j) => judged.slice(0, j).reduce((sum, v) => sum + sizes[v]!, 0));
+  const perClass = judged.reduce((sum, v) => sum + sizes[v]!, 0);
+  const firstSeen = new Int32Array((classes.length + 1) * perClass);
+  const note = (c: number, state: ArrayLike<number>, base: number, at: number): void => {
+    for (let j = 0; j < judged.length; j += 1) {
+      const place = c * perClass + offsets[j]! + state[base + judged[j]!]!;
+      if (firstSeen[place] === 0) firstSeen[place] = at + 1;
+    }
+  };
   const now = new Uint16Array(width);
   for (let at = 0; at < parents.length; at += 1) {
     if (parents.length > budget) {
@@ -70,15 +73,16 @@ export const search = (projection: Projection, budget: number): Searched => {
     }
     const base = at * width;
     const depth = depths[at]!;
-    for (let j = 0; j < judged.length; j += 1) idles[j]![values[base + judged[j]!]!] ??= { parent: at, depth: depth + 1 };
+    note(classes.length, values, base, at);
     for (const group of groups) {
       if (!group.isNew(values, base)) continue;
       for (const c of group.classes) {
+        const event = classes[c]!;
+        if (!canHappen(event, values, base)) continue;
         for (let i = 0; i < width; i += 1) now[i] = values[base + i]!;
-        if (!carryOut(classes[c]!, now)) continue;
-        const first = firsts[c]!;
-        for (let j = 0; j < judged.length; j += 1) first[j]![now[judged[j]!]!] ??= { parent: at, depth: depth + 1 };
-        if (!classes[c]!.isLast) visit(now, at, c, depth + 1);
+        carryOut(event, now);
+        note(c, now, 0, at);
+        if (!event.isLast) visit(now, at, c, depth + 1);
       }
     }
   }
@@ -96,14 +100,12 @@ export const search = (projection: Projection, budget: number): Searched => {
     const before = told[c]![j]!;
     const known = before.get(value);
     if (known || before.has(value)) return known;
-    const found = c < classes.length ? firsts[c]![j]! : idles[j]!;
-    let nearest: First | undefined;
-    for (let v = 0; v < found.length; v += 1) {
-      const first = found[v];
-      if (first && projection.names[variable]![v] !== value && (!nearest || first.depth < nearest.depth)) nearest = first;
+    let nearest = -1;
+    for (let v = 0; v < sizes[variable]!; v += 1) {
+      const parent = firstSeen[c * perClass + offsets[j]! + v]! - 1;
+      if (parent >= 0 && projection.names[variable]![v] !== value && (nearest < 0 || depths[parent]! < depths[nearest]!)) nearest = parent;
     }
-    const parent = nearest?.parent;
-    const outcome = nearest && { length: nearest.depth, way: () => wayTo(parent!) };
+    const outcome = nearest < 0 ? undefined : { length: depths[nearest]! + 1, way: () => wayTo(nearest) };
     before.set(value, outcome);
     return outcome;
   };
@@ -154,14 +156,18 @@ const byWhatMatters = ({ classes, sizes }: Projection): readonly Group[] => {
   });
 };
 
-/** Carries out an event on the state, in place; false when it cannot happen. */
-const carryOut = (event: EventClass, state: Uint16Array): boolean => {
-  for (const g of event.guards) if (!g.allows[state[g.at]!]) return false;
-  acts: for (const op of event.ops) {
-    for (const g of op.guards) if (!g.allows[state[g.at]!]) continue acts;
-    state[op.at] = op.becomes[state[op.at]!]!;
-  }
+const canHappen = ({ guards }: EventClass, values: ArrayLike<number>, base: number): boolean => {
+  for (let g = 0; g < guards.length; g += 1) if (!guards[g]!.allows[values[base + guards[g]!.at]!]) return false;
   return true;
+};
+
+/** Carries out what an event that can happen does to the state, in place. */
+const carryOut = ({ ops }: EventClass, state: Uint16Array): void => {
+  acts: for (let o = 0; o < ops.length; o += 1) {
+    const { guards, at, becomes } = ops[o]!;
+    for (let g = 0; g < guards.length; g += 1) if (!guards[g]!.allows[state[guards[g]!.at]!]) continue acts;
+    state[at] = becomes[state[at]!]!;
+  }
 };
 
 const flatIndex = (product: number) => {

@@ -1,6 +1,7 @@
 import type { Act, Message } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { ControlWiring } from '../signal/reach.js';
@@ -110,8 +111,7 @@ export const missedBy = (device: Device, messages: readonly Reaching[], busyUnti
 /** When each message of a slot arrives and which boxes miss it. @param lost the place of a message that nobody hears */
 export const slotTiming = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): readonly Timed[] => {
   if (lost !== undefined) return timed(b, controller, acts, lost);
-  let known = timings.get(b.control);
-  if (!known) timings.set(b.control, known = new WeakMap());
+  const known = keptIn(timings, b.control, () => new WeakMap<readonly Act[], { readonly controller: Id<'device'>; readonly timing: readonly Timed[] }>());
   const before = known.get(acts);
   if (before?.controller === controller) return before.timing;
   const timing = timed(b, controller, acts);

@@ -1,3 +1,4 @@
+import { keptIn } from './kept.js';
 import type { Shows } from '../midi/numbering.js';
 import type { Id } from './ids.js';
 import type { Act } from './act.js';
@@ -99,8 +100,7 @@ const controls = new WeakMap<Device, ReadonlyMap<string, Control>>();
 
 /** A control of a box by its id. */
 export const controlIn = (device: Device, id: string): Control | undefined => {
-  let known = controls.get(device);
-  if (!known) controls.set(device, known = new Map(device.controls.map((c) => [c.id, c])));
+  const known = keptIn(controls, device, () => new Map(device.controls.map((c) => [c.id, c])));
   return known.get(id);
 };
 
@@ -109,25 +109,21 @@ const NO_MEMORIES: readonly Memory[] = [];
 
 /** The memories of a box whose programs hold a control. */
 export const memoriesThatStore = (device: Device, control: string): readonly Memory[] => {
-  let known = holders.get(device);
-  if (!known) {
+  const known = keptIn(holders, device, () => {
     const made = new Map<string, Memory[]>();
     for (const memory of device.memories) for (const stored of memory.stores) made.set(stored, [...made.get(stored) ?? [], memory]);
-    holders.set(device, known = made);
-  }
+    return made;
+  });
   return known.get(control) ?? NO_MEMORIES;
 };
 
 const relays = new WeakMap<Device, readonly Relay[]>();
 
 /** Every relay of a box, tip before ring. */
-export const relaysOf = (device: Device): readonly Relay[] => {
-  const known = relays.get(device) ?? device.jacks.flatMap((jack): readonly Relay[] => (jack.kind !== 'contact' ? [] : [
+export const relaysOf = (device: Device): readonly Relay[] =>
+  keptIn(relays, device, () => device.jacks.flatMap((jack): readonly Relay[] => (jack.kind !== 'contact' ? [] : [
     ...(jack.poles.tip === 'out' ? [{ at: jack.id, closedWhen: jack.closedWhen }] : []), ...(jack.poles.ring === 'out' ? [{ at: `${jack.id}:ring`, closedWhen: jack.ringClosedWhen }] : []),
-  ]));
-  relays.set(device, known);
-  return known;
-};
+  ])));
 
 export interface Chain {
   readonly id: string;

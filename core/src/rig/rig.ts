@@ -1,6 +1,7 @@
 import type { Device } from './device.js';
 import type { Cable, Hookup } from './hookup.js';
 import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
+import { keptIn } from './kept.js';
 import type { Program } from './program.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
@@ -62,17 +63,14 @@ const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, ReadonlyMap<nu
 
 /** The programs that stand in a memory, by number; of two with one number the first. */
 const shelfOf = ({ parts }: Rig, device: Id<'device'>, memory: string): ReadonlyMap<number, Program> | undefined => {
-  let known = shelves.get(parts.program);
-  if (!known) {
+  const known = keptIn(shelves, parts.program, () => {
     const made = new Map<string, Map<number, Program>>();
     for (const program of parts.program.values()) {
-      const key = `${program.device}.${program.memory}`;
-      const shelf = made.get(key);
-      if (!shelf) made.set(key, new Map([[program.number, program]]));
-      else if (!shelf.has(program.number)) shelf.set(program.number, program);
+      const shelf = keptIn(made, ref(program.device, program.memory), () => new Map<number, Program>());
+      if (!shelf.has(program.number)) shelf.set(program.number, program);
     }
-    shelves.set(parts.program, known = made);
-  }
+    return made;
+  });
   return known.get(ref(device, memory));
 };
 

@@ -1,5 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import { all, type Rig } from '../rig/rig.js';
 import { controlIn, type Control } from '../rig/device.js';
 import { holds, type Value, type When } from '../rig/value.js';
@@ -36,16 +37,11 @@ const isMet = (need: Need, state: RigState): boolean => ('when' in need ? factsH
 const arranged = new WeakMap<Ordered, Map<string, readonly number[]>>();
 
 /** The edges of an ordered chain from one slot to the next in an arrangement; the same arrangement is asked for again and again. */
-export const inArrangement = (ordered: Ordered, text: string): readonly number[] => {
-  let known = arranged.get(ordered);
-  if (!known) arranged.set(ordered, known = new Map());
-  let edges = known.get(text);
-  if (!edges) {
+export const inArrangement = (ordered: Ordered, text: string): readonly number[] =>
+  keptIn(keptIn(arranged, ordered, () => new Map<string, readonly number[]>()), text, () => {
     const follow = neighbours(text);
-    known.set(text, edges = ordered.pairs.flatMap(({ edge, pair }) => (follow.has(pair) ? [edge] : [])));
-  }
-  return edges;
-};
+    return ordered.pairs.flatMap(({ edge, pair }) => (follow.has(pair) ? [edge] : []));
+  });
 
 /** The plainest value of a control: what it wakes with, else the first of its domain. */
 export const restingValue = (control: Control): Value => {

@@ -67,7 +67,7 @@ const BOTH = LEFT | RIGHT;
 /** Stages that make two sides of which no end gets both. */
 const lost = once((t: Trace): readonly Lost[] => {
   const found = new Map<Id<'device'>, Lost>();
-  const { wiring: { points, edges, out, blocks, sources, ends }, onPath, active, stages } = t;
+  const { wiring: { edges, out, blocks, sources, ends }, onPath, active, stages } = t;
   const wide = blocks.filter((b) => b.block.width === 'spread' && stages.get(b.stage) === 'in');
   for (const source of wide.length ? sources : []) {
     if (!onPath[source.point]) continue;

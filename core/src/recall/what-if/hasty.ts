@@ -2,11 +2,12 @@ import type { Act } from '../../rig/act.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
 import type { Program } from '../../rig/program.js';
-import { all } from '../../rig/rig.js';
+import { keptIn } from '../../rig/kept.js';
+import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
-import { shelfKey, type Hearing } from '../effects.js';
-import { loadSlot, slotLoading, type Footstep } from '../happenings.js';
+import { shelfKey, type Hearing, type Loading } from '../effects.js';
+import { loadSlot, slotListOn, slotLoading, type Footstep } from '../happenings.js';
 import { model, type Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
 import { arrivals, missedBy, reaching, type Missed, type Reaching } from '../slot-timing.js';
@@ -53,6 +54,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const reach = new Reach({ ...ground, events: [...settled, ...soonest] }, wantedIn(m.system.sounds));
   const extras: Extra[] = [];
   const cutter = new Cutter();
+  const heard = new Heard(m, b);
   const sounds: SystemSound[] = [];
   const wantsBySound = new Map(m.system.sounds.map((s) => [s.id, s]));
   for (const { compiled, call } of calls) {
@@ -61,7 +63,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
       const wants = wantsOn(wantsBySound.get(compiled.sound)!, new Set(matters.flatMap((m) => [...m])));
       if (!wants) continue;
       const id = `hasty:${compiled.sound}:${waitMs}`;
-      for (const one of matters) extras.push({ id, last: true, acts: (inside) => cutter.cut(call.acts(waitMs), inside), matters: one });
+      for (const one of matters) extras.push({ id, last: true, acts: (inside) => call.acts(waitMs, heard.byBoxes(inside), (acts) => cutter.cut(acts, inside)), matters: one });
       steps.set(id, { does: 'recall', sound: compiled.sound, afterMs: waitMs });
       sounds.push({ id, recall: id, wants });
       asked.set(id, { sound: compiled.sound, waitMs: Math.ceil(waitMs) });
@@ -69,6 +71,27 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   }
   return { about: 'hasty feet', systems: apart(ground, extras, sounds, reach), steps, asked };
 };
+
+/** Which boxes have to hear something for it to come to certain variables. */
+class Heard {
+  private readonly changes = new Map<Device, Set<string>>();
+  private readonly known = new Map<ReadonlySet<string>, ReadonlySet<Device>>();
+
+  constructor({ said: { shelf, effects } }: Modelled, b: Bearings) {
+    for (const program of shelf.values()) {
+      const device = partOf(b.rig, program.device)!;
+      for (const act of program.acts) {
+        if (!('send' in act)) continue;
+        for (const [to, acts] of effects.heard(device, act)) for (const { variable } of acts) keptIn(this.changes, to, () => new Set<string>()).add(variable);
+      }
+    }
+  }
+
+  /** Boxes that can change one of these variables when they are told something. */
+  byBoxes(inside: ReadonlySet<string>): ReadonlySet<Device> {
+    return keptIn(this.known, inside, () => new Set([...this.changes].flatMap(([device, changes]) => ([...changes].some((v) => inside.has(v)) ? [device] : []))));
+  }
+}
 
 /** Stored slots that an event calls. */
 const programsOf = (m: Modelled, event: SystemEvent, stored: ReadonlyMap<string, readonly Program[]>): readonly Program[] => {
@@ -88,9 +111,12 @@ interface Moment {
   readonly boxes: readonly Id<'device'>[];
 }
 
+type Hears = (to: Device) => readonly Hearing[] | undefined;
+
 /** The stomps of one sound, each so soon after the one before. */
 class HastyCall {
-  private readonly known = new Map<number, readonly SystemAct[]>();
+  private readonly usual = new Map<Program, Loading>();
+  private readonly heard = new Map<number, Map<Program, Hears>>();
   private readonly reached: ReadonlyMap<Program, ReadonlyMap<Device, readonly Reaching[]>>;
   /** How soon a stomp must follow, in ms, for one more of its messages to be missed; the longest first. */
   readonly moments: readonly Moment[];
@@ -112,17 +138,18 @@ class HastyCall {
     this.moments = [...found].sort(([a], [z]) => z - a).map(([waitMs, boxes]) => ({ waitMs, boxes: [...boxes] }));
   }
 
-  /** What it does when each stomp follows just sooner than so many ms after the one before. */
-  acts(waitMs: number): readonly SystemAct[] {
-    const known = this.known.get(waitMs) ?? this.programs.flatMap((program, i) => {
-      const { first, list, last } = slotLoading(this.b, this.m.said.effects, program, { hearing: this.hearing(program, waitMs) });
-      return [...first, ...list.flat(), ...last, ...(i < this.programs.length - 1 ? this.busy.goOn(program) : [])];
+  /** What it does, as far as it counts, when each stomp follows just sooner than so many ms after the one before. */
+  acts(waitMs: number, only?: ReadonlySet<Device>, within: (acts: readonly SystemAct[]) => readonly SystemAct[] = (acts) => acts): readonly SystemAct[] {
+    const { effects } = this.m.said;
+    return this.programs.flatMap((program, i) => {
+      const { first, last } = keptIn(this.usual, program, () => slotLoading(this.b, effects, program));
+      const hearing = keptIn(keptIn(this.heard, waitMs, () => new Map<Program, Hears>()), program, () => this.hearing(program, waitMs));
+      const list = slotListOn({ hearing, ...(only ? { only } : {}) }, this.b, effects, program);
+      return [...within(first), ...list.flatMap(within), ...within(last), ...(i < this.programs.length - 1 ? within(this.busy.goOn(program)) : [])];
     });
-    this.known.set(waitMs, known);
-    return known;
   }
 
-  private hearing(program: Program, waitMs: number): (to: Device) => readonly Hearing[] | undefined {
+  private hearing(program: Program, waitMs: number): Hears {
     const { device: from, acts } = program;
     const reached = this.reached.get(program)!;
     const known = new Map<Device, readonly Hearing[]>();
@@ -175,14 +202,20 @@ class BusyTimes {
   constructor(private readonly b: Bearings, programs: readonly Program[], deaf: readonly Device[]) {
     const gaps = new Map(deaf.map((d) => [d.id, Math.max(...d.memories.filter((x) => isDeaf(d, x)).map((x) => x.gapMs))]));
     const found = new Map(deaf.map((d) => [d.id, new Map<string, BusyTime>()]));
+    const longest = new Map(gaps);
     for (const program of programs) {
-      const own = this.after(program.acts, program, gaps);
-      this.bySlot.set(program, own);
-      for (const [id, time] of own) found.get(id)!.set(time.name, time);
+      for (const acts of listsOf(program)) {
+        const own = this.after(acts, program, gaps);
+        if (acts === program.acts) this.bySlot.set(program, own);
+        for (const [id, time] of own) {
+          if (acts === program.acts) found.get(id)!.set(time.name, time);
+          longest.set(id, Math.max(longest.get(id)!, time.ms));
+        }
+      }
     }
     for (const [id, times] of found) {
-      const others = Math.max(gaps.get(id)!, ...programs.flatMap((p) => listsOf(p).flatMap((acts) => this.after(acts, p, gaps).get(id)?.ms ?? [])));
-      this.times.set(id, [...inFew([...times.values()]), { name: `${others}`, ms: others, wireMs: 0 }]);
+      const ms = longest.get(id)!;
+      this.times.set(id, [...inFew([...times.values()]), { name: `${ms}`, ms, wireMs: 0 }]);
     }
   }
 
