@@ -53,7 +53,7 @@ export const model = (c: Compilation, memory = new ModelMemory(), noteLoad?: Not
   const { variables, together } = powerUp(b, domains, shelf);
   const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains)));
   return {
-    system: relevant({ variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds }),
+    system: relevant({ variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds }, memory),
     steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()],
     said: { domains, shelf, effects },
   };
@@ -85,15 +85,12 @@ const soundOf = (compiled: Compiled, domains: Domains): SystemSound => {
 };
 
 /** Variables that nothing writes, reads or wants say nothing; they are left out. */
-const relevant = (system: RecallSystem): RecallSystem => {
-  const used = new Set<string>();
-  for (const event of system.events) {
-    for (const variable of usedBy(event)) used.add(variable);
-    if (used.size === system.variables.length) return system;
-  }
-  for (const sound of system.sounds) for (const want of sound.wants) used.add(want.variable);
-  for (const group of system.together ?? []) if (group.variables.some((v) => used.has(v))) group.variables.forEach((v) => used.add(v));
-  return { ...system, variables: system.variables.filter((v) => used.has(v.id)), together: (system.together ?? []).filter((g) => used.has(g.variables[0]!)) };
+const relevant = (system: RecallSystem, memory: ModelMemory): RecallSystem => {
+  const said = new Set(memory.namedBy(system.events, usedBy));
+  if (said.size === system.variables.length) return system;
+  for (const sound of system.sounds) for (const want of sound.wants) said.add(want.variable);
+  for (const group of system.together ?? []) if (group.variables.some((v) => said.has(v))) group.variables.forEach((v) => said.add(v));
+  return { ...system, variables: system.variables.filter((v) => said.has(v.id)), together: (system.together ?? []).filter((g) => said.has(g.variables[0]!)) };
 };
 
 const usedBefore = new WeakMap<SystemEvent, Set<string>>();

@@ -1,5 +1,4 @@
-import { relaysOf } from '../rig/device.js';
-import type { Device, Memory } from '../rig/device.js';
+import { controlIn, memoriesThatStore, relaysOf, type Device, type Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
@@ -10,7 +9,7 @@ import type { Condition, SystemAct, Together, Variable } from './system.js';
 
 /** The memory whose loaded program brings a control up at power-up. */
 export const loaderOf = (device: Device, control: string): Memory | undefined =>
-  device.controls.find((c) => c.id === control)?.powerUp === 'loaded' ? device.memories.find((m) => m.stores.includes(control)) : undefined;
+  controlIn(device, control)?.powerUp === 'loaded' ? memoriesThatStore(device, control)[0] : undefined;
 
 /** What a program brings into a control, as the domain names it. */
 const bringer = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string): ((control: string) => string) => {

@@ -1,8 +1,11 @@
+import type { Bearings } from '../../recall/bearings.js';
+import type { Compiled } from '../../recall/compiled.js';
 import { slotText } from '../../recall/words.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
+import { once } from '../once.js';
 
 export const capacity: Check = {
   code: 'midi.capacity',
@@ -10,15 +13,7 @@ export const capacity: Check = {
   severities: ['broken', 'note'],
   source: "compile: messages and assigned switches of a slot are counted against the controller's own limits",
   *find({ rig, compilation }: CheckInputs) {
-    const over = [...compilation.sounds.values()].flatMap(({ sound, stored }) => stored.flatMap(({ program, meant }) => {
-      const limits = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory)?.limits;
-      const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) => (most !== undefined && count > most ? [{ sound, device: program.device, what, count, most, droppable: new Set(meant.map((m) => m.device)).size }] : []);
-      return [
-        ...found('messages', program.acts.filter((a) => 'send' in a).length, limits?.messages),
-        ...found('switches', program.assigns.length, limits?.assigns),
-        ...found('letters', [...program.name].length, limits?.nameLength),
-      ];
-    }));
+    const over = [...compilation.sounds.values()].flatMap((compiled) => tooMuch(compiled, compilation.bearings));
     for (const group of grouped(over, (o) => `${o.device} ${o.what}`).values()) {
       const { device, what, most } = group[0]!;
       const sounds = group.map((o) => o.sound);
@@ -39,3 +34,14 @@ export const capacity: Check = {
     }
   },
 };
+
+/** What the slots of a sound hold beyond what their controllers can store. */
+const tooMuch = once(({ sound, stored }: Compiled, { rig }: Bearings) => stored.flatMap(({ program }) => {
+  const limits = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory)?.limits;
+  const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) => (most !== undefined && count > most ? [{ sound, device: program.device, what, count, most }] : []);
+  return [
+    ...found('messages', program.acts.filter((a) => 'send' in a).length, limits?.messages),
+    ...found('switches', program.assigns.length, limits?.assigns),
+    ...found('letters', [...program.name].length, limits?.nameLength),
+  ];
+}));

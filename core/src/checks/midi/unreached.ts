@@ -1,27 +1,39 @@
 import { takesIn } from '../../edits/cables.js';
+import type { Bearings } from '../../recall/bearings.js';
+import type { Compiled } from '../../recall/compiled.js';
 import { controlText } from '../../recall/words.js';
 import type { Device } from '../../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
+import { once } from '../once.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
+interface OutOfReach {
+  readonly sound: Id<'sound'>;
+  readonly device: Id<'device'>;
+  readonly control: Ref;
+  readonly callers: readonly Id<'device'>[];
+}
+
 /** Wishes that a message could fulfil, if only a wire led from a called controller to the box. */
-export const outOfReach = ({ rig, compilation }: CheckInputs): readonly { readonly sound: Id<'sound'>; readonly device: Id<'device'>; readonly control: Ref; readonly callers: readonly Id<'device'>[] }[] =>
-  [...compilation.sounds.values()].flatMap(({ sound, hand, stored }) => hand.flatMap(({ control }) => {
-    const { device: id, name } = splitRef(control);
-    const callers = [...new Set(stored.map((s) => s.program.device))].filter((d) => d !== id && partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
-    const box = partOf(rig, id)!;
-    if (!callers.length || !answers(box, name) || callers.some((c) => isReached(compilation, c, id))) return [];
-    return [{ sound, device: id, control, callers }];
-  }));
+export const outOfReach = ({ compilation }: CheckInputs): readonly OutOfReach[] => [...compilation.sounds.values()].flatMap((compiled) => beyond(compiled, compilation.bearings));
+
+const beyond = once(({ sound, hand, stored }: Compiled, { rig, control: wires }: Bearings): readonly OutOfReach[] => {
+  const sending = [...new Set(stored.map((s) => s.program.device))].filter((d) => partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
+  return hand.flatMap(({ control }) => {
+    const { device, name } = splitRef(control);
+    const callers = sending.filter((d) => d !== device);
+    return callers.length && answers(partOf(rig, device)!, name) && !callers.some((c) => isReached(wires, c, device)) ? [{ sound, device, control, callers }] : [];
+  });
+});
 
 const answers = (box: Device, control: string): boolean => box.midi !== undefined && box.actuators.some((a) => 'midi' in a.by
   && a.acts.some((act) => ('control' in act && act.control === control) || ('load' in act && box.memories.some((m) => m.id === act.load && m.control === control))));
 
-const isReached = (compilation: CheckInputs['compilation'], controller: Id<'device'>, box: Id<'device'>): boolean =>
-  [...compilation.bearings.control.midi].some(([from, arrivals]) => splitRef(from).device === controller && arrivals.some((a) => a.device === box));
+const isReached = ({ midi }: Bearings['control'], controller: Id<'device'>, box: Id<'device'>): boolean =>
+  [...midi].some(([from, arrivals]) => splitRef(from).device === controller && arrivals.some((a) => a.device === box));
 
 export const unreached: Check = {
   code: 'midi.unreached',

@@ -1,9 +1,18 @@
 import type { Device, Jack } from '../../rig/device.js';
+import type { Rig } from '../../rig/rig.js';
+import type { Anatomy } from '../../signal/anatomy.js';
 import type { CheckInputs } from '../check.js';
+import { once } from '../once.js';
+
+interface SpeakerOutput {
+  readonly device: Device;
+  readonly jack: Jack;
+}
 
 /** Speaker jacks of power stages that a signal can come to in this hook-up, and that no loudspeaker inside the box relieves. */
-export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly { readonly device: Device; readonly jack: Jack }[] => {
-  const { wiring } = compilation.bearings.anatomy;
+export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly SpeakerOutput[] => inHookup(compilation.bearings.anatomy, rig);
+
+const inHookup = once(({ wiring }: Anatomy, rig: Rig): readonly SpeakerOutput[] => {
   const fed = new Set(wiring.sources.map((s) => s.point));
   for (const point of fed) for (const e of wiring.out[point]!) fed.add(wiring.edges[e]!.to);
   return [...rig.parts.device.values()].flatMap((device) => device.jacks.flatMap((jack) => {
@@ -11,4 +20,4 @@ export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly { re
     const isOutput = jack.kind === 'audio' && jack.level === 'speaker' && jack.poles.tip === 'out' && device.figures.powerStage !== undefined;
     return isOutput && wiring.wired.has(device.id) && point !== undefined && fed.has(point) ? [{ device, jack }] : [];
   }));
-};
+});
