@@ -86,6 +86,35 @@ describe('planning programs', () => {
   });
 });
 
+describe('what stands in a box', () => {
+  test('a slot that was dialled in otherwise is written down, the proof tells what that breaks, and Yunta plans it again', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/program`));
+    await hands.click('link', 'It stands otherwise, SWI 1A');
+    await hands.page.waitForSelector('[data-at="0,0"]');
+    await hands.sees('ch 3 pc 0; ch 4 pc');
+    await hands.page.click('[data-at="0,0"]');
+    await hands.press(' ');
+    await hands.sees('13 of 16 sounds proved');
+    await hands.sees('2 written down');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.page.click('[data-at="0,13"]');
+    await hands.write('ch 3 pc 200');
+    await hands.press('Enter');
+    await hands.sees('numbers on the wire are 0 to 127');
+    await hands.click('button', 'Let Yunta plan it');
+    await hands.sees('14 of 16 sounds proved');
+    await hands.pick('DLY');
+    await hands.type('textbox', 'Number as the box shows it', '40');
+    await hands.type('textbox', 'Name of the program', 'Long echo');
+    await hands.click('button', 'Add a program');
+    await hands.sees('Long echo');
+    await hands.sees('not written down, no sound calls it');
+    await hands.click('button', 'Undo');
+    await hands.page.waitForFunction(() => !document.body.innerText.includes('Long echo'));
+    await hands.page.close();
+  });
+});
+
 describe('a standing test', () => {
   test('made from what was played, broken by an edit, cured, taken away', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));

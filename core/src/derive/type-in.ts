@@ -37,6 +37,8 @@ export interface TypeSlot {
   readonly gone: readonly string[];
   /** What it holds is not known here: nothing to type, but it must be there. */
   readonly unknown: boolean;
+  /** As it stands in the box, or as it is planned; undefined when nobody wrote it down. */
+  readonly program: Program | undefined;
 }
 
 export interface TypeBox {
@@ -78,7 +80,7 @@ const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeS
     }
   }
   return [...bySlot].sort(([a], [b]) => a - b).map(([number, { program, typed, meant, sounds }]) =>
-    slotOf(d, device, memory, number, program.name, sounds, typed, [nameLine(memory, program.name), ...contentLines(d, device, memory, program), ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])), ...program.assigns.map((a) => assignLine(d, a)), ...(program.sweeps ?? []).map((s) => sweepLine(d, program, s, sounds[0]))]));
+    slotOf(d, device, memory, number, program, sounds, typed, [nameLine(memory, program.name), ...contentLines(d, device, memory, program), ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])), ...program.assigns.map((a) => assignLine(d, a)), ...(program.sweeps ?? []).map((s) => sweepLine(d, program, s, sounds[0]))]));
 };
 
 /** Programs of an effect that sounds call, or that somebody wrote down. */
@@ -92,15 +94,15 @@ const ownPrograms = (d: Derived, device: Device, memory: Memory): readonly TypeS
   return [...new Set([...calls.keys(), ...written.keys()])].sort((a, b) => a - b).map((number) => {
     const program = written.get(number);
     const known = program !== undefined && program.contents !== 'unplanned';
-    return slotOf(d, device, memory, number, program?.name ?? '', calls.get(number) ?? [], known, known ? [nameLine(memory, program.name), ...contentLines(d, device, memory, program)] : []);
+    return slotOf(d, device, memory, number, program, calls.get(number) ?? [], known, known ? [nameLine(memory, program.name), ...contentLines(d, device, memory, program)] : []);
   });
 };
 
-const slotOf = (d: Derived, device: Device, memory: Memory, number: number, name: string, sounds: readonly Id<'sound'>[], typed: boolean, lines: readonly TypeLine[]): TypeSlot => {
+const slotOf = (d: Derived, device: Device, memory: Memory, number: number, program: Program | undefined, sounds: readonly Id<'sound'>[], typed: boolean, lines: readonly TypeLine[]): TypeSlot => {
   const ticked = tickOf(d.rig, { device: device.id, memory: memory.id, number })?.lines ?? {};
   const texts = new Set(lines.map((l) => l.text));
   return {
-    number, shown: shown(memory.shows, number), name, sounds, typed, unknown: lines.length === 0,
+    number, shown: shown(memory.shows, number), name: program?.name ?? '', program, sounds, typed, unknown: lines.length === 0,
     lines: lines.map((l) => (ticked[l.text] ? { ...l, ticked: ticked[l.text]! } : l)), gone: Object.keys(ticked).filter((t) => !texts.has(t)),
   };
 };

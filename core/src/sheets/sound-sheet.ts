@@ -140,6 +140,11 @@ export const expressionInputs = (rig: Rig): readonly { readonly input: Ref; read
 const SAYS_IN = new Set(['●', 'x', '1', 'in', 'on', 'yes', 'y', '*']);
 const SAYS_OUT = new Set(['·', '.', '0', '-', '–', 'out', 'off', 'no', 'n']);
 
+/** Typed for "in" or "on". */
+export const saysIn = (typed: string): boolean => SAYS_IN.has(typed.toLowerCase());
+/** Typed for "out" or "off". */
+export const saysOut = (typed: string): boolean => SAYS_OUT.has(typed.toLowerCase());
+
 /** What typing a text into a cell does, in every hook-up or in the one that is shown. An empty text takes back what the sound itself said there. */
 export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, scope: Scope): Result<Edit> => {
   const typed = text.trim();
@@ -157,8 +162,8 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
   if (typed === '') return ok(clearWant(sound, column.is === 'stage' ? column.stage : column.control, scope));
   if (column.is === 'stage') {
     const low = typed.toLowerCase();
-    if (SAYS_IN.has(low)) return wants({ stage: column.stage, is: 'in' });
-    if (SAYS_OUT.has(low)) return sound.parent || scope.only || scope.unsaid === 'as it is' ? wants({ stage: column.stage, is: 'out' }) : ok(clearWant(sound, column.stage, scope));
+    if (saysIn(low)) return wants({ stage: column.stage, is: 'in' });
+    if (saysOut(low)) return sound.parent || scope.only || scope.unsaid === 'as it is' ? wants({ stage: column.stage, is: 'out' }) : ok(clearWant(sound, column.stage, scope));
     if (low === 'any' || low === '?') return wants({ stage: column.stage, is: 'any' });
     return refused(`"${typed}" says neither in nor out.`, 'Type x for in, - for out, or any.');
   }

@@ -2,11 +2,12 @@ import './program.css';
 import { Button, SegmentedControl } from '@mantine/core';
 import { useSearchParams } from 'react-router';
 import { useRig } from '../../app/rig-context.js';
+import { AsItStands } from './as-it-stands.js';
 import { PlanRoom } from './plan.js';
 import { TypeIn } from './type-in.js';
 import { WireCheckRoom } from './wire-check.js';
 
-const PARTS = [{ value: 'plan', label: 'Plan programs' }, { value: 'type', label: 'Type it in' }, { value: 'check', label: 'Check the wire' }] as const;
+const PARTS = [{ value: 'plan', label: 'Plan programs' }, { value: 'type', label: 'Type it in' }, { value: 'write', label: 'As it stands' }, { value: 'check', label: 'Check the wire' }] as const;
 
 /** In front of the boxes: which program is to hold what, what each box must hold, ticked off while it is typed in; then whether they really send it. */
 export const Program = () => {
@@ -22,7 +23,7 @@ export const Program = () => {
           {part === 'type' && <Button variant="default" size="xs" onClick={() => window.print()}>Print</Button>}
         </div>
       </div>
-      {part === 'plan' ? <PlanRoom /> : part === 'type' ? <TypeIn /> : <WireCheckRoom />}
+      {part === 'plan' ? <PlanRoom /> : part === 'type' ? <TypeIn /> : part === 'write' ? <AsItStands /> : <WireCheckRoom />}
     </>
   );
 };

@@ -3,7 +3,8 @@ import type { TypeBox, TypeSlot } from '@yunta/core/derive/type-in';
 import { tick, untick } from '@yunta/core/edits/ticks';
 import { partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Boxes, keyOf } from './boxes.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
 const PERSON = 'yunta-person';
@@ -13,7 +14,7 @@ export const TypeIn = () => {
   const { rig, hookup } = useRig();
   const navigate = useNavigate();
   const boxes = useAsked(['type in'], (worker) => worker.typeIn());
-  const [chosen, choose] = useState<string>();
+  const [params, setParams] = useSearchParams();
   const [onlyOpen, setOnlyOpen] = useState(false);
   const [who, setWho] = useState(() => localStorage.getItem(PERSON) ?? '');
   if (!boxes) return <p className="soft">Working out what each box must hold …</p>;
@@ -25,20 +26,13 @@ export const TypeIn = () => {
       </div>
     );
   }
-  const keyOf = (b: TypeBox) => `${b.device} ${b.memory}`;
-  const box = boxes.find((b) => keyOf(b) === chosen) ?? boxes[0]!;
+  const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? boxes[0]!;
+  const choose = (b: TypeBox) => setParams({ show: 'type', box: keyOf(b) }, { replace: true });
   const slots = onlyOpen ? box.slots.filter((s) => s.lines.some((l) => !l.ticked) || s.gone.length > 0) : box.slots;
   return (
     <div className="type-in">
       <p className="print-only">{rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}</p>
-      <div className="type-boxes" role="group" aria-label="Boxes">
-        {boxes.map((b) => (
-          <button key={keyOf(b)} type="button" aria-pressed={b === box} className="type-box" onClick={() => choose(keyOf(b))}>
-            <span className="mono"><strong>{b.code}</strong></span> {b.name}
-            <span className={`type-count ${b.open ? '' : 'proved'}`}>{b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`}</span>
-          </button>
-        ))}
-      </div>
+      <Boxes boxes={boxes} chosen={box} choose={choose} says={(b) => (b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`)} />
       <div className="type-how">
         <span className="soft">{box.counts}{box.channel ? `, ${box.channel}` : ''}</span>
         <Checkbox size="xs" label="Only what is still to type" checked={onlyOpen} onChange={(e) => setOnlyOpen(e.currentTarget.checked)} />
@@ -69,6 +63,7 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
         <strong style={{ overflowWrap: 'anywhere' }}>{slot.name || 'a program of the box'}</strong>
         {names.length > 0 && <span className="soft"> called by {names.slice(0, 4).join(', ')}{names.length > 4 ? ` and ${names.length - 4} more` : ''}</span>}
         {slot.typed && box.slots.some((s) => !s.typed) && <span className="soft"> · as somebody typed it</span>}
+        <Link className="type-otherwise no-print" to={{ search: `?${new URLSearchParams({ show: 'write', box: keyOf(box), number: String(slot.number) })}` }} aria-label={`${slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}, ${box.code} ${slot.shown}`}>{slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}</Link>
         {slot.unknown && <p className="soft" style={{ margin: '2px 0 0' }}>What it holds is not written down. It must be there and sound as wanted.</p>}
         <ul className="type-lines">
           {slot.lines.filter((l) => !onlyOpen || !l.ticked).map((line) => (

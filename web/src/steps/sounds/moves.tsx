@@ -7,7 +7,7 @@ import { cellOf, typeBlock, type Column } from '@yunta/core/sheets/sound-sheet';
 import { useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
-import { Sheet, type SheetRow } from './sheet.js';
+import { Sheet, type SheetRow } from '../../app/sheet.js';
 
 const MANNERS: readonly Manner[] = ['latched', 'while held', 'one way'];
 const OFF_NOTES: Readonly<Record<Manner, string>> = { latched: 'pressed again', 'while held': 'let go', 'one way': 'pressed again' };

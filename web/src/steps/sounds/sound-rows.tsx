@@ -6,7 +6,7 @@ import type { Sound } from '@yunta/core/rig/sound';
 import { cellOf, typeBlock, type Cell, type Column } from '@yunta/core/sheets/sound-sheet';
 import { useMemo } from 'react';
 import { useRig } from '../../app/rig-context.js';
-import { Sheet, type SheetRow } from './sheet.js';
+import { Sheet, type SheetRow } from '../../app/sheet.js';
 
 const ROLE_LETTERS: Readonly<Record<string, string>> = { clean: 'C', crunch: 'K', lead: 'L', ambience: 'A', fuzz: 'F', other: '·' };
 const VERDICT_WORDS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;

@@ -14,7 +14,7 @@ import { Compare } from './compare.js';
 import { Detail } from './detail.js';
 import { GainLadder } from './gain-ladder.js';
 import { Moves } from './moves.js';
-import { WHERE_MARKS } from './sheet.js';
+import { WHERE_MARKS } from '../../app/sheet.js';
 import { AS_IT_STANDS, SoundSheet, type Arrangement } from './sound-rows.js';
 
 const LEAVING = [{ value: '', label: 'tails as they come' }, { value: 'ring', label: 'left, it rings out' }, { value: 'cut', label: 'left, it stops' }];

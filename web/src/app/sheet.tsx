@@ -1,12 +1,23 @@
-import './sounds.css';
-import { IN, OUT, pasted, type Cell, type Column, type Typed } from '@yunta/core/sheets/sound-sheet';
+import './sheet.css';
+import { IN, OUT, pasted, type Cell, type Typed } from '@yunta/core/sheets/sound-sheet';
 import type { Refusal } from '@yunta/core/rig/result';
 import { sayRefusal } from '@yunta/core/rig/result';
 import type { Verdict } from '@yunta/core/recall/prove';
 import Papa from 'papaparse';
 import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type CSSProperties, type KeyboardEvent, type MouseEvent } from 'react';
 
-/** A row of a sheet: a sound, or one list of a move. */
+/** A column of a sheet: the columns of one box stand side by side. */
+export interface SheetColumn {
+  readonly id: string;
+  readonly device: string;
+  /** A stage or a switch changes over at the space bar. */
+  readonly is: string;
+  /** Begins with the code of the box. */
+  readonly title: string;
+  readonly says: string;
+}
+
+/** A row of a sheet: a sound, one list of a move, a program of a box. */
 export interface SheetRow {
   readonly id: string;
   readonly slot: string;
@@ -35,7 +46,7 @@ interface SheetProps {
   readonly heads: readonly [string, string];
   readonly nameWidth: number;
   readonly rows: readonly SheetRow[];
-  readonly columns: readonly Column[];
+  readonly columns: readonly SheetColumn[];
   readonly chosen: string | undefined;
   readonly choose: (id: string) => void;
   /** Many cells at once. @returns what is wrong with them; nothing is changed then */
@@ -47,24 +58,28 @@ interface SheetProps {
 /** In pixels. Widths are fixed from what the columns hold, so that nothing has to be measured anew while the sheet is scrolled or typed into. */
 const [SLOT_WIDTH, LEAST_WIDTH, LETTER] = [58, 47, 8.6];
 const REST_MS = 80;
+const MOST_WIDTH = 420;
+/** Letters; longer texts are cut short and said whole on the way over them. */
+const LONG = 44;
+const SWITCHES: ReadonlySet<string> = new Set(['stage', 'switch']);
 
 const between = (a: number, b: number): readonly [number, number] => (a < b ? [a, b] : [b, a]);
 
 interface BoxColumns {
   readonly code: string;
-  readonly columns: readonly Column[];
+  readonly columns: readonly SheetColumn[];
 }
 
 /** What stands over a column: its title, without the code that stands over all of its box. */
-const headOf = (boxes: readonly BoxColumns[], column: Column): string => {
+const headOf = (boxes: readonly BoxColumns[], column: SheetColumn): string => {
   const box = boxes.find((b) => b.columns.includes(column))!;
   if (box.columns.length === 1) return column.title;
   return column.title.startsWith(`${box.code} `) ? column.title.slice(box.code.length + 1) : column.title === box.code ? 'on' : column.title;
 };
 
 /** Columns of one box stand under its code. */
-const boxesOf = (columns: readonly Column[]): readonly BoxColumns[] => {
-  const boxes: { code: string; device: string; columns: Column[] }[] = [];
+const boxesOf = (columns: readonly SheetColumn[]): readonly BoxColumns[] => {
+  const boxes: { code: string; device: string; columns: SheetColumn[] }[] = [];
   for (const column of columns) {
     const last = boxes.at(-1);
     if (last?.device === column.device) last.columns.push(column);
@@ -86,7 +101,7 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
   const isBlock = fromRow !== toRow || fromColumn !== toColumn;
 
   const boxes = useMemo(() => boxesOf(columns), [columns]);
-  const widths = useMemo(() => columns.map((c, i) => Math.max(LEAST_WIDTH, ...rows.map((r) => r.cells[i]!.text.length * LETTER + 24), headOf(boxes, c).length * LETTER + 10)), [rows, columns, boxes]);
+  const widths = useMemo(() => columns.map((c, i) => Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, ...rows.map((r) => r.cells[i]!.text.length * LETTER + 24), headOf(boxes, c).length * LETTER + 10))), [rows, columns, boxes]);
 
   useEffect(() => {
     if (!wantsFocus.current || editing !== undefined) return;
@@ -155,7 +170,7 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
       e.preventDefault();
       if (isBlock) typeAll(() => '', fromRow, `Take back ${toRow - fromRow + 1} × ${toColumn - Math.max(0, fromColumn) + 1} cells`);
       else if (at.column >= 0) commit('');
-    } else if (e.key === ' ' && columns[at.column]?.is === 'stage') {
+    } else if (e.key === ' ' && SWITCHES.has(columns[at.column]?.is ?? '')) {
       e.preventDefault();
       commit(here.cells[at.column]?.text === IN ? OUT : IN);
     } else if (e.key === 'Escape' && isBlock) setEnd(at);
@@ -227,7 +242,7 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
 interface RowProps {
   readonly row: SheetRow;
   readonly place: number;
-  readonly columns: readonly Column[];
+  readonly columns: readonly SheetColumn[];
   readonly chosen: boolean;
   readonly active: number | undefined;
   readonly editing: string | undefined;
@@ -277,7 +292,7 @@ const Row = memo(({ row, place, columns, chosen, active, editing, from, to, pick
         const isChanged = row.against !== undefined && row.against[i]!.text !== text;
         return (
           <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
-            {editing !== undefined && active === i ? input(c.says) : <div className={!own && row.isDerived ? 'taken' : ''}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
+            {editing !== undefined && active === i ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
       })}

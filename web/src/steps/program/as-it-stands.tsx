@@ -1,0 +1,117 @@
+import { Button, TextInput } from '@mantine/core';
+import type { TypeBox } from '@yunta/core/derive/type-in';
+import { shown } from '@yunta/core/midi/numbering';
+import type { Device, Memory } from '@yunta/core/rig/device';
+import type { Id } from '@yunta/core/rig/ids';
+import type { Program } from '@yunta/core/rig/program';
+import { sayRefusal } from '@yunta/core/rig/result';
+import { partOf, programAt, programsOf, type Rig } from '@yunta/core/rig/rig';
+import { addProgram, forgetProgram, programCell, programColumns, putPrograms, typePrograms } from '@yunta/core/sheets/program-sheet';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useAsked, useRig } from '../../app/rig-context.js';
+import { Sheet, type SheetRow } from '../../app/sheet.js';
+import { Boxes, keyOf } from './boxes.js';
+
+/** What stands in a box, whoever typed it: written down it is what Yunta proves with, and never altered. */
+export const AsItStands = () => {
+  const { rig } = useRig();
+  const [params, setParams] = useSearchParams();
+  const asked = useAsked(['type in'], (worker) => worker.typeIn());
+  if (!asked) return <p className="soft">Looking at what each box holds …</p>;
+  const boxes = [...asked, ...silentBoxes(rig, asked)];
+  const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? boxes[0];
+  if (!box) return <p className="soft">No box of this rig has programs.</p>;
+  const count = (b: TypeBox) => programsOf(rig, b.device, b.memory).filter((p) => !p.planned && p.contents !== 'unplanned').length;
+  return (
+    <div className="as-it-stands">
+      <Boxes boxes={boxes} chosen={box} choose={(b) => setParams({ show: 'write', box: keyOf(b) }, { replace: true })} says={(b) => (count(b) ? `${count(b)} written down` : 'nothing written down')} />
+      <Programs key={keyOf(box)} box={box} start={Number(params.get('number') ?? NaN)} />
+    </div>
+  );
+};
+
+/** Boxes with programs of which no sound calls any and none is written down yet. */
+const silentBoxes = (rig: Rig, known: readonly TypeBox[]): readonly TypeBox[] =>
+  [...rig.parts.device.values()].flatMap((device) => device.memories.filter((m) => !m.inside && m.stores.length > 0 && !known.some((b) => b.device === device.id && b.memory === m.id))
+    .map((m): TypeBox => ({ device: device.id, memory: m.id, code: device.code, name: device.name, counts: '', channel: '', slots: [], lines: 0, open: 0 })));
+
+interface Row {
+  readonly program: Program;
+  readonly shown: string;
+  readonly is: 'written' | 'planned' | 'unknown';
+  readonly calledBy: number;
+}
+
+const NOTES = { written: 'written down', planned: 'planned by Yunta', unknown: 'not written down' } as const;
+
+const rowsOf = (rig: Rig, box: TypeBox, device: Device, memory: Memory): readonly Row[] => {
+  const numbers = new Map(box.slots.map((s) => [s.number, s]));
+  for (const p of programsOf(rig, device.id, memory.id)) if (!numbers.has(p.number)) numbers.set(p.number, { number: p.number, shown: '', name: p.name, sounds: [], typed: true, lines: [], gone: [], unknown: true, program: p });
+  return [...numbers.values()].sort((a, b) => a.number - b.number).map((slot): Row => {
+    const there = programAt(rig, device.id, memory.id, slot.number);
+    const planned = memory.by === undefined ? undefined : slot.program;
+    const program: Program = there ?? planned ?? { kind: 'program', id: `program:new-${slot.number}` as Id<'program'>, device: device.id, memory: memory.id, number: slot.number, name: `Program ${shown(memory.shows, slot.number)}`, contents: 'unplanned', acts: [], assigns: [] };
+    return { program, shown: shown(memory.shows, slot.number), is: there && !there.planned && there.contents !== 'unplanned' ? 'written' : program.contents === 'unplanned' ? 'unknown' : 'planned', calledBy: slot.sounds.length };
+  });
+};
+
+const Programs = ({ box, start }: { box: TypeBox; start: number }) => {
+  const { rig, edit } = useRig();
+  const device = partOf(rig, box.device);
+  const memory = device?.memories.find((m) => m.id === box.memory);
+  const [chosen, choose] = useState<string>();
+  const [number, setNumber] = useState('');
+  const [name, setName] = useState('');
+  const [complaint, complain] = useState('');
+  const columns = useMemo(() => (device && memory ? programColumns(device, memory) : []), [device, memory]);
+  const rows = useMemo(() => (device && memory ? rowsOf(rig, box, device, memory) : []), [rig, box, device, memory]);
+  if (!device || !memory) return null;
+  const keyOfRow = (r: Row) => String(r.program.number);
+  const row = rows.find((r) => keyOfRow(r) === (chosen ?? String(start))) ?? rows[0];
+  const sheetRows = rows.map((r): SheetRow => ({
+    id: keyOfRow(r), slot: r.shown, name: r.program.name, mark: r.is === 'written' ? '✎' : r.is === 'planned' ? '○' : '?', says: '', isDerived: r.is !== 'written',
+    note: [NOTES[r.is], r.calledBy === 0 ? 'no sound calls it' : ''].filter(Boolean).join(', '), cells: columns.map((c) => ({ ...programCell(r.program, c), own: r.is === 'written' })),
+  }));
+  const add = () => {
+    const made = addProgram(rig, device, memory, number, name.trim());
+    if (!made.ok) return complain(sayRefusal(made.error));
+    complain('');
+    if (edit(made.value, `${device.name}: program ${number}`).length === 0) {
+      setNumber('');
+      setName('');
+    }
+  };
+  const isController = memory.by !== undefined;
+  return (
+    <>
+      <div className="sheet-tools">
+        {row?.is === 'written' && (
+          <>
+            <strong className="mono">{box.code} {row.shown}</strong>
+            <Button variant="default" size="xs" onClick={() => edit(forgetProgram(rig, row.program), `${device.name} ${row.shown}: ${isController ? 'planned by Yunta again' : 'no longer written down'}`)}>{isController ? 'Let Yunta plan it' : 'Not known any more'}</Button>
+          </>
+        )}
+        <form className="add-program" onSubmit={(e) => { e.preventDefault(); if (number.trim()) add(); }}>
+          <TextInput size="xs" w={80} aria-label="Number as the box shows it" placeholder={shown(memory.shows, 0)} maxLength={8} value={number} onChange={(e) => setNumber(e.currentTarget.value)} />
+          <TextInput size="xs" w={170} aria-label="Name of the program" placeholder="name on its display" maxLength={memory.limits?.nameLength ?? 60} value={name} onChange={(e) => setName(e.currentTarget.value)} />
+          <Button type="submit" size="xs" variant="default" disabled={!number.trim()}>Add a {isController ? 'slot' : 'program'}</Button>
+        </form>
+      </div>
+      {complaint && <p className="broken" role="alert" style={{ margin: '0 0 8px' }}>{complaint}</p>}
+      {rows.length === 0 ? <p className="soft">Nothing of {device.name} is written down, and no sound calls a program of it. Add one by the number that its display shows.</p> : (
+        <Sheet
+          label={`Programs of ${device.name}`} heads={['Shows', isController ? 'Slot' : 'Program']} nameWidth={300} rows={sheetRows} columns={columns} chosen={row && keyOfRow(row)} choose={choose} complain={complain}
+          rename={(of, to) => edit(putPrograms(rig, [{ ...withoutPlan(rows.find((r) => keyOfRow(r) === of.id)!.program), name: to }]), `Rename ${of.name}`)}
+          type={(typed, label) => {
+            const done = typePrograms(rig, rows.map((r) => r.program), columns, typed);
+            return done.ok ? edit(done.value, `${device.name}, ${label}`.slice(0, 180)) : done.error;
+          }}
+        />
+      )}
+      <p className="soft">{isController ? 'As long as nobody writes a slot down, Yunta plans it and keeps it in step with the sound. Written down, it is proved with as it stands, and stays as it is.' : 'What you write down here is what calling the program brings; an empty cell is left as it was. Plans use it and never alter it.'}</p>
+    </>
+  );
+};
+
+const withoutPlan = ({ planned: _, ...program }: Program): Program => program;
