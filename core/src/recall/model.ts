@@ -59,7 +59,8 @@ export const model = (c: Compilation, memory = new ModelMemory(), noteLoad?: Not
   };
 };
 
-const ears = (b: Bearings): readonly Variable[] => all(b.rig, 'device').filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
+/** For each box of which it can depend on what is loaded whether it misses a message: whether it had the program already. */
+export const ears = (b: Bearings): readonly Variable[] => all(b.rig, 'device').filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
 
 /** Planned slots of controllers that other boxes reach: what such a slot holds is part of what a call does. */
 const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {

@@ -8,7 +8,7 @@ import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
 import { shelfKey, type Hearing, type Loading } from '../effects.js';
 import { loadSlot, slotListOn, slotLoading, type Footstep } from '../happenings.js';
-import { model, type Modelled } from '../model.js';
+import { ears, model, type Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
 import { arrivals, missedBy, reaching, type Missed, type Reaching } from '../slot-timing.js';
 import type { Condition, SystemAct, SystemEvent, SystemSound, Variable } from '../system.js';
@@ -42,7 +42,8 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const variables = deaf.flatMap((d): readonly Variable[] => [
     { id: busyOf(d.id), domain: [SETTLED, ...busy.of(d.id).map((t) => t.name)], initial: [SETTLED] }, { id: loadsOf(d.id), domain: [NO!, YES!], initial: [NO!] },
   ]);
-  const ground = { ...m.system, variables: [...m.system.variables, ...variables], events: settled };
+  const there = new Set(m.system.variables.map((v) => v.id));
+  const ground = { ...m.system, variables: [...m.system.variables, ...ears(b).filter((v) => !there.has(v.id)), ...variables], events: settled };
   const steps = new Map<string, Footstep>(m.steps);
   const asked = new Map<string, Asked>();
   const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, m, compiled.stored.map((x) => x.program), busy) }));
