@@ -95,6 +95,32 @@ describe('every room by keyboard alone', () => {
     await hands.page.close();
   });
 
+  test('songs: a tempo and cues are typed; what names no sound is said, and nothing is lost', async () => {
+    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    await hands.page.waitForSelector('[data-at]');
+    await hands.pick('Songs 12');
+    await hands.sees('Rope and tide');
+    await hands.type('textbox', 'Title of a new song', 'Slack water');
+    await hands.press('Enter');
+    await hands.page.waitForFunction(() => document.querySelectorAll('.sheet tbody tr').length === 13);
+    const standsAt = (label: string) => hands.page.waitForFunction((l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l), {}, label);
+    await hands.page.click('[data-at="12,0"]');
+    await hands.write('96');
+    await keys(hands.page, 'Enter');
+    await hands.page.click('[data-at="12,3"]');
+    await hands.write('verse: verse clean; Lead');
+    await keys(hands.page, 'Enter');
+    await standsAt('Cues in order, each with its sound: verse: Verse clean; Lead');
+    await hands.write('verse: nobody');
+    await keys(hands.page, 'Enter');
+    await hands.sees('"verse: nobody" names no sound of this rig.');
+    await standsAt('Cues in order, each with its sound: verse: Verse clean; Lead');
+    expect(await violations(hands.page)).toEqual([]);
+    await hands.click('button', 'Remove it');
+    await hands.page.waitForFunction(() => document.querySelectorAll('.sheet tbody tr').length === 12);
+    await hands.page.close();
+  });
+
   test('sounds: the whole sheet copied, cleared and pasted back is proved as before; a block is filled down', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
     await hands.page.waitForSelector('[data-at="15,0"]');

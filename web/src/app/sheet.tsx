@@ -15,6 +15,8 @@ export interface SheetColumn {
   /** Begins with the code of the box. */
   readonly title: string;
   readonly says: string;
+  /** How wide it may become, in pixels, when that is more than is usual. */
+  readonly most?: number;
 }
 
 /** A row of a sheet: a sound, one list of a move, a program of a box. */
@@ -101,7 +103,7 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
   const isBlock = fromRow !== toRow || fromColumn !== toColumn;
 
   const boxes = useMemo(() => boxesOf(columns), [columns]);
-  const widths = useMemo(() => columns.map((c, i) => Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, ...rows.map((r) => r.cells[i]!.text.length * LETTER + 24), headOf(boxes, c).length * LETTER + 10))), [rows, columns, boxes]);
+  const widths = useMemo(() => columns.map((c, i) => Math.min(c.most ?? MOST_WIDTH, Math.max(LEAST_WIDTH, ...rows.map((r) => r.cells[i]!.text.length * LETTER + 24), headOf(boxes, c).length * LETTER + 10))), [rows, columns, boxes]);
 
   useEffect(() => {
     if (!wantsFocus.current || editing !== undefined) return;
@@ -267,7 +269,7 @@ export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as co
 const VERDICTS = { proved: ['✓', 'proved'], broken: ['≠', 'broken'], undecided: ['?', 'broken'] } as const;
 
 const Row = memo(({ row, place, columns, chosen, active, editing, from, to, pick, start, keyInInput, leave }: RowProps) => {
-  const input = (label: string) => <input autoFocus defaultValue={editing} aria-label={label} onKeyDown={keyInInput} onBlur={(e) => leave(e.currentTarget.value)} maxLength={120} />;
+  const input = (label: string) => <input autoFocus defaultValue={editing} aria-label={label} onKeyDown={keyInInput} onBlur={(e) => leave(e.currentTarget.value)} maxLength={2000} />;
   const isPicked = (column: number) => from !== undefined && to !== undefined && column >= from && column <= to;
   const cell = (column: number) => ({
     'data-at': `${place},${column}`, role: 'gridcell', tabIndex: active === column || (active === undefined && place === 0 && column === -1) ? 0 : -1, 'aria-selected': isPicked(column),
@@ -292,7 +294,7 @@ const Row = memo(({ row, place, columns, chosen, active, editing, from, to, pick
         const isChanged = row.against !== undefined && row.against[i]!.text !== text;
         return (
           <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
-            {editing !== undefined && active === i ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
+            {editing !== undefined && active === i ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG || c.is === 'text' ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
       })}

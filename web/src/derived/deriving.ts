@@ -9,6 +9,7 @@ import { Deriver, type Derived } from '@yunta/core/derive/deriver';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
+import { songHands, type SongHands } from '@yunta/core/derive/songs';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
@@ -156,6 +157,10 @@ export class Deriving {
   }
 
   /** Order, ends, level and pedals of a sound. */
+  songHands(): readonly SongHands[] {
+    return this.derived ? songHands(this.derived) : [];
+  }
+
   soundDetail(sound: Id<'sound'>): SoundDetail | undefined {
     return this.derived && soundDetail(this.derived, sound);
   }

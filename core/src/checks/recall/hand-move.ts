@@ -1,6 +1,8 @@
 import { handMoves } from '../../recall/compile.js';
+import { handsInSongs } from '../../recall/hands.js';
 import { controlText, valueText } from '../../recall/words.js';
-import { splitRef } from '../../rig/ids.js';
+import { splitRef, type Ref } from '../../rig/ids.js';
+import { partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
 import { callAProgram } from './cures.js';
@@ -23,9 +25,18 @@ export const handMove: Check = {
         severity: 'doubt' as const,
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
-        why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.`,
+        why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}`,
         remedies: () => [...callAProgram(inputs, group.map((m) => ({ sound: m.sound, control: m.control, value: String(m.value) }))), { id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
       };
     }
   },
+};
+
+/** How often it has to be moved while songs go on; nothing when no song asks for it. */
+const inSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {
+  const counts = handsInSongs(compilation).flatMap(({ song, between }) => {
+    const n = between.filter((x) => x.moves.some((m) => m.control === control)).length;
+    return n ? [`${n === 1 ? 'once' : `${n} times`} in “${partOf(rig, song)!.title}”`] : [];
+  });
+  return counts.length ? ` While a song goes on it has to be moved ${listed(counts)}.` : '';
 };

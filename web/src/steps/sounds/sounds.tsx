@@ -14,6 +14,7 @@ import { Compare } from './compare.js';
 import { Detail } from './detail.js';
 import { GainLadder } from './gain-ladder.js';
 import { Moves } from './moves.js';
+import { Songs } from './songs.js';
 import { WHERE_MARKS } from '../../app/sheet.js';
 import { AS_IT_STANDS, SoundSheet, type Arrangement } from './sound-rows.js';
 
@@ -54,7 +55,7 @@ export const Sounds = () => {
   const [climbing, climb] = useState(false);
   const [detailed, detail] = useState(false);
   const [only, setOnly] = useState(false);
-  const [sheet, setSheet] = useState<'sounds' | 'moves'>('sounds');
+  const [sheet, setSheet] = useState<'sounds' | 'moves' | 'songs'>('sounds');
   const [arrangement, arrange] = useState(AS_IT_STANDS);
   const [more, setMore] = useState<readonly Ref[]>([]);
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
@@ -107,7 +108,7 @@ export const Sounds = () => {
       {detailed && view && <Detail sound={chosen} scope={{ hookup: view.hookup, only: only && hookups.length > 1 }} />}
       {climbing && <GainLadder />}
       <div className="sheet-tools" style={{ marginTop: 12 }}>
-        <SegmentedControl size="xs" aria-label="Which sheet" value={sheet} onChange={(v) => setSheet(v as typeof sheet)} data={[{ value: 'sounds', label: 'Sound sheet' }, { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` }]} />
+        <SegmentedControl size="xs" aria-label="Which sheet" value={sheet} onChange={(v) => setSheet(v as typeof sheet)} data={[{ value: 'sounds', label: 'Sound sheet' }, { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` }, { value: 'songs', label: `Songs ${rig.parts.song.size || ''}` }]} />
         {sheet === 'sounds' && (
           <>
             <TextInput size="xs" w={150} aria-label="Find sounds" placeholder="name, slot, role, song" value={arrangement.find} onChange={(e) => arrange({ ...arrangement, find: e.currentTarget.value })} />
@@ -115,7 +116,7 @@ export const Sounds = () => {
             <Select size="xs" w={190} aria-label="Mark what changes" data={[{ value: '', label: 'changes from the row above' }, ...sounds.map((s) => ({ value: s.id as string, label: `changes from ${s.name}` }))]} allowDeselect={false} searchable value={arrangement.against ?? ''} onChange={(v) => arrange({ ...arrangement, against: (v || undefined) as Id<'sound'> | undefined })} />
           </>
         )}
-        <Select size="xs" w={150} aria-label="Show a control as a column" placeholder="Add a column" searchable data={controls} value={null} onChange={(v) => v && setMore([...more, v as Ref])} nothingFoundMessage="No such control" limit={60} />
+        {sheet !== 'songs' && <Select size="xs" w={150} aria-label="Show a control as a column" placeholder="Add a column" searchable data={controls} value={null} onChange={(v) => v && setMore([...more, v as Ref])} nothingFoundMessage="No such control" limit={60} />}
         {hookup && hookups.length > 1 && sheet === 'sounds' && <SegmentedControl size="xs" aria-label="Where holds what I type" value={only ? 'only' : 'all'} onChange={(v) => setOnly(v === 'only')} data={[{ value: 'all', label: 'I write for every hook-up' }, { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` }]} />}
         {marks && <span className="soft">{WHERE_MARKS['only here']} only in {hookup.name}, {WHERE_MARKS['not everywhere']} otherwise in another</span>}
       </div>
@@ -131,6 +132,7 @@ export const Sounds = () => {
       )}
       {complaint && <p role="alert" className="broken" style={{ margin: '4px 0' }}>{complaint}</p>}
       {view && sheet === 'sounds' && <SoundSheet view={view} columns={columns} scope={{ hookup: view.hookup, only: only && hookups.length > 1 }} arrangement={arrangement} chosen={chosen.id} choose={select} complain={complain} />}
+      {sheet === 'songs' && <Songs complain={complain} />}
       {view && sheet === 'moves' && <Moves hookup={view.hookup} columns={columns} complain={complain} />}
     </div>
   );

@@ -1,0 +1,71 @@
+import { apply } from '../change/apply.js';
+import type { Edit } from '../change/edit.js';
+import { setWant } from '../edits/sounds.js';
+import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { deriveOnce } from '../derive/deriver.js';
+import { songHands } from '../derive/songs.js';
+import { tempoOf } from '../recall/beats.js';
+import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import type { Song } from '../rig/show.js';
+import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from './song-sheet.js';
+
+const rig = islandRun();
+const songs = all(rig, 'song');
+const at = (id: string) => SONG_COLUMNS.findIndex((c) => c.id === id);
+const after = (before: Rig, edit: Edit): Rig => {
+  const applied = apply(before, edit);
+  if (!applied.ok) throw new Error(JSON.stringify(applied.error));
+  return applied.value.rig;
+};
+const typed = (of: Rig, column: string, text: string, row = 0): Rig => {
+  const done = typeSongs(of, all(of, 'song'), [{ row, column: at(column), text }]);
+  if (!done.ok) throw new Error(JSON.stringify(done.error));
+  return after(of, done.value);
+};
+
+test('what every cell of cues shows can be typed again: the very same cues, with their seconds', () => {
+  const timed: Song = { ...songs[0]!, cues: [...songs[0]!.cues.map((c, i) => ({ ...c, at: 20 * i })), { name: 'lift', call: { move: all(rig, 'move')[0]!.id, to: 'off' } }, { name: 'hush', at: 90, call: { note: 'let it ring' } }] };
+  const with90 = after(rig, { put: [timed], remove: [] });
+  for (const [row, song] of all(with90, 'song').entries()) {
+    const { text } = songCell(with90, song, SONG_COLUMNS[at('cues')]!, '');
+    expect(partOf(typed(with90, 'cues', text, row), song.id)!.cues).toEqual(song.cues);
+  }
+});
+test('cues are names of sounds in order; a new one among them leaves the others as they were', () => {
+  const [first, second] = soundsInOrder(rig);
+  const later = typed(rig, 'cues', `verse: ${first!.name.toUpperCase()}; break: ${second!.name}; ${first!.name}; + ${all(rig, 'move')[0]!.name}; "breathe"`);
+  expect(partOf(later, songs[0]!.id)!.cues).toEqual([
+    songs[0]!.cues[0], { name: 'break', call: { sound: second!.id } }, { name: first!.name, call: { sound: first!.id } }, { name: `+${all(rig, 'move')[0]!.name}`, call: { move: all(rig, 'move')[0]!.id, to: 'on' } }, { name: 'note', call: { note: 'breathe' } },
+  ]);
+});
+test.each([
+  ['cues', 'verse: Nobody knows', 'names no sound'], ['bpm', 'fast', 'is no tempo'], ['bpm', '900', 'is no tempo'], ['by hand', 'x', 'follows from the rig'],
+])('%s: %s is refused, and all is as before', (column, text, wrong) => {
+  expect(typeSongs(rig, songs, [{ row: 0, column: at('tuning'), text: 'drop D' }, { row: 1, column: at(column), text }])).toMatchObject({ ok: false, error: [{ wrong: expect.stringContaining(wrong), where: expect.stringContaining(songs[1]!.title) }] });
+});
+test('a tempo that is typed is the tempo of times in beats; taken back, there is none', () => {
+  const sound = songs.flatMap((s) => s.cues).map((c) => ('sound' in c.call ? c.call.sound : undefined)).find((id, _, ids) => ids.filter((x) => x === id).length === 1)!;
+  const row = songs.findIndex((s) => s.cues.some((c) => 'sound' in c.call && c.call.sound === sound));
+  const later = typed(rig, 'bpm', '120 bpm', row);
+  expect(partOf(later, songs[row]!.id)!.bpm).toBe(120);
+  expect(tempoOf(later, sound)).toBe(120);
+  expect(partOf(typed(later, 'bpm', '', row), songs[row]!.id)!.bpm).toBeUndefined();
+});
+test('a song is added and taken away; a set list lets go of it', () => {
+  const added = after(after(rig, addSong('song:new', 'Slack water')), { put: [{ kind: 'setList', id: 'setList:one', name: 'Friday', songs: ['song:new', songs[0]!.id] }], remove: [] });
+  expect(partOf(added, 'song:new')).toMatchObject({ title: 'Slack water', cues: [] });
+  const gone = after(added, removeSong(added, 'song:new'));
+  expect([partOf(gone, 'song:new'), partOf(gone, 'setList:one')!.songs]).toEqual([undefined, [songs[0]!.id]]);
+});
+test('by hand: at a cue only what stands otherwise from the cue before; the finding counts it song by song', () => {
+  expect(songHands(deriveOnce(rig, BALLROOM_ID)!).every((h) => h.text === 'nothing' && h.between === 0)).toBe(true);
+  const fuzz = all(rig, 'device').find((d) => d.code === 'OFZ')!;
+  const cues = songs[0]!.cues.map((c) => ('sound' in c.call ? c.call.sound : undefined)!);
+  const wanting = ['off', 'on', 'on', 'off'].reduce((r, is, i) => after(r, setWant(partOf(r, cues[i]!)!, { control: `${fuzz.id}.on`, is })), rig);
+  const derived = deriveOnce(wanting, BALLROOM_ID)!;
+  const hands = songHands(derived).find((h) => h.song === songs[0]!.id)!;
+  expect(hands.between).toBe(2);
+  expect(hands.text).toMatch(new RegExp(`^at ${songs[0]!.cues[1]!.name}: .*; at ${songs[0]!.cues[3]!.name}: .*; before: `));
+  const finding = derived.judgement.findings.find((f) => f.code === 'recall.hand-move' && f.evidence.includes(fuzz.id))!;
+  expect(finding.why).toContain(`2 times in “${songs[0]!.title}”`);
+});

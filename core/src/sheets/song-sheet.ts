@@ -1,0 +1,98 @@
+import type { Edit } from '../change/edit.js';
+import type { Id } from '../rig/ids.js';
+import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { all, partOf, type Rig } from '../rig/rig.js';
+import type { Cue, Song } from '../rig/show.js';
+import type { Cell, Typed } from './sound-sheet.js';
+
+/** A column of the sheet of songs. `by hand` follows from the rig and is not typed. */
+export interface SongColumn {
+  readonly id: 'bpm' | 'tuning' | 'cues' | 'by hand';
+  /** No box: each stands by itself. */
+  readonly device: string;
+  readonly is: string;
+  readonly title: string;
+  readonly says: string;
+  readonly most?: number;
+}
+
+export const SONG_COLUMNS: readonly SongColumn[] = [
+  { id: 'bpm', device: 'bpm', is: 'number', title: 'bpm', says: 'Tempo in beats a minute' },
+  { id: 'tuning', device: 'tuning', is: 'text', title: 'tuning', says: 'Tuning' },
+  { id: 'by hand', device: 'by hand', is: 'told', title: 'by hand', says: 'What has to be moved by hand or foot' },
+  { id: 'cues', device: 'cues', is: 'text', title: 'cues', says: 'Cues in order, each with its sound', most: 760 },
+];
+
+const cueText = (rig: Rig, { name, call }: Cue): string => {
+  if ('note' in call) return `${name}: “${call.note}”`;
+  const target = 'sound' in call ? partOf(rig, call.sound)?.name ?? call.sound : `${call.to === 'on' ? '+' : '−'}${partOf(rig, call.move)?.name ?? call.move}`;
+  return name === target ? target : `${name}: ${target}`;
+};
+
+/** A song's cell. @param byHand what has to be moved by hand in it */
+export const songCell = (rig: Rig, song: Song, column: SongColumn, byHand: string): Cell => {
+  const text = column.id === 'bpm' ? String(song.bpm ?? '') : column.id === 'tuning' ? song.tuning ?? '' : column.id === 'by hand' ? byHand : song.cues.map((c) => cueText(rig, c)).join('; ');
+  return { text, own: true };
+};
+
+const [SLOWEST, FASTEST] = [20, 400];
+
+const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): Result<Song> => {
+  const typed = text.trim();
+  const refused = (wrong: string, would: string): Result<Song> => refuse({ code: 'cell', where: column.title, wrong, would });
+  if (column.id === 'by hand') return refused('This follows from the rig and is not typed.', 'Type tempo, tuning or cues.');
+  if (column.id === 'tuning') {
+    const { tuning: _, ...rest } = song;
+    return ok(typed ? { ...rest, tuning: typed } : rest);
+  }
+  if (column.id === 'bpm') {
+    const { bpm: _, ...rest } = song;
+    if (typed === '') return ok(rest);
+    const bpm = Number(typed.replace(',', '.').replace(/\s*bpm$/i, ''));
+    return bpm >= SLOWEST && bpm <= FASTEST ? ok({ ...rest, bpm }) : refused(`"${typed}" is no tempo.`, `Type ${SLOWEST} to ${FASTEST} beats a minute.`);
+  }
+  const left = [...song.cues];
+  const cues: Cue[] = [];
+  for (const one of typed.split(';').map((s) => s.trim()).filter(Boolean)) {
+    const cue = readCue(rig, one);
+    if (!cue) return refused(`"${one}" names no sound of this rig.`, 'Type names of sounds with ; between them, such as "verse: Verse clean; Lead". A move is +Lift or −Lift, a note “in quotes”.');
+    const before = left.findIndex((c) => cueText(rig, c) === cueText(rig, cue));
+    cues.push(before < 0 ? cue : left.splice(before, 1)[0]!);
+  }
+  return ok({ ...song, cues });
+};
+
+/** "verse: Verse clean", "Verse clean", "lift: +Lift", "“breathe”". */
+const readCue = (rig: Rig, text: string): Cue | undefined => {
+  const named = <T extends { readonly name: string }>(parts: readonly T[], name: string): T | undefined => parts.find((p) => p.name === name) ?? parts.find((p) => p.name.toLowerCase() === name.toLowerCase());
+  const whole = named(all(rig, 'sound'), text);
+  if (whole) return { name: whole.name, call: { sound: whole.id } };
+  const colon = text.indexOf(':');
+  const name = colon < 0 ? undefined : text.slice(0, colon).trim();
+  const target = text.slice(colon + 1).trim();
+  const sound = named(all(rig, 'sound'), target);
+  if (sound) return { name: name || sound.name, call: { sound: sound.id } };
+  const move = /^[+−-]/.test(target) ? named(all(rig, 'move'), target.slice(1).trim()) : undefined;
+  if (move) return { name: name || `${target.startsWith('+') ? '+' : '−'}${move.name}`, call: { move: move.id, to: target.startsWith('+') ? 'on' : 'off' } };
+  const note = /^[“"](.*)[”"]$/.exec(target)?.[1];
+  return note ? { name: name || 'note', call: { note } } : undefined;
+};
+
+/** Several cells typed at once: all of them fit or nothing is changed. */
+export const typeSongs = (rig: Rig, songs: readonly Song[], typed: readonly Typed[]): Result<Edit, readonly Refusal[]> => {
+  const changed = new Map<number, Song>();
+  const refused: Refusal[] = [];
+  for (const { row, column, text } of typed) {
+    const one = typeIntoSong(rig, changed.get(row) ?? songs[row]!, SONG_COLUMNS[column]!, text);
+    if (one.ok) changed.set(row, one.value);
+    else refused.push({ ...one.error, where: `${songs[row]!.title}, ${one.error.where}` });
+  }
+  return refused.length ? refuse(refused) : ok({ put: [...changed.values()], remove: [] });
+};
+
+export const addSong = (id: Id<'song'>, title: string): Edit => ({ put: [{ kind: 'song', id, title, cues: [] }], remove: [] });
+
+/** Takes a song away; set lists let go of it. */
+export const removeSong = (rig: Rig, id: Id<'song'>): Edit => ({
+  put: all(rig, 'setList').flatMap((s) => (s.songs.includes(id) ? [{ ...s, songs: s.songs.filter((x) => x !== id) }] : [])), remove: [id],
+});
