@@ -1,7 +1,7 @@
 import type { Transition } from '@yunta/core/recall/transitions';
 import { SegmentedControl } from '@mantine/core';
 import { partOf } from '@yunta/core/rig/rig';
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
 export type Pair = Transition;
@@ -49,8 +49,6 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
   const transitions = useAsked(['board'], (worker) => worker.board());
   const table = useRef<HTMLTableElement>(null);
   const [shown, show] = useState<Shown>('recall');
-  // A board of 128 sounds has 16,000 marks: they follow when there is time, row by row.
-  const drawn = useDeferredValue(shown);
   const chooseNow = useRef(choose);
   useEffect(() => { chooseNow.current = choose; }, [choose]);
   const onChoose = useCallback((t: Transition) => chooseNow.current(t), []);
@@ -64,6 +62,8 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
     return byFrom;
   }, [transitions]);
   const sounds = useMemo(() => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, isBroken: verdict === 'broken' })), [rig, view]);
+  const wanted = useMemo(() => ({ shown, rows }), [shown, rows]);
+  const drawn = useInSteps(wanted, sounds.length, table);
   const move = (e: KeyboardEvent) => {
     const steps: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
     const step = steps[e.key];
@@ -79,16 +79,39 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
     <>
       {!transitions && <p className="soft" role="status" style={{ margin: 0 }}>Working out every pair …</p>}
       <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
-      <div className="board-wrap" aria-busy={shown !== drawn}>
+      <div className="board-wrap" aria-busy={drawn.goesOn}>
         <table className="board" ref={table} onKeyDown={move} style={{ '--names': `${Math.min(170, 36 + 7.4 * Math.max(...sounds.map((s) => s.name.length), 6))}px` } as CSSProperties}>
           <caption className="visually-hidden">What happens from each sound straight to each other</caption>
           <thead><tr><th className="from soft" scope="col">from ↓ to →</th>{sounds.map((s) => <th key={s.id} className="to" scope="col"><div><span title={s.name}>{s.name}</span></div></th>)}</tr></thead>
-          <tbody>{sounds.map((from, r) => <Row key={from.id} from={from} place={r} sounds={sounds} pairs={rows.get(from.id) ?? NONE} shown={drawn} chosen={pair?.from === from.id ? pair.to : undefined} choose={onChoose} />)}</tbody>
+          <tbody>{sounds.map((from, r) => <Row key={from.id} from={from} place={r} sounds={sounds} pairs={drawn.at(r).rows.get(from.id) ?? NONE} shown={drawn.at(r).shown} chosen={pair?.from === from.id ? pair.to : undefined} choose={onChoose} />)}</tbody>
         </table>
-        <p className="soft" style={{ margin: '10px 0 0' }}>{SHOWINGS[drawn].legend}</p>
+        <p className="soft" style={{ margin: '10px 0 0' }}>{SHOWINGS[shown].legend}</p>
       </div>
     </>
   );
+};
+
+/** Rows drawn in one frame. */
+const AT_ONCE = 4;
+const ROW_PX = 29;
+
+/**
+ * A board of 128 sounds has 16,000 marks: what it shows is exchanged a few rows a frame, those in sight first, so that keys and clicks go in between.
+ * @returns what each row shows now
+ */
+const useInSteps = <T,>(wanted: T, count: number, table: RefObject<HTMLTableElement | null>): { readonly at: (row: number) => T; readonly goesOn: boolean } => {
+  const [step, take] = useState({ wanted, before: wanted, done: count, first: 0 });
+  useEffect(() => {
+    const first = Math.floor((table.current?.parentElement?.scrollTop ?? 0) / ROW_PX);
+    take((s) => (s.wanted === wanted ? s : { wanted, before: s.wanted, done: 0, first }));
+  }, [wanted, table]);
+  const goesOn = step.done < count;
+  useEffect(() => {
+    if (!goesOn) return undefined;
+    const next = requestAnimationFrame(() => take((s) => ({ ...s, done: s.done + AT_ONCE })));
+    return () => cancelAnimationFrame(next);
+  }, [goesOn, step.done]);
+  return { at: (row) => ((row - step.first + count) % count < step.done ? step.wanted : step.before), goesOn };
 };
 
 interface Head {
