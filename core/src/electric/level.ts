@@ -23,14 +23,14 @@ export const decibels = (rig: Rig, device: Id<'device'>, gain: Gain | undefined,
  * where ways meet again the louder one counts. Gains that no box states are typical ones (assumed), so differences mean more than levels.
  */
 export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
-  const { wiring: { points, edges, out, sources, ends }, active, onPath, stages, state } = t;
+  const { wiring: { points, edges, sources, ends }, leaving, onPath, stages, state } = t;
   const level = new Float64Array(points.length).fill(-Infinity);
   for (const s of sources) if (onPath[s.point]) level[s.point] = s.end.dbu?.average ?? USUAL_DBU;
   for (const point of pointsInOrder(t)) {
     if (level[point] === -Infinity) continue;
-    for (const e of out[point]!) {
-      const edge = edges[e]!;
-      if (!active[e] || !onPath[edge.to]) continue;
+    for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
+      const edge = edges[leaving.edges[k]!]!;
+      if (!onPath[edge.to]) continue;
       level[edge.to] = Math.max(level[edge.to]!, behind(edge, level[point]!));
     }
   }

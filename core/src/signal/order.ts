@@ -3,7 +3,7 @@ import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import type { Cable } from '../rig/hookup.js';
 import { inArrangement } from './state.js';
 import type { Anatomy } from './anatomy.js';
-import type { Trace } from './trace.js';
+import { ringsOf, type Trace } from './trace.js';
 
 /** Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what follows them. */
 export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, number> => {
@@ -51,25 +51,27 @@ export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[
 };
 
 /** Points on the path, each behind all that lead to it; a way that leads back in a ring is left out. */
-export const pointsInOrder = ({ wiring: { points, edges, out, sources }, active, onPath }: Trace): readonly number[] => {
+export const pointsInOrder = ({ wiring: { points, edges, sources }, leaving, onPath }: Trace): readonly number[] => {
   const seen = new Uint8Array(points.length);
   const done: number[] = [];
   const visit = (from: number): void => {
-    const stack: { readonly point: number; next: number }[] = [{ point: from, next: 0 }];
+    const stack = [from];
+    const next = [leaving.at[from]!];
     seen[from] = 1;
     while (stack.length) {
-      const top = stack.at(-1)!;
-      const e = out[top.point]![top.next];
-      top.next += 1;
-      if (e === undefined) {
-        done.push(top.point);
-        stack.pop();
+      const top = stack.length - 1;
+      const k = next[top]!;
+      if (k === leaving.at[stack[top]! + 1]) {
+        done.push(stack.pop()!);
+        next.pop();
         continue;
       }
-      const { to } = edges[e]!;
-      if (!active[e] || !onPath[to] || seen[to]) continue;
+      next[top] = k + 1;
+      const { to } = edges[leaving.edges[k]!]!;
+      if (!onPath[to] || seen[to]) continue;
       seen[to] = 1;
-      stack.push({ point: to, next: 0 });
+      stack.push(to);
+      next.push(leaving.at[to]!);
     }
   };
   for (const s of sources) if (onPath[s.point] && !seen[s.point]) visit(s.point);
@@ -81,23 +83,24 @@ export const pointsInOrder = ({ wiring: { points, edges, out, sources }, active,
  * @returns whether the signal at a point comes to the edge at that place of the list
  */
 export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number, place: number) => boolean) => {
-  const { wiring: { edges, out }, active, onPath } = t;
+  const { wiring: { edges }, leaving, onPath } = t;
   const words = Math.ceil(wanted.length / 32);
   const ahead = new Uint32Array(onPath.length * words);
   wanted.forEach((e, place) => { ahead[edges[e]!.from * words + (place >> 5)]! |= 1 << (place & 31); });
-  const backwards = [...pointsInOrder(t)].reverse();
-  /** One pass will do, but for rings. */
+  const points = pointsInOrder(t);
+  const isOnce = ringsOf(t).length === 0;
   for (let isNew = true; isNew;) {
     isNew = false;
-    for (const point of backwards) {
-      for (const e of out[point]!) {
-        const { to } = edges[e]!;
-        if (!active[e] || !onPath[to]) continue;
+    for (let i = points.length - 1; i >= 0; i -= 1) {
+      const point = points[i]!;
+      for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
+        const { to } = edges[leaving.edges[k]!]!;
+        if (!onPath[to]) continue;
         for (let w = 0; w < words; w += 1) {
           const more = ahead[point * words + w]! | ahead[to * words + w]!;
           if (more >>> 0 === ahead[point * words + w]) continue;
           ahead[point * words + w] = more;
-          isNew = true;
+          isNew = !isOnce;
         }
       }
     }

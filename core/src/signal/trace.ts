@@ -20,6 +20,7 @@ export interface Trace {
   readonly state: RigState;
   /** By edge: carries the signal in this state. */
   readonly active: Uint8Array;
+  readonly leaving: Leaving;
   /** By point: reached from a source and leads to an end that counts. */
   readonly onPath: Uint8Array;
   readonly reached: Uint8Array;
@@ -30,6 +31,12 @@ export interface Trace {
   /** Every block of the wired boxes: sounding, passed while off, or not on the way. */
   readonly stages: ReadonlyMap<Ref, StageState>;
   readonly reaches: readonly Reach[];
+}
+
+/** The active edges that leave each point, in a row: those of a point stand at `at[point]` up to `at[point + 1]`. */
+export interface Leaving {
+  readonly at: Int32Array;
+  readonly edges: Int32Array;
 }
 
 /** Where the signal of one source comes to. */
@@ -57,10 +64,11 @@ export const sideBit = (side: Side): number => 1 << SIDES.indexOf(side);
 /** Follows the signal from its sources to every end, side by side and leg by leg. */
 export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace => {
   const active = activeIn(wiring, state);
+  const leaving = leavingIn(wiring, active);
   const isOn = blocksOn(wiring, state);
   const sources = wiring.sources.filter((s) => !heeds.from || heeds.from.includes(s.ref));
   const counted = wiring.ends.filter((e) => (heeds.to ? heeds.to.includes(e.ref) : e.end.is !== 'tuner'));
-  const spreads = new Map(sources.map((source) => [source, spread(wiring, active, isOn, source.point)]));
+  const spreads = new Map(sources.map((source) => [source, spread(wiring, leaving, isOn, source.point)]));
   const reached = new Uint8Array(wiring.points.length);
   for (const { order } of spreads.values()) for (const point of order) reached[point] = 1;
   const leads = backward(wiring, active, counted.map((e) => e.point));
@@ -70,21 +78,33 @@ export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace
     const sides = spreads.get(source)!.sides[end.point]!;
     return sides ? [{ source, end, sides: SIDES.filter((s) => sides & sideBit(s)) }] : [];
   }));
-  return { wiring, state, active, onPath, reached, leads, spreads, stages: stagesOf(wiring, active, onPath, isOn), reaches };
+  return { wiring, state, active, leaving, onPath, reached, leads, spreads, stages: stagesOf(wiring, active, onPath, isOn), reaches };
+};
+
+const leavingIn = ({ points, edges }: Wiring, active: Uint8Array): Leaving => {
+  const at = new Int32Array(points.length + 1);
+  for (let e = 0; e < active.length; e += 1) if (active[e]) at[edges[e]!.from + 1]! += 1;
+  for (let p = 0; p < points.length; p += 1) at[p + 1]! += at[p]!;
+  const filled = at.slice();
+  const found = new Int32Array(at[points.length]!);
+  for (let e = 0; e < active.length; e += 1) {
+    if (!active[e]) continue;
+    const { from } = edges[e]!;
+    found[filled[from]!] = e;
+    filled[from]! += 1;
+  }
+  return { at, edges: found };
 };
 
 /** By edge: whether the block that it passes is on. */
-const blocksOn = ({ edges }: Wiring, state: RigState): Uint8Array => {
+const blocksOn = ({ edges, gated }: Wiring, state: RigState): Uint8Array => {
   const isOn = new Uint8Array(edges.length);
-  for (let e = 0; e < isOn.length; e += 1) {
-    const { carries } = edges[e]!;
-    if (carries.by === 'block' && carries.on && factsHold(carries.on, state)) isOn[e] = 1;
-  }
+  for (const { edge, on } of gated) if (factsHold(on, state)) isOn[edge] = 1;
   return isOn;
 };
 
 /** Every point that the signal comes to, by the leg of the chain that carries it there and by its side. */
-const spread = ({ points, edges, out }: Wiring, active: Uint8Array, isOn: Uint8Array, from: number): Spread => {
+const spread = ({ points, edges }: Wiring, leaving: Leaving, isOn: Uint8Array, from: number): Spread => {
   const seen = new Uint8Array(points.length * PER_POINT);
   const sides = new Uint8Array(points.length);
   const order: number[] = [];
@@ -103,8 +123,8 @@ const spread = ({ points, edges, out }: Wiring, active: Uint8Array, isOn: Uint8A
     const point = Math.floor(at / PER_POINT);
     const leg = Math.floor((at % PER_POINT) / 3);
     const side = at % 3;
-    for (const e of out[point]!) {
-      if (!active[e]) continue;
+    for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
+      const e = leaving.edges[k]!;
       const { to, fromLeg, toLeg, carries } = edges[e]!;
       if (fromLeg && leg !== BOTH && leg !== legOf(fromLeg)) continue;
       if (carries.by === 'block') {
@@ -128,17 +148,18 @@ const legOf = (leg: Leg): number => (leg === 'left' ? LEFT : RIGHT);
 
 /** Where the signal of one source comes to, whether or not it counts. */
 export const spreadFrom = (t: Trace, source: WiredEnd): Spread =>
-  t.spreads.get(source) ?? spread(t.wiring, t.active, blocksOn(t.wiring, t.state), source.point);
+  t.spreads.get(source) ?? spread(t.wiring, t.leaving, blocksOn(t.wiring, t.state), source.point);
 
 /** By point: the signal comes to it from some of these points, along the path and past nothing that is in the way. Points that are not on the path lead nowhere. */
-export const downstream = ({ wiring: { edges, out }, active, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
+export const downstream = ({ wiring: { edges }, leaving, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
   const seen = new Uint8Array(onPath.length);
   const queue = from.filter((p) => onPath[p]);
   for (const point of queue) seen[point] = 1;
   for (let q = 0; q < queue.length; q += 1) {
-    for (const e of out[queue[q]!]!) {
+    for (let k = leaving.at[queue[q]!]!; k < leaving.at[queue[q]! + 1]!; k += 1) {
+      const e = leaving.edges[k]!;
       const { to } = edges[e]!;
-      if (!active[e] || !onPath[to] || seen[to] || isInTheWay?.(e)) continue;
+      if (!onPath[to] || seen[to] || isInTheWay?.(e)) continue;
       seen[to] = 1;
       queue.push(to);
     }
@@ -180,21 +201,21 @@ export const ringsOf = (t: Trace): readonly (readonly number[])[] => {
 
 const rings = new WeakMap<Trace, readonly (readonly number[])[]>();
 
-const findRings = ({ wiring: { points, edges, out }, active }: Trace): readonly (readonly number[])[] => {
+const findRings = ({ wiring: { points, edges }, leaving }: Trace): readonly (readonly number[])[] => {
   const entering = new Int32Array(points.length);
-  for (let e = 0; e < active.length; e += 1) if (active[e]) entering[edges[e]!.to]! += 1;
+  for (const e of leaving.edges) entering[edges[e]!.to]! += 1;
   const isPeeled = new Uint8Array(points.length);
   const queue: number[] = [];
   for (let point = 0; point < points.length; point += 1) if (entering[point] === 0) queue.push(point);
   for (let q = 0; q < queue.length; q += 1) {
     isPeeled[queue[q]!] = 1;
-    for (const e of out[queue[q]!]!) {
-      const { to } = edges[e]!;
-      if (active[e] && (entering[to]! -= 1) === 0) queue.push(to);
+    for (let k = leaving.at[queue[q]!]!; k < leaving.at[queue[q]! + 1]!; k += 1) {
+      const { to } = edges[leaving.edges[k]!]!;
+      if ((entering[to]! -= 1) === 0) queue.push(to);
     }
   }
   if (queue.length === points.length) return [];
-  const next = (point: number): number[] => out[point]!.filter((e) => active[e]).map((e) => edges[e]!.to);
+  const next = (point: number): number[] => Array.from(leaving.edges.subarray(leaving.at[point]!, leaving.at[point + 1]!), (e) => edges[e]!.to);
   const found: number[][] = [];
   const claimed = new Set<number>();
   for (let start = 0; start < points.length; start += 1) {
@@ -233,11 +254,11 @@ export interface Stop {
 }
 
 export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd): readonly Stop[] => {
-  const { wiring, active } = t;
+  const { wiring, active, leaving } = t;
   const { sides, order } = spreadFrom(t, source);
   const leads = backward(wiring, active, [end.point]);
   const shut = wiring.edges.filter((e, i) => !active[i] && sides[e.from] && leads[e.to]);
   if (shut.length) return shut.map((e) => ({ device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut' as const }));
-  const last = order.findLast((p) => !wiring.points[p]!.inside && wiring.out[p]!.every((e) => !active[e]) && !wiring.ends.some((w) => w.point === p));
+  const last = order.findLast((p) => !wiring.points[p]!.inside && leaving.at[p] === leaving.at[p + 1] && !wiring.ends.some((w) => w.point === p));
   return last === undefined ? [] : [{ device: wiring.points[last]!.device, at: wiring.points[last]!.id, because: 'nothing plugged in' }];
 };

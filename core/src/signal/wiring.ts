@@ -96,6 +96,8 @@ export interface Wiring {
   readonly sources: readonly WiredEnd[];
   readonly ends: readonly WiredEnd[];
   readonly inserts: readonly WiredInsert[];
+  /** Edges that pass a block, of whatever device, with what must hold for it to be on; those that a plug keeps off are left out. */
+  readonly gated: readonly { readonly edge: number; readonly on: readonly SeenFact[] }[];
   /** Edges that pass a block of a wired device. */
   readonly blocks: readonly WiredBlock[];
   /** Devices with a jack of this layer in which a plug sits. */
@@ -325,7 +327,7 @@ class Builder {
     const inOrder = new Set(this.ordered.flatMap((o) => o.pairs.map((p) => p.edge)));
     return {
       layer: this.layer, points: this.points, edges: this.edges, plain: this.edges.flatMap((_, e) => (inOrder.has(e) ? [] : [e])), ordered: this.ordered,
-      out, into, at: this.at, inserts: this.inserts, blocks,
+      out, into, at: this.at, inserts: this.inserts, blocks, gated: this.edges.flatMap(({ carries }, edge) => (carries.by === 'block' && carries.on ? [{ edge, on: carries.on }] : [])),
       wired: this.wired, plugged: this.plugged,
       sources: ends.filter((e) => e.end.is === 'source'), ends: ends.filter((e) => e.end.is !== 'source'),
     };
