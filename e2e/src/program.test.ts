@@ -60,6 +60,10 @@ describe('in front of the boxes', () => {
     await hands.sees('12, shown 12, went out; 11, shown 11, was meant.');
     await hands.sees('went out on channel 8, channel 2 was meant.');
     expect(await violations(hands.page)).toEqual([]);
+    await hands.click('button', 'Write 3 slots down as it came');
+    await hands.sees(`All ${right.length - 1} messages are as they should be.`);
+    await hands.click('button', 'Undo');
+    await hands.sees('3 things differ');
     await hands.type('textbox', 'Bytes in hex, a message a line', 'dear diary');
     await hands.click('button', 'Compare');
     await hands.sees('Nothing was compared. line 1: No MIDI message stands in this text.');

@@ -1,6 +1,8 @@
 import { hex } from '../midi/bytes.js';
 import { readCapture, readHexText, type Captured } from '../formats/capture.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { apply } from '../change/apply.js';
+import type { Program } from '../rig/program.js';
 import { soundsInOrder } from '../rig/rig.js';
 import { deriveOnce } from './deriver.js';
 import { actBytes } from './view.js';
@@ -101,4 +103,33 @@ describe('captures that are none', () => {
     expect(read.ok && read.value.messages).toMatchObject([{ status: 0xc, channel: 1, data: [5] }]);
   });
   test('running status and a clock in between', () => expect(capture('C2 06 F8 07')).toMatchObject([{ data: [6] }, { data: [7] }]));
+});
+
+describe('written down as it came', () => {
+  const written = (text: string) => {
+    const applied = apply(d.rig, check(text).asItCame.edit);
+    if (!applied.ok) throw new Error(JSON.stringify(applied.error));
+    return deriveOnce(applied.value.rig, BALLROOM_ID)!;
+  };
+
+  test('nothing differs: nothing is to be written', () => expect(check(lines().join('\n')).asItCame).toEqual({ slots: [], edit: { put: [], remove: [] } }));
+  test.each([
+    ['another number', 'C2 0B', 'C2 0C'], ['another channel', 'C2 0B', 'C4 0B'], ['something missing', 'C2 0B', undefined], ['something more', 'C2 0B', 'C2 0B B5 14 05'], ['a bank', 'C2 0B', 'B2 00 01 B2 20 03 C2 0B'],
+  ])('%s: the same capture is right afterwards, and what else the slot does stays', (_, from, to) => {
+    const text = replaced(from, to);
+    const found = check(text);
+    expect(found.asItCame.slots).toHaveLength(1);
+    const later = written(text);
+    const again = checkWire(later, SWI, capture(text));
+    expect([again.differences, again.asItCame.slots]).toEqual([[], []]);
+    const [put] = found.asItCame.edit.put as Program[];
+    const before = [...d.compilation.sounds.values()].flatMap((c) => c.stored).find((s) => s.program.number === put!.number)!.program;
+    expect([put!.contents, put!.assigns, put!.name]).toEqual([before.contents, before.assigns, before.name]);
+  });
+  test('a slot that calls another program: its sound is not proved any more', () => {
+    const text = replaced('C2 0B', 'C2 0C');
+    const [put] = check(text).asItCame.edit.put as Program[];
+    const sound = [...d.compilation.sounds.values()].find((c) => c.stored.some((s) => s.program.number === put!.number))!.sound;
+    expect([d.verdicts.get(sound)!.is, written(text).verdicts.get(sound)!.is]).toEqual(['proved', 'broken']);
+  });
 });

@@ -2,11 +2,14 @@ import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
 import { saysNumbers, shown } from '../midi/numbering.js';
 import { ByteReader, type Read } from '../midi/reader.js';
 import type { Captured } from '../formats/capture.js';
+import type { Edit } from '../change/edit.js';
 import { slotText } from '../recall/words.js';
 import type { Act } from '../rig/act.js';
 import type { Device } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
+import type { Program } from '../rig/program.js';
 import { all, partOf, soundsInOrder } from '../rig/rig.js';
+import { putPrograms } from '../sheets/program-sheet.js';
 import type { Derived } from './deriver.js';
 
 /** What a controller really sends, lined up with what it should send. Plain data. */
@@ -17,6 +20,8 @@ export interface WireCheck {
   readonly right: number;
   /** Sounds of which nothing is in the capture. */
   readonly notHeard: readonly string[];
+  /** Slots that send otherwise, as the box shows them, and the edit that writes them down as they came. */
+  readonly asItCame: { readonly slots: readonly string[]; readonly edit: Edit };
 }
 
 export interface WireDifference {
@@ -83,8 +88,51 @@ export const checkWire = (d: Derived, controller: Id<'device'>, captured: readon
     differences: said(d, controller, counted),
     rows: counted.map((p) => rowOf(d, p)),
     right: counted.filter((p) => p.meant && p.came && same(p.meant, p.came)).length,
+    asItCame: asItCame(d, controller, counted),
     notHeard: sounds.filter((s) => !heard.has(s.id)).map((s) => `${partOf(d.rig, s.id)!.name}, ${slotText(d.rig, partOf(d.rig, s.id)!)}`),
   };
+};
+
+/** What the slots that send otherwise really send, in the place of what they should; what is no message stays. */
+const asItCame = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): WireCheck['asItCame'] => {
+  const programs = new Map<number, Program>();
+  for (const sound of new Set(pairs.map((p) => p.sound))) {
+    const own = pairs.filter((p) => p.sound === sound);
+    const stored = d.compilation.sounds.get(sound)?.stored.find((s) => s.program.device === controller);
+    if (!stored || programs.has(stored.program.number) || own.every((p) => p.meant && p.came && same(p.meant, p.came))) continue;
+    const { planned: _, ...program } = stored.program;
+    const isMessage = (act: Act) => 'send' in act && !('bpm' in act.send);
+    const first = program.acts.findIndex(isMessage);
+    const messages = actsCome(own, program.acts);
+    const acts = first < 0 ? [...program.acts, ...messages] : [...program.acts.slice(0, first), ...messages, ...program.acts.slice(first).filter((act) => !isMessage(act))];
+    programs.set(program.number, { ...program, acts });
+  }
+  const shows = (p: Program) => shown(partOf(d.rig, controller)!.memories.find((m) => m.id === p.memory)!.shows, p.number);
+  return { slots: [...programs.values()].map(shows), edit: putPrograms(d.rig, [...programs.values()]) };
+};
+
+const [BANK_HIGH, BANK_LOW] = [0, 32];
+
+/** Messages that came, as acts of a slot: a pause stays where it was meant, and two bank selects belong to the program behind them. */
+const actsCome = (pairs: readonly Pair[], meant: readonly Act[]): readonly Act[] => {
+  const at = meant.flatMap((act) => ('send' in act ? [act.at] : []))[0];
+  const acts: Act[] = [];
+  let bank: readonly [number, number] | undefined;
+  for (const { came, meant: expected } of pairs) {
+    if (!came || at === undefined) continue;
+    const { status, channel, data } = came;
+    if (status === CONTROL && (data[0] === BANK_HIGH || data[0] === BANK_LOW)) {
+      const [high, low] = bank ?? [0, 0];
+      bank = data[0] === BANK_HIGH ? [data[1]!, low] : [high, data[1]!];
+      continue;
+    }
+    const act = expected && meant.find((a) => messagesOf([a]).some((m) => same(m, expected)));
+    const afterMs = act && 'send' in act ? act.afterMs : undefined;
+    const send = status === PROGRAM ? { pc: data[0]!, channel, ...(bank ? { bank: bank[0] * 128 + bank[1] } : {}) } : { cc: data[0]!, value: data[1]!, channel };
+    acts.push({ send, at: act && 'send' in act ? act.at : at, ...(afterMs ? { afterMs } : {}) });
+    bank = undefined;
+  }
+  return acts;
 };
 
 /** The capture stomp by stomp, when it says the time. */

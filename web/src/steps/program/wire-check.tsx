@@ -1,5 +1,7 @@
 import { Button, Select, Textarea } from '@mantine/core';
 import type { WireAnswer } from '../../derived/deriving.js';
+import type { Edit } from '@yunta/core/change/edit';
+import type { Id } from '@yunta/core/rig/ids';
 import { rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { fileName, saveFile } from '../../app/save-file.js';
@@ -7,20 +9,20 @@ import { useAsked, useRig } from '../../app/rig-context.js';
 
 const MOST_ROWS = 400;
 
-/** What a controller really sends beside what it should send. Nothing here changes the rig. */
+/** What a controller really sends beside what it should send. The rig is left alone, unless somebody writes down what came. */
 export const WireCheckRoom = () => {
   const { ask, rig } = useRig();
   const controllers = useAsked(['controllers'], (worker) => worker.controllers());
   const [chosen, choose] = useState<string>();
   const [text, setText] = useState('');
-  const [answer, setAnswer] = useState<WireAnswer>();
+  const [capture, setCapture] = useState<{ readonly bytes: Uint8Array; readonly number: number }>();
   const [listening, setListening] = useState<string>();
   const controller = controllers?.find((c) => c.device === chosen) ?? controllers?.[0];
   if (!controllers) return <p className="soft">Looking who sends what …</p>;
   if (!controller) return <div className="card" style={{ maxWidth: 560 }}><p className="soft" style={{ margin: 0 }}>No controller of this hook-up sends MIDI. There is nothing to compare.</p></div>;
-  const compare = async (bytes: Uint8Array) => setAnswer(await ask.checkWire(controller.device, bytes));
+  const compare = (bytes: Uint8Array) => setCapture((before) => ({ bytes, number: (before?.number ?? 0) + 1 }));
   const open = async (file: File | undefined) => {
-    if (file) await compare(new Uint8Array(await file.arrayBuffer()));
+    if (file) compare(new Uint8Array(await file.arrayBuffer()));
   };
   const listen = async () => {
     try {
@@ -52,18 +54,26 @@ export const WireCheckRoom = () => {
         </div>
         {listening && <p role="status" className="soft" style={{ margin: '0 0 8px' }}>{listening}</p>}
         <Textarea aria-label="Bytes in hex, a message a line" placeholder={'0.000  C2 00\n0.001  C3 03'} autosize minRows={3} maxRows={10} value={text} onChange={(e) => setText(e.currentTarget.value)} spellCheck={false} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)', fontSize: 13 } }} />
-        <Button mt={8} size="xs" disabled={!text.trim()} onClick={() => void compare(new TextEncoder().encode(text))}>Compare</Button>
+        <Button mt={8} size="xs" disabled={!text.trim()} onClick={() => compare(new TextEncoder().encode(text))}>Compare</Button>
       </section>
-      {answer && 'refused' in answer && <div className="card alarm" role="alert"><strong>Nothing was compared.</strong> {answer.refused.map((r) => `${r.where ? `${r.where}: ` : ''}${r.wrong} ${r.would}`).join(' ')}</div>}
-      {answer && 'check' in answer && <Compared answer={answer} />}
+      {capture && <Answer controller={controller} {...capture} />}
     </div>
   );
 };
 
+/** Compared anew after every edit, so that it speaks of the rig as it is. */
+const Answer = ({ controller, bytes, number }: { controller: { readonly device: Id<'device'>; readonly name: string }; bytes: Uint8Array; number: number }) => {
+  const { edit } = useRig();
+  const answer = useAsked<WireAnswer | undefined>(['wire', controller.device, number], async (worker) => worker.checkWire(controller.device, bytes));
+  if (!answer) return <p className="soft">Comparing …</p>;
+  if ('refused' in answer) return <div className="card alarm" role="alert"><strong>Nothing was compared.</strong> {answer.refused.map((r) => `${r.where ? `${r.where}: ` : ''}${r.wrong} ${r.would}`).join(' ')}</div>;
+  return <Compared answer={answer} writeDown={(made, slots) => void edit(made, `${controller.name}, ${slots.join(', ')}: written down as it came`.slice(0, 180))} />;
+};
+
 const IS = { right: ['✓', 'as it should be'], other: ['≠', 'something else'], missing: ['−', 'missing'], extra: ['+', 'too many'] } as const;
 
-const Compared = ({ answer: { check, notes } }: { answer: Extract<WireAnswer, { check: unknown }> }) => {
-  const { differences, rows, right, notHeard } = check;
+const Compared = ({ answer: { check, notes }, writeDown }: { answer: Extract<WireAnswer, { check: unknown }>; writeDown: (made: Edit, slots: readonly string[]) => void }) => {
+  const { differences, rows, right, notHeard, asItCame: { slots, edit } } = check;
   return (
     <>
       <section className={`card ${differences.length ? 'alarm' : ''}`} aria-live="polite">
@@ -71,6 +81,12 @@ const Compared = ({ answer: { check, notes } }: { answer: Extract<WireAnswer, { 
           {differences.length === 0 ? (right ? `All ${right} messages are as they should be.` : 'Nothing of what should be sent is in this capture.') : `${differences.length} ${differences.length === 1 ? 'thing differs' : 'things differ'}, ${right} messages are right.`}
         </h2>
         {differences.length > 0 && <ol className="wire-differences">{differences.map((x) => <li key={x.text}>{x.text}</li>)}</ol>}
+        {slots.length > 0 && (
+          <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap', marginTop: 10 }}>
+            <Button size="xs" variant="default" onClick={() => writeDown(edit, slots)}>Write {slots.length === 1 ? `slot ${slots[0]}` : `${slots.length} slots`} down as it came</Button>
+            <span className="soft">Then the proof tells what the box, as it stands, brings back. To change the box instead, go by the list.</span>
+          </div>
+        )}
         {notHeard.length > 0 && <p className="soft" style={{ margin: '8px 0 0' }}>Not in this capture: {notHeard.slice(0, 8).join('; ')}{notHeard.length > 8 ? ` and ${notHeard.length - 8} more` : ''}.</p>}
         {notes.map((n) => <p key={n} className="soft" style={{ margin: '6px 0 0' }}>{n}</p>)}
       </section>

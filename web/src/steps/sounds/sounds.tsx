@@ -111,12 +111,12 @@ export const Sounds = () => {
         <SegmentedControl size="xs" aria-label="Which sheet" value={sheet} onChange={(v) => setSheet(v as typeof sheet)} data={[{ value: 'sounds', label: 'Sound sheet' }, { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` }, { value: 'songs', label: `Songs ${rig.parts.song.size || ''}` }]} />
         {sheet === 'sounds' && (
           <>
-            <TextInput size="xs" w={150} aria-label="Find sounds" placeholder="name, slot, role, song" value={arrangement.find} onChange={(e) => arrange({ ...arrangement, find: e.currentTarget.value })} />
-            <Select size="xs" w={130} aria-label="Order of the rows" allowDeselect={false} data={SORTS} value={arrangement.sort} onChange={(v) => v && arrange({ ...arrangement, sort: v as Arrangement['sort'] })} />
-            <Select size="xs" w={190} aria-label="Mark what changes" data={[{ value: '', label: 'changes from the row above' }, ...sounds.map((s) => ({ value: s.id as string, label: `changes from ${s.name}` }))]} allowDeselect={false} searchable value={arrangement.against ?? ''} onChange={(v) => arrange({ ...arrangement, against: (v || undefined) as Id<'sound'> | undefined })} />
+            <TextInput size="xs" w={145} aria-label="Find sounds" placeholder="name, slot, role, song" value={arrangement.find} onChange={(e) => arrange({ ...arrangement, find: e.currentTarget.value })} />
+            <Select size="xs" w={112} aria-label="Order of the rows" allowDeselect={false} data={SORTS} value={arrangement.sort} onChange={(v) => v && arrange({ ...arrangement, sort: v as Arrangement['sort'] })} />
+            <Select size="xs" w={180} aria-label="Mark what changes" data={[{ value: '', label: '▸ against the row above' }, ...sounds.map((s) => ({ value: s.id as string, label: `▸ against ${s.name}` }))]} allowDeselect={false} searchable value={arrangement.against ?? ''} onChange={(v) => arrange({ ...arrangement, against: (v || undefined) as Id<'sound'> | undefined })} />
           </>
         )}
-        {sheet !== 'songs' && <Select size="xs" w={150} aria-label="Show a control as a column" placeholder="Add a column" searchable data={controls} value={null} onChange={(v) => v && setMore([...more, v as Ref])} nothingFoundMessage="No such control" limit={60} />}
+        {sheet !== 'songs' && <Select size="xs" w={126} aria-label="Show a control as a column" placeholder="Add a column" searchable data={controls} value={null} onChange={(v) => v && setMore([...more, v as Ref])} nothingFoundMessage="No such control" limit={60} />}
         {hookup && hookups.length > 1 && sheet === 'sounds' && <SegmentedControl size="xs" aria-label="Where holds what I type" value={only ? 'only' : 'all'} onChange={(v) => setOnly(v === 'only')} data={[{ value: 'all', label: 'I write for every hook-up' }, { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` }]} />}
         {marks && <span className="soft">{WHERE_MARKS['only here']} only in {hookup.name}, {WHERE_MARKS['not everywhere']} otherwise in another</span>}
       </div>
