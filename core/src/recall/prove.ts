@@ -109,15 +109,19 @@ const wantsBy = (sound: SystemSound): ReadonlyMap<string, string> => {
 
 /** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
 const judge = (sound: SystemSound, recall: number, { asBefore, redone }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
-  const wants = wantsBy(sound);
   const shortfalls = new Map([...before ?? []].filter(([variable]) => asBefore.has(variable)));
-  for (const variable of before ? redone : wants.keys()) {
-    const value = wants.get(variable);
-    if (value === undefined) continue;
+  const look = (variable: string, value: string): void => {
     const { cut, at, found } = cones.get(variable)!;
     const short = found.otherThan(value, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
     if (short) shortfalls.set(variable, short);
-  }
+  };
+  if (before) {
+    const wants = wantsBy(sound);
+    for (const variable of redone) {
+      const value = wants.get(variable);
+      if (value !== undefined) look(variable, value);
+    }
+  } else for (const { variable, value } of sound.wants) look(variable, value);
   return shortfalls;
 };
 
