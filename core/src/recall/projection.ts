@@ -1,3 +1,4 @@
+import { keptIn } from '../rig/kept.js';
 import { eventOf, placeOf, type Writers } from './cone.js';
 import { afterAct, type Condition, type RecallSystem, type SystemAct, type SystemEvent, type Together, type Variable } from './system.js';
 import { actNumbers, allowedBy, conditionNumber, guardNumber } from './texts.js';
@@ -13,7 +14,9 @@ interface Op {
   readonly form: string;
   readonly guards: readonly Guard[];
   readonly at: number;
-  /** New merged value for each old one. */
+  /** The new merged value, whatever the old one was; −1 when it depends on that. */
+  readonly to: number;
+  /** New merged value for each old one, where it depends on that. */
   readonly becomes: Uint16Array;
 }
 
@@ -170,15 +173,14 @@ export const project = (
     if (!op) {
       const at = place.get(act.variable)!;
       const { names, of } = merged[at]!;
-      const becomes = new Uint16Array(names.length);
-      if ('set' in act) becomes.fill(of.get(act.set)!);
-      else for (let v = 0; v < names.length; v += 1) becomes[v] = of.get(afterAct(act, names[v]!))!;
+      const to = 'set' in act ? of.get(act.set)! : -1;
+      const becomes = to < 0 ? Uint16Array.from(names, (name) => of.get(afterAct(act, name))!) : ALL_ALIKE;
       const under = act.when?.map(guardOf) ?? [];
-      ops.set(number, op = { at, guards: under, becomes, form: `${formOf(under)}>${at}=${'set' in act ? becomes[0] : becomes.join(',')}${'set' in act ? '' : '*'}` });
+      ops.set(number, op = { at, guards: under, to, becomes, form: `${formOf(under)}>${at}=${to < 0 ? `${becomes.join(',')}*` : to}` });
     }
     return op;
   };
-  const grouped = (system.together ?? []).map((g) => rowsInCone(g, place)).filter((g) => g.at.length > 0);
+  const grouped = groupsIn(system, cone).map((g) => rowsInCone(g, place));
   const inGroup = new Set(grouped.flatMap((g) => g.at));
   const classes: EventClass[] = [];
   const known = new Map<string, number>();
@@ -202,10 +204,26 @@ export const project = (
   };
 };
 
+const ALL_ALIKE = new Uint16Array(0);
+
 const formOf = (parts: readonly { readonly form: string }[]): string => {
   let form = '';
   for (const part of parts) form += `${part.form};`;
   return form;
+};
+
+const groupsBefore = new WeakMap<RecallSystem, ReadonlyMap<string, number>>();
+
+/** The groups of variables that come together at power-up and have one in the cone, in the order of the system. */
+const groupsIn = (system: RecallSystem, cone: readonly string[]): readonly Together[] => {
+  const groups = system.together ?? [];
+  const groupOf = keptIn(groupsBefore, system, () => new Map(groups.flatMap((group, g) => group.variables.map((v) => [v, g] as const))));
+  const found = new Set<number>();
+  for (const v of cone) {
+    const g = groupOf.get(v);
+    if (g !== undefined) found.add(g);
+  }
+  return [...found].sort((a, b) => a - b).map((g) => groups[g]!);
 };
 
 const rowsInCone = (group: Together, place: ReadonlyMap<string, number>) => {
@@ -221,6 +239,9 @@ interface Merged {
   readonly of: ReadonlyMap<string, number>;
 }
 
+/** Room for the parts of one split after the other. */
+let scratch = new Int32Array(1024);
+
 /** Two values are one when no condition, toggle, step or want in the cone tells them apart. */
 const mergeValues = (variable: Variable, acts: readonly SystemAct[], conditions: readonly Condition[], wanted: ReadonlyMap<string, number> | undefined): Merged => {
   const alone = new Set<string>(wanted?.keys());
@@ -233,7 +254,8 @@ const mergeValues = (variable: Variable, acts: readonly SystemAct[], conditions:
   let parts = 1;
   /** Values of one part that have another mark among them fall apart. */
   const split = (marks: number, markOf: (value: string, i: number) => number): void => {
-    const ids = new Int32Array(parts * marks).fill(-1);
+    if (scratch.length < parts * marks) scratch = new Int32Array(parts * marks * 2);
+    const ids = scratch.fill(-1, 0, parts * marks);
     parts = 0;
     for (let i = 0; i < domain.length; i += 1) {
       const sign = part[i]! * marks + markOf(domain[i]!, i);

@@ -130,7 +130,7 @@ const byWhatMatters = ({ classes, sizes }: Projection): readonly Group[] => {
     for (const g of event.guards) isRead[g.at] = 1;
     for (const op of event.ops) {
       for (const g of op.guards) if (matters[g.at]) isRead[g.at] = 1;
-      const overwrites = op.guards.length === 0 && op.becomes.every((v) => v === op.becomes[0]);
+      const overwrites = op.guards.length === 0 && (op.to >= 0 || op.becomes.every((v) => v === op.becomes[0]));
       if (overwrites && !isRead[op.at]) matters[op.at] = 0;
       else if (!overwrites && matters[op.at]) isRead[op.at] = 1;
     }
@@ -164,9 +164,9 @@ const canHappen = ({ guards }: EventClass, values: ArrayLike<number>, base: numb
 /** Carries out what an event that can happen does to the state, in place. */
 const carryOut = ({ ops }: EventClass, state: Uint16Array): void => {
   acts: for (let o = 0; o < ops.length; o += 1) {
-    const { guards, at, becomes } = ops[o]!;
+    const { guards, at, to, becomes } = ops[o]!;
     for (let g = 0; g < guards.length; g += 1) if (!guards[g]!.allows[state[guards[g]!.at]!]) continue acts;
-    state[at] = becomes[state[at]!]!;
+    state[at] = to < 0 ? becomes[state[at]!]! : to;
   }
 };
 
