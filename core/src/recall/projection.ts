@@ -3,15 +3,17 @@ import { eventOf, placeOf, type Writers } from './cone.js';
 import { afterAct, type Condition, type RecallSystem, type SystemAct, type SystemEvent, type Together, type Variable } from './system.js';
 import { actNumbers, allowedBy, conditionNumber, guardNumber } from './texts.js';
 
-/** A guard as a table: for the variable at `at`, which of its merged values satisfy it. Equal forms say the same. */
+/** A guard as a table: for the variable at `at`, which of its merged values satisfy it. */
 interface Guard {
-  readonly form: string;
+  /** Guards of the same form say the same. */
+  readonly form: number;
   readonly at: number;
   readonly allows: Uint8Array;
 }
 
 interface Op {
-  readonly form: string;
+  /** Ops of the same form do the same. */
+  readonly form: number;
   readonly guards: readonly Guard[];
   readonly at: number;
   /** The new merged value, whatever the old one was; −1 when it depends on that. */
@@ -62,6 +64,22 @@ export interface Cut {
   readonly members: readonly Member[];
 }
 
+const START = 0;
+
+/** Rows of numbers as paths: equal rows end at the same place. */
+class Paths {
+  private readonly steps: Map<number, number>[] = [];
+  private last = START;
+
+  /** Where the path leads that goes on from a place with this number. */
+  goOn(from: number, number: number): number {
+    const after = (this.steps[from] ??= new Map());
+    let to = after.get(number);
+    if (to === undefined) after.set(number, to = this.last += 1);
+    return to;
+  }
+}
+
 /**
  * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are first met.
  * @param judged says of the cone's variables which values are wanted of them
@@ -70,24 +88,16 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Re
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
   const keys: string[] = [];
-  const steps: Map<number, number>[] = [];
+  const paths = new Paths();
   const memberAt: number[] = [];
-  let paths = 0;
-  /** Where the path of numbers leads that goes on with this one: equal paths end at the same place. */
-  const goOn = (from: number, number: number): number => {
-    const after = (steps[from] ??= new Map());
-    let to = after.get(number);
-    if (to === undefined) after.set(number, to = paths += 1);
-    return to;
-  };
   const writes = cone.length === 1 ? writers.get(cone[0]!)! : inOrder(cone.map((v) => writers.get(v)!));
   for (let i = 0; i < writes.length; ) {
     const first = i;
     const e = eventOf(writes[first]!);
     const event = system.events[e]!;
     const numbers = actNumbers(event);
-    let at = goOn(0, guardNumber(event));
-    for (; i < writes.length && eventOf(writes[i]!) === e; i += 1) at = goOn(at, numbers[placeOf(writes[i]!)]!);
+    let at = paths.goOn(START, guardNumber(event));
+    for (; i < writes.length && eventOf(writes[i]!) === e; i += 1) at = paths.goOn(at, numbers[placeOf(writes[i]!)]!);
     let member = memberAt[at];
     if (member === undefined) {
       const places = writes.slice(first, i).map(placeOf);
@@ -153,6 +163,8 @@ export const project = (
   }
   const merged = cone.map((id) => mergeValues(variables.get(id)!, actsOf.get(id)!, [...conditionsOn.get(id)!.values()], wanted.get(id)));
   const place = new Map(cone.map((id, i) => [id, i]));
+  const forms = new Map<string, number>();
+  const formOf = (text: string): number => keptIn(forms, text, () => forms.size + 1);
   const guards = new Map<number, Guard>();
   const guardOf = (c: Condition): Guard => {
     const number = conditionNumber(c);
@@ -163,7 +175,7 @@ export const project = (
       const { names } = merged[at]!;
       const allows = new Uint8Array(names.length);
       for (let v = 0; v < names.length; v += 1) if (allowed.has(names[v]!)) allows[v] = 1;
-      guards.set(number, guard = { at, allows, form: `${at}?${allows.join('')}` });
+      guards.set(number, guard = { at, allows, form: formOf(`${at}?${allows.join('')}`) });
     }
     return guard;
   };
@@ -176,20 +188,22 @@ export const project = (
       const to = 'set' in act ? of.get(act.set)! : -1;
       const becomes = to < 0 ? Uint16Array.from(names, (name) => of.get(afterAct(act, name))!) : ALL_ALIKE;
       const under = act.when?.map(guardOf) ?? [];
-      ops.set(number, op = { at, guards: under, to, becomes, form: `${formOf(under)}>${at}=${to < 0 ? `${becomes.join(',')}*` : to}` });
+      ops.set(number, op = { at, guards: under, to, becomes, form: formOf(`${under.map((g) => g.form).join(';')}>${at}=${to < 0 ? `${becomes.join(',')}*` : to}`) });
     }
     return op;
   };
   const grouped = groupsIn(system, cone).map((g) => rowsInCone(g, place));
   const inGroup = new Set(grouped.flatMap((g) => g.at));
   const classes: EventClass[] = [];
-  const known = new Map<string, number>();
+  const paths = new Paths();
+  const classAt: number[] = [];
   const classOf = members.map(({ event, acts, numbers }): number => {
     const made: EventClass = { guards: event.when?.map(guardOf) ?? [], ops: acts.map((act, i) => opOf(act, numbers[i]!)), isLast: event.last === true };
-    const form = `${made.isLast ? '.' : ''}${formOf(made.guards)}:${formOf(made.ops)}`;
-    const at = known.get(form) ?? classes.push(made) - 1;
-    known.set(form, at);
-    return at;
+    let at = paths.goOn(START, made.isLast ? LAST : ANY);
+    for (const guard of made.guards) at = paths.goOn(at, guard.form);
+    at = paths.goOn(at, ANY);
+    for (const op of made.ops) at = paths.goOn(at, op.form);
+    return (classAt[at] ??= classes.push(made) - 1);
   });
   return {
     variables: cone,
@@ -205,12 +219,8 @@ export const project = (
 };
 
 const ALL_ALIKE = new Uint16Array(0);
-
-const formOf = (parts: readonly { readonly form: string }[]): string => {
-  let form = '';
-  for (const part of parts) form += `${part.form};`;
-  return form;
-};
+/** No form has these numbers. */
+const [ANY, LAST] = [0, -1];
 
 const groupsBefore = new WeakMap<RecallSystem, ReadonlyMap<string, number>>();
 
