@@ -1,7 +1,7 @@
 import { Random } from '../../testing/random.js';
 import fc from 'fast-check';
 import { randomSystem } from '../../testing/random-system.js';
-import { conesOf, eventOf, placeOf, writersOf } from './cone.js';
+import { conesOf, eventOf, placeOf, writersOf, writersWhenAsked } from './cone.js';
 import { tally } from './summary.js';
 import { afterEvent, canHappen, type RecallSystem } from './system.js';
 
@@ -18,9 +18,15 @@ const SYSTEM: RecallSystem = {
 const cones = (system: RecallSystem) => conesOf(system, writersOf(system), system.variables.map((v) => v.id));
 
 describe('who writes what', () => {
-  test('each act is found by its event and its place', () => {
-    const writers = writersOf(SYSTEM);
-    expect(Object.fromEntries([...writers].map(([v, list]) => [v, list.map((w) => `${SYSTEM.events[eventOf(w)]!.id} ${placeOf(w)}`)]))).toEqual({ a: ['set a 0', 'turn c 1'], b: ['set b 0'], c: ['turn c 0'], d: ['set a 1'] });
+  test.each([['all at once', writersOf], ['when asked', writersWhenAsked]])('each act is found by its event and its place, %s', (_, find) => {
+    const writers = find(SYSTEM);
+    expect(Object.fromEntries(SYSTEM.variables.map(({ id }) => [id, writers.get(id)!.map((w) => `${SYSTEM.events[eventOf(w)]!.id} ${placeOf(w)}`)]))).toEqual({ a: ['set a 0', 'turn c 1'], b: ['set b 0'], c: ['turn c 0'], d: ['set a 1'] });
+  });
+  test('on random systems both find the same', () => {
+    fc.assert(fc.property(randomSystem, (system) => {
+      const [all, asked] = [writersOf(system), writersWhenAsked(system)];
+      for (const { id } of system.variables) expect(asked.get(id)).toEqual(all.get(id));
+    }), { numRuns: 200 });
   });
 });
 

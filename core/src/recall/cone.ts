@@ -1,4 +1,5 @@
-import type { RecallSystem, SystemAct } from './system.js';
+import { keptIn } from '../rig/kept.js';
+import type { RecallSystem, SystemAct, SystemEvent } from './system.js';
 
 /** The acts that write one variable, in order, each as one number: the event's place in the system above, the act's place in the event below. */
 export type Writers = readonly number[];
@@ -8,7 +9,12 @@ export const placeOf = (write: number): number => write & 0xffff;
 const actAt = (system: RecallSystem, write: number): SystemAct => system.events[eventOf(write)]!.acts[placeOf(write)]!;
 
 /** For each variable the acts that write it. */
-export const writersOf = (system: RecallSystem): ReadonlyMap<string, Writers> => {
+export interface WritersByVariable {
+  readonly get: (variable: string) => Writers | undefined;
+}
+
+/** All of them at once: what a system that was never looked at needs. */
+export const writersOf = (system: RecallSystem): WritersByVariable => {
   const writers = new Map<string, number[]>(system.variables.map((v) => [v.id, []]));
   system.events.forEach(({ acts }, e) => {
     for (let place = 0; place < acts.length; place += 1) writers.get(acts[place]!.variable)!.push(((e << 16) | place) >>> 0);
@@ -16,11 +22,25 @@ export const writersOf = (system: RecallSystem): ReadonlyMap<string, Writers> =>
   return writers;
 };
 
+const placesBefore = new WeakMap<SystemEvent, ReadonlyMap<string, readonly number[]>>();
+/** Places of the acts of an event, by what they write. */
+const placesOf = (event: SystemEvent): ReadonlyMap<string, readonly number[]> => keptIn(placesBefore, event, () => {
+  const places = new Map<string, number[]>();
+  event.acts.forEach(({ variable }, place) => keptIn(places, variable, () => []).push(place));
+  return places;
+});
+
+/** The same, worked out for the variables that are asked for: after an edit these are few, and most events are as they were. */
+export const writersWhenAsked = ({ events }: RecallSystem): WritersByVariable => {
+  const known = new Map<string, Writers>();
+  return { get: (variable) => keptIn(known, variable, () => events.flatMap((event, e) => (placesOf(event).get(variable) ?? []).map((place) => ((e << 16) | place) >>> 0))) };
+};
+
 /**
  * The cone of influence of each variable: the variable itself and, step by step, every variable that a condition on one of
  * its acts, or on the events that carry them, reads. Nothing outside can change what happens inside.
  */
-export const conesOf = (system: RecallSystem, writers: ReadonlyMap<string, Writers>, wanted: Iterable<string>): Map<string, readonly string[]> => {
+export const conesOf = (system: RecallSystem, writers: WritersByVariable, wanted: Iterable<string>): Map<string, readonly string[]> => {
   const readsOf = new Map<string, ReadonlySet<string>>();
   const reads = (variable: string): ReadonlySet<string> => {
     const known = readsOf.get(variable);

@@ -2,6 +2,7 @@ import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { actsAt, type Assign, type Program } from '../rig/program.js';
+import { keptIn } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
@@ -11,6 +12,7 @@ import type { ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
+import { kept, numberOf } from './texts.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
 export type Footstep =
@@ -74,25 +76,24 @@ export const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] =>
 };
 
 /** What the programs of a memory assign to one of its switches. */
-export const assignedTo = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, name: string): readonly Assigned[] => [...shelf.values()].flatMap((program) => {
-  const assign = program.device === device.id && program.memory === memory.id ? program.assigns.find((a) => a.switch === name) : undefined;
-  return assign ? [{ assign, program: domains.named(ref(device.id, memory.control), program.number) }] : [];
-});
+export const assignedTo = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, name: string): readonly Assigned[] =>
+  (keptIn(assigning, shelf, () => [...shelf.values()].filter((p) => p.assigns.length > 0))).flatMap((program) => {
+    const assign = program.device === device.id && program.memory === memory.id ? program.assigns.find((a) => a.switch === name) : undefined;
+    return assign ? [{ assign, program: domains.named(ref(device.id, memory.control), program.number) }] : [];
+  });
+
+const assigning = new WeakMap<Shelf, readonly Program[]>();
 
 /** Switches that programs assign: press and release follow what the loaded program says about them. */
 export const moveEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: Shelf, kept: ModelMemory): readonly Happening[] =>
   all(b.rig, 'device').flatMap((device) => device.memories.flatMap((memory) => (memory.assignable ?? []).flatMap((place) => {
     const assigned = assignedTo(domains, shelf, device, memory, place.switch);
-    const text = assigned.map(({ assign, program }) => `${program}=${assignText(assign)}`).join('\n');
+    const text = assigned.map(({ assign, program }) => `${program}=${assignNumber(assign)}`).join();
     return assigned.length === 0 ? [] : kept.keep(`${device.id}.${memory.id}.${place.switch} ${text}`, () => switchEvents(device, memory, place, assigned, effects));
   })));
 
-const assignTexts = new WeakMap<Assign, string>();
-const assignText = (assign: Assign): string => {
-  const text = assignTexts.get(assign) ?? JSON.stringify(assign);
-  assignTexts.set(assign, text);
-  return text;
-};
+/** Of the same number: they say the same. */
+const assignNumber = kept((assign: Assign): number => numberOf(JSON.stringify(assign)));
 
 /** What one switch does, program by program. */
 export const switchEvents = (device: Device, memory: Memory, place: NonNullable<Memory['assignable']>[number], assigned: readonly Assigned[], effects: Effects): readonly Happening[] => {

@@ -1,5 +1,5 @@
 import { keptIn } from '../rig/kept.js';
-import { eventOf, placeOf, type Writers } from './cone.js';
+import { eventOf, placeOf, type Writers, type WritersByVariable } from './cone.js';
 import { afterAct, type Condition, type RecallSystem, type SystemAct, type SystemEvent, type Together, type Variable } from './system.js';
 import { actNumbers, allowedBy, conditionNumber, guardNumber } from './texts.js';
 
@@ -84,7 +84,7 @@ class Paths {
  * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are first met.
  * @param judged says of the cone's variables which values are wanted of them
  */
-export const cutTo = (system: RecallSystem, cone: readonly string[], writers: ReadonlyMap<string, Writers>, about: (cone: readonly string[]) => string, judged: string): Cut => {
+export const cutTo = (system: RecallSystem, cone: readonly string[], writers: WritersByVariable, about: (cone: readonly string[]) => string, judged: string): Cut => {
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
   const keys: string[] = [];
@@ -120,7 +120,9 @@ const inOrder = (lists: readonly Writers[]): Writers => lists.reduce((merged, li
 
 /** Says of a cone what its variables are at power-up, with the rows of values that come together: part of its key. */
 export const powerUpSpeaker = (system: RecallSystem): ((cone: readonly string[]) => string) => {
-  const texts = new Map(system.variables.map((v) => [v.id, `${v.id}:${v.domain.join(',')}:${v.initial.join(',')}`]));
+  const variables = new Map(system.variables.map((v) => [v.id, v]));
+  const texts = new Map<string, string>();
+  const textOf = (id: string): string => keptIn(texts, id, () => `${id}:${variables.get(id)!.domain.join(',')}:${variables.get(id)!.initial.join(',')}`);
   const groups = system.together ?? [];
   const groupOf = new Map(groups.flatMap((group, g) => group.variables.map((v) => [v, g] as const)));
   const rowTexts = new Map<string, string>();
@@ -136,7 +138,7 @@ export const powerUpSpeaker = (system: RecallSystem): ((cone: readonly string[])
       rowTexts.set(key, text);
       return `${key}:${text}`;
     });
-    return [...cone.map((v) => texts.get(v)!), ...rows].join('|');
+    return [...cone.map(textOf), ...rows].join('|');
   };
 };
 

@@ -1,4 +1,4 @@
-import { conesOf, writersOf, type Writers } from './cone.js';
+import { conesOf, writersOf, writersWhenAsked, type WritersByVariable } from './cone.js';
 import { actNumber, guardNumber } from './texts.js';
 import type { RecallSystem, SystemEvent, SystemSound, Together, Variable } from './system.js';
 
@@ -9,7 +9,7 @@ export type Wanted = ReadonlyMap<string, ReadonlyMap<string, number>>;
 export interface Standing {
   readonly system: RecallSystem;
   readonly variables: ReadonlyMap<string, Variable>;
-  readonly writers: ReadonlyMap<string, Writers>;
+  readonly writers: WritersByVariable;
   readonly wanted: Wanted;
   readonly cones: ReadonlyMap<string, readonly string[]>;
   /** Wanted variables of whose cone nothing differs from the standing before. */
@@ -21,10 +21,11 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
   const wanted = countWanted(before?.wanted ?? new Map(), before?.system.sounds ?? [], system.sounds);
   const variables = new Map(system.variables.map((v) => [v.id, v]));
   const changed = before && sameShape(before.system, system) ? changedVariables(before, system, wanted) : undefined;
-  const writers = writersOf(system);
   if (!before || !changed) {
+    const writers = writersOf(system);
     return { system, variables, writers, wanted, cones: conesOf(system, writers, wanted.keys()), asBefore: new Set(), redone: [...wanted.keys()] };
   }
+  const writers = writersWhenAsked(system);
   const asBefore = new Set<string>();
   const redone: string[] = [];
   for (const variable of wanted.keys()) {

@@ -1,7 +1,7 @@
 import type { Condition, SystemAct, SystemEvent } from './system.js';
 
 /** Parts of a system as short texts and numbers: equal numbers say the same. What is said once of an object is kept with it. */
-const kept = <K extends object, T>(say: (of: K) => T): ((of: K) => T) => {
+export const kept = <K extends object, T>(say: (of: K) => T): ((of: K) => T) => {
   const known = new WeakMap<K, T>();
   return (of) => {
     const found = known.get(of);
@@ -16,7 +16,8 @@ const kept = <K extends object, T>(say: (of: K) => T): ((of: K) => T) => {
 const numbers = new Map<string, number>();
 let nextNumber = 0;
 const MOST_TEXTS = 500_000;
-const numberOf = (text: string): number => {
+/** Equal texts have the same number. */
+export const numberOf = (text: string): number => {
   const known = numbers.get(text);
   if (known !== undefined) return known;
   if (numbers.size > MOST_TEXTS) numbers.clear();
