@@ -30,12 +30,12 @@ export interface Modelled {
   readonly said: { readonly domains: Domains; readonly shelf: Shelf; readonly effects: Effects };
 }
 
-/** @param noteLoad what else is to be noted when a box loads; only for a memory that was never used without it */
-export const model = (c: Compilation, memory = new ModelMemory(), noteLoad?: NoteLoad): Modelled => {
+/** @param more what else is to be noted when a box loads, in the domains of the usual model; only for a memory that was never used without it */
+export const model = (c: Compilation, memory = new ModelMemory(), more?: { readonly noteLoad: NoteLoad; readonly domains: Domains }): Modelled => {
   const b = c.bearings;
   const shelf = shelfOf(c);
-  const domains = domainsOf(c, [...shelf.values()], memory.domains);
-  const effects = new Effects(b, domains, shelf, noteLoad);
+  const domains = more?.domains ?? domainsOf(c, [...shelf.values()], memory.domains);
+  const effects = new Effects(b, domains, shelf, more?.noteLoad);
   const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
   memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.anatomy, b.hookup, domains, ...calledByOthers(b, shelf)]);
   const happenings: Happening[] = [];

@@ -6,7 +6,7 @@ import { keptIn } from '../../rig/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
-import { shelfKey, type Hearing, type Loading } from '../effects.js';
+import { shelfKey, type Hearing, type Loading, type NoteLoad } from '../effects.js';
 import { loadSlot, slotListOn, slotLoading, type Footstep } from '../happenings.js';
 import { ears, model, type Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
@@ -34,7 +34,8 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const deaf = all(b.rig, 'device').filter((d) => d.memories.some((x) => isDeaf(d, x)));
   const none: Question = { about: 'hasty feet', systems: [], steps: usual.steps, asked: new Map() };
   if (deaf.length === 0) return none;
-  const m = model(c, new ModelMemory(), (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when } : {}), set: YES! }] : []));
+  const noteLoad: NoteLoad = (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when } : {}), set: YES! }] : []);
+  const m = model(c, new ModelMemory(), { noteLoad, domains: usual.said.domains });
   const busy = new BusyTimes(b, [...m.said.shelf.values()], deaf);
   const reset = deaf.map((d): SystemAct => ({ variable: busyOf(d.id), set: SETTLED }));
   const stored = new Map([...c.sounds.values()].map((s) => [`recall:${s.sound}`, s.stored.map((x) => x.program)]));
