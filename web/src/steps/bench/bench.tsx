@@ -9,12 +9,11 @@ import { useLocation, useNavigate } from 'react-router';
 import type { BenchAct } from '../../derived/deriving.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
+import type { Act } from './act.js';
 import { Boxes, Floor } from './floor.js';
 import { Monitor } from './monitor.js';
 import { Playing, type Play } from './playing.js';
 import { KeepTest, StandingTests } from './standing.js';
-
-export type Act = (what: BenchAct) => Promise<void>;
 
 const PACE_MS = 900;
 /** How often one looks while something is still on its way. */

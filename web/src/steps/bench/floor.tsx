@@ -3,7 +3,7 @@ import type { Gesture } from '@yunta/core/bench/box';
 import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/bench-view';
 import { Fragment, useCallback, useEffect, useRef } from 'react';
 import { useAsked } from '../../app/rig-context.js';
-import type { Act } from './bench.js';
+import type { Act } from './act.js';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'];
 const HOLD_MS = 600;
