@@ -1,6 +1,7 @@
 import type { Act } from '../rig/act.js';
 import { relaysOf, type Control, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';
@@ -45,8 +46,7 @@ export class DomainMemory {
 
   /** The same for a number and the text of it. */
   private numberOf(control: Ref, value: Value): number {
-    let values = this.numbers.get(control);
-    if (!values) this.numbers.set(control, values = new Map());
+    const values = keptIn(this.numbers, control, () => new Map<Value, number>());
     let number = values.get(value);
     if (number === undefined) {
       const text = String(value);

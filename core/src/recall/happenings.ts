@@ -2,7 +2,7 @@ import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { actsAt, type Assign, type Program } from '../rig/program.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn, once } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
@@ -12,7 +12,7 @@ import type { ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
-import { kept, numberOf } from './texts.js';
+import { numberOf } from './texts.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
 export type Footstep =
@@ -93,7 +93,7 @@ export const moveEvents = (b: Bearings, domains: Domains, effects: Effects, shel
   })));
 
 /** Of the same number: they say the same. */
-const assignNumber = kept((assign: Assign): number => numberOf(JSON.stringify(assign)));
+const assignNumber = once((assign: Assign): number => numberOf(JSON.stringify(assign)));
 
 /** What one switch does, program by program. */
 export const switchEvents = (device: Device, memory: Memory, place: NonNullable<Memory['assignable']>[number], assigned: readonly Assigned[], effects: Effects): readonly Happening[] => {

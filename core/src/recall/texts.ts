@@ -1,16 +1,7 @@
+import { once } from '../rig/kept.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
 
 /** Parts of a system as short texts and numbers: equal numbers say the same. What is said once of an object is kept with it. */
-export const kept = <K extends object, T>(say: (of: K) => T): ((of: K) => T) => {
-  const known = new WeakMap<K, T>();
-  return (of) => {
-    const found = known.get(of);
-    if (found !== undefined) return found;
-    const said = say(of);
-    known.set(of, said);
-    return said;
-  };
-};
 
 /** A number is never given twice, also after the table was emptied. */
 const numbers = new Map<string, number>();
@@ -26,20 +17,20 @@ export const numberOf = (text: string): number => {
   return nextNumber;
 };
 
-export const conditionNumber = kept((c: Condition): number => numberOf(`${c.variable}∈${c.in.join(',')}`));
+export const conditionNumber = once((c: Condition): number => numberOf(`${c.variable}∈${c.in.join(',')}`));
 
 /** The values that a condition allows. */
-export const allowedBy = kept((c: Condition): ReadonlySet<string> => new Set(c.in));
+export const allowedBy = once((c: Condition): ReadonlySet<string> => new Set(c.in));
 
 const whenText = (when: readonly Condition[] | undefined): string => (when?.length ? when.map(conditionNumber).join('&') : '');
 
-export const actNumber = kept((act: SystemAct): number => {
+export const actNumber = once((act: SystemAct): number => {
   const what = 'set' in act ? `=${act.set}` : 'toggle' in act ? `~${act.toggle.join(',')}` : `+${act.step.join(',')}`;
   return numberOf(`${act.variable}${what}[${whenText(act.when)}]`);
 });
 
 /** The numbers of an event's acts, in order. */
-export const actNumbers = kept((event: SystemEvent): readonly number[] => event.acts.map(actNumber));
+export const actNumbers = once((event: SystemEvent): readonly number[] => event.acts.map(actNumber));
 
 /** What must hold for an event to happen, and whether it is the last; 0 when nothing. */
-export const guardNumber = kept((event: SystemEvent): number => (event.when?.length || event.last ? numberOf(`${event.last ? 'last ' : ''}when ${whenText(event.when)}`) : 0));
+export const guardNumber = once((event: SystemEvent): number => (event.when?.length || event.last ? numberOf(`${event.last ? 'last ' : ''}when ${whenText(event.when)}`) : 0));

@@ -1,8 +1,8 @@
-import type { Block } from '../rig/device.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
-import { whenHolds, type RigState } from './state.js';
+import { factsHold, whenHolds } from './state.js';
 import type { Trace } from './trace.js';
+import type { WiredBlock } from './wiring.js';
 
 /** What becomes of the repeats of delays and reverbs that sounded. One that sounds on in the same way is in neither list. */
 export interface Tails {
@@ -29,10 +29,14 @@ export const tailsOf = (rig: Rig, before: Trace, after: Trace): Tails => {
     const { device } = splitRef(stage);
     const loads = partOf(rig, device)?.memories.some((m) => m.mutesMs > 0 && String(before.state.get(ref(device, m.control))) !== String(after.state.get(ref(device, m.control))));
     if (!place || loads || !after.leads[after.wiring.edges[place.edge]!.to]) cut.push(stage);
-    else if (after.stages.get(stage) !== 'in') (keepsOpen(place.block, device, after.state) ? ring : cut).push(stage);
+    else if (after.stages.get(stage) !== 'in') (keepsOpen(after, place) ? ring : cut).push(stage);
   }
   return { ring, cut };
 };
 
-const keepsOpen = (block: Block, device: Id<'device'>, state: RigState): boolean =>
-  !block.on || whenHolds(device, block.on, state) || (typeof block.tails === 'object' ? whenHolds(device, block.tails, state) : block.tails === true);
+/** It is on, or its bypass leaves its output open. */
+const keepsOpen = ({ wiring, state }: Trace, { edge, device, block: { tails } }: WiredBlock): boolean => {
+  const { carries } = wiring.edges[edge]!;
+  const isOn = carries.by === 'block' && carries.on !== undefined && factsHold(carries.on, state);
+  return isOn || (typeof tails === 'object' ? whenHolds(device, tails, state) : tails === true);
+};

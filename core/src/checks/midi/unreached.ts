@@ -7,7 +7,7 @@ import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
-import { once } from '../once.js';
+import { once } from '../../rig/kept.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
 interface OutOfReach {

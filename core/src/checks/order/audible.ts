@@ -5,7 +5,7 @@ import { stillMeets } from '../../signal/order.js';
 import type { Trace } from '../../signal/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
-import { once } from '../once.js';
+import { once } from '../../rig/kept.js';
 
 /** A stage that sounds in a sound. */
 export interface Heard {

@@ -1,7 +1,7 @@
 import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
-import { once } from '../once.js';
+import { once } from '../../rig/kept.js';
 import { audible, type Audible, type Heard } from './audible.js';
 
 /** One thing found in one sound. */

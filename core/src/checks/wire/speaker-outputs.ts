@@ -2,7 +2,7 @@ import type { Device, Jack } from '../../rig/device.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Anatomy } from '../../signal/anatomy.js';
 import type { CheckInputs } from '../check.js';
-import { once } from '../once.js';
+import { once } from '../../rig/kept.js';
 
 interface SpeakerOutput {
   readonly device: Device;

@@ -5,7 +5,7 @@ import { downstream, sideBit, spreadFrom, type Trace } from '../../signal/trace.
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, soundNames } from '../names.js';
-import { once } from '../once.js';
+import { once } from '../../rig/kept.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 
 export const stereoLost: Check = {

@@ -2,7 +2,6 @@ import { Button, TextInput } from '@mantine/core';
 import type { TypeBox } from '@yunta/core/derive/type-in';
 import { shown } from '@yunta/core/midi/numbering';
 import type { Device, Memory } from '@yunta/core/rig/device';
-import type { Id } from '@yunta/core/rig/ids';
 import type { Program } from '@yunta/core/rig/program';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { partOf, programAt, programsOf, type Rig } from '@yunta/core/rig/rig';
@@ -19,10 +18,10 @@ export const AsItStands = () => {
   const [params, setParams] = useSearchParams();
   const asked = useAsked(['type in'], (worker) => worker.typeIn());
   if (!asked) return <p className="soft">Looking at what each box holds …</p>;
-  const boxes = [...asked, ...silentBoxes(rig, asked)];
+  const boxes: readonly Box[] = [...asked, ...silentBoxes(rig, asked)];
   const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? boxes[0];
   if (!box) return <p className="soft">No box of this rig has programs.</p>;
-  const count = (b: TypeBox) => programsOf(rig, b.device, b.memory).filter((p) => !p.planned && p.contents !== 'unplanned').length;
+  const count = (b: Box) => programsOf(rig, b.device, b.memory).filter((p) => !p.planned && p.contents !== 'unplanned').length;
   return (
     <div className="as-it-stands">
       <Boxes boxes={boxes} chosen={box} choose={(b) => setParams({ show: 'write', box: keyOf(b) }, { replace: true })} says={(b) => (count(b) ? `${count(b)} written down` : 'nothing written down')} />
@@ -31,10 +30,12 @@ export const AsItStands = () => {
   );
 };
 
+type Box = Pick<TypeBox, 'device' | 'memory' | 'code' | 'name' | 'slots'>;
+
 /** Boxes with programs of which no sound calls any and none is written down yet. */
-const silentBoxes = (rig: Rig, known: readonly TypeBox[]): readonly TypeBox[] =>
+const silentBoxes = (rig: Rig, known: readonly Box[]): readonly Box[] =>
   [...rig.parts.device.values()].flatMap((device) => device.memories.filter((m) => !m.inside && m.stores.length > 0 && !known.some((b) => b.device === device.id && b.memory === m.id))
-    .map((m): TypeBox => ({ device: device.id, memory: m.id, code: device.code, name: device.name, counts: '', channel: '', slots: [], lines: 0, open: 0 })));
+    .map((m): Box => ({ device: device.id, memory: m.id, code: device.code, name: device.name, slots: [] })));
 
 interface Row {
   readonly program: Program;
@@ -45,18 +46,20 @@ interface Row {
 
 const NOTES = { written: 'written down', planned: 'planned by Yunta', unknown: 'not written down' } as const;
 
-const rowsOf = (rig: Rig, box: TypeBox, device: Device, memory: Memory): readonly Row[] => {
-  const numbers = new Map(box.slots.map((s) => [s.number, s]));
-  for (const p of programsOf(rig, device.id, memory.id)) if (!numbers.has(p.number)) numbers.set(p.number, { number: p.number, shown: '', name: p.name, sounds: [], typed: true, lines: [], gone: [], unknown: true, program: p });
-  return [...numbers.values()].sort((a, b) => a.number - b.number).map((slot): Row => {
-    const there = programAt(rig, device.id, memory.id, slot.number);
-    const planned = memory.by === undefined ? undefined : slot.program;
-    const program: Program = there ?? planned ?? { kind: 'program', id: `program:new-${slot.number}` as Id<'program'>, device: device.id, memory: memory.id, number: slot.number, name: `Program ${shown(memory.shows, slot.number)}`, contents: 'unplanned', acts: [], assigns: [] };
-    return { program, shown: shown(memory.shows, slot.number), is: there && !there.planned && there.contents !== 'unplanned' ? 'written' : program.contents === 'unplanned' ? 'unknown' : 'planned', calledBy: slot.sounds.length };
+const rowsOf = (rig: Rig, box: Box, device: Device, memory: Memory): readonly Row[] => {
+  const slots = new Map(box.slots.map((s) => [s.number, s]));
+  const numbers = new Set([...slots.keys(), ...programsOf(rig, device.id, memory.id).map((p) => p.number)]);
+  return [...numbers].sort((a, b) => a - b).map((number): Row => {
+    const there = programAt(rig, device.id, memory.id, number);
+    const planned = memory.by === undefined ? undefined : slots.get(number)?.program;
+    const display = shown(memory.shows, number);
+    const program: Program = there ?? planned ?? { kind: 'program', id: `program:new-${number}`, device: device.id, memory: memory.id, number, name: `Program ${display}`, contents: 'unplanned', acts: [], assigns: [] };
+    const is = program.contents === 'unplanned' ? 'unknown' : there && !there.planned ? 'written' : 'planned';
+    return { program, shown: display, is, calledBy: slots.get(number)?.sounds.length ?? 0 };
   });
 };
 
-const Programs = ({ box, start }: { box: TypeBox; start: number }) => {
+const Programs = ({ box, start }: { box: Box; start: number }) => {
   const { rig, edit } = useRig();
   const device = partOf(rig, box.device);
   const memory = device?.memories.find((m) => m.id === box.memory);

@@ -32,7 +32,7 @@ export const TypeIn = () => {
   return (
     <div className="type-in">
       <p className="print-only">{rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}</p>
-      <Boxes boxes={boxes} chosen={box} choose={choose} says={(b) => (b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`)} />
+      <Boxes boxes={boxes} chosen={box} choose={choose} says={(b) => (b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`)} isDone={(b) => b.open === 0} />
       <div className="type-how">
         <span className="soft">{box.counts}{box.channel ? `, ${box.channel}` : ''}</span>
         <Checkbox size="xs" label="Only what is still to type" checked={onlyOpen} onChange={(e) => setOnlyOpen(e.currentTarget.checked)} />
