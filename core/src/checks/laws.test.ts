@@ -93,4 +93,5 @@ test('a very full rig has few findings, not one for every sound', () => {
   const { rig, hookup } = giantRig(1, { sounds: 40, pedals: 16, midi: 16, moves: 8 });
   const found = deriveOnce(rig, hookup.id)!.judgement.findings.filter((f) => f.severity !== 'note');
   expect(found.length).toBeLessThan(40);
+  expect(found.find((f) => f.code === 'midi.capacity')!.why).toContain('every sound needs more');
 });

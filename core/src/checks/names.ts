@@ -2,6 +2,7 @@ import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 
 const MOST_NAMED = 3;
+const EVERY = 'every sound';
 
 /** @example listed(['a', 'b', 'c', 'd']) // 'a, b, c and 1 more' */
 export const listed = (names: readonly string[]): string => {
@@ -11,7 +12,13 @@ export const listed = (names: readonly string[]): string => {
 };
 
 export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>
-  (ids.length > MOST_NAMED && new Set(ids).size === rig.parts.sound.size ? 'every sound' : listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`)));
+  (ids.length > MOST_NAMED && new Set(ids).size === rig.parts.sound.size ? EVERY : listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`)));
+
+/** The same with what they do. @example soundsDo(rig, ids, 'needs', 'need') // 'every sound needs' */
+export const soundsDo = (rig: Rig, ids: readonly Id<'sound'>[], one: string, many: string): string => {
+  const names = soundNames(rig, ids);
+  return `${names} ${ids.length === 1 || names === EVERY ? one : many}`;
+};
 export const boxName = (rig: Rig, id: Id<'device'>): string => partOf(rig, id)?.name ?? id;
 
 /** @returns the place where somebody hears it, as the box calls it */

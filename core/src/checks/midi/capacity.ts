@@ -4,7 +4,7 @@ import { slotText } from '../../recall/words.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, grouped, soundsDo } from '../names.js';
 import { once } from '../../rig/kept.js';
 
 export const capacity: Check = {
@@ -21,14 +21,14 @@ export const capacity: Check = {
       const slot = slotText(rig, partOf(rig, worst.sound)!);
       const evidence: (Id<'device'> | Id<'sound'>)[] = [device, ...sounds];
       if (what === 'letters') {
-        yield { severity: 'note' as const, evidence, about: what, why: `${boxName(rig, device)} shows ${most} letters; ${soundNames(rig, sounds)} ${sounds.length === 1 ? 'is' : 'are'} longer and will be cut short on its display.` };
+        yield { severity: 'note' as const, evidence, about: what, why: `${boxName(rig, device)} shows ${most} letters; ${soundsDo(rig, sounds, 'is', 'are')} longer and will be cut short on its display.` };
         continue;
       }
       yield {
         severity: 'broken' as const,
         evidence,
         about: what,
-        why: `${boxName(rig, device)} stores ${most} ${what === 'messages' ? 'messages' : 'assigned switches'} in a slot; ${soundNames(rig, sounds)} ${sounds.length === 1 ? 'needs' : 'need'} more, at worst ${worst.count} in slot ${slot}, ${worst.count - most} too many.`,
+        why: `${boxName(rig, device)} stores ${most} ${what === 'messages' ? 'messages' : 'assigned switches'} in a slot; ${soundsDo(rig, sounds, 'needs', 'need')} more, at worst ${worst.count} in slot ${slot}, ${worst.count - most} too many.`,
         remedies: () => [{ id: 'programs', label: what === 'messages' ? 'Save values in the programs of the boxes, so that one program change brings them all' : 'Let a move do the work of two, or put one on another controller', promise: 'clears' as const, by: 'hand' as const }],
       };
     }

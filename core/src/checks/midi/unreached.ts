@@ -6,7 +6,7 @@ import type { Device } from '../../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, grouped, listed, soundNames } from '../names.js';
+import { boxName, grouped, listed, soundNames, soundsDo } from '../names.js';
 import { once } from '../../rig/kept.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
@@ -62,7 +62,7 @@ export const unreached: Check = {
         severity: 'broken' as const,
         evidence: [host, ...(box === host ? [] : [box]), ...sounds],
         about: `${pedal} ${control}`,
-        why: `${soundNames(rig, sounds)} ${sounds.length === 1 ? 'puts' : 'put'} ${controlText(rig, control)} under the pedal at ${boxName(rig, host)} (${splitRef(pedal).name}), but ${IDLE[by](boxName(rig, host), boxName(rig, box))}`,
+        why: `${soundsDo(rig, sounds, 'puts', 'put')} ${controlText(rig, control)} under the pedal at ${boxName(rig, host)} (${splitRef(pedal).name}), but ${IDLE[by](boxName(rig, host), boxName(rig, box))}`,
         remedies: () => [{ id: 'pedal', label: by === 'nothing plugged in' ? `Plug a pedal into ${boxName(rig, host)} (${splitRef(pedal).name})` : by === 'not called' ? `Let the sound call a slot of ${boxName(rig, host)}` : `Use a pedal input of ${boxName(rig, box)} itself, or lead a MIDI cable there`, promise: 'clears' as const, by: 'hand' as const }],
       };
     }

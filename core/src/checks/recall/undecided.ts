@@ -1,4 +1,4 @@
-import { grouped, soundNames } from '../names.js';
+import { grouped, soundsDo } from '../names.js';
 import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 
@@ -15,7 +15,7 @@ export const undecided: Check = {
         severity: 'doubt' as const,
         evidence: sounds,
         about: group[0]!.because.slice(0, 200),
-        why: `${soundNames(rig, sounds)} ${sounds.length === 1 ? 'is' : 'are'} neither proved nor found broken: ${group[0]!.because}`,
+        why: `${soundsDo(rig, sounds, 'is', 'are')} neither proved nor found broken: ${group[0]!.because}`,
         remedies: () => [{ id: 'granted', label: 'Take something for granted in this hook-up, such as that nobody steps on a box, and it can be searched', promise: 'eases' as const, by: 'hand' as const }],
       };
     }
