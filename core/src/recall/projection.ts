@@ -1,39 +1,22 @@
 import { keptIn } from '../rig/kept.js';
 import { eventOf, placeOf, type Writers, type WritersByVariable } from './cone.js';
+import { EventClasses, type Guard, type Op } from './event-classes.js';
 import { afterAct, type Condition, type RecallSystem, type SystemAct, type SystemEvent, type Together, type Variable } from './system.js';
 import { actNumbers, allowedBy, conditionNumber, guardNumber } from './texts.js';
 
-/** A guard as a table: for the variable at `at`, which of its merged values satisfy it. */
-interface Guard {
-  /** Guards of the same form say the same. */
+/** Guards and ops of the same form say the same. */
+interface WithForm {
   readonly form: number;
-  readonly at: number;
-  readonly allows: Uint8Array;
-}
-
-interface Op {
-  /** Ops of the same form do the same. */
-  readonly form: number;
-  readonly guards: readonly Guard[];
-  readonly at: number;
-  /** The new merged value, whatever the old one was; −1 when it depends on that. */
-  readonly to: number;
-  /** New merged value for each old one, where it depends on that. */
-  readonly becomes: Uint16Array;
-}
-
-/** Events that do the same within the cone are one class. */
-export interface EventClass {
-  readonly guards: readonly Guard[];
-  readonly ops: readonly Op[];
-  readonly isLast: boolean;
 }
 
 /** A recall system cut down to a cone, in small integers; values that the cone cannot tell apart are merged. */
 export interface Projection {
   readonly variables: readonly string[];
   readonly sizes: readonly number[];
-  readonly classes: readonly EventClass[];
+  /** Events that do the same within the cone are one class. */
+  readonly classes: EventClasses;
+  /** Of each class whether it is judged what it leaves. */
+  readonly asked: readonly boolean[];
   /** The class of each member; members that come to the same once values are merged share one. */
   readonly classOf: readonly number[];
   /** Places of the variables whose value is judged. */
@@ -52,6 +35,8 @@ export interface Member {
   readonly acts: readonly SystemAct[];
   /** The numbers of its acts. */
   readonly numbers: readonly number[];
+  /** A sound is called by one of its events: what it leaves is judged. */
+  isAsked: boolean;
 }
 
 /** What a cone holds of a system. */
@@ -68,23 +53,39 @@ const START = 0;
 
 /** Rows of numbers as paths: equal rows end at the same place. */
 class Paths {
-  private readonly steps: Map<number, number>[] = [];
-  private last = START;
+  /** The number with which the first path went on from each place, and where to; most places have no other. */
+  private readonly first: number[] = [];
+  private readonly next: number[] = [];
+  private readonly others = new Map<number, Map<number, number>>();
+
+  constructor() {
+    this.place();
+  }
+
+  private place(): number {
+    this.first.push(NOWHERE);
+    return this.next.push(NOWHERE) - 1;
+  }
 
   /** Where the path leads that goes on from a place with this number. */
   goOn(from: number, number: number): number {
-    const after = (this.steps[from] ??= new Map());
-    let to = after.get(number);
-    if (to === undefined) after.set(number, to = this.last += 1);
-    return to;
+    if (this.next[from] === NOWHERE) {
+      this.first[from] = number;
+      this.next[from] = this.place();
+    }
+    if (this.first[from] === number) return this.next[from]!;
+    return keptIn(keptIn(this.others, from, () => new Map<number, number>()), number, () => this.place());
   }
 }
+
+const NOWHERE = -1;
 
 /**
  * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are first met.
  * @param judged says of the cone's variables which values are wanted of them
+ * @param recalls ids of the events that call sounds
  */
-export const cutTo = (system: RecallSystem, cone: readonly string[], writers: WritersByVariable, about: (cone: readonly string[]) => string, judged: string): Cut => {
+export const cutTo = (system: RecallSystem, cone: readonly string[], writers: WritersByVariable, about: (cone: readonly string[]) => string, judged: string, recalls: ReadonlySet<string>): Cut => {
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
   const keys: string[] = [];
@@ -102,12 +103,13 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
     if (member === undefined) {
       const places = writes.slice(first, i).map(placeOf);
       const own = places.map((place) => numbers[place]!);
-      memberAt[at] = member = members.push({ event, acts: places.map((place) => event.acts[place]!), numbers: own }) - 1;
+      memberAt[at] = member = members.push({ event, acts: places.map((place) => event.acts[place]!), numbers: own, isAsked: false }) - 1;
       keys.push(`${guardNumber(event)};${own.join(';')}`);
     }
+    if (recalls.has(event.id)) members[member]!.isAsked = true;
     memberOf[e] = member;
   }
-  return { cone, key: `${about(cone)}\n${judged}\n${keys.join('\n')}`, memberOf, members };
+  return { cone, key: `${about(cone)}\n${judged}\n${keys.map((key, i) => (members[i]!.isAsked ? `${key}!` : key)).join('\n')}`, memberOf, members };
 };
 
 /** Several ascending lists as one. */
@@ -167,8 +169,9 @@ export const project = (
   const place = new Map(cone.map((id, i) => [id, i]));
   const forms = new Map<string, number>();
   const formOf = (text: string): number => keptIn(forms, text, () => forms.size + 1);
-  const guards = new Map<number, Guard>();
-  const guardOf = (c: Condition): Guard => {
+  const classes = new EventClasses();
+  const guards = new Map<number, Guard & WithForm>();
+  const guardOf = (c: Condition): Guard & WithForm => {
     const number = conditionNumber(c);
     let guard = guards.get(number);
     if (!guard) {
@@ -177,40 +180,43 @@ export const project = (
       const { names } = merged[at]!;
       const allows = new Uint8Array(names.length);
       for (let v = 0; v < names.length; v += 1) if (allowed.has(names[v]!)) allows[v] = 1;
-      guards.set(number, guard = { at, allows, form: formOf(`${at}?${allows.join('')}`) });
+      guards.set(number, guard = { at, table: classes.table(allows), form: formOf(`${at}?${allows.join('')}`) });
     }
     return guard;
   };
-  const ops = new Map<number, Op>();
-  const opOf = (act: SystemAct, number: number): Op => {
+  const ops = new Map<number, Op & WithForm>();
+  const opOf = (act: SystemAct, number: number): Op & WithForm => {
     let op = ops.get(number);
     if (!op) {
       const at = place.get(act.variable)!;
       const { names, of } = merged[at]!;
-      const to = 'set' in act ? of.get(act.set)! : -1;
-      const becomes = to < 0 ? Uint16Array.from(names, (name) => of.get(afterAct(act, name))!) : ALL_ALIKE;
+      const becomes = 'set' in act ? ALL_ALIKE : names.map((name) => of.get(afterAct(act, name))!);
+      const to = 'set' in act ? of.get(act.set)! : becomes.every((v) => v === becomes[0]) ? becomes[0]! : -1;
       const under = act.when?.map(guardOf) ?? [];
-      ops.set(number, op = { at, guards: under, to, becomes, form: formOf(`${under.map((g) => g.form).join(';')}>${at}=${to < 0 ? `${becomes.join(',')}*` : to}`) });
+      ops.set(number, op = { at, guards: under, to, table: to < 0 ? classes.table(becomes) : -1, form: formOf(`${under.map((g) => g.form).join(';')}>${at}=${to < 0 ? `${becomes.join(',')}*` : to}`) });
     }
     return op;
   };
   const grouped = groupsIn(system, cone).map((g) => rowsInCone(g, place));
   const inGroup = new Set(grouped.flatMap((g) => g.at));
-  const classes: EventClass[] = [];
   const paths = new Paths();
   const classAt: number[] = [];
-  const classOf = members.map(({ event, acts, numbers }): number => {
-    const made: EventClass = { guards: event.when?.map(guardOf) ?? [], ops: acts.map((act, i) => opOf(act, numbers[i]!)), isLast: event.last === true };
-    let at = paths.goOn(START, made.isLast ? LAST : ANY);
-    for (const guard of made.guards) at = paths.goOn(at, guard.form);
+  const asked: boolean[] = [];
+  const classOf = members.map(({ event, acts, numbers, isAsked }): number => {
+    const [when, does] = [event.when?.map(guardOf) ?? [], acts.map((act, i) => opOf(act, numbers[i]!))];
+    let at = paths.goOn(START, event.last ? LAST : ANY);
+    for (const guard of when) at = paths.goOn(at, guard.form);
     at = paths.goOn(at, ANY);
-    for (const op of made.ops) at = paths.goOn(at, op.form);
-    return (classAt[at] ??= classes.push(made) - 1);
+    for (const op of does) at = paths.goOn(at, op.form);
+    const made = (classAt[at] ??= classes.add(when, does, event.last === true));
+    asked[made] ||= isAsked;
+    return made;
   });
   return {
     variables: cone,
     classes,
     classOf,
+    asked,
     judged: cone.flatMap((id, i) => (wanted.has(id) ? [i] : [])),
     sizes: merged.map((m) => m.names.length),
     names: merged.map((m) => m.names),
@@ -220,7 +226,7 @@ export const project = (
   };
 };
 
-const ALL_ALIKE = new Uint16Array(0);
+const ALL_ALIKE: readonly number[] = [];
 /** No form has these numbers. */
 const [ANY, LAST] = [0, -1];
 

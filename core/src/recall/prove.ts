@@ -84,6 +84,7 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
   const { system, variables, writers, wanted, asBefore } = standing;
   memory.nextProof();
   const about = powerUpSpeaker(system);
+  const recalls = new Set(system.sounds.map((s) => s.recall));
   const cones = new Map<string, ConeProof>();
   for (const variable of wanted.keys()) {
     const known = asBefore.has(variable) ? before?.cones.get(variable) : undefined;
@@ -94,7 +95,7 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
     }
     const cone = standing.cones.get(variable)!;
     const judged = cone.filter((v) => wanted.has(v)).map((v) => `${v}:${[...wanted.get(v)!.keys()].sort().join(',')}`).join('|');
-    const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`);
+    const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`, recalls);
     cones.set(variable, { cut, at: cone.indexOf(variable), found: memory.recall(cut.key, () => search(project(system, cut, wanted, variables), budget)) });
   }
   return cones;

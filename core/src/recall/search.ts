@@ -1,4 +1,6 @@
-import type { EventClass, Projection } from './projection.js';
+import { keptIn } from '../rig/kept.js';
+import type { EventClasses } from './event-classes.js';
+import type { Projection } from './projection.js';
 
 /** A way to a wrong value: the merged power-up values and the classes of events before the last, in order. */
 export interface Way {
@@ -25,171 +27,208 @@ export interface Outcome {
 
 const FLAT_LIMIT = 1 << 22;
 
+/** States one after the other, each the values of all variables in a row, with the way to each. */
+class States {
+  private rows = new Uint16Array(1024);
+  readonly parents: number[] = [];
+  readonly vias: number[] = [];
+  readonly depths: number[] = [];
+
+  constructor(private readonly width: number) {}
+
+  get count(): number {
+    return this.parents.length;
+  }
+
+  add(state: Uint16Array, parent: number, via: number, depth: number): void {
+    const base = this.count * this.width;
+    if (base + this.width > this.rows.length) {
+      const rows = new Uint16Array(Math.max(2 * this.rows.length, base + this.width));
+      rows.set(this.rows);
+      this.rows = rows;
+    }
+    for (let i = 0; i < this.width; i += 1) this.rows[base + i] = state[i]!;
+    this.parents.push(parent);
+    this.vias.push(via);
+    this.depths.push(depth);
+  }
+
+  /** Copies a state into a row of its own. */
+  copy(at: number, to: Uint16Array): void {
+    const base = at * this.width;
+    for (let i = 0; i < this.width; i += 1) to[i] = this.rows[base + i]!;
+  }
+}
+
 /** Breadth-first over every state that the cone can reach. Exact, unless the budget of states runs out; then `done` is false. */
 export const search = (projection: Projection, budget: number): Searched => {
-  const { sizes, classes, variables } = projection;
+  const { sizes, classes, names, merged, judged } = projection;
   const width = sizes.length;
-  const product = sizes.reduce((p, s) => p * s, 1);
-  const index = product <= FLAT_LIMIT ? flatIndex(product) : product < Number.MAX_SAFE_INTEGER ? mapIndex<number>() : undefined;
-  const factors = sizes.map((_, i) => sizes.slice(0, i).reduce((p, s) => p * s, 1));
-  const wide = index ? undefined : mapIndex<string>();
-
-  const values: number[] = [];
-  const parents: number[] = [];
-  const vias: number[] = [];
-  const depths: number[] = [];
-  const visit = (state: ArrayLike<number>, parent: number, via: number, depth: number): void => {
-    let isNew: boolean;
-    if (index) {
-      let code = 0;
-      for (let i = 0; i < width; i += 1) code += state[i]! * factors[i]!;
-      isNew = index(code);
-    } else isNew = wide!(Array.prototype.join.call(state, ','));
-    if (!isNew) return;
-    for (let i = 0; i < width; i += 1) values.push(state[i]!);
-    parents.push(parent);
-    vias.push(via);
-    depths.push(depth);
-  };
-
-  const groups = byWhatMatters(projection);
-  let done = startStates(projection, budget, (state) => visit(state, -1, -1, 0));
-  const { judged } = projection;
+  const states = new States(width);
+  const { parents, vias, depths } = states;
+  const seen = new Met(sizes, sizes.map((_, i) => i));
+  const { groups, jumps } = byWhatMatters(projection);
+  let done = startStates(projection, budget, (state) => { if (seen.isNew(state)) states.add(state, -1, -1, 0); });
   /** The judged values of all judged variables in a row, class after class; behind the classes what is there without any event. Where each was first seen: the state before, from 1; 0 for never. */
   const offsets = judged.map((_, j) => judged.slice(0, j).reduce((sum, v) => sum + sizes[v]!, 0));
   const perClass = judged.reduce((sum, v) => sum + sizes[v]!, 0);
-  const firstSeen = new Int32Array((classes.length + 1) * perClass);
-  const note = (c: number, state: ArrayLike<number>, base: number, at: number): void => {
+  const firstSeen = new Int32Array((classes.count + 1) * perClass);
+  const note = (c: number, state: Uint16Array, at: number): void => {
     for (let j = 0; j < judged.length; j += 1) {
-      const place = c * perClass + offsets[j]! + state[base + judged[j]!]!;
+      const place = c * perClass + offsets[j]! + state[judged[j]!]!;
       if (firstSeen[place] === 0) firstSeen[place] = at + 1;
     }
   };
-  const now = new Uint16Array(width);
-  for (let at = 0; at < parents.length; at += 1) {
-    if (parents.length > budget) {
+  const [before, now] = [new Uint16Array(width), new Uint16Array(width)];
+  const goOn = (at: number, c: number): void => {
+    for (let i = 0; i < width; i += 1) now[i] = before[i]!;
+    if (!classes.carryOut(c, now)) return;
+    note(c, now, at);
+    if (!classes.isLast(c) && seen.isNew(now)) states.add(now, at, c, depths[at]! + 1);
+  };
+  for (let at = 0; at < states.count; at += 1) {
+    if (states.count > budget) {
       done = false;
       break;
     }
-    const base = at * width;
-    const depth = depths[at]!;
-    note(classes.length, values, base, at);
-    for (const group of groups) {
-      if (!group.isNew(values, base)) continue;
-      for (const c of group.classes) {
-        const event = classes[c]!;
-        if (!canHappen(event, values, base)) continue;
-        for (let i = 0; i < width; i += 1) now[i] = values[base + i]!;
-        carryOut(event, now);
-        note(c, now, 0, at);
-        if (!event.isLast) visit(now, at, c, depth + 1);
-      }
-    }
+    states.copy(at, before);
+    note(classes.count, before, at);
+    for (const { met, members } of groups) if (!met || met.isNew(before)) for (const c of members) goOn(at, c);
+    const code = seen.codeOf(before);
+    for (const jump of jumps) if (!seen.has(code + jump.from(before))) goOn(at, jump.c);
   }
 
   const wayTo = (parent: number): Way => {
     const path: number[] = [];
     let at = parent;
     for (; parents[at] !== -1; at = parents[at]!) path.unshift(vias[at]!);
-    return { start: variables.map((_, i) => projection.names[i]![values[at * width + i]!]!), classes: path };
+    states.copy(at, before);
+    return { start: names.map((of, i) => of[before[i]!]!), classes: path };
   };
-  const told = [...classes, undefined].map(() => judged.map(() => new Map<string, Outcome | undefined>()));
   const otherThan = (value: string, member: number, variable: number): Outcome | undefined => {
-    const c = member < 0 ? classes.length : projection.classOf[member]!;
-    const j = judged.indexOf(variable);
-    const before = told[c]![j]!;
-    const known = before.get(value);
-    if (known || before.has(value)) return known;
+    const c = member < 0 ? classes.count : projection.classOf[member]!;
+    const first = c * perClass + offsets[judged.indexOf(variable)]!;
+    const wanted = merged[variable]!.get(value);
     let nearest = -1;
     for (let v = 0; v < sizes[variable]!; v += 1) {
-      const parent = firstSeen[c * perClass + offsets[j]! + v]! - 1;
-      if (parent >= 0 && projection.names[variable]![v] !== value && (nearest < 0 || depths[parent]! < depths[nearest]!)) nearest = parent;
+      const parent = firstSeen[first + v]! - 1;
+      if (parent >= 0 && v !== wanted && (nearest < 0 || depths[parent]! < depths[nearest]!)) nearest = parent;
     }
-    const outcome = nearest < 0 ? undefined : { length: depths[nearest]! + 1, way: () => wayTo(nearest) };
-    before.set(value, outcome);
-    return outcome;
+    return nearest < 0 ? undefined : { length: depths[nearest]! + 1, way: () => wayTo(nearest) };
   };
-  return { done, states: parents.length, projection, otherThan };
+  return { done, states: states.count, projection, otherThan };
 };
 
 interface Group {
-  readonly classes: readonly number[];
-  /** Whether no earlier state agreed with this one in all that matters to these classes. */
-  readonly isNew: (values: readonly number[], base: number) => boolean;
+  readonly members: readonly number[];
+  /** States that agree in all that matters to these classes count once; undefined when everything matters. */
+  readonly met?: Met;
 }
 
 /**
- * An event forgets a variable that it sets before it or a condition reads it. Two states that differ only in what an event forgets have
- * the same state after it, and the one met first is the nearer to power-up; so each class is carried out once for all of them.
+ * Two states that differ only in what an event forgets have the same state after it, and the one met first is the nearer to power-up; so each class is carried out
+ * once for all of them. Classes to which everything matters, but which touch little, jump.
  */
-const byWhatMatters = ({ classes, sizes }: Projection): readonly Group[] => {
+const byWhatMatters = ({ classes, sizes, asked }: Projection): { readonly groups: readonly Group[]; readonly jumps: readonly Jumps[] } => {
   const groups = new Map<string, number[]>();
-  classes.forEach((event, c) => {
-    const matters = new Uint8Array(sizes.length).fill(1);
-    const isRead = new Uint8Array(sizes.length);
-    for (const g of event.guards) isRead[g.at] = 1;
-    for (const op of event.ops) {
-      for (const g of op.guards) if (matters[g.at]) isRead[g.at] = 1;
-      const overwrites = op.guards.length === 0 && (op.to >= 0 || op.becomes.every((v) => v === op.becomes[0]));
-      if (overwrites && !isRead[op.at]) matters[op.at] = 0;
-      else if (!overwrites && matters[op.at]) isRead[op.at] = 1;
-    }
-    const key = matters.join('');
-    const group = groups.get(key);
-    if (group) group.push(c);
-    else groups.set(key, [c]);
-  });
-  return [...groups].map(([key, members]): Group => {
-    const kept = [...key].flatMap((m, i) => (m === '1' ? [i] : []));
-    if (kept.length === sizes.length) return { classes: members, isNew: () => true };
-    const product = kept.reduce((p, i) => p * sizes[i]!, 1);
-    if (product > FLAT_LIMIT) return { classes: members, isNew: () => true };
-    const isNewCode = flatIndex(product);
-    return {
-      classes: members,
-      isNew: (values, base) => {
-        let code = 0;
-        for (const i of kept) code = code * sizes[i]! + values[base + i]!;
-        return isNewCode(code);
-      },
-    };
-  });
-};
-
-const canHappen = ({ guards }: EventClass, values: ArrayLike<number>, base: number): boolean => {
-  for (let g = 0; g < guards.length; g += 1) if (!guards[g]!.allows[values[base + guards[g]!.at]!]) return false;
-  return true;
-};
-
-/** Carries out what an event that can happen does to the state, in place. */
-const carryOut = ({ ops }: EventClass, state: Uint16Array): void => {
-  acts: for (let o = 0; o < ops.length; o += 1) {
-    const { guards, at, to, becomes } = ops[o]!;
-    for (let g = 0; g < guards.length; g += 1) if (!guards[g]!.allows[state[guards[g]!.at]!]) continue acts;
-    state[at] = to < 0 ? becomes[state[at]!]! : to;
+  const jumps: Jumps[] = [];
+  for (let c = 0; c < classes.count; c += 1) {
+    const matters = classes.matters(c, sizes.length);
+    const jump = asked[c] || classes.isLast(c) || matters.includes(0) ? undefined : jumpsOf(sizes, classes, c);
+    if (jump) jumps.push(jump);
+    else keptIn(groups, matters.join(''), () => []).push(c);
   }
-};
-
-const flatIndex = (product: number) => {
-  const seen = new Uint8Array(product);
-  return (code: number): boolean => {
-    if (seen[code]) return false;
-    seen[code] = 1;
-    return true;
+  return {
+    jumps,
+    groups: [...groups].map(([key, members]): Group => {
+      const kept = [...key].flatMap((m, i) => (m === '1' ? [i] : []));
+      return { members, ...(kept.length < sizes.length && productOf(sizes, kept) <= FLAT_LIMIT ? { met: new Met(sizes, kept) } : {}) };
+    }),
   };
 };
 
-const mapIndex = <K>() => {
-  const seen = new Set<K>();
-  return (code: K): boolean => {
-    if (seen.has(code)) return false;
-    seen.add(code);
-    return true;
-  };
+const productOf = (sizes: readonly number[], places: readonly number[]): number => places.reduce((p, i) => p * sizes[i]!, 1);
+/** What a step at each of these places counts in a number for all of them. */
+const factorsOf = (sizes: readonly number[], places: readonly number[]): readonly number[] => places.map((_, k) => productOf(sizes, places.slice(0, k)));
+
+const codeBy = (places: readonly number[], factors: readonly number[], state: Uint16Array): number => {
+  let code = 0;
+  for (let k = 0; k < places.length; k += 1) code += state[places[k]!]! * factors[k]!;
+  return code;
+};
+
+/** States that were met, told apart by their values at some places. */
+class Met {
+  private readonly factors: readonly number[];
+  private readonly flat: Uint8Array | undefined;
+  private readonly codes = new Set<number | string>();
+  private readonly isWide: boolean;
+
+  constructor(sizes: readonly number[], private readonly places: readonly number[]) {
+    const product = productOf(sizes, places);
+    this.factors = factorsOf(sizes, places);
+    this.flat = product <= FLAT_LIMIT ? new Uint8Array(product) : undefined;
+    this.isWide = product >= Number.MAX_SAFE_INTEGER;
+  }
+
+  codeOf(state: Uint16Array): number {
+    return codeBy(this.places, this.factors, state);
+  }
+
+  /** Only where there are few enough of them. */
+  has(code: number): boolean {
+    return this.flat![code] === 1;
+  }
+
+  isNew(state: Uint16Array): boolean {
+    if (this.flat) {
+      const code = this.codeOf(state);
+      return this.flat[code] === 0 && (this.flat[code] = 1) === 1;
+    }
+    return this.codes.size < this.codes.add(this.isWide ? this.places.map((i) => state[i]!).join() : this.codeOf(state)).size;
+  }
+}
+
+const UNKNOWN = -(2 ** 31);
+
+/** How far one class takes the number of a state, worked out once for all states alike in what it touches. */
+class Jumps {
+  private readonly factors: readonly number[];
+  private readonly jumps: Int32Array;
+  private readonly after: Uint16Array;
+
+  constructor(readonly c: number, private readonly classes: EventClasses, private readonly touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
+    this.factors = factorsOf(sizes, touched);
+    this.jumps = new Int32Array(productOf(sizes, touched)).fill(UNKNOWN);
+    this.after = new Uint16Array(sizes.length);
+  }
+
+  /** 0 when it cannot happen. */
+  from(state: Uint16Array): number {
+    const place = codeBy(this.touched, this.factors, state);
+    const known = this.jumps[place]!;
+    return known === UNKNOWN ? (this.jumps[place] = this.jump(state)) : known;
+  }
+
+  private jump(state: Uint16Array): number {
+    this.after.set(state);
+    return this.classes.carryOut(this.c, this.after) ? this.touched.reduce((sum, i) => sum + (this.after[i]! - state[i]!) * this.whole[i]!, 0) : 0;
+  }
+}
+
+const WORTH_A_TABLE = 8;
+
+const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number): Jumps | undefined => {
+  const everywhere = sizes.map((_, i) => i);
+  const product = productOf(sizes, everywhere);
+  if (product > FLAT_LIMIT) return undefined;
+  const touches = classes.touches(c, sizes.length);
+  const touched = everywhere.filter((i) => touches[i]);
+  return productOf(sizes, touched) * WORTH_A_TABLE <= product ? new Jumps(c, classes, touched, factorsOf(sizes, everywhere), sizes) : undefined;
 };
 
 /** Every power-up state, free variables and rows combined. False when there are more than the budget. */
-const startStates = (projection: Projection, budget: number, visit: (state: ArrayLike<number>) => void): boolean => {
+const startStates = (projection: Projection, budget: number, visit: (state: Uint16Array) => void): boolean => {
   const state = new Uint16Array(projection.sizes.length);
   const choices: readonly { readonly at: readonly number[]; readonly rows: readonly (readonly number[])[] }[] = [
     ...projection.initial.flatMap((values, i) => (values.length ? [{ at: [i], rows: values.map((v) => [v]) }] : [])),
