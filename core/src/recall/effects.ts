@@ -42,21 +42,31 @@ export interface Loading {
   readonly last: readonly SystemAct[];
 }
 
+/** What a load does before and after its list, with the conditions under which it takes place. */
+interface Frame extends Omit<Loading, 'list'> {
+  readonly when: readonly Condition[];
+}
+
 /** What a box hears of a list, under conditions on what was going on before. */
 export interface Hearing {
   readonly when: readonly Condition[];
   readonly missed: ReadonlyMap<number, Missed>;
 }
 
-/** How a stored list fares on an evening that is not as usual. */
+/** How a slot fares on an evening that is not as usual. */
 export interface Evening {
   /** The place of a message that is lost on its wire. */
   readonly lost?: number;
   /** The ways in which this box may hear it; undefined when it hears it as usual. */
   readonly hearing?: (to: Device) => readonly Hearing[] | undefined;
-  /** Only what these boxes hear counts. */
-  readonly only?: ReadonlySet<Device>;
+  /** Only what stands in these places of the list counts; all that one box hears, or nothing of it. */
+  readonly places?: readonly number[];
+  /** What of the acts that a message or a place brings about counts. */
+  readonly within?: (acts: readonly SystemAct[]) => readonly SystemAct[];
 }
+
+const AS_USUAL: Evening = {};
+const AS_SAID = (acts: readonly SystemAct[]): readonly SystemAct[] => acts;
 
 /** What else is to be noted when a box loads a program, under the conditions on which it does. */
 export type NoteLoad = (device: Device, memory: Memory, when: readonly Condition[]) => readonly SystemAct[];
@@ -67,6 +77,8 @@ export type NoteLoad = (device: Device, memory: Memory, when: readonly Condition
  */
 export class Effects {
   private readonly setsSaid: Map<Ref, Map<Value, readonly SystemAct[]>>[] = [];
+  private readonly framesSaid = new Map<Ref, Map<number, Frame>>();
+  private readonly anotherSaid = new Map<Ref, Map<string, readonly Condition[]>>();
   private readonly sendsSaid: Map<Ref, Map<number, readonly SystemAct[]>>[] = [];
   private readonly heardSaid: Map<Ref, Map<Device, Map<number, readonly SystemAct[]>>>[] = [];
 
@@ -144,8 +156,17 @@ export class Effects {
     return [...first, ...list.flat(), ...last];
   }
 
-  loading(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0): Loading {
+  /** The same with what each place of the list brings about. */
+  loading(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0, evening: Evening = AS_USUAL): Loading {
     if (depth > DEEPEST) return { first: [], list: [], last: [] };
+    const { within = AS_SAID } = evening;
+    const called = () => this.frame(device, memory, number, under, depth);
+    const { when, first, last } = under.length || depth ? called() : keptIn(keptIn(this.framesSaid, ref(device.id, memory.id), () => new Map<number, Frame>()), number, called);
+    const program = this.shelf.get(shelfKey(device.id, memory.id, number));
+    return { first: within(first), list: program ? this.burst(device, program.acts, when, depth + 1, evening) : [], last: within(last) };
+  }
+
+  private frame(device: Device, memory: Memory, number: number, under: readonly Condition[], depth: number): Frame {
     const loaded = ref(device.id, memory.control);
     const shown = this.domains.named(loaded, number);
     const when = this.loads(memory, loaded, shown, under);
@@ -164,16 +185,10 @@ export class Effects {
       return after === 'kept' || !this.isVariable(ref(device.id, latch)) ? [] : [guarded({ variable: ref(device.id, latch), set: after }, when)];
     });
     return {
+      when,
       first: [...this.noteLoad?.(device, memory, when) ?? [], ...sets, ...latches],
-      list: program ? this.burst(device, program.acts, when, depth + 1) : [],
       last: this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : [],
     };
-  }
-
-  /** What the list of a slot brings about on an evening that is not as usual, place by place. */
-  listOn(evening: Evening, device: Device, memory: Memory, { number, acts }: Program): Loading['list'] {
-    const loaded = ref(device.id, memory.control);
-    return this.burst(device, acts, this.loads(memory, loaded, this.domains.named(loaded, number), []), 1, evening);
   }
 
   /** What each box that hears a message of a list does then. */
@@ -184,27 +199,30 @@ export class Effects {
   /** Conditions under which a box that is told to load a program does load it. */
   private loads(memory: Memory, loaded: Ref, shown: string, under: readonly Condition[]): readonly Condition[] {
     if (memory.again !== 'nothing' || !this.isVariable(loaded)) return under;
-    return [...under, { variable: loaded, in: this.domains.of.get(loaded)!.filter((v) => v !== shown || v === OTHER) }];
+    const another = keptIn(keptIn(this.anotherSaid, loaded, () => new Map<string, readonly Condition[]>()), shown, () => [{ variable: loaded, in: this.domains.of.get(loaded)!.filter((v) => v !== shown || v === OTHER) }]);
+    return under.length ? [...under, ...another] : another;
   }
 
   /**
    * What a stored list sends and does in one go, place by place. Messages that fall into the load gap of a box are missed by it. Where that depends on whether it has to load at all,
    * a variable of the system remembers it from the message that would make it load to those that follow.
    */
-  private burst(device: Device, acts: readonly Act[], under: readonly Condition[], depth: number, evening?: Evening): Loading['list'] {
+  private burst(device: Device, acts: readonly Act[], under: readonly Condition[], depth: number, evening: Evening): Loading['list'] {
     if (depth > DEEPEST) return [];
-    const timing = slotTiming(this.b, device.id, acts, evening?.lost);
+    const { lost, hearing, within = AS_SAID, places = [...acts.keys()] } = evening;
+    const timing = slotTiming(this.b, device.id, acts, lost);
     const before = new Map<number, SystemAct[]>();
-    const said = acts.map((act, i): readonly SystemAct[] => {
-      if (evening?.only && 'send' in act && !listeners(this.b, device.id, act.at, act.send).some((l) => evening.only!.has(l.device))) return [];
+    const sayAt = (i: number): readonly SystemAct[] => {
+      const act = acts[i]!;
       const own = this.guards(device.id, act.when);
-      if (!own || i === evening?.lost) return [];
+      if (!own || i === lost) return [];
       const when = [...under, ...own];
-      if (!('send' in act) || 'bpm' in act.send || (!timing[i]!.missed.length && !evening?.hearing)) return this.act(device, act, when, undefined, depth);
+      if (!('send' in act) || 'bpm' in act.send || (!timing[i]!.missed.length && !hearing)) return within(this.act(device, act, when, undefined, depth));
       const { send, at } = act;
       return guardedBy(when, listeners(this.b, device.id, at, send).flatMap(({ device: to }): readonly SystemAct[] => {
-        const heard = this.heardBy(to, device, send, at, depth);
-        const ways = evening?.hearing?.(to)?.map((h) => ({ when: h.when, miss: h.missed.get(i) })) ?? [{ when: [], miss: timing[i]!.missed.find((m) => m.device === to.id) }];
+        const heard = within(this.heardBy(to, device, send, at, depth));
+        if (heard.length === 0) return [];
+        const ways = hearing?.(to)?.map((h) => ({ when: h.when, miss: h.missed.get(i) })) ?? [{ when: [], miss: timing[i]!.missed.find((m) => m.device === to.id) }];
         return ways.flatMap(({ when: given, miss }) => {
           if (!miss) return guardedOnce(given, heard);
           const { depends } = miss;
@@ -215,8 +233,9 @@ export class Effects {
           return guardedBy([...given, { variable: earOf(to.id), in: [depends.only === 'not loaded yet' ? SAME : FRESH] }], heard);
         });
       }));
-    });
-    return before.size ? said.map((those, i) => [...before.get(i) ?? [], ...those]) : said;
+    };
+    const said = places.map(sayAt);
+    return before.size ? said.map((those, i) => [...before.get(places[i]!) ?? [], ...those]) : said;
   }
 
   /** Conditions under which a control has this value; undefined when it cannot have it. */

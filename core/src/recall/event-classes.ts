@@ -65,7 +65,8 @@ export class EventClasses {
     for (i = guarded; i < end; i = guarded + 2) {
       guarded = i + 1 + 2 * rows[i]!;
       if (!this.allHold(i + 1, guarded, state)) continue;
-      const [at, to] = [rows[guarded]!, rows[guarded + 1]!];
+      const at = rows[guarded]!;
+      const to = rows[guarded + 1]!;
       state[at] = to < 0 ? tables[~to + state[at]!]! : to;
     }
     return true;

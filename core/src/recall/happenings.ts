@@ -48,16 +48,10 @@ export const loadSlot = (b: Bearings, effects: Effects, program: Program): reado
   return effects.load(device, memory, program.number, []);
 };
 
-/** The same with what each place of its list brings about. */
-export const slotLoading = (b: Bearings, effects: Effects, program: Program): Loading => {
+/** The same with what each place of its list brings about, also on an evening that is not as usual. */
+export const slotLoading = (b: Bearings, effects: Effects, program: Program, evening?: Evening): Loading => {
   const { device, memory } = memoryOf(b, program);
-  return effects.loading(device, memory, program.number, []);
-};
-
-/** What each place of its list brings about on an evening that is not as usual. */
-export const slotListOn = (evening: Evening, b: Bearings, effects: Effects, program: Program): Loading['list'] => {
-  const { device, memory } = memoryOf(b, program);
-  return effects.listOn(evening, device, memory, program);
+  return effects.loading(device, memory, program.number, [], 0, evening);
 };
 
 /** Stomps that call only part of a sound, and typed slots that no sound calls: states that feet reach as well. */

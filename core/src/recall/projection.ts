@@ -91,17 +91,20 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
   const keys: string[] = [];
   const paths = new Paths();
   const memberAt: number[] = [];
-  const writes = cone.length === 1 ? writers.get(cone[0]!)! : inOrder(cone.map((v) => writers.get(v)!));
-  for (let i = 0; i < writes.length; ) {
-    const first = i;
-    const e = eventOf(writes[first]!);
+  const writes = new InOrder(cone.map((v) => writers.get(v)!));
+  for (let write = writes.next(); write >= 0; ) {
+    const e = eventOf(write);
     const event = system.events[e]!;
     const numbers = actNumbers(event);
+    const places: number[] = [];
     let at = paths.goOn(START, guardNumber(event));
-    for (; i < writes.length && eventOf(writes[i]!) === e; i += 1) at = paths.goOn(at, numbers[placeOf(writes[i]!)]!);
+    for (; write >= 0 && eventOf(write) === e; write = writes.next()) {
+      const place = placeOf(write);
+      places.push(place);
+      at = paths.goOn(at, numbers[place]!);
+    }
     let member = memberAt[at];
     if (member === undefined) {
-      const places = writes.slice(first, i).map(placeOf);
       const own = places.map((place) => numbers[place]!);
       memberAt[at] = member = members.push({ event, acts: places.map((place) => event.acts[place]!), numbers: own, isAsked: false }) - 1;
       keys.push(`${guardNumber(event)};${own.join(';')}`);
@@ -113,12 +116,29 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
 };
 
 /** Several ascending lists as one. */
-const inOrder = (lists: readonly Writers[]): Writers => lists.reduce((merged, list) => {
-  const both: number[] = [];
-  let [a, b] = [0, 0];
-  while (a < merged.length || b < list.length) both.push(b >= list.length || (a < merged.length && merged[a]! < list[b]!) ? merged[a++]! : list[b++]!);
-  return both;
-});
+class InOrder {
+  private readonly at: number[];
+
+  constructor(private readonly lists: readonly Writers[]) {
+    this.at = lists.map(() => 0);
+  }
+
+  /** The next number; −1 behind the last. */
+  next(): number {
+    let from = -1;
+    let least = -1;
+    for (let k = 0; k < this.lists.length; k += 1) {
+      const list = this.lists[k]!;
+      const at = this.at[k]!;
+      if (at < list.length && (from < 0 || list[at]! < least)) {
+        from = k;
+        least = list[at]!;
+      }
+    }
+    if (from >= 0) this.at[from]! += 1;
+    return least;
+  }
+}
 
 /** Says of a cone what its variables are at power-up, with the rows of values that come together: part of its key. */
 export const powerUpSpeaker = (system: RecallSystem): ((cone: readonly string[]) => string) => {

@@ -67,9 +67,13 @@ export const search = (projection: Projection, budget: number): Searched => {
   const states = new States(width);
   const { parents, vias, depths } = states;
   const seen = new Met(sizes, sizes.map((_, i) => i));
-  const { groups, jumps } = byWhatMatters(projection);
+  const touches = Array.from({ length: classes.count }, (_, c) => classes.touches(c, width));
+  const { groups, jumps } = byWhatMatters(projection, touches);
   let done = startStates(projection, budget, (state) => { if (seen.isNew(state)) states.add(state, -1, -1, 0); });
-  /** The judged values of all judged variables in a row, class after class; behind the classes what is there without any event. Where each was first seen: the state before, from 1; 0 for never. */
+  /**
+   * The judged values of all judged variables in a row, class after class; behind the classes what is there without any event, and so also after each that does not
+   * touch it. Where each was first seen: the state before, from 1; 0 for never.
+   */
   const offsets = judged.map((_, j) => judged.slice(0, j).reduce((sum, v) => sum + sizes[v]!, 0));
   const perClass = judged.reduce((sum, v) => sum + sizes[v]!, 0);
   const firstSeen = new Int32Array((classes.count + 1) * perClass);
@@ -106,7 +110,8 @@ export const search = (projection: Projection, budget: number): Searched => {
     return { start: names.map((of, i) => of[before[i]!]!), classes: path };
   };
   const otherThan = (value: string, member: number, variable: number): Outcome | undefined => {
-    const c = member < 0 ? classes.count : projection.classOf[member]!;
+    const own = member < 0 ? undefined : projection.classOf[member]!;
+    const c = own === undefined || !touches[own]![variable] ? classes.count : own;
     const first = c * perClass + offsets[judged.indexOf(variable)]!;
     const wanted = merged[variable]!.get(value);
     let nearest = -1;
@@ -127,14 +132,15 @@ interface Group {
 
 /**
  * Two states that differ only in what an event forgets have the same state after it, and the one met first is the nearer to power-up; so each class is carried out
- * once for all of them. Classes to which everything matters, but which touch little, jump.
+ * once for all of them. After the last event only what it touches is looked at. Classes to which everything matters, but which touch little, jump.
  */
-const byWhatMatters = ({ classes, sizes, asked }: Projection): { readonly groups: readonly Group[]; readonly jumps: readonly Jumps[] } => {
+const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: readonly Uint8Array[]): { readonly groups: readonly Group[]; readonly jumps: readonly Jumps[] } => {
   const groups = new Map<string, number[]>();
   const jumps: Jumps[] = [];
   for (let c = 0; c < classes.count; c += 1) {
     const matters = classes.matters(c, sizes.length);
-    const jump = asked[c] || classes.isLast(c) || matters.includes(0) ? undefined : jumpsOf(sizes, classes, c);
+    if (classes.isLast(c)) matters.forEach((_, i) => { if (!touches[c]![i]) matters[i] = 0; });
+    const jump = asked[c] || classes.isLast(c) || matters.includes(0) ? undefined : jumpsOf(sizes, classes, c, touches[c]!);
     if (jump) jumps.push(jump);
     else keptIn(groups, matters.join(''), () => []).push(c);
   }
@@ -218,11 +224,10 @@ class Jumps {
 
 const WORTH_A_TABLE = 8;
 
-const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number): Jumps | undefined => {
+const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number, touches: Uint8Array): Jumps | undefined => {
   const everywhere = sizes.map((_, i) => i);
   const product = productOf(sizes, everywhere);
   if (product > FLAT_LIMIT) return undefined;
-  const touches = classes.touches(c, sizes.length);
   const touched = everywhere.filter((i) => touches[i]);
   return productOf(sizes, touched) * WORTH_A_TABLE <= product ? new Jumps(c, classes, touched, factorsOf(sizes, everywhere), sizes) : undefined;
 };

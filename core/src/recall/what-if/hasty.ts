@@ -5,8 +5,8 @@ import { keptIn } from '../../rig/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
-import { shelfKey, type Hearing, type Loading, type NoteLoad } from '../effects.js';
-import { loadSlot, slotListOn, slotLoading, type Footstep } from '../happenings.js';
+import { earOf, hasEar, shelfKey, type Hearing, type NoteLoad } from '../effects.js';
+import { loadSlot, slotLoading, type Footstep } from '../happenings.js';
 import { ears, model, type Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
 import { missedBy, reaching, type Missed, type Reaching } from '../slot-timing.js';
@@ -39,15 +39,11 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const steps = new Map<string, Footstep>(m.steps);
   const asked = new Map<string, Asked>();
   const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, m, compiled.stored.map((x) => x.program), busy) }));
-  const soonest = calls.flatMap(({ compiled, call }): SystemEvent[] => {
-    const first = call.moments.at(-1);
-    return first ? [{ id: `soonest:${compiled.sound}`, acts: call.acts(first.waitMs) }] : [];
-  });
-  if (soonest.length === 0) return none;
-  const reach = new Reach({ ...ground, events: [...settled, ...soonest] }, wantedIn(m.system.sounds));
+  if (calls.every(({ call }) => call.moments.length === 0)) return none;
+  const heard = new Heard(m, b, [...m.said.shelf.values(), ...stored.values()].flat());
+  const reach = new Reach({ ...ground, events: [...settled, heard.whenBusy(deaf)] }, wantedIn(m.system.sounds));
   const extras: Extra[] = [];
   const cutter = new Cutter();
-  const heard = new Heard(m, b);
   const sounds: SystemSound[] = [];
   const wantsBySound = new Map(m.system.sounds.map((s) => [s.id, s]));
   for (const { compiled, call } of calls) {
@@ -56,7 +52,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
       const wants = wantsOn(wantsBySound.get(compiled.sound)!, new Set(matters.flatMap((m) => [...m])));
       if (!wants) continue;
       const id = `hasty:${compiled.sound}:${waitMs}`;
-      for (const one of matters) extras.push({ id, last: true, acts: (inside) => call.acts(waitMs, heard.byBoxes(inside), (acts) => cutter.cut(acts, inside)), matters: one });
+      for (const one of matters) extras.push({ id, last: true, acts: (inside) => call.acts(waitMs, (program) => heard.places(program, inside), (acts) => cutter.cut(acts, inside)), matters: one });
       steps.set(id, { does: 'recall', sound: compiled.sound, afterMs: waitMs });
       sounds.push({ id, recall: id, wants });
       asked.set(id, { sound: compiled.sound, waitMs: Math.ceil(waitMs) });
@@ -65,24 +61,54 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   return { about: 'hasty feet', systems: apart(ground, extras, sounds, reach), steps, asked };
 };
 
-/** Which boxes have to hear something for it to come to certain variables. */
+/** What stands in the places of a stored list, by who hears it. */
+interface Places {
+  /** What nobody has to hear. */
+  readonly own: readonly number[];
+  readonly by: ReadonlyMap<Device, readonly number[]>;
+}
+
+/** Which boxes have to hear something for it to come to certain variables, and where in the slots it stands. */
 class Heard {
   private readonly changes = new Map<Device, Set<string>>();
-  private readonly known = new Map<ReadonlySet<string>, ReadonlySet<Device>>();
+  private readonly boxes = new Map<ReadonlySet<string>, readonly Device[]>();
+  private readonly slots = new Map<Program, Places>();
 
-  constructor({ said: { shelf, effects } }: Modelled, b: Bearings) {
-    for (const program of shelf.values()) {
-      const device = partOf(b.rig, program.device)!;
-      for (const act of program.acts) {
-        if (!('send' in act)) continue;
-        for (const [to, acts] of effects.heard(device, act)) for (const { variable } of acts) keptIn(this.changes, to, () => new Set<string>()).add(variable);
-      }
-    }
+  constructor(private readonly m: Modelled, private readonly b: Bearings, programs: Iterable<Program>) {
+    for (const program of programs) this.placesOf(program);
   }
 
-  /** Boxes that can change one of these variables when they are told something. */
-  byBoxes(inside: ReadonlySet<string>): ReadonlySet<Device> {
-    return keptIn(this.known, inside, () => new Set([...this.changes].flatMap(([device, changes]) => ([...changes].some((v) => inside.has(v)) ? [device] : []))));
+  private placesOf(program: Program): Places {
+    return keptIn(this.slots, program, () => {
+      const device = partOf(this.b.rig, program.device)!;
+      const own: number[] = [];
+      const by = new Map<Device, number[]>();
+      program.acts.forEach((act, place) => {
+        if (!('send' in act)) own.push(place);
+        else for (const [to, acts] of this.m.said.effects.heard(device, act)) {
+          keptIn(by, to, () => []).push(place);
+          for (const { variable } of acts) keptIn(this.changes, to, () => new Set<string>()).add(variable);
+        }
+      });
+      return { own, by };
+    });
+  }
+
+  /** Not what happens, but on what it rests when a box may be busy: whatever it changes on being told something. */
+  whenBusy(deaf: readonly Device[]): SystemEvent {
+    return { id: 'busy', acts: deaf.flatMap((box): readonly SystemAct[] => {
+      const when = [busyOf(box.id), ...(hasEar(box) ? [earOf(box.id)] : [])].map((variable) => ({ variable, in: [] }));
+      const loaded = [busyOf(box.id), ...box.memories.map((x) => ref(box.id, x.control))].map((variable) => ({ variable, in: [] }));
+      return [...[...this.changes.get(box) ?? []].map((variable) => ({ variable, when, set: '' })), ...(hasEar(box) ? [{ variable: earOf(box.id), when: loaded, set: '' }] : [])];
+    }) };
+  }
+
+  /** Places of a slot's list that can come to one of these variables. */
+  places(program: Program, inside: ReadonlySet<string>): readonly number[] {
+    const { own, by } = this.placesOf(program);
+    const boxes = keptIn(this.boxes, inside, () => [...this.changes].flatMap(([device, changes]) => ([...changes].some((v) => inside.has(v)) ? [device] : [])));
+    const lists = [own, ...boxes.map((device) => by.get(device) ?? [])].filter((places) => places.length > 0);
+    return lists.length > 1 ? [...new Set(lists.flat())].sort((a, z) => a - z) : lists[0] ?? [];
   }
 }
 
@@ -108,7 +134,6 @@ type Hears = (to: Device) => readonly Hearing[] | undefined;
 
 /** The stomps of one sound, each so soon after the one before. */
 class HastyCall {
-  private readonly usual = new Map<Program, Loading>();
   private readonly heard = new Map<number, Map<Program, Hears>>();
   private readonly reached: ReadonlyMap<Program, ReadonlyMap<Device, readonly Reaching[]>>;
   /** How soon a stomp must follow, in ms, for one more of its messages to be missed; the longest first. */
@@ -132,13 +157,11 @@ class HastyCall {
   }
 
   /** What it does, as far as it counts, when each stomp follows just sooner than so many ms after the one before. */
-  acts(waitMs: number, only?: ReadonlySet<Device>, within: (acts: readonly SystemAct[]) => readonly SystemAct[] = (acts) => acts): readonly SystemAct[] {
-    const { effects } = this.m.said;
+  acts(waitMs: number, places: (program: Program) => readonly number[], within: (acts: readonly SystemAct[]) => readonly SystemAct[]): readonly SystemAct[] {
     return this.programs.flatMap((program, i) => {
-      const { first, last } = keptIn(this.usual, program, () => slotLoading(this.b, effects, program));
       const hearing = keptIn(keptIn(this.heard, waitMs, () => new Map<Program, Hears>()), program, () => this.hearing(program, waitMs));
-      const list = slotListOn({ hearing, ...(only ? { only } : {}) }, this.b, effects, program);
-      return [...within(first), ...list.flatMap(within), ...within(last), ...(i < this.programs.length - 1 ? within(this.busy.goOn(program)) : [])];
+      const { first, list, last } = slotLoading(this.b, this.m.said.effects, program, { hearing, places: places(program), within });
+      return [...first, ...list.flat(), ...last, ...(i < this.programs.length - 1 ? within(this.busy.goOn(program)) : [])];
     });
   }
 

@@ -5,7 +5,7 @@ import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Loading } from '../effects.js';
-import { assignedTo, type Assigned, slotListOn, slotLoading, switchEvents, type Footstep } from '../happenings.js';
+import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } from '../happenings.js';
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
@@ -39,7 +39,7 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
         // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.
         if (isEven) extras.push({ id, acts: (inside) => within(inside).flatMap((piece) => (piece.slot === s && piece.place === place ? [] : piece.acts)), matters });
         else {
-          const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? { ...loading, list: slotListOn({ lost: place }, b, effects, program) } : loading));
+          const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? slotLoading(b, effects, program, { lost: place }) : loading));
           extras.push({ id, acts: (inside) => pieces.flatMap((acts) => cutter.cut(acts, inside)), matters: reach.from(whole[s]!.list.flat().map((act) => act.variable)) });
         }
         steps.set(id, { does: 'recall', sound, loses: { device: program.device, message } });
