@@ -1,4 +1,7 @@
-import { cutTo, powerUpSpeaker, project, type Cut } from './projection.js';
+import { keptIn } from '../rig/kept.js';
+import { cutTo, powerUpSpeaker, sameSigns, type Cut } from './cut.js';
+import { Merging } from './merging.js';
+import { project } from './projection.js';
 import { search, type Outcome, type Searched, type Way } from './search.js';
 import { stand, type Standing } from './standing.js';
 import type { RecallSystem, SystemSound, SystemState } from './system.js';
@@ -48,19 +51,28 @@ interface Proof {
  */
 export class ProofMemory {
   last: Proof | undefined;
-  private current = new Map<string, Searched>();
-  private previous = new Map<string, Searched>();
+  private current = new Map<string, Known[]>();
+  private previous = new Map<string, Known[]>();
 
   nextProof(): void {
     this.previous = this.current;
     this.current = new Map();
   }
 
-  recall(key: string, make: () => Searched): Searched {
-    const found = this.current.get(key) ?? this.previous.get(key) ?? make();
-    this.current.set(key, found);
+  recall(cut: Cut, make: () => Searched): Searched {
+    const alike = ({ cut: other }: Known) => other === cut || sameSigns(other, cut);
+    const now = keptIn(this.current, cut.text, () => []);
+    const known = now.find(alike);
+    if (known) return known.found;
+    const found = this.previous.get(cut.text)?.find(alike)?.found ?? make();
+    now.push({ cut, found });
     return found;
   }
+}
+
+interface Known {
+  readonly cut: Cut;
+  readonly found: Searched;
 }
 
 const PROVED: Verdict = { is: 'proved' };
@@ -85,18 +97,19 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
   memory.nextProof();
   const about = powerUpSpeaker(system);
   const recalls = new Set(system.sounds.map((s) => s.recall));
+  const merging = new Merging(variables, wanted);
   const cones = new Map<string, ConeProof>();
   for (const variable of wanted.keys()) {
     const known = asBefore.has(variable) ? before?.cones.get(variable) : undefined;
     if (known) {
-      memory.recall(known.cut.key, () => known.found);
+      memory.recall(known.cut, () => known.found);
       cones.set(variable, known);
       continue;
     }
     const cone = standing.cones.get(variable)!;
     const judged = cone.filter((v) => wanted.has(v)).map((v) => `${v}:${[...wanted.get(v)!.keys()].sort().join(',')}`).join('|');
     const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`, recalls);
-    cones.set(variable, { cut, at: cone.indexOf(variable), found: memory.recall(cut.key, () => search(project(system, cut, wanted, variables), budget)) });
+    cones.set(variable, { cut, at: cone.indexOf(variable), found: memory.recall(cut, () => search(project(system, cut, merging), budget)) });
   }
   return cones;
 };

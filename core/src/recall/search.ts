@@ -109,11 +109,17 @@ export const search = (projection: Projection, budget: number): Searched => {
     states.copy(at, before);
     return { start: names.map((of, i) => of[before[i]!]!), classes: path };
   };
+  /** The one value that is left there, where each row begins. */
+  const only = new Int32Array(firstSeen.length).fill(NOT_LOOKED);
+  const rowOf = Int32Array.from(sizes, () => -1);
+  judged.forEach((variable, j) => { rowOf[variable] = offsets[j]!; });
   const otherThan = (value: string, member: number, variable: number): Outcome | undefined => {
-    const own = member < 0 ? undefined : projection.classOf[member]!;
-    const c = own === undefined || !touches[own]![variable] ? classes.count : own;
-    const first = c * perClass + offsets[judged.indexOf(variable)]!;
+    const own = member < 0 ? -1 : projection.classOf[member]!;
+    const c = own < 0 || touches[own]![variable] === 0 ? classes.count : own;
+    const first = c * perClass + rowOf[variable]!;
     const wanted = merged[variable]!.get(value);
+    if (only[first] === NOT_LOOKED) only[first] = onlyIn(firstSeen, first, sizes[variable]!);
+    if (only[first] === wanted) return undefined;
     let nearest = -1;
     for (let v = 0; v < sizes[variable]!; v += 1) {
       const parent = firstSeen[first + v]! - 1;
@@ -122,6 +128,19 @@ export const search = (projection: Projection, budget: number): Searched => {
     return nearest < 0 ? undefined : { length: depths[nearest]! + 1, way: () => wayTo(nearest) };
   };
   return { done, states: states.count, projection, otherThan };
+};
+
+const [NOT_LOOKED, NOT_ONE] = [-1, -2];
+
+/** The one value of a row that was ever seen; `NOT_ONE` when there are more, or none. */
+const onlyIn = (firstSeen: Int32Array, first: number, size: number): number => {
+  let only = NOT_ONE;
+  for (let v = 0; v < size; v += 1) {
+    if (firstSeen[first + v] === 0) continue;
+    if (only !== NOT_ONE) return NOT_ONE;
+    only = v;
+  }
+  return only;
 };
 
 interface Group {
