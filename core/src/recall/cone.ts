@@ -1,4 +1,4 @@
-import { keptIn } from '../rig/kept.js';
+import { keptIn, once } from '../rig/kept.js';
 import type { RecallSystem, SystemAct, SystemEvent } from './system.js';
 
 /** The acts that write one variable, in order, each as one number: the event's place in the system above, the act's place in the event below. */
@@ -22,9 +22,8 @@ export const writersOf = (system: RecallSystem): WritersByVariable => {
   return writers;
 };
 
-const placesBefore = new WeakMap<SystemEvent, ReadonlyMap<string, readonly number[]>>();
 /** Places of the acts of an event, by what they write. */
-const placesOf = (event: SystemEvent): ReadonlyMap<string, readonly number[]> => keptIn(placesBefore, event, () => {
+export const placesOf = once((event: SystemEvent): ReadonlyMap<string, readonly number[]> => {
   const places = new Map<string, number[]>();
   event.acts.forEach(({ variable }, place) => keptIn(places, variable, () => []).push(place));
   return places;

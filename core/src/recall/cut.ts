@@ -20,6 +20,8 @@ export interface Cut {
   readonly cone: readonly string[];
   /** What its variables are at power-up and what is wanted of them. */
   readonly text: string;
+  /** A sound can be called by an event that writes nothing here. */
+  readonly isLeftBySome: boolean;
   /** Its members, each as the numbers of its guard and its acts, ended by one that says whether it is asked. */
   readonly signs: readonly number[];
   /** The member of each event; -1 for events that write nothing in the cone. */
@@ -39,6 +41,7 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
   const { acts, guards } = numbersIn(system);
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
+  let calls = 0;
   const signs: number[] = [];
   const endings: number[] = [];
   paths.clear();
@@ -64,12 +67,14 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
       member = paths.endWith(at, members.push({ event, numbers, places, isAsked: false }) - 1);
     }
     if (recalls.has(event.id)) {
+      calls += 1;
       members[member]!.isAsked = true;
       signs[endings[member]!] = ASKED;
     }
     memberOf[e] = member;
   }
-  return { cone, text: `${about(cone)}\n${judged}`, signs, memberOf, members };
+  const isLeftBySome = calls < recalls.size;
+  return { cone, text: `${about(cone)}\n${judged}${isLeftBySome ? '\nleft' : ''}`, isLeftBySome, signs, memberOf, members };
 };
 
 /** No guard and no act has these numbers. */

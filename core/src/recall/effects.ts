@@ -42,6 +42,8 @@ export interface Loading {
   readonly last: readonly SystemAct[];
 }
 
+type Sending = Extract<Act, { send: Message }>;
+
 /** What a load does before and after its list, with the conditions under which it takes place. */
 interface Frame extends Omit<Loading, 'list'> {
   readonly when: readonly Condition[];
@@ -80,7 +82,8 @@ export class Effects {
   private readonly framesSaid = new Map<Ref, Map<number, Frame>>();
   private readonly anotherSaid = new Map<Ref, Map<string, readonly Condition[]>>();
   private readonly sendsSaid: Map<Ref, Map<number, readonly SystemAct[]>>[] = [];
-  private readonly heardSaid: Map<Ref, Map<Device, Map<number, readonly SystemAct[]>>>[] = [];
+  private readonly heardBySaid: Map<Ref, Map<Device, Map<number, readonly SystemAct[]>>>[] = [];
+  private readonly heardSaid: Map<Device, Map<Sending, readonly (readonly [Device, readonly SystemAct[]])[]>>[] = [];
 
   constructor(private readonly b: Bearings, private readonly domains: Domains, private readonly shelf: Shelf, private readonly noteLoad?: NoteLoad) {}
 
@@ -192,8 +195,9 @@ export class Effects {
   }
 
   /** What each box that hears a message of a list does then. */
-  heard(device: Device, { send, at }: Extract<Act, { send: Message }>): readonly (readonly [Device, readonly SystemAct[]])[] {
-    return listeners(this.b, device.id, at, send).map(({ device: to }) => [to, this.heardBy(to, device, send, at, 1)]);
+  heard(device: Device, act: Sending, depth = 1): readonly (readonly [Device, readonly SystemAct[]])[] {
+    const said = keptIn(this.heardSaid[depth] ??= new Map(), device, () => new Map<Sending, readonly (readonly [Device, readonly SystemAct[]])[]>());
+    return keptIn(said, act, () => listeners(this.b, device.id, act.at, act.send).map(({ device: to }) => [to, this.heardBy(to, device, act.send, act.at, depth)]));
   }
 
   /** Conditions under which a box that is told to load a program does load it. */
@@ -218,9 +222,8 @@ export class Effects {
       if (!own || i === lost) return [];
       const when = [...under, ...own];
       if (!('send' in act) || 'bpm' in act.send || (!timing[i]!.missed.length && !hearing)) return within(this.act(device, act, when, undefined, depth));
-      const { send, at } = act;
-      return guardedBy(when, listeners(this.b, device.id, at, send).flatMap(({ device: to }): readonly SystemAct[] => {
-        const heard = within(this.heardBy(to, device, send, at, depth));
+      return guardedBy(when, this.heard(device, act, depth).flatMap(([to, all]): readonly SystemAct[] => {
+        const heard = within(all);
         if (heard.length === 0) return [];
         const ways = hearing?.(to)?.map((h) => ({ when: h.when, miss: h.missed.get(i) })) ?? [{ when: [], miss: timing[i]!.missed.find((m) => m.device === to.id) }];
         return ways.flatMap(({ when: given, miss }) => {
@@ -250,7 +253,7 @@ export class Effects {
   }
 
   private heardBy(to: Device, device: Device, message: Message, at: string, depth: number): readonly SystemAct[] {
-    const said = keptIn(keptIn(this.heardSaid[depth] ??= new Map(), ref(device.id, at), () => new Map<Device, Map<number, readonly SystemAct[]>>()), to, () => new Map<number, readonly SystemAct[]>());
+    const said = keptIn(keptIn(this.heardBySaid[depth] ??= new Map(), ref(device.id, at), () => new Map<Device, Map<number, readonly SystemAct[]>>()), to, () => new Map<number, readonly SystemAct[]>());
     return keptIn(said, messageNumber(message), () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, depth)));
   }
 

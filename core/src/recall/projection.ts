@@ -19,6 +19,8 @@ export interface Projection {
   readonly classes: EventClasses;
   /** Of each class whether it is judged what it leaves. */
   readonly asked: readonly boolean[];
+  /** It is judged, too, what is there without any event. */
+  readonly isLeftBySome: boolean;
   /** The class of each member; members that come to the same once values are merged share one. */
   readonly classOf: readonly number[];
   /** Places of the variables whose value is judged. */
@@ -31,7 +33,7 @@ export interface Projection {
   readonly rows: readonly { readonly at: readonly number[]; readonly rows: readonly (readonly number[])[] }[];
 }
 
-export const project = (system: RecallSystem, { cone, members }: Cut, merging: Merging): Projection => {
+export const project = (system: RecallSystem, { cone, members, isLeftBySome }: Cut, merging: Merging): Projection => {
   const place = new Map(cone.map((id, i) => [id, i]));
   const turns = cone.map((): SystemAct[] => []);
   const conditionsOn = cone.map(() => new Map<number, Condition>());
@@ -96,6 +98,7 @@ export const project = (system: RecallSystem, { cone, members }: Cut, merging: M
     classes,
     classOf,
     asked,
+    isLeftBySome,
     judged: cone.flatMap((id, i) => (merging.wanted.has(id) ? [i] : [])),
     sizes: merged.map((m) => m.names.length),
     names: merged.map((m) => m.names),

@@ -1,8 +1,15 @@
-import { conesOf, writersOf } from './cone.js';
+import { conesOf, placesOf, writersOf } from './cone.js';
 import type { RecallSystem, SystemEvent } from './system.js';
 
 /** An event less what it does outside. */
-const eventWithin = (event: SystemEvent, inside: ReadonlySet<string>): SystemEvent => ({ ...event, acts: event.acts.filter((act) => inside.has(act.variable)) });
+const eventWithin = (event: SystemEvent, inside: ReadonlySet<string>): SystemEvent => {
+  const places = placesOf(event);
+  const kept: number[] = [];
+  for (const variable of inside) for (const place of places.get(variable) ?? NOWHERE) kept.push(place);
+  return { ...event, acts: kept.sort((a, b) => a - b).map((place) => event.acts[place]!) };
+};
+
+const NOWHERE: readonly number[] = [];
 
 /** A system cut down to variables none of which rests on one outside: verdicts and lengths of what is wanted of them stay as they are. Events that do nothing there are left out, but for those that stay. */
 export const systemWithin = (system: RecallSystem, inside: ReadonlySet<string>, stay: (event: SystemEvent) => boolean): RecallSystem => ({

@@ -11,6 +11,7 @@ export interface Way {
 /** What a search found: for each class of events and each judged variable, the values that it can leave there and the shortest way to each. */
 export interface Searched {
   readonly done: boolean;
+  /** How many were met. */
   readonly states: number;
   readonly projection: Projection;
   /**
@@ -60,7 +61,10 @@ class States {
   }
 }
 
-/** Breadth-first over every state that the cone can reach. Exact, unless the budget of states runs out; then `done` is false. */
+/**
+ * Breadth-first over every state that the cone can reach, until all that the judged events can depend on was met. Exact, unless the budget of states runs out;
+ * then `done` is false.
+ */
 export const search = (projection: Projection, budget: number): Searched => {
   const { sizes, classes, names, merged, judged } = projection;
   const width = sizes.length;
@@ -90,7 +94,8 @@ export const search = (projection: Projection, budget: number): Searched => {
     note(c, now, at);
     if (!classes.isLast(c) && seen.isNew(now)) states.add(now, at, c, depths[at]! + 1);
   };
-  for (let at = 0; at < states.count; at += 1) {
+  const open = openQuestions(projection, touches, groups, firstSeen.subarray(classes.count * perClass), offsets);
+  for (let at = 0; at < states.count && open.some((isOpen) => isOpen()); at += 1) {
     if (states.count > budget) {
       done = false;
       break;
@@ -143,6 +148,12 @@ const onlyIn = (firstSeen: Int32Array, first: number, size: number): number => {
   return only;
 };
 
+/** What keeps a search going: judged classes may depend on more than was met, and so may what is there without any event where that is judged. */
+const openQuestions = ({ asked, sizes, judged, isLeftBySome }: Projection, touches: readonly Uint8Array[], groups: readonly Group[], left: Int32Array, offsets: readonly number[]): readonly (() => boolean)[] => [
+  ...groups.flatMap(({ members, met }) => (members.some((c) => asked[c]) ? [() => !met || met.left > 0] : [])),
+  ...judged.flatMap((variable, j) => (isLeftBySome || touches.some((touched, c) => asked[c] && !touched[variable]) ? [() => left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!).includes(0)] : [])),
+];
+
 interface Group {
   readonly members: readonly number[];
   /** States that agree in all that matters to these classes count once; undefined when everything matters. */
@@ -176,28 +187,31 @@ const productOf = (sizes: readonly number[], places: readonly number[]): number 
 /** What a step at each of these places counts in a number for all of them. */
 const factorsOf = (sizes: readonly number[], places: readonly number[]): readonly number[] => places.map((_, k) => productOf(sizes, places.slice(0, k)));
 
-const codeBy = (places: readonly number[], factors: readonly number[], state: Uint16Array): number => {
-  let code = 0;
-  for (let k = 0; k < places.length; k += 1) code += state[places[k]!]! * factors[k]!;
-  return code;
-};
-
 /** States that were met, told apart by their values at some places. */
 class Met {
-  private readonly factors: readonly number[];
+  private readonly places: Uint16Array;
+  private readonly factors: Int32Array | Float64Array;
   private readonly flat: Uint8Array | undefined;
   private readonly codes = new Set<number | string>();
   private readonly isWide: boolean;
 
-  constructor(sizes: readonly number[], private readonly places: readonly number[]) {
+  /** How many may still come. */
+  left: number;
+
+  constructor(sizes: readonly number[], places: readonly number[]) {
     const product = productOf(sizes, places);
-    this.factors = factorsOf(sizes, places);
+    this.left = product;
+    this.places = Uint16Array.from(places);
+    this.factors = (product <= FLAT_LIMIT ? Int32Array : Float64Array).from(factorsOf(sizes, places));
     this.flat = product <= FLAT_LIMIT ? new Uint8Array(product) : undefined;
     this.isWide = product >= Number.MAX_SAFE_INTEGER;
   }
 
   codeOf(state: Uint16Array): number {
-    return codeBy(this.places, this.factors, state);
+    const { places, factors } = this;
+    let code = 0;
+    for (let k = 0; k < places.length; k += 1) code += state[places[k]!]! * factors[k]!;
+    return code;
   }
 
   /** Only where there are few enough of them. */
@@ -206,11 +220,15 @@ class Met {
   }
 
   isNew(state: Uint16Array): boolean {
-    if (this.flat) {
-      const code = this.codeOf(state);
-      return this.flat[code] === 0 && (this.flat[code] = 1) === 1;
-    }
-    return this.codes.size < this.codes.add(this.isWide ? this.places.map((i) => state[i]!).join() : this.codeOf(state)).size;
+    const isNew = this.isAdded(state);
+    if (isNew) this.left -= 1;
+    return isNew;
+  }
+
+  private isAdded(state: Uint16Array): boolean {
+    if (!this.flat) return this.codes.size < this.codes.add(this.isWide ? Array.from(this.places, (i) => state[i]!).join() : this.codeOf(state)).size;
+    const code = this.codeOf(state);
+    return this.flat[code] === 0 && (this.flat[code] = 1) === 1;
   }
 }
 
@@ -218,26 +236,30 @@ const UNKNOWN = -(2 ** 31);
 
 /** How far one class takes the number of a state, worked out once for all states alike in what it touches. */
 class Jumps {
-  private readonly factors: readonly number[];
+  private readonly touched: Uint16Array;
+  private readonly factors: Int32Array;
   private readonly jumps: Int32Array;
   private readonly after: Uint16Array;
 
-  constructor(readonly c: number, private readonly classes: EventClasses, private readonly touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
-    this.factors = factorsOf(sizes, touched);
+  constructor(readonly c: number, private readonly classes: EventClasses, touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
+    this.touched = Uint16Array.from(touched);
+    this.factors = Int32Array.from(factorsOf(sizes, touched));
     this.jumps = new Int32Array(productOf(sizes, touched)).fill(UNKNOWN);
     this.after = new Uint16Array(sizes.length);
   }
 
   /** 0 when it cannot happen. */
   from(state: Uint16Array): number {
-    const place = codeBy(this.touched, this.factors, state);
-    const known = this.jumps[place]!;
-    return known === UNKNOWN ? (this.jumps[place] = this.jump(state)) : known;
+    const { touched, factors, jumps } = this;
+    let place = 0;
+    for (let k = 0; k < touched.length; k += 1) place += state[touched[k]!]! * factors[k]!;
+    const known = jumps[place]!;
+    return known === UNKNOWN ? (jumps[place] = this.jump(state)) : known;
   }
 
   private jump(state: Uint16Array): number {
     this.after.set(state);
-    return this.classes.carryOut(this.c, this.after) ? this.touched.reduce((sum, i) => sum + (this.after[i]! - state[i]!) * this.whole[i]!, 0) : 0;
+    return this.classes.carryOut(this.c, this.after) ? this.whole.reduce((sum, factor, i) => sum + (this.after[i]! - state[i]!) * factor, 0) : 0;
   }
 }
 
