@@ -42,6 +42,14 @@ export interface Loading {
   readonly last: readonly SystemAct[];
 }
 
+/** Everything that a load does, in order. */
+export const allOf = ({ first, list, last }: Loading): readonly SystemAct[] => {
+  const acts = [...first];
+  for (const place of list) for (const act of place) acts.push(act);
+  for (const act of last) acts.push(act);
+  return acts;
+};
+
 type Sending = Extract<Act, { send: Message }>;
 
 /** What a load does before and after its list, with the conditions under which it takes place. */
@@ -67,6 +75,7 @@ export interface Evening {
   readonly within?: (acts: readonly SystemAct[]) => readonly SystemAct[];
 }
 
+const ALWAYS: readonly Condition[] = [];
 const AS_USUAL: Evening = {};
 const AS_SAID = (acts: readonly SystemAct[]): readonly SystemAct[] => acts;
 
@@ -93,8 +102,9 @@ export class Effects {
 
   /** Conditions on variables; `undefined` when what is taken for granted forbids it. */
   guards(device: Id<'device'>, when: When | undefined): readonly Condition[] | undefined {
+    if (!when?.length) return ALWAYS;
     const guards: Condition[] = [];
-    for (const fact of when ?? []) {
+    for (const fact of when) {
       if ('jack' in fact) {
         if (this.b.anatomy.wiring.plugged.has(ref(device, fact.jack)) !== fact.plugged) return undefined;
         continue;
@@ -155,8 +165,7 @@ export class Effects {
 
   /** Loading sets what the program stores and only that, clears latches, then carries out the program's acts; last the box shows the new number. */
   load(device: Device, memory: Memory, number: number, under: readonly Condition[], depth = 0): readonly SystemAct[] {
-    const { first, list, last } = this.loading(device, memory, number, under, depth);
-    return [...first, ...list.flat(), ...last];
+    return allOf(this.loading(device, memory, number, under, depth));
   }
 
   /** The same with what each place of the list brings about. */
@@ -216,26 +225,31 @@ export class Effects {
     const { lost, hearing, within = AS_SAID, places = [...acts.keys()] } = evening;
     const timing = slotTiming(this.b, device.id, acts, lost);
     const before = new Map<number, SystemAct[]>();
+    const tell = (said: SystemAct[], to: Device, heard: readonly SystemAct[], given: readonly Condition[], miss: Missed | undefined): void => {
+      if (!miss) for (const act of guardedOnce(given, heard)) said.push(act);
+      else if (miss.depends) {
+        const { control, number, only } = miss.depends;
+        const same = this.guardThatHolds(control, number);
+        const known = [...under, ...given];
+        before.set(miss.first, [...before.get(miss.first) ?? [], guarded({ variable: earOf(to.id), set: FRESH }, known), ...(same ? [guarded({ variable: earOf(to.id), set: SAME }, [...known, ...same])] : [])]);
+        said.push(...guardedBy([...given, { variable: earOf(to.id), in: [only === 'not loaded yet' ? SAME : FRESH] }], heard));
+      }
+    };
     const sayAt = (i: number): readonly SystemAct[] => {
       const act = acts[i]!;
       const own = this.guards(device.id, act.when);
       if (!own || i === lost) return [];
-      const when = [...under, ...own];
+      const when = own.length ? [...under, ...own] : under;
       if (!('send' in act) || 'bpm' in act.send || (!timing[i]!.missed.length && !hearing)) return within(this.act(device, act, when, undefined, depth));
-      return guardedBy(when, this.heard(device, act, depth).flatMap(([to, all]): readonly SystemAct[] => {
+      const said: SystemAct[] = [];
+      for (const [to, all] of this.heard(device, act, depth)) {
         const heard = within(all);
-        if (heard.length === 0) return [];
-        const ways = hearing?.(to)?.map((h) => ({ when: h.when, miss: h.missed.get(i) })) ?? [{ when: [], miss: timing[i]!.missed.find((m) => m.device === to.id) }];
-        return ways.flatMap(({ when: given, miss }) => {
-          if (!miss) return guardedOnce(given, heard);
-          const { depends } = miss;
-          if (!depends) return [];
-          const same = this.guardThatHolds(depends.control, depends.number);
-          const known = [...under, ...given];
-          before.set(miss.first, [...before.get(miss.first) ?? [], guarded({ variable: earOf(to.id), set: FRESH }, known), ...(same ? [guarded({ variable: earOf(to.id), set: SAME }, [...known, ...same])] : [])]);
-          return guardedBy([...given, { variable: earOf(to.id), in: [depends.only === 'not loaded yet' ? SAME : FRESH] }], heard);
-        });
-      }));
+        if (heard.length === 0) continue;
+        const ways = hearing?.(to);
+        if (!ways) tell(said, to, heard, ALWAYS, timing[i]!.missed.find((m) => m.device === to.id));
+        else for (const way of ways) tell(said, to, heard, way.when, way.missed.get(i));
+      }
+      return guardedBy(when, said);
     };
     const said = places.map(sayAt);
     return before.size ? said.map((those, i) => [...before.get(places[i]!) ?? [], ...those]) : said;

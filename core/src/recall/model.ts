@@ -7,7 +7,7 @@ import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import type { Compiled } from './compiled.js';
 import { domainsOf, type Domains } from './domains.js';
-import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type NoteLoad, type Shelf } from './effects.js';
+import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type Shelf } from './effects.js';
 import { callsByHalf, footEvents, knobEvents, loadSlot, moveEvents, pedalEvents, powerEvents, type Footstep, type Happening } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
@@ -26,37 +26,47 @@ export interface Modelled {
   readonly granted: readonly Granted[];
   /** Every program that stands in a box: the planned ones of the controllers and those of the rig. */
   readonly programs: readonly Program[];
-  /** What the events were said with. */
-  readonly said: { readonly domains: Domains; readonly shelf: Shelf; readonly effects: Effects };
+  readonly said: Said;
 }
 
-/** @param more what else is to be noted when a box loads, in the domains of the usual model; only for a memory that was never used without it */
-export const model = (c: Compilation, memory = new ModelMemory(), more?: { readonly noteLoad: NoteLoad; readonly domains: Domains }): Modelled => {
+/** What events are said with. */
+export interface Said {
+  readonly domains: Domains;
+  readonly shelf: Shelf;
+  readonly effects: Effects;
+}
+
+export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const b = c.bearings;
   const shelf = shelfOf(c);
-  const domains = more?.domains ?? domainsOf(c, [...shelf.values()], memory.domains);
-  const effects = new Effects(b, domains, shelf, more?.noteLoad);
-  const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
+  const domains = domainsOf(c, [...shelf.values()], memory.domains);
+  const said: Said = { domains, shelf, effects: new Effects(b, domains, shelf) };
   memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.anatomy, b.hookup, domains, ...calledByOthers(b, shelf)]);
-  const happenings: Happening[] = [];
-  for (const compiled of c.sounds.values()) {
-    happenings.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
-  }
-  for (const program of callsByHalf(c, shelf)) {
-    happenings.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
-  }
-  if (admits.moves) happenings.push(...moveEvents(b, domains, effects, shelf, memory), ...pedalEvents(b, domains, effects, shelf, memory));
-  if (admits.feet) happenings.push(...memory.keep('feet', () => footEvents(b, effects)));
-  if (admits.powerCycle) happenings.push(...powerEvents(b, domains, shelf, effects, memory));
-  if (admits.knobs) happenings.push(...memory.keep('knobs', () => knobEvents(b, domains)));
-  const happens = happenings.filter(([event, step]) => event.acts.length > 0 || step.does === 'recall');
+  const happens = happenings(c, said, memory);
   const { variables, together } = powerUp(b, domains, shelf);
   const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains)));
   return {
     system: relevant({ variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds }, memory),
-    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()],
-    said: { domains, shelf, effects },
+    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said,
   };
+};
+
+/** Everything that can happen to a rig, as far as the hook-up admits it. */
+export const happenings = (c: Compilation, { domains, shelf, effects }: Said, memory = new ModelMemory()): readonly Happening[] => {
+  const b = c.bearings;
+  const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
+  const found: Happening[] = [];
+  for (const compiled of c.sounds.values()) {
+    found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
+  }
+  for (const program of callsByHalf(c, shelf)) {
+    found.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
+  }
+  if (admits.moves) found.push(...moveEvents(b, domains, effects, shelf, memory), ...pedalEvents(b, domains, effects, shelf, memory));
+  if (admits.feet) found.push(...memory.keep('feet', () => footEvents(b, effects)));
+  if (admits.powerCycle) found.push(...powerEvents(b, domains, shelf, effects, memory));
+  if (admits.knobs) found.push(...memory.keep('knobs', () => knobEvents(b, domains)));
+  return found.filter(([event, step]) => event.acts.length > 0 || step.does === 'recall');
 };
 
 /** For each box of which it can depend on what is loaded whether it misses a message: whether it had the program already. */
@@ -116,5 +126,3 @@ const grantedIn = (c: Compilation): readonly Granted[] => [
   ...c.bearings.hookup.assumes.map(({ control, value, why }) => ({ control, value, why })),
   ...[...c.leftAlone].map(([control, value]) => ({ control, value, why: 'set once by hand and left alone: nothing else reaches it, and all sounds want it so' })),
 ];
-
-

@@ -5,11 +5,10 @@ import { keptIn } from '../../rig/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
-import { earOf, hasEar, shelfKey, type Hearing, type NoteLoad } from '../effects.js';
+import { allOf, earOf, Effects, hasEar, shelfKey, type Hearing, type NoteLoad } from '../effects.js';
 import { loadSlot, slotLoading, type Footstep } from '../happenings.js';
-import { ears, model, type Modelled } from '../model.js';
-import { ModelMemory } from '../model-memory.js';
-import { missedBy, reaching, type Missed, type Reaching } from '../slot-timing.js';
+import { ears, happenings, type Modelled, type Said } from '../model.js';
+import { missedBy, reaching, type Reaching } from '../slot-timing.js';
 import type { SystemAct, SystemEvent, SystemSound, Variable } from '../system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
 import { wantsOn, type Asked, type Question } from './question.js';
@@ -26,26 +25,26 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const none: Question = { about: 'hasty feet', systems: [], steps: usual.steps, asked: new Map() };
   if (deaf.length === 0) return none;
   const noteLoad: NoteLoad = (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when } : {}), set: YES! }] : []);
-  const m = model(c, new ModelMemory(), { noteLoad, domains: usual.said.domains });
-  const busy = new BusyTimes(b, [...m.said.shelf.values()], deaf);
+  const said = { ...usual.said, effects: new Effects(b, usual.said.domains, usual.said.shelf, noteLoad) };
+  const busy = new BusyTimes(b, [...said.shelf.values()], deaf);
   const reset = deaf.map((d): SystemAct => ({ variable: busyOf(d.id), set: SETTLED }));
   const stored = new Map([...c.sounds.values()].map((s) => [`recall:${s.sound}`, s.stored.map((x) => x.program)]));
-  const settled = m.system.events.map((event): SystemEvent => ({ ...event, acts: settledActs(b, m, event, programsOf(m, event, stored), reset, busy) }));
+  const settled = happenings(c, said).map(([event, step]): SystemEvent => ({ ...event, acts: settledActs(b, said, event, stored.get(event.id) ?? programsOf(said, step), reset, busy) }));
   const variables = deaf.flatMap((d): readonly Variable[] => [
     { id: busyOf(d.id), domain: [SETTLED, ...busy.of(d.id).map((t) => t.name)], initial: [SETTLED] }, { id: loadsOf(d.id), domain: [NO!, YES!], initial: [NO!] },
   ]);
-  const there = new Set(m.system.variables.map((v) => v.id));
-  const ground = { ...m.system, variables: [...m.system.variables, ...ears(b).filter((v) => !there.has(v.id)), ...variables], events: settled };
-  const steps = new Map<string, Footstep>(m.steps);
+  const there = new Set(usual.system.variables.map((v) => v.id));
+  const ground = { ...usual.system, variables: [...usual.system.variables, ...ears(b).filter((v) => !there.has(v.id)), ...variables], events: settled };
+  const steps = new Map<string, Footstep>(usual.steps);
   const asked = new Map<string, Asked>();
-  const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, m, compiled.stored.map((x) => x.program), busy) }));
+  const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, said, compiled.stored.map((x) => x.program), busy) }));
   if (calls.every(({ call }) => call.moments.length === 0)) return none;
-  const heard = new Heard(m, b, [...m.said.shelf.values(), ...stored.values()].flat());
-  const reach = new Reach({ ...ground, events: [...settled, heard.whenBusy(deaf)] }, wantedIn(m.system.sounds));
+  const heard = new Heard(said, b, [...said.shelf.values(), ...stored.values()].flat());
+  const reach = new Reach({ ...ground, events: [...settled, heard.whenBusy(deaf)] }, wantedIn(usual.system.sounds));
   const extras: Extra[] = [];
   const cutter = new Cutter();
   const sounds: SystemSound[] = [];
-  const wantsBySound = new Map(m.system.sounds.map((s) => [s.id, s]));
+  const wantsBySound = new Map(usual.system.sounds.map((s) => [s.id, s]));
   for (const { compiled, call } of calls) {
     for (const { waitMs, boxes } of call.moments) {
       const matters = boxes.map((box) => reach.from([busyOf(box)]));
@@ -74,7 +73,7 @@ class Heard {
   private readonly boxes = new Map<ReadonlySet<string>, readonly Device[]>();
   private readonly slots = new Map<Program, Places>();
 
-  constructor(private readonly m: Modelled, private readonly b: Bearings, programs: Iterable<Program>) {
+  constructor(private readonly said: Said, private readonly b: Bearings, programs: Iterable<Program>) {
     for (const program of programs) this.placesOf(program);
   }
 
@@ -85,7 +84,7 @@ class Heard {
       const by = new Map<Device, number[]>();
       program.acts.forEach((act, place) => {
         if (!('send' in act)) own.push(place);
-        else for (const [to, acts] of this.m.said.effects.heard(device, act)) {
+        else for (const [to, acts] of this.said.effects.heard(device, act)) {
           keptIn(by, to, () => []).push(place);
           for (const { variable } of acts) keptIn(this.changes, to, () => new Set<string>()).add(variable);
         }
@@ -112,15 +111,12 @@ class Heard {
   }
 }
 
-/** Stored slots that an event calls. */
-const programsOf = (m: Modelled, event: SystemEvent, stored: ReadonlyMap<string, readonly Program[]>): readonly Program[] => {
-  const step = m.steps.get(event.id);
-  return stored.get(event.id) ?? (step?.does === 'call' ? [m.said.shelf.get(shelfKey(step.device, step.memory, step.slot))!] : []);
-};
+/** Stored slots that a step calls which is no sound's. */
+const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] => (step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))!] : []);
 
 /** An event before which all has settled. Of a sound that takes several stomps only the last is still going on after it. */
-const settledActs = (b: Bearings, m: Modelled, event: SystemEvent, programs: readonly Program[], reset: readonly SystemAct[], busy: BusyTimes): readonly SystemAct[] => {
-  const stomps = programs.length > 1 ? programs.map((p) => loadSlot(b, m.said.effects, p)) : [event.acts];
+const settledActs = (b: Bearings, said: Said, event: SystemEvent, programs: readonly Program[], reset: readonly SystemAct[], busy: BusyTimes): readonly SystemAct[] => {
+  const stomps = programs.length > 1 ? programs.map((p) => loadSlot(b, said.effects, p)) : [event.acts];
   return stomps.flatMap((acts, i) => [...reset, ...acts, ...busy.goOn(programs[i])]);
 };
 
@@ -135,11 +131,12 @@ type Hears = (to: Device) => readonly Hearing[] | undefined;
 /** The stomps of one sound, each so soon after the one before. */
 class HastyCall {
   private readonly heard = new Map<number, Map<Program, Hears>>();
+  private readonly missing = new Map<readonly Reaching[], Map<number, ReturnType<HastyCall['missedUntil']>>>();
   private readonly reached: ReadonlyMap<Program, ReadonlyMap<Device, readonly Reaching[]>>;
   /** How soon a stomp must follow, in ms, for one more of its messages to be missed; the longest first. */
   readonly moments: readonly Moment[];
 
-  constructor(private readonly b: Bearings, private readonly m: Modelled, private readonly programs: readonly Program[], private readonly busy: BusyTimes) {
+  constructor(private readonly b: Bearings, private readonly said: Said, private readonly programs: readonly Program[], private readonly busy: BusyTimes) {
     const found = new Map<number, Set<Id<'device'>>>();
     this.reached = new Map(programs.map((p) => [p, new Map([...reaching(b, p.device, p.acts)].filter(([box]) => busy.of(box.id).length))]));
     for (const [{ device: from, acts }, boxes] of this.reached) {
@@ -160,8 +157,8 @@ class HastyCall {
   acts(waitMs: number, places: (program: Program) => readonly number[], within: (acts: readonly SystemAct[]) => readonly SystemAct[]): readonly SystemAct[] {
     return this.programs.flatMap((program, i) => {
       const hearing = keptIn(keptIn(this.heard, waitMs, () => new Map<Program, Hears>()), program, () => this.hearing(program, waitMs));
-      const { first, list, last } = slotLoading(this.b, this.m.said.effects, program, { hearing, places: places(program), within });
-      return [...first, ...list.flat(), ...last, ...(i < this.programs.length - 1 ? within(this.busy.goOn(program)) : [])];
+      const acts = allOf(slotLoading(this.b, this.said.effects, program, { hearing, places: places(program), within }));
+      return i < this.programs.length - 1 ? [...acts, ...within(this.busy.goOn(program))] : acts;
     });
   }
 
@@ -172,20 +169,24 @@ class HastyCall {
     return (to) => {
       const messages = reached.get(to);
       if (!messages) return undefined;
-      const before = known.get(to);
-      if (before) return before;
-      const alike = new Map<string, { readonly values: string[]; readonly missed: ReadonlyMap<number, Missed> }>();
-      for (const time of [undefined, ...this.busy.of(to.id)]) {
-        const untilUs = time ? time.ms * 1000 - Math.max(waitMs * 1000 - 1, isSentOn(time, from, acts) ? time.wireMs * 1000 : 0) : 0;
-        const missed = missedBy(to, messages, untilUs);
-        const text = [...missed].map(([place, { first, depends }]) => `${place} ${first} ${depends?.only ?? ''}`).join();
-        const group = alike.get(text);
-        if (group) group.values.push(time?.name ?? SETTLED);
-        else alike.set(text, { values: [time?.name ?? SETTLED], missed });
-      }
-      const hearing = [...alike.values()].map(({ values, missed }) => ({ when: alike.size > 1 ? this.busy.when(to.id, values) : [], missed }));
-      known.set(to, hearing);
-      return hearing;
+      return keptIn(known, to, () => {
+        const alike = new Map<string, { readonly values: string[]; readonly missed: Hearing['missed'] }>();
+        for (const time of [undefined, ...this.busy.of(to.id)]) {
+          const untilUs = time ? time.ms * 1000 - Math.max(waitMs * 1000 - 1, isSentOn(time, from, acts) ? time.wireMs * 1000 : 0) : 0;
+          const { missed, text } = this.missedUntil(untilUs, messages, to);
+          keptIn(alike, text, () => ({ values: [], missed })).values.push(time?.name ?? SETTLED);
+        }
+        return [...alike.values()].map(({ values, missed }) => ({ when: alike.size > 1 ? this.busy.when(to.id, values) : [], missed }));
+      });
     };
+  }
+
+  /** What a box misses while it is busy until then, with a text that says the same: worked out once for all moments between the same messages. */
+  private missedUntil(untilUs: number, messages: readonly Reaching[], to: Device): { readonly missed: Hearing['missed']; readonly text: string } {
+    const early = messages.filter(({ us }) => us < untilUs).length;
+    return keptIn(keptIn(this.missing, messages, () => new Map<number, ReturnType<HastyCall['missedUntil']>>()), early, () => {
+      const missed = missedBy(to, messages, untilUs);
+      return { missed, text: [...missed].map(([place, { first, depends }]) => `${place} ${first} ${depends?.only ?? ''}`).join() };
+    });
   }
 }

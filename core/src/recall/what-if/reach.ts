@@ -1,3 +1,4 @@
+import { once } from '../../rig/kept.js';
 import { conesOf, writersOf } from '../cone.js';
 import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../system.js';
 import { systemWithin } from '../reduce.js';
@@ -98,4 +99,8 @@ export const apart = (system: RecallSystem, extras: readonly Extra[], sounds: re
 };
 
 /** Every variable that some sound wants. */
-export const wantedIn = (sounds: readonly SystemSound[]): ReadonlySet<string> => new Set(sounds.flatMap((s) => s.wants.map((w) => w.variable)));
+export const wantedIn = once((sounds: readonly SystemSound[]): ReadonlySet<string> => {
+  const wanted = new Set<string>();
+  for (const { wants } of sounds) for (const { variable } of wants) wanted.add(variable);
+  return wanted;
+});
