@@ -4,6 +4,7 @@ import { controlIn, memoriesThatStore, type Device, type Memory } from '../rig/d
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
+import { keptIn } from '../rig/kept.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf, restingValue } from '../signal/state.js';
@@ -73,16 +74,28 @@ export const withWaits = <T extends { readonly act: Act }>(rig: Rig, sent: reado
     now = arrives + afterMs;
     const device = rig.parts.device.get(id);
     if ('pc' in s.act.send && device?.midi?.messages === 'lost') deafUntil.set(id, now + Math.max(0, ...device.memories.map((m) => m.gapMs)));
-    return afterMs ? { ...s, act: { ...s.act, afterMs } } : s;
+    return afterMs ? { ...s, act: waiting(s.act, afterMs) } : s;
   });
 };
+
+const waitingActs = new WeakMap<Act, Map<number, Act>>();
+/** The very same act each time. */
+const waiting = (act: Act, afterMs: number): Act => keptIn(keptIn(waitingActs, act, () => new Map<number, Act>()), afterMs, (): Act => ({ ...act, afterMs } as Act));
+
+const sentBefore = new WeakMap<Way, Map<Value | undefined, Sent>>();
+/** All sounds that want the same value in the same way send the very same act. */
+const sentOnce = (way: Way, value: Value | undefined, make: () => Sent): Sent => keptIn(keptIn(sentBefore, way, () => new Map<Value | undefined, Sent>()), value, make);
 
 const isTurnedOver = (way: Way): boolean => way.by === 'toggle' || way.by === 'pulse';
 
 const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; sent: Sent[] }, way: Way, want: Wanted, wants: Wants): void => {
   const { device: id, name } = splitRef(want.control);
   const device = rig.parts.device.get(id)!;
-  const send = (act: Act, text: string, rank: number) => slot.sent.push({ act, rank, meant: { device: id, text } });
+  const send = (value: Value | undefined, rank: number, make: () => { readonly act: Act; readonly text: string }) => slot.sent.push(sentOnce(way, value, () => {
+    const { act, text } = make();
+    return { act, rank, meant: { device: id, text } };
+  }));
+  const turnOver = (act: Act) => send(undefined, 2, () => ({ act, text: `turns ${nameOf(rig, want.control)} over` }));
   switch (way.by) {
     case 'stored':
       if (name !== slot.caller.memory.control) slot.contents[name] = want.value;
@@ -90,30 +103,32 @@ const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; 
     case 'contact':
       slot.contents[way.control] = String(way.sets.get('closed')) === String(want.value) ? way.closed : way.open;
       return;
-    case 'program': {
-      const number = Number(want.value);
-      const memory = device.memories.find((m) => m.control === name)!;
-      const bank = number >> 7;
-      send({ send: { pc: number & 0x7f, channel: way.channel, ...(bank || memory.size > 128 ? { bank } : {}) }, at: way.at }, `program ${shown(memory.shows, number)}`, 0);
+    case 'program':
+      send(want.value, 0, () => {
+        const number = Number(want.value);
+        const memory = device.memories.find((m) => m.control === name)!;
+        const bank = number >> 7;
+        return { act: { send: { pc: number & 0x7f, channel: way.channel, ...(bank || memory.size > 128 ? { bank } : {}) }, at: way.at }, text: `program ${shown(memory.shows, number)}` };
+      });
       return;
-    }
     case 'cc': {
       if (programHolds(rig, want, wants) === 'surely') return;
       const value = controllerValue(rig, way.act, want);
-      if (value !== undefined) send({ send: { cc: way.number, value, channel: way.channel }, at: way.at }, `${nameOf(rig, want.control)} ${want.value}`, 1);
+      if (value !== undefined) send(want.value, 1, () => ({ act: { send: { cc: way.number, value, channel: way.channel }, at: way.at }, text: `${nameOf(rig, want.control)} ${want.value}` }));
       return;
     }
     case 'clock': {
-      const isSent = slot.sent.some(({ act }) => 'send' in act && 'bpm' in act.send && act.at === way.at && act.send.bpm === want.value);
+      const { value: bpm } = want;
+      const isSent = slot.sent.some(({ act }) => 'send' in act && 'bpm' in act.send && act.at === way.at && act.send.bpm === bpm);
       if (programHolds(rig, want, wants) === 'surely' || isSent) return;
-      if (typeof want.value === 'number') send({ send: { bpm: want.value }, at: way.at }, `tempo ${want.value}`, 1);
+      if (typeof bpm === 'number') send(bpm, 1, () => ({ act: { send: { bpm }, at: way.at }, text: `tempo ${bpm}` }));
       return;
     }
     case 'toggle':
-      if (mustTurnOver(rig, want, wants, way.values)) send({ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at }, `turns ${nameOf(rig, want.control)} over`, 2);
+      if (mustTurnOver(rig, want, wants, way.values)) turnOver({ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at });
       return;
     case 'pulse':
-      if (mustTurnOver(rig, want, wants, way.values)) send({ pulse: way.jack }, `turns ${nameOf(rig, want.control)} over`, 2);
+      if (mustTurnOver(rig, want, wants, way.values)) turnOver({ pulse: way.jack });
   }
 };
 

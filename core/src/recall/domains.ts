@@ -1,7 +1,7 @@
 import type { Act } from '../rig/act.js';
 import { relaysOf, type Control, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn, once } from '../rig/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';
@@ -28,10 +28,16 @@ const SMALL = 16;
 export class DomainMemory {
   private readonly numbers = new Map<Ref, Map<Value, number>>();
   private readonly pairs: (readonly [control: Ref, value: string])[] = [];
+  private readonly sent = new Map<number, object>();
   private mentions = new WeakMap<object, readonly number[]>();
   private ground: readonly unknown[] = [];
   private marks: readonly true[] = [];
   private domains: Domains | undefined;
+
+  /** A part that stands for a number that is sent. */
+  standFor(number: number): object {
+    return keptIn(this.sent, number, () => ({}));
+  }
 
   /** What one part names, as numbers of pairs of a control and a value. */
   of(part: object, say: (note: (control: Ref, value: Value) => void) => void): readonly number[] {
@@ -83,6 +89,7 @@ export const domainsOf = (c: Compilation, programs: readonly Program[], memory =
   };
   for (const compiled of c.sounds.values()) mark(memory.of(compiled, (note) => compiled.wants.forEach((w) => note(w.control, w.value))));
   for (const program of programs) mark(memory.of(program, (note) => namedByProgram(rig, program, note)));
+  for (const number of new Set(programs.flatMap(numbersSent))) mark(memory.of(memory.standFor(number), (note) => namedByNumber(rig, number, note)));
   for (const device of all(rig, 'device')) mark(memory.of(device, (note) => namedByDevice(device, note)));
   return memory.same(marks, (pairs) => {
     const named = new Map<Ref, Set<string>>();
@@ -129,22 +136,24 @@ const noteActs = (device: Id<'device'>, acts: readonly Act[], note: Note): void 
   else if ('map' in act) act.map.forEach(([, , v]) => note(control, v));
 });
 
-/** A program names its number and what it holds, and sends numbers that whoever listens must know by name. */
+/** A program names its number and what it holds. */
 const namedByProgram = (rig: Rig, program: Program, note: Note): void => {
   const memory = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory);
   if (!memory) return;
   note(ref(program.device, memory.control), program.number);
   if (program.contents === 'unplanned') memory.stores.forEach((s) => note(ref(program.device, s), UNKNOWN));
   else for (const [control, value] of Object.entries(program.contents)) note(ref(program.device, control), value);
-  const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
+  const acts = actsIn(program);
   noteActs(program.device, acts, note);
   for (const act of acts) {
     if (!('send' in act) || !('bpm' in act.send)) continue;
     for (const device of all(rig, 'device')) for (const a of clockActuators(device)) for (const take of a.acts) if ('take' in take) note(ref(device.id, take.control), act.send.bpm);
   }
-  for (const number of numbersSent(acts)) {
-    for (const device of all(rig, 'device')) if (device.midi) for (const other of device.memories) if (number < other.size) note(ref(device.id, other.control), number);
-  }
+};
+
+/** A number that is sent must be known by name to whoever listens. */
+const namedByNumber = (rig: Rig, number: number, note: Note): void => {
+  for (const device of all(rig, 'device')) if (device.midi) for (const memory of device.memories) if (number < memory.size) note(ref(device.id, memory.control), number);
 };
 
 const namedByDevice = (device: Device, note: Note): void => {
@@ -155,8 +164,9 @@ const namedByDevice = (device: Device, note: Note): void => {
   for (const relay of relaysOf(device)) noteWhen(device.id, relay.closedWhen, note);
 };
 
-const numbersSent = (acts: readonly Act[]): ReadonlySet<number> =>
-  new Set(acts.flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.pc + 128 * (act.send.bank ?? 0)] : [])));
+const actsIn = (program: Program): readonly Act[] => [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
+
+const numbersSent = once((program: Program): readonly number[] => actsIn(program).flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.pc + 128 * (act.send.bank ?? 0)] : [])));
 
 const domainOf = (control: Control, named: ReadonlySet<string>, unknown: boolean): readonly string[] => {
   const { domain, powerUp } = control;

@@ -90,7 +90,7 @@ export class Effects {
   private readonly setsSaid: Map<Ref, Map<Value, readonly SystemAct[]>>[] = [];
   private readonly framesSaid = new Map<Ref, Map<number, Frame>>();
   private readonly anotherSaid = new Map<Ref, Map<string, readonly Condition[]>>();
-  private readonly sendsSaid: Map<Ref, Map<number, readonly SystemAct[]>>[] = [];
+  private readonly sentSaid: Map<Device, Map<Sending, readonly SystemAct[]>>[] = [];
   private readonly heardBySaid: Map<Ref, Map<Device, Map<number, readonly SystemAct[]>>>[] = [];
   private readonly heardSaid: Map<Device, Map<Sending, readonly (readonly [Device, readonly SystemAct[]])[]>>[] = [];
 
@@ -150,7 +150,7 @@ export class Effects {
       if (act.slot === 'value') return byte === undefined || byte >= memory.size ? [] : this.load(device, memory, byte, when, depth);
       return [];
     }
-    if ('send' in act) return this.send(device, act.send, act.at, when, depth);
+    if ('send' in act) return guardedBy(when, this.sent(device, act, depth));
     if ('pulse' in act) return this.pulse(device, act.pulse, when, depth);
     return [];
   }
@@ -201,6 +201,12 @@ export class Effects {
       first: [...this.noteLoad?.(device, memory, when) ?? [], ...sets, ...latches],
       last: this.isVariable(loaded) ? [guarded({ variable: loaded, set: shown }, when)] : [],
     };
+  }
+
+  /** What a message brings about in all that hear it. */
+  private sent(device: Device, act: Sending, depth: number): readonly SystemAct[] {
+    const said = keptIn(this.sentSaid[depth] ??= new Map(), device, () => new Map<Sending, readonly SystemAct[]>());
+    return keptIn(said, act, () => this.heard(device, act, depth).flatMap(([, acts]) => acts));
   }
 
   /** What each box that hears a message of a list does then. */
@@ -259,11 +265,6 @@ export class Effects {
   private guardThatHolds(control: Ref, value: Value): readonly Condition[] | undefined {
     if (this.isVariable(control)) return [{ variable: control, in: [this.domains.named(control, value)] }];
     return String(this.domains.constant(control)) === String(value) ? [] : undefined;
-  }
-
-  private send(device: Device, message: Message, at: string, when: readonly Condition[], depth: number): readonly SystemAct[] {
-    const said = keptIn(this.sendsSaid[depth] ??= new Map(), ref(device.id, at), () => new Map<number, readonly SystemAct[]>());
-    return guardedBy(when, keptIn(said, messageNumber(message), () => listeners(this.b, device.id, at, message).flatMap((l) => this.answer(l, message, depth))));
   }
 
   private heardBy(to: Device, device: Device, message: Message, at: string, depth: number): readonly SystemAct[] {

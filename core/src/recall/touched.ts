@@ -1,6 +1,7 @@
 import type { Act } from '../rig/act.js';
 import type { Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import { actsAt, type Program } from '../rig/program.js';
 import { partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
@@ -27,16 +28,17 @@ export const touchedOnTheWire = (b: Bearings, compiled: readonly Compiled[]): Re
 const known = new WeakMap<ControlWiring, WeakMap<Program, readonly (readonly Listener[])[]>>();
 
 /** Who takes notice of the messages of one program; the same message is heard by the very same list. */
-const heardFrom = (b: Bearings, program: Program): readonly (readonly Listener[])[] => {
-  let programs = known.get(b.control);
-  if (!programs) known.set(b.control, programs = new WeakMap());
-  let heard = programs.get(program);
-  if (!heard) {
-    const acts = [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off]), ...(program.sweeps ?? []).flatMap((s) => actsAt([s], s.jack, 0))];
-    programs.set(program, heard = [...new Set(acts.flatMap((act) => ('send' in act ? [listeners(b, program.device, act.at, act.send)] : [])))]);
-  }
-  return heard;
-};
+const heardFrom = (b: Bearings, program: Program): readonly (readonly Listener[])[] =>
+  keptIn(keptIn(known, b.control, () => new WeakMap<Program, readonly (readonly Listener[])[]>()), program, () => {
+    const heard = new Set<readonly Listener[]>();
+    const hear = (acts: readonly Act[]): void => {
+      for (const act of acts) if ('send' in act) heard.add(listeners(b, program.device, act.at, act.send));
+    };
+    hear(program.acts);
+    for (const { on, off } of program.assigns) [on, off].forEach(hear);
+    for (const sweep of program.sweeps ?? []) hear(actsAt([sweep], sweep.jack, 0));
+    return [...heard];
+  });
 
 const changedBy = (device: Device, acts: readonly Act[]): readonly Ref[] => acts.flatMap((act): readonly Ref[] => {
   if ('control' in act) return [ref(device.id, act.control)];

@@ -167,6 +167,22 @@ export const downstream = ({ wiring: { edges }, leaving, onPath }: Trace, from: 
   return seen;
 };
 
+/** By point on the path: the signal still comes from it to some of these points, past nothing that is in the way. */
+export const upstream = ({ wiring: { edges, into }, active, onPath }: Trace, to: readonly number[], isInTheWay: (edge: number) => boolean): Uint8Array => {
+  const leads = new Uint8Array(onPath.length);
+  const queue = to.filter((p) => onPath[p]);
+  for (const point of queue) leads[point] = 1;
+  for (let q = 0; q < queue.length; q += 1) {
+    for (const e of into[queue[q]!]!) {
+      const { from } = edges[e]!;
+      if (!active[e] || !onPath[from] || leads[from] || isInTheWay(e)) continue;
+      leads[from] = 1;
+      queue.push(from);
+    }
+  }
+  return leads;
+};
+
 const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): Uint8Array => {
   const leads = new Uint8Array(wiring.points.length);
   const queue = [...ends];

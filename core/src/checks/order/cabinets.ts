@@ -1,5 +1,5 @@
 import type { Id } from '../../rig/ids.js';
-import { downstream } from '../../signal/trace.js';
+import { upstream } from '../../signal/trace.js';
 import { isDirt, type Audible, type Heard } from './audible.js';
 
 const CABINETS = new Set(['cabinet', 'cabinet simulation', 'microphone']);
@@ -10,11 +10,7 @@ export const isElectric = ({ sources }: Audible): boolean => sources.has('guitar
 export const bareDirt = ({ stages, trace }: Audible): readonly Id<'device'>[] => {
   const { wiring } = trace;
   const cabinets = new Set(wiring.blocks.filter((b) => CABINETS.has(b.block.stage) && trace.stages.get(b.stage) === 'in').map((b) => b.edge));
-  const isCab = (e: number): boolean => cabinets.has(e);
   const ends = wiring.ends.filter((e) => e.end.is === 'house' || e.end.is === 'recorder').map((e) => e.point);
-  return stages.filter((s) => (isDirt(s) || s.block.stage === 'preamp')).filter((s) => {
-    const start = wiring.blocks.filter((b) => b.stage === s.stage).map((b) => wiring.edges[b.edge]!.to);
-    const reached = downstream(trace, start, isCab);
-    return ends.some((p) => reached[p]);
-  }).map((s) => s.device);
+  const comesBare = upstream(trace, ends, (e) => cabinets.has(e));
+  return stages.filter((s) => isDirt(s) || s.block.stage === 'preamp').filter((s) => wiring.blocks.some((b) => b.stage === s.stage && comesBare[wiring.edges[b.edge]!.to])).map((s) => s.device);
 };
