@@ -37,6 +37,7 @@ export const toHold = (device: Need['device'], when: When, known: Known): Openin
 };
 
 const NOTHING: Opening = [];
+const NO_NEEDS: readonly Need[] = [];
 
 const opens = (rig: Rig, need: Need, known: Known): Opening | undefined => {
   if ('when' in need) {
@@ -85,10 +86,9 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
       if (point === to) return wayBack(via, from, to);
       for (const e of wiring.out[point]!) {
         if (!inLine[e]) continue;
-        const edge = wiring.edges[e]!;
         let opening = NOTHING;
         let isShut = false;
-        for (const need of edge.needs) {
+        for (const need of wiring.open[e] ? NO_NEEDS : wiring.edges[e]!.needs) {
           const more = opens(rig, need, known);
           if (more?.length) opening = opening.length ? [...opening, ...more] : more;
           isShut = more === undefined;
@@ -96,10 +96,11 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
         }
         if (isShut) continue;
         const next = c + opening.length;
-        if (next >= cost[edge.to]!) continue;
-        cost[edge.to] = next;
-        via[edge.to] = { point, opening };
-        (buckets[next] ??= []).push(edge.to);
+        const there = wiring.to[e]!;
+        if (next >= cost[there]!) continue;
+        cost[there] = next;
+        via[there] = { point, opening };
+        (buckets[next] ??= []).push(there);
       }
     }
   }

@@ -51,7 +51,7 @@ export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[
 };
 
 /** Points on the path, each behind all that lead to it; a way that leads back in a ring is left out. */
-export const pointsInOrder = ({ wiring: { points, edges, sources }, leaving, onPath }: Trace): readonly number[] => {
+export const pointsInOrder = ({ wiring: { points, to: leads, sources }, leaving, onPath }: Trace): readonly number[] => {
   const seen = new Uint8Array(points.length);
   const done: number[] = [];
   const visit = (from: number): void => {
@@ -67,7 +67,7 @@ export const pointsInOrder = ({ wiring: { points, edges, sources }, leaving, onP
         continue;
       }
       next[top] = k + 1;
-      const { to } = edges[leaving.edges[k]!]!;
+      const to = leads[leaving.edges[k]!]!;
       if (!onPath[to] || seen[to]) continue;
       seen[to] = 1;
       stack.push(to);
@@ -83,10 +83,10 @@ export const pointsInOrder = ({ wiring: { points, edges, sources }, leaving, onP
  * @returns whether the signal at a point comes to the edge at that place of the list
  */
 export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number, place: number) => boolean) => {
-  const { wiring: { edges }, leaving, onPath } = t;
+  const { wiring: { from, to: leads }, leaving, onPath } = t;
   const words = Math.ceil(wanted.length / 32);
   const ahead = new Uint32Array(onPath.length * words);
-  wanted.forEach((e, place) => { ahead[edges[e]!.from * words + (place >> 5)]! |= 1 << (place & 31); });
+  wanted.forEach((e, place) => { ahead[from[e]! * words + (place >> 5)]! |= 1 << (place & 31); });
   const points = pointsInOrder(t);
   const isOnce = ringsOf(t).length === 0;
   for (let isNew = true; isNew;) {
@@ -94,7 +94,7 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
     for (let i = points.length - 1; i >= 0; i -= 1) {
       const point = points[i]!;
       for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
-        const { to } = edges[leaving.edges[k]!]!;
+        const to = leads[leaving.edges[k]!]!;
         if (!onPath[to]) continue;
         for (let w = 0; w < words; w += 1) {
           const more = ahead[point * words + w]! | ahead[to * words + w]!;

@@ -23,8 +23,8 @@ export const factsHold = (facts: readonly SeenFact[], state: RigState): boolean 
 
 /** By edge: whether it carries the signal. */
 export const activeIn = (wiring: Wiring, state: RigState): Uint8Array => {
-  const active = new Uint8Array(wiring.edges.length);
-  edges: for (const e of wiring.plain) {
+  const active = wiring.open.slice();
+  edges: for (const e of wiring.needy) {
     for (const need of wiring.edges[e]!.needs) if (!isMet(need, state)) continue edges;
     active[e] = 1;
   }

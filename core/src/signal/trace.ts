@@ -81,17 +81,17 @@ export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace
   return { wiring, state, active, leaving, onPath, reached, leads, spreads, stages: stagesOf(wiring, active, onPath, isOn), reaches };
 };
 
-const leavingIn = ({ points, edges }: Wiring, active: Uint8Array): Leaving => {
+const leavingIn = ({ points, from }: Wiring, active: Uint8Array): Leaving => {
   const at = new Int32Array(points.length + 1);
-  for (let e = 0; e < active.length; e += 1) if (active[e]) at[edges[e]!.from + 1]! += 1;
+  for (let e = 0; e < active.length; e += 1) if (active[e]) at[from[e]! + 1]! += 1;
   for (let p = 0; p < points.length; p += 1) at[p + 1]! += at[p]!;
   const filled = at.slice();
   const found = new Int32Array(at[points.length]!);
   for (let e = 0; e < active.length; e += 1) {
     if (!active[e]) continue;
-    const { from } = edges[e]!;
-    found[filled[from]!] = e;
-    filled[from]! += 1;
+    const point = from[e]!;
+    found[filled[point]!] = e;
+    filled[point]! += 1;
   }
   return { at, edges: found };
 };
@@ -151,14 +151,14 @@ export const spreadFrom = (t: Trace, source: WiredEnd): Spread =>
   t.spreads.get(source) ?? spread(t.wiring, t.leaving, blocksOn(t.wiring, t.state), source.point);
 
 /** By point: the signal comes to it from some of these points, along the path and past nothing that is in the way. Points that are not on the path lead nowhere. */
-export const downstream = ({ wiring: { edges }, leaving, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
+export const downstream = ({ wiring, leaving, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
   const seen = new Uint8Array(onPath.length);
   const queue = from.filter((p) => onPath[p]);
   for (const point of queue) seen[point] = 1;
   for (let q = 0; q < queue.length; q += 1) {
     for (let k = leaving.at[queue[q]!]!; k < leaving.at[queue[q]! + 1]!; k += 1) {
       const e = leaving.edges[k]!;
-      const { to } = edges[e]!;
+      const to = wiring.to[e]!;
       if (!onPath[to] || seen[to] || isInTheWay?.(e)) continue;
       seen[to] = 1;
       queue.push(to);
@@ -168,13 +168,13 @@ export const downstream = ({ wiring: { edges }, leaving, onPath }: Trace, from: 
 };
 
 /** By point on the path: the signal still comes from it to some of these points, past nothing that is in the way. */
-export const upstream = ({ wiring: { edges, into }, active, onPath }: Trace, to: readonly number[], isInTheWay: (edge: number) => boolean): Uint8Array => {
+export const upstream = ({ wiring, active, onPath }: Trace, to: readonly number[], isInTheWay: (edge: number) => boolean): Uint8Array => {
   const leads = new Uint8Array(onPath.length);
   const queue = to.filter((p) => onPath[p]);
   for (const point of queue) leads[point] = 1;
   for (let q = 0; q < queue.length; q += 1) {
-    for (const e of into[queue[q]!]!) {
-      const { from } = edges[e]!;
+    for (const e of wiring.into[queue[q]!]!) {
+      const from = wiring.from[e]!;
       if (!active[e] || !onPath[from] || leads[from] || isInTheWay(e)) continue;
       leads[from] = 1;
       queue.push(from);
@@ -189,7 +189,7 @@ const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): 
   for (const end of queue) leads[end] = 1;
   for (let q = 0; q < queue.length; q += 1) {
     for (const e of wiring.into[queue[q]!]!) {
-      const from = wiring.edges[e]!.from;
+      const from = wiring.from[e]!;
       if (!active[e] || leads[from]) continue;
       leads[from] = 1;
       queue.push(from);
@@ -201,8 +201,7 @@ const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): 
 const stagesOf = (wiring: Wiring, active: Uint8Array, onPath: Uint8Array, isOn: Uint8Array): ReadonlyMap<Ref, StageState> => {
   const stages = new Map<Ref, StageState>();
   for (const { edge: i, stage } of wiring.blocks) {
-    const edge = wiring.edges[i]!;
-    const passes = active[i] && onPath[edge.from] && onPath[edge.to];
+    const passes = active[i] && onPath[wiring.from[i]!] && onPath[wiring.to[i]!];
     stages.set(stage, !passes ? 'outside' : isOn[i] ? 'in' : 'bypassed');
   }
   return stages;
@@ -217,21 +216,21 @@ export const ringsOf = (t: Trace): readonly (readonly number[])[] => {
 
 const rings = new WeakMap<Trace, readonly (readonly number[])[]>();
 
-const findRings = ({ wiring: { points, edges }, leaving }: Trace): readonly (readonly number[])[] => {
+const findRings = ({ wiring: { points, to: leads }, leaving }: Trace): readonly (readonly number[])[] => {
   const entering = new Int32Array(points.length);
-  for (const e of leaving.edges) entering[edges[e]!.to]! += 1;
+  for (const e of leaving.edges) entering[leads[e]!]! += 1;
   const isPeeled = new Uint8Array(points.length);
   const queue: number[] = [];
   for (let point = 0; point < points.length; point += 1) if (entering[point] === 0) queue.push(point);
   for (let q = 0; q < queue.length; q += 1) {
     isPeeled[queue[q]!] = 1;
     for (let k = leaving.at[queue[q]!]!; k < leaving.at[queue[q]! + 1]!; k += 1) {
-      const { to } = edges[leaving.edges[k]!]!;
+      const to = leads[leaving.edges[k]!]!;
       if ((entering[to]! -= 1) === 0) queue.push(to);
     }
   }
   if (queue.length === points.length) return [];
-  const next = (point: number): number[] => Array.from(leaving.edges.subarray(leaving.at[point]!, leaving.at[point + 1]!), (e) => edges[e]!.to);
+  const next = (point: number): number[] => Array.from(leaving.edges.subarray(leaving.at[point]!, leaving.at[point + 1]!), (e) => leads[e]!);
   const found: number[][] = [];
   const claimed = new Set<number>();
   for (let start = 0; start < points.length; start += 1) {

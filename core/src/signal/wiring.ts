@@ -87,6 +87,13 @@ export interface Wiring {
   readonly layer: JackKind;
   readonly points: readonly Point[];
   readonly edges: readonly Edge[];
+  /** By edge: the point that it leaves, and the one it leads to. */
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+  /** By edge: nothing can keep it from carrying the signal. */
+  readonly open: Uint8Array;
+  /** Edges that carry it when their needs are met, whatever the arrangement. */
+  readonly needy: readonly number[];
   /** Edges on which no arrangement has a say. */
   readonly plain: readonly number[];
   readonly ordered: readonly Ordered[];
@@ -325,8 +332,11 @@ class Builder {
       return [{ edge, stage: ref(device, block.id), device, block }];
     });
     const inOrder = new Set(this.ordered.flatMap((o) => o.pairs.map((p) => p.edge)));
+    const plain = this.edges.flatMap((_, e) => (inOrder.has(e) ? [] : [e]));
     return {
-      layer: this.layer, points: this.points, edges: this.edges, plain: this.edges.flatMap((_, e) => (inOrder.has(e) ? [] : [e])), ordered: this.ordered,
+      layer: this.layer, points: this.points, edges: this.edges, plain, ordered: this.ordered,
+      from: Int32Array.from(this.edges, (e) => e.from), to: Int32Array.from(this.edges, (e) => e.to),
+      open: Uint8Array.from(this.edges, (e, i) => (e.needs.length || inOrder.has(i) ? 0 : 1)), needy: plain.filter((e) => this.edges[e]!.needs.length > 0),
       out, into, at: this.at, inserts: this.inserts, blocks, gated: this.edges.flatMap(({ carries }, edge) => (carries.by === 'block' && carries.on ? [{ edge, on: carries.on }] : [])),
       wired: this.wired, plugged: this.plugged,
       sources: ends.filter((e) => e.end.is === 'source'), ends: ends.filter((e) => e.end.is !== 'source'),
