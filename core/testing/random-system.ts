@@ -3,10 +3,10 @@ import type { Condition, RecallSystem, SystemAct, SystemEvent } from '../src/rec
 
 const VALUES = ['0', '1', '2'];
 
-const domains = fc.array(fc.integer({ min: 2, max: 3 }), { minLength: 2, maxLength: 5 }).map((sizes) => sizes.map((n, i) => ({ id: `v${i}`, domain: VALUES.slice(0, n) })));
+const domains = (least: number, most: number) => fc.array(fc.integer({ min: 2, max: 3 }), { minLength: least, maxLength: most }).map((sizes) => sizes.map((n, i) => ({ id: `v${i}`, domain: VALUES.slice(0, n) })));
 
-/** Small recall systems of every kind of act, guard and power-up, with and without rows. */
-export const randomSystem: fc.Arbitrary<RecallSystem> = domains.chain((variables) => {
+/** Recall systems of every kind of act, guard and power-up, with and without rows. */
+const systems = (least: number, most: number, mostOthers: number): fc.Arbitrary<RecallSystem> => domains(least, most).chain((variables) => {
   const variable = fc.constantFrom(...variables);
   const condition: fc.Arbitrary<Condition> = variable.chain((v) => fc.subarray(v.domain, { minLength: 1 }).map((values) => ({ variable: v.id, in: values })));
   const act: fc.Arbitrary<SystemAct> = variable.chain((v) => {
@@ -24,7 +24,7 @@ export const randomSystem: fc.Arbitrary<RecallSystem> = domains.chain((variables
     fc.array(fc.tuple(...chosen.map((v) => fc.constantFrom(...v.domain))), { minLength: 1, maxLength: 3 }).map((rows) => ({ variables: chosen.map((v) => v.id), rows }))), { nil: undefined });
   return fc.record({
     recalls: fc.array(fc.record({ acts, wants, last: fc.boolean() }), { minLength: 1, maxLength: 3 }),
-    others: fc.array(other, { maxLength: 3 }),
+    others: fc.array(other, { maxLength: mostOthers }),
     initial: fc.tuple(...variables.map((v) => fc.subarray(v.domain, { minLength: 1 }))),
     together,
   }).map(({ recalls, others, initial, together: group }): RecallSystem => ({
@@ -37,3 +37,7 @@ export const randomSystem: fc.Arbitrary<RecallSystem> = domains.chain((variables
     ...(group ? { together: [group] } : {}),
   }));
 });
+
+export const randomSystem = systems(2, 5, 3);
+/** Of more variables, each event touching few of them. */
+export const wideSystem = systems(5, 8, 8);

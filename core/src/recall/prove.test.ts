@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { proveByWholeStates } from '../../testing/whole-states.js';
-import { randomSystem } from '../../testing/random-system.js';
+import { randomSystem, wideSystem } from '../../testing/random-system.js';
 import { prove, ProofMemory, type Verdict } from './prove.js';
 import { afterEvent, canHappen, wrongInSystem, type RecallSystem, type SystemState } from './system.js';
 
@@ -71,6 +71,25 @@ describe('laws of the prover', () => {
       const plain = proveByWholeStates(system);
       for (const sound of system.sounds) expect(said(verdicts.get(sound.id)!)).toEqual(plain.get(sound.id));
     }), { numRuns: 400 });
+  });
+
+  test('agrees with it on wide ones, too, where most events touch little of what there is', () => {
+    fc.assert(fc.property(wideSystem, (system) => {
+      const verdicts = prove(system);
+      const plain = proveByWholeStates(system);
+      for (const sound of system.sounds) expect(said(verdicts.get(sound.id)!)).toEqual(plain.get(sound.id));
+    }), { numRuns: 150 });
+  });
+
+  test('every counterexample of a wide one replays', () => {
+    fc.assert(fc.property(wideSystem, (system) => {
+      for (const [id, verdict] of prove(system)) {
+        for (const wrong of verdict.is === 'broken' ? verdict.wrong : []) {
+          const { powerUp, events } = wrong.example();
+          expect(replay(system, id, powerUp, events)).toContain(wrong.variable);
+        }
+      }
+    }), { numRuns: 150 });
   });
 
   test('a proof that remembers equals one from scratch', () => {

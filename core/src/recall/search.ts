@@ -72,7 +72,7 @@ export const search = (projection: Projection, budget: number): Searched => {
   const { parents, vias, depths } = states;
   const seen = new Met(sizes, sizes.map((_, i) => i));
   const touches = Array.from({ length: classes.count }, (_, c) => classes.touches(c, width));
-  const { groups, jumps } = byWhatMatters(projection, touches);
+  const { judging, leading, jumps } = byWhatMatters(projection, touches);
   let done = startStates(projection, budget, (state) => { if (seen.isNew(state)) states.add(state, -1, -1, 0); });
   /**
    * The judged values of all judged variables in a row, class after class; behind the classes what is there without any event, and so also after each that does not
@@ -88,21 +88,23 @@ export const search = (projection: Projection, budget: number): Searched => {
     }
   };
   const [before, now] = [new Uint16Array(width), new Uint16Array(width)];
-  const goOn = (at: number, c: number): void => {
+  const carriesOut = (c: number): boolean => {
     for (let i = 0; i < width; i += 1) now[i] = before[i]!;
-    if (!classes.carryOut(c, now)) return;
-    note(c, now, at);
-    if (!classes.isLast(c) && seen.isNew(now)) states.add(now, at, c, depths[at]! + 1);
+    return classes.carryOut(c, now);
   };
-  const open = openQuestions(projection, touches, groups, firstSeen.subarray(classes.count * perClass), offsets);
-  for (let at = 0; at < states.count && open.some((isOpen) => isOpen()); at += 1) {
+  const goOn = (at: number, c: number): void => {
+    if (carriesOut(c) && seen.isNew(now)) states.add(now, at, c, depths[at]! + 1);
+  };
+  const isOpen = openQuestions(projection, touches, judging, firstSeen.subarray(classes.count * perClass), offsets);
+  for (let at = 0; at < states.count && isOpen(); at += 1) {
     if (states.count > budget) {
       done = false;
       break;
     }
     states.copy(at, before);
     note(classes.count, before, at);
-    for (const { met, members } of groups) if (!met || met.isNew(before)) for (const c of members) goOn(at, c);
+    for (const { met, members } of judging) if (met.isNew(before)) for (const c of members) if (carriesOut(c)) note(c, now, at);
+    for (const { met, members } of leading) if (!met || met.isNew(before)) for (const c of members) goOn(at, c);
     const code = seen.codeOf(before);
     for (const jump of jumps) if (!seen.has(code + jump.from(before))) goOn(at, jump.c);
   }
@@ -148,37 +150,47 @@ const onlyIn = (firstSeen: Int32Array, first: number, size: number): number => {
   return only;
 };
 
-/** What keeps a search going: judged classes may depend on more than was met, and so may what is there without any event where that is judged. */
-const openQuestions = ({ asked, sizes, judged, isLeftBySome }: Projection, touches: readonly Uint8Array[], groups: readonly Group[], left: Int32Array, offsets: readonly number[]): readonly (() => boolean)[] => [
-  ...groups.flatMap(({ members, met }) => (members.some((c) => asked[c]) ? [() => !met || met.left > 0] : [])),
-  ...judged.flatMap((variable, j) => (isLeftBySome || touches.some((touched, c) => asked[c] && !touched[variable]) ? [() => left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!).includes(0)] : [])),
-];
+/** Says whether the search must go on: judged classes may depend on more than was met, and so may what is there without any event where that is judged. */
+const openQuestions = ({ asked, sizes, judged, isLeftBySome }: Projection, touches: readonly Uint8Array[], judging: readonly Judging[], left: Int32Array, offsets: readonly number[]): (() => boolean) => {
+  const rows = judged.flatMap((variable, j) => (isLeftBySome || touches.some((touched, c) => asked[c] && !touched[variable]) ? [left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!)] : []));
+  return () => judging.some(({ met }) => met.left > 0) || rows.some((row) => row.includes(0));
+};
 
-interface Group {
+/** Classes to which the same matters. */
+interface Leading {
   readonly members: readonly number[];
   /** States that agree in all that matters to these classes count once; undefined when everything matters. */
-  readonly met?: Met;
+  readonly met: Met | undefined;
+}
+
+/** Judged classes whose outcome depends on the same. */
+interface Judging extends Leading {
+  readonly met: Met;
 }
 
 /**
  * Two states that differ only in what an event forgets have the same state after it, and the one met first is the nearer to power-up; so each class is carried out
- * once for all of them. After the last event only what it touches is looked at. Classes to which everything matters, but which touch little, jump.
+ * once for all of them. To what it leaves where it is judged only what it touches matters. Classes to which everything matters, but which touch little, jump.
  */
-const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: readonly Uint8Array[]): { readonly groups: readonly Group[]; readonly jumps: readonly Jumps[] } => {
-  const groups = new Map<string, number[]>();
+const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: readonly Uint8Array[]): { readonly judging: readonly Judging[]; readonly leading: readonly Leading[]; readonly jumps: readonly Jumps[] } => {
+  const judging = new Map<string, number[]>();
+  const leading = new Map<string, number[]>();
   const jumps: Jumps[] = [];
   for (let c = 0; c < classes.count; c += 1) {
     const matters = classes.matters(c, sizes.length);
-    if (classes.isLast(c)) matters.forEach((_, i) => { if (!touches[c]![i]) matters[i] = 0; });
-    const jump = asked[c] || classes.isLast(c) || matters.includes(0) ? undefined : jumpsOf(sizes, classes, c, touches[c]!);
+    if (asked[c]) keptIn(judging, matters.map((m, i) => m & touches[c]![i]!).join(''), () => []).push(c);
+    if (classes.isLast(c)) continue;
+    const jump = matters.includes(0) ? undefined : jumpsOf(sizes, classes, c, touches[c]!);
     if (jump) jumps.push(jump);
-    else keptIn(groups, matters.join(''), () => []).push(c);
+    else keptIn(leading, matters.join(''), () => []).push(c);
   }
+  const placesIn = (key: string): readonly number[] => [...key].flatMap((m, i) => (m === '1' ? [i] : []));
   return {
     jumps,
-    groups: [...groups].map(([key, members]): Group => {
-      const kept = [...key].flatMap((m, i) => (m === '1' ? [i] : []));
-      return { members, ...(kept.length < sizes.length && productOf(sizes, kept) <= FLAT_LIMIT ? { met: new Met(sizes, kept) } : {}) };
+    judging: [...judging].map(([key, members]) => ({ members, met: new Met(sizes, placesIn(key)) })),
+    leading: [...leading].map(([key, members]) => {
+      const kept = placesIn(key);
+      return { members, met: kept.length < sizes.length && productOf(sizes, kept) <= FLAT_LIMIT ? new Met(sizes, kept) : undefined };
     }),
   };
 };
