@@ -59,6 +59,11 @@ export default defineConfig(
   { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
   { files: ['scripts/screen-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly' } } },
   rooms.map(floorRule),
+  {
+    files: ['core/src/recall/proof/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^(?!\\./|\\.\\./\\.\\./rig/kept\\.js$)', message: 'The prover knows no gear: it reads recall systems and nothing else (docs/architecture.md).' }] }] },
+  },
   nothingAbove('cli', ['@yunta/server*', '@yunta/web*', '@nestjs/*', 'react*']),
   nothingAbove('server', ['@yunta/web*', '@yunta/cli*', 'react*']),
   { files: ['web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },

@@ -1,6 +1,6 @@
-import { prove, type Verdict } from '@yunta/core/recall/prove';
+import { prove, type Verdict } from '@yunta/core/recall/proof/prove';
 import { sayFootsteps, slotText, controlText, valueText } from '@yunta/core/recall/words';
-import { tally } from '@yunta/core/recall/summary';
+import { tally } from '@yunta/core/recall/proof/summary';
 import type { Ref } from '@yunta/core/rig/ids';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import { UserError, type Words } from './arguments.js';

@@ -5,8 +5,8 @@ import type { Rig } from '../src/rig/rig.js';
 import { bearings } from '../src/recall/bearings.js';
 import { compile, type Compilation } from '../src/recall/compile.js';
 import { model, type Modelled } from '../src/recall/model.js';
-import { prove, type Verdict } from '../src/recall/prove.js';
-import { afterEvent, canHappen, type SystemState } from '../src/recall/system.js';
+import { prove, type Verdict } from '../src/recall/proof/prove.js';
+import { afterEvent, canHappen, type SystemState } from '../src/recall/proof/system.js';
 import type { Random } from './random.js';
 
 export interface Proved {

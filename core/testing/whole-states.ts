@@ -1,4 +1,4 @@
-import { afterEvent, canHappen, type RecallSystem, type SystemState } from '../src/recall/system.js';
+import { afterEvent, canHappen, type RecallSystem, type SystemState } from '../src/recall/proof/system.js';
 
 export type PlainVerdict = { verdict: 'proved' } | { verdict: 'broken'; length: number; variables: Record<string, number> };
 

@@ -1,6 +1,6 @@
 import { apply } from '../change/apply.js';
 import type { Edit } from '../change/edit.js';
-import type { Verdict } from '../recall/prove.js';
+import type { Verdict } from '../recall/proof/prove.js';
 import type { Id } from '../rig/ids.js';
 import { soundsInOrder } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './deriver.js';

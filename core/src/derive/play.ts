@@ -3,7 +3,7 @@ import { foundAt, realValue } from '../recall/footsteps.js';
 import type { Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
-import type { SystemState } from '../recall/system.js';
+import type { SystemState } from '../recall/proof/system.js';
 import { OTHER } from '../recall/domains.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';

@@ -9,7 +9,7 @@ import { unaffected, type CompileGround } from './unaffected.js';
 import { groundsOf, type Grounds } from '../recall/intend.js';
 import { model, type Modelled } from '../recall/model.js';
 import { ModelMemory } from '../recall/model-memory.js';
-import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../recall/prove.js';
+import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../recall/proof/prove.js';
 import { wayFinder, type WayFinder } from '../recall/ways.js';
 
 /** What every step starts from. */

@@ -8,8 +8,8 @@ import { partOf, type Rig } from '../rig/rig.js';
 import { bearings } from './bearings.js';
 import { compile, handMoves } from './compile.js';
 import { model } from './model.js';
-import { prove } from './prove.js';
-import { wrongInSystem } from './system.js';
+import { prove } from './proof/prove.js';
+import { wrongInSystem } from './proof/system.js';
 
 const compiled = (rig: Rig) => compile(bearings(rig, partOf(rig, BALLROOM_ID)!));
 const verdicts = (rig: Rig) => prove(model(compiled(rig)).system);

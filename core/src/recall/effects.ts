@@ -10,7 +10,7 @@ import type { Bearings } from './bearings.js';
 import { OTHER, UNKNOWN, type Domains } from './domains.js';
 import { listeners, type Listener } from './listeners.js';
 import { slotTiming, type Missed } from './slot-timing.js';
-import type { Condition, SystemAct } from './system.js';
+import type { Condition, SystemAct } from './proof/system.js';
 
 /** Every program that stands in a box of the rig, typed or planned. */
 export type Shelf = ReadonlyMap<string, Program>;

@@ -3,7 +3,7 @@ import { restingValue, controlOf } from '../signal/state.js';
 import type { Bearings } from './bearings.js';
 import { OTHER } from './domains.js';
 import type { Modelled } from './model.js';
-import type { SystemState } from './system.js';
+import type { SystemState } from './proof/system.js';
 import type { Value } from '../rig/value.js';
 
 /** A real value of the control for its name in the system; for "any other" one that nobody names. */

@@ -11,8 +11,8 @@ import type { Effects, Evening, Loading, Shelf } from './effects.js';
 import type { ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
-import type { Condition, SystemAct, SystemEvent } from './system.js';
-import { numberOf } from './texts.js';
+import type { Condition, SystemAct, SystemEvent } from './proof/system.js';
+import { numberOf } from './proof/texts.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
 export type Footstep =

@@ -1,5 +1,5 @@
 import { DomainMemory } from './domains.js';
-import type { SystemEvent } from './system.js';
+import type { SystemEvent } from './proof/system.js';
 
 /** Keeps what did not change from one edit to the next, so that the prover meets the very same events and wants again. */
 export class ModelMemory {

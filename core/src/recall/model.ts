@@ -11,7 +11,7 @@ import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type Shelf } from './effe
 import { callsByHalf, footEvents, knobEvents, loadSlot, moveEvents, pedalEvents, powerEvents, type Footstep, type Happening } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
-import type { Condition, RecallSystem, SystemEvent, SystemSound, Variable } from './system.js';
+import type { Condition, RecallSystem, SystemEvent, SystemSound, Variable } from './proof/system.js';
 
 /** What the proof takes for granted, in the order in which a line check would go through it. */
 export interface Granted {

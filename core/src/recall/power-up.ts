@@ -5,7 +5,7 @@ import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { OTHER, UNKNOWN, type Domains } from './domains.js';
 import { shelfKey, type Effects, type Shelf } from './effects.js';
-import type { Condition, SystemAct, Together, Variable } from './system.js';
+import type { Condition, SystemAct, Together, Variable } from './proof/system.js';
 
 /** The memory whose loaded program brings a control up at power-up. */
 export const loaderOf = (device: Device, control: string): Memory | undefined =>

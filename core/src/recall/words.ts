@@ -6,8 +6,8 @@ import { controlOf } from '../signal/state.js';
 import { UNKNOWN } from './domains.js';
 import type { Footstep } from './happenings.js';
 import type { Modelled } from './model.js';
-import type { Footsteps } from './prove.js';
-import { afterEvent } from './system.js';
+import type { Footsteps } from './proof/prove.js';
+import { afterEvent } from './proof/system.js';
 
 /** The slot as its controller shows it. @example slotText(rig, sound) // '1A' */
 export const slotText = (rig: Rig, sound: Sound): string =>

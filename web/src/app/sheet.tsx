@@ -2,7 +2,7 @@ import './sheet.css';
 import { IN, OUT, pasted, type Cell, type Typed } from '@yunta/core/sheets/sound-sheet';
 import type { Refusal } from '@yunta/core/rig/result';
 import { sayRefusal } from '@yunta/core/rig/result';
-import type { Verdict } from '@yunta/core/recall/prove';
+import type { Verdict } from '@yunta/core/recall/proof/prove';
 import Papa from 'papaparse';
 import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type CSSProperties, type KeyboardEvent, type MouseEvent } from 'react';
 

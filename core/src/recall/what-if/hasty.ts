@@ -9,7 +9,7 @@ import { allOf, earOf, Effects, hasEar, shelfKey, type Hearing, type NoteLoad } 
 import { loadSlot, slotLoading, type Footstep } from '../happenings.js';
 import { ears, happenings, type Modelled, type Said } from '../model.js';
 import { missedBy, reaching, type Reaching } from '../slot-timing.js';
-import type { SystemAct, SystemEvent, SystemSound, Variable } from '../system.js';
+import type { SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';

@@ -9,7 +9,7 @@ import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } f
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
-import type { Condition, SystemAct, SystemEvent } from '../system.js';
+import type { Condition, SystemAct, SystemEvent } from '../proof/system.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 import type { Question } from './question.js';
 

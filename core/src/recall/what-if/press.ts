@@ -10,7 +10,7 @@ import { moveEvents, type Footstep } from '../happenings.js';
 import type { Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
 import { apart, Cutter, Reach, type Extra } from './reach.js';
-import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../system.js';
+import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../proof/system.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 
 /** A switch that programs assign, with what a foot on it does in the system. */

@@ -1,7 +1,7 @@
 import type { Id } from '../../rig/ids.js';
 import type { Footstep } from '../happenings.js';
-import { prove, USUAL_BUDGET, type Verdict, type WrongWant } from '../prove.js';
-import type { RecallSystem, SystemSound } from '../system.js';
+import { prove, USUAL_BUDGET, type Verdict, type WrongWant } from '../proof/prove.js';
+import type { RecallSystem, SystemSound } from '../proof/system.js';
 
 /** What the usual proof leaves out: each is proved apart. */
 export type Mishap = 'late release' | 'first press' | 'hasty feet' | 'lost message' | 'turned knob';

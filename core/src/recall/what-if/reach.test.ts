@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { randomSystem } from '../../../testing/random-system.js';
-import { prove, type Verdict } from '../prove.js';
+import { prove, type Verdict } from '../proof/prove.js';
 import { apart, Reach, wantedIn, type Extra } from './reach.js';
 
 const said = (v: Verdict | undefined) => (v?.is === 'broken' ? Object.fromEntries(v.wrong.map((w) => [w.variable, w.length])) : {});

@@ -1,7 +1,7 @@
 import { once } from '../../rig/kept.js';
-import { conesOf, writersOf } from '../cone.js';
-import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../system.js';
-import { systemWithin } from '../reduce.js';
+import { conesOf, writersOf } from '../proof/cone.js';
+import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../proof/system.js';
+import { systemWithin } from '../proof/reduce.js';
 
 /** Which wanted variables rest on others, asked the other way round: what a change of some variables can reach. */
 export class Reach {

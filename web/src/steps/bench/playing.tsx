@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { BenchView } from '@yunta/core/derive/bench-view';
-import type { SystemState } from '@yunta/core/recall/system';
+import type { SystemState } from '@yunta/core/recall/proof/system';
 import type { SaidStep } from '@yunta/core/recall/words';
 import type { Ref } from '@yunta/core/rig/ids';
 import { useEffect, useState } from 'react';

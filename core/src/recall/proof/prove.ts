@@ -1,4 +1,4 @@
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../../rig/kept.js';
 import { cutTo, powerUpSpeaker, sameSigns, type Cut } from './cut.js';
 import { Merging } from './merging.js';
 import { project } from './projection.js';

@@ -1,4 +1,4 @@
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../../rig/kept.js';
 import { distinct, groupsIn, rowsInCone, type Cut } from './cut.js';
 import { EventClasses, type Guard, type Op } from './event-classes.js';
 import type { Merging } from './merging.js';

@@ -1,4 +1,4 @@
-import { once } from '../rig/kept.js';
+import { once } from '../../rig/kept.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
 
 /** Parts of a system as short texts and numbers: equal numbers say the same. What is said once of an object is kept with it. */

@@ -1,4 +1,4 @@
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../../rig/kept.js';
 import type { EventClasses } from './event-classes.js';
 import type { Projection } from './projection.js';
 

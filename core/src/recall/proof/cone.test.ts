@@ -1,6 +1,6 @@
-import { Random } from '../../testing/random.js';
+import { Random } from '../../../testing/random.js';
 import fc from 'fast-check';
-import { randomSystem } from '../../testing/random-system.js';
+import { randomSystem } from '../../../testing/random-system.js';
 import { conesOf, eventOf, placeOf, writersOf, writersWhenAsked } from './cone.js';
 import { tally } from './summary.js';
 import { afterEvent, canHappen, type RecallSystem } from './system.js';

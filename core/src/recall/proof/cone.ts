@@ -1,4 +1,4 @@
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../../rig/kept.js';
 import type { RecallSystem, SystemAct, SystemEvent } from './system.js';
 
 /** The acts that write one variable, in order, each as one number: the event's place in the system above, the act's place in the event below. */
