@@ -3,7 +3,8 @@ import type { CheckFault } from '../checks/settle.js';
 import type { Finding } from '../checks/check.js';
 import { handMoves } from '../recall/compile.js';
 import type { Verdict } from '../recall/proof/prove.js';
-import { tally, type Tally } from '../recall/proof/summary.js';
+import { tally, waysToStand, type Tally } from '../recall/proof/summary.js';
+import { roundly } from '../units/amounts.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Act } from '../rig/act.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
@@ -47,6 +48,8 @@ export interface View {
   readonly cables: readonly ListedCable[];
   /** Numbers for the headline: controls that the proof reckons with, and things that can happen to them. */
   readonly controls: number;
+  /** In how many ways these can stand together, in words. */
+  readonly ways: string;
   readonly events: number;
 }
 
@@ -60,6 +63,7 @@ export const viewOf = (d: Derived): View => ({
   columns: sheetColumns(d.rig, d.anatomy),
   cables: cablesInOrder(d.rig, d.anatomy),
   controls: d.modelled.system.variables.length,
+  ways: roundly(waysToStand(d.modelled.system)),
   events: d.modelled.system.events.length,
 });
 

@@ -82,53 +82,52 @@ const waitingActs = new WeakMap<Act, Map<number, Act>>();
 /** The very same act each time. */
 const waiting = (act: Act, afterMs: number): Act => keptIn(keptIn(waitingActs, act, () => new Map<number, Act>()), afterMs, (): Act => ({ ...act, afterMs } as Act));
 
-const sentBefore = new WeakMap<Way, Map<Value | undefined, Sent>>();
+const isTurnedOver = (way: Way): way is Extract<Way, { by: 'toggle' | 'pulse' }> => way.by === 'toggle' || way.by === 'pulse';
+
+interface Slot {
+  readonly caller: Caller;
+  readonly contents: Record<string, Value>;
+  readonly sent: Sent[];
+}
+
+const use = (rig: Rig, slot: Slot, way: Way, want: Wanted, wants: Wants): void => {
+  if (way.by === 'stored') {
+    const { name } = splitRef(want.control);
+    if (name !== slot.caller.memory.control) slot.contents[name] = want.value;
+  } else if (way.by === 'contact') slot.contents[way.control] = String(way.sets.get('closed')) === String(want.value) ? way.closed : way.open;
+  else if (isTurnedOver(way) ? mustTurnOver(rig, want, wants, way.values) : way.by === 'program' || programHolds(rig, want, wants) !== 'surely') {
+    const { sent } = sentOver(rig, way, want);
+    if (sent && (way.by !== 'clock' || !slot.sent.some(({ act }) => isSameTempo(act, sent.act)))) slot.sent.push(sent);
+  }
+};
+
+const isSameTempo = (a: Act, b: Act): boolean => 'send' in a && 'send' in b && 'bpm' in a.send && 'bpm' in b.send && a.at === b.at && a.send.bpm === b.send.bpm;
+
+const sentBefore = new WeakMap<Way, Map<Value, { readonly sent: Sent | undefined }>>();
 /** All sounds that want the same value in the same way send the very same act. */
-const sentOnce = (way: Way, value: Value | undefined, make: () => Sent): Sent => keptIn(keptIn(sentBefore, way, () => new Map<Value | undefined, Sent>()), value, make);
+const sentOver = (rig: Rig, way: SendingWay, want: Wanted): { readonly sent: Sent | undefined } =>
+  keptIn(keptIn(sentBefore, way, () => new Map<Value, { readonly sent: Sent | undefined }>()), want.value, () => ({ sent: messageFor(rig, way, want) }));
 
-const isTurnedOver = (way: Way): boolean => way.by === 'toggle' || way.by === 'pulse';
+type SendingWay = Exclude<Way, { by: 'stored' | 'contact' }>;
 
-const use = (rig: Rig, slot: { caller: Caller; contents: Record<string, Value>; sent: Sent[] }, way: Way, want: Wanted, wants: Wants): void => {
+const messageFor = (rig: Rig, way: SendingWay, want: Wanted): Sent | undefined => {
   const { device: id, name } = splitRef(want.control);
   const device = rig.parts.device.get(id)!;
-  const send = (value: Value | undefined, rank: number, make: () => { readonly act: Act; readonly text: string }) => slot.sent.push(sentOnce(way, value, () => {
-    const { act, text } = make();
-    return { act, rank, meant: { device: id, text } };
-  }));
-  const turnOver = (act: Act) => send(undefined, 2, () => ({ act, text: `turns ${nameOf(rig, want.control)} over` }));
+  const sent = (act: Act, text: string, rank: number): Sent => ({ act, rank, meant: { device: id, text } });
   switch (way.by) {
-    case 'stored':
-      if (name !== slot.caller.memory.control) slot.contents[name] = want.value;
-      return;
-    case 'contact':
-      slot.contents[way.control] = String(way.sets.get('closed')) === String(want.value) ? way.closed : way.open;
-      return;
-    case 'program':
-      send(want.value, 0, () => {
-        const number = Number(want.value);
-        const memory = device.memories.find((m) => m.control === name)!;
-        const bank = number >> 7;
-        return { act: { send: { pc: number & 0x7f, channel: way.channel, ...(bank || memory.size > 128 ? { bank } : {}) }, at: way.at }, text: `program ${shown(memory.shows, number)}` };
-      });
-      return;
+    case 'program': {
+      const number = Number(want.value);
+      const memory = device.memories.find((m) => m.control === name)!;
+      const bank = number >> 7;
+      return sent({ send: { pc: number & 0x7f, channel: way.channel, ...(bank || memory.size > 128 ? { bank } : {}) }, at: way.at }, `program ${shown(memory.shows, number)}`, 0);
+    }
     case 'cc': {
-      if (programHolds(rig, want, wants) === 'surely') return;
       const value = controllerValue(rig, way.act, want);
-      if (value !== undefined) send(want.value, 1, () => ({ act: { send: { cc: way.number, value, channel: way.channel }, at: way.at }, text: `${nameOf(rig, want.control)} ${want.value}` }));
-      return;
+      return value === undefined ? undefined : sent({ send: { cc: way.number, value, channel: way.channel }, at: way.at }, `${nameOf(rig, want.control)} ${want.value}`, 1);
     }
-    case 'clock': {
-      const { value: bpm } = want;
-      const isSent = slot.sent.some(({ act }) => 'send' in act && 'bpm' in act.send && act.at === way.at && act.send.bpm === bpm);
-      if (programHolds(rig, want, wants) === 'surely' || isSent) return;
-      if (typeof bpm === 'number') send(bpm, 1, () => ({ act: { send: { bpm }, at: way.at }, text: `tempo ${bpm}` }));
-      return;
-    }
-    case 'toggle':
-      if (mustTurnOver(rig, want, wants, way.values)) turnOver({ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at });
-      return;
-    case 'pulse':
-      if (mustTurnOver(rig, want, wants, way.values)) turnOver({ pulse: way.jack });
+    case 'clock': return typeof want.value === 'number' ? sent({ send: { bpm: want.value }, at: way.at }, `tempo ${want.value}`, 1) : undefined;
+    case 'toggle': return sent({ send: { cc: way.number, value: 127, channel: way.channel }, at: way.at }, `turns ${nameOf(rig, want.control)} over`, 2);
+    case 'pulse': return sent({ pulse: way.jack }, `turns ${nameOf(rig, want.control)} over`, 2);
   }
 };
 

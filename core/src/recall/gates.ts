@@ -1,7 +1,8 @@
-import type { Ref } from '../rig/ids.js';
-import { ref } from '../rig/ids.js';
+import type { Control } from '../rig/device.js';
+import { ref, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import type { Rig } from '../rig/rig.js';
-import { factHolds, type Fact, type Value, type When } from '../rig/value.js';
+import { allows, type Fact, type Value, type When } from '../rig/value.js';
 import { controlOf, inArrangement } from '../signal/state.js';
 import type { Need, Wiring } from '../signal/wiring.js';
 
@@ -11,13 +12,17 @@ type Opening = readonly (readonly [Ref, Value])[];
 /** A value that makes the fact true. */
 export const valueFor = (fact: Fact): Value | undefined => ('in' in fact ? fact.in[0] : 'from' in fact ? fact.from : undefined);
 
+const against = new WeakMap<Control, Map<Fact, { readonly value: Value | undefined }>>();
+
 /** A value that makes the fact false. */
 export const valueAgainst = (rig: Rig, control: Ref, fact: Fact): Value | undefined => {
-  const domain = controlOf(rig, control)?.domain;
-  if (!domain || !('control' in fact)) return undefined;
-  const holdsFor = (v: Value) => factHolds(fact, { value: () => v, plugged: () => false });
-  if ('values' in domain) return domain.values.find((v) => !holdsFor(v));
-  return 'min' in domain ? [domain.min, domain.max].find((v) => !holdsFor(v)) : undefined;
+  const found = controlOf(rig, control);
+  if (!found || !('control' in fact)) return undefined;
+  return keptIn(keptIn(against, found, () => new Map<Fact, { readonly value: Value | undefined }>()), fact, () => {
+    const { domain } = found;
+    const values = 'values' in domain ? domain.values : 'min' in domain ? [domain.min, domain.max] : [];
+    return { value: values.find((v) => !allows(fact, v)) };
+  }).value;
 };
 
 /** What must still be set for the facts to hold; undefined when what is known forbids it. */
@@ -31,7 +36,7 @@ export const toHold = (device: Need['device'], when: When, known: Known): Openin
       const chosen = valueFor(fact);
       if (chosen === undefined) return undefined;
       opening.push([control, chosen]);
-    } else if (!factHolds(fact, { value: () => value, plugged: () => false })) return undefined;
+    } else if (!allows(fact, value)) return undefined;
   }
   return opening;
 };
@@ -57,7 +62,7 @@ const opens = (rig: Rig, need: Need, known: Known): Opening | undefined => {
     if (value === undefined) {
       const against = valueAgainst(rig, control, fact);
       if (against !== undefined && !cheapest) cheapest = [[control, against]];
-    } else if (!factHolds(fact, { value: () => value, plugged: () => false })) return NOTHING;
+    } else if (!allows(fact, value)) return NOTHING;
   }
   return cheapest;
 };

@@ -20,11 +20,11 @@ export interface OverRelays {
 export const overRelays = (b: Bearings, callers: readonly Caller[], wanted: readonly Wanted[]): OverRelays => {
   const waysTo = callers.map((c) => b.finder.from(c.device.id, c.memory));
   const isReached = (control: Ref) => waysTo.some((ways) => ways(control).length > 0);
-  const known = new Set(wanted.map((w) => w.control));
+  const unreached = wanted.filter((w) => !isReached(w.control));
+  const known = new Set(unreached.length ? wanted.map((w) => w.control) : []);
   const wants: Wanted[] = [];
   const reached = new Set<Ref>();
-  for (const want of wanted) {
-    if (isReached(want.control)) continue;
+  for (const want of unreached) {
     const { device: id, name } = splitRef(want.control);
     for (const { relay, closed, open, setsClosed, setsOpen } of relaysTo(b, id, name)) {
       const value = String(setsClosed) === String(want.value) ? closed : String(setsOpen) === String(want.value) ? open : undefined;

@@ -19,13 +19,23 @@ export interface Circumstances {
   readonly plugged: (jack: string) => boolean;
 }
 
-export const factHolds = (fact: Fact, now: Circumstances): boolean => {
-  if ('jack' in fact) return now.plugged(fact.jack) === fact.plugged;
-  const value = now.value(fact.control);
-  if (value === undefined) return false;
-  if ('in' in fact) return fact.in.some((v) => String(v) === String(value));
+/** What a fact says of a control. */
+export type ControlFact = Exclude<Fact, { readonly jack: string }>;
+
+/** Whether a control with this value makes the fact true. */
+export const allows = (fact: ControlFact, value: Value): boolean => {
+  if ('in' in fact) {
+    const text = String(value);
+    return fact.in.some((v) => String(v) === text);
+  }
   const amount = Number(value);
   return amount >= fact.from && amount <= fact.to;
+};
+
+const factHolds = (fact: Fact, now: Circumstances): boolean => {
+  if ('jack' in fact) return now.plugged(fact.jack) === fact.plugged;
+  const value = now.value(fact.control);
+  return value !== undefined && allows(fact, value);
 };
 
 export const holds = (when: When | undefined, now: Circumstances): boolean => (when ?? []).every((fact) => factHolds(fact, now));

@@ -9,3 +9,14 @@ export const msText = (us: number): string => {
   const ms = us / 1000;
   return `${ms >= 10 ? Math.round(ms) : Math.round(ms * 10) / 10} ms`;
 };
+
+/** As many as any number holds. */
+const EXACT_DIGITS = 15;
+
+/** A count for people: whole up to a million, then to two figures. @example roundly(4_230_000_000n) // 'about 4.2 × 10^9' */
+export const roundly = (count: bigint): string => {
+  const text = count.toString();
+  if (text.length <= 6) return count.toLocaleString('en');
+  const [figures, power] = Number(text.slice(0, EXACT_DIGITS)).toExponential(1).split('e+') as [string, string];
+  return `about ${figures} × 10^${Number(power) + Math.max(0, text.length - EXACT_DIGITS)}`;
+};

@@ -2,7 +2,7 @@ import { Random } from '../../../testing/random.js';
 import fc from 'fast-check';
 import { randomSystem } from '../../../testing/random-system.js';
 import { conesOf, eventOf, placeOf, writersOf, writersWhenAsked } from './cone.js';
-import { tally } from './summary.js';
+import { tally, waysToStand } from './summary.js';
 import { afterEvent, canHappen, type RecallSystem } from './system.js';
 
 /** A chain of influence: a is set where b is on, b's event asks for c, d stands alone. */
@@ -56,4 +56,12 @@ describe('cones of influence', () => {
 
 test('a tally counts each verdict once', () => {
   expect(tally(new Map([['a', { is: 'proved' }], ['b', { is: 'undecided', because: 'too large' }], ['c', { is: 'proved' }]] as never))).toEqual({ sounds: 3, proved: 2, broken: 0, undecided: 1 });
+});
+
+test('the ways to stand are all values of each variable with all of every other', () => {
+  expect(waysToStand(SYSTEM)).toBe(16n);
+  fc.assert(fc.property(randomSystem, (system) => {
+    const rows = system.variables.reduce<readonly string[]>((known, v) => known.flatMap((k) => v.domain.map((x) => `${k} ${x}`)), ['']);
+    expect(waysToStand(system)).toBe(BigInt(rows.length));
+  }), { numRuns: 50 });
 });

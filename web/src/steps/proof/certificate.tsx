@@ -2,6 +2,7 @@ import { rigName } from '@yunta/core/rig/rig';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { useRig } from '../../app/rig-context.js';
 import { ADMITS } from './admits.js';
+import { Ways } from './ways.js';
 import { answerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 
 const VERDICTS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
@@ -15,7 +16,7 @@ export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
   return (
     <div className="print-only certificate">
       <h1>Does every sound come back? {rigName(rig)}</h1>
-      <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. {tally.proved} of {tally.sounds} sounds are proved: from every state that can be reached, their recall leaves all their wants true. Reckoned with were {view.controls} controls and {view.events} things that can happen to them.</p>
+      <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. {tally.proved} of {tally.sounds} sounds are proved: from every state that can be reached, their recall leaves all their wants true. Reckoned with were {view.controls} controls, which can stand in <Ways /> (values that no sound and no program names count as one), and {view.events} things that can happen to them, one after another in any order, however often. No state that can be reached so was left out.</p>
       <h2>Reckoned with</h2>
       <ul>{ADMITS.map(({ key, says }) => <li key={key}>{admits[key] ? '' : 'Not: '}{says}</li>)}</ul>
       <h2>Proved apart: and if …</h2>

@@ -13,6 +13,7 @@ import { ADMITS } from './admits.js';
 import { Assume } from './assume.js';
 import { Board, type Pair } from './board.js';
 import { Certificate } from './certificate.js';
+import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
 
 export const Proof = () => {
@@ -33,7 +34,7 @@ export const Proof = () => {
       <section className="no-print">
         <div className="headline">
           <h1>Does every sound come back?</h1>
-          <span className="soft">{view.tally.proved} of {view.tally.sounds} proved · {view.controls} controls, {view.events} things that can happen to them</span>
+          <span className="soft">{view.tally.proved} of {view.tally.sounds} proved · {view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them</span>
         </div>
         <Board pair={pair} choose={(p) => { choosePair(p); if (broken.some((s) => s.id === p.to)) choose(p.to); }} />
         {pair && <PairDetails pair={pair} />}
