@@ -33,23 +33,30 @@ export interface Actuated {
   readonly toggled: readonly Ref[];
 }
 
-type Wants = ReadonlyMap<Ref, Wanted>;
+/** What a sound wants, with the programs that it calls. */
+interface Wants {
+  readonly by: ReadonlyMap<Ref, Wanted>;
+  readonly holders: Map<Wanted, Holder>;
+}
 
 /** Finds for every wanted control the surest way by which a called controller reaches it. */
 export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wanted: readonly Wanted[]): Actuated => {
-  const wants: Wants = new Map(wanted.map((w) => [w.control, w]));
+  const by = new Map<Ref, Wanted>();
+  for (const want of wanted) by.set(want.control, want);
+  const wants: Wants = { by, holders: new Map() };
   const slots = callers.map((caller) => ({ caller, waysTo: finder.from(caller.device.id, caller.memory), contents: {} as Record<string, Value>, sent: [] as Sent[] }));
   const hand: HandMove[] = [];
   const toggled: Ref[] = [];
   for (const want of wanted) {
-    const reached = slots.some((slot) => {
-      const ways = slot.waysTo(want.control);
-      const way = ways.find((w) => w.by !== 'contact' || slot.contents[w.control] === undefined) ?? ways[0];
-      if (!way) return false;
+    let reached = false;
+    for (const slot of slots) {
+      const way = freeWay(slot.waysTo(want.control), slot.contents);
+      if (!way) continue;
       if (isTurnedOver(way) && programHolds(rig, want, wants) !== 'surely') toggled.push(want.control);
       use(rig, slot, way, want, wants);
-      return true;
-    });
+      reached = true;
+      break;
+    }
     if (!reached && !heldByProgram(rig, want, wants)) hand.push({ control: want.control, value: want.value, by: footReaches(rig, want.control) ? 'foot' : 'hand' });
   }
   for (const slot of slots) {
@@ -60,6 +67,12 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
     if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
   }
   return { slots, hand, toggled };
+};
+
+/** The surest way that no other wanted control uses already. */
+const freeWay = (ways: readonly Way[], contents: Readonly<Record<string, Value>>): Way | undefined => {
+  for (const way of ways) if (way.by !== 'contact' || contents[way.control] === undefined) return way;
+  return ways[0];
 };
 
 /** A message to a box that is still loading waits until it hears again. @param to the box that a message is meant for */
@@ -156,8 +169,8 @@ const holderOf = (rig: Rig, want: Wanted, wants: Wants): Holder | undefined => {
   const { device: id, name } = splitRef(want.control);
   const device = rig.parts.device.get(id);
   for (const memory of device ? memoriesThatStore(device, name) : []) {
-    const called = wants.get(ref(id, memory.control));
-    if (called) return { memory, program: programAt(rig, id, memory.id, called.value) };
+    const called = wants.by.get(ref(id, memory.control));
+    if (called) return keptIn(wants.holders, called, () => ({ memory, program: programAt(rig, id, memory.id, called.value) }));
   }
   return undefined;
 };

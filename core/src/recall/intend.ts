@@ -87,7 +87,8 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   }
   expandPrograms(rig, g, free);
 
-  const state = new Map(grounds.resting);
+  const state = new Map<Ref, Value>();
+  for (const [control, value] of grounds.resting) state.set(control, value);
   for (const { control, value } of g.wants.values()) state.set(control, value);
   const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
   return { wants: [...g.wants.values()], state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
