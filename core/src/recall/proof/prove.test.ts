@@ -78,7 +78,7 @@ describe('laws of the prover', () => {
       const verdicts = prove(system);
       const plain = proveByWholeStates(system);
       for (const sound of system.sounds) expect(said(verdicts.get(sound.id)!)).toEqual(plain.get(sound.id));
-    }), { numRuns: 150 });
+    }), { numRuns: 80 });
   });
 
   test('every counterexample of a wide one replays', () => {
@@ -89,7 +89,7 @@ describe('laws of the prover', () => {
           expect(replay(system, id, powerUp, events)).toContain(wrong.variable);
         }
       }
-    }), { numRuns: 150 });
+    }), { numRuns: 80 });
   });
 
   test('a proof that remembers equals one from scratch', () => {
