@@ -77,19 +77,16 @@ export const project = (system: RecallSystem, { cone, members, isLeftBySome }: C
   const inGroup = new Set(grouped.flatMap((g) => g.at));
   const asked: boolean[] = [];
   const classOf = members.map(({ event, numbers, places, isAsked }): number => {
-    const when = event.when?.map(guardOf) ?? [];
-    const does: (Op & WithForm)[] = [];
     let at = paths.goOn(START, event.last ? LAST : ACT);
-    for (const guard of when) at = paths.goOn(at, guard.form);
+    if (event.when) for (const c of event.when) at = paths.goOn(at, guardOf(c).form);
     at = paths.goOn(at, ACT);
     for (const i of places) {
       let op = ops.get(numbers[i]!);
       if (!op) ops.set(numbers[i]!, op = opOf(event.acts[i]!));
-      does.push(op);
       at = paths.goOn(at, op.form);
     }
     let made = paths.endAt(at);
-    if (made < 0) made = paths.endWith(at, classes.add(when, does, event.last === true));
+    if (made < 0) made = paths.endWith(at, classes.add(event.when?.map(guardOf) ?? [], places.map((i) => ops.get(numbers[i]!)!), event.last === true));
     asked[made] ||= isAsked;
     return made;
   });

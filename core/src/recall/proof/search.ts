@@ -173,27 +173,38 @@ interface Judging extends Leading {
  * once for all of them. To what it leaves where it is judged only what it touches matters. Classes to which everything matters, but which touch little, jump.
  */
 const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: readonly Uint8Array[]): { readonly judging: readonly Judging[]; readonly leading: readonly Leading[]; readonly jumps: readonly Jumps[] } => {
-  const judging = new Map<string, number[]>();
-  const leading = new Map<string, number[]>();
+  const judging = new Alike();
+  const leading = new Alike();
   const jumps: Jumps[] = [];
   for (let c = 0; c < classes.count; c += 1) {
     const matters = classes.matters(c, sizes.length);
-    if (asked[c]) keptIn(judging, matters.map((m, i) => m & touches[c]![i]!).join(''), () => []).push(c);
-    if (classes.isLast(c)) continue;
-    const jump = matters.includes(0) ? undefined : jumpsOf(sizes, classes, c, touches[c]!);
+    const isJumping = !classes.isLast(c) && !matters.includes(0);
+    const jump = isJumping ? jumpsOf(sizes, classes, c, touches[c]!) : undefined;
     if (jump) jumps.push(jump);
-    else keptIn(leading, matters.join(''), () => []).push(c);
+    else if (!classes.isLast(c)) leading.add(matters, c);
+    if (asked[c]) judging.add(matters.map((m, i) => m & touches[c]![i]!), c);
   }
-  const placesIn = (key: string): readonly number[] => [...key].flatMap((m, i) => (m === '1' ? [i] : []));
   return {
     jumps,
-    judging: [...judging].map(([key, members]) => ({ members, met: new Met(sizes, placesIn(key)) })),
-    leading: [...leading].map(([key, members]) => {
-      const kept = placesIn(key);
-      return { members, met: kept.length < sizes.length && productOf(sizes, kept) <= FLAT_LIMIT ? new Met(sizes, kept) : undefined };
-    }),
+    judging: judging.groups.map(({ places, members }) => ({ members, met: new Met(sizes, places) })),
+    leading: leading.groups.map(({ places, members }) => ({ members, met: places.length < sizes.length && productOf(sizes, places) <= FLAT_LIMIT ? new Met(sizes, places) : undefined })),
   };
 };
+
+/** Classes put together by the places that are marked for them. */
+class Alike {
+  readonly groups: { readonly places: readonly number[]; readonly members: number[] }[] = [];
+  private readonly known = new Map<number | string, number[]>();
+
+  add(marks: Uint8Array, c: number): void {
+    const key = marks.length < 31 ? marks.reduce((bits, mark) => bits * 2 + mark, 1) : marks.join('');
+    keptIn(this.known, key, () => {
+      const members: number[] = [];
+      this.groups.push({ members, places: [...marks.keys()].filter((i) => marks[i]) });
+      return members;
+    }).push(c);
+  }
+}
 
 const productOf = (sizes: readonly number[], places: readonly number[]): number => places.reduce((p, i) => p * sizes[i]!, 1);
 /** What a step at each of these places counts in a number for all of them. */
