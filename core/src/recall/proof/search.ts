@@ -1,5 +1,5 @@
 import { keptIn } from '../../rig/kept.js';
-import type { EventClasses } from './event-classes.js';
+import { FLAT_LIMIT, jumpsOf, Met, productOf, type Jumps } from './met.js';
 import type { Projection } from './projection.js';
 
 /** A way to a wrong value: the merged power-up values and the classes of events before the last, in order. */
@@ -25,8 +25,6 @@ export interface Outcome {
   readonly length: number;
   readonly way: () => Way;
 }
-
-const FLAT_LIMIT = 1 << 22;
 
 /** States one after the other, each the values of all variables in a row, with the way to each. */
 class States {
@@ -205,96 +203,6 @@ class Alike {
     }).push(c);
   }
 }
-
-const productOf = (sizes: readonly number[], places: readonly number[]): number => places.reduce((p, i) => p * sizes[i]!, 1);
-/** What a step at each of these places counts in a number for all of them. */
-const factorsOf = (sizes: readonly number[], places: readonly number[]): readonly number[] => places.map((_, k) => productOf(sizes, places.slice(0, k)));
-
-/** States that were met, told apart by their values at some places. */
-class Met {
-  private readonly places: Uint16Array;
-  private readonly factors: Int32Array | Float64Array;
-  private readonly flat: Uint8Array | undefined;
-  private readonly codes = new Set<number | string>();
-  private readonly isWide: boolean;
-
-  /** How many may still come. */
-  left: number;
-
-  constructor(sizes: readonly number[], places: readonly number[]) {
-    const product = productOf(sizes, places);
-    this.left = product;
-    this.places = Uint16Array.from(places);
-    this.factors = (product <= FLAT_LIMIT ? Int32Array : Float64Array).from(factorsOf(sizes, places));
-    this.flat = product <= FLAT_LIMIT ? new Uint8Array(product) : undefined;
-    this.isWide = product >= Number.MAX_SAFE_INTEGER;
-  }
-
-  codeOf(state: Uint16Array): number {
-    const { places, factors } = this;
-    let code = 0;
-    for (let k = 0; k < places.length; k += 1) code += state[places[k]!]! * factors[k]!;
-    return code;
-  }
-
-  /** Only where there are few enough of them. */
-  has(code: number): boolean {
-    return this.flat![code] === 1;
-  }
-
-  isNew(state: Uint16Array): boolean {
-    const isNew = this.isAdded(state);
-    if (isNew) this.left -= 1;
-    return isNew;
-  }
-
-  private isAdded(state: Uint16Array): boolean {
-    if (!this.flat) return this.codes.size < this.codes.add(this.isWide ? Array.from(this.places, (i) => state[i]!).join() : this.codeOf(state)).size;
-    const code = this.codeOf(state);
-    return this.flat[code] === 0 && (this.flat[code] = 1) === 1;
-  }
-}
-
-const UNKNOWN = -(2 ** 31);
-
-/** How far one class takes the number of a state, worked out once for all states alike in what it touches. */
-class Jumps {
-  private readonly touched: Uint16Array;
-  private readonly factors: Int32Array;
-  private readonly jumps: Int32Array;
-  private readonly after: Uint16Array;
-
-  constructor(readonly c: number, private readonly classes: EventClasses, touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
-    this.touched = Uint16Array.from(touched);
-    this.factors = Int32Array.from(factorsOf(sizes, touched));
-    this.jumps = new Int32Array(productOf(sizes, touched)).fill(UNKNOWN);
-    this.after = new Uint16Array(sizes.length);
-  }
-
-  /** 0 when it cannot happen. */
-  from(state: Uint16Array): number {
-    const { touched, factors, jumps } = this;
-    let place = 0;
-    for (let k = 0; k < touched.length; k += 1) place += state[touched[k]!]! * factors[k]!;
-    const known = jumps[place]!;
-    return known === UNKNOWN ? (jumps[place] = this.jump(state)) : known;
-  }
-
-  private jump(state: Uint16Array): number {
-    this.after.set(state);
-    return this.classes.carryOut(this.c, this.after) ? this.whole.reduce((sum, factor, i) => sum + (this.after[i]! - state[i]!) * factor, 0) : 0;
-  }
-}
-
-const WORTH_A_TABLE = 8;
-
-const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number, touches: Uint8Array): Jumps | undefined => {
-  const everywhere = sizes.map((_, i) => i);
-  const product = productOf(sizes, everywhere);
-  if (product > FLAT_LIMIT) return undefined;
-  const touched = everywhere.filter((i) => touches[i]);
-  return productOf(sizes, touched) * WORTH_A_TABLE <= product ? new Jumps(c, classes, touched, factorsOf(sizes, everywhere), sizes) : undefined;
-};
 
 /** Every power-up state, free variables and rows combined. False when there are more than the budget. */
 const startStates = (projection: Projection, budget: number, visit: (state: Uint16Array) => void): boolean => {
