@@ -1,6 +1,7 @@
 import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 import { actsAt, type Assign, type Program } from '../rig/program.js';
 import { keptIn, once } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
@@ -8,7 +9,7 @@ import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import { OTHER, type Domains } from './domains.js';
 import type { Effects, Evening, Loading, Shelf } from './effects.js';
-import type { ModelMemory } from './model-memory.js';
+import { ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
 import type { Condition, SystemAct, SystemEvent } from './proof/system.js';
@@ -37,6 +38,31 @@ export type Footstep =
 
 export type Happening = readonly [SystemEvent, Footstep];
 
+/** What events are said with. */
+export interface Said {
+  readonly domains: Domains;
+  readonly shelf: Shelf;
+  readonly effects: Effects;
+}
+
+/** Everything that can happen to a rig, as far as the hook-up admits it. */
+export const happenings = (c: Compilation, { domains, shelf, effects }: Said, memory = new ModelMemory()): readonly Happening[] => {
+  const b = c.bearings;
+  const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
+  const found: Happening[] = [];
+  for (const compiled of c.sounds.values()) {
+    found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
+  }
+  for (const program of callsByHalf(c, shelf)) {
+    found.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
+  }
+  if (admits.moves) found.push(...moveEvents(b, domains, effects, shelf, memory), ...pedalEvents(b, domains, effects, shelf, memory));
+  if (admits.feet) found.push(...memory.keep('feet', () => footEvents(b, effects)));
+  if (admits.powerCycle) found.push(...powerEvents(b, domains, shelf, effects, memory));
+  if (admits.knobs) found.push(...memory.keep('knobs', () => knobEvents(b, domains)));
+  return found.filter(([event, step]) => event.acts.length > 0 || step.does === 'recall');
+};
+
 const memoryOf = (b: Bearings, program: Program) => {
   const device = partOf(b.rig, program.device)!;
   return { device, memory: device.memories.find((m) => m.id === program.memory)! };
@@ -55,7 +81,7 @@ export const slotLoading = (b: Bearings, effects: Effects, program: Program, eve
 };
 
 /** Stomps that call only part of a sound, and typed slots that no sound calls: states that feet reach as well. */
-export const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] => {
+const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] => {
   const whole = new Set<Program>();
   const controllers = new Set<string>();
   const parts = new Set<Program>();
@@ -141,7 +167,7 @@ const actsAlike = (assigned: readonly Assigned[], list: 'on' | 'off'): readonly 
 const POSITIONS = [0, 64, 127];
 
 /** A pedal moved to its heel, half way or to its toe: what follows is what the loaded program says about it. */
-export const pedalEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: Shelf, kept: ModelMemory): readonly Happening[] =>
+const pedalEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: Shelf, kept: ModelMemory): readonly Happening[] =>
   [...pluggedPedals(b)].flatMap((input) => {
     const { device: id, name: jack } = splitRef(input);
     const device = partOf(b.rig, id)!;
@@ -164,7 +190,7 @@ const loadedIs = (b: Bearings, domains: Domains, program: Program): readonly Con
 };
 
 /** A foot or hand on a box itself; not on what is taken for granted, and not on the switches of a controller that recall. */
-export const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
+const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
   all(b.rig, 'device').flatMap((device) => device.actuators.flatMap((a) => {
     if (!('foot' in a.by || 'hand' in a.by)) return [];
     const acts = a.acts.filter((act) => 'control' in act && effects.isVariable(ref(device.id, act.control)) && !isBank(device, act.control));
@@ -183,7 +209,7 @@ export const knobEvents = (b: Bearings, domains: Domains): readonly Happening[] 
 
 const isBank = (device: Device, control: string): boolean => device.memories.some((m) => m.bank?.control === control);
 
-export const powerEvents = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects, kept: ModelMemory): readonly Happening[] => {
+const powerEvents = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects, kept: ModelMemory): readonly Happening[] => {
   const programs = new Map<Id<'device'>, number[]>();
   for (const program of shelf.values()) {
     const tags = programs.get(program.device);

@@ -1,4 +1,3 @@
-import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 import type { Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all } from '../rig/rig.js';
@@ -8,7 +7,7 @@ import type { Compilation } from './compile.js';
 import type { Compiled } from './compiled.js';
 import { domainsOf, type Domains } from './domains.js';
 import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type Shelf } from './effects.js';
-import { callsByHalf, footEvents, knobEvents, loadSlot, moveEvents, pedalEvents, powerEvents, type Footstep, type Happening } from './happenings.js';
+import { happenings, type Footstep, type Said } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
 import type { Condition, RecallSystem, SystemEvent, SystemSound, Variable } from './proof/system.js';
@@ -29,13 +28,6 @@ export interface Modelled {
   readonly said: Said;
 }
 
-/** What events are said with. */
-export interface Said {
-  readonly domains: Domains;
-  readonly shelf: Shelf;
-  readonly effects: Effects;
-}
-
 export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const b = c.bearings;
   const shelf = shelfOf(c);
@@ -49,24 +41,6 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
     system: relevant({ variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds }, memory),
     steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said,
   };
-};
-
-/** Everything that can happen to a rig, as far as the hook-up admits it. */
-export const happenings = (c: Compilation, { domains, shelf, effects }: Said, memory = new ModelMemory()): readonly Happening[] => {
-  const b = c.bearings;
-  const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
-  const found: Happening[] = [];
-  for (const compiled of c.sounds.values()) {
-    found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
-  }
-  for (const program of callsByHalf(c, shelf)) {
-    found.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
-  }
-  if (admits.moves) found.push(...moveEvents(b, domains, effects, shelf, memory), ...pedalEvents(b, domains, effects, shelf, memory));
-  if (admits.feet) found.push(...memory.keep('feet', () => footEvents(b, effects)));
-  if (admits.powerCycle) found.push(...powerEvents(b, domains, shelf, effects, memory));
-  if (admits.knobs) found.push(...memory.keep('knobs', () => knobEvents(b, domains)));
-  return found.filter(([event, step]) => event.acts.length > 0 || step.does === 'recall');
 };
 
 /** For each box of which it can depend on what is loaded whether it misses a message: whether it had the program already. */

@@ -23,6 +23,8 @@ test('what ends at a place is kept there until all paths are forgotten', () => {
   expect(paths.endAt(here)).toBe(-1);
   expect(paths.endWith(here, 5)).toBe(5);
   expect(paths.endAt(walk(paths, [7, 8]))).toBe(5);
+  for (let n = 0; n < 5000; n += 1) walk(paths, [n, n]);
+  expect(paths.endAt(walk(paths, [7, 8]))).toBe(5);
   paths.clear();
   expect(paths.endAt(walk(paths, [7, 8]))).toBe(-1);
   expect(paths.endAt(START)).toBe(-1);

@@ -1,10 +1,11 @@
 /** Where every path begins. */
 export const START = 0;
 const NOTHING = -1;
+const [FIRST_ROOM, MOST_KEPT] = [256, 4096];
 
 /** Rows of whole numbers as paths: equal rows end at the same place. Kept in a table with open places, as nothing is asked more often. */
 export class Paths {
-  private room = 256;
+  private room = FIRST_ROOM;
   private from = new Int32Array(this.room);
   private number = new Int32Array(this.room);
   /** Where each step leads; 0 where the table is open. */
@@ -13,12 +14,12 @@ export class Paths {
   private readonly ends: number[] = [NOTHING];
   private last = START;
 
-  /** Forgets all paths and keeps its room. */
-  clear(): this {
-    this.to.fill(0);
+  /** Forgets all paths. It keeps its room unless that is so large that emptying it would take longer than growing again. */
+  clear(): void {
+    if (this.room > MOST_KEPT) this.makeRoom(FIRST_ROOM);
+    else this.to.fill(0);
     this.last = START;
     this.ends[START] = NOTHING;
-    return this;
   }
 
   /** What ends where the path leads; −1 for nothing. */
@@ -52,12 +53,16 @@ export class Paths {
     return i;
   }
 
+  private makeRoom(room: number): void {
+    this.room = room;
+    this.from = new Int32Array(room);
+    this.number = new Int32Array(room);
+    this.to = new Int32Array(room);
+  }
+
   private grow(): void {
     const { from, number, to } = this;
-    this.room *= 4;
-    this.from = new Int32Array(this.room);
-    this.number = new Int32Array(this.room);
-    this.to = new Int32Array(this.room);
+    this.makeRoom(this.room * 4);
     to.forEach((place, old) => {
       if (place === 0) return;
       const i = this.placeOf(from[old]!, number[old]!);

@@ -13,7 +13,6 @@ interface WithForm {
 
 /** A recall system cut down to a cone, in small integers; values that the cone cannot tell apart are merged. */
 export interface Projection {
-  readonly variables: readonly string[];
   readonly sizes: readonly number[];
   /** Events that do the same within the cone are one class. */
   readonly classes: EventClasses;
@@ -91,7 +90,6 @@ export const project = (system: RecallSystem, { cone, members, isLeftBySome }: C
     return made;
   });
   return {
-    variables: cone,
     classes,
     classOf,
     asked,
