@@ -67,6 +67,8 @@ describe('a rig through the door', () => {
   });
 
   test('history, a look at an older revision, and restore as a new change', async () => {
+    const ticked: Part = { kind: 'tick', id: 'tick:dly-programs-4', device: 'device:dly', memory: 'programs', number: 4, lines: { 'mix 30': { by: 'Ana', revision: 1, when: '2026-01-01T10:00:00.000Z' } } };
+    expect((await post(`${RIG}/changes`, change(await revision(), [ticked]))).status).toBe(200);
     const before = await revision();
     const { body: first } = await get(`${RIG}/revisions/1`);
     expect((first as { parts: Part[] }).parts.find((p) => p.id === 'sound:01')).toEqual(partOf(islandRun(), 'sound:01'));
@@ -75,6 +77,7 @@ describe('a rig through the door', () => {
     const { body: now } = await get(RIG);
     const parts = new Map((now as { parts: Part[] }).parts.map((p) => [p.id, p]));
     for (const part of everyPart(islandRun())) expect(parts.get(part.id)).toEqual(part);
+    expect(parts.get(ticked.id)).toEqual(ticked);
     expect((await post(`${RIG}/restore`, { id: 'back-1', to: 1 })).body).toEqual({ revision: before + 1, again: true });
   });
 

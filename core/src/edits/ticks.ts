@@ -28,3 +28,12 @@ export const untick = (rig: Rig, place: ProgramPlace, line: string): Edit => {
   const { [line]: _, ...rest } = before.lines;
   return Object.keys(rest).length ? { put: [{ ...before, lines: rest }], remove: [] } : { put: [], remove: [before.id] };
 };
+
+/** The same edit, but nothing is typed into a box by it: what is ticked off stays so as long as its box stays, and comes and goes with it. */
+export const leavingTicks = (rig: Rig, { put, remove }: Edit): Edit => {
+  const gone = new Set(remove);
+  return {
+    put: put.filter((part) => part.kind !== 'tick' || !partOf(rig, part.device)),
+    remove: remove.filter((id) => !rig.parts.tick.has(id as Tick['id']) || gone.has(partOf(rig, id as Tick['id'])!.device)),
+  };
+};

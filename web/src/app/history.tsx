@@ -11,6 +11,7 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
   const { data, isError } = useQuery({ queryKey: ['history', rigId, revision], queryFn: () => api.history(rigId), enabled: opened });
   return (
     <Drawer opened={opened} onClose={close} position="right" size="lg" title={<strong>History</strong>}>
+      <p className="soft">Going back is a change of its own: nothing in between is lost. What was ticked off as typed in stays ticked, because the boxes still hold it.</p>
       {isError && <p className="broken">The server does not answer; the history is with it. Your own changes are kept here.</p>}
       <table className="plain">
         <thead><tr><th>revision</th><th>when</th><th>what</th><th><span className="visually-hidden">bring back</span></th></tr></thead>

@@ -1,0 +1,30 @@
+import { after } from '../../testing/after.js';
+import { deltaOf, editOf, invert } from '../change/delta.js';
+import type { Edit } from '../change/edit.js';
+import { islandRun } from '../demo/island-run.js';
+import { all, type Rig } from '../rig/rig.js';
+import { removeDevice } from './devices.js';
+import { leavingTicks, tick, tickOf, untick } from './ticks.js';
+
+const demo = islandRun();
+const DLY = { device: 'device:dly', memory: 'programs', number: 4 } as const;
+const HOW = { by: 'Ana', revision: 1, when: '2026-01-01T10:00:00.000Z' };
+const typed = after(demo, tick(demo, DLY, ['mix 30'], ['mix 30'], HOW));
+const lines = (rig: Rig): readonly string[] => Object.keys(tickOf(rig, DLY)?.lines ?? {});
+/** Makes an edit and goes back from it. */
+const thereAndBack = (rig: Rig, edit: Edit): Rig => {
+  const there = after(rig, edit);
+  return after(there, leavingTicks(there, editOf(invert(deltaOf(rig, edit)))));
+};
+
+describe('going back in the plan', () => {
+  test('takes nothing out of a box: what was ticked since stays ticked', () => expect(lines(thereAndBack(demo, tick(demo, DLY, ['mix 30'], ['mix 30'], HOW)))).toEqual(['mix 30']));
+  test('types nothing into one: what was taken back since stays open', () => expect(lines(thereAndBack(typed, untick(typed, DLY, 'mix 30')))).toEqual([]));
+  test('brings a box back as it was typed', () => expect(lines(thereAndBack(typed, removeDevice(typed, 'device:dly')))).toEqual(['mix 30']));
+  test('takes a box away with its ticks', () => {
+    const without = after(typed, removeDevice(typed, 'device:dly'));
+    expect(all(without, 'tick')).toEqual([]);
+    const again: Edit = editOf(invert(deltaOf(typed, removeDevice(typed, 'device:dly'))));
+    expect(all(thereAndBack(without, again), 'tick')).toEqual([]);
+  });
+});
