@@ -29,7 +29,8 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { print } from '../say.js';
 
-const RUNS = 9;
+/** Enough that a process is warm and that the median says what the work takes, not what else the machine was doing. */
+const RUNS = 25;
 
 /** How long each of several runs takes, in ms, the shortest first. */
 const times = (run: () => unknown, runs = RUNS): readonly number[] => Array.from({ length: runs }, () => {
@@ -73,6 +74,7 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   timed('compile', () => compile(b));
   timed('model', () => model(compilation));
   timed('prove, cold', () => prove(modelled.system));
+  timed('whole pipeline, cold', () => new Deriver().derive(rig, hookup.id));
   const memory = new ProofMemory();
   prove(modelled.system, USUAL_BUDGET, memory);
   const editing = new Deriver();
@@ -82,7 +84,6 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   let at = 0;
   timed('prove, after one edit', () => prove(changed[at++ % changed.length]!, USUAL_BUDGET, memory));
   timed('findings, of sounds looked at before', () => judge({ rig, hookup, compilation, modelled, verdicts: new Map(verdicts) }));
-  timed('whole pipeline, cold', () => new Deriver().derive(rig, hookup.id));
   const deriver = new Deriver();
   deriver.derive(rig, hookup.id);
   let last = rig;
@@ -99,6 +100,7 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   row('trace of all sounds, the same by graphology', ms(byGraphology), `${(byGraphology / traced).toFixed(0)} times as long`);
 };
 
+print(`Medians of ${RUNS} runs one after the other in one process, unless a row says otherwise, with the shortest beside them.`);
 const demo = islandRun();
 measure('Demo', demo, partOf(demo, BALLROOM_ID)!);
 const giant = giantRig();

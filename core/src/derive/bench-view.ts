@@ -55,7 +55,7 @@ export type PedalView = { readonly text: string; readonly about: string } & (
 /** The bench as the screen shows it. Plain data. */
 export interface BenchView {
   readonly now: string;
-  /** Bytes are on their way, or a box is still loading. */
+  /** Something goes on as time goes by: bytes are on their way, or a box is still loading. */
   readonly busy: boolean;
   readonly bank: string;
   readonly floor: readonly SwitchView[];

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { withParts } from '../../testing/after.js';
 import { FAILURES, type Failure } from '../../testing/failures.js';
 import { SMALL } from '../../testing/small-rig.js';
 import { apply } from '../change/apply.js';
@@ -8,7 +9,7 @@ import { handMoves } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { SystemState } from '../recall/proof/system.js';
 import { whatIf } from '../recall/what-if/what-if.js';
-import type { Rig } from '../rig/rig.js';
+import { partOf, type Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './deriver.js';
 import { setUpBench, takeStep } from './play.js';
 import { tried } from './tried.js';
@@ -82,4 +83,15 @@ describe.each(FAILURES.map((f) => [f.title, f] as const))('%s', (_, failure) => 
     expect(whatIf('late release', after.compilation, after.modelled, after.verdicts).troubles).toEqual([]);
     expect(endsAt(after, failure, powerUp, steps)).toBe(wanted);
   });
+});
+
+test('a switch let go late is no finding where moves are not reckoned with, and no check fails for it', () => {
+  const { rig } = FAILURES.find((f) => f.file === '04-let-go-late')!;
+  const codes = (moves: boolean) => {
+    const { findings, faults } = derive(withParts(rig, { ...partOf(rig, SMALL)!, admits: { moves, feet: true, powerCycle: true } })).judgement;
+    expect(faults).toEqual([]);
+    return findings.map((f) => f.code);
+  };
+  expect(codes(true)).toContain('recall.move-left-on');
+  expect(codes(false)).not.toContain('recall.move-left-on');
 });

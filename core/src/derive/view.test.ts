@@ -30,7 +30,7 @@ describe('what the screens are told', () => {
   });
   test('says what is stored, with the bytes and what they are for', () => {
     expect(storedView(d, 'sound:04')).toEqual([{
-      device: 'Eight-loop switcher', slot: '1D', typed: false, contents: 'trim 3, loop1, loop3, loop4, loop6, ctl1 closed, loop8, order loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8',
+      device: 'Eight-loop switcher', slot: '1D', typed: false, contents: 'loop1, loop3, loop4, loop6, loop8, order loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8, ctl1 closed, trim 3',
       messages: [{ bytes: 'C2 04', for: 'Stereo delay: program 4' }, { bytes: 'C3 04', for: 'Stereo reverb: program 2.2' }],
     }]);
     expect(storedView(d, 'sound:06')[0]).toMatchObject({ typed: true, messages: [{ bytes: 'C1 0D', for: 'as typed in' }, {}, {}] });

@@ -27,6 +27,12 @@ describe('what the usual proof leaves out, as the screens show it', () => {
     expect(parts.at(-1)).toBeLessThanOrEqual(1);
     expect(view.undecided).toEqual([]);
   });
+  test('a question that fails says why, and claims nothing', () => {
+    const torn = { ...demo, modelled: { ...demo.modelled, ground: { ...demo.modelled.ground, variables: [] } } };
+    const { view } = answer(torn, 'late release');
+    expect(view).toEqual({ about: 'late release', judged: 0, troubles: [], undecided: [], fault: expect.stringMatching(/./) });
+    expect(answer(torn, 'turned knob').view.fault).toBeUndefined();
+  });
   test('a sound that can be called too early is told once, with the longest wait and the stomp that comes too soon last', () => {
     const { troubles } = answer(demo, 'hasty feet').view;
     expect(new Set(troubles.map((t) => t.sound)).size).toBe(troubles.length);

@@ -1,6 +1,6 @@
-import type { Mishap, Reply, Trouble } from '../recall/what-if/question.js';
+import type { Footstep } from '../recall/happenings.js';
+import { replying, type Mishap, type Trouble } from '../recall/what-if/question.js';
 import { QUESTIONS, neverHealed } from '../recall/what-if/what-if.js';
-import { replying } from '../recall/what-if/question.js';
 import type { SystemState } from '../recall/proof/system.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Id, Ref } from '../rig/ids.js';
@@ -33,15 +33,26 @@ export interface WhatIfView {
   readonly troubles: readonly TroubleView[];
   /** Names of sounds that depend on too much to be decided. */
   readonly undecided: readonly string[];
+  /** Why there is no answer; it never keeps the other questions from theirs. */
+  readonly fault?: string;
 }
 
 export interface Answered {
   readonly view: WhatIfView;
-  readonly reply: Reply;
+  /** The steps that its troubles are made of, by the ids of their events. */
+  readonly steps: ReadonlyMap<string, Footstep>;
 }
 
 /** Asks and answers one question piece by piece, so that a caller can stop between them; says how much of it is done, from 0 to 1. */
 export function* answering(d: Derived, about: Mishap): Generator<number, Answered> {
+  try {
+    return yield* answers(d, about);
+  } catch (e) {
+    return { steps: new Map(), view: { about, judged: 0, troubles: [], undecided: [], fault: e instanceof Error ? e.message : String(e) } };
+  }
+}
+
+function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
   const { compilation, modelled, verdicts, rig } = d;
   yield 0;
   const question = QUESTIONS.find((q) => q.about === about)!.ask(compilation, modelled);
@@ -56,7 +67,7 @@ export function* answering(d: Derived, about: Mishap): Generator<number, Answere
   const reply = piece.value;
   const never: ReadonlySet<string> = about === 'lost message' ? neverHealed(reply, verdicts) : new Set();
   const name = (sound: Id<'sound'>) => partOf(rig, sound)?.name ?? sound;
-  return { reply, view: {
+  return { steps: question.steps, view: {
     about, judged: reply.judged, undecided: reply.undecided.map((u) => name(u.sound)),
     troubles: longestWaits(reply.troubles).map((t): TroubleView => {
       const [first] = [...t.wants].sort((a, b) => a.length - b.length);

@@ -1,17 +1,17 @@
 import { byteFor, scaledValue, type Act } from '../rig/act.js';
 import { shown } from '../midi/numbering.js';
-import { controlIn, memoriesThatStore, type Device, type Memory } from '../rig/device.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { controlIn, type Device, type Memory } from '../rig/device.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn, once } from '../rig/kept.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf, restingValue } from '../signal/state.js';
 import type { HandMove, Meant, Wanted } from './compiled.js';
 import { BYTE_US } from '../units/amounts.js';
 import { bytesOf } from './slot-timing.js';
-import type { Way, WayFinder } from './ways.js';
+import type { Target, Way, WayFinder } from './ways.js';
 
 /** A controller that a sound calls. */
 export interface Caller {
@@ -35,29 +35,32 @@ export interface Actuated {
 
 /** What a sound wants, with the programs that it calls. */
 interface Wants {
-  readonly by: ReadonlyMap<Ref, Wanted>;
+  readonly called: (control: Ref) => Wanted | undefined;
   readonly holders: Map<Wanted, Holder>;
 }
 
-/** Finds for every wanted control the surest way by which a called controller reaches it. */
-export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wanted: readonly Wanted[]): Actuated => {
-  const by = new Map<Ref, Wanted>();
-  for (const want of wanted) by.set(want.control, want);
-  const wants: Wants = { by, holders: new Map() };
-  const slots = callers.map((caller) => ({ caller, waysTo: finder.from(caller.device.id, caller.memory), contents: {} as Record<string, Value>, sent: [] as Sent[] }));
+/**
+ * Finds for every wanted control the surest way by which a called controller reaches it.
+ * @param apart what is brought about otherwise
+ */
+export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[], wanted: ReadonlyMap<Ref, Wanted>, apart: ReadonlySet<Ref>): Actuated => {
+  const wants: Wants = { called: (control) => (apart.has(control) ? undefined : wanted.get(control)), holders: new Map() };
+  const slots = callers.map((caller) => ({ caller, waysTo: finder.from(caller.device.id, caller.memory), contents: { ...openContents(caller.memory) }, sent: [] as Sent[] }));
   const hand: HandMove[] = [];
   const toggled: Ref[] = [];
-  for (const want of wanted) {
+  for (const want of wanted.values()) {
+    if (apart.has(want.control)) continue;
     let reached = false;
     for (const slot of slots) {
       const way = freeWay(slot.waysTo(want.control), slot.contents);
       if (!way) continue;
-      if (isTurnedOver(way) && programHolds(rig, want, wants) !== 'surely') toggled.push(want.control);
-      use(rig, slot, way, want, wants);
+      const target = finder.target(want.control);
+      if (isTurnedOver(way) && programHolds(rig, want, target, wants) !== 'surely') toggled.push(want.control);
+      use(rig, slot, way, want, target, wants);
       reached = true;
       break;
     }
-    if (!reached && !heldByProgram(rig, want, wants)) hand.push({ control: want.control, value: want.value, by: footReaches(rig, want.control) ? 'foot' : 'hand' });
+    if (!reached && programHolds(rig, want, finder.target(want.control), wants) === 'not') hand.push({ control: want.control, value: want.value, by: footReaches(rig, want.control) ? 'foot' : 'hand' });
   }
   for (const slot of slots) {
     for (const stored of slot.caller.memory.stores) {
@@ -66,11 +69,14 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
     slot.sent.sort((a, b) => a.rank - b.rank);
     if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
   }
-  return { slots, hand, toggled };
+  return { slots: slots.map(({ caller, contents, sent }) => ({ caller, contents: contents as Readonly<Record<string, Value>>, sent })), hand, toggled };
 };
 
+/** Everything that a program of a memory holds, in the order of the box, still open. */
+const openContents = once((memory: Memory): Readonly<Record<string, Value | undefined>> => Object.fromEntries(memory.stores.map((stored) => [stored, undefined])));
+
 /** The surest way that no other wanted control uses already. */
-const freeWay = (ways: readonly Way[], contents: Readonly<Record<string, Value>>): Way | undefined => {
+const freeWay = (ways: readonly Way[], contents: Readonly<Record<string, Value | undefined>>): Way | undefined => {
   for (const way of ways) if (way.by !== 'contact' || contents[way.control] === undefined) return way;
   return ways[0];
 };
@@ -99,16 +105,15 @@ const isTurnedOver = (way: Way): way is Extract<Way, { by: 'toggle' | 'pulse' }>
 
 interface Slot {
   readonly caller: Caller;
-  readonly contents: Record<string, Value>;
+  readonly contents: Record<string, Value | undefined>;
   readonly sent: Sent[];
 }
 
-const use = (rig: Rig, slot: Slot, way: Way, want: Wanted, wants: Wants): void => {
+const use = (rig: Rig, slot: Slot, way: Way, want: Wanted, target: Target, wants: Wants): void => {
   if (way.by === 'stored') {
-    const { name } = splitRef(want.control);
-    if (name !== slot.caller.memory.control) slot.contents[name] = want.value;
-  } else if (way.by === 'contact') slot.contents[way.control] = String(way.sets.get('closed')) === String(want.value) ? way.closed : way.open;
-  else if (isTurnedOver(way) ? mustTurnOver(rig, want, wants, way.values) : way.by === 'program' || programHolds(rig, want, wants) !== 'surely') {
+    if (target.name !== slot.caller.memory.control) slot.contents[target.name] = want.value;
+  } else if (way.by === 'contact') slot.contents[way.control] = String(way.sets.closed) === String(want.value) ? way.closed : way.open;
+  else if (isTurnedOver(way) ? mustTurnOver(rig, want, target, wants, way.values) : way.by === 'program' || programHolds(rig, want, target, wants) !== 'surely') {
     const { sent } = sentOver(rig, way, want);
     if (sent && (way.by !== 'clock' || !slot.sent.some(({ act }) => isSameTempo(act, sent.act)))) slot.sent.push(sent);
   }
@@ -165,12 +170,13 @@ interface Holder {
 }
 
 /** The program of the control's own box that the same sound calls, when that box stores the control. */
-const holderOf = (rig: Rig, want: Wanted, wants: Wants): Holder | undefined => {
-  const { device: id, name } = splitRef(want.control);
-  const device = rig.parts.device.get(id);
-  for (const memory of device ? memoriesThatStore(device, name) : []) {
-    const called = wants.by.get(ref(id, memory.control));
-    if (called) return keptIn(wants.holders, called, () => ({ memory, program: programAt(rig, id, memory.id, called.value) }));
+const holderOf = (rig: Rig, { device, heldIn }: Target, wants: Wants): Holder | undefined => {
+  for (const { memory, loaded } of heldIn) {
+    const called = wants.called(loaded);
+    if (!called) continue;
+    let holder = wants.holders.get(called);
+    if (!holder) wants.holders.set(called, holder = { memory, program: programAt(rig, device!.id, memory.id, called.value) });
+    return holder;
   }
   return undefined;
 };
@@ -179,21 +185,20 @@ const holderOf = (rig: Rig, want: Wanted, wants: Wants): Holder | undefined => {
  * Whether the called program brings the value by itself. A control change may be left out only if calling the same program
  * again reloads it; recall goes before saving a message.
  */
-const programHolds = (rig: Rig, want: Wanted, wants: Wants): 'surely' | 'if it loads' | 'not' => {
-  const holder = holderOf(rig, want, wants);
+const programHolds = (rig: Rig, want: Wanted, target: Target, wants: Wants): 'surely' | 'if it loads' | 'not' => {
+  const holder = holderOf(rig, target, wants);
   const contents = holder?.program?.contents;
   if (!holder || !contents || contents === 'unplanned') return 'not';
-  if (String(contents[splitRef(want.control).name]) !== String(want.value)) return 'not';
+  const held = contents[target.name];
+  if (held !== want.value && String(held) !== String(want.value)) return 'not';
   return holder.memory.again === 'reloads' ? 'surely' : 'if it loads';
 };
 
-const heldByProgram = (rig: Rig, want: Wanted, wants: Wants): boolean => programHolds(rig, want, wants) !== 'not';
-
 /** A toggle is sent when the called program leaves the other value behind; without one, when the wanted value is not how the box rests. */
-const mustTurnOver = (rig: Rig, want: Wanted, wants: Wants, values: readonly [Value, Value]): boolean => {
-  const holder = holderOf(rig, want, wants);
+const mustTurnOver = (rig: Rig, want: Wanted, target: Target, wants: Wants, values: readonly [Value, Value]): boolean => {
+  const holder = holderOf(rig, target, wants);
   const contents = holder?.program?.contents;
-  const before = contents && contents !== 'unplanned' ? contents[splitRef(want.control).name] : restingOf(rig, want.control);
+  const before = contents && contents !== 'unplanned' ? contents[target.name] : restingOf(rig, want.control);
   return values.some((v) => String(v) === String(want.value)) && String(before) !== String(want.value);
 };
 
@@ -214,7 +219,7 @@ export const actsFor = (rig: Rig, finder: WayFinder, caller: { device: Id<'devic
   switch (way?.by) {
     case undefined: return undefined;
     case 'stored': return [{ control: name, set: value }];
-    case 'contact': return [{ control: way.control, set: String(way.sets.get('closed')) === String(value) ? way.closed : way.open }];
+    case 'contact': return [{ control: way.control, set: String(way.sets.closed) === String(value) ? way.closed : way.open }];
     case 'program': return [{ send: { pc: Number(value) & 0x7f, channel: way.channel }, at: way.at }];
     case 'cc': {
       const byte = controllerValue(rig, way.act, { control, value });

@@ -1,5 +1,6 @@
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program, Sweep } from '../rig/program.js';
+import { keptIn } from '../rig/kept.js';
 import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
@@ -11,7 +12,9 @@ import { valueAgainst, valueFor } from './gates.js';
 import type { Bearings } from './bearings.js';
 import { intend, type Intention } from './intend.js';
 import { overRelays } from './relays.js';
+import type { WayFinder } from './ways.js';
 import { sweepsFor, sweepsOf } from './pedals.js';
+import { onTopOf } from '../signal/state.js';
 
 export interface Compilation {
   readonly bearings: Bearings;
@@ -32,15 +35,16 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
   const callers = callersOf(b, sound);
   const pedals = sweepsOf(b, callers, intention.pedals.values());
   const relays = overRelays(b, callers, intention.wants);
-  const wants = relays.wants.length ? [...intention.wants, ...relays.wants] : intention.wants;
-  const own = new Set(callers.map((c) => ref(c.device.id, c.memory.control)));
-  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, wants.filter((w) => !own.has(w.control) && !relays.reached.has(w.control)));
+  const wanted = relays.wants.length ? new Map([...intention.wants, ...relays.wants.map((w) => [w.control, w] as const)]) : intention.wants;
+  const apart = new Set(relays.reached);
+  for (const c of callers) apart.add(ref(c.device.id, c.memory.control));
+  const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, wanted, apart);
   return {
     sound: sound.id,
-    wants,
+    wants: [...wanted.values()],
     hand,
     stored: slots.map(({ caller, contents, sent }) => storedSlot(b, sound, caller, contents, sent, intention, sweepsFor(pedals, caller))),
-    state: relays.wants.length ? new Map([...intention.state, ...relays.wants.map((w) => [w.control, w.value] as const)]) : intention.state,
+    state: relays.wants.length ? onTopOf(intention.state, new Map(relays.wants.map((w) => [w.control, w.value]))) : intention.state,
     trace: intention.trace,
     heard: intention.heard,
     problems: intention.problems,
@@ -72,15 +76,40 @@ const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonl
 
 /** What a move's switch does in this sound. Without an off list it gives back what the sound wants. */
 const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intention: Intention): readonly Assign[] => {
-  const place = move.at.find((a) => a.device === caller.device.id);
-  if (!place || (move.sounds !== 'all' && !move.sounds.includes(sound.id))) return [];
-  const acts = (values: readonly (readonly [Ref, Value])[]): readonly Act[] => {
-    const sent = values.flatMap(([control, value]) => (actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []).map((act) => ({ act, to: splitRef(control).device })));
-    return (caller.memory.limits?.waits === false ? sent : withWaits(b.rig, sent, (s) => s.to)).map((s) => s.act);
-  };
-  const on = move.on.flatMap((w) => valuesOf(b, w));
-  const off = move.off.length ? move.off.flatMap((w) => valuesOf(b, w)) : on.map(([control]) => [control, intention.state.get(control)!] as const);
-  return [{ switch: place.switch, latch: move.latch, on: acts(on), off: acts(off), afterLoad: 'off' }];
+  if (move.sounds !== 'all' && !move.sounds.includes(sound.id)) return [];
+  const lists = listsOf(b, move, caller);
+  if (!lists) return [];
+  const { assign, givesBack } = lists;
+  return [givesBack ? { ...assign, off: actsFrom(b, caller, givesBack.map((control) => [control, intention.state.get(control)!])) } : assign];
+};
+
+type Settings = readonly (readonly [Ref, Value])[];
+
+/** What a move's switch does on one controller, whatever the sound. */
+interface MoveLists {
+  readonly assign: Assign;
+  /** Without an off list: what it gives back as the sound wants it. */
+  readonly givesBack: readonly Ref[] | undefined;
+}
+
+const moveLists = new WeakMap<WayFinder, Map<Ref, Map<Move, MoveLists | 'elsewhere'>>>();
+
+const listsOf = (b: Bearings, move: Move, caller: Caller): MoveLists | undefined => {
+  const known = keptIn(keptIn(moveLists, b.finder, () => new Map<Ref, Map<Move, MoveLists | 'elsewhere'>>()), ref(caller.device.id, caller.memory.id), () => new Map<Move, MoveLists | 'elsewhere'>());
+  const lists = keptIn(known, move, () => {
+    const place = move.at.find((a) => a.device === caller.device.id)?.switch;
+    if (place === undefined) return 'elsewhere';
+    const on = move.on.flatMap((w) => valuesOf(b, w));
+    const assign: Assign = { switch: place, latch: move.latch, on: actsFrom(b, caller, on), off: actsFrom(b, caller, move.off.flatMap((w) => valuesOf(b, w))), afterLoad: 'off' };
+    return { assign, givesBack: move.off.length ? undefined : on.map(([control]) => control) };
+  });
+  return lists === 'elsewhere' ? undefined : lists;
+};
+
+/** What a controller does to bring values about, with waits where a box would not hear yet. */
+const actsFrom = (b: Bearings, caller: Caller, values: Settings): readonly Act[] => {
+  const sent = values.flatMap(([control, value]) => (actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []).map((act) => ({ act, to: splitRef(control).device })));
+  return (caller.memory.limits?.waits === false ? sent : withWaits(b.rig, sent, (s) => s.to)).map((s) => s.act);
 };
 
 /** The control values behind one want of a move. */

@@ -7,9 +7,10 @@ import { all, partOf, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';
 import type { Value, When } from '../rig/value.js';
 import type { Compilation } from './compile.js';
+import type { Compiled } from './compiled.js';
 
 /** Every value that nobody names: one value of the domain stands for them all. */
-export const OTHER = 'any other';
+export const OTHER = 'another value';
 /** What a program holds whose contents are not known. It is never the wanted one. */
 export const UNKNOWN = NOT_KNOWN;
 
@@ -87,7 +88,7 @@ export const domainsOf = (c: Compilation, programs: readonly Program[], memory =
   const mark = (numbers: readonly number[]) => {
     for (const n of numbers) marks[n] = true;
   };
-  for (const compiled of c.sounds.values()) mark(memory.of(compiled, (note) => compiled.wants.forEach((w) => note(w.control, w.value))));
+  for (const compiled of c.sounds.values()) mark(memory.of(compiled, (note) => namedBySound(compiled, note)));
   for (const program of programs) mark(memory.of(program, (note) => namedByProgram(rig, program, note)));
   for (const number of new Set(programs.flatMap(numbersSent))) mark(memory.of(memory.standFor(number), (note) => namedByNumber(rig, number, note)));
   for (const device of all(rig, 'device')) mark(memory.of(device, (note) => namedByDevice(device, note)));
@@ -135,6 +136,11 @@ const noteActs = (device: Id<'device'>, acts: readonly Act[], note: Note): void 
   else if ('step' in act) act.step.forEach((v) => note(control, v));
   else if ('map' in act) act.map.forEach(([, , v]) => note(control, v));
 });
+
+/** What a sound wants with a program is named by that. */
+const namedBySound = ({ wants }: Compiled, note: Note): void => {
+  for (const { control, value, why } of wants) if (why.by !== 'program') note(control, value);
+};
 
 /** A program names its number and what it holds. */
 const namedByProgram = (rig: Rig, program: Program, note: Note): void => {

@@ -50,6 +50,9 @@ export const allOf = ({ first, list, last }: Loading): readonly SystemAct[] => {
   return acts;
 };
 
+/** A control that goes from one value to another. */
+type Move = readonly [from: string, to: string];
+
 type Sending = Extract<Act, { send: Message }>;
 
 /** What a load does before and after its list, with the conditions under which it takes place. */
@@ -133,11 +136,11 @@ export class Effects {
       if ('set' in act) return this.set(device, control, act.set, when, depth);
       if ('toggle' in act) {
         const [a, b] = act.toggle.map((v) => this.domains.named(control, v)) as [string, string];
-        return [...this.contacts(device, control, [[a, b], [b, a]], when, depth), guarded({ variable: control, toggle: [a, b] }, when)];
+        return [...this.contacts(device, control, () => [[a, b], [b, a]], when, depth), guarded({ variable: control, toggle: [a, b] }, when)];
       }
       if ('step' in act) {
         const step = act.step.map((v) => this.domains.named(control, v));
-        const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, step[(step.indexOf(v) + 1) % step.length]!]);
+        const moves = () => this.domains.of.get(control)!.map((v): Move => [v, step[(step.indexOf(v) + 1) % step.length]!]);
         return [...this.contacts(device, control, moves, when, depth), guarded({ variable: control, step }, when)];
       }
       if ('take' in act && byte === undefined) return this.domains.of.get(control)!.includes(OTHER) ? [guarded({ variable: control, set: OTHER }, when)] : [];
@@ -156,11 +159,19 @@ export class Effects {
   }
 
   set(device: Device, control: Ref, value: Value, when: readonly Condition[], depth = 0): readonly SystemAct[] {
-    return guardedBy(when, keptIn(keptIn(this.setsSaid[depth] ??= new Map(), control, () => new Map<Value, readonly SystemAct[]>()), value, () => {
-      const named = this.domains.named(control, value);
-      const moves = this.domains.of.get(control)!.map((v): [string, string] => [v, named]);
-      return [...this.contacts(device, control, moves, [], depth), { variable: control, set: named }];
-    }));
+    const said = this.setsSaid[depth] ??= new Map<Ref, Map<Value, readonly SystemAct[]>>();
+    let byValue = said.get(control);
+    if (!byValue) said.set(control, byValue = new Map());
+    let acts = byValue.get(value);
+    if (!acts) byValue.set(value, acts = this.setting(device, control, value, depth));
+    return guardedBy(when, acts);
+  }
+
+  private setting(device: Device, control: Ref, value: Value, depth: number): readonly SystemAct[] {
+    const named = this.domains.named(control, value);
+    const act: SystemAct = { variable: control, set: named };
+    const followed = this.contacts(device, control, () => this.domains.of.get(control)!.map((v): Move => [v, named]), ALWAYS, depth);
+    return followed.length ? [...followed, act] : [act];
   }
 
   /** Loading sets what the program stores and only that, clears latches, then carries out the program's acts; last the box shows the new number. */
@@ -190,7 +201,7 @@ export class Effects {
       const value = contents ? contents[name] : UNKNOWN;
       if (value === undefined || !this.isVariable(control)) continue;
       if (value === UNKNOWN) sets.push(guarded({ variable: control, set: UNKNOWN }, when));
-      else for (const act of this.set(device, control, value, when, depth)) sets.push(act);
+      else sets.push(...this.set(device, control, value, when, depth));
     }
     const latches = (memory.assignable ?? []).flatMap(({ switch: name, latch }) => {
       const after = program?.assigns.find((a) => a.switch === name)?.afterLoad ?? 'off';
@@ -297,14 +308,14 @@ export class Effects {
   }
 
   /** What boxes at the other end of a contact do when the control that closes it goes from one value to another: before it is set, guarded by the old value. */
-  private contacts(device: Device, control: Ref, moves: readonly (readonly [from: string, to: string])[], when: readonly Condition[], depth: number): readonly SystemAct[] {
+  private contacts(device: Device, control: Ref, moves: () => readonly Move[], when: readonly Condition[], depth: number): readonly SystemAct[] {
     return relaysOf(device).flatMap(({ at, closedWhen }) => {
       const fact = closedWhen?.find((f) => 'control' in f && ref(device.id, f.control) === control);
       if (!fact || !('in' in fact)) return [];
       const closed = (v: string) => fact.in.some((x) => String(x) === v);
       const others = this.guards(device.id, closedWhen!.filter((f) => f !== fact));
       if (!others) return [];
-      const from = (wasClosed: boolean) => moves.filter(([a, b]) => closed(a) === wasClosed && closed(b) !== wasClosed).map(([a]) => a);
+      const from = (wasClosed: boolean) => moves().filter(([a, b]) => closed(a) === wasClosed && closed(b) !== wasClosed).map(([a]) => a);
       const [closing, opening] = [from(false), from(true)];
       return [
         ...(closing.length ? this.arrive(device, at, 'closing', 'closed', [...when, ...others, { variable: control, in: closing }], depth) : []),

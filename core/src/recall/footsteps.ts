@@ -6,7 +6,7 @@ import type { Modelled } from './model.js';
 import type { SystemState } from './proof/system.js';
 import type { Value } from '../rig/value.js';
 
-/** A real value of the control for its name in the system; for "any other" one that nobody names. */
+/** A real value of the control for its name in the system; for another value one that nobody names. */
 export const realValue = (b: Bearings, m: Modelled, control: Ref, name: string): Value | undefined => {
   const found = controlOf(b.rig, control);
   if (!found) return undefined;

@@ -42,7 +42,6 @@ export const toHold = (device: Need['device'], when: When, known: Known): Openin
 };
 
 const NOTHING: Opening = [];
-const NO_NEEDS: readonly Need[] = [];
 
 const opens = (rig: Rig, need: Need, known: Known): Opening | undefined => {
   if ('when' in need) {
@@ -81,30 +80,26 @@ const inUse = (wiring: Wiring, known: Known): Uint8Array => {
  */
 export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, known: Known): Opening | undefined => {
   const cost = new Float64Array(wiring.points.length).fill(Infinity);
-  const via: Via[] = [];
+  const before = new Int32Array(wiring.points.length);
+  /** Where something is opened on the way to a point. */
+  const opened = new Map<number, Opening>();
   const buckets: number[][] = [[from]];
   cost[from] = 0;
   const inLine = inUse(wiring, known);
   for (let c = 0; c < buckets.length; c += 1) {
     for (const point of buckets[c] ?? []) {
       if (cost[point] !== c) continue;
-      if (point === to) return wayBack(via, from, to);
+      if (point === to) return openedOn(before, opened, from, to);
       for (const e of wiring.out[point]!) {
-        if (!inLine[e]) continue;
-        let opening = NOTHING;
-        let isShut = false;
-        for (const need of wiring.open[e] ? NO_NEEDS : wiring.edges[e]!.needs) {
-          const more = opens(rig, need, known);
-          if (more?.length) opening = opening.length ? [...opening, ...more] : more;
-          isShut = more === undefined;
-          if (isShut) break;
-        }
-        if (isShut) continue;
-        const next = c + opening.length;
+        if (!inLine[e] || cost[wiring.to[e]!]! <= c) continue;
+        const opening = wiring.open[e] ? NOTHING : toPass(rig, wiring.edges[e]!.needs, known);
+        const next = c + (opening?.length ?? Infinity);
         const there = wiring.to[e]!;
-        if (next >= cost[there]!) continue;
+        if (!opening || next >= cost[there]!) continue;
         cost[there] = next;
-        via[there] = { point, opening };
+        before[there] = point;
+        if (opening.length) opened.set(there, opening);
+        else opened.delete(there);
         (buckets[next] ??= []).push(there);
       }
     }
@@ -112,13 +107,19 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
   return undefined;
 };
 
-const wayBack = (via: readonly Via[], from: number, to: number): Opening => {
-  const opening = new Map<Ref, Value>();
-  for (let point = to; point !== from; point = via[point]!.point) for (const [control, value] of via[point]!.opening) opening.set(control, value);
-  return [...opening];
+/** What to open for all needs of an edge; undefined when what is known forbids it. */
+const toPass = (rig: Rig, needs: readonly Need[], known: Known): Opening | undefined => {
+  let opening = NOTHING;
+  for (const need of needs) {
+    const more = opens(rig, need, known);
+    if (!more) return undefined;
+    if (more.length) opening = opening.length ? [...opening, ...more] : more;
+  }
+  return opening;
 };
 
-interface Via {
-  readonly point: number;
-  readonly opening: Opening;
-}
+const openedOn = (before: Int32Array, opened: ReadonlyMap<number, Opening>, from: number, to: number): Opening => {
+  const all = new Map<Ref, Value>();
+  for (let point = to; point !== from; point = before[point]!) for (const [control, value] of opened.get(point) ?? NOTHING) all.set(control, value);
+  return [...all];
+};

@@ -51,7 +51,7 @@ export const happenings = (c: Compilation, { domains, shelf, effects }: Said, me
   const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
   const found: Happening[] = [];
   for (const compiled of c.sounds.values()) {
-    found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: compiled.stored.flatMap((s) => loadSlot(b, effects, s.program)) }, { does: 'recall', sound: compiled.sound }]));
+    found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: oneAfterTheOther(compiled.stored.map((s) => loadSlot(b, effects, s.program))) }, { does: 'recall', sound: compiled.sound }]));
   }
   for (const program of callsByHalf(c, shelf)) {
     found.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
@@ -62,6 +62,8 @@ export const happenings = (c: Compilation, { domains, shelf, effects }: Said, me
   if (admits.knobs) found.push(...memory.keep('knobs', () => knobEvents(b, domains)));
   return found.filter(([event, step]) => event.acts.length > 0 || step.does === 'recall');
 };
+
+const oneAfterTheOther = (lists: readonly (readonly SystemAct[])[]): readonly SystemAct[] => (lists.length === 1 ? lists[0]! : lists.flat());
 
 const memoryOf = (b: Bearings, program: Program) => {
   const device = partOf(b.rig, program.device)!;
@@ -115,6 +117,8 @@ export const moveEvents = (b: Bearings, domains: Domains, effects: Effects, shel
 /** Of the same number: they say the same. */
 const assignNumber = once((assign: Assign): number => numberOf(JSON.stringify(assign)));
 
+const actText = once((act: Act): string => JSON.stringify(act));
+
 /** What one switch does, program by program. */
 export const switchEvents = (device: Device, memory: Memory, place: NonNullable<Memory['assignable']>[number], assigned: readonly Assigned[], effects: Effects): readonly Happening[] => {
   const loaded = ref(device.id, memory.control);
@@ -155,7 +159,7 @@ const actsAlike = (assigned: readonly Assigned[], list: 'on' | 'off'): readonly 
     for (const { assign, program } of assigned) {
       const act = assign[list][place];
       if (!act) continue;
-      const key = JSON.stringify(act);
+      const key = actText(act);
       const entry = alike.get(key);
       if (entry) entry.programs.push(program);
       else alike.set(key, { act, programs: [program] });

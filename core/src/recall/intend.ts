@@ -1,13 +1,13 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { once } from '../rig/kept.js';
 import type { Program } from '../rig/program.js';
 import { programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
-import type { Value } from '../rig/value.js';
+import { allows, type ControlFact, type Value, type When } from '../rig/value.js';
 import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
 import { jackOf } from '../signal/wiring.js';
-import { restingState, type RigState } from '../signal/state.js';
+import { onTopOf, restingState, type RigState } from '../signal/state.js';
 import { downstream, trace, type Trace } from '../signal/trace.js';
 import type { Because, Pair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst } from './gates.js';
@@ -15,7 +15,7 @@ import { orderOf, saidBy, type Said } from './wants.js';
 
 /** Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them. */
 export interface Intention {
-  readonly wants: readonly Wanted[];
+  readonly wants: ReadonlyMap<Ref, Wanted>;
   readonly state: RigState;
   readonly trace: Trace;
   readonly heard: readonly Pair[];
@@ -54,6 +54,11 @@ class Gatherer {
     if (known === undefined) this.wants.set(control, { control, value, why });
     else if (String(known) !== String(value) && why.by === 'said') this.problems.push({ is: 'forbidden', control, value, held: known });
   }
+
+  /** The same for a want that many sounds have. */
+  take(wanted: Wanted): void {
+    if (this.known(wanted.control) === undefined) this.wants.set(wanted.control, wanted);
+  }
 }
 
 export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Sound): Intention => {
@@ -72,10 +77,8 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
   for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always && !stage.rides) takeOut(rig, g, stage, wantedIn);
   for (const loop of anatomy.loops) {
-    if (!loop.insert.on || isBare(anatomy, loop) || loop.holds.some((r) => wantedIn.has(r) || named(anatomy.stages.get(r)!) === 'any')) continue;
-    const fact = loop.insert.on[0];
-    const off = fact && 'control' in fact ? valueAgainst(rig, ref(loop.device, fact.control), fact) : undefined;
-    if (fact && 'control' in fact && off !== undefined) g.want(ref(loop.device, fact.control), off, { by: 'gate' });
+    const off = switchedOff(loop, rig, anatomy);
+    if (off && !loop.holds.some((r) => wantedIn.has(r) || said.stages.get(r) === 'any')) g.take(off);
   }
   const heard = wantedPairs(anatomy, sound);
   for (const pair of heard) {
@@ -87,12 +90,16 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   }
   expandPrograms(rig, g, free);
 
-  const state = new Map<Ref, Value>();
-  for (const [control, value] of grounds.resting) state.set(control, value);
-  for (const { control, value } of g.wants.values()) state.set(control, value);
+  const state = onTopOf(grounds.resting, { get: (control) => g.wants.get(control)?.value });
   const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
-  return { wants: [...g.wants.values()], state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
+  return { wants: g.wants, state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
 };
+
+/** What a loop that holds nothing wanted is to be; nothing where that makes no difference. */
+const switchedOff = once((loop: Loop, rig: Rig, anatomy: Anatomy): Wanted | undefined => {
+  const fact = loop.insert.on?.[0];
+  return isBare(anatomy, loop) ? undefined : fact && switchesFor(rig, loop.device, [fact], { by: 'gate' })[0]?.against;
+});
 
 /** Nothing is plugged into it, and it closes by itself: on or off is all the same. */
 const isBare = ({ wiring }: Anatomy, { device, insert }: Loop): boolean =>
@@ -108,25 +115,36 @@ const takeIn = (g: Gatherer, stage: Embedded): void => {
   set(stage.device, stage.block.on);
 };
 
+/** A fact that keeps something in the path, and what is wanted against it. */
+interface Switch {
+  readonly fact: ControlFact;
+  readonly against: Wanted;
+}
+
+const switchesFor = (rig: Rig, device: Embedded['device'], when: When | undefined, why: Because): readonly Switch[] => (when ?? []).flatMap((fact): readonly Switch[] => {
+  if (!('control' in fact)) return [];
+  const control = ref(device, fact.control);
+  const value = valueAgainst(rig, control, fact);
+  return value === undefined ? [] : [{ fact, against: { control, value, why } }];
+});
+
+/** What takes a stage out of the path: by the loops around it, and its own. */
+const switchesOf = once((stage: Embedded, rig: Rig) => {
+  const why: Because = { by: 'stage', stage: stage.ref, is: 'out' };
+  return { loops: stage.inserts.map((l) => switchesFor(rig, l.device, l.insert.on, why)), own: switchesFor(rig, stage.device, stage.block.on, why) };
+});
+
 /** A loop that holds nothing wanted leaves the path; where the box shares its loop with something wanted, or has none, it is switched off itself. */
 const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<Ref>): void => {
-  const why: Because = { by: 'stage', stage: stage.ref, is: 'out' };
-  const against = (device: Embedded['device'], when: Embedded['block']['on']): boolean => {
-    for (const fact of when ?? []) {
-      if (!('control' in fact)) continue;
-      const control = ref(device, fact.control);
-      const value = valueAgainst(rig, control, fact);
-      if (value === undefined) continue;
-      g.want(control, value, why);
-      const known = g.known(control);
-      if (known !== undefined && toHold(device, [fact], g.known) === undefined) return true;
-    }
-    return false;
-  };
-  const loop = stage.inserts.find((l) => !l.holds.some((r) => wantedIn.has(r)));
-  if (loop && against(loop.device, loop.insert.on)) return;
+  const switches = switchesOf(stage, rig);
+  const isOut = (by: readonly Switch[]): boolean => by.some(({ fact, against }) => {
+    g.take(against);
+    return !allows(fact, g.known(against.control)!);
+  });
+  const loop = stage.inserts.findIndex((l) => !l.holds.some((r) => wantedIn.has(r)));
+  if (loop >= 0 && isOut(switches.loops[loop]!)) return;
   if (stage.gates.some((gate) => toHold(gate.device, gate.when, g.known) === undefined)) return;
-  against(stage.device, stage.block.on);
+  isOut(switches.own);
 };
 
 /** The switcher's arrangement for the wanted order of stages: loops keep their usual order unless the sound says another. */
@@ -156,16 +174,16 @@ const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => 
     for (const memory of device?.memories ?? []) {
       const program = memory.control === name ? programAt(rig, id, memory.id, value) : undefined;
       if (!program) continue;
-      const because: Because = { by: 'program', number: program.number };
-      for (const [stored, held] of heldBy(program)) if (!free.has(stored)) g.want(stored, held, because);
+      for (const wanted of heldBy(program)) if (!free.has(wanted.control)) g.take(wanted);
     }
   }
 };
 
-const held = new WeakMap<Program, readonly (readonly [Ref, Value])[]>();
-/** What a program holds, as seen from the rig; nothing when that is not known. */
-const heldBy = (program: Program): readonly (readonly [Ref, Value])[] =>
-  keptIn(held, program, () => (program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => [ref(program.device, name), value] as const)));
+/** What is wanted with a program: all that it holds; nothing when that is not known. */
+const heldBy = once((program: Program): readonly Wanted[] => {
+  const why: Because = { by: 'program', number: program.number };
+  return program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => ({ control: ref(program.device, name), value, why }));
+});
 
 /** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
 export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => {

@@ -1,14 +1,40 @@
 import { DomainMemory } from './domains.js';
-import type { SystemEvent } from './proof/system.js';
+import type { SystemEvent, SystemSound } from './proof/system.js';
+
+/** Everything that some of many things name, worked out anew only as far as they changed. */
+export class Names<T extends object> {
+  private readonly metIn = new Map<string, T>();
+  private asked: ReadonlySet<T> = new Set();
+
+  /** @param say says every name that a thing names, as often as it likes */
+  of(things: readonly T[], say: (thing: T, note: (name: string) => void) => void): Iterable<string> {
+    const now = new Set(things);
+    const lost = new Set<string>();
+    for (const [name, thing] of this.metIn) if (!now.has(thing)) lost.add(name);
+    for (const name of lost) this.metIn.delete(name);
+    const ask = (thing: T): void => say(thing, (name) => {
+      if (this.metIn.has(name)) return;
+      this.metIn.set(name, thing);
+      lost.delete(name);
+    });
+    for (const thing of now) if (!this.asked.has(thing)) ask(thing);
+    for (const thing of now) {
+      if (lost.size === 0) break;
+      ask(thing);
+    }
+    this.asked = now;
+    return this.metIn.keys();
+  }
+}
 
 /** Keeps what did not change from one edit to the next, so that the prover meets the very same events and wants again. */
 export class ModelMemory {
   readonly domains = new DomainMemory();
+  readonly usedInEvents = new Names<SystemEvent>();
+  readonly wantedBySounds = new Names<SystemSound>();
   private ground: readonly unknown[] = [];
   private old = new Map<string, unknown>();
   private now = new Map<string, unknown>();
-  private metIn = new Map<string, SystemEvent>();
-  private asked: ReadonlySet<SystemEvent> = new Set();
   private readonly tags = new WeakMap<object, number>();
   private lastTag = 0;
 
@@ -17,19 +43,6 @@ export class ModelMemory {
     this.old = ground.length === this.ground.length && ground.every((g, i) => g === this.ground[i]) ? this.now : new Map<string, unknown>();
     this.now = new Map();
     this.ground = ground;
-  }
-
-  /** Everything that some of these events name. As long as every event through which a name was met is still there, only new events are asked. */
-  namedBy(events: readonly SystemEvent[], names: (event: SystemEvent) => Iterable<string>): Iterable<string> {
-    const now = new Set(events);
-    const stand = [...new Set(this.metIn.values())].every((event) => now.has(event));
-    if (!stand) this.metIn = new Map();
-    for (const event of now) {
-      if (stand && this.asked.has(event)) continue;
-      for (const name of names(event)) if (!this.metIn.has(name)) this.metIn.set(name, event);
-    }
-    this.asked = now;
-    return this.metIn.keys();
   }
 
   /** A number for an object, to make keys of. */

@@ -122,7 +122,7 @@ describe('acts of one event', () => {
 describe('from the system back to real boxes', () => {
   const { compilation, modelled: m } = modelled(demo);
   const b = compilation.bearings;
-  test('a name stands for a value of the control; any other for one that nobody names', () => {
+  test('a name stands for a value of the control, another value for one that nobody names', () => {
     expect(realValue(b, m, 'device:dly.program', '4')).toBe(4);
     expect(realValue(b, m, 'device:dly.on', 'off')).toBe('off');
     const other = realValue(b, m, 'device:dly.program', OTHER);

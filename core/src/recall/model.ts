@@ -4,13 +4,13 @@ import { all } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
-import type { Compiled } from './compiled.js';
+import type { Compiled, Wanted } from './compiled.js';
 import { domainsOf, type Domains } from './domains.js';
 import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type Shelf } from './effects.js';
 import { happenings, type Footstep, type Said } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
-import type { Condition, RecallSystem, SystemEvent, SystemSound, Variable } from './proof/system.js';
+import type { Condition, RecallSystem, SystemEvent, SystemSound, SystemWant, Variable } from './proof/system.js';
 
 /** What the proof takes for granted, in the order in which a line check would go through it. */
 export interface Granted {
@@ -21,6 +21,8 @@ export interface Granted {
 
 export interface Modelled {
   readonly system: RecallSystem;
+  /** The same with the variables that nothing in it writes, reads or wants: for those who ask what else can happen. */
+  readonly ground: RecallSystem;
   readonly steps: ReadonlyMap<string, Footstep>;
   readonly granted: readonly Granted[];
   /** Every program that stands in a box: the planned ones of the controllers and those of the rig. */
@@ -36,15 +38,17 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.anatomy, b.hookup, domains, ...calledByOthers(b, shelf)]);
   const happens = happenings(c, said, memory);
   const { variables, together } = powerUp(b, domains, shelf);
-  const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains)));
+  const wanted = new Map<Wanted, SystemWant | undefined>();
+  const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains, wanted)));
+  const ground: RecallSystem = { variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds };
   return {
-    system: relevant({ variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds }, memory),
+    system: relevant(ground, memory), ground,
     steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said,
   };
 };
 
 /** For each box of which it can depend on what is loaded whether it misses a message: whether it had the program already. */
-export const ears = (b: Bearings): readonly Variable[] => all(b.rig, 'device').filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
+const ears = (b: Bearings): readonly Variable[] => all(b.rig, 'device').filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
 
 /** Planned slots of controllers that other boxes reach: what such a slot holds is part of what a call does. */
 const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {
@@ -59,41 +63,43 @@ const shelfOf = (c: Compilation): Shelf => {
   return shelf;
 };
 
-/** A sound's wants less what is done by hand: that is reported apart, and the rest is proved under "done by hand". */
-const soundOf = (compiled: Compiled, domains: Domains): SystemSound => {
+/**
+ * A sound's wants less what is done by hand: that is reported apart, and the rest is proved under "done by hand".
+ * @param known what sounds before this one want; nothing where it is of no variable
+ */
+const soundOf = (compiled: Compiled, domains: Domains, known: Map<Wanted, SystemWant | undefined>): SystemSound => {
   const byHand = new Set(compiled.hand.map((h) => h.control));
-  return {
-    id: compiled.sound,
-    recall: `recall:${compiled.sound}`,
-    wants: compiled.wants.filter((w) => domains.of.has(w.control) && !byHand.has(w.control)).map((w) => ({ variable: w.control, value: domains.named(w.control, w.value) })),
-  };
+  const wants: SystemWant[] = [];
+  for (const wanted of compiled.wants) {
+    let want = known.get(wanted);
+    if (!want && !known.has(wanted)) {
+      want = domains.of.has(wanted.control) ? { variable: wanted.control, value: domains.named(wanted.control, wanted.value) } : undefined;
+      known.set(wanted, want);
+    }
+    if (want && !byHand.has(wanted.control)) wants.push(want);
+  }
+  return { id: compiled.sound, recall: `recall:${compiled.sound}`, wants };
 };
 
 /** Variables that nothing writes, reads or wants say nothing; they are left out. */
 const relevant = (system: RecallSystem, memory: ModelMemory): RecallSystem => {
-  const said = new Set(memory.namedBy(system.events, usedBy));
+  const said = new Set(memory.usedInEvents.of(system.events, usedBy));
+  for (const variable of memory.wantedBySounds.of(system.sounds, (sound, note) => sound.wants.forEach((want) => note(want.variable)))) said.add(variable);
   if (said.size === system.variables.length) return system;
-  for (const sound of system.sounds) for (const want of sound.wants) said.add(want.variable);
   for (const group of system.together ?? []) if (group.variables.some((v) => said.has(v))) group.variables.forEach((v) => said.add(v));
   return { ...system, variables: system.variables.filter((v) => said.has(v.id)), together: (system.together ?? []).filter((g) => said.has(g.variables[0]!)) };
 };
 
-const usedBefore = new WeakMap<SystemEvent, Set<string>>();
 /** Variables that an event writes or reads. */
-const usedBy = (event: SystemEvent): ReadonlySet<string> => {
-  let used = usedBefore.get(event);
-  if (!used) {
-    usedBefore.set(event, used = new Set());
-    const note = (when: readonly Condition[] | undefined, into: Set<string>) => {
-      if (when) for (const c of when) into.add(c.variable);
-    };
-    note(event.when, used);
-    for (const act of event.acts) {
-      used.add(act.variable);
-      note(act.when, used);
-    }
+const usedBy = (event: SystemEvent, note: (variable: string) => void): void => {
+  const reads = (when: readonly Condition[] | undefined): void => {
+    if (when) for (const c of when) note(c.variable);
+  };
+  reads(event.when);
+  for (const act of event.acts) {
+    note(act.variable);
+    reads(act.when);
   }
-  return used;
 };
 
 const grantedIn = (c: Compilation): readonly Granted[] => [

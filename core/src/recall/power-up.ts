@@ -1,5 +1,6 @@
-import { controlIn, memoriesThatStore, relaysOf, type Device, type Memory } from '../rig/device.js';
+import { controlIn, memoriesThatStore, relaysOf, setByContact, type Device, type Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
+import { once } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
@@ -30,22 +31,17 @@ interface Follower {
   readonly open: Value | undefined;
 }
 
-const followersOf = (b: Bearings): readonly Follower[] =>
+const followersOf = once((b: Bearings): readonly Follower[] =>
   all(b.rig, 'device').flatMap((device) => relaysOf(device).flatMap(({ at, closedWhen }) => {
     const fact = closedWhen?.[0];
     if (!fact || !('in' in fact)) return [];
     return (b.control.contacts.get(ref(device.id, at)) ?? []).flatMap((arrival): Follower[] => {
       const receiver = partOf(b.rig, arrival.device)!;
-      const set = new Map<string, { closed?: Value; open?: Value }>();
-      for (const a of receiver.actuators) {
-        if (!('contact' in a.by) || !('level' in a.by) || a.by.contact !== arrival.jack) continue;
-        for (const act of a.acts) if ('control' in act && 'set' in act) set.set(act.control, { ...set.get(act.control), [a.by.level]: act.set });
-      }
-      return [...set].map(([control, to]) => ({
+      return [...setByContact(receiver, arrival.jack)].map(([control, to]) => ({
         leader: ref(device.id, fact.control), control: ref(receiver.id, control), closedIn: fact.in.map(String), closed: to.closed, open: to.open,
       }));
     });
-  }));
+  })));
 
 /** Variables with their values at power-up; those that come together are rows. */
 export const powerUp = (b: Bearings, domains: Domains, shelf: Shelf): { readonly variables: readonly Variable[]; readonly together: readonly Together[] } => {

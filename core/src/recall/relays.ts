@@ -1,5 +1,6 @@
-import { relaysOf } from '../rig/device.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { relaysOf, setByContact, type Device, type Lasting } from '../rig/device.js';
+import { ref, type Ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf } from '../signal/state.js';
@@ -17,19 +18,21 @@ export interface OverRelays {
  * A wanted control that no called controller reaches by itself may hang on a contact of a box that one of them does reach: a relay box that
  * MIDI tells what to close. Then the relay is wanted, open or closed.
  */
-export const overRelays = (b: Bearings, callers: readonly Caller[], wanted: readonly Wanted[]): OverRelays => {
-  const waysTo = callers.map((c) => b.finder.from(c.device.id, c.memory));
-  const isReached = (control: Ref) => waysTo.some((ways) => ways(control).length > 0);
-  const unreached = wanted.filter((w) => !isReached(w.control));
-  const known = new Set(unreached.length ? wanted.map((w) => w.control) : []);
+export const overRelays = (b: Bearings, callers: readonly Caller[], wanted: ReadonlyMap<Ref, Wanted>): OverRelays => {
+  const relaysTo = relaysOn(b);
   const wants: Wanted[] = [];
   const reached = new Set<Ref>();
-  for (const want of unreached) {
-    const { device: id, name } = splitRef(want.control);
-    for (const { relay, closed, open, setsClosed, setsOpen } of relaysTo(b, id, name)) {
-      const value = String(setsClosed) === String(want.value) ? closed : String(setsOpen) === String(want.value) ? open : undefined;
+  if (relaysTo.size === 0) return { wants, reached };
+  const waysTo = callers.map((c) => b.finder.from(c.device.id, c.memory));
+  const isReached = (control: Ref) => waysTo.some((ways) => ways(control).length > 0);
+  const known = new Set<Ref>();
+  for (const want of wanted.values()) {
+    const relays = relaysTo.get(want.control);
+    if (!relays || isReached(want.control)) continue;
+    for (const { relay, closed, open, sets } of relays) {
+      const value = String(sets.closed) === String(want.value) ? closed : String(sets.open) === String(want.value) ? open : undefined;
       if (value === undefined || !isReached(relay)) continue;
-      if (!known.has(relay)) wants.push({ control: relay, value, why: { by: 'contact', control: want.control } });
+      if (!known.has(relay) && !wanted.has(relay)) wants.push({ control: relay, value, why: { by: 'contact', control: want.control } });
       known.add(relay);
       reached.add(want.control);
       break;
@@ -42,34 +45,33 @@ interface RelayTo {
   readonly relay: Ref;
   readonly closed: Value;
   readonly open: Value;
-  readonly setsClosed: Value | undefined;
-  readonly setsOpen: Value | undefined;
+  readonly sets: Lasting;
 }
 
-const known = new WeakMap<Bearings['control'], Map<Ref, readonly RelayTo[]>>();
+const known = new WeakMap<Bearings['control'], ReadonlyMap<Ref, readonly RelayTo[]>>();
 
-/** Latching relays of other boxes whose contact sets a control. */
-const relaysTo = (b: Bearings, id: Id<'device'>, name: string): readonly RelayTo[] => {
-  let found = known.get(b.control);
-  if (!found) known.set(b.control, found = new Map());
-  const target = ref(id, name);
-  const before = found.get(target) ?? findRelays(b, id, name);
-  found.set(target, before);
-  return before;
-};
+/** For each control that a contact sets the latching relays of other boxes that close it. */
+const relaysOn = (b: Bearings): ReadonlyMap<Ref, readonly RelayTo[]> => keptIn(known, b.control, () => {
+  const found = new Map<Ref, RelayTo[]>();
+  for (const host of all(b.rig, 'device')) {
+    for (const { at, closedWhen } of relaysOf(host)) {
+      const fact = closedWhen?.[0];
+      if (!fact || !('in' in fact)) continue;
+      const relay = ref(host.id, fact.control);
+      const domain = controlOf(b.rig, relay)?.domain;
+      const open = domain && 'values' in domain ? domain.values.find((v) => !fact.in.map(String).includes(String(v))) : undefined;
+      if (open === undefined) continue;
+      for (const [device, jack] of firstArrivals(b, ref(host.id, at))) {
+        for (const [control, sets] of setByContact(device, jack)) keptIn(found, ref(device.id, control), () => []).push({ relay, closed: fact.in[0]!, open, sets });
+      }
+    }
+  }
+  return found;
+});
 
-const findRelays = (b: Bearings, id: Id<'device'>, name: string): readonly RelayTo[] => {
-  const device = partOf(b.rig, id);
-  const sets = (jack: string, level: 'closed' | 'open'): Value | undefined => device?.actuators.flatMap((a) => ('contact' in a.by && 'level' in a.by && a.by.contact === jack && a.by.level === level
-    ? a.acts.flatMap((act) => ('control' in act && act.control === name && 'set' in act ? [act.set] : [])) : []))[0];
-  return all(b.rig, 'device').flatMap((host) => relaysOf(host).flatMap(({ at, closedWhen }): readonly RelayTo[] => {
-    const arrival = b.control.contacts.get(ref(host.id, at))?.find((a) => a.device === id);
-    const fact = closedWhen?.[0];
-    if (!arrival || !fact || !('in' in fact)) return [];
-    const relay = ref(host.id, fact.control);
-    const domain = controlOf(b.rig, relay)?.domain;
-    const open = domain && 'values' in domain ? domain.values.find((v) => !fact.in.map(String).includes(String(v))) : undefined;
-    const [setsClosed, setsOpen] = [sets(arrival.jack, 'closed'), sets(arrival.jack, 'open')];
-    return open === undefined || (setsClosed === undefined && setsOpen === undefined) ? [] : [{ relay, closed: fact.in[0]!, open, setsClosed, setsOpen }];
-  }));
+/** The boxes at the other end of a contact, each with the first of its jacks that it arrives at. */
+const firstArrivals = (b: Bearings, at: Ref): ReadonlyMap<Device, string> => {
+  const first = new Map<Device, string>();
+  for (const { device, jack } of b.control.contacts.get(at) ?? []) keptIn(first, partOf(b.rig, device)!, () => jack);
+  return first;
 };

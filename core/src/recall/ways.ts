@@ -1,7 +1,8 @@
 import type { Act } from '../rig/act.js';
-import { relaysOf, type Device, type Memory } from '../rig/device.js';
+import { memoriesThatStore, relaysOf, setByContact, type Device, type Lasting, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { channelOf, clockActuators, programActuators } from '../rig/midi-manners.js';
+import { keptIn } from '../rig/kept.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { ControlWiring } from '../signal/reach.js';
@@ -10,7 +11,7 @@ import type { ControlWiring } from '../signal/reach.js';
 export type Way =
   | { readonly by: 'stored' }
   /** A latching contact: the controller's own stored control decides. */
-  | { readonly by: 'contact'; readonly control: string; readonly closed: Value; readonly open: Value; readonly sets: ReadonlyMap<string, Value> }
+  | { readonly by: 'contact'; readonly control: string; readonly closed: Value; readonly open: Value; readonly sets: Lasting }
   | { readonly by: 'program'; readonly channel: number; readonly at: string }
   | { readonly by: 'cc'; readonly number: number; readonly channel: number; readonly at: string; readonly act: Act }
   /** MIDI clock: every box on the wire that follows it takes its tempo. */
@@ -22,22 +23,41 @@ export type Way =
 export interface WayFinder {
   /** From a controller's memory: every way to a control, the surest first. */
   readonly from: (controller: Id<'device'>, memory: Memory) => (control: Ref) => readonly Way[];
+  /** Where a control sits; asked again and again. */
+  readonly target: (control: Ref) => Target;
+}
+
+export interface Target {
+  readonly device: Device | undefined;
+  readonly name: string;
+  /** The memories of its box whose programs hold it, each with the control that tells what is loaded. */
+  readonly heldIn: readonly { readonly memory: Memory; readonly loaded: Ref }[];
 }
 
 export const wayFinder = (rig: Rig, control: ControlWiring, setting: (r: Ref) => Value | undefined): WayFinder => {
-  const known = new Map<string, Map<Ref, readonly Way[]>>();
+  const known = new Map<Ref, Map<Ref, readonly Way[]>>();
+  const targets = new Map<Ref, Target>();
   return {
     from: (controller, memory) => {
-      const key = ref(controller, memory.id);
-      const ways = known.get(key) ?? new Map<Ref, readonly Way[]>();
-      known.set(key, ways);
+      const ways = keptIn(known, ref(controller, memory.id), () => new Map<Ref, readonly Way[]>());
       return (target) => {
-        const found = ways.get(target) ?? findWays(rig, control, setting, controller, memory, target);
-        ways.set(target, found);
+        let found = ways.get(target);
+        if (!found) ways.set(target, found = findWays(rig, control, setting, controller, memory, target));
         return found;
       };
     },
+    target: (target) => {
+      let found = targets.get(target);
+      if (!found) targets.set(target, found = targetOf(rig, target));
+      return found;
+    },
   };
+};
+
+const targetOf = (rig: Rig, target: Ref): Target => {
+  const { device: id, name } = splitRef(target);
+  const device = partOf(rig, id);
+  return { device, name, heldIn: device ? memoriesThatStore(device, name).map((memory) => ({ memory, loaded: ref(id, memory.control) })) : [] };
 };
 
 const findWays = (rig: Rig, wiring: ControlWiring, setting: (r: Ref) => Value | undefined, controller: Id<'device'>, memory: Memory, target: Ref): readonly Way[] => {
@@ -79,18 +99,14 @@ const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device
   relaysOf(host).flatMap(({ at, closedWhen }): Way[] => {
     const arrival = wiring.contacts.get(ref(host.id, at))?.find((a) => a.device === device.id);
     if (!arrival) return [];
-    const sets = new Map<string, Value>();
+    const sets = setByContact(device, arrival.jack).get(control);
     let toggle: readonly [Value, Value] | undefined;
     for (const { by, acts } of device.actuators) {
-      if (!('contact' in by) || by.contact !== arrival.jack) continue;
-      for (const act of acts) {
-        if (!('control' in act) || act.control !== control) continue;
-        if ('level' in by && 'set' in act) sets.set(by.level, act.set);
-        if ('edge' in by && 'toggle' in act) toggle = act.toggle;
-      }
+      if (!('contact' in by) || by.contact !== arrival.jack || !('edge' in by)) continue;
+      for (const act of acts) if ('control' in act && act.control === control && 'toggle' in act) toggle = act.toggle;
     }
     const lasting = closedWhen?.[0];
-    if (sets.size && lasting && 'in' in lasting && memory.stores.includes(lasting.control)) {
+    if (sets && lasting && 'in' in lasting && memory.stores.includes(lasting.control)) {
       const other = host.controls.find((c) => c.id === lasting.control);
       const open = other && 'values' in other.domain ? other.domain.values.find((v) => !lasting.in.includes(v)) : undefined;
       if (open !== undefined) return [{ by: 'contact', control: lasting.control, closed: lasting.in[0]!, open, sets }];

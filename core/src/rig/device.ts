@@ -125,6 +125,22 @@ export const relaysOf = (device: Device): readonly Relay[] =>
     ...(jack.poles.tip === 'out' ? [{ at: jack.id, closedWhen: jack.closedWhen }] : []), ...(jack.poles.ring === 'out' ? [{ at: `${jack.id}:ring`, closedWhen: jack.ringClosedWhen }] : []),
   ])));
 
+/** What a contact does to a control as long as it is closed, and as long as it is open. */
+export interface Lasting {
+  closed?: Value;
+  open?: Value;
+}
+
+/** What a contact at a jack sets each control to that it holds. */
+export const setByContact = (device: Device, jack: string): ReadonlyMap<string, Readonly<Lasting>> => {
+  const sets = new Map<string, Lasting>();
+  for (const { by, acts } of device.actuators) {
+    if (!('contact' in by) || by.contact !== jack || !('level' in by)) continue;
+    for (const act of acts) if ('control' in act && 'set' in act) keptIn(sets, act.control, (): Lasting => ({}))[by.level] = act.set;
+  }
+  return sets;
+};
+
 export interface Chain {
   readonly id: string;
   readonly from: readonly Tap[];

@@ -24,3 +24,9 @@ export const once = <K extends object, A extends readonly unknown[], T>(work: (o
     return result;
   };
 };
+
+/** Made when it is asked for, and once. */
+export const lazily = <T>(make: () => T): (() => T) => {
+  let made: T | undefined;
+  return () => (made ??= make());
+};

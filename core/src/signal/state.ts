@@ -8,7 +8,10 @@ import { neighbours } from './arrangement.js';
 import type { Need, Ordered, SeenFact, Wiring } from './wiring.js';
 
 /** The value of every control of a rig at one moment; controls that are not in it have none. */
-export type RigState = ReadonlyMap<Ref, Value>;
+export type RigState = Pick<ReadonlyMap<Ref, Value>, 'get'>;
+
+/** A state with another on top of it: what that says counts, the rest is as it was. */
+export const onTopOf = (state: RigState, top: RigState): RigState => ({ get: (control) => top.get(control) ?? state.get(control) });
 
 export const whenHolds = (device: Id<'device'>, when: When, state: RigState): boolean =>
   holds(when, { value: (control) => state.get(ref(device, control)), plugged: () => false });

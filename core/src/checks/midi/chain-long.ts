@@ -1,4 +1,5 @@
-import { arrivals } from '../../recall/slot-timing.js';
+import type { Bearings } from '../../recall/bearings.js';
+import { slotTiming } from '../../recall/slot-timing.js';
 import type { Compiled } from '../../recall/compiled.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
@@ -30,7 +31,7 @@ export const chainLong: Check = {
       };
     }
     const slow = [...compilation.sounds.values()].flatMap((compiled) => {
-      const us = wireUs(compiled);
+      const us = wireUs(compiled, compilation.bearings);
       return us > MOST_MS * 1000 ? [{ sound: compiled.sound, us }] : [];
     });
     for (const group of grouped(slow, () => 'slow').values()) {
@@ -47,4 +48,8 @@ export const chainLong: Check = {
 };
 
 /** When the last message of a sound has arrived, in µs. */
-const wireUs = once(({ stored }: Compiled): number => Math.max(0, ...stored.flatMap(({ program }) => arrivals(program.acts))));
+const wireUs = once(({ stored }: Compiled, bearings: Bearings): number => {
+  let last = 0;
+  for (const { program } of stored) for (const { us } of slotTiming(bearings, program.device, program.acts)) last = Math.max(last, us);
+  return last;
+});

@@ -32,14 +32,21 @@ export const crosstalk: Check = {
 };
 
 /** Boxes that take notice of messages of a sound that are meant for another. */
-const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => stored.flatMap(({ program, typed, meant }) => program.acts.flatMap((act, i) => {
-  const hears = heardBy(bearings, program.device, act);
-  if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) return [];
-  const ids = hears.map((h) => h.device.id);
-  const own = 'send' in act && !('bpm' in act.send) ? hears.find((h) => h.device.midi?.channel === (act.send as { channel: number }).channel && !h.device.midi?.omni)?.device.id : undefined;
-  const target = typed ? own ?? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device;
-  return ids.filter((d) => d !== target && (target || ids.length > 1)).map((other) => ({ target: target ?? ids[0]!, other }));
-})).filter((c) => c.other !== c.target));
+const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
+  const found: { target: Id<'device'>; other: Id<'device'> }[] = [];
+  for (const { program, typed, meant } of stored) {
+    for (let i = 0; i < program.acts.length; i += 1) {
+      const act = program.acts[i]!;
+      const hears = heardBy(bearings, program.device, act);
+      if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) continue;
+      const ids = hears.map((h) => h.device.id);
+      const own = 'send' in act && !('bpm' in act.send) ? hears.find((h) => h.device.midi?.channel === (act.send as { channel: number }).channel && !h.device.midi?.omni)?.device.id : undefined;
+      const target = (typed ? own ?? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device) ?? (ids.length > 1 ? ids[0]! : undefined);
+      if (target) for (const other of ids) if (other !== target) found.push({ target, other });
+    }
+  }
+  return found;
+});
 
 const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {
   const device = partOf(rig, id)!;

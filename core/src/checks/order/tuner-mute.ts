@@ -3,6 +3,7 @@ import { ref, type Id, type Ref } from '../../rig/ids.js';
 import { inDomain } from '../../rig/invariants.js';
 import { partOf } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
+import { onTopOf } from '../../signal/state.js';
 import { trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { soundNames } from '../names.js';
@@ -23,7 +24,7 @@ export const tunerMute: Check = {
     const { ref: from, device: instrument } = strings;
     const first = sounds[0]!;
     const isHeardWith = (control: Ref, value: Value): boolean =>
-      trace(wiring, new Map(first.state).set(control, value), { from: [from] }).reaches.some((r) => r.source.ref === from && r.end.end.is !== 'tuner');
+      trace(wiring, onTopOf(first.state, new Map([[control, value]])), { from: [from] }).reaches.some((r) => r.source.ref === from && r.end.end.is !== 'tuner');
     const switches = [...mutes, ...[...rig.parts.device.values()].flatMap((d) => d.controls.flatMap((k) => (/mute/.test(k.id) && inDomain(k, 'on') ? [{ device: d.id, control: ref(d.id, k.id), value: 'on' as Value }] : [])))];
     if (switches.some((m) => !isHeardWith(m.control, m.value))) return;
     const tuners = mutes.map((m) => m.device);

@@ -1,4 +1,5 @@
 import { splitRef, type Ref } from '../../rig/ids.js';
+import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Move } from '../../rig/sound.js';
 import { controlText, sayFootsteps } from '../../recall/words.js';
@@ -51,11 +52,11 @@ export const moveLeftOn: Check = {
 
 const known = new WeakMap<CheckInputs['modelled'], { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly Trouble[] }>();
 
-/** Sounds that a late release spoils. A switch that gives back what the sound wants spoils none; asked only where one says otherwise. */
-const letGoLate = ({ rig, compilation, modelled, verdicts }: CheckInputs) => {
+/** Sounds that a late release spoils. A switch that gives back what the sound wants spoils none; asked only where one says otherwise, and moves are reckoned with. */
+const letGoLate = ({ rig, hookup, compilation, modelled, verdicts }: CheckInputs) => {
   let found = known.get(modelled);
   if (!found) {
-    const saysOtherwise = all(rig, 'move').some((m) => !m.latch && m.off.length > 0) || all(rig, 'program').some((p) => p.assigns.some((a) => !a.latch));
+    const saysOtherwise = (hookup.admits ?? USUAL_DISTURBANCES).moves && (all(rig, 'move').some((m) => !m.latch && m.off.length > 0) || all(rig, 'program').some((p) => p.assigns.some((a) => !a.latch)));
     const reply = saysOtherwise ? whatIf('late release', compilation, modelled, verdicts) : undefined;
     known.set(modelled, found = { steps: reply?.question.steps ?? modelled.steps, troubles: reply?.troubles ?? [] });
   }

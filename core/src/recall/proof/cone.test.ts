@@ -20,7 +20,7 @@ const cones = (system: RecallSystem) => conesOf(system, writersOf(system), syste
 describe('who writes what', () => {
   test.each([['all at once', writersOf], ['when asked', writersWhenAsked]])('each act is found by its event and its place, %s', (_, find) => {
     const writers = find(SYSTEM);
-    expect(Object.fromEntries(SYSTEM.variables.map(({ id }) => [id, writers.get(id)!.map((w) => `${SYSTEM.events[eventOf(w)]!.id} ${placeOf(w)}`)]))).toEqual({ a: ['set a 0', 'turn c 1'], b: ['set b 0'], c: ['turn c 0'], d: ['set a 1'] });
+    expect(Object.fromEntries(SYSTEM.variables.map(({ id }) => [id, writers.get(id)!.at.map((w) => `${SYSTEM.events[eventOf(w)]!.id} ${placeOf(w)}`)]))).toEqual({ a: ['set a 0', 'turn c 1'], b: ['set b 0'], c: ['turn c 0'], d: ['set a 1'] });
   });
   test('on random systems both find the same', () => {
     fc.assert(fc.property(randomSystem, (system) => {

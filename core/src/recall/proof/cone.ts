@@ -1,11 +1,18 @@
 import { keptIn, once } from '../../rig/kept.js';
 import type { RecallSystem, SystemAct, SystemEvent } from './system.js';
+import { actNumbers } from './texts.js';
 
-/** The acts that write one variable, in order, each as one number: the event's place in the system above, the act's place in the event below. */
-export type Writers = readonly number[];
+/** The acts that write one variable, in order. */
+export interface Writers {
+  /** Each as one number: the event's place in the system above, the act's place in the event below. */
+  readonly at: readonly number[];
+  /** What they say, each as the number of its text: side by side, as a cone asks for them one after the other. */
+  readonly says: readonly number[];
+}
 
 export const eventOf = (write: number): number => write >>> 16;
 export const placeOf = (write: number): number => write & 0xffff;
+const NOWHERE: readonly number[] = [];
 const actAt = (system: RecallSystem, write: number): SystemAct => system.events[eventOf(write)]!.acts[placeOf(write)]!;
 
 /** For each variable the acts that write it. */
@@ -15,9 +22,15 @@ export interface WritersByVariable {
 
 /** All of them at once: what a system that was never looked at needs. */
 export const writersOf = (system: RecallSystem): WritersByVariable => {
-  const writers = new Map<string, number[]>(system.variables.map((v) => [v.id, []]));
-  system.events.forEach(({ acts }, e) => {
-    for (let place = 0; place < acts.length; place += 1) writers.get(acts[place]!.variable)!.push(((e << 16) | place) >>> 0);
+  const writers = new Map(system.variables.map((v) => [v.id, { at: [] as number[], says: [] as number[] }]));
+  system.events.forEach((event, e) => {
+    const { acts } = event;
+    const numbers = actNumbers(event);
+    for (let place = 0; place < acts.length; place += 1) {
+      const { at, says } = writers.get(acts[place]!.variable)!;
+      at.push(((e << 16) | place) >>> 0);
+      says.push(numbers[place]!);
+    }
   });
   return writers;
 };
@@ -32,7 +45,16 @@ export const placesOf = once((event: SystemEvent): ReadonlyMap<string, readonly 
 /** The same, worked out for the variables that are asked for: after an edit these are few, and most events are as they were. */
 export const writersWhenAsked = ({ events }: RecallSystem): WritersByVariable => {
   const known = new Map<string, Writers>();
-  return { get: (variable) => keptIn(known, variable, () => events.flatMap((event, e) => (placesOf(event).get(variable) ?? []).map((place) => ((e << 16) | place) >>> 0))) };
+  return { get: (variable) => keptIn(known, variable, () => {
+    const [at, says]: [number[], number[]] = [[], []];
+    events.forEach((event, e) => {
+      for (const place of placesOf(event).get(variable) ?? NOWHERE) {
+        at.push(((e << 16) | place) >>> 0);
+        says.push(actNumbers(event)[place]!);
+      }
+    });
+    return { at, says };
+  }) };
 };
 
 /**
@@ -45,9 +67,12 @@ export const conesOf = (system: RecallSystem, writers: WritersByVariable, wanted
     const known = readsOf.get(variable);
     if (known) return known;
     const found = new Set<string>();
-    for (const write of writers.get(variable) ?? []) {
+    /** Events one after the other often share the very same act. */
+    let before: SystemAct['when'];
+    for (const write of writers.get(variable)?.at ?? NOWHERE) {
       const { when } = actAt(system, write);
-      if (when) for (const c of when) found.add(c.variable);
+      if (when && when !== before) for (const c of when) found.add(c.variable);
+      before = when;
       const eventWhen = system.events[eventOf(write)]!.when;
       if (eventWhen) for (const c of eventWhen) found.add(c.variable);
     }

@@ -1,16 +1,15 @@
 import { keptIn, once } from '../../rig/kept.js';
 import { eventOf, placeOf, type Writers, type WritersByVariable } from './cone.js';
 import { Paths, START } from './paths.js';
-import { actNumbers, guardNumber } from './texts.js';
+import { guardNumber } from './texts.js';
 import type { RecallSystem, SystemEvent, Together } from './system.js';
 
 /** The acts of an event that write the cone; every event that has just these acts there is the same member. */
 export interface Member {
   readonly event: SystemEvent;
-  /** The numbers of all acts of the event. */
-  readonly numbers: readonly number[];
-  /** Which of its acts these are. */
-  readonly places: readonly number[];
+  /** Where they begin among the signs of the cut, and where they end. */
+  readonly from: number;
+  readonly to: number;
   /** A sound is called by one of its events: what it leaves is judged. */
   isAsked: boolean;
 }
@@ -24,88 +23,98 @@ export interface Cut {
   readonly isLeftBySome: boolean;
   /** Its members, each as the numbers of its guard and its acts, ended by one that says whether it is asked. */
   readonly signs: readonly number[];
+  /** For each sign that is an act its place in the event of its member. */
+  readonly places: readonly number[];
   /** The member of each event; -1 for events that write nothing in the cone. */
   readonly memberOf: Int32Array;
   readonly members: readonly Member[];
 }
 
-/** Of each event the numbers of its acts and of what must hold for it. */
-const numbersIn = once((system: RecallSystem) => ({ acts: system.events.map(actNumbers), guards: system.events.map(guardNumber) }));
+/** Of each event the number of what must hold for it, and whether it calls a sound. */
+const eventsOf = once(({ events, sounds }: RecallSystem) => {
+  const recalls = new Set(sounds.map((s) => s.recall));
+  return { guards: events.map(guardNumber), isCall: events.map((e) => recalls.has(e.id)), calls: recalls.size };
+});
 
 /**
  * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are first met.
  * @param judged says of the cone's variables which values are wanted of them
- * @param recalls ids of the events that call sounds
  */
-export const cutTo = (system: RecallSystem, cone: readonly string[], writers: WritersByVariable, about: (cone: readonly string[]) => string, judged: string, recalls: ReadonlySet<string>): Cut => {
-  const { acts, guards } = numbersIn(system);
+export const cutTo = (system: RecallSystem, cone: readonly string[], writers: WritersByVariable, about: (cone: readonly string[]) => string, judged: string): Cut => {
+  const { guards, isCall, calls } = eventsOf(system);
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
-  let calls = 0;
   const signs: number[] = [];
-  const endings: number[] = [];
+  const places: number[] = [];
+  const sign = (number: number, place: number): void => {
+    signs.push(number);
+    places.push(place);
+  };
+  let called = 0;
   paths.clear();
   const writes = new InOrder(cone.map((v) => writers.get(v)!));
   for (let write = writes.next(); write >= 0; ) {
     const e = eventOf(write);
-    const event = system.events[e]!;
-    const numbers = acts[e]!;
     let count = 0;
     let at = paths.goOn(START, guards[e]!);
     for (; write >= 0 && eventOf(write) === e; write = writes.next()) {
-      const place = placeOf(write);
-      scratch[count] = place;
+      written[count] = placeOf(write);
+      said[count] = writes.says;
       count += 1;
-      at = paths.goOn(at, numbers[place]!);
+      at = paths.goOn(at, writes.says);
     }
     let member = paths.endAt(at);
     if (member < 0) {
-      const places = scratch.slice(0, count);
-      signs.push(guards[e]!);
-      for (const place of places) signs.push(numbers[place]!);
-      endings.push(signs.push(LED_TO) - 1);
-      member = paths.endWith(at, members.push({ event, numbers, places, isAsked: false }) - 1);
-    }
-    if (recalls.has(event.id)) {
-      calls += 1;
-      members[member]!.isAsked = true;
-      signs[endings[member]!] = ASKED;
+      sign(guards[e]!, NO_ACT);
+      const from = signs.length;
+      for (let k = 0; k < count; k += 1) sign(said[k]!, written[k]!);
+      member = paths.endWith(at, members.push({ event: system.events[e]!, from, to: signs.length, isAsked: false }) - 1);
+      sign(LED_TO, NO_ACT);
     }
     memberOf[e] = member;
+    if (!isCall[e]) continue;
+    called += 1;
+    members[member]!.isAsked = true;
+    signs[members[member]!.to] = ASKED;
   }
-  const isLeftBySome = calls < recalls.size;
-  return { cone, text: `${about(cone)}\n${judged}${isLeftBySome ? '\nleft' : ''}`, isLeftBySome, signs, memberOf, members };
+  const isLeftBySome = called < calls;
+  return { cone, text: `${about(cone)}\n${judged}${isLeftBySome ? '\nleft' : ''}`, isLeftBySome, signs, places, memberOf, members };
 };
 
 /** No guard and no act has these numbers. */
 const [LED_TO, ASKED] = [-1, -2];
+const NO_ACT = -1;
 const paths = new Paths();
-/** Room for the places of one event after the other. */
-const scratch: number[] = [];
+/** Room for the places of one event after the other, and for what its acts there say. */
+const [written, said]: [number[], number[]] = [[], []];
 
 export const sameSigns = (a: Cut, b: Cut): boolean => a.signs.length === b.signs.length && a.signs.every((sign, i) => sign === b.signs[i]);
 
-/** Several ascending lists as one. */
+/** The acts that write several variables, in order. */
 class InOrder {
   private readonly at: number[];
+  /** What the act says that came last. */
+  says = 0;
 
   constructor(private readonly lists: readonly Writers[]) {
     this.at = lists.map(() => 0);
   }
 
-  /** The next number; −1 behind the last. */
+  /** Where the next act is; −1 behind the last. */
   next(): number {
     let from = -1;
     let least = -1;
     for (let k = 0; k < this.lists.length; k += 1) {
-      const list = this.lists[k]!;
+      const list = this.lists[k]!.at;
       const at = this.at[k]!;
       if (at < list.length && (from < 0 || list[at]! < least)) {
         from = k;
         least = list[at]!;
       }
     }
-    if (from >= 0) this.at[from]! += 1;
+    if (from < 0) return least;
+    this.says = this.lists[from]!.says[this.at[from]!]!;
+    this.at[from]! += 1;
     return least;
   }
 }

@@ -79,44 +79,47 @@ export class EventClasses {
   }
 
   /**
-   * For each variable whether what a class leaves can depend on what it was: an event forgets a variable that it sets before it or a condition reads it.
+   * Class after class, for each variable whether what the class leaves can depend on what it was: an event forgets a variable that it sets before it or a condition reads it.
    * @param width how many variables the cone has
    */
-  matters(c: number, width: number): Uint8Array {
-    const { rows, starts } = this;
-    const matters = new Uint8Array(width).fill(1);
-    const isRead = new Uint8Array(width);
-    const end = starts[c + 1]!;
-    let i = starts[c]!;
-    const read = (): number => {
-      const guarded = i + 1 + 2 * rows[i]!;
-      for (let g = i + 1; g < guarded; g += 2) if (matters[rows[g]!]) isRead[rows[g]!] = 1;
-      return guarded;
-    };
-    for (i = read(); i < end; ) {
-      const guarded = read();
-      const at = rows[guarded]!;
-      const overwrites = guarded === i + 1 && rows[guarded + 1]! >= 0;
-      if (overwrites && !isRead[at]) matters[at] = 0;
-      else if (!overwrites && matters[at]) isRead[at] = 1;
-      i = guarded + 2;
+  matters(width: number): Uint8Array {
+    const { rows, starts, count } = this;
+    const matters = new Uint8Array(count * width).fill(1);
+    const isRead = new Uint8Array(count * width);
+    for (let c = 0; c < count; c += 1) {
+      const own = c * width;
+      const read = (i: number): number => {
+        const guarded = i + 1 + 2 * rows[i]!;
+        for (let g = i + 1; g < guarded; g += 2) if (matters[own + rows[g]!]) isRead[own + rows[g]!] = 1;
+        return guarded;
+      };
+      for (let i = read(starts[c]!); i < starts[c + 1]!; ) {
+        const guarded = read(i);
+        const at = own + rows[guarded]!;
+        const overwrites = guarded === i + 1 && rows[guarded + 1]! >= 0;
+        if (overwrites && !isRead[at]) matters[at] = 0;
+        else if (!overwrites && matters[at]) isRead[at] = 1;
+        i = guarded + 2;
+      }
     }
     return matters;
   }
 
-  /** For each variable whether a class reads or writes it. */
-  touches(c: number, width: number): Uint8Array {
-    const { rows, starts } = this;
-    const touched = new Uint8Array(width);
-    const end = starts[c + 1]!;
-    let i = starts[c]!;
-    const readAll = (): void => {
-      const guarded = i + 1 + 2 * rows[i]!;
-      for (i += 1; i < guarded; i += 2) touched[rows[i]!] = 1;
-    };
-    for (readAll(); i < end; i += 2) {
-      readAll();
-      touched[rows[i]!] = 1;
+  /** Class after class, for each variable whether the class reads or writes it. */
+  touches(width: number): Uint8Array {
+    const { rows, starts, count } = this;
+    const touched = new Uint8Array(count * width);
+    for (let c = 0; c < count; c += 1) {
+      const own = c * width;
+      const read = (i: number): number => {
+        const guarded = i + 1 + 2 * rows[i]!;
+        for (let g = i + 1; g < guarded; g += 2) touched[own + rows[g]!] = 1;
+        return guarded;
+      };
+      for (let i = read(starts[c]!); i < starts[c + 1]!; i += 2) {
+        i = read(i);
+        touched[own + rows[i]!] = 1;
+      }
     }
     return touched;
   }

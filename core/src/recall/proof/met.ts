@@ -4,28 +4,38 @@ import type { EventClasses } from './event-classes.js';
 export const FLAT_LIMIT = 1 << 22;
 
 /** How many ways there are to stand at these places. */
-export const productOf = (sizes: readonly number[], places: readonly number[]): number => places.reduce((p, i) => p * sizes[i]!, 1);
+export const productOf = (sizes: readonly number[], places: readonly number[]): number => {
+  let product = 1;
+  for (const i of places) product *= sizes[i]!;
+  return product;
+};
 /** What a step at each of these places counts in a number for all of them. */
-const factorsOf = (sizes: readonly number[], places: readonly number[]): readonly number[] => places.map((_, k) => productOf(sizes, places.slice(0, k)));
+const factorsOf = (sizes: readonly number[], places: readonly number[]): readonly number[] => {
+  let factor = 1;
+  return places.map((i) => {
+    const own = factor;
+    factor *= sizes[i]!;
+    return own;
+  });
+};
 
 /** States that were met, told apart by their values at some places. */
 export class Met {
-  private readonly places: Uint16Array;
-  private readonly factors: Int32Array | Float64Array;
+  private readonly factors: readonly number[];
   private readonly flat: Uint8Array | undefined;
-  private readonly codes = new Set<number | string>();
+  private readonly codes: Set<number | string> | undefined;
   private readonly isWide: boolean;
 
   /** How many may still come. */
   left: number;
 
-  constructor(sizes: readonly number[], places: readonly number[]) {
+  constructor(sizes: readonly number[], private readonly places: readonly number[]) {
     const product = productOf(sizes, places);
     this.left = product;
-    this.places = Uint16Array.from(places);
-    this.factors = (product <= FLAT_LIMIT ? Int32Array : Float64Array).from(factorsOf(sizes, places));
-    this.flat = product <= FLAT_LIMIT ? new Uint8Array(product) : undefined;
+    this.factors = factorsOf(sizes, places);
     this.isWide = product >= Number.MAX_SAFE_INTEGER;
+    if (product <= FLAT_LIMIT) this.flat = new Uint8Array(product);
+    else this.codes = new Set();
   }
 
   codeOf(state: Uint16Array): number {
@@ -47,7 +57,7 @@ export class Met {
   }
 
   private isAdded(state: Uint16Array): boolean {
-    if (!this.flat) return this.codes.size < this.codes.add(this.isWide ? Array.from(this.places, (i) => state[i]!).join() : this.codeOf(state)).size;
+    if (!this.flat) return this.codes!.size < this.codes!.add(this.isWide ? this.places.map((i) => state[i]!).join() : this.codeOf(state)).size;
     const code = this.codeOf(state);
     return this.flat[code] === 0 && (this.flat[code] = 1) === 1;
   }
@@ -57,14 +67,12 @@ const UNKNOWN = -(2 ** 31);
 
 /** How far one class takes the number of a state, worked out once for all states alike in what it touches. */
 export class Jumps {
-  private readonly touched: Uint16Array;
-  private readonly factors: Int32Array;
+  private readonly factors: readonly number[];
   private readonly jumps: Int32Array;
   private readonly after: Uint16Array;
 
-  constructor(readonly c: number, private readonly classes: EventClasses, touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
-    this.touched = Uint16Array.from(touched);
-    this.factors = Int32Array.from(factorsOf(sizes, touched));
+  constructor(readonly c: number, private readonly classes: EventClasses, private readonly touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
+    this.factors = factorsOf(sizes, touched);
     this.jumps = new Int32Array(productOf(sizes, touched)).fill(UNKNOWN);
     this.after = new Uint16Array(sizes.length);
   }
@@ -87,10 +95,9 @@ export class Jumps {
 const WORTH_A_TABLE = 8;
 
 /** A table for a class that touches little of what there is; undefined where it would not pay. */
-export const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number, touches: Uint8Array): Jumps | undefined => {
+export const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number, touched: readonly number[]): Jumps | undefined => {
   const everywhere = sizes.map((_, i) => i);
   const product = productOf(sizes, everywhere);
   if (product > FLAT_LIMIT) return undefined;
-  const touched = everywhere.filter((i) => touches[i]);
   return productOf(sizes, touched) * WORTH_A_TABLE <= product ? new Jumps(c, classes, touched, factorsOf(sizes, everywhere), sizes) : undefined;
 };

@@ -1,4 +1,3 @@
-import { keptIn } from '../../rig/kept.js';
 import { distinct, groupsIn, rowsInCone, type Cut } from './cut.js';
 import { EventClasses, type Guard, type Op } from './event-classes.js';
 import type { Merging } from './merging.js';
@@ -32,22 +31,29 @@ export interface Projection {
   readonly rows: readonly { readonly at: readonly number[]; readonly rows: readonly (readonly number[])[] }[];
 }
 
-export const project = (system: RecallSystem, { cone, members, isLeftBySome }: Cut, merging: Merging): Projection => {
+export const project = (system: RecallSystem, { cone, members, signs, places, isLeftBySome }: Cut, merging: Merging): Projection => {
   const place = new Map(cone.map((id, i) => [id, i]));
   const turns = cone.map((): SystemAct[] => []);
   const conditionsOn = cone.map(() => new Map<number, Condition>());
-  const seen = new Set<number>();
   const reads = (when: readonly Condition[] | undefined) => {
     if (when) for (const c of when) conditionsOn[place.get(c.variable)!]!.set(conditionNumber(c), c);
   };
-  for (const { event, numbers, places } of members) {
+  /** What is done in the cone, each act once, and which of them each sign is. */
+  const done: SystemAct[] = [];
+  if (actOf.length < signs.length) actOf = new Int32Array(2 * signs.length);
+  paths.clear();
+  for (const { event, from, to } of members) {
     reads(event.when);
-    for (const i of places) {
-      if (seen.has(numbers[i]!)) continue;
-      seen.add(numbers[i]!);
-      const act = event.acts[i]!;
-      if (!('set' in act)) turns[place.get(act.variable)!]!.push(act);
-      reads(act.when);
+    for (let k = from; k < to; k += 1) {
+      const at = paths.goOn(START, signs[k]!);
+      let number = paths.endAt(at);
+      if (number < 0) {
+        const act = event.acts[places[k]!]!;
+        number = paths.endWith(at, done.push(act) - 1);
+        if (!('set' in act)) turns[place.get(act.variable)!]!.push(act);
+        reads(act.when);
+      }
+      actOf[k] = number;
     }
   }
   const merged = cone.map((id, i) => merging.of(id, turns[i]!, [...conditionsOn[i]!.values()]));
@@ -55,12 +61,16 @@ export const project = (system: RecallSystem, { cone, members, isLeftBySome }: C
   paths.clear();
   const classes = new EventClasses();
   const guards = new Map<number, Guard & WithForm>();
-  const guardOf = (c: Condition): Guard & WithForm => keptIn(guards, conditionNumber(c), () => {
+  const guardOf = (c: Condition): Guard & WithForm => {
+    const known = guards.get(conditionNumber(c));
+    if (known) return known;
     const at = place.get(c.variable)!;
     const { values, number } = merged[at]!.allowedBy(c);
-    return { at, table: classes.table(values), form: forms.goOn(forms.goOn(START, at), number) };
-  });
-  const opOf = (act: SystemAct): Op & WithForm => {
+    const guard = { at, table: classes.table(values), form: forms.goOn(forms.goOn(START, at), number) };
+    guards.set(conditionNumber(c), guard);
+    return guard;
+  };
+  const ops = done.map((act): Op & WithForm => {
     const at = place.get(act.variable)!;
     const { names, of } = merged[at]!;
     const becomes = 'set' in act ? ALL_ALIKE : names.map((name) => of.get(afterAct(act, name))!);
@@ -70,23 +80,23 @@ export const project = (system: RecallSystem, { cone, members, isLeftBySome }: C
     for (const guard of under) form = forms.goOn(form, guard.form);
     form = forms.goOn(forms.goOn(forms.goOn(form, ACT), at), to < 0 ? -numberOf(becomes.join()) : to);
     return { at, guards: under, to, table: to < 0 ? classes.table(becomes) : -1, form };
-  };
-  const ops = new Map<number, Op & WithForm>();
+  });
   const grouped = groupsIn(system, cone).map((g) => rowsInCone(g, place));
   const inGroup = new Set(grouped.flatMap((g) => g.at));
   const asked: boolean[] = [];
-  const classOf = members.map(({ event, numbers, places, isAsked }): number => {
+  const classOf = members.map(({ event, from, to, isAsked }): number => {
     let at = paths.goOn(START, event.last ? LAST : ACT);
     if (event.when) for (const c of event.when) at = paths.goOn(at, guardOf(c).form);
     at = paths.goOn(at, ACT);
-    for (const i of places) {
-      let op = ops.get(numbers[i]!);
-      if (!op) ops.set(numbers[i]!, op = opOf(event.acts[i]!));
-      at = paths.goOn(at, op.form);
-    }
+    for (let k = from; k < to; k += 1) at = paths.goOn(at, ops[actOf[k]!]!.form);
     let made = paths.endAt(at);
-    if (made < 0) made = paths.endWith(at, classes.add(event.when?.map(guardOf) ?? [], places.map((i) => ops.get(numbers[i]!)!), event.last === true));
-    asked[made] ||= isAsked;
+    if (made < 0) {
+      const does: Op[] = [];
+      for (let k = from; k < to; k += 1) does.push(ops[actOf[k]!]!);
+      made = paths.endWith(at, classes.add(event.when?.map(guardOf) ?? NO_GUARDS, does, event.last === true));
+      asked.push(false);
+    }
+    if (isAsked) asked[made] = true;
     return made;
   });
   return {
@@ -105,5 +115,8 @@ export const project = (system: RecallSystem, { cone, members, isLeftBySome }: C
 
 const [forms, paths] = [new Paths(), new Paths()];
 const ALL_ALIKE: readonly number[] = [];
+const NO_GUARDS: readonly Guard[] = [];
+/** Room for the number of one act after the other. */
+let actOf = new Int32Array(1024);
 /** No place in a cone and no form has these numbers. */
 const [ACT, LAST] = [-1, -2];

@@ -1,10 +1,10 @@
-import { keptIn } from '../../rig/kept.js';
+import { keptIn, lazily, once } from '../../rig/kept.js';
 import { cutTo, powerUpSpeaker, sameSigns, type Cut } from './cut.js';
 import { Merging } from './merging.js';
 import { project } from './projection.js';
 import { search, type Outcome, type Searched, type Way } from './search.js';
 import { stand, type Standing } from './standing.js';
-import type { RecallSystem, SystemSound, SystemState } from './system.js';
+import { powerUpOf, type RecallSystem, type SystemSound, type SystemState, type SystemWant } from './system.js';
 
 /** States searched in one cone before it is called undecided. */
 export const USUAL_BUDGET = 5_000_000;
@@ -36,7 +36,7 @@ interface ConeProof {
 }
 
 /** What a sound's wants fall short of; a variable that is not in it is proved. */
-type Shortfalls = ReadonlyMap<string, Outcome | 'undecided'>;
+type Shortfalls = ReadonlyMap<string, Short>;
 
 interface Proof {
   readonly budget: number;
@@ -96,7 +96,6 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
   const { system, variables, writers, wanted, asBefore } = standing;
   memory.nextProof();
   const about = powerUpSpeaker(system);
-  const recalls = new Set(system.sounds.map((s) => s.recall));
   const merging = new Merging(variables, wanted);
   const cones = new Map<string, ConeProof>();
   for (const variable of wanted.keys()) {
@@ -108,34 +107,28 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
     }
     const cone = standing.cones.get(variable)!;
     const judged = cone.filter((v) => wanted.has(v)).map((v) => `${v}:${[...wanted.get(v)!.keys()].sort().join(',')}`).join('|');
-    const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`, recalls);
+    const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`);
     cones.set(variable, { cut, at: cone.indexOf(variable), found: memory.recall(cut, () => search(project(system, cut, merging), budget)) });
   }
   return cones;
 };
 
-const wantsOf = new WeakMap<SystemSound, ReadonlyMap<string, string>>();
-const wantsBy = (sound: SystemSound): ReadonlyMap<string, string> => {
-  const wants = wantsOf.get(sound) ?? new Map(sound.wants.map((w) => [w.variable, w.value]));
-  wantsOf.set(sound, wants);
-  return wants;
-};
+const wantsBy = once((sound: SystemSound): ReadonlyMap<string, SystemWant> => new Map(sound.wants.map((w) => [w.variable, w])));
+
+type Short = Outcome | 'undecided';
 
 /** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
 const judge = (sound: SystemSound, recall: number, { asBefore, redone }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
   const shortfalls = new Map([...before ?? []].filter(([variable]) => asBefore.has(variable)));
-  const look = (variable: string, value: string): void => {
+  const look = ({ variable, value }: SystemWant): void => {
     const { cut, at, found } = cones.get(variable)!;
     const short = found.otherThan(value, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
     if (short) shortfalls.set(variable, short);
   };
   if (before) {
     const wants = wantsBy(sound);
-    for (const variable of redone) {
-      const value = wants.get(variable);
-      if (value !== undefined) look(variable, value);
-    }
-  } else for (const { variable, value } of sound.wants) look(variable, value);
+    for (const variable of redone) if (wants.has(variable)) look(wants.get(variable)!);
+  } else sound.wants.forEach(look);
   return shortfalls;
 };
 
@@ -143,29 +136,20 @@ const verdictOf = (sound: SystemSound, shortfalls: Shortfalls, standing: Standin
   if (shortfalls.size === 0) return PROVED;
   const wrong = sound.wants.flatMap(({ variable, value }): WrongWant[] => {
     const short = shortfalls.get(variable);
-    return short && short !== 'undecided' ? [{ variable, wanted: value, length: short.length, example: once(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)) }] : [];
+    return short && short !== 'undecided' ? [{ variable, wanted: value, length: short.length, example: lazily(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)) }] : [];
   });
   if (wrong.length) return { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong };
   const { variable } = sound.wants.find((w) => shortfalls.has(w.variable))!;
   return { is: 'undecided', because: `${variable} depends on ${cones.get(variable)!.cut.cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.` };
 };
 
-const once = <T>(make: () => T): (() => T) => {
-  let made: T | undefined;
-  return () => (made ??= make());
-};
-
 /** A way through merged values and classes as power-up values and events of the system; what lies outside the cone takes its first power-up value. */
-const inWords = ({ system, variables }: Standing, { cut, found }: ConeProof, way: Way, recall: string): Footsteps => {
+const inWords = ({ system }: Standing, { cut, found }: ConeProof, way: Way, recall: string): Footsteps => {
   const { names, merged, classOf } = found.projection;
   const inCone = new Map(cut.cone.map((id, i) => [id, i]));
-  const powerUp: Record<string, string> = {};
-  for (const v of system.variables) powerUp[v.id] = v.initial[0]!;
-  const mergedLike = (i: number, value: string): boolean => merged[i]!.get(value) === names[i]!.indexOf(way.start[i]!);
-  for (const [id, i] of inCone) powerUp[id] = variables.get(id)!.initial.find((value) => mergedLike(i, value)) ?? way.start[i]!;
-  for (const group of system.together ?? []) {
-    const row = group.rows.find((values) => group.variables.every((v, k) => !inCone.has(v) || mergedLike(inCone.get(v)!, values[k]!)));
-    group.variables.forEach((v, k) => { powerUp[v] = (row ?? group.rows[0]!)[k]!; });
-  }
+  const powerUp = powerUpOf(system, (variable, value) => {
+    const i = inCone.get(variable);
+    return i === undefined || merged[i]!.get(value) === names[i]!.indexOf(way.start[i]!);
+  });
   return { powerUp, events: [...way.classes.map((c) => cut.members[classOf.indexOf(c)]!.event.id), recall] };
 };

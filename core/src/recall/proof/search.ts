@@ -1,4 +1,3 @@
-import { keptIn } from '../../rig/kept.js';
 import { FLAT_LIMIT, jumpsOf, Met, productOf, type Jumps } from './met.js';
 import type { Projection } from './projection.js';
 
@@ -28,7 +27,7 @@ export interface Outcome {
 
 /** States one after the other, each the values of all variables in a row, with the way to each. */
 class States {
-  private rows = new Uint16Array(1024);
+  private rows = new Uint16Array(256);
   readonly parents: number[] = [];
   readonly vias: number[] = [];
   readonly depths: number[] = [];
@@ -69,7 +68,7 @@ export const search = (projection: Projection, budget: number): Searched => {
   const states = new States(width);
   const { parents, vias, depths } = states;
   const seen = new Met(sizes, sizes.map((_, i) => i));
-  const touches = Array.from({ length: classes.count }, (_, c) => classes.touches(c, width));
+  const touches = classes.touches(width);
   const { judging, leading, jumps } = byWhatMatters(projection, touches);
   let done = startStates(projection, budget, (state) => { if (seen.isNew(state)) states.add(state, -1, -1, 0); });
   /**
@@ -120,7 +119,7 @@ export const search = (projection: Projection, budget: number): Searched => {
   judged.forEach((variable, j) => { rowOf[variable] = offsets[j]!; });
   const otherThan = (value: string, member: number, variable: number): Outcome | undefined => {
     const own = member < 0 ? -1 : projection.classOf[member]!;
-    const c = own < 0 || touches[own]![variable] === 0 ? classes.count : own;
+    const c = own < 0 || touches[own * width + variable] === 0 ? classes.count : own;
     const first = c * perClass + rowOf[variable]!;
     const wanted = merged[variable]!.get(value);
     if (only[first] === NOT_LOOKED) only[first] = onlyIn(firstSeen, first, sizes[variable]!);
@@ -149,8 +148,8 @@ const onlyIn = (firstSeen: Int32Array, first: number, size: number): number => {
 };
 
 /** Says whether the search must go on: judged classes may depend on more than was met, and so may what is there without any event where that is judged. */
-const openQuestions = ({ asked, sizes, judged, isLeftBySome }: Projection, touches: readonly Uint8Array[], judging: readonly Judging[], left: Int32Array, offsets: readonly number[]): (() => boolean) => {
-  const rows = judged.flatMap((variable, j) => (isLeftBySome || touches.some((touched, c) => asked[c] && !touched[variable]) ? [left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!)] : []));
+const openQuestions = ({ asked, sizes, judged, isLeftBySome }: Projection, touches: Uint8Array, judging: readonly Judging[], left: Int32Array, offsets: readonly number[]): (() => boolean) => {
+  const rows = judged.flatMap((variable, j) => (isLeftBySome || asked.some((isAsked, c) => isAsked && !touches[c * sizes.length + variable]) ? [left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!)] : []));
   return () => judging.some(({ met }) => met.left > 0) || rows.some((row) => row.includes(0));
 };
 
@@ -170,37 +169,36 @@ interface Judging extends Leading {
  * Two states that differ only in what an event forgets have the same state after it, and the one met first is the nearer to power-up; so each class is carried out
  * once for all of them. To what it leaves where it is judged only what it touches matters. Classes to which everything matters, but which touch little, jump.
  */
-const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: readonly Uint8Array[]): { readonly judging: readonly Judging[]; readonly leading: readonly Leading[]; readonly jumps: readonly Jumps[] } => {
-  const judging = new Alike();
-  const leading = new Alike();
+const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: Uint8Array): { readonly judging: readonly Judging[]; readonly leading: readonly Leading[]; readonly jumps: readonly Jumps[] } => {
+  const width = sizes.length;
+  const matters = classes.matters(width);
+  const [judging, leading] = [new Alike(), new Alike()];
   const jumps: Jumps[] = [];
+  const everywhere = sizes.map((_, i) => i);
   for (let c = 0; c < classes.count; c += 1) {
-    const matters = classes.matters(c, sizes.length);
-    const isJumping = !classes.isLast(c) && !matters.includes(0);
-    const jump = isJumping ? jumpsOf(sizes, classes, c, touches[c]!) : undefined;
+    const own = c * width;
+    const mattering = everywhere.filter((i) => matters[own + i]);
+    if (asked[c]) judging.add(mattering.filter((i) => touches[own + i]), c);
+    if (classes.isLast(c)) continue;
+    const jump = mattering.length === width ? jumpsOf(sizes, classes, c, everywhere.filter((i) => touches[own + i])) : undefined;
     if (jump) jumps.push(jump);
-    else if (!classes.isLast(c)) leading.add(matters, c);
-    if (asked[c]) judging.add(matters.map((m, i) => m & touches[c]![i]!), c);
+    else leading.add(mattering, c);
   }
   return {
     jumps,
     judging: judging.groups.map(({ places, members }) => ({ members, met: new Met(sizes, places) })),
-    leading: leading.groups.map(({ places, members }) => ({ members, met: places.length < sizes.length && productOf(sizes, places) <= FLAT_LIMIT ? new Met(sizes, places) : undefined })),
+    leading: leading.groups.map(({ places, members }) => ({ members, met: places.length < width && productOf(sizes, places) <= FLAT_LIMIT ? new Met(sizes, places) : undefined })),
   };
 };
 
-/** Classes put together by the places that are marked for them. */
+/** Classes put together by the places that matter. */
 class Alike {
   readonly groups: { readonly places: readonly number[]; readonly members: number[] }[] = [];
-  private readonly known = new Map<number | string, number[]>();
 
-  add(marks: Uint8Array, c: number): void {
-    const key = marks.length < 31 ? marks.reduce((bits, mark) => bits * 2 + mark, 1) : marks.join('');
-    keptIn(this.known, key, () => {
-      const members: number[] = [];
-      this.groups.push({ members, places: [...marks.keys()].filter((i) => marks[i]) });
-      return members;
-    }).push(c);
+  add(places: readonly number[], c: number): void {
+    const group = this.groups.find((g) => g.places.length === places.length && g.places.every((p, i) => p === places[i]));
+    if (group) group.members.push(c);
+    else this.groups.push({ places, members: [c] });
   }
 }
 

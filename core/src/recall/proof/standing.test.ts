@@ -102,5 +102,5 @@ describe('cones', () => {
   };
   const cones = conesOf(system, writersOf(system), ['a', 'b', 'd', 'e']);
   test.each([['a', ['a', 'b', 'c']], ['b', ['b', 'c']], ['d', ['a', 'b', 'c', 'd']], ['e', ['e']]])('of %s: itself and, step by step, all that is read on the way', (v, cone) => expect(cones.get(v)).toEqual(cone));
-  test('an act is found by its event and its place in it', () => expect(writersOf(system).get('b')!.map((w) => [eventOf(w), placeOf(w)])).toEqual([[1, 0]]));
+  test('an act is found by its event and its place in it', () => expect(writersOf(system).get('b')!.at.map((w) => [eventOf(w), placeOf(w)])).toEqual([[1, 0]]));
 });

@@ -1,6 +1,6 @@
 import { conesOf, writersOf, writersWhenAsked, type WritersByVariable } from './cone.js';
 import { actNumber, guardNumber } from './texts.js';
-import type { RecallSystem, SystemEvent, SystemSound, Together, Variable } from './system.js';
+import type { RecallSystem, SystemEvent, SystemSound, SystemWant, Together, Variable } from './system.js';
 
 /** How often each value of each variable is wanted. */
 export type Wanted = ReadonlyMap<string, ReadonlyMap<string, number>>;
@@ -39,14 +39,14 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
 const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly SystemSound[]): Wanted => {
   const wanted = new Map([...before].map(([v, values]) => [v, new Map(values)]));
   const count = (sounds: readonly SystemSound[], by: 1 | -1) => {
-    for (const { wants } of sounds) {
-      for (const { variable, value } of wants) {
-        let values = wanted.get(variable);
-        if (!values) wanted.set(variable, values = new Map());
-        const n = (values.get(value) ?? 0) + by;
-        if (n) values.set(value, n);
-        else values.delete(value);
-      }
+    const often = new Map<SystemWant, number>();
+    for (const { wants } of sounds) for (const want of wants) often.set(want, (often.get(want) ?? 0) + by);
+    for (const [{ variable, value }, n] of often) {
+      let values = wanted.get(variable);
+      if (!values) wanted.set(variable, values = new Map());
+      const left = (values.get(value) ?? 0) + n;
+      if (left) values.set(value, left);
+      else values.delete(value);
     }
   };
   const [stood, stands] = [new Set(old), new Set(now)];

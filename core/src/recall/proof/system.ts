@@ -37,11 +37,16 @@ export interface SystemEvent {
   readonly last?: true;
 }
 
+export interface SystemWant {
+  readonly variable: string;
+  readonly value: string;
+}
+
 export interface SystemSound {
   readonly id: string;
   /** Id of the event that recalls it; that event has no `when`. */
   readonly recall: string;
-  readonly wants: readonly { readonly variable: string; readonly value: string }[];
+  readonly wants: readonly SystemWant[];
 }
 
 /** At power-up these variables take one of the rows together. */
@@ -69,6 +74,17 @@ export const afterEvent = (event: SystemEvent, state: SystemState): SystemState 
   const next: Record<string, string> = { ...state };
   for (const act of event.acts) if (allHold(act.when, next)) next[act.variable] = afterAct(act, next[act.variable]!);
   return next;
+};
+
+/** A power-up in which every value fits: of variables that come together a row of which all values do. Where none fits, the first one is taken. */
+export const powerUpOf = ({ variables, together = [] }: RecallSystem, fits: (variable: string, value: string) => boolean): SystemState => {
+  const state: Record<string, string> = {};
+  for (const v of variables) state[v.id] = v.initial.find((value) => fits(v.id, value)) ?? v.initial[0]!;
+  for (const group of together) {
+    const row = group.rows.find((values) => group.variables.every((v, i) => fits(v, values[i]!))) ?? group.rows[0]!;
+    group.variables.forEach((v, i) => { state[v] = row[i]!; });
+  }
+  return state;
 };
 
 /** Events, and acts in one event: far beyond any rig. */

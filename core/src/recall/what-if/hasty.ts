@@ -7,7 +7,7 @@ import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
 import { allOf, earOf, Effects, hasEar, shelfKey, type Hearing, type NoteLoad } from '../effects.js';
 import { happenings, loadSlot, slotLoading, type Footstep, type Said } from '../happenings.js';
-import { ears, type Modelled } from '../model.js';
+import type { Modelled } from '../model.js';
 import { missedBy, reaching, type Reaching } from '../slot-timing.js';
 import type { SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
@@ -22,7 +22,7 @@ import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const { bearings: b } = c;
   const deaf = all(b.rig, 'device').filter((d) => d.memories.some((x) => isDeaf(d, x)));
-  const none: Question = { about: 'hasty feet', systems: [], steps: usual.steps, asked: new Map() };
+  const none: Question = { about: 'hasty feet', ground: usual.ground, systems: [], steps: usual.steps, asked: new Map() };
   if (deaf.length === 0) return none;
   const noteLoad: NoteLoad = (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when } : {}), set: YES! }] : []);
   const said = { ...usual.said, effects: new Effects(b, usual.said.domains, usual.said.shelf, noteLoad) };
@@ -33,8 +33,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const variables = deaf.flatMap((d): readonly Variable[] => [
     { id: busyOf(d.id), domain: [SETTLED, ...busy.of(d.id).map((t) => t.name)], initial: [SETTLED] }, { id: loadsOf(d.id), domain: [NO!, YES!], initial: [NO!] },
   ]);
-  const there = new Set(usual.system.variables.map((v) => v.id));
-  const ground = { ...usual.system, variables: [...usual.system.variables, ...ears(b).filter((v) => !there.has(v.id)), ...variables], events: settled };
+  const ground = { ...usual.ground, variables: [...usual.ground.variables, ...variables], events: settled };
   const steps = new Map<string, Footstep>(usual.steps);
   const asked = new Map<string, Asked>();
   const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, said, compiled.stored.map((x) => x.program), busy) }));
@@ -57,7 +56,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
       asked.set(id, { sound: compiled.sound, waitMs: Math.ceil(waitMs) });
     }
   }
-  return { about: 'hasty feet', systems: apart(ground, extras, sounds, reach), steps, asked };
+  return { about: 'hasty feet', ground, systems: apart(ground, extras, sounds, reach), steps, asked };
 };
 
 /** What stands in the places of a stored list, by who hears it. */

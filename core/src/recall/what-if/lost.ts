@@ -54,7 +54,7 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
       steps.set(event.id, step);
     }
   }
-  return { about: 'lost message', systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])) };
+  return { about: 'lost message', ground: m.ground, systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])) };
 };
 
 interface LostPress {

@@ -26,7 +26,7 @@ const withMoves = (c: Compilation, m: Modelled): { readonly system: RecallSystem
   const steps = new Map(m.steps);
   const more = moveEvents(c.bearings, m.said.domains, m.said.effects, m.said.shelf, new ModelMemory()).filter(([event]) => !steps.has(event.id));
   more.forEach(([event, step]) => steps.set(event.id, step));
-  return { system: more.length ? { ...m.system, events: [...m.system.events, ...more.map(([event]) => event)] } : m.system, steps };
+  return { system: more.length ? { ...m.ground, events: [...m.ground.events, ...more.map(([event]) => event)] } : m.ground, steps };
 };
 
 const pedalsOf = (system: RecallSystem, steps: ReadonlyMap<string, Footstep>): readonly Pedal[] => {
@@ -67,7 +67,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
     const move = moveAt(c, pedal, sound.id);
     asked.set(id, { sound: sound.id as Id<'sound'>, ...(move ? { move: move.id } : {}) });
   }
-  return { about: 'late release', systems: apart(system, extras, sounds, reach), steps, asked };
+  return { about: 'late release', ground: system, systems: apart(system, extras, sounds, reach), steps, asked };
 };
 
 const moveAt = (c: Compilation, pedal: Pick<Pedal, 'device' | 'name'>, sound?: string): Move | undefined => {
@@ -116,7 +116,7 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
       asked.set(id, { sound: compiled.sound, move: move.id, press: one.press });
     }
   }
-  return { about: 'first press', systems: apart(system, extras, sounds, reach), steps, asked };
+  return { about: 'first press', ground: system, systems: apart(system, extras, sounds, reach), steps, asked };
 };
 
 const assigns = (memory: Memory, name: string): boolean => (memory.assignable ?? []).some((a) => a.switch === name);

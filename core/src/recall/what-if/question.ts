@@ -1,7 +1,8 @@
 import type { Id } from '../../rig/ids.js';
+import { lazily } from '../../rig/kept.js';
 import type { Footstep } from '../happenings.js';
-import { prove, USUAL_BUDGET, type Verdict, type WrongWant } from '../proof/prove.js';
-import type { RecallSystem, SystemSound } from '../proof/system.js';
+import { prove, USUAL_BUDGET, type Footsteps, type Verdict, type WrongWant } from '../proof/prove.js';
+import { powerUpOf, type RecallSystem, type SystemSound } from '../proof/system.js';
 
 /** What the usual proof leaves out: each is proved apart. */
 export type Mishap = 'late release' | 'first press' | 'hasty feet' | 'lost message' | 'turned knob';
@@ -21,6 +22,8 @@ export interface Asked {
 /** What is judged when more can happen: systems that share nothing that is judged. */
 export interface Question {
   readonly about: Mishap;
+  /** What the systems are cut from. */
+  readonly ground: RecallSystem;
   readonly systems: readonly RecallSystem[];
   readonly steps: ReadonlyMap<string, Footstep>;
   /** By the id of the judged sound of the system. */
@@ -56,13 +59,17 @@ export function* replying(question: Question, usual: ReadonlyMap<string, Verdict
       if (verdict.is !== 'broken') continue;
       const before = asked.press ? undefined : usual.get(asked.sound);
       const known = before?.is === 'broken' ? before.wrong.map((w) => w.variable) : [];
-      const wants = verdict.wrong.filter((w) => !known.includes(w.variable));
+      const wants = verdict.wrong.filter((w) => !known.includes(w.variable)).map((w) => ({ ...w, example: lazily(() => onGround(question.ground, w.example())) }));
       if (wants.length) troubles.set(id, { ...asked, id, system, wants: [...troubles.get(id)?.wants ?? [], ...wants] });
     }
     yield;
   }
   return { about: question.about, question, judged: question.asked.size, troubles: [...question.asked.keys()].flatMap((id) => troubles.get(id) ?? []), undecided: [...undecided.values()] };
 }
+
+/** The same with the power-up of what was cut away. */
+const onGround = (ground: RecallSystem, { powerUp, events }: Footsteps): Footsteps =>
+  ({ powerUp: { ...powerUpOf(ground, (variable, value) => (powerUp[variable] ?? value) === value), ...powerUp }, events });
 
 /** The last word of something that is done piece by piece. */
 export const finish = <T>(pieces: Generator<void, T>): T => {
