@@ -1,6 +1,9 @@
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { setWant } from '@yunta/core/edits/sounds';
-import { everyPart, partOf } from '@yunta/core/rig/rig';
+import { DEMO_RIGS } from '@yunta/core/demo/rigs';
+import type { WrongView } from '@yunta/core/derive/view';
+import { all, everyPart, partOf, rigName } from '@yunta/core/rig/rig';
+import { FAILURES } from '@yunta/core/testing/failures';
 import type { WhatIfView } from '@yunta/core/derive/what-ifs';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Deriving } from './deriving.js';
@@ -87,29 +90,6 @@ describe('what the worker answers', () => {
     expect(worker.act(swap.fault)!.wire.filter((w) => w.reads.startsWith('plugged wrong'))).toHaveLength(2);
     expect(worker.played()!.faulty).toBe(true);
   });
-  test('live, a stomp is answered before its bytes have arrived, and two feet at once are two feet at once', async () => {
-    const { worker } = loaded();
-    worker.powerUp();
-    const press = (stomp: string) => worker.act({ stomp, device: 'device:swi', gesture: 'press' }, true)!;
-    const first = press('B');
-    expect([first.busy, first.sound?.name, first.wire.filter((w) => w.bytes)]).toEqual([true, 'Chorus crunch', []]);
-    const second = press('D');
-    expect([second.sound?.name, worker.played()!.faulty]).toEqual(['Lead', true]);
-    await new Promise((r) => setTimeout(r, 200));
-    const settled = worker.later()!;
-    expect(settled.busy).toBe(false);
-    expect(settled.wire.filter((w) => w.bytes).map((w) => w.who)).toContain('DLY misses it while it loads');
-  });
-  test('a stomp whose bytes had time to settle can be kept as a test, with pedals where they came to rest', async () => {
-    const { worker } = loaded();
-    worker.powerUp();
-    worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' }, true);
-    await new Promise((r) => setTimeout(r, 200));
-    for (const to of [80, 60, 40]) worker.act({ turn: 'device:vol.amount', to }, true);
-    const played = worker.played()!;
-    expect([played.faulty, played.steps.map((s) => s.text)]).toEqual([false, ['Stomp Chorus crunch, 1B', 'Move VOL amount to 40 %']]);
-    expect(worker.later()!.pedals).toEqual([{ is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40 }]);
-  });
   test('letting go of a switch that does not mind leaves what the press did to be seen', async () => {
     const { worker } = loaded();
     worker.powerUp();
@@ -117,15 +97,6 @@ describe('what the worker answers', () => {
     expect(worker.act({ stomp: 'B', device: 'device:swi', gesture: 'release' })!.audio).toEqual(['8 dB louder, by gains that are partly assumed.']);
     worker.act({ stomp: 'E', device: 'device:swi', gesture: 'press' });
     expect(worker.act({ stomp: 'E', device: 'device:swi', gesture: 'release' })!.audio).toEqual([expect.stringMatching(/dB softer/)]);
-  });
-  test('time passes between stomps, and never backwards', async () => {
-    const { worker } = loaded();
-    worker.powerUp();
-    const first = worker.act({ stomp: 'A', device: 'device:swi', gesture: 'press' })!;
-    await new Promise((r) => setTimeout(r, 30));
-    const second = worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' })!;
-    const seconds = (text: string) => Number(text.replace(' ', ''));
-    expect(seconds(second.now) - seconds(first.now)).toBeGreaterThan(0.025);
   });
   test('what can happen to the boxes is told in words', () => {
     const { worker } = loaded();
@@ -135,5 +106,97 @@ describe('what the worker answers', () => {
     const { worker, view } = loaded();
     expect(worker.standings().map((s) => [s.hookup, s.tally.proved, s.tally.sounds, s.pressing])).toEqual([['hookup:ballroom', 14, 16, 4], ['hookup:ferry-deck', 14, 16, 4]]);
     expect(worker.update(nothing, BALLROOM_ID)!.findings).toEqual(view.findings);
+  });
+});
+
+describe('the bench, as time goes by outside', () => {
+  const clock = { now: 0, real: performance.now.bind(performance) };
+  const pass = (ms: number) => { clock.now += ms; };
+  beforeEach(() => { performance.now = () => clock.now; });
+  afterEach(() => { performance.now = clock.real; });
+
+  test('before a footstep that follows in a hurry time stands still, however often one looks, until one plays freely', async () => {
+    const { worker } = loaded();
+    let hasty: WhatIfView['troubles'][number] | undefined;
+    await worker.whatIfs((answer) => { if (answer?.about === 'hasty feet') [hasty] = answer.troubles; });
+    const [, first, second] = hasty!.steps;
+    const begin = () => {
+      worker.powerUp(hasty!.powerUp);
+      return worker.act({ step: first!.event!, nextMs: second!.afterMs! })!;
+    };
+    const hurried = begin();
+    pass(150);
+    expect(worker.later()).toEqual(hurried);
+    expect(hurried.busy).toBe(false);
+    worker.act({ step: second!.event! });
+    expect(worker.stands(hasty!.control)).not.toBe(hasty!.wanted);
+    begin();
+    expect(worker.playFreely()!.busy).toBe(true);
+    pass(150);
+    expect(worker.later()!.busy).toBe(false);
+    worker.act({ step: second!.event! });
+    expect(worker.stands(hasty!.control)).toBe(hasty!.wanted);
+    begin();
+    const anew = worker.powerUp()!;
+    pass(150);
+    expect(worker.later()!.now).not.toBe(anew.now);
+  });
+  test('all that the proof tells of the demo rigs and of twelve ways of breaking can be played, a footstep every 900 ms, and ends wrong as told', async () => {
+    const right: string[] = [];
+    let played = 0;
+    for (const rig of [...DEMO_RIGS.map(({ make }) => make()), ...FAILURES.map((f) => f.rig)]) {
+      for (const { id } of all(rig, 'hookup')) {
+        const worker = new Deriving();
+        worker.load(everyPart(rig));
+        const wrong: Pick<WrongView, 'control' | 'wanted' | 'powerUp' | 'steps'>[] = worker.update(nothing, id)!.sounds.flatMap((s) => s.wrong);
+        await worker.whatIfs((answer) => { wrong.push(...answer?.troubles ?? []); });
+        for (const { powerUp, steps, control, wanted } of wrong) {
+          worker.powerUp(powerUp);
+          steps.forEach(({ event }, i) => {
+            pass(900);
+            const nextMs = steps[i + 1]?.afterMs;
+            if (event) worker.act({ step: event, ...(nextMs === undefined ? {} : { nextMs }) });
+            pass(60);
+            worker.later();
+          });
+          played += 1;
+          if (worker.stands(control) === wanted) right.push(`${rigName(rig)}: ${steps.map((s) => s.text).join('; ')}`);
+        }
+      }
+    }
+    expect(right).toEqual([]);
+    expect(played).toBeGreaterThanOrEqual(60);
+  });
+  test('live, a stomp is answered before its bytes have arrived, and two feet at once are two feet at once', () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    const press = (stomp: string) => worker.act({ stomp, device: 'device:swi', gesture: 'press' }, true)!;
+    const first = press('B');
+    expect([first.busy, first.sound?.name, first.wire.filter((w) => w.bytes)]).toEqual([true, 'Chorus crunch', []]);
+    const second = press('D');
+    expect([second.sound?.name, worker.played()!.faulty]).toEqual(['Lead', true]);
+    pass(200);
+    const settled = worker.later()!;
+    expect(settled.busy).toBe(false);
+    expect(settled.wire.filter((w) => w.bytes).map((w) => w.who)).toContain('DLY misses it while it loads');
+  });
+  test('a stomp whose bytes had time to settle can be kept as a test, with pedals where they came to rest', () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' }, true);
+    pass(200);
+    for (const to of [80, 60, 40]) worker.act({ turn: 'device:vol.amount', to }, true);
+    const played = worker.played()!;
+    expect([played.faulty, played.steps.map((s) => s.text)]).toEqual([false, ['Stomp Chorus crunch, 1B', 'Move VOL amount to 40 %']]);
+    expect(worker.later()!.pedals).toEqual([{ is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40 }]);
+  });
+  test('time passes between stomps, and never backwards', () => {
+    const { worker } = loaded();
+    worker.powerUp();
+    const first = worker.act({ stomp: 'A', device: 'device:swi', gesture: 'press' })!;
+    pass(30);
+    const second = worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' })!;
+    const seconds = (text: string) => Number(text.replace(' ', ''));
+    expect(seconds(second.now) - seconds(first.now)).toBeGreaterThan(0.0299);
   });
 });

@@ -200,6 +200,7 @@ export class Deriving {
     this.bench = { bench: setUpBench(this.derived, state), of: this.derived };
     this.steps = [];
     this.faulty = false;
+    this.hurried = false;
     this.stompedAt = performance.now();
     this.before = undefined;
     return this.look();
@@ -212,7 +213,7 @@ export class Deriving {
   act(act: BenchAct, live = false): BenchView | undefined {
     if (!this.bench) return this.powerUp();
     const { bench, of } = this.bench;
-    if (!this.hurried) this.passTime();
+    this.passTime();
     this.hurried = false;
     const isHasty = live && !bench.quiet;
     const before = momentOf(of, bench);
@@ -240,7 +241,7 @@ export class Deriving {
   private takeStep({ step: id, nextMs }: Extract<BenchAct, { step: string }>): void {
     const { bench, of } = this.bench!;
     const usual = of.modelled.steps.get(id);
-    const step = usual ?? [...this.answered.get(of)?.values() ?? []].map((a) => a.reply.question.steps.get(id)).find(Boolean);
+    const step = usual ?? [...this.answered.get(of)?.values() ?? []].map((a) => a.steps.get(id)).find(Boolean);
     if (step) takeStep(of, bench, step, nextMs);
     this.hurried = nextMs !== undefined;
     if (usual && !this.hurried) this.steps.push(id);
@@ -254,10 +255,18 @@ export class Deriving {
     this.steps.push(step);
   }
 
+  /** Time on the bench goes by as it does outside, but stands still before a footstep that follows in a hurry. */
   private passTime(): void {
     const now = performance.now();
-    this.bench?.bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
+    if (!this.hurried) this.bench?.bench.wait(Math.max(0, (now - this.stompedAt) * 1000));
     this.stompedAt = now;
+  }
+
+  /** No footstep is to follow any more: what stood still before one goes on. */
+  playFreely(): BenchView | undefined {
+    this.passTime();
+    this.hurried = false;
+    return this.look();
   }
 
   /** How the bench stands by now, after time has gone by. */
@@ -348,6 +357,8 @@ export class Deriving {
   }
 
   private look(): BenchView | undefined {
-    return this.bench && benchView(this.bench.of, this.bench.bench, this.before);
+    if (!this.bench) return undefined;
+    const view = benchView(this.bench.of, this.bench.bench, this.before);
+    return this.hurried ? { ...view, busy: false } : view;
   }
 }

@@ -12,10 +12,9 @@ import { Run } from '../../picture/run.js';
 import type { Act } from './act.js';
 import { Boxes, Floor } from './floor.js';
 import { Monitor } from './monitor.js';
-import { Playing, type Play } from './playing.js';
+import { Playing, useProgress, type Play } from './playing.js';
 import { KeepTest, StandingTests } from './standing.js';
 
-const PACE_MS = 900;
 /** How often one looks while something is still on its way. */
 const LOOK_MS = 60;
 
@@ -26,7 +25,6 @@ export const Bench = () => {
   const asked = location.state as { play?: Play; call?: Id<'sound'> } | null;
   const [bench, setBench] = useState<BenchView>();
   const [play, setPlay] = useState<Play>();
-  const [step, setStep] = useState(0);
   const [keeping, keep] = useState(false);
   const setUpFor = useRef(-1);
 
@@ -40,8 +38,7 @@ export const Bench = () => {
     setUpFor.current = derived.stamp;
     const begin = async () => {
       if (asked?.play) {
-        setPlay(asked.play);
-        setStep(0);
+        setPlay({ ...asked.play });
         await powerUp(asked.play.powerUp);
       } else {
         await powerUp();
@@ -51,16 +48,7 @@ export const Bench = () => {
     void begin();
   }, [derived.stamp, asked, powerUp, act]);
 
-  useEffect(() => {
-    if (!play || step >= play.steps.length - 1) return undefined;
-    const timer = setTimeout(() => {
-      const { event } = play.steps[step + 1]!;
-      const nextMs = play.steps[step + 2]?.afterMs;
-      if (event) void act({ step: event, ...(nextMs === undefined ? {} : { nextMs }) });
-      setStep(step + 1);
-    }, PACE_MS);
-    return () => clearTimeout(timer);
-  }, [play, step, act]);
+  const progress = useProgress(play, act);
 
   useEffect(() => {
     if (!bench?.busy) return undefined;
@@ -70,11 +58,12 @@ export const Bench = () => {
 
   const again = () => {
     if (!play) return;
-    setStep(0);
+    setPlay({ ...play });
     void powerUp(play.powerUp);
   };
   const stopPlaying = () => {
     setPlay(undefined);
+    void ask.playFreely().then(setBench);
     void navigate('.', { replace: true, state: null });
   };
   if (view && view.sounds.length === 0 && !bench?.floor.length) {
@@ -112,7 +101,7 @@ export const Bench = () => {
         </div>
         <div style={{ display: 'grid', gap: 14 }}>
           <StandingTests />
-          {play && <Playing play={play} step={step} again={again} stop={stopPlaying} bench={bench} />}
+          {play && <Playing play={play} progress={progress} again={again} stop={stopPlaying} />}
           <Boxes bench={bench} act={act} />
         </div>
       </div>

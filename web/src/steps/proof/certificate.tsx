@@ -3,7 +3,7 @@ import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { useRig } from '../../app/rig-context.js';
 import { ADMITS } from './admits.js';
 import { Ways } from './ways.js';
-import { answerText, QUESTIONS, type AskedAll } from './what-ifs.js';
+import { AnswerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 
 const VERDICTS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
 
@@ -22,7 +22,7 @@ export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
       <h2>Proved apart: and if …</h2>
       <ul>{QUESTIONS.map((q) => {
         const answer = answers.get(q.about);
-        return <li key={q.about}>… {q.asks}? <strong>{answer ? answerText(q, answer) : 'Not asked.'}</strong></li>;
+        return <li key={q.about}>… {q.asks}? <strong>{answer ? <AnswerText question={q} answer={answer} /> : 'Not asked.'}</strong></li>;
       })}</ul>
       <h2>To be checked before the show, because it is taken for granted</h2>
       {view.granted.length === 0 ? <p>Nothing.</p> : <ul className="certificate-check">{view.granted.map((g) => <li key={g.control}>☐ {g.text} <small>{g.why}</small></li>)}</ul>}

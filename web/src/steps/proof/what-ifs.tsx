@@ -64,7 +64,23 @@ export const useWhatIfs = (): AskedAll => {
 };
 
 /** Each question with its answer as the player reads it. */
-export const answerText = (question: Question, answer: WhatIfView): ReactNode => (answer.troubles.length ? question.wrong(answer) : question.right(answer.judged));
+export const AnswerText = ({ question, answer }: { question: Question; answer: WhatIfView }) => {
+  const { fault, troubles, undecided, judged } = answer;
+  if (fault !== undefined) return <span className="broken">Not answered, by a fault of Yunta: {fault}. The other questions were asked.</span>;
+  return (
+    <>
+      {troubles.length ? question.wrong(answer) : undecided.length ? 'Nothing wrong was found, but not all could be searched.' : question.right(judged)}
+      {undecided.length > 0 && <span className="broken"> Not decided: {undecided.join(', ')}.</span>}
+    </>
+  );
+};
+
+/** What the answer comes to, beside its words. */
+const markOf = (answer: WhatIfView | undefined): { readonly mark: string; readonly looks: string } => {
+  if (!answer) return { mark: '', looks: '' };
+  if (answer.troubles.length) return { mark: '≠', looks: 'broken' };
+  return answer.fault !== undefined || answer.undecided.length ? { mark: '?', looks: 'broken' } : { mark: '✓', looks: 'proved' };
+};
 
 /** What the usual proof leaves out, each question proved apart. */
 export const WhatIfs = ({ asked: { answers, done, begin, stop } }: { asked: AskedAll }) => (
@@ -81,14 +97,13 @@ export const WhatIfs = ({ asked: { answers, done, begin, stop } }: { asked: Aske
 const Asked = ({ question, answer, waits }: { question: Question; answer: WhatIfView | undefined; waits: boolean }) => {
   const [open, setOpen] = useState(false);
   const isWrong = answer && answer.troubles.length > 0;
+  const { mark, looks } = markOf(answer);
   return (
     <li>
       <div className="what-ifs-line">
-        <span className={isWrong ? 'broken' : 'proved'} aria-hidden="true">{answer ? (isWrong ? '≠' : '✓') : ''}</span>
+        <span className={looks} aria-hidden="true">{mark}</span>
         <span>… {question.asks}?</span>
-        <span className={answer ? '' : 'soft'}>{answer ? answerText(question, answer) : waits ? 'proving …' : 'not asked'}
-          {answer && answer.undecided.length > 0 && <span className="broken"> Not decided: {answer.undecided.join(', ')}.</span>}
-        </span>
+        <span className={answer ? '' : 'soft'}>{answer ? <AnswerText question={question} answer={answer} /> : waits ? 'proving …' : 'not asked'}</span>
         {isWrong ? <Button size="compact-xs" variant="default" aria-expanded={open} aria-label={`${open ? 'Hide' : 'Show'} which, if ${question.asks}`} onClick={() => setOpen(!open)}>{open ? 'Hide' : 'Show'}</Button> : <span />}
       </div>
       {open && answer && <Troubles answer={answer} />}
