@@ -105,14 +105,18 @@ describe('the bench by keyboard', () => {
     await hands.page.waitForFunction(() => !document.body.innerText.includes('Stereo delay is dark'));
     await hands.page.close();
   });
-  test('a box under a foot, and a pedal moved by arrow keys', async () => {
+  test('a box under a foot, and a pedal moved by arrow keys as fast as they repeat', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
     await hands.sees('keys 1–9');
     await hands.page.focus('.pedal input');
+    const standsAt = (says: string) => hands.page.waitForFunction((text) => document.querySelector('.pedal .soft')?.textContent === text, {}, says);
+    await standsAt('100 %');
     await hands.press('Home');
-    await hands.page.waitForFunction(() => document.querySelector('.pedal')?.textContent?.includes('0 %'));
-    await hands.press('ArrowRight');
-    await hands.page.waitForFunction(() => document.querySelector('.pedal')?.textContent?.includes('1 %'));
+    for (let i = 0; i < 12; i += 1) await hands.press('ArrowRight');
+    await standsAt('12 %');
+    await hands.press('End');
+    await hands.press('ArrowLeft');
+    await standsAt('99 %');
     await hands.page.focus('button[aria-label="switch, on Compressor itself"]');
     await hands.press('Enter');
     await hands.sees('CMP: switch');

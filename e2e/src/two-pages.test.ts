@@ -72,3 +72,24 @@ test('what is edited while the server is away waits in the browser, also over a 
   await other.sees('Written in the dark');
   await other.sees('And this too');
 });
+
+test('who plays on the bench goes on while somebody else ticks off what is typed in; a change of the sounds sets the bench up anew', async () => {
+  const [player, technician] = [await page('bench'), await page('program')];
+  await player.sees('keys 1–9');
+  await player.press('4');
+  await player.sees('Lead stands as wanted');
+  await technician.type('textbox', 'Who types it in', 'Technician');
+  await technician.click('button', 'All typed, SWI 1A');
+  await technician.sees('Technician, revision');
+  await technician.sees(', saved');
+  const [revision] = /revision \d+, saved/.exec(await technician.text())!;
+  await player.sees(revision);
+  await player.press('2');
+  await player.sees('DLY shows 4');
+  await player.click('button', 'Keep as a test');
+  await player.sees('Power up, then Stomp Lead, 1D, Stomp');
+  await technician.click('link', 'Sounds');
+  await rename(technician, 0, 'Overture');
+  await player.sees('Quiet. Stomp on something.');
+  expect(await player.text()).toContain('Overture');
+});

@@ -80,3 +80,24 @@ export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig 
   })) as unknown as Parts;
   return { revision, parts };
 };
+
+/**
+ * The rig with the objects of an older one wherever both say the same: who looks only at what changed then has nothing
+ * to do again. A kind that says the same throughout keeps its map.
+ */
+export const sharing = (older: Rig, rig: Rig): Rig => {
+  const parts = Object.fromEntries(KINDS.map((kind) => {
+    const [old, now] = [older.parts[kind], rig.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
+    if (old === now) return [kind, now];
+    const shared = new Map<AnyId, Part>();
+    let isSame = old!.size === now!.size;
+    for (const [id, part] of now!) {
+      const known = old!.get(id);
+      const same = known && equal(known, part) ? known : part;
+      if (same !== known) isSame = false;
+      shared.set(id, same);
+    }
+    return [kind, isSame ? old : shared];
+  })) as unknown as Parts;
+  return { revision: rig.revision, parts };
+};

@@ -18,6 +18,8 @@ export interface ChangeSet extends Edit {
 
 export const nothing: Edit = { put: [], remove: [] };
 
+export const isNothing = ({ put, remove }: Edit): boolean => put.length === 0 && remove.length === 0;
+
 /** Several edits as one; the later wins over the earlier. */
 export const together = (...edits: readonly Edit[]): Edit => {
   const last = new Map<AnyId, Part | null>();

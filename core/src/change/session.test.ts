@@ -3,6 +3,7 @@ import { Random } from '../../testing/random.js';
 import { randomEdit } from '../../testing/random-edit.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { islandRun } from '../demo/island-run.js';
+import { KINDS, type AnyId } from '../rig/ids.js';
 import { everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
 import { apply } from './apply.js';
 import { deltaOf, patch } from './delta.js';
@@ -16,6 +17,9 @@ const rename = (rig: Rig, id: 'sound:01' | 'sound:02', name: string): { put: Par
 const name = (s: Session, id: 'sound:01' | 'sound:02' = 'sound:01') => partOf(s.rig, id)!.name;
 /** Parts by id; the order of their fields does not matter. */
 const parts = (rig: Rig) => Object.fromEntries(everyPart(rig).map((p) => [p.id, p]));
+
+/** As it comes over the network: the same, in other objects. */
+const afresh = <T>(said: T): T => JSON.parse(JSON.stringify(said)) as T;
 
 /** Somebody else's change, as the journal tells it. */
 const others = (rig: Rig, revision: number, id: string, edit: { put: Part[]; remove: [] }): Journaled => ({ revision, id, label: 'theirs', delta: deltaOf(rig, edit) });
@@ -56,6 +60,29 @@ describe('a session', () => {
     expect(name(asked)).toBe('Theirs');
     expect(asked.troubles[0]!.clashes).toEqual([{ part: 'sound:01', field: 'name', base: 'Verse clean', mine: 'Mine', theirs: 'Theirs' }]);
     expect(settle(asked, 'a').troubles).toEqual([]);
+  });
+
+  test('what the server confirms as it was sent leaves every part and every kind as it was: nobody has to look again', () => fc.assert(fc.property(fc.integer({ min: 1, max: 1_000_000 }), (seed) => {
+    const r = new Random(seed);
+    let s = openSession(randomRig(seed).rig);
+    for (let i = 0; i < 6; i += 1) {
+      const performed = perform(s, randomEdit(r, s.rig, `e${i}`), `e${i}`, '');
+      if (performed.ok) s = performed.value;
+    }
+    const told = s.waiting.map(({ set, delta }, i): Journaled => ({ revision: s.confirmed.revision + i + 1, id: set.id, label: '', delta: new Map(afresh([...delta])) }));
+    const first = told.slice(0, r.int(0, told.length));
+    const half = confirm(s, first);
+    const done = confirm(half, told);
+    for (const kind of KINDS) expect([half.rig.parts[kind] === s.rig.parts[kind], done.rig.parts[kind] === s.rig.parts[kind]]).toEqual([true, true]);
+    expect([done.waiting, done.rig.revision, done.confirmed]).toEqual([[], s.confirmed.revision + told.length, done.rig]);
+  }), { numRuns: 80 }));
+
+  test('a change of somebody else makes only the part that it changes another', () => {
+    const s = must(perform(openSession(rig), rename(rig, 'sound:01', 'Mine'), 'a', ''));
+    const merged = confirm(s, [others(rig, 1, 'x', { put: afresh([partOf(rig, 'sound:03')!, { ...partOf(rig, 'sound:02')!, name: 'Theirs' }]), remove: [] })]);
+    const isOther = (id: AnyId) => partOf(merged.rig, id) !== partOf(s.rig, id);
+    expect(everyPart(merged.rig).map((p) => p.id).filter(isOther)).toEqual(['sound:02']);
+    expect(KINDS.filter((kind) => merged.rig.parts[kind] !== s.rig.parts[kind])).toEqual(['sound']);
   });
 
   test('undo takes back only mine, over what came since, and redo brings it again', () => {

@@ -1,7 +1,7 @@
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { Rig } from '../rig/rig.js';
 import { apply } from './apply.js';
-import { editOf, invert, patch, squash, type Delta } from './delta.js';
+import { editOf, invert, patch, sharing, squash, type Delta } from './delta.js';
 import type { ChangeSet, Edit } from './edit.js';
 import { rebase, type Clash } from './rebase.js';
 
@@ -89,18 +89,19 @@ const takeBack = (session: Session, target: string | undefined, id: string, gest
 
 /**
  * What the server confirmed since: my own change sets leave the queue, others' come underneath what still waits.
- * What can no longer be kept becomes a trouble with both values; it is never dropped silently.
+ * What can no longer be kept becomes a trouble with both values; it is never dropped silently. Parts that say the same
+ * as before are the same objects.
  */
 export const confirm = (session: Session, journal: readonly Journaled[]): Session => {
   const news = journal.filter((j) => j.revision > session.confirmed.revision);
   if (news.length === 0) return session;
-  const confirmed = news.reduce((rig, j) => patch(rig, j.delta, j.revision), session.confirmed);
+  const confirmed = sharing(session.rig, news.reduce((rig, j) => patch(rig, j.delta, j.revision), session.confirmed));
   const mine = new Set(session.waiting.map((w) => w.set.id));
   const settled = new Set(news.filter((j) => mine.has(j.id)).map((j) => j.id));
   const others = news.filter((j) => !mine.has(j.id));
   const still = session.waiting.filter((w) => !settled.has(w.set.id));
-  const { theirs, ...replayed } = replay(confirmed, still, squash(others.map((j) => j.delta)));
-  const kept = forget({ ...session, confirmed, ...replayed }, replayed.troubles);
+  const { theirs, rig, ...replayed } = replay(confirmed, still, squash(others.map((j) => j.delta)));
+  const kept = forget({ ...session, confirmed, ...replayed, rig: sharing(session.rig, rig) }, replayed.troubles);
   const last = others.at(-1);
   return {
     ...kept,

@@ -1,3 +1,4 @@
+import { isNothing } from '@yunta/core/change/edit';
 import { difference } from '@yunta/core/derive/diff';
 import type { View } from '@yunta/core/derive/view';
 import type { Id } from '@yunta/core/rig/ids';
@@ -41,8 +42,9 @@ export class DerivedClient {
     this.listeners.forEach((l) => l());
   }
 
+  /** A rig that says the same as the last one, such as the next revision of it, is not derived again. */
   want(rig: Rig, hookup: Id<'hookup'>): void {
-    if (this.wanted?.rig === rig && this.wanted.hookup === hookup) return;
+    if (this.wanted?.hookup === hookup && isNothing(difference(this.wanted.rig, rig))) return;
     this.wanted = { rig, hookup };
     if (!this.state.older) this.set({ older: true });
     void this.work();

@@ -2,7 +2,7 @@ import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { setWant } from '@yunta/core/edits/sounds';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
 import type { WrongView } from '@yunta/core/derive/view';
-import { all, everyPart, partOf, rigName } from '@yunta/core/rig/rig';
+import { ABOUT, all, everyPart, partOf, rigName } from '@yunta/core/rig/rig';
 import { FAILURES } from '@yunta/core/testing/failures';
 import type { WhatIfView } from '@yunta/core/derive/what-ifs';
 import { giantRig } from '@yunta/core/testing/giant-rig';
@@ -81,6 +81,23 @@ describe('what the worker answers', () => {
     const fourth = worker.whatIfs(tell);
     worker.update({ put: [partOf(islandRun(), 'sound:03')!], remove: [] }, BALLROOM_ID);
     expect(await fourth).toBe(false);
+  });
+  test('a note or a tick leaves the bench and the answers as they are; what changes a sound sets the bench up anew', async () => {
+    const { worker } = loaded();
+    await worker.whatIfs(() => undefined);
+    worker.powerUp();
+    const before = worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' })!;
+    const about = partOf(islandRun(), ABOUT)!;
+    worker.update({ put: [{ ...about, notes: 'The rack goes to the left.' }], remove: [] }, BALLROOM_ID);
+    const after = worker.goOn()!;
+    expect([after.sound, worker.played()!.steps.length]).toEqual([before.sound, 1]);
+    const parts: number[] = [];
+    expect(await worker.whatIfs((_, done) => parts.push(done))).toBe(true);
+    expect(parts).toHaveLength(5);
+    worker.update(setWant(partOf(islandRun(), 'sound:03')!, { control: 'device:dly.program', is: 6 }), BALLROOM_ID);
+    expect(worker.goOn()).toBeUndefined();
+    worker.powerUp();
+    expect(worker.goOn()?.sound).toEqual(worker.later()!.sound);
   });
   test('plugs side by side can be exchanged on the bench, and the run follows', () => {
     const { worker } = loaded();

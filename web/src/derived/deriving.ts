@@ -27,9 +27,11 @@ import type { Mishap } from '@yunta/core/recall/what-if/question';
 import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
 import { tally, type Tally } from '@yunta/core/recall/proof/summary';
 import type { Footstep } from '@yunta/core/recall/happenings';
+import type { Modelled } from '@yunta/core/recall/model';
 import type { SystemState } from '@yunta/core/recall/proof/system';
 import { boardRows, differences, type Changed, type Transition } from '@yunta/core/recall/transitions';
 import type { Id, Ref } from '@yunta/core/rig/ids';
+import { keptIn } from '@yunta/core/rig/kept';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
 import type { Item } from '@yunta/core/signal/picture';
@@ -65,7 +67,7 @@ export class Deriving {
   private steps: PlayedStep[] = [];
   /** The next thing that is done follows at once. */
   private hurried = false;
-  private readonly answered = new WeakMap<Derived, Map<Mishap, Answered>>();
+  private readonly answered = new WeakMap<Modelled, Map<Mishap, Answered>>();
   /** Counts the rounds of questions: a round that is not the last one stops. */
   private round = 0;
   /** Something that no test can do again went wrong since power-up. */
@@ -206,6 +208,14 @@ export class Deriving {
     return this.look();
   }
 
+  /** The bench as it stands, when what was derived since leaves all that is on it as it is; undefined when it must be set up anew. */
+  goOn(): BenchView | undefined {
+    const [on, now] = [this.bench, this.derived];
+    if (!on || !now || on.of.modelled !== now.modelled) return undefined;
+    this.bench = { bench: on.bench, of: now };
+    return this.later();
+  }
+
   /**
    * One stomp, or one footstep of a counterexample by the id of its event.
    * @param live time on the bench goes by as it does outside: the answer comes at once, and `later` tells how it went on
@@ -241,7 +251,7 @@ export class Deriving {
   private takeStep({ step: id, nextMs }: Extract<BenchAct, { step: string }>): void {
     const { bench, of } = this.bench!;
     const usual = of.modelled.steps.get(id);
-    const step = usual ?? [...this.answered.get(of)?.values() ?? []].map((a) => a.steps.get(id)).find(Boolean);
+    const step = usual ?? [...this.answered.get(of.modelled)?.values() ?? []].map((a) => a.steps.get(id)).find(Boolean);
     if (step) takeStep(of, bench, step, nextMs);
     this.hurried = nextMs !== undefined;
     if (usual && !this.hurried) this.steps.push(id);
@@ -289,8 +299,8 @@ export class Deriving {
     const { derived } = this;
     if (!derived) return false;
     const round = this.round += 1;
-    const known = this.answered.get(derived) ?? new Map<Mishap, Answered>();
-    this.answered.set(derived, known);
+    const { modelled } = derived;
+    const known = keptIn(this.answered, modelled, () => new Map<Mishap, Answered>());
     for (const [i, { about }] of QUESTIONS.entries()) {
       let answer = known.get(about);
       for (const pieces = answering(derived, about); !answer;) {
@@ -298,7 +308,7 @@ export class Deriving {
         if (piece.done) answer = piece.value;
         else tell(undefined, (i + piece.value) / QUESTIONS.length);
         await new Promise((resolve) => setTimeout(resolve));
-        if (this.round !== round || this.derived !== derived) return false;
+        if (this.round !== round || this.derived?.modelled !== modelled) return false;
       }
       known.set(about, answer);
       tell(answer.view, (i + 1) / QUESTIONS.length);

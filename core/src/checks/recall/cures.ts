@@ -1,4 +1,4 @@
-import { nothing, together, type Edit } from '../../change/edit.js';
+import { isNothing, nothing, together, type Edit } from '../../change/edit.js';
 import { setWant } from '../../edits/sounds.js';
 import { shown } from '../../midi/numbering.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
@@ -20,7 +20,7 @@ export const cures = (inputs: CheckInputs, broken: readonly Broken[]): readonly 
 ];
 
 const remedy = (id: string, label: string, edit: Edit, note?: string): readonly Remedy[] =>
-  (edit.put.length + edit.remove.length ? [{ id, label, promise: 'clears', by: 'program', edit, ...(note ? { note } : {}) }] : []);
+  (isNothing(edit) ? [] : [{ id, label, promise: 'clears', by: 'program', edit, ...(note ? { note } : {}) }]);
 
 /** A slot that was typed in by hand and says something else than its sound wants. */
 const replanSlots = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {

@@ -32,12 +32,16 @@ export const Bench = () => {
   const act: Act = useCallback(async (what) => setBench(await ask.act(what, !('step' in what))), [ask]);
   const powerUp = useCallback(async (state?: SystemState) => setBench(await ask.powerUp(state)), [ask]);
 
-  // The bench is set up anew whenever something else was derived: what stands on it is what the rig says now.
+  // What stands on the bench is what the rig says now: it is set up anew when something else was derived, unless that, such as a tick or a note, leaves it as it is.
   useEffect(() => {
     if (derived.stamp === 0 || setUpFor.current === derived.stamp) return;
+    const isNew = setUpFor.current < 0;
     setUpFor.current = derived.stamp;
     const begin = async () => {
-      if (asked?.play) {
+      const going = isNew ? undefined : await ask.goOn();
+      if (going) {
+        setBench(going);
+      } else if (asked?.play) {
         setPlay({ ...asked.play });
         await powerUp(asked.play.powerUp);
       } else {
@@ -46,7 +50,7 @@ export const Bench = () => {
       }
     };
     void begin();
-  }, [derived.stamp, asked, powerUp, act]);
+  }, [ask, derived.stamp, asked, powerUp, act]);
 
   const progress = useProgress(play, act);
 

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import type { Gesture } from '@yunta/core/bench/box';
 import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/bench-view';
-import { Fragment, useCallback, useEffect, useRef } from 'react';
+import { Fragment, useCallback, useEffect, useRef, useState } from 'react';
 import { useAsked } from '../../app/rig-context.js';
 import type { Act } from './act.js';
 
@@ -90,14 +90,22 @@ export const Floor = ({ bench, act }: { bench: BenchView; act: Act }) => {
   );
 };
 
-/** Heel left, toe right; arrow keys move it by a little, Home and End to its ends. */
+/** Heel left, toe right; arrow keys move it by a little, Home and End to its ends. It is where the foot has it, also before the bench has answered. */
 const Pedal = ({ pedal, act }: { pedal: PedalView; act: Act }) => {
   const [min, max, at] = pedal.is === 'control' ? [pedal.min, pedal.max, pedal.at] : [0, 127, pedal.at ?? 0];
-  const move = (to: number) => void act(pedal.is === 'control' ? { turn: pedal.control, to } : { pedal: pedal.jack, device: pedal.device, byte: to });
+  const [moved, setMoved] = useState<number>();
+  const moves = useRef(0);
+  const move = async (to: number) => {
+    setMoved(to);
+    moves.current += 1;
+    const mine = moves.current;
+    await act(pedal.is === 'control' ? { turn: pedal.control, to } : { pedal: pedal.jack, device: pedal.device, byte: to });
+    if (mine === moves.current) setMoved(undefined);
+  };
   return (
     <label className="pedal">
       <span className="clip">{pedal.text}</span>
-      <input type="range" min={min} max={max} value={at} aria-valuetext={pedal.about} onChange={(e) => move(Number(e.currentTarget.value))} />
+      <input type="range" min={min} max={max} value={moved ?? at} aria-valuetext={pedal.about} onChange={(e) => void move(Number(e.currentTarget.value))} />
       <span className="soft">{pedal.about}</span>
     </label>
   );
