@@ -126,6 +126,31 @@ test('two pages: different parts merge, the same field asks, and the choice is k
   await until(() => name(server.rig) === trouble!.clashes[0]!.mine);
 });
 
+test('who is asked to choose is asked once, however slowly the news comes', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  await until(() => store.snapshot().status === 'ready');
+  const { journal } = server.api;
+  server.api.journal = async (...asked) => {
+    const news = await journal(...asked);
+    await new Promise((r) => setTimeout(r, 100));
+    return news;
+  };
+  server.submit({ id: 'theirs', base: 0, label: 'rename', put: [{ ...partOf(server.rig, 'sound:01')!, name: 'Theirs' }], remove: [] });
+  rename(store, 'sound:01', 'Mine');
+  let asked = 0;
+  store.subscribe(() => {
+    const { session } = store.snapshot();
+    const [trouble] = session!.troubles;
+    if (!trouble) return;
+    asked += 1;
+    expect(name(session!.rig)).toBe('Theirs');
+    store.settle(trouble, true);
+  });
+  await until(() => name(server.rig) === 'Mine' && store.snapshot().session!.waiting.length === 0);
+  expect([asked, store.snapshot().session!.troubles]).toEqual([1, []]);
+});
+
 test('what cannot be is said at once and sent nowhere', async () => {
   const server = new MemoryServer();
   const store = await page(server);

@@ -190,7 +190,10 @@ export class SessionStore {
       await this.api.send(this.rigId, waiting.set);
     } catch (e) {
       if (!(e instanceof Refused)) throw e;
-      this.take(refused(this.state.session!, id, e.problem.clashes ?? [], e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }])));
+      // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on top of it.
+      await this.catchUp();
+      const still = this.state.session!.waiting.find((w) => w.set.id === id);
+      if (still?.set.base === waiting.set.base) this.take(refused(this.state.session!, id, e.problem.clashes ?? [], e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }])));
     }
     await this.catchUp();
   }
