@@ -73,6 +73,31 @@ test('what is edited while the server is away waits in the browser, also over a 
   await other.sees('And this too');
 });
 
+test('an earlier revision is brought back and taken back again; what was ticked stays ticked; without the server it says why not', async () => {
+  const hands = await page('program');
+  await hands.type('textbox', 'Who types it in', 'Technician');
+  await hands.click('button', 'All typed, SWI 1B');
+  await hands.sees('Technician, revision');
+  await hands.click('link', 'Sounds');
+  await rename(hands, 11, 'Last one');
+  await hands.sees('Last one');
+  await hands.page.click('.saved');
+  await hands.click('button', 'Back to revision 1');
+  await hands.sees('Revision 1 is back. Undo takes that back.');
+  await hands.page.waitForFunction(() => document.querySelector('[data-at="11,-1"]')?.textContent?.includes('Pilot lead'));
+  await hands.sees('Back to revision 1');
+  await server.down('SIGKILL');
+  await hands.click('button', 'Back to revision 2');
+  await hands.sees('Nothing was brought back: the server, which keeps revision 2, does not answer.');
+  await server.up();
+  await hands.press('Escape');
+  await hands.page.waitForSelector('.mantine-Drawer-overlay', { hidden: true });
+  await hands.click('button', 'Undo');
+  await hands.page.waitForFunction(() => document.querySelector('[data-at="11,-1"]')?.textContent?.includes('Last one'));
+  await hands.click('link', 'Program');
+  await hands.sees('Technician, revision');
+});
+
 test('who plays on the bench goes on while somebody else ticks off what is typed in; a change of the sounds sets the bench up anew', async () => {
   const [player, technician] = [await page('bench'), await page('program')];
   await player.sees('keys 1–9');

@@ -11,7 +11,7 @@ const changes = app.get(ChangesService);
 const there = new Set((await app.get(RigStore).list(LOCAL_PERSON)).map((r) => r.id));
 for (const { id, make } of DEMO_RIGS) {
   const { revision } = there.has(id)
-    ? await changes.restore(LOCAL_PERSON, id, 1, `reset-${randomUUID()}`, (_, whole) => whole)
+    ? await changes.restore(LOCAL_PERSON, id, 1, `reset-${randomUUID()}`)
     : await changes.create(LOCAL_PERSON, id, make(), 'demo-1', 'A rig that ships with Yunta', true);
   console.log(`${id} is as it was shipped (revision ${revision}).`);
 }

@@ -1,8 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { apply } from '@yunta/core/change/apply';
 import { deltaOf, editOf, invert, squash, type Delta } from '@yunta/core/change/delta';
-import type { ChangeSet, Edit } from '@yunta/core/change/edit';
-import { leavingTicks } from '@yunta/core/edits/ticks';
+import type { ChangeSet } from '@yunta/core/change/edit';
 import { rebase } from '@yunta/core/change/rebase';
 import { KINDS, kindOf, type AnyId } from '@yunta/core/rig/ids';
 import { rigName, type Part, type Rig } from '@yunta/core/rig/rig';
@@ -96,11 +95,8 @@ export class ChangesService {
     });
   }
 
-  /**
-   * Back to how the rig was at a revision, as a new change: what came between stays in the journal.
-   * @param less what of it is not brought back: by default what stands in the boxes, which no change of the rig can take out of them
-   */
-  async restore(who: Asker, rigId: string, to: number, changeId: string, less: (rig: Rig, edit: Edit) => Edit = leavingTicks): Promise<Accepted> {
+  /** Back to how the rig was at a revision, as a new change: what came between stays in the journal. */
+  async restore(who: Asker, rigId: string, to: number, changeId: string): Promise<Accepted> {
     return this.db.transaction('READ COMMITTED', async (manager) => {
       const entry = await this.rigs.entry(who, rigId, manager, true);
       const known = await manager.findOne(JournalEntry, { where: { rig: rigId, change: changeId } });
@@ -108,7 +104,7 @@ export class ChangesService {
       if (to < 1 || to > entry.revision) throw new Problem(404, 'unknown-revision', 'That revision never was', `This rig has revisions 1 to ${entry.revision}.`, { revision: entry.revision });
       const rig = await this.rigs.loadIn(manager, entry);
       const back = invert(squash((await this.since(manager, rigId, to)).map((j) => readDelta(j.delta))));
-      const applied = apply(rig, less(rig, editOf(back)));
+      const applied = apply(rig, editOf(back));
       if (!applied.ok) throw refusedFor(applied.error, entry.revision);
       return { revision: await this.write(manager, who, entry, applied.value.rig, applied.value.delta, { id: changeId, label: `Back to revision ${to}` }), again: false };
     });

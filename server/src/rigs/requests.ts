@@ -30,11 +30,6 @@ export class NewRigRequest {
   @ApiPropertyOptional({ description: 'A whole rig file as text; without it the rig begins empty.' }) @IsOptional() @IsString() file?: string;
 }
 
-export class RestoreRequest {
-  @ApiProperty() @Matches(ID, idMessage('id')) id: string;
-  @ApiProperty() @IsInt() @Min(1) to: number;
-}
-
 export class JournalQuery {
   @ApiPropertyOptional() @IsOptional() @Type(() => Number) @IsInt({ message: 'after is not a revision' }) @Min(0) after?: number;
   @ApiPropertyOptional() @IsOptional() @Type(() => Number) @IsInt({ message: 'before is not a revision' }) @Min(1) before?: number;

@@ -8,7 +8,7 @@ import type { Refusal } from '@yunta/core/rig/result';
 import { ChangesService, type Accepted } from '../changes/changes.service.js';
 import { refusedFor } from '../door/problem.js';
 import { Who, type Asker } from '../people/who.js';
-import { ChangeRequest, JournalQuery, NewRigRequest, RestoreRequest } from './requests.js';
+import { ChangeRequest, JournalQuery, NewRigRequest } from './requests.js';
 import { RigStore } from './rig-store.js';
 
 const whole = (rig: Rig) => ({ revision: rig.revision, parts: everyPart(rig) });
@@ -77,12 +77,5 @@ export class RigsController {
   @ApiOperation({ summary: 'The rig as it was at a revision' })
   async at(@Who() who: Asker, @Param('rig') rig: string, @Param('revision', ParseIntPipe) revision: number) {
     return whole(await this.changes.at(who, rig, revision));
-  }
-
-  @Post(':rig/restore')
-  @HttpCode(200)
-  @ApiOperation({ summary: 'Back to how the rig was at a revision, as a new change' })
-  async restore(@Who() who: Asker, @Param('rig') rig: string, @Body() { id, to }: RestoreRequest): Promise<Accepted> {
-    return this.changes.restore(who, rig, to, id);
   }
 }

@@ -1,18 +1,37 @@
 import { Button, Drawer } from '@mantine/core';
-import { useQuery } from '@tanstack/react-query';
+import { difference } from '@yunta/core/derive/diff';
+import { leavingTicks } from '@yunta/core/edits/ticks';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { api } from '../session/api.js';
-import { newId } from '../session/ids.js';
+import { sayAll } from '../session/store.js';
 import { useRig } from './rig-context.js';
 
 /** Every change of the rig, the newest first; any revision can be brought back, as a change of its own. */
 export const History = ({ opened, close }: { opened: boolean; close: () => void }) => {
-  const { rigId, state } = useRig();
+  const { rigId, state, store, edit } = useRig();
   const revision = state.session!.confirmed.revision;
   const { data, isError } = useQuery({ queryKey: ['history', rigId, revision], queryFn: () => api.history(rigId), enabled: opened });
+  const back = useMutation({
+    networkMode: 'always',
+    mutationFn: async (to: number) => {
+      const then = await api.at(rigId, to);
+      const { rig } = store.snapshot().session!;
+      return edit(leavingTicks(rig, difference(rig, then)), `Back to revision ${to}`);
+    },
+  });
+  const said = back.isPending ? `Going back to revision ${back.variables} …`
+    : back.isError ? `Nothing was brought back: the server, which keeps revision ${back.variables}, does not answer. Try again when it does.`
+    : back.data?.length ? `Revision ${back.variables} could not be brought back: ${sayAll(back.data)}`
+    : back.data ? `Revision ${back.variables} is back. Undo takes that back.` : '';
+  const leave = () => {
+    back.reset();
+    close();
+  };
   return (
-    <Drawer opened={opened} onClose={close} position="right" size="lg" title={<strong>History</strong>}>
+    <Drawer opened={opened} onClose={leave} position="right" size="lg" title={<strong>History</strong>}>
       <p className="soft">Going back is a change of its own: nothing in between is lost. What was ticked off as typed in stays ticked, because the boxes still hold it.</p>
       {isError && <p className="broken">The server does not answer; the history is with it. Your own changes are kept here.</p>}
+      <p role="status" className={back.isError || back.data?.length ? 'broken' : 'soft'} style={{ minHeight: '1.5em', margin: '0 0 8px' }}>{said}</p>
       <table className="plain">
         <thead><tr><th>revision</th><th>when</th><th>what</th><th><span className="visually-hidden">bring back</span></th></tr></thead>
         <tbody>
@@ -21,7 +40,7 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
               <td className="mono">{entry.revision}</td>
               <td style={{ whiteSpace: 'nowrap' }}>{new Date(entry.when).toLocaleString()}</td>
               <td>{entry.label} <span className="soft">{entry.parts.length} {entry.parts.length === 1 ? 'part' : 'parts'}</span></td>
-              <td>{entry.revision !== revision && <Button size="compact-xs" variant="default" onClick={() => void api.restore(rigId, entry.revision, newId())}>Back to here</Button>}</td>
+              <td>{entry.revision !== revision && <Button size="compact-xs" variant="default" aria-label={`Back to revision ${entry.revision}`} disabled={back.isPending} onClick={() => back.mutate(entry.revision)}>Back to here</Button>}</td>
             </tr>
           ))}
         </tbody>

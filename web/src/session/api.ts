@@ -57,12 +57,16 @@ interface WireEntry extends Omit<Journaled, 'delta'> {
 }
 const JOURNAL_PAGE = 500;
 
+const askRig = async (path: string): Promise<Rig> => {
+  const { revision, parts } = await ask<{ revision: number; parts: readonly Part[] }>(path);
+  return rigOf(parts, revision);
+};
+
 export const api = {
   rigs: () => ask<readonly RigEntry[]>('/rigs'),
-  rig: async (id: string): Promise<Rig> => {
-    const { revision, parts } = await ask<{ revision: number; parts: readonly Part[] }>(`/rigs/${id}`);
-    return rigOf(parts, revision);
-  },
+  rig: (id: string) => askRig(`/rigs/${id}`),
+  /** The rig as it was at a revision. */
+  at: (id: string, revision: number) => askRig(`/rigs/${id}/revisions/${revision}`),
   create: (id: string, change: string, file: string) => ask<{ revision: number }>('/rigs', { id, change, file }),
   send: (rig: string, set: ChangeSet) => ask<{ revision: number; again: boolean }>(`/rigs/${rig}/changes`, set),
   /** All that came after a revision, page by page. */
@@ -76,7 +80,6 @@ export const api = {
     }
   },
   history: (rig: string) => ask<readonly HistoryEntry[]>(`/rigs/${rig}/history?most=200`),
-  restore: (rig: string, to: number, id: string) => ask<{ revision: number }>(`/rigs/${rig}/restore`, { id, to }),
 };
 
 export type Api = typeof api;

@@ -27,7 +27,7 @@ class MemoryServer {
     rigs: async () => [],
     create: async () => ({ revision: 1 }),
     history: async () => [],
-    restore: async () => ({ revision: 1 }),
+    at: async (_, revision) => this.revisions[revision]!,
     rig: async () => { this.here(); return this.rig; },
     journal: async (_, after) => { this.here(); return this.journal.filter((j) => j.revision > after); },
     send: async (_, set: ChangeSet) => {
