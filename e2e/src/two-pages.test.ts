@@ -49,7 +49,7 @@ test('two pages: different parts merge; the same part asks with both values; not
   const said = await asked.text();
   expect(said).toContain('Mine');
   expect(said).toContain('Theirs');
-  expect(said).toContain('Waltz clean');
+  expect(said).toContain('Waltz clean: name');
   await asked.click('button', 'Keep mine');
   const kept = asked === one ? 'Mine' : 'Theirs';
   await one.sees(kept);

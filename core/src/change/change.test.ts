@@ -7,11 +7,12 @@ import { islandRun } from '../demo/island-run.js';
 import { removeDevice } from '../edits/devices.js';
 import { setWant } from '../edits/sounds.js';
 import { everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
+import type { Tick } from '../rig/show.js';
 import type { Sound } from '../rig/sound.js';
 import { apply } from './apply.js';
 import { deltaOf, editOf, invert, patch, sizeOf, squash, type Delta } from './delta.js';
 import type { Edit } from './edit.js';
-import { rebase } from './rebase.js';
+import { insist, rebase } from './rebase.js';
 
 const seed = fc.integer({ min: 1, max: 1_000_000 });
 /** Parts by id; the order of their fields does not matter. */
@@ -122,6 +123,37 @@ describe('rebase merges what can be merged and asks about the rest', () => {
       base: { control: 'device:rev.program', is: 3 }, mine: { control: 'device:rev.program', is: 8 }, theirs: { control: 'device:rev.program', is: 4 },
     }]);
   });
+
+  test('two technicians who tick off one slot: other lines merge, the same line is ticked once, by the first; ticked against taken back asks', () => {
+    const ticks = (lines: Tick['lines']): Tick => ({ kind: 'tick', id: 'tick:dly-programs-4', device: 'device:dly', memory: 'programs', number: 4, lines });
+    const [ana, ben] = [{ by: 'Ana', revision: 1, when: '2026-01-01T10:00:00Z' }, { by: 'Ben', revision: 1, when: '2026-01-01T10:00:05Z' }];
+    const new_ = (lines: Tick['lines']): Delta => new Map([['tick:dly-programs-4', { before: null, after: ticks(lines) }]]);
+    for (const [mine, theirs] of [[ana, ben], [ben, ana]] as const) {
+      const merged = rebase(new_({ 'mix 30': mine, name: mine }), new_({ 'mix 30': theirs, on: theirs }));
+      expect(merged.ok && merged.value.get('tick:dly-programs-4')!.after).toEqual(ticks({ 'mix 30': ana, name: mine, on: theirs }));
+    }
+    const taken = rebase(new Map([['tick:dly-programs-4', { before: ticks({ on: ana }), after: ticks({}) }]]), new Map([['tick:dly-programs-4', { before: ticks({ on: ana }), after: ticks({ on: ben }) }]]));
+    expect(taken.ok ? [] : taken.error.map((c) => c.field)).toEqual(['lines.on']);
+  });
+
+  test('who insists has their way where both changed the same, and nowhere else', () => {
+    const now = patch(rig, change({ ...want(4), name: 'Theirs', role: 'lead' }));
+    const insisted = apply(now, insist(change({ ...want(8), name: 'Mine', leaving: 'cut' }), now));
+    expect(insisted.ok && partOf(insisted.value.rig, 'sound:01')).toEqual({ ...want(8), name: 'Mine', role: 'lead', leaving: 'cut' });
+    const without = patch(rig, new Map([['sound:01', { before: sound, after: null }]]));
+    expect(insist(change({ ...sound, name: 'Mine' }), without)).toEqual({ put: [{ ...sound, name: 'Mine' }], remove: [] });
+    expect(insist(new Map([['sound:01', { before: sound, after: null }]]), now)).toEqual({ put: [], remove: ['sound:01'] });
+  });
+
+  test('to insist on what does not clash is to rebase it', () => fc.assert(fc.property(seed, (s) => {
+    const { rig: first } = randomRig(s);
+    const mine = squash(gestures(first, new Random(s), 'mine', 3).deltas);
+    const theirs = squash(gestures(first, new Random(s + 5), 'theirs', 3).deltas);
+    const over = rebase(mine, theirs);
+    fc.pre(over.ok);
+    const now = patch(first, theirs);
+    expect(parts(patch(now, deltaOf(now, insist(mine, now))))).toEqual(parts(patch(now, over.ok ? over.value : new Map())));
+  }), { numRuns: 80 }));
 
   test('one takes the box away while the other plugs a cable into it: the invariant refuses the later', () => {
     const removed = apply(rig, removeDevice(rig, 'device:cmp'));

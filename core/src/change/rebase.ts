@@ -1,9 +1,11 @@
 import equal from 'fast-deep-equal';
-import type { AnyId } from '../rig/ids.js';
+import { kindOf, type AnyId } from '../rig/ids.js';
 import { ok, refuse, type Result } from '../rig/result.js';
-import type { Part } from '../rig/rig.js';
+import { partOf, type Part, type Rig } from '../rig/rig.js';
+import type { Ticked } from '../rig/show.js';
 import { wantTarget, type Want } from '../rig/sound.js';
-import type { Delta } from './delta.js';
+import { editOf, type Delta } from './delta.js';
+import type { Edit } from './edit.js';
 
 /** Two changes of the same thing: a person must choose. `field` is absent when one side took the whole part away. */
 export interface Clash {
@@ -22,6 +24,10 @@ type Fields = Readonly<Record<string, unknown>>;
  */
 export const rebase = (mine: Delta, theirs: Delta): Result<Delta, readonly Clash[]> => {
   const clashes: Clash[] = [];
+  const ask = (clash: Clash): unknown => {
+    clashes.push(clash);
+    return clash.theirs;
+  };
   const rebased = new Map<AnyId, { before: Part | null; after: Part | null }>();
   for (const [id, change] of mine) {
     const other = theirs.get(id);
@@ -29,49 +35,58 @@ export const rebase = (mine: Delta, theirs: Delta): Result<Delta, readonly Clash
       rebased.set(id, change);
       continue;
     }
-    const after = mergePart(id, change.before, change.after, other.after, clashes);
+    const after = mergePart(id, change.before, change.after, other.after, ask);
     if (!equal(after, other.after)) rebased.set(id, { before: other.after, after });
   }
   return clashes.length ? refuse(clashes) : ok(rebased);
 };
 
-const mergePart = (id: AnyId, base: Part | null, mine: Part | null, theirs: Part | null, clashes: Clash[]): Part | null => {
+/** My delta upon a rig that others have changed since, mine wherever both changed the same. What they changed besides stays theirs. */
+export const insist = (mine: Delta, rig: Rig): Edit => editOf(new Map([...mine].map(([id, { before, after }]) => {
+  const now = (partOf(rig, id) as Part | undefined) ?? null;
+  return [id, { before: now, after: mergePart(id, before, after, now, (clash) => clash.mine) }] as const;
+})));
+
+/** What becomes of what both changed. */
+type Settle = (clash: Clash) => unknown;
+
+const mergePart = (id: AnyId, base: Part | null, mine: Part | null, theirs: Part | null, settle: Settle): Part | null => {
   if (equal(mine, theirs)) return theirs;
   if (equal(base, theirs)) return mine;
   if (equal(base, mine)) return theirs;
-  if (mine === null || theirs === null) {
-    clashes.push({ part: id, base, mine, theirs });
-    return theirs;
-  }
-  const fields = mergeEach(fieldsOf(base), fieldsOf(mine), fieldsOf(theirs), (field, b, m, t) => mergeField(id, field, b, m, t, clashes));
+  if (mine === null || theirs === null) return settle({ part: id, base, mine, theirs }) as Part | null;
+  const fields = mergeEach(fieldsOf(base), fieldsOf(mine), fieldsOf(theirs), (field, b, m, t) => mergeField(id, field, b, m, t, settle));
   return fields as unknown as Part;
 };
 
 type Merge = (key: string, base: unknown, mine: unknown, theirs: unknown) => unknown;
 
-/** Key by key; where only one side changed, that side's value; where both did, what `settle` says. New keys come last, sorted, so that both orders of two changes give the same. */
-const mergeEach = (base: Fields, mine: Fields, theirs: Fields, settle: Merge): Fields => {
+/** Key by key; where only one side changed, that side's value; where both did, what `both` says. New keys come last, sorted, so that both orders of two changes give the same. */
+const mergeEach = (base: Fields, mine: Fields, theirs: Fields, both: Merge): Fields => {
   const merged: [string, unknown][] = [];
   const added = [...Object.keys(theirs), ...Object.keys(mine)].sort();
   for (const key of new Set([...Object.keys(base), ...added])) {
     const [b, m, t] = [base[key], mine[key], theirs[key]];
-    const value = equal(m, t) || equal(b, m) ? t : equal(b, t) ? m : settle(key, b, m, t);
+    const value = equal(m, t) || equal(b, m) ? t : equal(b, t) ? m : both(key, b, m, t);
     if (value !== undefined) merged.push([key, value]);
   }
   return Object.fromEntries(merged);
 };
 
 /** Records and lists of named members merge one level deep; everything below is one value, so that no half of each is made. */
-const mergeField = (id: AnyId, field: string, base: unknown, mine: unknown, theirs: unknown, clashes: Clash[]): unknown => {
+const mergeField = (id: AnyId, field: string, base: unknown, mine: unknown, theirs: unknown, settle: Settle): unknown => {
   const clash = (inside: string): Merge => (key, b, m, t) => {
-    clashes.push({ part: id, field: inside ? `${inside}.${key}` : key, base: b, mine: m, theirs: t });
-    return t;
+    if (kindOf(id) === 'tick' && inside === 'lines' && m && t) return firstTicked(m as Ticked, t as Ticked);
+    return settle({ part: id, field: inside ? `${inside}.${key}` : key, base: b, mine: m, theirs: t });
   };
-  if (isRecord(mine) && isRecord(theirs) && isRecord(base)) return mergeEach(base, mine, theirs, clash(field));
+  if (isRecord(mine) && isRecord(theirs) && isRecord(base ?? {})) return mergeEach(base as Fields | undefined ?? {}, mine, theirs, clash(field));
   const [b, m, t] = [byKey(base ?? []), byKey(mine), byKey(theirs)];
   if (b && m && t) return Object.values(mergeEach(b, m, t, clash(field)));
   return clash('')(field, base, mine, theirs);
 };
+
+/** Two people who tick one line off say the same: it stands in the box. The first of them is remembered. */
+const firstTicked = (a: Ticked, b: Ticked): Ticked => (`${a.when} ${a.by}` <= `${b.when} ${b.by}` ? a : b);
 
 const fieldsOf = (part: Part | null): Fields => (part ?? {}) as unknown as Fields;
 const isRecord = (v: unknown): v is Fields => typeof v === 'object' && v !== null && !Array.isArray(v);

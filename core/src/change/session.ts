@@ -168,9 +168,9 @@ const replay = (confirmed: Rig, waiting: readonly Waiting[], others: Delta): Rep
   return { rig, waiting: kept, troubles, theirs };
 };
 
-/** A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed. */
-export const restoreSession = (confirmed: Rig, waiting: readonly Waiting[]): Session => {
+/** A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed; what was not settled is asked again. */
+export const restoreSession = (confirmed: Rig, waiting: readonly Waiting[], unsettled: readonly Trouble[] = []): Session => {
   const { theirs: _, ...replayed } = replay(confirmed, waiting, new Map());
   const ids = replayed.waiting.map((w) => w.set.id);
-  return { confirmed, ...replayed, past: replayed.waiting.map(({ set, delta }) => ({ id: set.id, label: set.label, delta })), undoable: ids, redoable: [] };
+  return { confirmed, ...replayed, troubles: [...unsettled, ...replayed.troubles], past: replayed.waiting.map(({ set, delta }) => ({ id: set.id, label: set.label, delta })), undoable: ids, redoable: [] };
 };

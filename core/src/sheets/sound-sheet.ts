@@ -116,7 +116,8 @@ export const cellOf = (rig: Rig, sound: Sound, column: Column, hookup: Id<'hooku
   return { text: wantText(rig, want), own, ...where };
 };
 
-const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
+/** @example wantText(rig, { control: 'device:rev.program', is: 3 }) // '2.1', as the box shows it */
+export const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
   const { device, name } = splitRef(want.control);
   const memory = partOf(rig, device)?.memories.find((m) => m.control === name);
   if ('is' in want && want.is !== undefined) return memory ? shown(memory.shows, Number(want.is)) : String(want.is);

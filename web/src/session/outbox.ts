@@ -1,7 +1,7 @@
 import type { ChangeSet } from '@yunta/core/change/edit';
-import type { Part } from '@yunta/core/rig/rig';
+import { rigOf, type Part } from '@yunta/core/rig/rig';
 import type { AnyId } from '@yunta/core/rig/ids';
-import type { Waiting } from '@yunta/core/change/session';
+import { restoreSession, type Session, type Trouble, type Waiting } from '@yunta/core/change/session';
 import { openDB, type IDBPDatabase } from 'idb';
 
 /** What a page keeps in the browser, so that nothing is lost when the server or the page goes away. */
@@ -10,7 +10,14 @@ export interface Kept {
   readonly page: string;
   readonly revision: number;
   readonly parts: readonly Part[];
-  readonly waiting: readonly { readonly set: ChangeSet; readonly delta: readonly (readonly [AnyId, { readonly before: Part | null; readonly after: Part | null }])[] }[];
+  readonly waiting: readonly KeptChange[];
+  /** What others' changes stood against, and the person has not settled yet. */
+  readonly troubles?: readonly (KeptChange & Pick<Trouble, 'clashes' | 'refusals'>)[];
+}
+
+interface KeptChange {
+  readonly set: ChangeSet;
+  readonly delta: readonly (readonly [AnyId, { readonly before: Part | null; readonly after: Part | null }])[];
 }
 
 const NAME = 'yunta';
@@ -42,5 +49,15 @@ export class Outbox {
   }
 }
 
-export const keptWaiting = (waiting: readonly Waiting[]): Kept['waiting'] => waiting.map(({ set, delta }) => ({ set, delta: [...delta] }));
-export const readWaiting = (kept: Kept): readonly Waiting[] => kept.waiting.map(({ set, delta }) => ({ set, delta: new Map(delta) }));
+/** What a session holds that is nowhere else. */
+export const keptOf = ({ waiting, troubles }: Session): Pick<Kept, 'waiting' | 'troubles'> => {
+  const plain = <T extends Waiting>(one: T) => ({ ...one, delta: [...one.delta] });
+  return { waiting: waiting.map(plain), troubles: troubles.map(plain) };
+};
+
+export const sessionOf = ({ parts, revision, waiting, troubles = [] }: Kept): Session => {
+  const read = <T extends KeptChange>(one: T) => ({ ...one, delta: new Map(one.delta) });
+  return restoreSession(rigOf(parts, revision), waiting.map(read), troubles.map(read));
+};
+
+export const holdsAnything = ({ waiting, troubles = [] }: Kept): boolean => waiting.length + troubles.length > 0;

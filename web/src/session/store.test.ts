@@ -6,6 +6,7 @@ import type { ChangeSet } from '@yunta/core/change/edit';
 import { rebase } from '@yunta/core/change/rebase';
 import type { Journaled } from '@yunta/core/change/session';
 import { islandRun } from '@yunta/core/demo/island-run';
+import { removeDevice } from '@yunta/core/edits/devices';
 import { partOf, type Rig } from '@yunta/core/rig/rig';
 import { Away, Refused, type Api } from './api.js';
 import { Outbox } from './outbox.js';
@@ -149,6 +150,44 @@ test('who is asked to choose is asked once, however slowly the news comes', asyn
   });
   await until(() => name(server.rig) === 'Mine' && store.snapshot().session!.waiting.length === 0);
   expect([asked, store.snapshot().session!.troubles]).toEqual([1, []]);
+});
+
+test('what was asked is asked again after a reload, and mine keeps what they changed besides', async () => {
+  const server = new MemoryServer();
+  const store = await page(server, 'first');
+  server.away = true;
+  rename(store, 'sound:01', 'Mine');
+  server.submit({ id: 'theirs', base: 0, label: 'rename', put: [{ ...partOf(server.rig, 'sound:01')!, name: 'Theirs', role: 'lead' }], remove: [] });
+  server.away = false;
+  await until(() => store.snapshot().session!.troubles.length === 1);
+  await new Promise((r) => setTimeout(r, 50));
+  store.close();
+  const again = await page(server, 'second');
+  const [trouble] = again.snapshot().session!.troubles;
+  expect(trouble!.clashes).toEqual([{ part: 'sound:01', field: 'name', base: 'Verse clean', mine: 'Mine', theirs: 'Theirs' }]);
+  again.settle(trouble!, true);
+  expect(again.snapshot().session!.troubles).toEqual([]);
+  await until(() => name(server.rig) === 'Mine');
+  expect(partOf(server.rig, 'sound:01')!.role).toBe('lead');
+  again.close();
+  await new Promise((r) => setTimeout(r, 50));
+  expect((await page(server, 'third')).snapshot().session!.troubles).toEqual([]);
+});
+
+test('mine is not let go when it cannot be any more: it says why, and stays to be settled', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  server.away = true;
+  store.perform({ put: [{ ...partOf(server.rig, 'program:dly-4')!, name: 'Mine' }], remove: [] }, 'rename');
+  server.submit({ id: 'theirs', base: 0, label: 'take away', ...removeDevice(server.rig, 'device:dly') });
+  server.away = false;
+  await until(() => store.snapshot().session!.troubles.length === 1);
+  const [trouble] = store.snapshot().session!.troubles;
+  store.settle(trouble!, true);
+  expect(store.snapshot().complaint).toContain('device:dly, which is not in the rig');
+  expect(store.snapshot().session!.troubles).toEqual([trouble]);
+  store.settle(trouble!, false);
+  expect(store.snapshot().session!.troubles).toEqual([]);
 });
 
 test('what cannot be is said at once and sent nowhere', async () => {

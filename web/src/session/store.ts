@@ -1,10 +1,10 @@
 import type { Edit } from '@yunta/core/change/edit';
-import { confirm, openSession, perform, redo, refused, restoreSession, settle, undo, type Session, type Trouble } from '@yunta/core/change/session';
-import { everyPart, rigOf } from '@yunta/core/rig/rig';
+import { confirm, openSession, perform, redo, refused, settle, undo, type Session, type Trouble } from '@yunta/core/change/session';
+import { everyPart } from '@yunta/core/rig/rig';
 import type { Refusal } from '@yunta/core/rig/result';
-import type { Clash } from '@yunta/core/change/rebase';
+import { insist, type Clash } from '@yunta/core/change/rebase';
 import { Away, Refused, type Api } from './api.js';
-import { keptWaiting, readWaiting, type Kept, type Outbox } from './outbox.js';
+import { holdsAnything, keptOf, sessionOf, type Kept, type Outbox } from './outbox.js';
 
 export interface StoreState {
   readonly status: 'loading' | 'ready' | 'missing' | 'away';
@@ -54,7 +54,7 @@ export class SessionStore {
   /** Takes up what this page, or one that is gone, kept in the browser; then what the server has. */
   async open(): Promise<void> {
     const kept = await this.claim();
-    if (kept) this.set({ session: restoreSession(rigOf(kept.parts, kept.revision), readWaiting(kept)) });
+    if (kept) this.set({ session: sessionOf(kept) });
     try {
       const session = this.state.session;
       if (session) await this.catchUp();
@@ -76,12 +76,12 @@ export class SessionStore {
       await this.hold(this.page);
     }
     const own = await this.outbox.kept(this.rigId, this.page).catch(() => undefined);
-    if (own?.waiting.length) return own;
+    if (own && holdsAnything(own)) return own;
     for (const other of await this.outbox.all(this.rigId).catch(() => [])) {
       if (other.page === this.page) continue;
       const orphan = !this.locks || await this.locks.request(`yunta-page-${other.page}`, { ifAvailable: true }, (lock) => lock !== null);
       if (!orphan) continue;
-      if (other.waiting.length === 0) {
+      if (!holdsAnything(other)) {
         await this.outbox.drop(this.rigId, other.page);
         continue;
       }
@@ -113,7 +113,10 @@ export class SessionStore {
   /** @returns the reasons when the edit cannot be */
   perform(edit: Edit, label: string): readonly Refusal[] {
     const { session } = this.state;
-    if (!session) return [];
+    return session ? this.change(session, edit, label) : [];
+  }
+
+  private change(session: Session, edit: Edit, label: string): readonly Refusal[] {
     const done = perform(session, edit, this.newId(), label);
     if (!done.ok) {
       this.set({ complaint: sayAll(done.error) });
@@ -135,12 +138,13 @@ export class SessionStore {
     this.set({ complaint: first && 'wrong' in first ? `${first.wrong} ${first.would}` : 'Somebody changed the same thing since; it cannot be taken back without losing theirs.' });
   }
 
-  /** A trouble that the person settled: with their own value, or by leaving things as they are. */
+  /** A trouble that the person settled: with their own values, or by leaving things as they are. It stays when their own cannot be. */
   settle(trouble: Trouble, keepMine: boolean): void {
     const { session } = this.state;
     if (!session) return;
-    this.set({ session: settle(session, trouble.set.id) });
-    if (keepMine) this.perform({ put: trouble.set.put, remove: trouble.set.remove }, trouble.set.label);
+    const settled = settle(session, trouble.set.id);
+    if (keepMine) this.change(settled, insist(trouble.delta, session.rig), trouble.set.label);
+    else this.accept(settled);
   }
 
   private accept(session: Session): void {
@@ -153,7 +157,7 @@ export class SessionStore {
     this.writes = this.writes.then(async () => {
       const { session } = this.state;
       if (!session) return;
-      await this.outbox.keep({ rig: this.rigId, page: this.page, revision: session.confirmed.revision, parts: everyPart(session.confirmed), waiting: keptWaiting(session.waiting) }).catch(() => undefined);
+      await this.outbox.keep({ rig: this.rigId, page: this.page, revision: session.confirmed.revision, parts: everyPart(session.confirmed), ...keptOf(session) }).catch(() => undefined);
     });
     return this.writes;
   }
