@@ -7,7 +7,10 @@ import { rebase } from '@yunta/core/change/rebase';
 import type { Journaled } from '@yunta/core/change/session';
 import { islandRun } from '@yunta/core/demo/island-run';
 import { removeDevice } from '@yunta/core/edits/devices';
-import { partOf, type Rig } from '@yunta/core/rig/rig';
+import { everyPart, partOf, type Rig } from '@yunta/core/rig/rig';
+import { Random } from '@yunta/core/testing/random';
+import { randomEdit } from '@yunta/core/testing/random-edit';
+import { randomRig } from '@yunta/core/testing/random-rig';
 import { Away, Refused, type Api } from './api.js';
 import { Outbox } from './outbox.js';
 import { SessionStore } from './store.js';
@@ -16,7 +19,7 @@ import { SessionStore } from './store.js';
 class MemoryServer {
   rig: Rig = islandRun();
   journal: Journaled[] = [];
-  private readonly revisions: Rig[] = [this.rig];
+  readonly revisions: Rig[] = [this.rig];
   away = false;
   losesAnswers = 0;
 
@@ -62,8 +65,8 @@ class MemoryServer {
 let pages = 0;
 let ids = 0;
 const open: SessionStore[] = [];
-const page = async (server: MemoryServer, name = `page-${(pages += 1)}`): Promise<SessionStore> => {
-  const store = new SessionStore('r', name, server.api, new Outbox(), () => `id-${(ids += 1)}`, undefined);
+const page = async (server: MemoryServer, name = `page-${(pages += 1)}`, rig = 'r'): Promise<SessionStore> => {
+  const store = new SessionStore(rig, name, server.api, new Outbox(), () => `id-${(ids += 1)}`, undefined);
   open.push(store);
   await store.open();
   return store;
@@ -210,3 +213,43 @@ test('undo and redo travel to the server like any change', async () => {
   await until(() => server.journal.length === 3);
   expect(name(server.rig)).toBe('New');
 });
+
+test('whatever two pages do while the server comes and goes, in the end all three say the same, each change once', async () => {
+  const evening = async (seed: number): Promise<number> => {
+    const server = new MemoryServer();
+    server.rig = { ...randomRig(seed).rig, revision: 0 };
+    server.revisions[0] = server.rig;
+    const r = new Random(seed);
+    const both = [await page(server, `a${seed}`, `rig-${seed}`), await page(server, `b${seed}`, `rig-${seed}`)];
+    let settled = 0;
+    const settle = () => both.forEach((p) => {
+      const [trouble] = p.snapshot().session!.troubles;
+      if (!trouble) return;
+      settled += 1;
+      p.settle(trouble, r.chance(50) && trouble.clashes.length > 0);
+    });
+    const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
+    for (let i = 0; i < 14; i += 1) {
+      const one = r.pick(both);
+      if (r.chance(70)) one.perform(randomEdit(r, one.snapshot().session!.rig, `s${seed}e${i}`), 'edit');
+      else if (r.chance(30)) one.undo();
+      else if (r.chance(50)) server.away = !server.away;
+      else server.losesAnswers = 1;
+      if (r.chance(30)) settle();
+      if (r.chance(40)) await wait(r.int(0, 400));
+    }
+    server.away = false;
+    const isQuiet = () => both.every(({ snapshot }) => snapshot().session!.waiting.length === 0 && snapshot().session!.troubles.length === 0 && snapshot().session!.confirmed.revision === server.rig.revision);
+    for (let i = 0; i < 120 && !isQuiet(); i += 1) {
+      settle();
+      await wait(100);
+    }
+    const parts = (rig: Rig) => Object.fromEntries(everyPart(rig).map((p) => [p.id, p]));
+    for (const { snapshot } of both) expect(parts(snapshot().session!.rig)).toEqual(parts(server.rig));
+    expect(isQuiet()).toBe(true);
+    expect(new Set(server.journal.map((j) => j.id)).size).toBe(server.journal.length);
+    return settled;
+  };
+  const settled = await Promise.all(Array.from({ length: 24 }, (_, i) => evening(i + 1)));
+  expect(settled.reduce((sum, n) => sum + n, 0)).toBeGreaterThan(3);
+}, 60_000);
