@@ -72,6 +72,9 @@ interface BoxColumns {
   readonly columns: readonly SheetColumn[];
 }
 
+/** What a cell shows, as one says it. */
+const inWords = (text: string): string => (text === IN ? 'in' : text === OUT ? 'out' : text);
+
 /** What stands over a column: its title, without the code that stands over all of its box. */
 const headOf = (boxes: readonly BoxColumns[], column: SheetColumn): string => {
   const box = boxes.find((b) => b.columns.includes(column))!;
@@ -130,7 +133,7 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
     const row = rows[at.row];
     if (!row) return false;
     if (at.column === -1) return text.trim() !== '' && refuse(rename(row, text.trim()), '');
-    return refuse(type([{ ...at, text }], `${row.name}: ${columns[at.column]!.title} ${text || 'taken back'}`).map(({ where: _, ...r }) => r), '');
+    return refuse(type([{ ...at, text }], `${row.name}: ${columns[at.column]!.title} ${inWords(text) || 'taken back'}`).map(({ where: _, ...r }) => r), '');
   };
   const typeAll = (textOf: (row: number, column: number) => string, rowsFrom: number, what: string) => {
     const typed: Typed[] = [];
@@ -293,7 +296,7 @@ const Row = memo(({ row, place, columns, chosen, active, editing, from, to, pick
         const { text, own, where } = row.cells[i]!;
         const isChanged = row.against !== undefined && row.against[i]!.text !== text;
         return (
-          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={`${c.says}: ${text === IN ? 'in' : text === OUT ? 'out' : text || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
+          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={`${c.says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
             {editing !== undefined && active === i ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG || c.is === 'text' ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
