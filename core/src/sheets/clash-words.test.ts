@@ -48,6 +48,11 @@ describe('two changes of the same thing, in words', () => {
     const without = patch(rig, deltaOf(rig, removeDevice(rig, 'device:dly')));
     expect(sayClash(without, clash!, partOf(rig, 'program:dly-4')!)).toEqual({ what: 'Program 4 “Slap”', was: 'kept', mine: 'kept', theirs: 'taken away' });
   });
+  test('a part that somebody renamed, by the name that the person knew', () => {
+    const [clash] = clashOf(rig, changeSound(sound, { name: 'Mine' }), changeSound(sound, { name: 'Theirs' }));
+    const renamed = patch(rig, deltaOf(rig, changeSound(sound, { name: 'Theirs' })));
+    expect(sayClash(renamed, clash!, sound).what).toBe('Verse clean: name');
+  });
   test('a list that is long and a text that is long are cut', () => {
     const [clash] = said(changeSound(sound, { name: 'x'.repeat(400) }), changeSound(sound, { name: 'y' }));
     expect(clash!.mine).toBe(`${'x'.repeat(160)}…`);

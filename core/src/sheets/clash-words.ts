@@ -27,9 +27,9 @@ const GONE = 'something that was taken away';
 const LONGEST = 160;
 const MOST_LISTED = 6;
 
-/** @param known the part as somebody still had it, for one that the rig no longer has */
+/** @param known the part as the person knew it: others may have renamed it since, or taken it away */
 export const sayClash = (rig: Rig, { part: id, field, base, mine, theirs }: Clash, known?: Part): SaidClash => {
-  const part = (partOf(rig, id) as Part | undefined) ?? known;
+  const part = known ?? (partOf(rig, id) as Part | undefined);
   const dot = field?.indexOf('.') ?? -1;
   const [name, member] = field === undefined ? [] : dot < 0 ? [field] : [field.slice(0, dot), field.slice(dot + 1)];
   const value = (v: unknown) => cut(name === undefined ? (v === null ? 'taken away' : 'kept') : said(rig, part, name, member, v));

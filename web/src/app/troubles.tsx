@@ -9,7 +9,7 @@ export const Troubles = () => {
   const { state, store, rig } = useRig();
   const trouble = state.session?.troubles[0];
   if (!trouble) return null;
-  const lost = (id: AnyId): Part | undefined => trouble.delta.get(id)?.before ?? trouble.delta.get(id)?.after ?? undefined;
+  const known = (id: AnyId): Part | undefined => trouble.delta.get(id)?.before ?? trouble.delta.get(id)?.after ?? undefined;
   return (
     <Modal opened onClose={() => store.settle(trouble, false)} title={<strong>{trouble.clashes.length ? 'Somebody else changed the same thing' : 'This change could not be kept'}</strong>} size="lg" withCloseButton={false} closeOnClickOutside={false} closeOnEscape={false}>
       {/* Whoever types on while it comes up must not choose by that. */}
@@ -19,7 +19,7 @@ export const Troubles = () => {
         <table className="plain">
           <thead><tr><th>what</th><th>it was</th><th>yours</th><th>theirs</th></tr></thead>
           <tbody>
-            {trouble.clashes.map((c) => sayClash(rig, c, lost(c.part))).map(({ what, was, mine, theirs }) => (
+            {trouble.clashes.map((c) => sayClash(rig, c, known(c.part))).map(({ what, was, mine, theirs }) => (
               <tr key={what}><td>{what}</td><td>{was}</td><td><strong>{mine}</strong></td><td>{theirs}</td></tr>
             ))}
           </tbody>
