@@ -1,7 +1,7 @@
 // The one command for people. Each verb lives in scripts/house/; file verbs are handed to the command line in cli/.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { root, say, fail } from './house/say.mjs';
+import { Failure, fail, inWords, root, say } from './house/say.mjs';
 import { installPackages } from './house/packages.mjs';
 
 const HELP = `Yunta: design a stage rig, program it, and prove that every sound comes back.
@@ -9,6 +9,9 @@ const HELP = `Yunta: design a stage rig, program it, and prove that every sound 
   ./yunta start [--port N] [--no-demo]   install what is missing, start the database and the application
   ./yunta stop                           stop a running Yunta
   ./yunta test                           lint, types, all tests, the real interface in a browser
+  ./yunta backup [FILE]                  all rigs with their history as one file, also while Yunta runs
+  ./yunta restore [FILE]                 all rigs as a backup holds them; without FILE, the backups that were made here
+  ./yunta bench                          measures how fast it is
   ./yunta reset-demo                     put the demo rigs back as they were shipped; others are left alone
   ./yunta help                           this text
 
@@ -24,18 +27,31 @@ Rig files, without server or database (docs/formats.md):
 const [verb = 'help', ...rest] = process.argv.slice(2);
 const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo'];
 
-if (verb === 'help' || verb === '--help' || verb === '-h') console.log(HELP);
-else if (FILE_VERBS.includes(verb)) {
+/** Verbs on rig files are the command line's; it is built first. */
+const onFiles = async () => {
   await installPackages({ quiet: true });
   const built = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'core', 'cli'], { stdio: ['ignore', 2, 2] });
-  if (built.status !== 0) fail('The command line could not be built; the lines above say why.');
+  if (built.status !== 0) fail('The command line could not be built; the lines above say why.', 3);
   const run = spawnSync(process.execPath, [join(root, 'cli/dist/main.js'), verb, ...rest], { stdio: 'inherit', cwd: process.env.YUNTA_CWD ?? process.cwd() });
-  process.exit(run.status ?? 2);
-} else if (verb === 'start') (await import('./house/start.mjs')).start(rest);
-else if (verb === 'stop') (await import('./house/start.mjs')).stop();
-else if (verb === 'reset-demo') (await import('./house/start.mjs')).resetDemo();
-else if (verb === 'test') (await import('./house/test.mjs')).test(rest);
-else {
-  say(HELP);
-  fail(`"${verb}" is not something that Yunta does; the list is above.`, 2);
+  process.exit(run.status ?? 3);
+};
+
+const VERBS = {
+  start: async () => (await import('./house/start.mjs')).start(rest),
+  stop: async () => (await import('./house/start.mjs')).stop(),
+  'reset-demo': async () => (await import('./house/start.mjs')).resetDemo(),
+  backup: async () => (await import('./house/keep.mjs')).backup(rest),
+  restore: async () => (await import('./house/keep.mjs')).restore(rest),
+  test: async () => (await import('./house/test.mjs')).test(rest),
+  bench: async () => (await import('./house/bench.mjs')).bench(),
+  ...Object.fromEntries(FILE_VERBS.map((name) => [name, onFiles])),
+};
+
+try {
+  if (['help', '--help', '-h'].includes(verb)) console.log(HELP);
+  else if (Object.hasOwn(VERBS, verb)) await VERBS[verb]();
+  else fail(`${HELP}\n"${verb}" is not something that Yunta does; the list is above.`, 2);
+} catch (e) {
+  say(inWords(e));
+  process.exit(e instanceof Failure ? e.code : 3);
 }

@@ -5,7 +5,13 @@ import type { Words } from './arguments.js';
 
 const VERBS: Readonly<Record<string, (words: Words) => number>> = { prove: proveVerb, trace: traceVerb, check: checkVerb, compile: compileVerb, system: systemVerb, demo: demoVerb };
 
-/** @returns the exit code: 0 well, 1 something is not as it should be, 2 cannot be read */
+/** A fault of the program itself: never to be taken for a verdict. */
+const FAULT = 3;
+
+/** What a shell says of a program whose reader went away: no verdict either. */
+const CLOSED_PIPE = 141;
+
+/** @returns the exit code: 0 well, 1 something is not as it should be, 2 cannot be read, 3 a fault of Yunta */
 export const main = (argv: readonly string[]): number => {
   const [verb = '', ...rest] = argv;
   const run = VERBS[verb];
@@ -13,10 +19,16 @@ export const main = (argv: readonly string[]): number => {
     if (!run) throw new UserError(`"${verb}" is not one of ${Object.keys(VERBS).join(', ')}.`);
     return run(readWords(rest));
   } catch (e) {
-    if (!(e instanceof UserError)) throw e;
-    process.stderr.write(`${e.message.replaceAll('\n', ' ')}\n`);
-    return 2;
+    if (e instanceof UserError) {
+      process.stderr.write(`${e.message.replaceAll('\n', ' ')}\n`);
+      return 2;
+    }
+    process.stderr.write(`A fault in Yunta: ${e instanceof Error ? e.message : String(e)}. Nothing was judged. Please keep the file: it shows the fault.\n`);
+    return FAULT;
   }
 };
+
+// A reader that has seen enough (`| head -1`) closes its end; what is still to say is left unsaid.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', (e: NodeJS.ErrnoException) => process.exit(e.code === 'EPIPE' ? CLOSED_PIPE : FAULT));
 
 process.exitCode = main(process.argv.slice(2));

@@ -3,7 +3,7 @@ import { connect, offers, unplug } from '../src/edits/cables.js';
 import { addSound, changeSound, clearWant, removeSound, setWant } from '../src/edits/sounds.js';
 import { nothing, type Edit } from '../src/change/edit.js';
 import { ref } from '../src/rig/ids.js';
-import { blockIds } from '../src/rig/invariants.js';
+import { blockIds } from '../src/rig/domain.js';
 import { all, type Rig } from '../src/rig/rig.js';
 import { wantTarget } from '../src/rig/sound.js';
 import type { Random } from './random.js';

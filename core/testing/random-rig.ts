@@ -4,7 +4,7 @@ import { apply } from '../src/change/apply.js';
 import type { Control, Device } from '../src/rig/device.js';
 import type { Hookup } from '../src/rig/hookup.js';
 import { ref, type Id, type Ref } from '../src/rig/ids.js';
-import { blockIds } from '../src/rig/invariants.js';
+import { blockIds } from '../src/rig/domain.js';
 import type { Program } from '../src/rig/program.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../src/rig/rig.js';
 import type { Move, Sound, Want } from '../src/rig/sound.js';

@@ -95,9 +95,9 @@ test(`kill -9 of database and server, ${KILLS} times each, while changes stream 
   const { revision, parts } = await whenBack('') as { revision: number; parts: { id: string }[] };
   const journaled: { id: string; revision: number; delta: { id: string }[] }[] = [];
   for (;;) {
-    const page = await whenBack(`/journal?after=${journaled.at(-1)?.revision ?? 0}&most=500`) as typeof journaled;
-    journaled.push(...page);
-    if (page.length < 500) break;
+    const { entries, more } = await whenBack(`/journal?after=${journaled.at(-1)?.revision ?? 0}&most=500`) as { entries: typeof journaled; more: boolean };
+    journaled.push(...entries);
+    if (!more) break;
   }
   const ids = journaled.map((j) => j.id).filter((id) => /^[xyz]-/.test(id));
   const there = new Set(parts.map((p) => p.id));

@@ -20,7 +20,7 @@ export class TestServer {
   private constructor(readonly port: number, readonly database: string) {}
 
   static async start(name: string): Promise<TestServer> {
-    if (!process.env.YUNTA_DB_PORT) throw new Error('These tests need the database that ./yunta test starts.');
+    if (!process.env.YUNTA_DB_SOCKET) throw new Error('These tests need the database that ./yunta test starts.');
     const server = new TestServer(await freePort(), `yunta_e2e_${name}_${process.pid}`);
     await server.sql(`DROP DATABASE IF EXISTS \`${server.database}\``);
     await server.sql(`CREATE DATABASE \`${server.database}\` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
@@ -33,7 +33,7 @@ export class TestServer {
   }
 
   async sql(text: string): Promise<unknown> {
-    const connection = await createConnection({ host: '127.0.0.1', port: Number(process.env.YUNTA_DB_PORT), user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
+    const connection = await createConnection({ socketPath: process.env.YUNTA_DB_SOCKET ?? '', user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
     try {
       return (await connection.query(text))[0];
     } finally {

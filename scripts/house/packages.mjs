@@ -2,10 +2,13 @@ import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { during, fail, root, say } from './say.mjs';
+import { become, handOverBuilt, isRoot, ownerOf } from './owner.mjs';
+import { during, fail, home, root, say } from './say.mjs';
+
+export const DATABASE_NEEDS = { mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server', 'mariadb-dump': 'mariadb-client' };
 
 const run = (command, args, options = {}) => new Promise((done) => {
-  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NO_COLOR: '1', FORCE_COLOR: '0' }, ...options });
   let text = '';
   child.stdout?.on('data', (d) => { text += d; });
   child.stderr?.on('data', (d) => { text += d; });
@@ -43,4 +46,21 @@ export const installDebian = async (needs) => {
 export const build = async (...folders) => {
   const { code, text } = await during('Building', () => run(process.execPath, [join(root, 'scripts/build.mjs'), ...folders]));
   if (code !== 0) fail(`The build failed:\n${text.slice(-4000)}`);
+};
+
+/**
+ * All that a command needs: Debian's programs, for which root may be needed, npm's packages, and the build. Yunta works
+ * as the user that owns its data, so that what root starts once that user can start again; root with a folder of root's
+ * own stays root, and only its database does not.
+ */
+export const prepare = async (needs, ...folders) => {
+  await installDebian(needs);
+  const owner = ownerOf(home);
+  const isTheirs = isRoot() && owner.uid !== 0;
+  if (isTheirs && ownerOf(root).uid === owner.uid) become(owner);
+  await installPackages();
+  await build(...folders);
+  if (!isRoot()) return;
+  handOverBuilt();
+  if (isTheirs) become(owner);
 };

@@ -3,11 +3,35 @@ import { resolve } from 'node:path';
 export const root = resolve(import.meta.dirname, '../..');
 export const home = resolve(process.env.YUNTA_HOME ?? `${root}/.yunta`);
 
+// A reader that has seen enough closes its end: what is still to say is then left unsaid, quietly.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', (e) => { if (e.code !== 'EPIPE') throw e; });
+
 export const say = (text) => process.stderr.write(`${text}\n`);
 
-export const fail = (text, code = 1) => {
-  say(text);
-  process.exit(code);
+/** Something that keeps Yunta from going on, in words for the person at the keyboard. */
+export class Failure extends Error {
+  constructor(text, code = 1) {
+    super(text);
+    this.code = code;
+  }
+}
+
+/** @throws Failure always: whoever started something stops it on the way out */
+export const fail = (text, code = 1) => { throw new Failure(text, code); };
+
+const SYSTEM_SAYS = {
+  ENOSPC: 'The disk is full. Free some space there, then run this again; nothing that was saved is lost.',
+  EDQUOT: 'Your share of the disk is used up. Free some space there, then run this again; nothing that was saved is lost.',
+  EACCES: 'This user may not do that there. Run Yunta as the user that owns the folder, or choose another with YUNTA_HOME.',
+  EPERM: 'This user may not do that there. Run Yunta as the user that owns the folder, or choose another with YUNTA_HOME.',
+  EROFS: 'The disk can only be read. Choose a folder on another with YUNTA_HOME.',
+};
+
+/** What went wrong, for a person: our own words, or what the system's refusal means. A fault of the program itself keeps its trace. */
+export const inWords = (error) => {
+  if (error instanceof Failure) return error.message;
+  const meaning = SYSTEM_SAYS[error?.code];
+  return meaning ? `${error.path ?? home}: ${meaning}` : `A fault in Yunta: ${error?.stack ?? error}`;
 };
 
 /** Runs a task; says what is going on when it takes longer than two seconds, and how long it took. */

@@ -1,23 +1,33 @@
 import { fork, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { alive, Database, freePort } from './database.mjs';
-import { build, installDebian, installPackages } from './packages.mjs';
-import { during, fail, home, root, say } from './say.mjs';
+import { Endings } from './again.mjs';
+import { A_DAY, backupAge, keepBackup, newestBackup } from './backup.mjs';
+import { Database, freePort } from './database.mjs';
+import { isRoot, userName } from './owner.mjs';
+import { DATABASE_NEEDS, prepare } from './packages.mjs';
+import { end, Lock } from './processes.mjs';
+import { during, fail, home, inWords, root, say } from './say.mjs';
 
 const USUAL_PORT = 4747;
-const lockFile = join(home, 'running.json');
+const AN_HOUR = 3600 * 1000;
+/** The server says this with its exit code when it cannot serve, after it has said why. */
+const CANNOT_SERVE = 78;
 
-/** The Yunta that runs here, if one does; a lock that a killed one left behind is taken away. */
-const running = () => {
-  if (!existsSync(lockFile)) return undefined;
-  try {
-    const lock = JSON.parse(readFileSync(lockFile, 'utf8'));
-    if (alive(lock.pid) && readFileSync(`/proc/${lock.pid}/cmdline`, 'utf8').includes('yunta.mjs')) return lock;
-  } catch { /* unreadable or gone: stale */ }
-  rmSync(lockFile, { force: true });
-  return undefined;
+/** The lock of this folder: whoever starts, restores or resets holds it. */
+export const folderLock = () => {
+  mkdirSync(home, { recursive: true, mode: 0o755 });
+  return new Lock(join(home, 'running.json'), home);
+};
+
+export const database = (more = {}) => new Database(join(home, 'database'), { backup: newestBackup, ...more });
+
+/** What a command is told that finds another at work in the folder. */
+export const busy = ({ what, port, user }) => {
+  const who = user === process.getuid?.() || user === undefined ? '' : `, started by ${userName(user)}`;
+  if (what === 'start') return `Yunta runs already in this folder${port ? ` at http://127.0.0.1:${port}` : ''}${who}. Stop it with ./yunta stop.`;
+  return `./yunta ${what} is at work in this folder${who}. Wait until it is done, then run this again.`;
 };
 
 const readOptions = (words) => {
@@ -41,73 +51,117 @@ const choosePort = async (wanted) => {
   return port;
 };
 
+/** The application as a process of its own, started again when it ends by itself. */
+class Application {
+  constructor(env, lost) {
+    Object.assign(this, { env, lost, endings: new Endings(), ending: false });
+  }
+
+  run() {
+    const server = fork(join(root, 'server/dist/main.js'), [], { env: { ...process.env, ...this.env, NODE_ENV: 'production' }, execArgv: ['--no-warnings'], stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+    this.server = server;
+    return new Promise((done, never) => {
+      server.once('message', () => { this.hasRun = true; done(); });
+      server.once('exit', (code, signal) => void this.ended(code, signal).catch(never));
+    });
+  }
+
+  async ended(code, signal) {
+    if (this.ending) return;
+    if (!this.hasRun) fail(code === CANNOT_SERVE ? 'Yunta could not start; the lines above say why.' : `Yunta could not start: the application ended before it was ready (${signal ?? `code ${code}`}).`);
+    const pause = this.endings.next();
+    if (pause === undefined) return this.lost('The application ends again and again and is not started any more; the lines above say more.');
+    say(`The application ended (${signal ?? `code ${code}`}); starting it again …`);
+    await wait(500 + pause);
+    if (!this.ending) void this.run();
+  }
+
+  async stop() {
+    this.ending = true;
+    const { server } = this;
+    if (!server || server.exitCode !== null || server.signalCode !== null) return;
+    const gone = new Promise((done) => server.once('exit', done));
+    server.kill('SIGTERM');
+    await Promise.race([gone, wait(10_000, undefined, { ref: false })]);
+    server.kill('SIGKILL');
+  }
+}
+
+/** A backup before anything can change; without one it goes on, but says so. */
+const backUp = async (kept) => {
+  try {
+    await during('Backing up', () => keepBackup(kept));
+  } catch (e) {
+    say(`No backup could be made. ${inWords(e)}`);
+  }
+};
+
 /** Starts all of it and stays until Ctrl-C. */
 export const start = async (words) => {
   const options = readOptions(words);
-  const other = running();
-  if (other) fail(`Yunta runs already${other.port ? ` at http://127.0.0.1:${other.port}` : ''}. Stop it with ./yunta stop.`);
-  await installPackages();
-  await installDebian({ mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server' });
+  await prepare(DATABASE_NEEDS, 'core', 'server', 'web');
   const port = await choosePort(options.port);
-  mkdirSync(home, { recursive: true });
-  writeFileSync(lockFile, JSON.stringify({ pid: process.pid }));
-  const database = new Database(join(home, 'database'));
-  let server;
-  let ending = false;
-  const end = async (code) => {
-    if (ending) return;
-    ending = true;
-    const gone = server && server.exitCode === null && server.signalCode === null ? new Promise((done) => server.once('exit', done)) : undefined;
-    server?.kill('SIGTERM');
-    if (gone) await Promise.race([gone, wait(10_000)]);
-    await database.stop();
-    rmSync(lockFile, { force: true });
+  const lock = folderLock();
+  const other = lock.take('start');
+  if (other) fail(busy(other));
+  let over;
+  const kept = database({ lost: (why) => void finish(1, why) });
+  let application;
+  let daily;
+  const finish = (code, why) => (over ??= (async () => {
+    if (why) say(why);
+    clearInterval(daily);
+    await application?.stop();
+    await kept.stop();
+    lock.letGo();
     process.exit(code);
-  };
-  process.on('SIGINT', () => { say('Stopping …'); void end(0); });
-  process.on('SIGTERM', () => void end(0));
-  process.on('exit', () => rmSync(lockFile, { force: true }));
-  await Promise.all([build('core', 'server', 'web'), database.start()]);
-  const serve = () => {
-    server = fork(join(root, 'server/dist/main.js'), [], {
-      env: { ...process.env, ...database.environment, YUNTA_PORT: String(port), YUNTA_DEMO: options.demo ? '1' : '0', NODE_ENV: 'production' }, execArgv: ['--no-warnings'], stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-    });
-    const ready = new Promise((done, lost) => {
-      server.once('message', done);
-      server.once('exit', () => lost(new Error('the application ended before it was ready')));
-    });
-    server.once('exit', async (code, signal) => {
-      if (ending) return;
-      say(`The application ended (${signal ?? `code ${code}`}); starting it again …`);
-      await wait(500);
-      if (!ending) serve().catch((e) => say(String(e.message)));
-    });
-    return ready;
-  };
-  await during('Starting the application', serve).catch((e) => fail(`Yunta could not start: ${e.message}. The lines above say more.`));
-  writeFileSync(lockFile, JSON.stringify({ pid: process.pid, port, server: server.pid }));
+  })());
+  process.on('SIGINT', () => { say('Stopping …'); void finish(0); });
+  for (const signal of ['SIGTERM', 'SIGHUP']) process.on(signal, () => void finish(0));
+  try {
+    await kept.start();
+    if (over) return over;
+    await backUp(kept);
+    application = new Application({ ...kept.environment, YUNTA_PORT: String(port), YUNTA_DEMO: options.demo ? '1' : '0', YUNTA_HOME: home }, (why) => void finish(1, why));
+    await during('Starting the application', () => application.run());
+  } catch (e) {
+    return over ?? finish(e.code === 2 ? 2 : 1, inWords(e));
+  }
+  lock.tell({ port, server: application.server.pid });
+  daily = setInterval(() => { if (backupAge() > A_DAY) void backUp(kept); }, AN_HOUR);
   console.log(`Yunta is at http://127.0.0.1:${port}   (Ctrl-C stops it)`);
 };
 
 export const stop = async () => {
-  const other = running();
+  const other = existsSync(home) && folderLock().holder();
   if (!other) return say('Yunta does not run here.');
-  process.kill(other.pid, 'SIGTERM');
-  for (let i = 0; i < 400 && alive(other.pid); i += 1) await wait(100);
-  if (alive(other.pid)) fail(`Yunta (process ${other.pid}) does not stop; end it with kill -9 ${other.pid}. Its data is safe.`);
+  if (other.what !== 'start') fail(busy(other));
+  if (!isRoot() && other.user !== process.getuid?.()) fail(`Yunta was started by ${userName(other.user)}, who has to stop it (or root: sudo ./yunta stop).`);
+  if (!(await end(other.process, 90_000, false))) fail(`Yunta (process ${other.process.pid}) does not stop; end it with kill -9 ${other.process.pid}. Its data is safe.`);
   say('Yunta has stopped.');
+};
+
+/** A database to work with: that of a Yunta that runs, or one started for the occasion. */
+export const withDatabase = async (what, work) => {
+  const lock = folderLock();
+  const other = lock.take(what);
+  if (other && other.what !== 'start') fail(busy(other));
+  if (other) {
+    const { password, socket } = JSON.parse(readFileSync(join(other.database ?? join(home, 'database'), 'secret.json'), 'utf8'));
+    return work({ password, socket, environment: { YUNTA_DB_SOCKET: socket, YUNTA_DB_PASSWORD: password, YUNTA_DB_USER: 'yunta' } });
+  }
+  const kept = database();
+  try {
+    return await work(await kept.start());
+  } finally {
+    await kept.stop();
+    lock.letGo();
+  }
 };
 
 /** The demo rigs as they were shipped, as new changes; their history and all other rigs stay. */
 export const resetDemo = async () => {
-  const other = running();
-  await installPackages();
-  await installDebian({ mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server' });
-  await build('core', 'server');
-  const database = new Database(join(home, 'database'));
-  const environment = other ? { ...JSON.parse(readFileSync(join(home, 'database/secret.json'), 'utf8')) } : undefined;
-  const env = environment ? { YUNTA_DB_PORT: String(environment.port), YUNTA_DB_PASSWORD: environment.password, YUNTA_DB_USER: 'yunta' } : (await database.start()).environment;
-  const run = spawnSync(process.execPath, ['--no-warnings', join(root, 'server/dist/reset-demo.js')], { stdio: 'inherit', env: { ...process.env, ...env } });
-  if (!other) await database.stop();
-  process.exit(run.status ?? 1);
+  await prepare(DATABASE_NEEDS, 'core', 'server');
+  const status = await withDatabase('reset-demo', ({ environment }) => spawnSync(process.execPath, ['--no-warnings', join(root, 'server/dist/reset-demo.js')], { stdio: 'inherit', env: { ...process.env, ...environment } }).status);
+  if (status !== 0) fail('The demo rigs could not be put back; the lines above say why.');
 };

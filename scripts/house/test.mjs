@@ -2,10 +2,12 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { Database } from './database.mjs';
-import { build, installDebian, installPackages } from './packages.mjs';
-import { home, root, say } from './say.mjs';
+import { DATABASE_NEEDS, prepare } from './packages.mjs';
+import { Lock } from './processes.mjs';
+import { fail, home, root, say } from './say.mjs';
+import { busy } from './start.mjs';
 
-const NEEDS = { mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server', chromium: 'chromium', spin: 'spin', gcc: 'gcc libc6-dev', dot: 'graphviz', xmllint: 'libxml2-utils', midicsv: 'midicsv', '/usr/lib/python3/dist-packages/mido': 'python3-mido' };
+export const NEEDS = { ...DATABASE_NEEDS, chromium: 'chromium', spin: 'spin', gcc: 'gcc libc6-dev', dot: 'graphviz', xmllint: 'libxml2-utils', midicsv: 'midicsv', '/usr/lib/python3/dist-packages/mido': 'python3-mido' };
 
 const run = (args, env = {}) => new Promise((done) => {
   const child = spawn(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
@@ -14,8 +16,12 @@ const run = (args, env = {}) => new Promise((done) => {
 
 /** Lint, types, all tests, then the real interface in a browser with the machine to itself. Further words are handed to Jest. The last line counts. */
 export const test = async (words) => {
-  await installPackages();
-  await installDebian(NEEDS);
+  await prepare(NEEDS);
+  mkdirSync(home, { recursive: true });
+  const lock = new Lock(join(home, 'testing.json'), home);
+  const other = lock.take('test');
+  if (other) fail(busy(other));
+  process.on('exit', () => lock.letGo());
   let passed = 0;
   let failed = 0;
   const count = (name, ok) => {
@@ -29,9 +35,7 @@ export const test = async (words) => {
     count('Lint', lint);
     count('Types', types);
   }
-  await build();
-  mkdirSync(home, { recursive: true });
-  const database = await new Database(join(home, 'test-database'), { durable: false }).start();
+  const database = await new Database(join(home, 'test-database'), { durable: false, tests: true }).start();
   const jest = async (args) => {
     const report = join(home, 'jest.json');
     rmSync(report, { force: true });

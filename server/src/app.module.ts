@@ -3,6 +3,7 @@ import { APP_FILTER, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { ChangesService } from './changes/changes.service.js';
 import { databaseOptions } from './data-source.js';
+import { failing } from './door/failing.js';
 import { ProblemFilter } from './door/problem.filter.js';
 import { HealthController } from './health.controller.js';
 import { RigsController } from './rigs/rigs.controller.js';
@@ -14,7 +15,7 @@ export class AppModule {
   static on(database?: string): DynamicModule {
     return {
       module: AppModule,
-      imports: [TypeOrmModule.forRoot({ ...databaseOptions(database), migrationsRun: false, retryAttempts: 20, retryDelay: 500 })],
+      imports: [TypeOrmModule.forRoot({ ...databaseOptions(database), migrationsRun: false, retryAttempts: 20, retryDelay: 500, toRetry: (e: Error) => failing(e)?.type === 'database' })],
       controllers: [RigsController, ShelfController, HealthController],
       providers: [
         RigStore, ChangesService,

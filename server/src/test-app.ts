@@ -2,11 +2,11 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { createConnection } from 'mysql2/promise';
 import { createApp } from './create-app.js';
 
-const connect = () => createConnection({ host: '127.0.0.1', port: Number(process.env.YUNTA_DB_PORT), user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
+const connect = () => createConnection({ socketPath: process.env.YUNTA_DB_SOCKET ?? '', user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
 
 /** The real application on an empty database of its own; `./yunta test` starts MariaDB and says where it is. */
 export const testApp = async (name: string, demo = true): Promise<{ readonly app: NestExpressApplication; readonly database: string; readonly close: () => Promise<void> }> => {
-  if (!process.env.YUNTA_DB_PORT) throw new Error('These tests need the database that ./yunta test starts.');
+  if (!process.env.YUNTA_DB_SOCKET) throw new Error('These tests need the database that ./yunta test starts.');
   const database = `yunta_${name}_${process.pid}`;
   const connection = await connect();
   await connection.query(`DROP DATABASE IF EXISTS \`${database}\``);

@@ -1,3 +1,4 @@
+import { LONGEST } from '../rig/limits.js';
 import type { Device } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
 import { generic } from './boxes.js';
@@ -24,7 +25,9 @@ export const makeDevice = (key: string, id: Id<'device'>, chosen: Chosen = {}): 
 export const freeCode = (code: string, taken: readonly string[]): string => {
   if (!taken.includes(code)) return code;
   for (let n = 2; ; n += 1) {
-    const next = `${code.slice(0, 4 - String(n).length)}${n}`;
+    const letters = [...code];
+    while (letters.join('').length + String(n).length > LONGEST.code) letters.pop();
+    const next = `${letters.join('')}${n}`;
     if (!taken.includes(next)) return next;
   }
 };

@@ -2,7 +2,7 @@ import { rigOf } from '../rig/rig.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import type { Device, Jack } from '../rig/device.js';
 import type { Ref } from '../rig/ids.js';
-import { blockIds } from '../rig/invariants.js';
+import { blockIds } from '../rig/domain.js';
 import { wire } from '../signal/wiring.js';
 import { CATALOGUE, SHELVES } from './boxes.js';
 import { understand } from './kit-line.js';

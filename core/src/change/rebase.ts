@@ -85,6 +85,19 @@ const mergeField = (id: AnyId, field: string, base: unknown, mine: unknown, thei
   return clash('')(field, base, mine, theirs);
 };
 
+/** What a delta changes, field by field and member by member, as it would be asked against somebody who left all as it was. */
+export const fieldByField = (delta: Delta): readonly Clash[] => [...delta].flatMap(([part, { before, after }]): readonly Clash[] => {
+  if (before === null || after === null) return [{ part, base: before, mine: after, theirs: before }];
+  return changedKeys(fieldsOf(before), fieldsOf(after)).flatMap((field): readonly Clash[] => {
+    const [base, mine] = [fieldsOf(before)[field], fieldsOf(after)[field]];
+    const [b, m] = isRecord(base ?? {}) && isRecord(mine ?? {}) ? [base ?? {}, mine ?? {}] as [Fields, Fields] : [byKey(base ?? []), byKey(mine ?? [])];
+    if (!b || !m) return [{ part, field, base, mine, theirs: base }];
+    return changedKeys(b, m).map((key) => ({ part, field: `${field}.${key}`, base: b[key], mine: m[key], theirs: b[key] }));
+  });
+});
+
+const changedKeys = (a: Fields, b: Fields): readonly string[] => [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => !equal(a[key], b[key]));
+
 /** Two people who tick one line off say the same: it stands in the box. The first of them is remembered. */
 const firstTicked = (a: Ticked, b: Ticked): Ticked => (`${a.when} ${a.by}` <= `${b.when} ${b.by}` ? a : b);
 

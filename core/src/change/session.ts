@@ -1,3 +1,4 @@
+import { cutTo, LONGEST_LABEL } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { Rig } from '../rig/rig.js';
 import { apply } from './apply.js';
@@ -39,6 +40,8 @@ export interface Trouble {
   readonly delta: Delta;
   readonly clashes: readonly Clash[];
   readonly refusals: readonly Refusal[];
+  /** What it was built upon and could not be kept either, as the person called it. */
+  readonly after?: string;
 }
 
 /** One entry of the journal as the server tells it. */
@@ -59,12 +62,12 @@ export const perform = (session: Session, edit: Edit, id: string, label: string,
   if (!applied.ok) return applied;
   const { rig, delta } = applied.value;
   if (delta.size === 0) return ok(session);
-  const set: ChangeSet = { id, base: session.confirmed.revision, label, ...editOf(delta) };
+  const set: ChangeSet = { id, base: session.confirmed.revision, label: cutTo(label.toWellFormed(), LONGEST_LABEL), ...editOf(delta) };
   return ok({
     ...session,
     rig,
     waiting: [...session.waiting, { set, delta }],
-    past: [...session.past, { id, label, delta }],
+    past: [...session.past, { id, label: set.label, delta }],
     undoable: gesture === 'undo' ? session.undoable.slice(0, -1) : [...session.undoable, id],
     redoable: gesture === 'edit' ? [] : gesture === 'undo' ? [...session.redoable, id] : session.redoable.slice(0, -1),
   });
@@ -78,12 +81,13 @@ export const redo = (session: Session, id: string): Result<Session, readonly (Re
   takeBack(session, session.redoable.at(-1), id, 'redo');
 
 const takeBack = (session: Session, target: string | undefined, id: string, gesture: 'undo' | 'redo'): Result<Session, readonly (Refusal | Clash)[]> => {
+  if (target !== undefined && session.troubles.some((t) => t.set.id === target)) return ok(settle(session, target));
   const place = session.past.findIndex((p) => p.id === target);
   const entry = session.past[place];
   if (!entry) return refuse([{ code: 'undo', wrong: `There is nothing to ${gesture}.`, would: 'Changes from before this page was opened are in History.' }]);
   const back = rebase(invert(entry.delta), squash(session.past.slice(place + 1).map((later) => later.delta)));
   if (!back.ok) return back;
-  const label = gesture === 'undo' ? `Undo: ${entry.label}` : `Redo: ${entry.label.replace(/^Undo: /, '')}`;
+  const label = `${gesture === 'undo' ? 'Undo' : 'Redo'}: ${entry.label.replace(/^((Undo|Redo): )+/, '')}`;
   return perform(session, editOf(back.value), id, label, gesture);
 };
 
@@ -116,25 +120,22 @@ export const refused = (session: Session, id: string, clashes: readonly Clash[],
   if (!out) return session;
   const { theirs: _, ...replayed } = replay(session.confirmed, session.waiting.filter((w) => w !== out), new Map());
   const trouble: Trouble = { ...out, clashes, refusals };
+  const built = replayed.troubles.map((t) => ({ ...t, after: out.set.label }));
   return {
-    ...forget({ ...session, ...replayed }, [trouble, ...replayed.troubles]),
-    troubles: [...session.troubles, trouble, ...replayed.troubles],
+    ...forget({ ...session, ...replayed }, [trouble, ...built]),
+    troubles: [...session.troubles, trouble, ...built],
   };
 };
 
-/** What was not kept can be neither undone nor redone. */
+/** What was not kept has no effect that could be taken back; undoing it lets it go. */
 const forget = (session: Session, troubles: readonly Trouble[]): Session => {
   const lost = new Set(troubles.map((t) => t.set.id));
   if (lost.size === 0) return session;
-  return {
-    ...session,
-    past: session.past.filter((p) => !lost.has(p.id)),
-    undoable: session.undoable.filter((id) => !lost.has(id)),
-    redoable: session.redoable.filter((id) => !lost.has(id)),
-  };
+  return { ...session, past: session.past.filter((p) => !lost.has(p.id)), redoable: session.redoable.filter((id) => !lost.has(id)) };
 };
 
-export const settle = (session: Session, id: string): Session => ({ ...session, troubles: session.troubles.filter((t) => t.set.id !== id) });
+/** A trouble that is done with, whatever became of what it meant. */
+export const settle = (session: Session, id: string): Session => ({ ...session, troubles: session.troubles.filter((t) => t.set.id !== id), undoable: session.undoable.filter((u) => u !== id) });
 
 interface Replayed {
   readonly rig: Rig;

@@ -3,7 +3,7 @@ import { beatsText } from '../recall/beats.js';
 import { jumpOf } from '../recall/pedals.js';
 import { controlText, valueText } from '../recall/words.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { blockIds } from '../rig/invariants.js';
+import { blockIds } from '../rig/domain.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Heard } from '../rig/hookup.js';
 import { stagesMet } from '../signal/order.js';

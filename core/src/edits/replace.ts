@@ -3,7 +3,7 @@ import type { Edit } from '../change/edit.js';
 import type { Block, Device, Jack, Slot } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type AnyId, type Id, type Ref } from '../rig/ids.js';
-import { inDomain } from '../rig/invariants.js';
+import { inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
 import { all, partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';

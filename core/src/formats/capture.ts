@@ -15,17 +15,32 @@ export interface Capture {
   readonly notes: readonly string[];
 }
 
-const LARGEST = 16_000_000;
+/** Of a capture, in bytes: hours of playing. */
+export const LARGEST_CAPTURE = 16_000_000;
 const SYSEX_START = 0xf0;
 const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'capture', where, wrong, would });
 
+/** What is worked out in pieces: it tells how far it is, from 0 to 1, and gives the result at the end. */
+export type InPieces<T> = Generator<number, T, void>;
+
+/** The same in one go. */
+export const atOnce = <T>(pieces: InPieces<T>): T => {
+  for (;;) {
+    const { done, value } = pieces.next();
+    if (done) return value;
+  }
+};
+
 /** A Standard MIDI File or text with bytes in hex, whichever it is. */
-export const readCapture = (bytes: Uint8Array): Result<Capture, readonly Refusal[]> => {
-  if (bytes.length > LARGEST) return refuse([refusal('', `The capture has ${bytes.length.toLocaleString('en')} bytes.`, `At most ${LARGEST.toLocaleString('en')} are read; capture one song at a time.`)]);
+export const readCapture = (bytes: Uint8Array): Result<Capture, readonly Refusal[]> => atOnce(readingCapture(bytes));
+
+/** The same in pieces. */
+export const readingCapture = function* (bytes: Uint8Array): InPieces<Result<Capture, readonly Refusal[]>> {
+  if (bytes.length > LARGEST_CAPTURE) return refuse([refusal('', `The capture has ${bytes.length.toLocaleString('en')} bytes.`, `At most ${LARGEST_CAPTURE.toLocaleString('en')} are read; capture one song at a time.`)]);
   if (String.fromCharCode(...bytes.subarray(0, 4)) === 'MThd') return readMidiFile(bytes);
   const text = new TextDecoder('utf-8').decode(bytes);
   if (text.includes('\u0000') || [...text.slice(0, 2000)].filter((c) => c === '\ufffd').length > 20) return refuse([refusal('', 'This is neither a Standard MIDI File nor text.', 'Save what the monitor shows as text, or record to a file that ends in .mid.')]);
-  return readHexText(text);
+  return yield* readingHexText(text);
 };
 
 const STATUS: Readonly<Record<string, number>> = { noteOff: 0x8, noteOn: 0x9, noteAftertouch: 0xa, controller: 0xb, programChange: 0xc, channelAftertouch: 0xd, pitchBend: 0xe };
@@ -94,17 +109,26 @@ const bytesIn = (line: string): readonly number[] => {
 };
 
 /** Lines of a monitor: a time perhaps, and bytes in hex. Running status, real-time bytes and system exclusive are read as a box would. */
-export const readHexText = (text: string): Result<Capture, readonly Refusal[]> => {
+export const readHexText = (text: string): Result<Capture, readonly Refusal[]> => atOnce(readingHexText(text));
+
+const LINES_A_PIECE = 10_000;
+
+const readingHexText = function* (text: string): InPieces<Result<Capture, readonly Refusal[]>> {
   const reader = new ByteReader();
   const messages: Captured[] = [];
   const unread: number[] = [];
   let [open, exclusive] = [0, 0];
   let first: number | undefined;
-  text.split(/\r?\n/).forEach((line, i) => {
-    if (!line.trim()) return;
+  const lines = text.split(/\r?\n/);
+  for (const [i, line] of lines.entries()) {
+    if (i % LINES_A_PIECE === LINES_A_PIECE - 1) yield i / lines.length;
+    if (!line.trim()) continue;
     const time = timeOf(line);
     const bytes = bytesIn(time ? line.slice(time.length) : line);
-    if (bytes.length === 0) return void unread.push(i + 1);
+    if (bytes.length === 0) {
+      unread.push(i + 1);
+      continue;
+    }
     if (time) first ??= time.ms;
     for (const byte of bytes) {
       if (byte === SYSEX_START) exclusive += 1;
@@ -113,7 +137,7 @@ export const readHexText = (text: string): Result<Capture, readonly Refusal[]> =
       if (byte === 0xf7) open = 0;
       if (read) messages.push({ ...read, ...(time ? { ms: time.ms - first! } : {}) });
     }
-  });
+  }
   if (messages.length === 0) return refuse([refusal(unread[0] ? `line ${unread[0]}` : '', 'No MIDI message stands in this text.', 'Lines such as C2 06 or B3 66 7F are read; each byte as two hex digits, the status first.')]);
   return ok({
     messages,

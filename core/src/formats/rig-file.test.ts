@@ -54,7 +54,7 @@ describe('a file that is no rig is refused with the path, what was found and wha
     ['a misspelt jack kind', broken((d) => { d.devices[3]!.jacks[0]!.kind = 'audo'; }), 'devices[3].jacks[0].kind: "audo" is not one of audio, midi'],
     ['a number for a code', broken((d) => { d.devices[0]!.code = 7; }), 'devices[0].code: 7 stands where a string belongs'],
     ['a name of 10,000 characters', broken((d) => { d.sounds[0]!.name = 'x'.repeat(10_000); }), 'over the limit of 120 characters'],
-    ['an empty name', broken((d) => { d.sounds[0]!.name = ''; }), 'under the limit of 1 characters'],
+    ['an empty name', broken((d) => { d.sounds[0]!.name = ''; }), 'There is no text. Type one.'],
     ['a MIDI channel of 17', broken((d) => { (d.devices[13] as unknown as { midi: { channel: number } }).midi.channel = 17; }), 'devices[13].midi.channel: 17 is over the limit of 16'],
     ['a want of no kind', broken((d) => { d.sounds[0]!.wants[0] = { stage: 'device:cmp.compressor', is: 'maybe' }; }), 'sounds[0].wants[0].is: "maybe" is not one of in, out, any'],
     ['a want on a box that is not there', broken((d) => { d.sounds[0]!.wants[0] = { stage: 'device:ghost.x', is: 'in' }; }), 'device:ghost, which is not in the rig'],

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { apply } from '../change/apply.js';
 import { KINDS, type Kind } from '../rig/ids.js';
+import { LARGEST_FILE } from '../rig/limits.js';
 import { readPart } from '../rig/read.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, emptyRig, type Part, type Rig } from '../rig/rig.js';
@@ -13,23 +14,24 @@ const LISTS: Readonly<Record<Kind, string>> = {
   setList: 'setLists', logEntry: 'log', standingTest: 'standingTests', acceptance: 'acceptances', tick: 'ticks',
 };
 
-const LARGEST = 16_000_000;
-
 /** A part with its fields in the order of its shape, so that equal rigs give equal text. */
 const inOrder = (part: Part): unknown => {
   const shaped = SHAPES[part.kind].safeParse(part);
   return shaped.success ? shaped.data : part;
 };
 
-/** The whole rig as one JSON document (docs/formats.md). Writing what was read gives the same text. */
-export const writeRigFile = (rig: Rig): string =>
-  `${JSON.stringify({ yunta: 'rig', format: FORMAT, ...Object.fromEntries(KINDS.map((kind) => [LISTS[kind], (all(rig, kind) as readonly Part[]).map(inOrder)])) }, null, 2)}\n`;
+/** The whole rig as one JSON document (docs/formats.md). Writing what was read gives the same text. One so large that it could not be read again goes without line breaks. */
+export const writeRigFile = (rig: Rig): string => {
+  const document = { yunta: 'rig', format: FORMAT, ...Object.fromEntries(KINDS.map((kind) => [LISTS[kind], (all(rig, kind) as readonly Part[]).map(inOrder)])) };
+  const text = `${JSON.stringify(document, null, 2)}\n`;
+  return text.length <= LARGEST_FILE ? text : `${JSON.stringify(document)}\n`;
+};
 
 const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'file', where, wrong, would });
 
 /** @returns the rig, or every reason why the text is none, each with its path inside the document */
 export const readRigFile = (text: string): Result<Rig, readonly Refusal[]> => {
-  if (text.length > LARGEST) return refuse([refusal('', `The file has ${text.length.toLocaleString('en')} characters.`, `A rig file has at most ${LARGEST.toLocaleString('en')}.`)]);
+  if (text.length > LARGEST_FILE) return refuse([refusal('', `The file has ${text.length.toLocaleString('en')} characters.`, `A rig file has at most ${LARGEST_FILE.toLocaleString('en')}.`)]);
   let data: unknown;
   try {
     data = JSON.parse(text);
@@ -46,6 +48,7 @@ export const readRigFile = (text: string): Result<Rig, readonly Refusal[]> => {
   const unknownKeys = Object.keys(document).filter((k) => !['yunta', 'format', ...Object.values(LISTS)].includes(k));
   if (unknownKeys.length) return refuse(unknownKeys.map((k) => refusal(k, 'This is not part of a rig file.', `It holds ${Object.values(LISTS).join(', ')}.`)));
   const parts: Part[] = [];
+  const seen = new Set<string>();
   const wrong: Refusal[] = [];
   for (const kind of KINDS) {
     const list = document[LISTS[kind]] ?? [];
@@ -58,8 +61,11 @@ export const readRigFile = (text: string): Result<Rig, readonly Refusal[]> => {
       const read = readPart(broughtUpToDate(raw, document.format), where);
       if (!read.ok) wrong.push(...read.error);
       else if (read.value.kind !== kind) wrong.push(refusal(`${where}.kind`, `A ${read.value.kind} stands among the ${LISTS[kind]}.`, `Move it to ${LISTS[read.value.kind]}.`));
-      else if (parts.some((p) => p.id === read.value.id)) wrong.push(refusal(`${where}.id`, `"${read.value.id}" is there twice.`, 'Give each part an id of its own.'));
-      else parts.push(read.value);
+      else if (seen.has(read.value.id)) wrong.push(refusal(`${where}.id`, `"${read.value.id}" is there twice.`, 'Give each part an id of its own.'));
+      else {
+        seen.add(read.value.id);
+        parts.push(read.value);
+      }
     });
   }
   if (wrong.length) return refuse(wrong);

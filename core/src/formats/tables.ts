@@ -1,18 +1,18 @@
-import Papa from 'papaparse';
 import { CATALOGUE, generic } from '../catalogue/boxes.js';
 import { together, type Edit } from '../change/edit.js';
 import { connect, givesOut } from '../edits/cables.js';
 import { addDevice } from '../edits/devices.js';
 import { apply } from '../change/apply.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { cutTo, LONGEST, wrongText } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { MOST_ROWS, readCells, writeCells } from './cells.js';
 import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
 
 const KIT_COLUMNS = ['code', 'name', 'box', 'zone', 'midi channel'] as const;
 const CABLE_COLUMNS = ['from box', 'from jack', 'to box', 'to jack', 'metres', 'label'] as const;
-const MOST_ROWS = 500;
 
-const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string => `${Papa.unparse({ fields: [...fields], data: data.map((row) => [...row]) }, { newline: '\n', escapeFormulae: true })}\n`;
+const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string => `${writeCells([fields, ...data])}\n`;
 
 /** The kit as a table (RFC 4180), one box a row. */
 export const kitCsv = (rig: Rig): string => csv(KIT_COLUMNS, all(rig, 'device').map((d) => [d.code, d.name, d.made ?? '', d.zone, typeof d.midi?.channel === 'number' ? d.midi.channel : '']));
@@ -39,7 +39,9 @@ const wrongAt = (row: number, wrong: string, would: string): Refusal => ({ code:
 
 /** Rows of a table from a file or pasted from a spreadsheet, with or without its heading; commas, semicolons or tabs. */
 const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[], readonly Refusal[]> => {
-  const { data } = Papa.parse<string[]>(text.trim().replace(/^\uFEFF/, ''), { skipEmptyLines: 'greedy', delimitersToGuess: ['\t', ',', ';'] });
+  const cells = readCells(text.trim());
+  if (!cells.ok) return cells;
+  const data = cells.value;
   if (data.length === 0) return refuse([wrongAt(1, 'There is nothing in it.', `Give one row each: ${columns.join(', ')}.`)]);
   const heading = data[0]!.map((h) => h.trim().toLowerCase());
   const named = columns.slice(0, 2).every((c) => heading.includes(c));
@@ -48,6 +50,8 @@ const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[]
   if (rows.length > MOST_ROWS) return refuse([wrongAt(MOST_ROWS + 1, `There are ${rows.length} rows.`, `At most ${MOST_ROWS} are taken at once.`)]);
   return ok(rows);
 };
+
+const tooLong = (text: string | undefined, most: number): boolean => wrongText(text ?? '', most) !== undefined;
 
 const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, ' ').trim();
 
@@ -62,10 +66,12 @@ export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>):
     const box = CATALOGUE.find((g) => g.key === said) ?? CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(said))) ?? CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(row['name'] ?? '')));
     const channel = row['midi channel'] ? Number(row['midi channel']) : undefined;
     if (!box) wrong.push(wrongAt(i + 1, `"${said.slice(0, 60)}" is no box of the catalogue.`, 'Call it as the shelves do, such as "Low-gain drive".'));
+    else if (tooLong(row['code'], LONGEST.code)) wrong.push(wrongAt(i + 1, `The code "${row['code']!.slice(0, 20)}" is too long: ${wrongText(row['code']!, LONGEST.code)}`, 'Shorten it, or leave it out and one is made.'));
+    else if (tooLong(row['name'], LONGEST.name)) wrong.push(wrongAt(i + 1, `The name "${cutTo(row['name']!, 24)}" is too long: ${wrongText(row['name']!, LONGEST.name)}`, 'Shorten it.'));
     else if (channel !== undefined && !(Number.isInteger(channel) && channel >= 1 && channel <= 16)) wrong.push(wrongAt(i + 1, `"${row['midi channel']!.slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
     else {
-      const code = (row['code'] ?? '').toUpperCase().replaceAll(/[^A-Z0-9]/g, '').slice(0, 4);
-      const edit = addDevice(rig, box.key, newId(), { ...(code.length >= 2 ? { code } : {}), ...(row['name'] ? { name: row['name'].slice(0, 120) } : {}), ...(channel && generic(box.key).box.midi ? { channel } : {}) }, codes);
+      const code = row['code'] ?? '';
+      const edit = addDevice(rig, box.key, newId(), { ...(code ? { code } : {}), ...(row['name'] ? { name: row['name'] } : {}), ...(channel && generic(box.key).box.midi ? { channel } : {}) }, codes);
       const [made] = edit.put;
       if (made?.kind === 'device') codes.push(made.code);
       return [edit];
@@ -85,8 +91,11 @@ export const readCableTable = (rig: Rig, hookup: Id<'hookup'>, text: string, new
   const jack = (i: number, code: string, name: string): Ref | undefined => {
     const box = all(rig, 'device').find((d) => d.code.toLowerCase() === code.toLowerCase() || plain(d.name) === plain(code));
     if (!box) wrong.push(wrongAt(i + 1, `No box is called "${code.slice(0, 60)}".`, `There are ${all(rig, 'device').map((d) => d.code).join(', ') || 'none yet; say first what is in the kit'}.`));
-    else if (!box.jacks.some((j) => j.id === name.toLowerCase())) wrong.push(wrongAt(i + 1, `${box.code} has no jack "${name.slice(0, 60)}".`, `It has ${box.jacks.map((j) => j.id).join(', ')}.`));
-    else return ref(box.id, name.toLowerCase());
+    else {
+      const found = box.jacks.find((j) => j.id === name) ?? box.jacks.find((j) => j.id.toLowerCase() === name.toLowerCase());
+      if (found) return ref(box.id, found.id);
+      wrong.push(wrongAt(i + 1, `${box.code} has no jack "${name.slice(0, 60)}".`, `It has ${box.jacks.map((j) => j.id).join(', ')}.`));
+    }
     return undefined;
   };
   rows.value.forEach((row, i) => {
@@ -98,7 +107,7 @@ export const readCableTable = (rig: Rig, hookup: Id<'hookup'>, text: string, new
     if (metres !== undefined && !(metres > 0 && metres <= 200)) return void wrong.push(wrongAt(i + 1, `"${row['metres']!.slice(0, 20)}" is no length.`, 'Give metres, such as 0.3 or 6.'));
     const plugged = connect(sofar, hookup, newId(), from, to);
     const cable = plugged.put[0]!;
-    const edit = cable.kind === 'cable' ? { ...plugged, put: [{ ...cable, ...(metres ? { m: metres } : {}), ...(row['label'] ? { label: row['label'].slice(0, 60) } : {}) }] } : plugged;
+    const edit = cable.kind === 'cable' ? { ...plugged, put: [{ ...cable, ...(metres ? { m: metres } : {}), ...(row['label'] ? { label: row['label'] } : {}) }] } : plugged;
     const applied = apply(sofar, edit);
     if (!applied.ok) wrong.push(...applied.error.map((e) => ({ ...e, where: `row ${i + 1}` })));
     else {

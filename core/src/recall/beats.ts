@@ -1,5 +1,5 @@
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { inDomain } from '../rig/invariants.js';
+import { inDomain } from '../rig/domain.js';
 import { stepOf } from '../rig/midi-manners.js';
 import { all, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';

@@ -1,11 +1,12 @@
-import type { Act } from './act.js';
-import type { Control, Device, Slot, Tap } from './device.js';
+import type { Control } from './device.js';
+import { blockIds, domainText, inDomain } from './domain.js';
+import { wrongActs, wrongInDevice } from './device-references.js';
 import type { Assumption, Hookup } from './hookup.js';
 import { isId, kindOf, splitRef, type AnyId, type Id, type Ref } from './ids.js';
 import type { Refusal } from './result.js';
 import { partOf, type Part, type Rig } from './rig.js';
-import { wantTarget, type Want } from './sound.js';
-import type { Value, When } from './value.js';
+import { wantTarget, type Move, type Sound, type Want } from './sound.js';
+import type { Value } from './value.js';
 
 /** Every part that this one cannot be without. */
 export const refersTo = (part: Part): readonly AnyId[] => {
@@ -47,31 +48,12 @@ const listReferences = (part: Part): readonly AnyId[] => {
 const heardRefs = (hears: readonly { from: string; at: string }[]): AnyId[] =>
   hears.flatMap((h) => [deviceOf(h.at), ...(h.from.startsWith('device:') ? [deviceOf(h.from)] : [])]);
 
-/** The stage blocks of a device, also those in arms of forks. */
-export const blockIds = (slots: readonly Slot[]): readonly string[] =>
-  slots.flatMap((s) => (s.is === 'block' ? [s.id] : s.is === 'fork' ? s.arms.flatMap((a) => blockIds(a.slots)) : []));
-
-export const inDomain = (control: Control, value: Value): boolean => {
-  const { domain } = control;
-  if ('values' in domain) return domain.values.some((v) => String(v) === String(value));
-  if ('min' in domain) return typeof value === 'number' && value >= domain.min && value <= domain.max;
-  const named = String(value).split(/\s+/).filter((word) => !['(', ')', '|', ''].includes(word));
-  return named.every((word) => domain.arrange.includes(word)) && new Set(named).size === named.length;
-};
-
-export const domainText = (control: Control): string => {
-  const { domain } = control;
-  if ('values' in domain) return domain.values.slice(0, 12).join(', ') + (domain.values.length > 12 ? ' …' : '');
-  if ('min' in domain) return `${domain.min} to ${domain.max}${domain.unit ? ` ${domain.unit}` : ''}`;
-  return `an arrangement of ${domain.arrange.join(' ')}`;
-};
-
 /** What can never be saved, for one part within the rig that would result. */
 export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
   const missing = refersTo(part).filter((id) => !partOf(rig, id));
   if (missing.length) return missing.map((id) => lostReference(rig, part, id));
   switch (part.kind) {
-    case 'device': return wrongInDevice(part);
+    case 'device': return wrongInDevice(part).map(({ where, what, would }) => wrong(part.id, where, what, would));
     case 'program': return wrongInProgram(rig, part);
     case 'hookup': return [
       ...Object.entries(part.settings).flatMap(([r, v]) => wrongValue(rig, part.id, 'settings', r as Ref, v)),
@@ -80,7 +62,7 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     ];
     case 'cable': return wrongInCable(rig, part);
     case 'sound': return wrongInSound(rig, part);
-    case 'move': return [...wrongWants(rig, part.id, 'on', part.on), ...wrongWants(rig, part.id, 'off', part.off)];
+    case 'move': return [...wrongSwitches(rig, part), ...wrongWants(rig, part.id, 'on', part.on), ...wrongWants(rig, part.id, 'off', part.off)];
     case 'song':
     case 'setList':
     case 'standingTest':
@@ -126,69 +108,6 @@ const wrongValue = (rig: Rig, part: AnyId, where: string, r: Ref, value: Value):
 
 const duplicates = (names: readonly string[]): readonly string[] => [...new Set(names.filter((n, i) => names.indexOf(n) !== i))];
 
-const wrongInDevice = (device: Device): readonly Refusal[] => {
-  const found: Refusal[] = [];
-  const controls = new Set(device.controls.map((c) => c.id));
-  const poles = new Set(device.jacks.flatMap((j) => [...(j.poles.tip ? [j.id] : []), ...(j.poles.ring ? [`${j.id}:ring`] : [])]));
-  const add = (where: string, what: string, would: string) => found.push(wrong(device.id, where, what, would));
-  for (const [where, names] of [
-    ['jacks', device.jacks.map((j) => j.id)], ['chains', device.chains.map((c) => c.id)], ['controls', device.controls.map((c) => c.id)],
-    ['actuators', device.actuators.map((a) => a.id)], ['memories', device.memories.map((m) => m.id)],
-    ['chains', device.chains.flatMap((c) => blockIds(c.slots))],
-  ] as const) {
-    for (const twice of duplicates(names)) add(where, `"${twice}" is there twice.`, 'Give each its own name.');
-  }
-  const checkPoint = (where: string, at: string) => {
-    if (!at.startsWith('#') && !poles.has(at)) add(where, `"${at}" is not a jack of this device.`, `Use one of ${[...poles].join(', ') || 'its jacks (it has none)'} or an inner bus such as "#bus".`);
-  };
-  const checkControl = (where: string, id: string) => {
-    if (!controls.has(id)) add(where, `"${id}" is not a control of this device.`, `Use one of ${[...controls].join(', ') || 'its controls (it has none)'}.`);
-  };
-  const checkWhen = (where: string, when: When | undefined) => when?.forEach((f) => ('jack' in f ? checkPoint(where, f.jack) : checkControl(where, f.control)));
-  const checkTaps = (where: string, taps: readonly Tap[]) => taps.forEach((t) => {
-    checkPoint(where, t.at);
-    checkWhen(where, t.when);
-  });
-  const checkSlots = (where: string, slots: readonly Slot[]): void => slots.forEach((s) => {
-    const at = `${where}.${s.id}`;
-    switch (s.is) {
-      case 'block': return checkWhen(at, s.on);
-      case 'insert':
-        checkTaps(at, [...s.send, ...s.return]);
-        return checkWhen(at, s.on);
-      case 'fork':
-        if (s.arms.length === 0) add(at, `The fork "${s.id}" has no arms.`, 'Give it an arm for each way the signal can go, or take it out.');
-        return s.arms.forEach((a) => {
-          checkWhen(`${at}.${a.id}`, a.when);
-          checkSlots(`${at}.${a.id}`, a.slots);
-        });
-    }
-  });
-  for (const chain of device.chains) {
-    checkTaps(`chains.${chain.id}`, [...chain.from, ...chain.to]);
-    checkWhen(`chains.${chain.id}`, chain.when);
-    checkSlots(`chains.${chain.id}`, chain.slots);
-    if (chain.order) checkControl(`chains.${chain.id}.order`, chain.order);
-  }
-  for (const memory of device.memories) {
-    checkControl(`memories.${memory.id}.control`, memory.control);
-    [...memory.stores, ...(memory.mayStore ?? [])].forEach((id) => checkControl(`memories.${memory.id}.stores`, id));
-  }
-  const checkActs = (where: string, acts: readonly Act[]) => acts.forEach((act) => {
-    if ('control' in act) checkControl(where, act.control);
-    if ('load' in act && !device.memories.some((m) => m.id === act.load)) add(where, `"${act.load}" is not a memory of this device.`, 'Name one of its memories.');
-  });
-  device.actuators.forEach((a) => checkActs(`actuators.${a.id}`, a.acts));
-  device.ends?.forEach((e, i) => checkPoint(`ends[${i}]`, e.at));
-  if (typeof device.midi?.channel === 'string') checkControl('midi.channel', device.midi.channel);
-  for (const control of device.controls) {
-    if (typeof control.powerUp === 'object' && !inDomain(control, control.powerUp.at)) {
-      add(`controls.${control.id}.powerUp`, `${JSON.stringify(control.powerUp.at)} is outside its range.`, `Use ${domainText(control)}.`);
-    }
-  }
-  return found;
-};
-
 const wrongInProgram = (rig: Rig, part: Extract<Part, { kind: 'program' }>): readonly Refusal[] => {
   const device = partOf(rig, part.device)!;
   const memory = device.memories.find((m) => m.id === part.memory);
@@ -209,6 +128,11 @@ const wrongInProgram = (rig: Rig, part: Extract<Part, { kind: 'program' }>): rea
   for (const sweep of part.sweeps ?? []) {
     if (!device.jacks.some((j) => j.id === sweep.jack && j.kind === 'expression')) found.push(wrong(part.id, 'sweeps', `${device.name} has no expression input "${sweep.jack}".`, `It has ${device.jacks.filter((j) => j.kind === 'expression').map((j) => j.id).join(', ') || 'none'}.`));
     if ('control' in sweep && !device.controls.some((c) => c.id === sweep.control)) found.push(wrong(part.id, 'sweeps', `${device.name} has no control "${sweep.control}".`, 'Let the pedal move one that it has.'));
+  }
+  const acts = [part.acts, ...part.assigns.flatMap((a) => [a.on, a.off])].flatMap((list) => wrongActs(device, 'acts', list));
+  found.push(...acts.map(({ where, what, would }) => wrong(part.id, where, what, would)));
+  for (const { switch: name } of part.assigns) {
+    if (!memory.assignable?.some((a) => a.switch === name)) found.push(wrong(part.id, 'assigns', `${device.name} has no switch "${name}" that programs can assign.`, `It has ${(memory.assignable ?? []).map((a) => a.switch).join(', ') || 'none'}.`));
   }
   return found;
 };
@@ -249,6 +173,12 @@ const wrongWants = (rig: Rig, part: AnyId, where: string, wants: readonly Want[]
   }),
 ];
 
+const wrongSwitches = (rig: Rig, { id, at }: Move): readonly Refusal[] => at.flatMap(({ device, switch: name }, i) => {
+  const box = partOf(rig, device)!;
+  const assignable = box.memories.flatMap((m) => (m.assignable ?? []).map((a) => a.switch));
+  return assignable.includes(name) ? [] : [wrong(id, `at[${i}]`, `${box.name} has no switch "${name}" that a move can be put on.`, `It has ${assignable.join(', ') || 'none'}.`)];
+});
+
 const wrongPedal = (rig: Rig, part: AnyId, where: string, w: Extract<Want, { pedal: Ref }>): readonly Refusal[] => {
   const { device, name } = splitRef(w.pedal);
   const box = partOf(rig, device)!;
@@ -258,15 +188,25 @@ const wrongPedal = (rig: Rig, part: AnyId, where: string, w: Extract<Want, { ped
     : [wrong(part, where, `${box.name} has no expression input "${name}".`, `It has ${box.jacks.filter((j) => j.kind === 'expression').map((j) => j.id).join(', ') || 'none'}.`)];
 };
 
+/** Whether one gets back to where one was by going from sound to sound. */
+const leadsBack = (rig: Rig, from: Sound, next: (sound: Sound) => Id<'sound'> | undefined): boolean => {
+  const seen = new Set<string>([from.id]);
+  for (let at = next(from); at; ) {
+    if (seen.has(at)) return true;
+    seen.add(at);
+    const sound: Sound | undefined = partOf(rig, at);
+    at = sound && next(sound);
+  }
+  return false;
+};
+
 const wrongInSound = (rig: Rig, part: Extract<Part, { kind: 'sound' }>): readonly Refusal[] => {
   const found: Refusal[] = [...wrongWants(rig, part.id, 'wants', part.wants)];
-  const seen = new Set<string>([part.id]);
-  for (let parent = part.parent; parent; parent = partOf(rig, parent)?.parent) {
-    if (seen.has(parent)) {
-      found.push(wrong(part.id, 'parent', `"${part.name}" would be derived from itself.`, 'Choose another parent, or none.'));
-      break;
-    }
-    seen.add(parent);
+  if (leadsBack(rig, part, (s) => s.parent)) found.push(wrong(part.id, 'parent', `"${part.name}" would be derived from itself.`, 'Choose another parent, or none.'));
+  if (leadsBack(rig, part, (s) => s.level?.than)) found.push(wrong(part.id, 'level', `"${part.name}" would be as loud as itself.`, 'Measure it against another sound, or none.'));
+  for (const stage of part.order ?? []) {
+    const { device, name } = splitRef(stage);
+    if (!partOf(rig, device)!.chains.some((c) => c.slots.some((s) => s.id === name) || blockIds(c.slots).includes(name))) found.push(wrong(part.id, 'order', `${partOf(rig, device)!.name} has no stage "${name}".`, 'Name stages that are there.'));
   }
   part.calls.forEach((call, i) => {
     const device = partOf(rig, call.device)!;

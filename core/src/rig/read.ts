@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { once } from './kept.js';
+import { unkeepable } from './keepable.js';
 import { isId, KINDS, type Kind } from './ids.js';
 import { ok, refuse, type Refusal, type Result } from './result.js';
 import type { Part } from './rig.js';
@@ -36,8 +38,10 @@ const say = (issue: Issue, found: unknown): { wrong: string; would: string } => 
     case 'invalid_type':
       return { wrong: `${shown(found)} stands where ${issue.expected === 'object' ? 'an object' : `a ${issue.expected}`} belongs.`, would: found === undefined ? 'Add it.' : 'Replace it.' };
     case 'too_big':
-      return { wrong: `${shown(found)} is over the limit of ${issue.maximum}${issue.origin === 'string' ? ' characters' : ''}.`, would: `Use at most ${issue.maximum}.` };
+      if (typeof found === 'string') return { wrong: `${shown(found)} has ${found.length} characters, over the limit of ${issue.maximum} characters.`, would: `Use at most ${issue.maximum}.` };
+      return { wrong: `${Array.isArray(found) ? `A list of ${found.length}` : shown(found)} is over the limit of ${issue.maximum}.`, would: `Use at most ${issue.maximum}.` };
     case 'too_small':
+      if (found === '') return { wrong: 'There is no text.', would: 'Type one.' };
       return { wrong: `${shown(found)} is under the limit of ${issue.minimum}${issue.origin === 'string' ? ' characters' : ''}.`, would: `Use at least ${issue.minimum}.` };
     case 'unrecognized_keys':
       return { wrong: `"${issue.keys.join('", "')}" is not known here.`, would: 'Remove it, or check its spelling.' };
@@ -52,17 +56,28 @@ export const readPart = (data: unknown, where = ''): Result<Part, readonly Refus
   if (!KINDS.includes(kind as Kind)) {
     return refuse([{ code: 'shape', where: pathText([where, 'kind'].filter(Boolean)), wrong: `${shown(kind)} is not one of ${KINDS.join(', ')}.`, would: 'Give each part its kind.' }]);
   }
+  const odd = unkeepable(data);
+  if (odd) return refuse([{ code: 'shape', ...idOf(data), where: placeIn(where, odd.path), wrong: odd.wrong, would: odd.would }]);
   const parsed = SHAPES[kind as Kind].safeParse(data);
   if (parsed.success) return ok(parsed.data);
-  const part = (data as { id?: unknown }).id;
   return refuse(parsed.error.issues.slice(0, 20).map((raw) => {
     const issue = deepest(raw);
-    const inside = pathText(issue.path);
-    return {
-      code: 'shape',
-      ...(typeof part === 'string' && part.length < 80 && isId(part) ? { part } : {}),
-      where: where ? `${where}${inside ? (inside.startsWith('[') ? inside : `.${inside}`) : ''}` : inside,
-      ...say(issue, dig(data, issue.path)),
-    };
+    return { code: 'shape', ...idOf(data), where: placeIn(where, issue.path), ...say(issue, dig(data, issue.path)) };
   }));
+};
+
+/** What is wrong with the shape of a part; asked once for each. */
+export const wrongInShape: (part: Part) => readonly Refusal[] = once((part: Part) => {
+  const read = readPart(part);
+  return read.ok ? [] : read.error;
+});
+
+const idOf = (data: unknown): { readonly part?: string } => {
+  const { id } = data as { id?: unknown };
+  return typeof id === 'string' && id.length < 80 && isId(id) ? { part: id } : {};
+};
+
+const placeIn = (where: string, path: readonly PropertyKey[]): string => {
+  const inside = pathText(path);
+  return where && inside ? `${where}${inside.startsWith('[') ? '' : '.'}${inside}` : where || inside;
 };

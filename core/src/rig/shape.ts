@@ -3,6 +3,8 @@ import type { Act, Message } from './act.js';
 import { CONNECTORS, END_KINDS, JACK_KINDS, SOURCE_KINDS, STAGES, ZONES, type Actuator, type Arm, type Chain, type Control, type Device, type Domain, type End, type Figures, type Insert, type Jack, type Memory, type Slot, type Stimulus, type Tap } from './device.js';
 import type { Cable, Heard, Hookup } from './hookup.js';
 import { ID_TAIL, KINDS, type Id, type Kind, type Ref } from './ids.js';
+import { isTakenName } from './keepable.js';
+import { LONGEST, TEMPO } from './limits.js';
 import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
@@ -13,16 +15,13 @@ import type { Case, Fact, Value, When } from './value.js';
  * The shape of every part as data from outside must have it. Each schema is typed by the interface that the product uses,
  * so the two cannot drift apart without the type check saying so; the JSON Schema of the rig file is made from it.
  */
-const LONGEST_NAME = 120;
-const LONGEST_TEXT = 20_000;
-
-const name = z.string().min(1).max(LONGEST_NAME);
-const word = z.string().min(1).max(64);
+const name = z.string().min(1).max(LONGEST.name);
+const word = z.string().min(1).max(LONGEST.word).refine((w) => !isTakenName(w), { error: 'this name stands for something else already' });
 const id = <K extends Kind>(kind: K): z.ZodType<Id<K>> =>
   z.string().regex(new RegExp(`^${kind}:${ID_TAIL.source.slice(1)}`)) as unknown as z.ZodType<Id<K>>;
 const anyId = z.union(KINDS.map((kind) => id(kind))) as unknown as z.ZodType<Id>;
 const refShape = z.string().regex(/^device:[a-z0-9][a-z0-9-]{0,63}\..{1,64}$/) as unknown as z.ZodType<Ref>;
-const value: z.ZodType<Value> = z.union([z.string().max(200), z.number()]);
+const value: z.ZodType<Value> = z.union([z.string().max(LONGEST.value), z.number()]);
 const record = <T>(of: z.ZodType<T>) => z.record(z.string().max(130), of);
 const refRecord = <T>(of: z.ZodType<T>) => record(of) as unknown as z.ZodType<Readonly<Record<Ref, T>>>;
 const pair = <T>(of: z.ZodType<T>) => z.tuple([of, of]);
@@ -41,7 +40,7 @@ const byte = z.number().int().min(0).max(127);
 const message: z.ZodType<Message> = z.union([
   z.strictObject({ pc: byte, channel, bank: z.number().int().min(0).max(16_383).optional() }),
   z.strictObject({ cc: byte, value: byte, channel }),
-  z.strictObject({ bpm: z.number().min(20).max(400) }),
+  z.strictObject({ bpm: z.number().min(TEMPO.min).max(TEMPO.max) }),
 ]);
 const guarded = { when: when.optional() };
 const act: z.ZodType<Act> = z.union([
@@ -77,7 +76,7 @@ const insert: z.ZodType<Insert> = z.strictObject({
 });
 const slot: z.ZodType<Slot> = z.union([
   block, insert,
-  z.strictObject({ is: z.literal('fork'), id: word, arms: z.array(z.lazy(() => arm)).min(1), crossoverHz: z.union([z.number(), word]).optional() }),
+  z.strictObject({ is: z.literal('fork'), id: word, arms: z.array(z.lazy(() => arm)), crossoverHz: z.union([z.number(), word]).optional() }),
 ]) as unknown as z.ZodType<Slot>;
 const arm: z.ZodType<Arm> = z.strictObject({
   id: word, slots: z.array(z.lazy(() => slot)), when: when.optional(), gain: gain.optional(), band: z.enum(['low', 'high']).optional(),
@@ -143,7 +142,7 @@ const figures: z.ZodType<Figures> = z.strictObject({
 });
 
 const device: z.ZodType<Device> = z.strictObject({
-  kind: z.literal('device'), id: id('device'), code: z.string().min(1).max(4), name, at: z.number().optional(), zone: z.enum(ZONES), made: word.optional(),
+  kind: z.literal('device'), id: id('device'), code: z.string().min(1).max(LONGEST.code), name, at: z.number().optional(), zone: z.enum(ZONES), made: word.optional(),
   jacks: list(jack), chains: list(chain), controls: list(control), actuators: list(actuator), memories: list(memory),
   midi: z.strictObject({ channel: z.union([channel, word]), omni: z.boolean().optional(), messages: z.enum(['lost', 'queued']) }).optional(),
   ends: list(end).optional(), figures,
@@ -162,13 +161,13 @@ const heard: z.ZodType<Heard> = z.strictObject({
 });
 const hookup: z.ZodType<Hookup> = z.strictObject({
   kind: z.literal('hookup'), id: id('hookup'), name, settings: refRecord(value), hears: list(heard),
-  assumes: list(z.strictObject({ control: refShape, value, why: z.string().max(500) })),
+  assumes: list(z.strictObject({ control: refShape, value, why: z.string().max(LONGEST.remark) })),
   admits: z.strictObject({ moves: z.boolean(), feet: z.boolean(), powerCycle: z.boolean(), knobs: z.boolean().optional() }).optional(),
   place: record(z.strictObject({ x: z.number(), y: z.number(), turn: z.number(), at: word })).optional(),
 });
 const cable: z.ZodType<Cable> = z.strictObject({
   kind: z.literal('cable'), id: id('cable'), hookup: id('hookup'), ends: pair(refShape), m: z.number().positive().max(1000).optional(),
-  plugs: pair(z.enum(CONNECTORS)).optional(), label: z.string().max(40).optional(), colour: z.string().max(40).optional(), have: z.boolean().optional(),
+  plugs: pair(z.enum(CONNECTORS)).optional(), label: z.string().max(LONGEST.label).optional(), colour: z.string().max(LONGEST.label).optional(), have: z.boolean().optional(),
 });
 const forCase = { control: refShape, in: inCase.optional() };
 const controlWant: z.ZodType<ControlWant> = z.union([
@@ -192,25 +191,25 @@ const move: z.ZodType<Move> = z.strictObject({
   at: list(z.strictObject({ device: id('device'), switch: word })), on: list(want), off: list(want),
 });
 const song: z.ZodType<Song> = z.strictObject({
-  kind: z.literal('song'), id: id('song'), title: name, bpm: z.number().min(20).max(400).optional(), instrument: id('device').optional(), tuning: z.string().max(60).optional(),
+  kind: z.literal('song'), id: id('song'), title: name, bpm: z.number().min(TEMPO.min).max(TEMPO.max).optional(), instrument: id('device').optional(), tuning: z.string().max(LONGEST.tuning).optional(),
   cues: list(z.strictObject({
     name, at: z.number().min(0).optional(),
-    call: z.union([z.strictObject({ sound: id('sound') }), z.strictObject({ move: id('move'), to: z.enum(['on', 'off']) }), z.strictObject({ note: z.string().max(500) })]),
+    call: z.union([z.strictObject({ sound: id('sound') }), z.strictObject({ move: id('move'), to: z.enum(['on', 'off']) }), z.strictObject({ note: z.string().max(LONGEST.remark) })]),
   })),
 });
 const setList: z.ZodType<SetList> = z.strictObject({ kind: z.literal('setList'), id: id('setList'), name, songs: list(id('song')) });
-const logEntry: z.ZodType<LogEntry> = z.strictObject({ kind: z.literal('logEntry'), id: id('logEntry'), when: z.string().max(40), text: z.string().max(LONGEST_TEXT), about: list(anyId) });
+const logEntry: z.ZodType<LogEntry> = z.strictObject({ kind: z.literal('logEntry'), id: id('logEntry'), when: z.string().max(40), text: z.string().max(LONGEST.text), about: list(anyId) });
 const standingTest: z.ZodType<StandingTest> = z.strictObject({
-  kind: z.literal('standingTest'), id: id('standingTest'), name, hookup: id('hookup'), steps: list(z.string().max(200)),
-  expects: list(z.strictObject({ control: z.string().max(140), value: z.string().max(200) })),
+  kind: z.literal('standingTest'), id: id('standingTest'), name, hookup: id('hookup'), steps: list(z.string().max(LONGEST.value)),
+  expects: list(z.strictObject({ control: z.string().max(140), value: z.string().max(LONGEST.value) })),
 });
 const acceptance: z.ZodType<Acceptance> = z.strictObject({
-  kind: z.literal('acceptance'), id: id('acceptance'), code: word, hookup: id('hookup'), evidence: z.string().max(2000), reason: z.string().min(1).max(2000),
+  kind: z.literal('acceptance'), id: id('acceptance'), code: word, hookup: id('hookup'), evidence: z.string().max(2000), reason: z.string().min(1).max(LONGEST.reason),
 });
 const tick: z.ZodType<Tick> = z.strictObject({
   kind: z.literal('tick'), id: id('tick'), device: id('device'), memory: word, number: z.number().int().min(0).max(1_000_000),
-  lines: z.record(z.string().max(400), z.strictObject({ by: z.string().max(120), revision: z.number().int().min(0), when: z.string().max(40) })),
+  lines: z.record(z.string().max(400), z.strictObject({ by: z.string().max(LONGEST.name), revision: z.number().int().min(0), when: z.string().max(40) })),
 });
-const about: z.ZodType<About> = z.strictObject({ kind: z.literal('about'), id: id('about'), name, notes: z.string().max(LONGEST_TEXT) });
+const about: z.ZodType<About> = z.strictObject({ kind: z.literal('about'), id: id('about'), name, notes: z.string().max(LONGEST.text) });
 
 export const SHAPES = { about, device, program, hookup, cable, sound, move, song, setList, logEntry, standingTest, acceptance, tick } satisfies Record<Kind, z.ZodType<Part>>;

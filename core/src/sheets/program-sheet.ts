@@ -3,7 +3,7 @@ import { shown, wireOf } from '../midi/numbering.js';
 import type { Act, Message } from '../rig/act.js';
 import type { Control, Device, Memory } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
-import { domainText, inDomain } from '../rig/invariants.js';
+import { domainText, inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';

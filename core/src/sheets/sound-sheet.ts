@@ -5,7 +5,7 @@ import { countsBeats } from '../recall/beats.js';
 import { ownWant } from '../recall/wants.js';
 import type { Control, Device } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { inDomain, domainText } from '../rig/invariants.js';
+import { inDomain, domainText } from '../rig/domain.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { wantTarget, type Sound, type Want } from '../rig/sound.js';

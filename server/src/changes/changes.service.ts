@@ -6,7 +6,7 @@ import { rebase } from '@yunta/core/change/rebase';
 import { KINDS, kindOf, type AnyId } from '@yunta/core/rig/ids';
 import { rigName, type Part, type Rig } from '@yunta/core/rig/rig';
 import { FORMAT } from '@yunta/core/rig/versions/index';
-import { Between, DataSource, MoreThan, type EntityManager, type QueryDeepPartialEntity } from 'typeorm';
+import { Between, DataSource, LessThan, MoreThan, type EntityManager, type QueryDeepPartialEntity } from 'typeorm';
 import { clashing, Problem, refusedFor } from '../door/problem.js';
 import { JournalEntry, type StoredDelta } from '../journal/journal-entry.entity.js';
 import type { Asker } from '../people/who.js';
@@ -22,8 +22,14 @@ export interface Accepted {
   readonly again: boolean;
 }
 
+/** Text of the journal that goes in one answer. */
+const MOST_BYTES = 4_000_000;
+
 export const storedDelta = (delta: Delta): StoredDelta => [...delta].map(([id, change]) => ({ id, ...change }));
 export const readDelta = (stored: StoredDelta): Delta => new Map(stored.map(({ id, before, after }) => [id as AnyId, { before, after }]));
+
+/** Somebody else entered the same row first. */
+const isTaken = (error: unknown): boolean => ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes((error as { code?: string }).code ?? '');
 
 /** The one transaction by which a rig changes: lock, bring up to date, apply, write rows, journal, count the revision. */
 @Injectable()
@@ -62,7 +68,11 @@ export class ChangesService {
   private async write(manager: EntityManager, who: Asker, entry: RigEntity, rig: Rig, delta: Delta, set: Pick<ChangeSet, 'id' | 'label'>): Promise<number> {
     const revision = entry.revision + 1;
     await this.writeRows(manager, entry.id, delta);
-    await manager.insert(JournalEntry, { rig: entry.id, revision, change: set.id, label: set.label, who: who.id, when: new Date(), format: FORMAT, delta: storedDelta(delta) as StoredDelta & object });
+    const stored = storedDelta(delta);
+    await manager.insert(JournalEntry, {
+      rig: entry.id, revision, change: set.id, label: set.label, who: who.id, when: new Date(), format: FORMAT,
+      delta: stored as StoredDelta & object, parts: stored.length, bytes: Buffer.byteLength(JSON.stringify(stored)),
+    });
     await manager.update(RigEntity, { id: entry.id }, { revision, name: rigName(rig) });
     return revision;
   }
@@ -80,8 +90,17 @@ export class ChangesService {
     }
   }
 
-  /** A new rig with its first parts, as revision 1. Making the same rig twice is harmless. */
+  /** A new rig with its first parts, as revision 1. Making the same rig twice is harmless, also at the same moment. */
   async create(who: Asker, rigId: string, rig: Rig, changeId: string, label: string, demo = false): Promise<Accepted> {
+    try {
+      return await this.made(who, rigId, rig, changeId, label, demo);
+    } catch (e) {
+      if (!isTaken(e)) throw e;
+      return this.made(who, rigId, rig, changeId, label, demo);
+    }
+  }
+
+  private async made(who: Asker, rigId: string, rig: Rig, changeId: string, label: string, demo: boolean): Promise<Accepted> {
     return this.db.transaction('READ COMMITTED', async (manager) => {
       const taken = await manager.findOne(RigEntity, { where: { id: rigId } });
       if (taken) {
@@ -126,14 +145,28 @@ export class ChangesService {
     return manager.find(JournalEntry, { where: { rig, revision: MoreThan(base) }, order: { revision: 'ASC' } });
   }
 
-  async journal(who: Asker, rigId: string, after: number, most: number): Promise<readonly JournalEntry[]> {
+  /**
+   * What came after a revision, oldest first: so many, and no more text than goes in one answer; at least one.
+   * @returns `more` when there is still some to ask for
+   */
+  async journal(who: Asker, rigId: string, after: number, most: number): Promise<{ readonly entries: readonly JournalEntry[]; readonly more: boolean }> {
     await this.rigs.entry(who, rigId);
-    return this.db.manager.find(JournalEntry, { where: { rig: rigId, revision: MoreThan(after) }, order: { revision: 'ASC' }, take: most });
+    const { manager } = this.db;
+    const sizes = await manager.find(JournalEntry, { select: { rig: true, revision: true, bytes: true }, where: { rig: rigId, revision: MoreThan(after) }, order: { revision: 'ASC' }, take: most + 1 });
+    let sum = 0;
+    const fitting = sizes.slice(0, most).filter(({ bytes }, i) => (sum += bytes) <= MOST_BYTES || i === 0);
+    const last = fitting.at(-1);
+    if (!last) return { entries: [], more: false };
+    const entries = await manager.find(JournalEntry, { where: { rig: rigId, revision: Between(after + 1, last.revision) }, order: { revision: 'ASC' } });
+    return { entries, more: fitting.length < sizes.length };
   }
 
-  /** The newest entries first, without what they changed in detail. */
+  /** The newest entries first, without what they changed in detail: that is not read either. */
   async history(who: Asker, rigId: string, before: number, most: number): Promise<readonly JournalEntry[]> {
     await this.rigs.entry(who, rigId);
-    return this.db.manager.find(JournalEntry, { where: { rig: rigId, revision: Between(0, before - 1) }, order: { revision: 'DESC' }, take: most });
+    return this.db.manager.find(JournalEntry, {
+      select: { rig: true, revision: true, change: true, label: true, who: true, when: true, parts: true },
+      where: { rig: rigId, revision: LessThan(before) }, order: { revision: 'DESC' }, take: most,
+    });
   }
 }

@@ -19,4 +19,7 @@ export class JournalEntry {
   @Column({ type: 'datetime', precision: 3 }) when: Date;
   @Column({ type: 'smallint', unsigned: true }) format: number;
   @Column({ type: 'json' }) delta: StoredDelta;
+  /** How many parts it touched, and how long the delta is as text, for whoever does not read it. */
+  @Column({ type: 'int', unsigned: true, default: 0 }) parts: number;
+  @Column({ type: 'int', unsigned: true, default: 0 }) bytes: number;
 }

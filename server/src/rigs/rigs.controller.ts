@@ -1,4 +1,4 @@
-import { Body, Controller, Get, Header, HttpCode, Param, ParseIntPipe, Post, Query } from '@nestjs/common';
+import { Body, Controller, Get, Header, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { readRigFile, writeRigFile } from '@yunta/core/formats/rig-file';
 import type { AnyId } from '@yunta/core/rig/ids';
@@ -8,7 +8,7 @@ import type { Refusal } from '@yunta/core/rig/result';
 import { ChangesService, type Accepted } from '../changes/changes.service.js';
 import { refusedFor } from '../door/problem.js';
 import { Who, type Asker } from '../people/who.js';
-import { ChangeRequest, JournalQuery, NewRigRequest } from './requests.js';
+import { ChangeRequest, JournalQuery, NewRigRequest, RevisionPath, RigPath } from './requests.js';
 import { RigStore } from './rig-store.js';
 
 const whole = (rig: Rig) => ({ revision: rig.revision, parts: everyPart(rig) });
@@ -35,21 +35,21 @@ export class RigsController {
 
   @Get(':rig')
   @ApiOperation({ summary: 'A whole rig at its newest revision' })
-  async read(@Who() who: Asker, @Param('rig') rig: string) {
+  async read(@Who() who: Asker, @Param() { rig }: RigPath) {
     return whole(await this.rigs.load(who, rig));
   }
 
   @Get(':rig/file')
   @Header('content-type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'The rig as a rig file' })
-  async file(@Who() who: Asker, @Param('rig') rig: string): Promise<string> {
+  async file(@Who() who: Asker, @Param() { rig }: RigPath): Promise<string> {
     return writeRigFile(await this.rigs.load(who, rig));
   }
 
   @Post(':rig/changes')
   @HttpCode(200)
   @ApiOperation({ summary: 'Apply a change set; harmless to repeat' })
-  async change(@Who() who: Asker, @Param('rig') rig: string, @Body() request: ChangeRequest): Promise<Accepted> {
+  async change(@Who() who: Asker, @Param() { rig }: RigPath, @Body() request: ChangeRequest): Promise<Accepted> {
     const put: Part[] = [];
     const wrong: Refusal[] = [];
     request.put.forEach((raw, i) => {
@@ -63,19 +63,20 @@ export class RigsController {
 
   @Get(':rig/journal')
   @ApiOperation({ summary: 'What came after a revision, oldest first, with all that it changed' })
-  async journal(@Who() who: Asker, @Param('rig') rig: string, @Query() { after = 0, most = 500 }: JournalQuery) {
-    return (await this.changes.journal(who, rig, after, most)).map(({ revision, change, label, who: by, when, delta }) => ({ revision, id: change, label, who: by, when, delta }));
+  async journal(@Who() who: Asker, @Param() { rig }: RigPath, @Query() { after = 0, most = 500 }: JournalQuery) {
+    const { entries, more } = await this.changes.journal(who, rig, after, most);
+    return { entries: entries.map(({ revision, change, label, who: by, when, delta }) => ({ revision, id: change, label, who: by, when, delta })), more };
   }
 
   @Get(':rig/history')
   @ApiOperation({ summary: 'The newest changes first: who, when, what' })
-  async history(@Who() who: Asker, @Param('rig') rig: string, @Query() { before = 2 ** 31, most = 100 }: JournalQuery) {
-    return (await this.changes.history(who, rig, before, most)).map(({ revision, change, label, who: by, when, delta }) => ({ revision, id: change, label, who: by, when, parts: delta.map((d) => d.id) }));
+  async history(@Who() who: Asker, @Param() { rig }: RigPath, @Query() { before = 2 ** 31, most = 100 }: JournalQuery) {
+    return (await this.changes.history(who, rig, before, most)).map(({ revision, change, label, who: by, when, parts }) => ({ revision, id: change, label, who: by, when, parts }));
   }
 
   @Get(':rig/revisions/:revision')
   @ApiOperation({ summary: 'The rig as it was at a revision' })
-  async at(@Who() who: Asker, @Param('rig') rig: string, @Param('revision', ParseIntPipe) revision: number) {
+  async at(@Who() who: Asker, @Param() { rig, revision }: RevisionPath) {
     return whole(await this.changes.at(who, rig, revision));
   }
 }

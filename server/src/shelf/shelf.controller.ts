@@ -6,13 +6,18 @@ import { IsObject, Matches } from 'class-validator';
 import { DataSource } from 'typeorm';
 import { notFound, refusedFor } from '../door/problem.js';
 import { Who, type Asker } from '../people/who.js';
+import { ID, idMessage } from '../rigs/requests.js';
 import { ShelfBox } from './shelf-box.entity.js';
 
 class ShelveRequest {
   @ApiProperty({ description: 'Under what the box stands on the shelf; the same again replaces it.' })
-  @Matches(/^[a-z0-9][a-z0-9-]{0,63}$/, { message: 'key is not an id: use a–z, 0–9 and hyphens, at most 64 of them' }) key: string;
+  @Matches(ID, idMessage('key')) key: string;
   @ApiProperty({ description: 'The box, as a device of a rig file.', type: 'object', additionalProperties: true })
   @IsObject({ message: 'box is not a device' }) box: object;
+}
+
+class ShelfPath {
+  @ApiProperty() @Matches(ID, idMessage('key')) key: string;
 }
 
 @ApiTags('shelf')
@@ -40,7 +45,7 @@ export class ShelfController {
 
   @Delete(':key')
   @ApiOperation({ summary: 'Take a box off the shelf' })
-  async takeOff(@Who() who: Asker, @Param('key') key: string) {
+  async takeOff(@Who() who: Asker, @Param() { key }: ShelfPath) {
     const { affected } = await this.database.getRepository(ShelfBox).delete({ owner: who.id, key });
     if (!affected) throw notFound('There is no such box on the shelf.');
     return { key };

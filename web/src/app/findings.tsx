@@ -1,4 +1,5 @@
 import { Button, Drawer, SegmentedControl, TextInput } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import type { Finding } from '@yunta/core/checks/check';
 import { acceptFinding, withdrawAcceptance } from '@yunta/core/edits/findings';
 import type { Id } from '@yunta/core/rig/ids';
@@ -9,6 +10,7 @@ import { useRig } from './rig-context.js';
 import { Remedies } from './remedies.js';
 import { ROOMS, roomOf } from './rooms.js';
 import { SeverityMark } from './severity.js';
+import { fits, TextField } from './text-field.js';
 
 /** What asks to be seen to; notes only tell. */
 export const isPressing = (f: Finding): boolean => !f.accepted && f.severity !== 'note';
@@ -68,8 +70,8 @@ const OneFinding = ({ finding, close }: { finding: Finding; close: () => void })
       <p style={{ margin: '6px 0' }}>{finding.why}</p>
       <Remedies finding={finding} />
       <form onSubmit={(e) => { e.preventDefault(); accept(); }} style={{ display: 'flex', gap: 8, marginTop: 8, alignItems: 'center' }}>
-        <TextInput size="xs" style={{ flex: 1 }} aria-label={`Why ${finding.title} is accepted`} placeholder="We like it so, because …" maxLength={2000} value={reason} onChange={(e) => setReason(e.currentTarget.value)} />
-        <Button type="submit" size="xs" variant="default" disabled={!reason.trim()}>Accept</Button>
+        <TextField most={LONGEST.reason} size="xs" style={{ flex: 1 }} aria-label={`Why ${finding.title} is accepted`} placeholder="We like it so, because …" value={reason} onChange={(e) => setReason(e.currentTarget.value)} />
+        <Button type="submit" size="xs" variant="default" disabled={!fits(reason, LONGEST.reason)}>Accept</Button>
         {room && <Link to={room.path} onClick={() => { point(finding.evidence); close(); }} style={{ color: 'inherit', whiteSpace: 'nowrap' }}>To {room.name}</Link>}
       </form>
     </li>

@@ -40,7 +40,7 @@ export const Frame = () => {
 
 const savedText = (state: StoreState): string => {
   const waiting = state.session?.waiting.length ?? 0;
-  if (!state.online) return waiting ? `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} for the server` : 'server away';
+  if (!state.online) return waiting ? `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} for the server` : state.why ? 'not saving' : 'server away';
   return waiting ? 'saving …' : 'saved';
 };
 
@@ -96,7 +96,10 @@ const Framed = () => {
           );
         })}
       </nav>
-      <main className="room" id="room" tabIndex={-1}><Outlet /></main>
+      <main className="room" id="room" tabIndex={-1}>
+        {!state.keeps && <p className="notice" role="alert"><strong>This browser cannot keep changes.</strong> {session.waiting.length ? 'Stay on this page until they are sent.' : 'What you change is safe once it says “saved” above; stay on this page until then.'} A private window, or a full disk, may be why.</p>}
+        <Outlet />
+      </main>
       <StatusLine openFindings={() => showFindings(true)} count={open.length} />
       <Findings opened={findings} close={() => showFindings(false)} />
       <History opened={history} close={() => showHistory(false)} />

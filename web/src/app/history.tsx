@@ -1,8 +1,10 @@
 import { Button, Drawer } from '@mantine/core';
+import type { LogEntry } from '@yunta/core/rig/show';
+import { all } from '@yunta/core/rig/rig';
 import { difference } from '@yunta/core/derive/diff';
 import { leavingTicks } from '@yunta/core/edits/ticks';
-import { useMutation, useQuery } from '@tanstack/react-query';
-import { api } from '../session/api.js';
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
+import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
 import { useRig } from './rig-context.js';
 
@@ -10,7 +12,10 @@ import { useRig } from './rig-context.js';
 export const History = ({ opened, close }: { opened: boolean; close: () => void }) => {
   const { rigId, state, store, edit } = useRig();
   const revision = state.session!.confirmed.revision;
-  const { data, isError } = useQuery({ queryKey: ['history', rigId, revision], queryFn: () => api.history(rigId), enabled: opened });
+  const { data, isError, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
+    queryKey: ['history', rigId, revision], enabled: opened, initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) => api.history(rigId, pageParam), getNextPageParam: (page) => (page.length === HISTORY_PAGE ? page.at(-1)!.revision : undefined),
+  });
   const back = useMutation({
     networkMode: 'always',
     mutationFn: async (to: number) => {
@@ -32,19 +37,40 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
       <p className="soft">Going back is a change of its own: nothing in between is lost. What was ticked off as typed in stays ticked, because the boxes still hold it.</p>
       {isError && <p className="broken">The server does not answer; the history is with it. Your own changes are kept here.</p>}
       <p role="status" className={back.isError || back.data?.length ? 'broken' : 'soft'} style={{ minHeight: '1.5em', margin: '0 0 8px' }}>{said}</p>
+      <Notes />
       <table className="plain">
         <thead><tr><th>revision</th><th>when</th><th>what</th><th><span className="visually-hidden">bring back</span></th></tr></thead>
         <tbody>
-          {data?.map((entry) => (
+          {data?.pages.flat().map((entry) => (
             <tr key={entry.revision}>
               <td className="mono">{entry.revision}</td>
               <td style={{ whiteSpace: 'nowrap' }}>{new Date(entry.when).toLocaleString()}</td>
-              <td>{entry.label} <span className="soft">{entry.parts.length} {entry.parts.length === 1 ? 'part' : 'parts'}</span></td>
+              <td>{entry.label} <span className="soft">{entry.parts} {entry.parts === 1 ? 'part' : 'parts'}</span></td>
               <td>{entry.revision !== revision && <Button size="compact-xs" variant="default" aria-label={`Back to revision ${entry.revision}`} disabled={back.isPending} onClick={() => back.mutate(entry.revision)}>Back to here</Button>}</td>
             </tr>
           ))}
         </tbody>
       </table>
+      {hasNextPage && <Button variant="default" size="xs" mt={10} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>Older changes</Button>}
     </Drawer>
+  );
+};
+
+/** Notes in the rig's log: such as what could not be kept, to be done again by hand. */
+const Notes = () => {
+  const { rig, edit } = useRig();
+  const notes = all(rig, 'logEntry');
+  if (notes.length === 0) return null;
+  const remove = (note: LogEntry) => edit({ put: [], remove: [note.id] }, 'Remove a note');
+  return (
+    <details className="notes">
+      <summary>{notes.length} {notes.length === 1 ? 'note' : 'notes'}</summary>
+      {notes.map((note) => (
+        <div key={note.id} className="note">
+          <p className="note-text">{note.text}</p>
+          <span className="soft">{new Date(note.when).toLocaleString()}</span> <Button size="compact-xs" variant="default" onClick={() => remove(note)}>Remove</Button>
+        </div>
+      ))}
+    </details>
   );
 };

@@ -20,7 +20,7 @@ export const Remedies = ({ finding }: { finding: Finding }) => {
               {[remedy.note, proves.length ? `then proved: ${proves.map((id) => partOf(rig, id)?.name).join(', ')}` : undefined, remedy.by === 'hand' ? 'by hand' : `changes ${changes} ${changes === 1 ? 'value' : 'values'}`].filter(Boolean).join(' · ')}
             </div>
           </div>
-          {remedy.by === 'program' && <Button variant="default" size="xs" style={{ flex: 'none' }} aria-label={`Apply: ${remedy.label}`} onClick={() => edit(remedy.edit, remedy.label.slice(0, 180))}>Apply</Button>}
+          {remedy.by === 'program' && <Button variant="default" size="xs" style={{ flex: 'none' }} aria-label={`Apply: ${remedy.label}`} onClick={() => edit(remedy.edit, remedy.label)}>Apply</Button>}
         </li>
       ))}
     </ul>

@@ -34,7 +34,7 @@ interface RigContext {
 }
 
 const Context = createContext<RigContext | undefined>(undefined);
-const outbox = new Outbox();
+export const outbox = new Outbox();
 
 export const useRig = (): RigContext => {
   const context = useContext(Context);
@@ -60,7 +60,7 @@ export const RigProvider = ({ rigId, fallback, children }: { rigId: string; fall
       client.close();
     };
   }, [rigId]);
-  if (!tools) return fallback({ status: 'loading', online: true });
+  if (!tools) return fallback({ status: 'loading', online: true, keeps: true });
   return <Opened rigId={rigId} {...tools} fallback={fallback}>{children}</Opened>;
 };
 
@@ -69,6 +69,11 @@ const NOTHING: readonly AnyId[] = [];
 const Opened = ({ rigId, store, client, fallback, children }: { rigId: string; store: SessionStore; client: ReturnType<typeof startDeriving>; fallback: (state: StoreState) => ReactNode; children: ReactNode }) => {
   const state = useSyncExternalStore(store.subscribe, store.snapshot);
   const derived = useSyncExternalStore(client.subscribe, client.snapshot);
+  useEffect(() => {
+    const ask = (e: BeforeUnloadEvent) => { if (store.wouldLose()) e.preventDefault(); };
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [store]);
   const [chosen, chooseHookup] = useState<Id<'hookup'>>();
   const [selected, select] = useState<AnyId>();
   const [pointed, point] = useState<readonly AnyId[]>(NOTHING);

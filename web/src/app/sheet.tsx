@@ -3,7 +3,7 @@ import { IN, OUT, pasted, type Cell, type Typed } from '@yunta/core/sheets/sound
 import type { Refusal } from '@yunta/core/rig/result';
 import { sayRefusal } from '@yunta/core/rig/result';
 import type { Verdict } from '@yunta/core/recall/proof/prove';
-import Papa from 'papaparse';
+import { readCells, writeCells } from '@yunta/core/formats/cells';
 import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type CSSProperties, type KeyboardEvent, type MouseEvent } from 'react';
 
 /** A column of a sheet: the columns of one box stand side by side. */
@@ -98,6 +98,8 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
   const [at, setAt] = useState<Place>({ row: 0, column: -1 });
   const [end, setEnd] = useState<Place>(at);
   const [editing, setEditing] = useState<string>();
+  /** Why what stands in the cell cannot be; it stays there until it can. */
+  const [wrong, setWrong] = useState('');
   const table = useRef<HTMLTableElement>(null);
   const wantsFocus = useRef(false);
   const choosing = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -125,15 +127,21 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
     clearTimeout(choosing.current);
     if (found && found.id !== chosen) choosing.current = setTimeout(() => choose(found.id), REST_MS);
   };
-  const refuse = (wrong: readonly Refusal[], what: string): boolean => {
-    complain(wrong.length ? `${what}${wrong.slice(0, 3).map((r) => `${r.where ? `${r.where}: ` : ''}${sayRefusal({ ...r, part: undefined as never })}`).join(' ')}` : '');
-    return wrong.length === 0;
-  };
+  const inOne = (refusals: readonly Refusal[]): string => refusals.slice(0, 3).map((r) => sayRefusal({ ...r, part: undefined as never })).join(' ');
+  const refuse = (refusals: readonly Refusal[], what: string): void => complain(refusals.length ? `${what}${inOne(refusals)}` : '');
+  /** @returns whether the text is in the rig now; where it cannot be, the cell says why */
   const commit = (text: string): boolean => {
     const row = rows[at.row];
-    if (!row) return false;
-    if (at.column === -1) return text.trim() !== '' && refuse(rename(row, text.trim()), '');
-    return refuse(type([{ ...at, text }], `${row.name}: ${columns[at.column]!.title} ${inWords(text) || 'taken back'}`).map(({ where: _, ...r }) => r), '');
+    if (!row) return true;
+    const nameless = at.column === -1 && text.trim() === '';
+    const refusals = nameless ? [] : at.column === -1 ? rename(row, text.trim()) : type([{ ...at, text }], `${row.name}: ${columns[at.column]!.title} ${inWords(text) || 'taken back'}`);
+    complain('');
+    setWrong(inOne(refusals.map(({ where: _, ...r }) => r)));
+    return refusals.length === 0;
+  };
+  const leave = () => {
+    setEditing(undefined);
+    setWrong('');
   };
   const typeAll = (textOf: (row: number, column: number) => string, rowsFrom: number, what: string) => {
     const typed: Typed[] = [];
@@ -174,10 +182,11 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
     } else if (e.key === 'Delete' || e.key === 'Backspace') {
       e.preventDefault();
       if (isBlock) typeAll(() => '', fromRow, `Take back ${toRow - fromRow + 1} × ${toColumn - Math.max(0, fromColumn) + 1} cells`);
-      else if (at.column >= 0) commit('');
+      else if (at.column >= 0) typeAll(() => '', at.row, `${here.name}: ${columns[at.column]!.title} taken back`);
     } else if (e.key === ' ' && SWITCHES.has(columns[at.column]?.is ?? '')) {
       e.preventDefault();
-      commit(here.cells[at.column]?.text === IN ? OUT : IN);
+      const turned = here.cells[at.column]?.text === IN ? OUT : IN;
+      typeAll(() => turned, at.row, `${here.name}: ${columns[at.column]!.title} ${inWords(turned)}`);
     } else if (e.key === 'Escape' && isBlock) setEnd(at);
     else if (e.key.length === 1) {
       e.preventDefault();
@@ -188,14 +197,14 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
     const done = (row: number, column: number) => {
       e.preventDefault();
       e.stopPropagation();
-      const kept = commit(e.currentTarget.value);
-      setEditing(undefined);
-      go(kept ? row : at.row, kept ? column : at.column);
+      if (!commit(e.currentTarget.value)) return;
+      leave();
+      go(row, column);
     };
     if (e.key === 'Enter') done(at.row + 1, at.column);
     else if (e.key === 'Tab') done(at.row, at.column + (e.shiftKey ? -1 : 1));
     else if (e.key === 'Escape') {
-      setEditing(undefined);
+      leave();
       wantsFocus.current = true;
     }
     e.stopPropagation();
@@ -203,7 +212,9 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
   const paste = (e: ClipboardEvent) => {
     if (editing !== undefined) return;
     e.preventDefault();
-    const block = Papa.parse<string[]>(e.clipboardData.getData('text/plain').replace(/\n$/, ''), { delimiter: '\t' }).data;
+    const cells = readCells(e.clipboardData.getData('text/plain').replace(/\n$/, ''), '\t');
+    if (!cells.ok) return refuse(cells.error, 'Nothing was pasted. ');
+    const block = cells.value;
     const typed = pasted(rows.length, columns.length, { row: fromRow, column: Math.max(0, fromColumn) }, block);
     refuse(typed.ok ? type(typed.value, `Paste ${block.length} ${block.length === 1 ? 'row' : 'rows'}`) : typed.error, 'Nothing was pasted. ');
   };
@@ -212,9 +223,18 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
     e.preventDefault();
     const names = fromColumn < 0;
     const lines = rows.slice(fromRow, toRow + 1).map((row) => [...(names ? [row.name] : []), ...row.cells.slice(Math.max(0, fromColumn), (names && !isBlock ? columns.length : toColumn) + 1).map((c) => c.text)]);
-    e.clipboardData.setData('text/plain', Papa.unparse([...lines], { delimiter: '\t', newline: '\n' }));
+    e.clipboardData.setData('text/plain', writeCells(lines, '\t'));
   };
-  const pick = (e: MouseEvent, row: number, column: number) => (e.shiftKey ? setEnd({ row, column }) : go(row, column));
+  const pick = (e: MouseEvent, row: number, column: number) => {
+    if (wrong) return;
+    if (e.shiftKey) setEnd({ row, column });
+    else go(row, column);
+  };
+  /** The field lost the focus: what can be is kept, what cannot stays with its reason. */
+  const blur = (text: string) => {
+    if (editing === undefined || wrong) return;
+    if (text === editing || commit(text)) leave();
+  };
 
   return (
     <div className="sheet-wrap">
@@ -233,9 +253,9 @@ export const Sheet = ({ label, heads, nameWidth, rows, columns, chosen, choose, 
         <tbody role="rowgroup">
           {rows.map((row, i) => (
             <Row
-              key={row.id} row={row} place={i} columns={columns} chosen={row.id === chosen} active={at.row === i ? at.column : undefined} editing={at.row === i ? editing : undefined}
+              key={row.id} row={row} place={i} columns={columns} chosen={row.id === chosen} active={at.row === i ? at.column : undefined} editing={at.row === i ? editing : undefined} wrong={at.row === i ? wrong : ''}
               from={isBlock && i >= fromRow && i <= toRow ? fromColumn : undefined} to={isBlock && i >= fromRow && i <= toRow ? toColumn : undefined}
-              pick={pick} start={setEditing} keyInInput={keyInInput} leave={(text) => { if (editing !== undefined) { if (text !== editing) commit(text); setEditing(undefined); } }}
+              pick={pick} start={setEditing} keyInInput={keyInInput} blur={blur}
             />
           ))}
         </tbody>
@@ -251,17 +271,18 @@ interface RowProps {
   readonly chosen: boolean;
   readonly active: number | undefined;
   readonly editing: string | undefined;
+  readonly wrong: string;
   /** Columns of the marked block. */
   readonly from: number | undefined;
   readonly to: number | undefined;
   readonly pick: (e: MouseEvent, row: number, column: number) => void;
   readonly start: (text: string) => void;
   readonly keyInInput: (e: KeyboardEvent<HTMLInputElement>) => void;
-  readonly leave: (text: string) => void;
+  readonly blur: (text: string) => void;
 }
 
 const sameRow = (a: RowProps, b: RowProps): boolean =>
-  a.place === b.place && a.columns === b.columns && a.chosen === b.chosen && a.active === b.active && a.editing === b.editing && a.from === b.from && a.to === b.to && a.active === undefined && sameContent(a.row, b.row);
+  a.place === b.place && a.columns === b.columns && a.chosen === b.chosen && a.active === b.active && a.editing === b.editing && a.wrong === b.wrong && a.from === b.from && a.to === b.to && a.active === undefined && sameContent(a.row, b.row);
 const sameContent = (a: SheetRow, b: SheetRow): boolean =>
   a === b || (a.id === b.id && a.slot === b.slot && a.name === b.name && a.mark === b.mark && a.says === b.says && a.note === b.note && a.verdict === b.verdict && a.isDerived === b.isDerived && sameCells(a.cells, b.cells) && sameCells(a.against, b.against));
 const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefined): boolean => a === b || (!!a && !!b && a.length === b.length && a.every((c, i) => c.text === b[i]!.text && c.own === b[i]!.own && c.where === b[i]!.where));
@@ -271,8 +292,13 @@ export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as co
 
 const VERDICTS = { proved: ['✓', 'proved'], broken: ['≠', 'broken'], undecided: ['?', 'broken'] } as const;
 
-const Row = memo(({ row, place, columns, chosen, active, editing, from, to, pick, start, keyInInput, leave }: RowProps) => {
-  const input = (label: string) => <input autoFocus defaultValue={editing} aria-label={label} onKeyDown={keyInInput} onBlur={(e) => leave(e.currentTarget.value)} maxLength={2000} />;
+const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, to, pick, start, keyInInput, blur }: RowProps) => {
+  const input = (label: string) => (
+    <>
+      <input autoFocus defaultValue={editing} aria-label={label} aria-invalid={wrong !== ''} onKeyDown={keyInInput} onBlur={(e) => blur(e.currentTarget.value)} />
+      {wrong && <div className="cell-wrong" role="alert">{wrong} <span className="soft">Esc leaves it as it was.</span></div>}
+    </>
+  );
   const isPicked = (column: number) => from !== undefined && to !== undefined && column >= from && column <= to;
   const cell = (column: number) => ({
     'data-at': `${place},${column}`, role: 'gridcell', tabIndex: active === column || (active === undefined && place === 0 && column === -1) ? 0 : -1, 'aria-selected': isPicked(column),

@@ -3,6 +3,8 @@ import { useLocation, useNavigate } from 'react-router';
 import { isPressing } from './findings.js';
 import { useAsked, useRig } from './rig-context.js';
 
+const changes = (count: number): string => `${count} ${count === 1 ? 'change waits' : 'changes wait'}`;
+
 /** One sentence, always: is every sound proved, and what is worst now. */
 export const StatusLine = ({ openFindings, count }: { openFindings: () => void; count: number }) => {
   const { view, state, derived, hookup } = useRig();
@@ -25,7 +27,8 @@ export const StatusLine = ({ openFindings, count }: { openFindings: () => void; 
         {worst?.wrong[0] && <span> “{worst.name}” can come back with {worst.wrong[0].text} wrong, after {worst.wrong[0].steps.slice(1).map((s) => s.text).join(', ')}.</span>}
         {!worst && finding && <span> {finding.why}</span>}
         {view?.tally.undecided ? <span className="broken"> {view.tally.undecided} not decided.</span> : null}
-        {!state.online && <span className="broken"> The server is away{waiting.length ? `; ${waiting.length} ${waiting.length === 1 ? 'change waits' : 'changes wait'} in this browser and will be sent` : ''}.</span>}
+        {!state.online && state.why && <span className="broken"> {state.why.title}. {state.why.detail}{waiting.length ? ` ${changes(waiting.length)} in this browser.` : ''}</span>}
+        {!state.online && !state.why && <span className="broken"> The server is away{waiting.length ? `; ${changes(waiting.length)} in this browser and will be sent` : ''}.</span>}
         {state.complaint && <span role="alert" className="broken"> {state.complaint}</span>}
       </div>
       <div className="tools">

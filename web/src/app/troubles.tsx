@@ -1,35 +1,95 @@
-import { Button, Modal } from '@mantine/core';
+import './troubles.css';
+import { Button, Modal, TextInput } from '@mantine/core';
+import { asNote, mendable, mended } from '@yunta/core/change/mend';
+import { insist } from '@yunta/core/change/rebase';
+import type { Trouble } from '@yunta/core/change/session';
 import type { AnyId } from '@yunta/core/rig/ids';
-import type { Part } from '@yunta/core/rig/rig';
+import { rigName, type Part } from '@yunta/core/rig/rig';
+import { changeText, sayChange } from '@yunta/core/sheets/change-words';
 import { sayClash } from '@yunta/core/sheets/clash-words';
+import { useState } from 'react';
+import { newPartId } from '../session/ids.js';
 import { useRig } from './rig-context.js';
+import { fileName, saveFile } from './save-file.js';
 
-/** Two people changed the same thing: both values, and a choice. Nothing vanishes: what is not settled is asked again after a reload. */
+/** What could not be kept, one at a time: with both values where two people disagree, and otherwise with all that was meant. Nothing vanishes: what is not settled is asked again after a reload. */
 export const Troubles = () => {
-  const { state, store, rig } = useRig();
-  const trouble = state.session?.troubles[0];
+  const { state } = useRig();
+  const troubles = state.session?.troubles ?? [];
+  const trouble = troubles[0];
   if (!trouble) return null;
+  const isClash = trouble.clashes.length > 0;
+  return (
+    <Modal opened onClose={() => undefined} title={<strong>{isClash ? 'Somebody else changed the same thing' : 'One change could not be kept'}</strong>} size="lg" withCloseButton={false} closeOnClickOutside={false} closeOnEscape={false}>
+      {/* Whoever types on while it comes up must not choose by that. */}
+      <p tabIndex={-1} data-autofocus className="trouble-did">You did: {trouble.set.label}.</p>
+      {isClash ? <Clashing trouble={trouble} key={trouble.set.id} /> : <Refused trouble={trouble} key={trouble.set.id} />}
+      {state.complaint && <p role="alert" className="broken">{state.complaint}</p>}
+      {troubles.length > 1 && <p className="soft">{troubles.length - 1} more to settle after this.</p>}
+    </Modal>
+  );
+};
+
+const Clashing = ({ trouble }: { trouble: Trouble }) => {
+  const { store, rig } = useRig();
   const known = (id: AnyId): Part | undefined => trouble.delta.get(id)?.before ?? trouble.delta.get(id)?.after ?? undefined;
   return (
-    <Modal opened onClose={() => store.settle(trouble, false)} title={<strong>{trouble.clashes.length ? 'Somebody else changed the same thing' : 'This change could not be kept'}</strong>} size="lg" withCloseButton={false} closeOnClickOutside={false} closeOnEscape={false}>
-      {/* Whoever types on while it comes up must not choose by that. */}
-      <p tabIndex={-1} data-autofocus style={{ outline: 'none' }}>You did: {trouble.set.label}.</p>
-      {trouble.refusals.map((r, i) => <p key={i} className="broken">{r.wrong} {r.would}</p>)}
-      {trouble.clashes.length > 0 && (
-        <table className="plain">
-          <thead><tr><th>what</th><th>it was</th><th>yours</th><th>theirs</th></tr></thead>
-          <tbody>
-            {trouble.clashes.map((c) => sayClash(rig, c, known(c.part))).map(({ what, was, mine, theirs }) => (
-              <tr key={what}><td>{what}</td><td>{was}</td><td><strong>{mine}</strong></td><td>{theirs}</td></tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {state.complaint && <p role="alert" className="broken" style={{ margin: '12px 0 0' }}>{state.complaint}</p>}
-      <div style={{ display: 'flex', gap: 10, marginTop: 16 }}>
-        {trouble.clashes.length > 0 && <Button onClick={() => store.settle(trouble, true)}>Keep mine</Button>}
-        <Button variant="default" onClick={() => store.settle(trouble, false)}>{trouble.clashes.length ? 'Keep theirs' : 'Let it go'}</Button>
+    <>
+      <table className="plain">
+        <thead><tr><th>what</th><th>it was</th><th>yours</th><th>theirs</th></tr></thead>
+        <tbody>
+          {trouble.clashes.map((c) => sayClash(rig, c, known(c.part))).map(({ what, was, mine, theirs }) => (
+            <tr key={what}><td>{what}</td><td>{was}</td><td><strong>{mine}</strong></td><td>{theirs}</td></tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="trouble-ways">
+        <Button onClick={() => store.settle(trouble, true)}>Keep mine</Button>
+        <Button variant="default" onClick={() => store.settle(trouble, false)}>Keep theirs</Button>
       </div>
-    </Modal>
+    </>
+  );
+};
+
+const MOST_SHOWN = 8;
+
+/** Refused as a whole: why, what it would have made otherwise, and what can become of it. All else is saved. */
+const Refused = ({ trouble }: { trouble: Trouble }) => {
+  const { store, rig } = useRig();
+  const meant = sayChange(rig, trouble.delta);
+  const text = changeText(rig, trouble.set.label, trouble.delta);
+  const note = () => store.settleBy(trouble, { put: [asNote(newPartId('logEntry'), new Date().toISOString(), `Could not be kept. ${text}`)], remove: [] }, `Note: ${trouble.set.label}`);
+  const save = () => saveFile(`${fileName(rigName(rig), trouble.set.label).slice(0, 80)}.txt`, `${text}\n\n${JSON.stringify({ put: trouble.set.put, remove: trouble.set.remove }, null, 2)}\n`, 'text/plain');
+  return (
+    <>
+      {trouble.refusals.map((r) => <p key={r.wrong} className="broken">{r.wrong} {r.would}</p>)}
+      {trouble.after && <p>It builds on “{trouble.after}”, which could not be kept either.</p>}
+      <Mend trouble={trouble} />
+      <table className="plain">
+        <thead><tr><th>what</th><th>it was</th><th>you meant</th></tr></thead>
+        <tbody>{meant.slice(0, MOST_SHOWN).map(({ what, was, now }, i) => <tr key={i}><td>{what}</td><td>{was}</td><td><strong>{now}</strong></td></tr>)}</tbody>
+      </table>
+      {meant.length > MOST_SHOWN && <p className="soft">and {meant.length - MOST_SHOWN} more</p>}
+      <p className="soft">Everything else you did is safe.</p>
+      <div className="trouble-ways">
+        <Button onClick={note}>Keep it as a note</Button>
+        <Button variant="default" onClick={save}>Save it as a file</Button>
+        <Button variant="default" onClick={() => store.settle(trouble, false)}>Let it go</Button>
+      </div>
+    </>
+  );
+};
+
+/** The very text that was refused, to be typed otherwise. */
+const Mend = ({ trouble }: { trouble: Trouble }) => {
+  const { store, rig } = useRig();
+  const place = mendable(trouble);
+  const [text, setText] = useState(place?.text ?? '');
+  if (!place) return null;
+  return (
+    <form className="trouble-mend" onSubmit={(e) => { e.preventDefault(); store.settleBy(trouble, insist(mended(trouble.delta, place, text), rig), trouble.set.label); }}>
+      <TextInput label={`Type it otherwise (${place.path.at(-1)})`} description={`${text.length} characters`} value={text} onChange={(e) => setText(e.currentTarget.value)} />
+      <Button type="submit" disabled={text === place.text}>Keep it so</Button>
+    </form>
   );
 };

@@ -19,8 +19,9 @@ import { typeIn, type TypeBox } from '@yunta/core/derive/type-in';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
 import { checkWire, sendingControllers, shouldSend, type WireCheck } from '@yunta/core/derive/wire-check';
-import { readCapture, writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
-import type { Refusal } from '@yunta/core/rig/result';
+import { readCableTable, readKitTable } from '@yunta/core/formats/tables';
+import { readingCapture, writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
+import type { Refusal, Result } from '@yunta/core/rig/result';
 import { placeText, stepText, valueText } from '@yunta/core/recall/words';
 import { answering, type Answered, type WhatIfView } from '@yunta/core/derive/what-ifs';
 import type { Mishap } from '@yunta/core/recall/what-if/question';
@@ -35,6 +36,10 @@ import { keptIn } from '@yunta/core/rig/kept';
 import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/rig';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
 import type { Item } from '@yunta/core/signal/picture';
+import { newPartId } from '../session/ids.js';
+
+/** Lets the worker do what else it was asked. */
+const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
 
 /** What a person does on the bench. */
 export type BenchAct =
@@ -114,11 +119,23 @@ export class Deriving {
     return this.derived ? sendingControllers(this.derived) : [];
   }
 
-  /** What a controller really sent, beside what it should send. */
-  checkWire(controller: Id<'device'>, capture: Uint8Array): WireAnswer | undefined {
+  /** What a controller really sent, beside what it should send. A long capture is read piece by piece; other questions come in between. */
+  async checkWire(controller: Id<'device'>, capture: Uint8Array, reading: (share: number) => void = () => undefined): Promise<WireAnswer | undefined> {
+    const pieces = readingCapture(capture);
+    let piece = pieces.next();
+    for (; !piece.done; piece = pieces.next()) {
+      reading(piece.value);
+      await pause();
+    }
+    const read = piece.value;
     if (!this.derived) return undefined;
-    const read = readCapture(capture);
     return read.ok ? { check: checkWire(this.derived, controller, read.value.messages), notes: read.value.notes } : { refused: read.error };
+  }
+
+  /** Boxes or cables from a pasted table, for a rig as the page has it. */
+  readTable(of: 'kit' | Id<'hookup'>, parts: readonly Part[], text: string): Result<Edit, readonly Refusal[]> {
+    const rig = rigOf(parts);
+    return of === 'kit' ? readKitTable(rig, text, () => newPartId('device')) : readCableTable(rig, of, text, () => newPartId('cable'));
   }
 
   shouldSend(controller: Id<'device'>): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {
@@ -185,7 +202,7 @@ export class Deriving {
     for (const row of boardRows(derived.compilation, derived.modelled)) {
       found.push(row);
       if (performance.now() - since < A_FRAME_MS) continue;
-      await new Promise((resolve) => setTimeout(resolve));
+      await pause();
       if (this.derived !== derived) return [];
       since = performance.now();
     }
@@ -307,7 +324,7 @@ export class Deriving {
         const piece = pieces.next();
         if (piece.done) answer = piece.value;
         else tell(undefined, (i + piece.value) / QUESTIONS.length);
-        await new Promise((resolve) => setTimeout(resolve));
+        await pause();
         if (this.round !== round || this.derived?.modelled !== modelled) return false;
       }
       known.set(about, answer);

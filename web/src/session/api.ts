@@ -21,41 +21,70 @@ export interface HistoryEntry {
   readonly label: string;
   readonly who: string;
   readonly when: string;
-  readonly parts: readonly string[];
+  /** How many it touched. */
+  readonly parts: number;
 }
 
-/** The server answered and refused; what it said, as problem details. */
+/** What the server says when it refuses, or cannot: problem details (RFC 9457). */
+export interface SaidProblem {
+  readonly title: string;
+  readonly detail: string;
+  readonly refusals?: readonly Refusal[];
+  readonly clashes?: readonly Clash[];
+}
+
+/** The server answered and refused. */
 export class Refused extends Error {
-  constructor(readonly status: number, readonly problem: { readonly title: string; readonly detail: string; readonly refusals?: readonly Refusal[]; readonly clashes?: readonly Clash[] }) {
+  constructor(readonly status: number, readonly problem: SaidProblem) {
     super(problem.detail);
   }
 }
 
-/** The server, or its database, could not be reached. Nothing is known about what became of the request. */
-export class Away extends Error {}
+/** The server, or its database, could not be reached, or has no room just now. Nothing is known about what became of the request; it may be sent again. */
+export class Away extends Error {
+  /** @param why what the server said of it, when it said anything */
+  constructor(message: string, readonly why?: SaidProblem) {
+    super(message);
+  }
+}
+
+/** The server answered that it failed at this very request: sending it again may help, or never. */
+export class Failing extends Error {
+  constructor(readonly status: number, readonly problem: SaidProblem) {
+    super(problem.detail);
+  }
+}
 
 const TIMEOUT_MS = 15_000;
+/** A large rig file takes its time. */
+const FILE_TIMEOUT_MS = 120_000;
+/** Answers of something that stands before the server, or of a server that says of itself that it cannot just now. */
+const AWAY: ReadonlySet<number> = new Set([502, 503, 504]);
 
-const ask = async <T>(path: string, body?: unknown, method = 'POST'): Promise<T> => {
+const problemIn = (response: Response): Promise<SaidProblem | undefined> =>
+  response.json().then((said: Partial<SaidProblem> | null) => (typeof said?.detail === 'string' ? { ...said, title: said.title ?? 'Refused', detail: said.detail } : undefined)).catch(() => undefined);
+
+const ask = async <T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST', timeout = TIMEOUT_MS): Promise<T> => {
   let response: Response;
+  let answer: T;
   try {
-    response = await fetch(`/api${path}`, {
-      ...(body === undefined ? method === 'POST' ? {} : { method } : { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-      signal: AbortSignal.timeout(TIMEOUT_MS),
-    });
+    response = await fetch(`/api${path}`, { method, ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }), signal: AbortSignal.timeout(timeout) });
+    if (response.ok) answer = await response.json() as T;
   } catch (e) {
     throw new Away(String(e));
   }
-  if (response.ok) return await response.json() as T;
-  if (response.status >= 500) throw new Away(`the server answered ${response.status}`);
-  const problem = await response.json().catch(() => ({ title: 'Refused', detail: `The server answered ${response.status}.` }));
-  throw new Refused(response.status, problem);
+  if (response.ok) return answer!;
+  const said = await problemIn(response);
+  if (AWAY.has(response.status)) throw new Away(`the server answered ${response.status}`, said);
+  const problem = said ?? { title: 'No reason given', detail: `The server answered ${response.status}.` };
+  throw response.status >= 500 ? new Failing(response.status, problem) : new Refused(response.status, problem);
 };
 
 interface WireEntry extends Omit<Journaled, 'delta'> {
   readonly delta: readonly { readonly id: AnyId; readonly before: Part | null; readonly after: Part | null }[];
 }
 const JOURNAL_PAGE = 500;
+export const HISTORY_PAGE = 100;
 
 const askRig = async (path: string): Promise<Rig> => {
   const { revision, parts } = await ask<{ revision: number; parts: readonly Part[] }>(path);
@@ -67,19 +96,19 @@ export const api = {
   rig: (id: string) => askRig(`/rigs/${id}`),
   /** The rig as it was at a revision. */
   at: (id: string, revision: number) => askRig(`/rigs/${id}/revisions/${revision}`),
-  create: (id: string, change: string, file: string) => ask<{ revision: number }>('/rigs', { id, change, file }),
+  create: (id: string, change: string, file: string) => ask<{ revision: number }>('/rigs', { id, change, file }, 'POST', FILE_TIMEOUT_MS),
   send: (rig: string, set: ChangeSet) => ask<{ revision: number; again: boolean }>(`/rigs/${rig}/changes`, set),
   /** All that came after a revision, page by page. */
   journal: async (rig: string, after: number): Promise<readonly Journaled[]> => {
     const all: Journaled[] = [];
     for (;;) {
-      const from = all.at(-1)?.revision ?? after;
-      const page = await ask<readonly WireEntry[]>(`/rigs/${rig}/journal?after=${from}&most=${JOURNAL_PAGE}`);
-      all.push(...page.map((j) => ({ ...j, delta: new Map(j.delta.map(({ id, before, after: to }) => [id, { before, after: to }])) as Delta })));
-      if (page.length < JOURNAL_PAGE) return all;
+      const { entries, more } = await ask<{ entries: readonly WireEntry[]; more: boolean }>(`/rigs/${rig}/journal?after=${all.at(-1)?.revision ?? after}&most=${JOURNAL_PAGE}`);
+      all.push(...entries.map((j) => ({ ...j, delta: new Map(j.delta.map(({ id, before, after: to }) => [id, { before, after: to }])) as Delta })));
+      if (!more) return all;
     }
   },
-  history: (rig: string) => ask<readonly HistoryEntry[]>(`/rigs/${rig}/history?most=200`),
+  /** The newest first, from before a revision on. */
+  history: (rig: string, before?: number) => ask<readonly HistoryEntry[]>(`/rigs/${rig}/history?most=${HISTORY_PAGE}${before === undefined ? '' : `&before=${before}`}`),
 };
 
 export type Api = typeof api;

@@ -12,7 +12,7 @@ export interface Kept {
   readonly parts: readonly Part[];
   readonly waiting: readonly KeptChange[];
   /** What others' changes stood against, and the person has not settled yet. */
-  readonly troubles?: readonly (KeptChange & Pick<Trouble, 'clashes' | 'refusals'>)[];
+  readonly troubles?: readonly (KeptChange & Pick<Trouble, 'clashes' | 'refusals' | 'after'>)[];
 }
 
 interface KeptChange {
@@ -26,8 +26,11 @@ const STORE = 'pages';
 export class Outbox {
   private db: Promise<IDBPDatabase> | undefined;
 
+  /** A browser that refused once is asked again the next time; one that closed its database by itself, too. */
   private open(): Promise<IDBPDatabase> {
-    this.db ??= openDB(NAME, 1, { upgrade: (db) => { db.createObjectStore(STORE, { keyPath: ['rig', 'page'] }); } });
+    const forget = () => { this.db = undefined; };
+    this.db ??= openDB(NAME, 1, { upgrade: (db) => { db.createObjectStore(STORE, { keyPath: ['rig', 'page'] }); }, terminated: forget });
+    this.db.catch(forget);
     return this.db;
   }
 
@@ -39,9 +42,9 @@ export class Outbox {
     return (await this.open()).get(STORE, [rig, page]);
   }
 
-  /** What every page of this browser keeps of a rig. */
-  async all(rig: string): Promise<readonly Kept[]> {
-    return ((await (await this.open()).getAll(STORE)) as Kept[]).filter((k) => k.rig === rig);
+  /** What every page of this browser keeps, of one rig or of all. */
+  async all(rig?: string): Promise<readonly Kept[]> {
+    return ((await (await this.open()).getAll(STORE)) as Kept[]).filter((k) => rig === undefined || k.rig === rig);
   }
 
   async drop(rig: string, page: string): Promise<void> {

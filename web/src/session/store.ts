@@ -3,7 +3,7 @@ import { confirm, openSession, perform, redo, refused, settle, undo, type Sessio
 import { everyPart } from '@yunta/core/rig/rig';
 import type { Refusal } from '@yunta/core/rig/result';
 import { insist, type Clash } from '@yunta/core/change/rebase';
-import { Away, Refused, type Api } from './api.js';
+import { Away, Failing, Refused, type Api, type SaidProblem } from './api.js';
 import { holdsAnything, keptOf, sessionOf, type Kept, type Outbox } from './outbox.js';
 
 export interface StoreState {
@@ -11,6 +11,10 @@ export interface StoreState {
   readonly session?: Session;
   /** The server answered last time. */
   readonly online: boolean;
+  /** What the server says of why it cannot just now: a full disk, say. */
+  readonly why?: SaidProblem | undefined;
+  /** False when this browser could not keep what waits: then only this page has it. */
+  readonly keeps: boolean;
   /** The last thing that could not be done, in words; cleared by the next that can. */
   readonly complaint?: string;
 }
@@ -19,14 +23,21 @@ type Locks = Pick<LockManager, 'request'>;
 
 const POLL_MS = 1500;
 const RETRY_MS = [500, 1000, 2000, 4000];
+/** So often a change is sent at which the server fails; then it is set aside, and the rest goes on. */
+const MOST_TRIES = 3;
+
+/** The lock that a page holds as long as it is open. */
+export const lockOf = (page: string): string => `yunta-page-${page}`;
 
 /** The only writer of a rig in this page: applies at once, keeps in the browser, sends one by one, takes in what others did. */
 export class SessionStore {
-  private state: StoreState = { status: 'loading', online: true };
+  private state: StoreState = { status: 'loading', online: true, keeps: true };
   private readonly listeners = new Set<() => void>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private sending = false;
   private failures = 0;
+  /** How often the server failed at a change. */
+  private readonly tries = new Map<string, number>();
   private closed = false;
   private release: (() => void) | undefined;
   private writes: Promise<void> = Promise.resolve();
@@ -61,9 +72,9 @@ export class SessionStore {
       else this.set({ session: openSession(await this.api.rig(this.rigId)) });
       this.set({ status: 'ready', online: true });
     } catch (e) {
-      if (e instanceof Refused && e.status === 404) return this.set({ status: 'missing', online: true });
-      if (!(e instanceof Away)) throw e;
-      this.set({ status: this.state.session ? 'ready' : 'away', online: false });
+      if (e instanceof Refused) return this.set({ status: 'missing', online: true });
+      this.cannot(e);
+      this.set({ status: this.state.session ? 'ready' : 'away' });
     }
     await this.persist();
     this.schedule(0);
@@ -79,7 +90,7 @@ export class SessionStore {
     if (own && holdsAnything(own)) return own;
     for (const other of await this.outbox.all(this.rigId).catch(() => [])) {
       if (other.page === this.page) continue;
-      const orphan = !this.locks || await this.locks.request(`yunta-page-${other.page}`, { ifAvailable: true }, (lock) => lock !== null);
+      const orphan = !this.locks || await this.locks.request(lockOf(other.page), { ifAvailable: true }, (lock) => lock !== null);
       if (!orphan) continue;
       if (!holdsAnything(other)) {
         await this.outbox.drop(this.rigId, other.page);
@@ -97,7 +108,7 @@ export class SessionStore {
     const { locks } = this;
     if (!locks) return Promise.resolve(true);
     return new Promise((got) => {
-      void locks.request(`yunta-page-${page}`, { ifAvailable: true }, (lock) => {
+      void locks.request(lockOf(page), { ifAvailable: true }, (lock) => {
         got(lock !== null);
         return lock ? new Promise<void>((release) => { this.release = release; }) : undefined;
       });
@@ -138,6 +149,12 @@ export class SessionStore {
     this.set({ complaint: first && 'wrong' in first ? `${first.wrong} ${first.would}` : 'Somebody changed the same thing since; it cannot be taken back without losing theirs.' });
   }
 
+  /** A trouble that was seen to otherwise: by a change that takes its place, or not at all. @returns the reasons when that change cannot be; the trouble stays then */
+  settleBy(trouble: Trouble, edit: Edit, label: string): readonly Refusal[] {
+    const { session } = this.state;
+    return session ? this.change(settle(session, trouble.set.id), edit, label) : [];
+  }
+
   /** A trouble that the person settled: with their own values, or by leaving things as they are. It stays when their own cannot be. */
   settle(trouble: Trouble, keepMine: boolean): void {
     const { session } = this.state;
@@ -157,9 +174,28 @@ export class SessionStore {
     this.writes = this.writes.then(async () => {
       const { session } = this.state;
       if (!session) return;
-      await this.outbox.keep({ rig: this.rigId, page: this.page, revision: session.confirmed.revision, parts: everyPart(session.confirmed), ...keptOf(session) }).catch(() => undefined);
+      const keeps = await this.outbox.keep({ rig: this.rigId, page: this.page, revision: session.confirmed.revision, parts: everyPart(session.confirmed), ...keptOf(session) }).then(() => true, () => false);
+      if (keeps !== this.state.keeps) this.set({ keeps });
     });
     return this.writes;
+  }
+
+  /** When all that was to be written down in the browser is. */
+  atRest(): Promise<void> {
+    return this.writes;
+  }
+
+  /** Whether closing the page now would lose something. */
+  wouldLose(): boolean {
+    const { session, keeps } = this.state;
+    return !keeps && session !== undefined && session.waiting.length + session.troubles.length > 0;
+  }
+
+  /** The server could not be reached, or failed: it is asked again, later each time. */
+  private cannot(e: unknown): void {
+    if (!(e instanceof Away) && !(e instanceof Failing) && !(e instanceof Refused)) throw e;
+    this.failures += 1;
+    this.set({ online: false, why: e instanceof Away ? e.why : e.problem });
   }
 
   private schedule(ms: number): void {
@@ -176,11 +212,9 @@ export class SessionStore {
       for (let next = this.state.session?.waiting[0]; next; next = this.state.session?.waiting[0]) await this.sendOne(next.set.id);
       await this.catchUp();
       this.failures = 0;
-      if (!this.state.online) this.set({ online: true });
+      if (!this.state.online) this.set({ online: true, why: undefined });
     } catch (e) {
-      if (!(e instanceof Away)) throw e;
-      this.failures += 1;
-      if (this.state.online) this.set({ online: false });
+      this.cannot(e);
     } finally {
       this.sending = false;
       this.schedule(this.failures ? RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1]! : POLL_MS);
@@ -192,7 +226,9 @@ export class SessionStore {
     if (!waiting) return;
     try {
       await this.api.send(this.rigId, waiting.set);
+      this.tries.delete(id);
     } catch (e) {
+      if (e instanceof Failing && this.countTry(id) >= MOST_TRIES) return this.take(refused(this.state.session!, id, [], [{ code: 'server', wrong: `The server failed at it ${MOST_TRIES} times: ${e.problem.detail}`, would: 'What you changed since is saved without it.' }]));
       if (!(e instanceof Refused)) throw e;
       // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on top of it.
       await this.catchUp();
@@ -200,6 +236,12 @@ export class SessionStore {
       if (still?.set.base === waiting.set.base) this.take(refused(this.state.session!, id, e.problem.clashes ?? [], e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }])));
     }
     await this.catchUp();
+  }
+
+  private countTry(id: string): number {
+    const count = (this.tries.get(id) ?? 0) + 1;
+    this.tries.set(id, count);
+    return count;
   }
 
   private async catchUp(): Promise<void> {

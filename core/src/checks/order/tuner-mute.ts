@@ -1,6 +1,6 @@
 import { outOf } from '../../edits/wire.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
-import { inDomain } from '../../rig/invariants.js';
+import { inDomain } from '../../rig/domain.js';
 import { partOf } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
 import { onTopOf } from '../../signal/state.js';

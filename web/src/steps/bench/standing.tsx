@@ -1,4 +1,5 @@
-import { Button, Checkbox, TextInput } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import type { BenchView } from '@yunta/core/derive/bench-view';
 import { dropTest, keepTest } from '@yunta/core/edits/standing';
 import { useEffect, useState } from 'react';
@@ -6,6 +7,7 @@ import type { Remote } from 'comlink';
 import type { Deriving } from '../../derived/deriving.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 type Played = Awaited<ReturnType<Remote<Deriving>['played']>>;
 
@@ -38,8 +40,8 @@ export const KeepTest = ({ bench, done }: { bench: BenchView; done: () => void }
           <p className="soft" style={{ margin: '0 0 6px' }}>Then this must stand so. Chosen is what the called sound wants; choose less or more.</p>
           <div className="test-expects">{played.expects.map((e) => <Checkbox key={e.control} size="xs" label={e.text} checked={expected?.has(e.control) ?? false} onChange={() => turn(e.control)} />)}</div>
           <div style={{ display: 'flex', gap: 10, alignItems: 'center', marginTop: 10, flexWrap: 'wrap' }}>
-            <TextInput size="xs" aria-label="Name of the test" placeholder="what it makes sure of" w={280} maxLength={120} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-            <Button type="submit" size="xs" disabled={!name.trim() || chosen.length === 0}>Keep it</Button>
+            <TextField most={LONGEST.name} size="xs" aria-label="Name of the test" placeholder="what it makes sure of" w={280} value={name} onChange={(e) => setName(e.currentTarget.value)} />
+            <Button type="submit" size="xs" disabled={!fits(name, LONGEST.name) || chosen.length === 0}>Keep it</Button>
             <span className="soft">It is played after every edit; the line below says when it fails.</span>
           </div>
         </>

@@ -62,5 +62,5 @@ const Typed = ({ label, text, read }: { label: string; text: string; read: (text
     setWrong(result.ok ? '' : `${result.error[0]!.wrong} ${result.error[0]!.would}`);
     if (result.ok) setTyped(undefined);
   };
-  return <TextInput size="xs" aria-label={label} maxLength={400} value={typed ?? text} error={wrong} onChange={(e) => setTyped(e.currentTarget.value)} onBlur={take} onKeyDown={(e) => e.key === 'Enter' && take()} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)' } }} />;
+  return <TextInput size="xs" aria-label={label} value={typed ?? text} error={wrong} onChange={(e) => setTyped(e.currentTarget.value)} onBlur={take} onKeyDown={(e) => e.key === 'Enter' && take()} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)' } }} />;
 };

@@ -1,4 +1,5 @@
-import { Button, NativeSelect, NumberInput, Textarea, TextInput } from '@mantine/core';
+import { Button, NativeSelect, NumberInput, Textarea } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { insideText, readInside } from '@yunta/core/catalogue/inside';
 import { apply } from '@yunta/core/change/apply';
 import { changeDevice } from '@yunta/core/edits/devices';
@@ -11,6 +12,7 @@ import { Controls } from './box-controls.js';
 import { Ends } from './box-ends.js';
 import { Jacks } from './box-jacks.js';
 import { ZONE_NAMES } from './zone-names.js';
+import { TextField } from '../../app/text-field.js';
 
 const ORIGINS = [{ value: 'assumed', label: 'assumed' }, { value: 'maker', label: "the maker's figure" }, { value: 'measured', label: 'measured' }];
 const MOST_SAID = 5;
@@ -81,8 +83,8 @@ const Plate = ({ device, change }: { device: Device; change: (part: Partial<Devi
     <section className="card">
       <h2>Plate and figures</h2>
       <div className="plate">
-        <TextInput size="xs" label="Name" maxLength={120} value={device.name} onChange={(e) => change({ name: e.currentTarget.value })} />
-        <TextInput size="xs" label="Code" maxLength={4} value={device.code} onChange={(e) => change({ code: e.currentTarget.value.toUpperCase() })} />
+        <TextField most={LONGEST.name} size="xs" label="Name" value={device.name} onChange={(e) => change({ name: e.currentTarget.value })} />
+        <TextField most={LONGEST.code} size="xs" label="Code" value={device.code} onChange={(e) => change({ code: e.currentTarget.value.toUpperCase() })} />
         <NativeSelect size="xs" label="Where it stands" data={ZONES.map((z) => ({ value: z, label: ZONE_NAMES[z] }))} value={device.zone} onChange={(e) => change({ zone: e.currentTarget.value as Device['zone'] })} />
         <NumberInput size="xs" label="Width, mm" hideControls min={0} max={3000} value={w || ''} onChange={(v) => side(0, v)} />
         <NumberInput size="xs" label="Depth, mm" hideControls min={0} max={3000} value={d || ''} onChange={(v) => side(1, v)} />

@@ -1,5 +1,7 @@
-import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { END_KINDS, SOURCE_KINDS, type Device, type End } from '@yunta/core/rig/device';
+import { TextField } from '../../app/text-field.js';
 
 const END_NAMES: Readonly<Record<End['is'], string>> = { source: 'sound begins here', house: 'the house hears it', stage: 'the stage hears it', player: 'the player hears it', recorder: 'it is recorded', tuner: 'a tuner reads it' };
 
@@ -20,7 +22,7 @@ export const Ends = ({ device, save }: { device: Device; save: (ends: readonly E
               <tr key={i}>
                 <td><NativeSelect size="xs" aria-label={`Point of ${end.name}`} data={points.includes(end.at) ? points : [end.at, ...points]} value={end.at} onChange={(e) => set(i, { at: e.currentTarget.value })} /></td>
                 <td><NativeSelect size="xs" aria-label={`What happens at ${end.name}`} data={END_KINDS.map((k) => ({ value: k, label: END_NAMES[k] }))} value={end.is} onChange={(e) => set(i, { is: e.currentTarget.value as End['is'] })} /></td>
-                <td><TextInput size="xs" aria-label={`Name of place ${i + 1}`} maxLength={120} value={end.name} onChange={(e) => set(i, { name: e.currentTarget.value })} /></td>
+                <td><TextField most={LONGEST.name} size="xs" aria-label={`Name of place ${i + 1}`} value={end.name} onChange={(e) => set(i, { name: e.currentTarget.value })} /></td>
                 <td>{end.is === 'source' && <NativeSelect size="xs" aria-label={`What sounds at ${end.name}`} data={[...SOURCE_KINDS]} value={end.what ?? 'guitar'} onChange={(e) => set(i, { what: e.currentTarget.value as NonNullable<End['what']> })} />}</td>
                 <td style={{ textAlign: 'right' }}><Button size="compact-xs" variant="default" aria-label={`Take out ${end.name}`} onClick={() => save(ends.filter((_, k) => k !== i))}>Take out</Button></td>
               </tr>

@@ -1,12 +1,13 @@
-import { Button, NumberInput, Select, TextInput } from '@mantine/core';
+import { Button, NumberInput, Select } from '@mantine/core';
 import { saysNumbers, shown } from '@yunta/core/midi/numbering';
 import { changeDevice, removeDevice } from '@yunta/core/edits/devices';
-import { domainText } from '@yunta/core/rig/invariants';
+import { domainText } from '@yunta/core/rig/domain';
 import type { Actuator, Control, Device, Memory, Numbering } from '@yunta/core/rig/device';
 import { useState } from 'react';
 import { Remedies } from '../../app/remedies.js';
 import { useRig } from '../../app/rig-context.js';
 import { Swap } from './swap.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 const NUMBERINGS: readonly { readonly value: string; readonly label: string; readonly shows: Numbering }[] = [
   { value: '0', label: 'counts from 0', shows: { first: 0 } },
@@ -94,8 +95,11 @@ const Field = ({ label, value, most, save }: { label: string; value: string; mos
     setLast(value);
     setText(value);
   }
-  const commit = () => { if (text.trim() && text !== value) save(text.trim()); else setText(value); };
-  return <TextInput label={label} maxLength={most} value={text} onChange={(e) => setText(e.currentTarget.value)} onBlur={commit} onKeyDown={(e) => { if (e.key === 'Enter') commit(); if (e.key === 'Escape') setText(value); }} />;
+  const commit = () => {
+    if (!text.trim()) setText(value);
+    else if (text !== value && fits(text, most)) save(text.trim());
+  };
+  return <TextField label={label} most={most} value={text} onChange={(e) => setText(e.currentTarget.value)} onBlur={commit} onKeyDown={(e) => { if (e.key === 'Enter') commit(); if (e.key === 'Escape') setText(value); }} />;
 };
 
 const Numberings = ({ memory, save }: { memory: Memory; save: (shows: Numbering) => void }) => (

@@ -1,6 +1,8 @@
-import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { Button, NativeSelect, NumberInput } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { JACK_WAYS, wayOf, type JackWay } from '@yunta/core/catalogue/box-parts';
 import { CONNECTORS, JACK_KINDS, type Device, type Jack } from '@yunta/core/rig/device';
+import { TextField } from '../../app/text-field.js';
 
 const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'];
 
@@ -20,7 +22,7 @@ export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly
         <tbody>
           {jacks.map((jack, i) => (
             <tr key={i}>
-              <td><TextInput size="xs" aria-label={`Name of jack ${i + 1}`} maxLength={40} value={jack.id} onChange={(e) => set(i, { id: e.currentTarget.value.toLowerCase().replaceAll(/[^a-z0-9-]/g, '-') })} /></td>
+              <td><TextField most={LONGEST.word} size="xs" aria-label={`Name of jack ${i + 1}`} value={jack.id} onChange={(e) => set(i, { id: e.currentTarget.value.toLowerCase().replaceAll(/[^a-z0-9-]/g, '-') })} /></td>
               <td><NativeSelect size="xs" aria-label={`Kind of ${jack.id}`} data={[...JACK_KINDS]} value={jack.kind} onChange={(e) => set(i, { kind: e.currentTarget.value as Jack['kind'] })} /></td>
               <td><NativeSelect size="xs" aria-label={`Plug of ${jack.id}`} data={[...CONNECTORS]} value={jack.connector} onChange={(e) => set(i, { connector: e.currentTarget.value as Jack['connector'] })} /></td>
               <td><NativeSelect size="xs" aria-label={`What ${jack.id} does`} data={Object.keys(JACK_WAYS)} value={wayOf(jack)} onChange={(e) => set(i, { poles: JACK_WAYS[e.currentTarget.value as JackWay] })} /></td>

@@ -52,7 +52,7 @@ export const Kit = () => {
             {devices.length > 0 && <Button size="xs" variant="default" onClick={() => void save()}>Save as CSV</Button>}
           </div>
         </div>
-        {pasting ? <PasteTable columns="code, name, box, zone, MIDI channel" label="Add these boxes" read={async (text) => (await import('@yunta/core/formats/tables')).readKitTable(rig, text, () => newPartId('device'))} done={() => paste(false)} /> : <KitLine />}
+        {pasting ? <PasteTable columns="code, name, box, zone, MIDI channel" label="Add these boxes" of="kit" done={() => paste(false)} /> : <KitLine />}
         {devices.length === 0 ? <p className="soft" style={{ marginTop: 16 }}>Say what you have: an instrument first, then what stands on the floor, the amp and what is heard. Every box can be changed afterwards.</p> : (
           <div className="card" style={{ marginTop: 14, padding: '6px 8px', overflowX: 'auto' }}>
             <table className="plain">

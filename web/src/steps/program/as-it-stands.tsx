@@ -1,4 +1,5 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import type { TypeBox } from '@yunta/core/derive/type-in';
 import { shown } from '@yunta/core/midi/numbering';
 import type { Device, Memory } from '@yunta/core/rig/device';
@@ -11,6 +12,7 @@ import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Sheet, type SheetRow } from '../../app/sheet.js';
 import { Boxes, keyOf } from './boxes.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 /** What stands in a box, whoever typed it: written down it is what Yunta proves with, and never altered. */
 export const AsItStands = () => {
@@ -96,9 +98,9 @@ const Programs = ({ box, start }: { box: Box; start: number }) => {
           </>
         )}
         <form className="add-program" onSubmit={(e) => { e.preventDefault(); if (number.trim()) add(); }}>
-          <TextInput size="xs" w={80} aria-label="Number as the box shows it" placeholder={shown(memory.shows, 0)} maxLength={8} value={number} onChange={(e) => setNumber(e.currentTarget.value)} />
-          <TextInput size="xs" w={170} aria-label="Name of the program" placeholder="name on its display" maxLength={memory.limits?.nameLength ?? 60} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-          <Button type="submit" size="xs" variant="default" disabled={!number.trim()}>Add a {isController ? 'slot' : 'program'}</Button>
+          <TextField most={8} size="xs" w={80} aria-label="Number as the box shows it" placeholder={shown(memory.shows, 0)} value={number} onChange={(e) => setNumber(e.currentTarget.value)} />
+          <TextField most={memory.limits?.nameLength ?? LONGEST.label} size="xs" w={170} aria-label="Name of the program" placeholder="name on its display" value={name} onChange={(e) => setName(e.currentTarget.value)} />
+          <Button type="submit" size="xs" variant="default" disabled={!fits(number, 8) || (name.trim() !== '' && !fits(name, memory.limits?.nameLength ?? LONGEST.label))}>Add a {isController ? 'slot' : 'program'}</Button>
         </form>
       </div>
       {complaint && <p className="broken" role="alert" style={{ margin: '0 0 8px' }}>{complaint}</p>}
@@ -108,7 +110,7 @@ const Programs = ({ box, start }: { box: Box; start: number }) => {
           rename={(of, to) => edit(putPrograms(rig, [{ ...withoutPlan(rows.find((r) => keyOfRow(r) === of.id)!.program), name: to }]), `Rename ${of.name}`)}
           type={(typed, label) => {
             const done = typePrograms(rig, rows.map((r) => r.program), columns, typed);
-            return done.ok ? edit(done.value, `${device.name}, ${label}`.slice(0, 180)) : done.error;
+            return done.ok ? edit(done.value, `${device.name}, ${label}`) : done.error;
           }}
         />
       )}

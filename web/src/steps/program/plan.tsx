@@ -17,7 +17,7 @@ export const PlanRoom = () => {
     <div className="program-plan">
       <div style={{ display: 'flex', gap: 12, flexWrap: 'wrap', alignItems: 'center' }}>
         <SegmentedControl size="xs" aria-label="Which sounds get a program" value={planFor} onChange={(v) => setPlanFor(v as PlanFor)} data={[...FOR]} />
-        <Button size="xs" ml="auto" disabled={!plan || isAtRest || derived.older} onClick={() => plan && edit(plan.edit, `Plan programs of ${plan.boxes.map((b) => b.name).join(', ')}`.slice(0, 180))}>Carry it out</Button>
+        <Button size="xs" ml="auto" disabled={!plan || isAtRest || derived.older} onClick={() => plan && edit(plan.edit, `Plan programs of ${plan.boxes.map((b) => b.name).join(', ')}`)}>Carry it out</Button>
       </div>
       {!plan && <p className="soft">Planning …</p>}
       {plan && <Figures plan={plan} isAtRest={isAtRest ?? true} />}

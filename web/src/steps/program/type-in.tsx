@@ -1,4 +1,5 @@
-import { Button, Checkbox, TextInput } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import type { TypeBox, TypeSlot } from '@yunta/core/derive/type-in';
 import { tick, untick } from '@yunta/core/edits/ticks';
 import { partOf, rigName } from '@yunta/core/rig/rig';
@@ -6,6 +7,7 @@ import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Boxes, keyOf } from './boxes.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { TextField } from '../../app/text-field.js';
 
 const PERSON = 'yunta-person';
 
@@ -36,7 +38,7 @@ export const TypeIn = () => {
       <div className="type-how">
         <span className="soft">{box.counts}{box.channel ? `, ${box.channel}` : ''}</span>
         <Checkbox size="xs" label="Only what is still to type" checked={onlyOpen} onChange={(e) => setOnlyOpen(e.currentTarget.checked)} />
-        <TextInput size="xs" aria-label="Who types it in" placeholder="who types it in" w={170} maxLength={60} value={who} onChange={(e) => { setWho(e.currentTarget.value); localStorage.setItem(PERSON, e.currentTarget.value); }} />
+        <TextField most={LONGEST.name} size="xs" aria-label="Who types it in" placeholder="who types it in" w={170} value={who} onChange={(e) => { setWho(e.currentTarget.value); localStorage.setItem(PERSON, e.currentTarget.value); }} />
       </div>
       {slots.length === 0 && <p className="proved">All of {box.name} is typed in.</p>}
       <div className="card type-slots">

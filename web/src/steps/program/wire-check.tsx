@@ -1,8 +1,10 @@
 import { Button, Select, Textarea } from '@mantine/core';
 import type { WireAnswer } from '../../derived/deriving.js';
 import type { Edit } from '@yunta/core/change/edit';
+import { LARGEST_CAPTURE } from '@yunta/core/formats/capture';
 import type { Id } from '@yunta/core/rig/ids';
 import { rigName } from '@yunta/core/rig/rig';
+import { proxy } from 'comlink';
 import { useState } from 'react';
 import { fileName, saveFile } from '../../app/save-file.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
@@ -17,12 +19,15 @@ export const WireCheckRoom = () => {
   const [text, setText] = useState('');
   const [capture, setCapture] = useState<{ readonly bytes: Uint8Array; readonly number: number }>();
   const [listening, setListening] = useState<string>();
+  const [tooLarge, setTooLarge] = useState('');
   const controller = controllers?.find((c) => c.device === chosen) ?? controllers?.[0];
   if (!controllers) return <p className="soft">Looking who sends what …</p>;
   if (!controller) return <div className="card" style={{ maxWidth: 560 }}><p className="soft" style={{ margin: 0 }}>No controller of this hook-up sends MIDI. There is nothing to compare.</p></div>;
   const compare = (bytes: Uint8Array) => setCapture((before) => ({ bytes, number: (before?.number ?? 0) + 1 }));
   const open = async (file: File | undefined) => {
-    if (file) compare(new Uint8Array(await file.arrayBuffer()));
+    if (!file) return;
+    setTooLarge(file.size > LARGEST_CAPTURE ? `${file.name} has ${Math.ceil(file.size / 1_000_000)} MB; captures of up to ${LARGEST_CAPTURE / 1_000_000} MB are read. Capture one song at a time.` : '');
+    if (file.size <= LARGEST_CAPTURE) compare(new Uint8Array(await file.arrayBuffer()));
   };
   const listen = async () => {
     try {
@@ -44,7 +49,7 @@ export const WireCheckRoom = () => {
   return (
     <div style={{ display: 'grid', gap: 14 }}>
       <section className="card">
-        <p style={{ margin: '0 0 10px' }}>Record what comes out of the controller while you stomp its sounds once each, a second apart. Then give the capture here: a MIDI file, or the lines of a monitor with bytes in hex.</p>
+        <p style={{ margin: '0 0 10px' }}>Record what comes out of the controller while you stomp its sounds once each, a second apart. Then give the capture here: a MIDI file, or the lines of a monitor with bytes in hex, up to {LARGEST_CAPTURE / 1_000_000} MB.</p>
         <div style={{ display: 'flex', gap: 10, flexWrap: 'wrap', alignItems: 'end', marginBottom: 10 }}>
           {controllers.length > 1 && <Select label="Controller" size="xs" w={240} allowDeselect={false} data={controllers.map((c) => ({ value: c.device, label: c.name }))} value={controller.device} onChange={(v) => v && choose(v)} />}
           <Button component="label" size="xs" variant="default">Open a capture<input type="file" accept=".mid,.midi,.txt,.log,.csv,text/plain,audio/midi" className="visually-hidden" onChange={(e) => { void open(e.currentTarget.files?.[0]); e.currentTarget.value = ''; }} /></Button>
@@ -52,6 +57,7 @@ export const WireCheckRoom = () => {
           <Button size="xs" variant="default" onClick={() => void ask.shouldSend(controller.device).then((s) => saveFile(`${fileName(rigName(rig), controller.name)}.txt`, s.text, 'text/plain'))}>Save what should be sent, as text</Button>
           <Button size="xs" variant="default" onClick={() => void ask.shouldSend(controller.device).then((s) => saveFile(`${fileName(rigName(rig), controller.name)}.mid`, s.midi, 'audio/midi'))}>as a MIDI file</Button>
         </div>
+        {tooLarge && <p role="alert" className="broken" style={{ margin: '0 0 8px' }}>{tooLarge}</p>}
         {listening && <p role="status" className="soft" style={{ margin: '0 0 8px' }}>{listening}</p>}
         <Textarea aria-label="Bytes in hex, a message a line" placeholder={'0.000  C2 00\n0.001  C3 03'} autosize minRows={3} maxRows={10} value={text} onChange={(e) => setText(e.currentTarget.value)} spellCheck={false} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)', fontSize: 13 } }} />
         <Button mt={8} size="xs" disabled={!text.trim()} onClick={() => compare(new TextEncoder().encode(text))}>Compare</Button>
@@ -64,10 +70,11 @@ export const WireCheckRoom = () => {
 /** Compared anew after every edit, so that it speaks of the rig as it is. */
 const Answer = ({ controller, bytes, number }: { controller: { readonly device: Id<'device'>; readonly name: string }; bytes: Uint8Array; number: number }) => {
   const { edit } = useRig();
-  const answer = useAsked<WireAnswer | undefined>(['wire', controller.device, number], async (worker) => worker.checkWire(controller.device, bytes));
-  if (!answer) return <p className="soft">Comparing …</p>;
+  const [read, setRead] = useState(0);
+  const answer = useAsked<WireAnswer | undefined>(['wire', controller.device, number], async (worker) => worker.checkWire(controller.device, bytes, proxy(setRead)));
+  if (!answer) return <p className="soft" role="status">{read > 0 ? `Reading the capture: ${Math.round(read * 100)} %` : 'Comparing …'}</p>;
   if ('refused' in answer) return <div className="card alarm" role="alert"><strong>Nothing was compared.</strong> {answer.refused.map((r) => `${r.where ? `${r.where}: ` : ''}${r.wrong} ${r.would}`).join(' ')}</div>;
-  return <Compared answer={answer} writeDown={(made, slots) => void edit(made, `${controller.name}, ${slots.join(', ')}: written down as it came`.slice(0, 180))} />;
+  return <Compared answer={answer} writeDown={(made, slots) => void edit(made, `${controller.name}, ${slots.join(', ')}: written down as it came`)} />;
 };
 
 const IS = { right: ['✓', 'as it should be'], other: ['≠', 'something else'], missing: ['−', 'missing'], extra: ['+', 'too many'] } as const;

@@ -1,4 +1,5 @@
-import { Button, NumberInput, Select, TextInput } from '@mantine/core';
+import { Button, NumberInput, Select } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { assume, doNotAssume } from '@yunta/core/edits/hookups';
 import { controlText, valueText } from '@yunta/core/recall/words';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
@@ -6,6 +7,7 @@ import { all } from '@yunta/core/rig/rig';
 import { restingValue } from '@yunta/core/signal/state';
 import { useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 /** What the player says nobody touches: taped, at full. It becomes the first lines of the line check. */
 export const Assume = () => {
@@ -19,7 +21,7 @@ export const Assume = () => {
   const control = chosen && rig.parts.device.get(splitRef(chosen).device)?.controls.find((c) => c.id === splitRef(chosen).name);
   const add = () => {
     if (!chosen || !why.trim()) return;
-    const wrong = edit(assume(hookup, chosen, value, why.trim()), `Taken for granted: ${controlText(rig, chosen)} ${value}`.slice(0, 180));
+    const wrong = edit(assume(hookup, chosen, value, why.trim()), `Taken for granted: ${controlText(rig, chosen)} ${value}`);
     refuse(wrong.map((r) => `${r.wrong} ${r.would}`).join(' '));
     if (wrong.length === 0) {
       choose(undefined);
@@ -45,8 +47,8 @@ export const Assume = () => {
           <>
             {'values' in control.domain && <Select size="xs" label="It stands at" allowDeselect={false} data={control.domain.values.map(String)} value={String(value)} onChange={(v) => v !== null && setValue(('values' in control.domain ? control.domain.values.find((x) => String(x) === v) : undefined) ?? v)} />}
             {'min' in control.domain && <NumberInput size="xs" label="It stands at" min={control.domain.min} max={control.domain.max} clampBehavior="strict" value={Number(value)} onChange={(v) => typeof v === 'number' && setValue(v)} />}
-            <TextInput size="xs" label="Why" placeholder="taped; a guitar tech watches it" maxLength={200} value={why} onChange={(e) => setWhy(e.currentTarget.value)} />
-            <Button type="submit" size="xs" variant="default" disabled={!why.trim()}>Take it for granted</Button>
+            <TextField most={LONGEST.remark} size="xs" label="Why" placeholder="taped; a guitar tech watches it" value={why} onChange={(e) => setWhy(e.currentTarget.value)} />
+            <Button type="submit" size="xs" variant="default" disabled={!fits(why, LONGEST.remark)}>Take it for granted</Button>
           </>
         )}
         {refused && <p role="alert" className="broken" style={{ margin: 0 }}>{refused}</p>}

@@ -1,4 +1,5 @@
-import { Button, Select, TextInput } from '@mantine/core';
+import { Button, Select } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { addHookup, changeHookup, compareHookups, copyHookup, removeHookup } from '@yunta/core/edits/hookups';
 import type { Cable, Hookup } from '@yunta/core/rig/hookup';
 import type { Id } from '@yunta/core/rig/ids';
@@ -8,6 +9,7 @@ import { useAsked, useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 /** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */
 export const Hookups = () => {
@@ -51,8 +53,8 @@ export const Hookups = () => {
           </tbody>
         </table>
         <form style={{ display: 'flex', gap: 10, padding: '12px 10px 0' }} onSubmit={(e) => { e.preventDefault(); add(); }}>
-          <TextInput aria-label="Name of a new hook-up" placeholder="a new, empty one: fly date, rehearsal …" w={280} maxLength={200} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-          <Button type="submit" variant="default" disabled={!name.trim()}>Add</Button>
+          <TextField most={LONGEST.name} aria-label="Name of a new hook-up" placeholder="a new, empty one: fly date, rehearsal …" w={280} value={name} onChange={(e) => setName(e.currentTarget.value)} />
+          <Button type="submit" variant="default" disabled={!fits(name, LONGEST.name)}>Add</Button>
         </form>
       </div>
       {hookup && <HookupTerms key={hookup.id} hookup={hookup} />}
@@ -65,13 +67,14 @@ const Name = ({ hookup, shown }: { hookup: Hookup; shown: boolean }) => {
   const { edit } = useRig();
   const [text, setText] = useState<string>();
   const keep = () => {
+    if (text?.trim() && !fits(text, LONGEST.name)) return;
     if (text?.trim() && text.trim() !== hookup.name) edit(changeHookup(hookup, { name: text.trim() }), `Rename hook-up to ${text.trim()}`);
     setText(undefined);
   };
   return (
     <div style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
-      <TextInput
-        size="xs" w={200} aria-label={`Name of ${hookup.name}`} maxLength={200} value={text ?? hookup.name} onChange={(e) => setText(e.currentTarget.value)} onBlur={keep}
+      <TextField
+        most={LONGEST.name} size="xs" w={200} aria-label={`Name of ${hookup.name}`} value={text ?? hookup.name} onChange={(e) => setText(e.currentTarget.value)} onBlur={keep}
         onKeyDown={(e) => { if (e.key === 'Enter') keep(); else if (e.key === 'Escape') setText(undefined); }}
       />
       {shown && <span className="soft">shown</span>}

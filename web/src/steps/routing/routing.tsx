@@ -105,7 +105,7 @@ const Cables = () => {
         </tbody>
       </table>
       {pasting
-        ? <PasteTable columns="from box, from jack, to box, to jack, metres, label" label="Plug these" read={async (text) => (await import('@yunta/core/formats/tables')).readCableTable(rig, hookup.id, text, () => newPartId('cable'))} done={() => paste(false)} />
+        ? <PasteTable columns="from box, from jack, to box, to jack, metres, label" label="Plug these" of={hookup.id} done={() => paste(false)} />
         : <Button variant="default" size="compact-sm" m="10px 10px 0" onClick={() => paste(true)}>Paste a table of cables</Button>}
       {listed.length === 0 && <p className="soft" style={{ padding: '0 10px' }}>No cable yet. Plug one above, or let it be wired.</p>}
     </div>

@@ -56,7 +56,7 @@ const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: 
       <td>
         <Select
           aria-label={`${from} at ${at}`} size="xs" w={220} allowDeselect={false} data={[...ASKED]} value={pair.as ?? 'either'}
-          onChange={(as) => as && edit(setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as Heard['as'] }), `${from} ${ASKED.find((a) => a.value === as)!.label} at ${at}`.slice(0, 180))}
+          onChange={(as) => as && edit(setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as Heard['as'] }), `${from} ${ASKED.find((a) => a.value === as)!.label} at ${at}`)}
         />
       </td>
       <td className={keeps(pair) ? '' : 'broken'}>{keeps(pair) ? '' : '≠ '}{doesText(pair)}</td>
@@ -70,7 +70,7 @@ const Once = ({ setting, hookup }: { setting: Setting; hookup: Hookup }) => {
   const { edit } = useRig();
   const { control, box, name, domain, value, said } = setting;
   const label = `${box}: ${name}`;
-  const set = (to: Setting['value'] | undefined) => edit(setSetting(hookup, control, to), `${label} ${to ?? AS_IT_WAKES}`.slice(0, 180));
+  const set = (to: Setting['value'] | undefined) => edit(setSetting(hookup, control, to), `${label} ${to ?? AS_IT_WAKES}`);
   return (
     <tr>
       <td style={{ paddingRight: 40 }}>{label}</td>

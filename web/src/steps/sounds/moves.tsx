@@ -1,4 +1,5 @@
-import { Button, MultiSelect, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Button, MultiSelect, SegmentedControl, Select } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Move } from '@yunta/core/rig/sound';
@@ -8,6 +9,7 @@ import { useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { Sheet, type SheetRow } from '../../app/sheet.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 const MANNERS: readonly Manner[] = ['latched', 'while held', 'one way'];
 const OFF_NOTES: Readonly<Record<Manner, string>> = { latched: 'pressed again', 'while held': 'let go', 'one way': 'pressed again' };
@@ -37,7 +39,7 @@ export const Moves = ({ hookup, columns, complain }: { hookup: Id<'hookup'>; col
       choose(id);
     }
   };
-  const change = (to: Partial<Move>, what: string) => move && edit({ put: [{ ...move, ...to }], remove: [] }, `${move.name}: ${what}`.slice(0, 180));
+  const change = (to: Partial<Move>, what: string) => move && edit({ put: [{ ...move, ...to }], remove: [] }, `${move.name}: ${what}`);
   const switches = assignableSwitches(rig).map((p) => ({ value: `${p.device} ${p.switch}`, label: `${codes.get(p.device) ?? ''} ${p.switch}` }));
   return (
     <>
@@ -52,9 +54,9 @@ export const Moves = ({ hookup, columns, complain }: { hookup: Id<'hookup'>; col
             <Button variant="default" size="xs" onClick={() => edit(removeMove(rig, move.id), `Remove ${move.name}`)}>Remove it</Button>
           </>
         )}
-        <form style={{ display: 'flex', gap: 8, marginLeft: 'auto' }} onSubmit={(e) => { e.preventDefault(); if (name.trim()) add(); }}>
-          <TextInput size="xs" aria-label="Name of a new move" placeholder="Lift" maxLength={60} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-          <Button type="submit" size="xs" variant="default" disabled={!name.trim()}>Add a move</Button>
+        <form style={{ display: 'flex', gap: 8, marginLeft: 'auto' }} onSubmit={(e) => { e.preventDefault(); if (fits(name, LONGEST.name)) add(); }}>
+          <TextField most={LONGEST.name} size="xs" aria-label="Name of a new move" placeholder="Lift" value={name} onChange={(e) => setName(e.currentTarget.value)} />
+          <Button type="submit" size="xs" variant="default" disabled={!fits(name, LONGEST.name)}>Add a move</Button>
         </form>
       </div>
       {rows.length === 0 ? <p className="soft">No move yet. A move changes a few things of a sound at one press and takes them back.</p> : (
@@ -63,7 +65,7 @@ export const Moves = ({ hookup, columns, complain }: { hookup: Id<'hookup'>; col
           rename={(row, to) => { const of = lists.find((l) => l.row.id === row.id)!; return of.list === 'on' ? edit({ put: [{ ...partOf(rig, of.move)!, name: to }], remove: [] }, `Rename ${row.name}`) : []; }}
           type={(typed, label) => {
             const done = typeBlock(rig, lists.map((l) => l.row), columns, typed, scope);
-            return done.ok ? edit(putLists(rig, lists, done.value), label.slice(0, 180)) : done.error;
+            return done.ok ? edit(putLists(rig, lists, done.value), label) : done.error;
           }}
         />
       )}

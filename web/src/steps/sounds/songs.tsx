@@ -1,4 +1,5 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
 import { all } from '@yunta/core/rig/rig';
 import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from '@yunta/core/sheets/song-sheet';
@@ -6,6 +7,7 @@ import { useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Sheet, type SheetRow } from '../../app/sheet.js';
 import { newPartId } from '../../session/ids.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
 export const Songs = ({ complain }: { complain: (text: string) => void }) => {
@@ -30,9 +32,9 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
     <>
       <div className="sheet-tools">
         {song && <><strong className="clip" style={{ maxWidth: 260 }}>{song.title}</strong><Button variant="default" size="xs" onClick={() => edit(removeSong(rig, song.id), `Remove ${song.title}`)}>Remove it</Button></>}
-        <form style={{ display: 'flex', gap: 8, marginLeft: 'auto' }} onSubmit={(e) => { e.preventDefault(); if (title.trim()) add(); }}>
-          <TextInput size="xs" aria-label="Title of a new song" placeholder="Salt waltz" maxLength={120} value={title} onChange={(e) => setTitle(e.currentTarget.value)} />
-          <Button type="submit" size="xs" variant="default" disabled={!title.trim()}>Add a song</Button>
+        <form style={{ display: 'flex', gap: 8, marginLeft: 'auto' }} onSubmit={(e) => { e.preventDefault(); if (fits(title, LONGEST.name)) add(); }}>
+          <TextField most={LONGEST.name} size="xs" aria-label="Title of a new song" placeholder="Salt waltz" value={title} onChange={(e) => setTitle(e.currentTarget.value)} />
+          <Button type="submit" size="xs" variant="default" disabled={!fits(title, LONGEST.name)}>Add a song</Button>
         </form>
       </div>
       {rows.length === 0 ? <p className="soft">No song yet. A song gives its sounds a tempo, so that their times can be told in beats, and shows what has to be moved by hand while it goes on.</p> : (
@@ -41,7 +43,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
           rename={(row, to) => edit({ put: [{ ...songs.find((s) => s.id === row.id)!, title: to }], remove: [] }, `Rename ${row.name}`)}
           type={(typed, label) => {
             const done = typeSongs(rig, songs, typed);
-            return done.ok ? edit(done.value, label.slice(0, 180)) : done.error;
+            return done.ok ? edit(done.value, label) : done.error;
           }}
         />
       )}

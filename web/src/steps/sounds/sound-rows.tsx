@@ -55,7 +55,7 @@ export const SoundSheet = ({ view, columns, scope, arrangement, chosen, choose, 
       rename={(row, name) => edit(changeSound(partOf(rig, row.id as Id<'sound'>)!, { name }), `Rename ${row.name}`)}
       type={(typed, label) => {
         const done = typeBlock(rig, sounds, columns, typed, scope);
-        return done.ok ? edit({ put: done.value, remove: [] }, `${label}${scope.only ? `, in ${partOf(rig, scope.hookup)!.name} only` : ''}`.slice(0, 180)) : done.error;
+        return done.ok ? edit({ put: done.value, remove: [] }, `${label}${scope.only ? `, in ${partOf(rig, scope.hookup)!.name} only` : ''}`) : done.error;
       }}
     />
   );

@@ -1,4 +1,5 @@
 import { Button, SegmentedControl, Select, TextInput } from '@mantine/core';
+import { cutTo, LONGEST } from '@yunta/core/rig/limits';
 import { addSound, changeSound, giveSlots, removeSound, setLeaving } from '@yunta/core/edits/sounds';
 import { together } from '@yunta/core/change/edit';
 import { all, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
@@ -17,6 +18,7 @@ import { Moves } from './moves.js';
 import { Songs } from './songs.js';
 import { WHERE_MARKS } from '../../app/sheet.js';
 import { AS_IT_STANDS, SoundSheet, type Arrangement } from './sound-rows.js';
+import { fits, TextField } from '../../app/text-field.js';
 
 const LEAVING = [{ value: '', label: 'tails as they come' }, { value: 'ring', label: 'left, it rings out' }, { value: 'cut', label: 'left, it stops' }];
 
@@ -125,7 +127,7 @@ export const Sounds = () => {
           <strong className="clip" style={{ maxWidth: 220 }}>{chosen.name}</strong>
           <Select aria-label={`Role of ${chosen.name}`} size="xs" w={120} allowDeselect={false} data={[...ROLES]} value={chosen.role} onChange={(role) => role && edit(changeSound(chosen, { role: role as Role }), `${chosen.name}: role ${role}`)} />
           <Select aria-label={`When ${chosen.name} is left`} size="xs" w={150} allowDeselect={false} data={LEAVING} value={chosen.leaving ?? ''} onChange={(v) => v !== null && edit(setLeaving(chosen, (v || undefined) as Sound['leaving']), `${chosen.name}: ${LEAVING.find((l) => l.value === v)!.label}`)} />
-          <Button variant="default" size="xs" onClick={() => add(`${chosen.name} 2`.slice(0, 120), chosen.role, chosen.id)}>Derive from it</Button>
+          <Button variant="default" size="xs" onClick={() => add(`${cutTo(chosen.name, LONGEST.name - 2)} 2`, chosen.role, chosen.id)}>Derive from it</Button>
           <Button variant="default" size="xs" onClick={() => edit(removeSound(rig, chosen.id), `Remove ${chosen.name}`)}>Remove it</Button>
           <div style={{ marginLeft: 'auto' }}><NewSound add={add} compact /></div>
         </div>
@@ -142,9 +144,9 @@ const NewSound = ({ add, compact }: { add: (name: string, role: Role) => void; c
   const [name, setName] = useState('');
   const size = compact ? 'xs' : 'sm';
   return (
-    <form style={{ display: 'flex', gap: 8, alignItems: 'end' }} onSubmit={(e) => { e.preventDefault(); if (name.trim()) { add(name.trim(), 'other'); setName(''); } }}>
-      <TextInput size={size} {...(compact ? { 'aria-label': 'Name of a new sound' } : { label: 'Name' })} placeholder="Verse clean" maxLength={120} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-      <Button type="submit" size={size} variant={compact ? 'default' : 'filled'} disabled={!name.trim()}>Add a sound</Button>
+    <form style={{ display: 'flex', gap: 8, alignItems: 'end' }} onSubmit={(e) => { e.preventDefault(); if (fits(name, LONGEST.name)) { add(name.trim(), 'other'); setName(''); } }}>
+      <TextField most={LONGEST.name} size={size} {...(compact ? { 'aria-label': 'Name of a new sound' } : { label: 'Name' })} placeholder="Verse clean" value={name} onChange={(e) => setName(e.currentTarget.value)} />
+      <Button type="submit" size={size} variant={compact ? 'default' : 'filled'} disabled={!fits(name, LONGEST.name)}>Add a sound</Button>
     </form>
   );
 };

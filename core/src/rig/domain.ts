@@ -1,0 +1,21 @@
+import type { Control, Slot } from './device.js';
+import type { Value } from './value.js';
+
+/** The stage blocks of a device, also those in arms of forks. */
+export const blockIds = (slots: readonly Slot[]): readonly string[] =>
+  slots.flatMap((s) => (s.is === 'block' ? [s.id] : s.is === 'fork' ? s.arms.flatMap((a) => blockIds(a.slots)) : []));
+
+export const inDomain = (control: Control, value: Value): boolean => {
+  const { domain } = control;
+  if ('values' in domain) return domain.values.some((v) => String(v) === String(value));
+  if ('min' in domain) return typeof value === 'number' && value >= domain.min && value <= domain.max;
+  const named = String(value).split(/\s+/).filter((word) => !['(', ')', '|', ''].includes(word));
+  return named.every((word) => domain.arrange.includes(word)) && new Set(named).size === named.length;
+};
+
+export const domainText = (control: Control): string => {
+  const { domain } = control;
+  if ('values' in domain) return domain.values.slice(0, 12).join(', ') + (domain.values.length > 12 ? ' …' : '');
+  if ('min' in domain) return `${domain.min} to ${domain.max}${domain.unit ? ` ${domain.unit}` : ''}`;
+  return `an arrangement of ${domain.arrange.join(' ')}`;
+};

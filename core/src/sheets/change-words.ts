@@ -1,0 +1,23 @@
+import type { Delta } from '../change/delta.js';
+import { fieldByField } from '../change/rebase.js';
+import type { AnyId } from '../rig/ids.js';
+import type { Part, Rig } from '../rig/rig.js';
+import { sayClash } from './clash-words.js';
+
+/** One thing that a change makes otherwise, as a person reads it. */
+export interface SaidChange {
+  readonly what: string;
+  readonly was: string;
+  readonly now: string;
+}
+
+const knownBy = (delta: Delta, id: AnyId): Part | undefined => delta.get(id)?.before ?? delta.get(id)?.after ?? undefined;
+
+/** All that a change makes otherwise. A part that comes or goes is one thing. */
+export const sayChange = (rig: Rig, delta: Delta): readonly SaidChange[] => fieldByField(delta).map((field) => {
+  const { what, was, mine } = sayClash(rig, field, knownBy(delta, field.part));
+  return field.field === undefined ? { what, was: field.base === null ? 'not there' : 'there', now: field.mine === null ? 'taken away' : 'there' } : { what, was, now: mine };
+});
+
+/** The same as lines of text, to be kept or handed on. */
+export const changeText = (rig: Rig, label: string, delta: Delta): string => [`${label}:`, ...sayChange(rig, delta).map(({ what, was, now }) => `${what}: ${now} (was: ${was})`)].join('\n');
