@@ -48,6 +48,6 @@ describe('a rig in tables is the rig in memory', () => {
     const device = [...before.parts.device.keys()][0]!;
     await expect(changes.submit(LOCAL_PERSON, 'random-1', { id: 'bad', base: before.revision, label: 'x', put: [], remove: [device] })).rejects.toMatchObject({ status: 422 });
     expect(await started.app.get(RigStore).load(LOCAL_PERSON, 'random-1')).toEqual(before);
-    expect(await changes.journal(LOCAL_PERSON, 'random-1', before.revision, 10)).toEqual([]);
+    expect(await changes.journal(LOCAL_PERSON, 'random-1', before.revision, 10)).toEqual({ entries: [], more: false });
   });
 });

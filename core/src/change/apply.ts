@@ -20,10 +20,8 @@ export interface Applied {
  * An edit that changes nothing gives the same rig back, at the same revision.
  */
 export const apply = (rig: Rig, edit: Edit): Result<Applied, readonly Refusal[]> => {
-  const badIds = [...edit.put.map((p) => p.id), ...edit.remove].map(wrongId).filter((r): r is Refusal => r !== undefined);
+  const badIds = wrongIds(edit);
   if (badIds.length) return refuse(badIds);
-  const misplaced = edit.put.filter((p) => kindOf(p.id) !== p.kind);
-  if (misplaced.length) return refuse(misplaced.map((p) => ({ code: 'id', part: p.id, wrong: `A ${p.kind} cannot have the id ${p.id}.`, would: `Begin it with "${p.kind}:".` })));
   const delta = deltaOf(rig, edit);
   const misshapen = edit.put.filter((p) => delta.has(p.id)).flatMap(wrongInShape);
   if (misshapen.length) return refuse(misshapen);
@@ -34,6 +32,13 @@ export const apply = (rig: Rig, edit: Edit): Result<Applied, readonly Refusal[]>
   if (tooMuch) wrong.push(tooMuch);
   if (next.parts.about.size !== 1) wrong.push({ code: 'invariant', wrong: 'A rig has one name and one page of notes.', would: 'Change about:rig instead of adding or removing it.' });
   return wrong.length ? refuse(wrong) : ok({ rig: next, delta });
+};
+
+/** Ids in an edit that are none, or of another kind than their part: before anything is looked up by them. */
+export const wrongIds = (edit: Edit): readonly Refusal[] => {
+  const bad = [...edit.put.map((p) => p.id), ...edit.remove].map(wrongId).filter((r): r is Refusal => r !== undefined);
+  if (bad.length) return bad;
+  return edit.put.filter((p) => kindOf(p.id) !== p.kind).map((p) => ({ code: 'id', part: p.id, wrong: `A ${p.kind} cannot have the id ${p.id}.`, would: `Begin it with "${p.kind}:".` }));
 };
 
 /** How many characters a part takes in a rig file; counted once. */

@@ -52,7 +52,7 @@ describe('a model that remembers', () => {
     const memory = new ModelMemory();
     const second: Device = {
       ...makeDevice('switcher-4', 'device:sw2'), midi: { channel: 4, messages: 'lost' },
-      actuators: [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'slots', slot: 'value' }] }],
+      actuators: [...makeDevice('switcher-4', 'device:sw2').actuators, { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'slots', slot: 'value' }] }],
     };
     const atRest = Object.fromEntries(second.memories[0]!.stores.map((s) => [s, restingValue(second.controls.find((c) => c.id === s)!)]));
     const hears: Part = { kind: 'cable', id: 'cable:sw2', hookup: BALLROOM_ID, ends: ['device:rev.midi-thru', 'device:sw2.midi-in'] };

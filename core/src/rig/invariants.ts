@@ -222,6 +222,9 @@ const wrongInSound = (rig: Rig, part: Extract<Part, { kind: 'sound' }>): readonl
   return found;
 };
 
-/** Bad ids are refused before anything else. */
-export const wrongId = (id: string): Refusal | undefined =>
-  isId(id) ? undefined : { code: 'id', part: id.slice(0, 80), wrong: `"${id.slice(0, 80)}" is not an id of a part.`, would: 'Ids read kind:name, with a–z, 0–9 and hyphens.' };
+/** Bad ids are refused before anything else, whatever stands there. */
+export const wrongId = (id: unknown): Refusal | undefined => {
+  if (typeof id === 'string' && isId(id)) return undefined;
+  const said = (typeof id === 'string' ? id : JSON.stringify(id) ?? 'nothing').slice(0, 80).toWellFormed();
+  return { code: 'id', part: said, wrong: `"${said}" is not an id of a part.`, would: 'Ids read kind:name, with a–z, 0–9 and hyphens.' };
+};

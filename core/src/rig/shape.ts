@@ -23,7 +23,7 @@ const anyId = z.union(KINDS.map((kind) => id(kind))) as unknown as z.ZodType<Id>
 const refShape = z.string().regex(/^device:[a-z0-9][a-z0-9-]{0,63}\..{1,64}$/) as unknown as z.ZodType<Ref>;
 const value: z.ZodType<Value> = z.union([z.string().max(LONGEST.value), z.number()]);
 const record = <T>(of: z.ZodType<T>) => z.record(z.string().max(130), of);
-const refRecord = <T>(of: z.ZodType<T>) => record(of) as unknown as z.ZodType<Readonly<Record<Ref, T>>>;
+const refRecord = <T>(of: z.ZodType<T>) => z.record(refShape as unknown as z.ZodType<string> & z.core.$ZodRecordKey, of) as unknown as z.ZodType<Readonly<Record<Ref, T>>>;
 const pair = <T>(of: z.ZodType<T>) => z.tuple([of, of]);
 const list = <T>(of: z.ZodType<T>, most = 2000) => z.array(of).max(most);
 

@@ -1,5 +1,5 @@
 import { Injectable } from '@nestjs/common';
-import { apply } from '@yunta/core/change/apply';
+import { apply, wrongIds } from '@yunta/core/change/apply';
 import { deltaOf, editOf, invert, squash, type Delta } from '@yunta/core/change/delta';
 import type { ChangeSet } from '@yunta/core/change/edit';
 import { rebase } from '@yunta/core/change/rebase';
@@ -37,6 +37,8 @@ export class ChangesService {
   constructor(private readonly db: DataSource, private readonly rigs: RigStore) {}
 
   async submit(who: Asker, rigId: string, set: ChangeSet): Promise<Accepted> {
+    const badIds = wrongIds(set);
+    if (badIds.length) throw refusedFor(badIds);
     return this.db.transaction('READ COMMITTED', async (manager) => {
       const entry = await this.rigs.entry(who, rigId, manager, true);
       const known = await manager.findOne(JournalEntry, { where: { rig: rigId, change: set.id } });

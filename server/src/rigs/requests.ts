@@ -1,7 +1,7 @@
 import { LONGEST, LONGEST_LABEL, MOST_PARTS } from '@yunta/core/rig/limits';
 import { ApiProperty, ApiPropertyOptional } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, ValidateBy } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsInt, IsString, Length, Matches, Max, MaxLength, Min, ValidateBy, ValidateIf } from 'class-validator';
 
 /** Ids of rigs, changes and boxes on a shelf. */
 export const ID = /^[a-z0-9][a-z0-9-]{0,63}$/;
@@ -10,6 +10,9 @@ const LAST_REVISION = 2 ** 31;
 
 /** Text that was cut in the middle of a character comes back as another. */
 const IsWhole = () => ValidateBy({ name: 'isWhole', validator: { validate: (text) => typeof text === 'string' && text.isWellFormed(), defaultMessage: (on) => `${on?.property ?? 'text'} holds half a character` } });
+
+/** Left out, not null: what is there is checked. */
+const MayBeLeftOut = () => ValidateIf((_, value) => value !== undefined);
 
 export class RigPath {
   @ApiProperty({ example: 'island-run' }) @Matches(ID, idMessage('rig')) rig: string;
@@ -39,12 +42,12 @@ export class ChangeRequest {
 export class NewRigRequest {
   @ApiProperty() @Matches(ID, idMessage('id')) id: string;
   @ApiProperty({ description: 'Id of the change that makes it, so that asking twice is harmless.' }) @Matches(ID, idMessage('change')) change: string;
-  @ApiPropertyOptional({ description: 'Name of an empty rig.' }) @IsOptional() @IsString() @Length(1, LONGEST.name) @IsWhole() name?: string;
-  @ApiPropertyOptional({ description: 'A whole rig file as text; without it the rig begins empty.' }) @IsOptional() @IsString() file?: string;
+  @ApiPropertyOptional({ description: 'Name of an empty rig.' }) @MayBeLeftOut() @IsString() @Length(1, LONGEST.name) @IsWhole() name?: string;
+  @ApiPropertyOptional({ description: 'A whole rig file as text; without it the rig begins empty.' }) @MayBeLeftOut() @IsString() file?: string;
 }
 
 export class JournalQuery {
-  @ApiPropertyOptional() @IsOptional() @Type(() => Number) @IsInt({ message: 'after is not a revision' }) @Min(0) @Max(LAST_REVISION) after?: number;
-  @ApiPropertyOptional() @IsOptional() @Type(() => Number) @IsInt({ message: 'before is not a revision' }) @Min(1) @Max(LAST_REVISION) before?: number;
-  @ApiPropertyOptional() @IsOptional() @Type(() => Number) @IsInt() @Min(1) @Max(500) most?: number;
+  @ApiPropertyOptional() @MayBeLeftOut() @Type(() => Number) @IsInt({ message: 'after is not a revision' }) @Min(0) @Max(LAST_REVISION) after?: number;
+  @ApiPropertyOptional() @MayBeLeftOut() @Type(() => Number) @IsInt({ message: 'before is not a revision' }) @Min(1) @Max(LAST_REVISION) before?: number;
+  @ApiPropertyOptional() @MayBeLeftOut() @Type(() => Number) @IsInt() @Min(1) @Max(500) most?: number;
 }
