@@ -25,6 +25,13 @@ const afresh = <T>(said: T): T => JSON.parse(JSON.stringify(said)) as T;
 const others = (rig: Rig, revision: number, id: string, edit: { put: Part[]; remove: [] }): Journaled => ({ revision, id, label: 'theirs', delta: deltaOf(rig, edit) });
 const acknowledged = (s: Session, revision: number): Journaled => ({ revision, id: s.waiting[0]!.set.id, label: '', delta: s.waiting[0]!.delta });
 
+/** Whether a part has the name that only this change gave it. */
+const changedBy = (bad: { delta: ReadonlyMap<string, { before: unknown; after: unknown }> }, part: { id: string }): boolean => {
+  const change = bad.delta.get(part.id);
+  const [before, after] = [change?.before, change?.after] as { name?: string }[];
+  return before?.name !== undefined && after?.name !== undefined && before.name !== after.name && (part as { name?: string }).name === after.name;
+};
+
 describe('a session', () => {
   const rig = islandRun();
 
@@ -102,6 +109,37 @@ describe('a session', () => {
     const back = undo(out, 'u');
     expect(back.ok && [back.value.troubles, back.value.waiting, back.value.undoable]).toEqual([[], [], []]);
   });
+
+  test('what failed does not come back with what was done after it, nor when that is undone', () => {
+    const s = must(perform(openSession(rig), rename(rig, 'sound:01', 'Bad'), 'a', 'bad'));
+    const later = must(perform(s, { put: [{ ...partOf(s.rig, 'sound:01')!, role: 'lead' }], remove: [] }, 'b', 'role'));
+    const out = refused(later, 'a', [], [{ code: 'x', wrong: 'No.', would: 'Other.' }]);
+    expect([partOf(out.rig, 'sound:01'), out.waiting.map((w) => w.set.id)]).toMatchObject([{ name: 'Verse clean', role: 'lead' }, ['b']]);
+    const let1 = settle(out, 'a');
+    expect(partOf(must(undo(let1, 'u')).rig, 'sound:01')).toEqual(partOf(rig, 'sound:01'));
+  });
+
+  test('whichever of several changes fails, the others are as if it had never been', () => fc.assert(fc.property(fc.integer({ min: 1, max: 1_000_000 }), (seed) => {
+    const r = new Random(seed);
+    const first = randomRig(seed).rig;
+    let s = openSession(first);
+    for (let i = 0; i < 5; i += 1) {
+      const done = perform(s, randomEdit(r, s.rig, `e${i}`), `e${i}`, `e${i}`);
+      if (done.ok) s = done.value;
+    }
+    fc.pre(s.waiting.length > 1);
+    const bad = r.pick(s.waiting);
+    const out = refused(s, bad.set.id, [], []);
+    const replayed = out.waiting.reduce((now, w) => must(apply(now, w.set)).rig, first);
+    expect(parts(out.rig)).toEqual(parts(replayed));
+    expect(out.waiting.length + out.troubles.length).toBe(s.waiting.length);
+    for (const { set } of out.waiting) for (const part of set.put) expect(changedBy(bad, part)).toBe(false);
+    let back = out.troubles.reduce((now, t) => settle(now, t.set.id), out);
+    for (let i = back.undoable.length; i > 0; i -= 1) back = must(undo(back, `u${i}`) as never);
+    // Whoever undoes the removal of a thing gets it back, also when its making had failed.
+    const but = (rig: Rig) => Object.fromEntries(everyPart(rig).filter((p) => !bad.delta.has(p.id)).map((p) => [p.id, p]));
+    expect(but(back.rig)).toEqual(but(first));
+  }), { numRuns: 100 }));
 
   test('with nothing to undo it says so', () => {
     const nothing = undo(openSession(rig), 'u');

@@ -1,7 +1,7 @@
 import { cutTo, LONGEST_LABEL } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { Rig } from '../rig/rig.js';
-import { apply } from './apply.js';
+import { apply, type Applied } from './apply.js';
 import { editOf, invert, patch, sharing, squash, type Delta } from './delta.js';
 import type { ChangeSet, Edit } from './edit.js';
 import { rebase, type Clash } from './rebase.js';
@@ -106,25 +106,27 @@ export const confirm = (session: Session, journal: readonly Journaled[]): Sessio
   const still = session.waiting.filter((w) => !settled.has(w.set.id));
   const { theirs, rig, ...replayed } = replay(confirmed, still, squash(others.map((j) => j.delta)));
   const kept = forget({ ...session, confirmed, ...replayed, rig: sharing(session.rig, rig) }, replayed.troubles);
-  const last = others.at(-1);
+  const last = news.at(-1)!;
   return {
     ...kept,
-    past: last ? [...kept.past, { id: last.id, label: last.label, delta: theirs }] : kept.past,
+    past: theirs.size ? [...kept.past, { id: `with ${last.id}`, label: last.label, delta: theirs }] : kept.past,
     troubles: [...session.troubles, ...replayed.troubles],
   };
 };
 
-/** The server refused a change set: it and all that cannot stand without it become troubles. */
+/**
+ * The server refused a change set, or failed at it: it becomes a trouble. What came after it goes on without what it
+ * did; what cannot stand without it becomes a trouble too and says what it was built on.
+ */
 export const refused = (session: Session, id: string, clashes: readonly Clash[], refusals: readonly Refusal[]): Session => {
   const out = session.waiting.find((w) => w.set.id === id);
   if (!out) return session;
-  const { theirs: _, ...replayed } = replay(session.confirmed, session.waiting.filter((w) => w !== out), new Map());
+  const { theirs, rig, waiting, troubles } = replay(session.confirmed, session.waiting, new Map(), id);
+  const builtUpon: Refusal = { code: 'built', wrong: `It changes what “${out.set.label}” brought, and that could not be kept.`, would: 'Do it again once that is settled.' };
+  const built = troubles.map((t): Trouble => ({ ...t, clashes: [], refusals: t.refusals.length ? t.refusals : [builtUpon], after: out.set.label }));
   const trouble: Trouble = { ...out, clashes, refusals };
-  const built = replayed.troubles.map((t) => ({ ...t, after: out.set.label }));
-  return {
-    ...forget({ ...session, ...replayed }, [trouble, ...built]),
-    troubles: [...session.troubles, trouble, ...built],
-  };
+  const next = forget({ ...session, rig: sharing(session.rig, rig), waiting }, [trouble, ...built]);
+  return { ...next, past: [...next.past, { id: `without ${id}`, label: out.set.label, delta: theirs }], troubles: [...session.troubles, trouble, ...built] };
 };
 
 /** What was not kept has no effect that could be taken back; undoing it lets it go. */
@@ -145,28 +147,37 @@ interface Replayed {
   readonly theirs: Delta;
 }
 
-const replay = (confirmed: Rig, waiting: readonly Waiting[], others: Delta): Replayed => {
+/**
+ * What waits on top of what was confirmed. A change that is not kept is taken back for those that come after it: each
+ * holds whole parts, and must not bring back what the one before it wanted.
+ * @param out left out, whatever becomes of it
+ */
+const replay = (confirmed: Rig, waiting: readonly Waiting[], others: Delta, out?: string): Replayed => {
   let rig = confirmed;
   let theirs = others;
   const kept: Waiting[] = [];
   const troubles: Trouble[] = [];
   for (const one of waiting) {
-    const mine = rebase(one.delta, theirs);
-    if (!mine.ok) {
-      troubles.push({ ...one, clashes: mine.error, refusals: [] });
-      continue;
+    const again = one.set.id === out ? undefined : carriedOver(rig, one, theirs);
+    if (again && 'rig' in again) {
+      rig = again.rig;
+      kept.push({ set: { ...one.set, base: confirmed.revision, ...editOf(again.delta) }, delta: again.delta });
+      const over = rebase(theirs, one.delta);
+      if (over.ok) theirs = over.value;
+    } else {
+      if (again) troubles.push({ ...one, ...again });
+      theirs = squash([invert(one.delta), theirs]);
     }
-    const applied = apply(rig, editOf(mine.value));
-    if (!applied.ok) {
-      troubles.push({ ...one, clashes: [], refusals: applied.error });
-      continue;
-    }
-    rig = applied.value.rig;
-    kept.push({ set: { ...one.set, base: confirmed.revision, ...editOf(mine.value) }, delta: mine.value });
-    const over = rebase(theirs, one.delta);
-    if (over.ok) theirs = over.value;
   }
   return { rig, waiting: kept, troubles, theirs };
+};
+
+/** A change on top of what others did: the rig with it, or why it cannot be. */
+const carriedOver = (rig: Rig, { delta }: Waiting, theirs: Delta): Applied | Pick<Trouble, 'clashes' | 'refusals'> => {
+  const mine = rebase(delta, theirs);
+  if (!mine.ok) return { clashes: mine.error, refusals: [] };
+  const applied = apply(rig, editOf(mine.value));
+  return applied.ok ? { rig: applied.value.rig, delta: mine.value } : { clashes: [], refusals: applied.error };
 };
 
 /** A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed; what was not settled is asked again. */

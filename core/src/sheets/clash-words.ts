@@ -71,7 +71,13 @@ const fieldText = (rig: Rig, part: Part | undefined, name: string, member: strin
   if (isWant(about)) return `${part?.kind === 'move' ? `${WORDS[name]}, ` : ''}${refText(rig, wantTarget(about))}${caseText(rig, about.in)}`;
   const control = controlAt(part, name, member);
   if (control) return refText(rig, control);
-  return [WORDS[name] ?? spaced(name), ...(member === undefined ? [] : [spaced(member)])].join(' ');
+  return [WORDS[name] ?? spaced(name), ...(member === undefined ? [] : [memberText(rig, member)])].join(' ');
+};
+
+/** A member of a list by what it is about: a control, or a name of its own. */
+const memberText = (rig: Rig, member: string): string => {
+  const about = member.includes(' {') ? member.slice(0, member.lastIndexOf(' {')) : member;
+  return isId(splitRef(about).device) ? refText(rig, about as Ref) : spaced(member);
 };
 
 const caseText = (rig: Rig, where: Case | undefined): string => Object.values(where ?? {}).map((id) => `, in ${plain(rig, id)}`).join('');
