@@ -114,6 +114,9 @@ describe('every room by keyboard alone', () => {
     await hands.write('verse: nobody');
     await keys(hands.page, 'Enter');
     await hands.sees('"verse: nobody" names no sound of this rig.');
+    expect(await hands.page.evaluate(() => (document.activeElement as HTMLInputElement).value)).toBe('verse: nobody');
+    expect(await violations(hands.page)).toEqual([]);
+    await keys(hands.page, 'Escape');
     await standsAt('Cues in order, each with its sound: verse: Verse clean; Lead');
     expect(await violations(hands.page)).toEqual([]);
     await hands.click('button', 'Remove it');

@@ -135,9 +135,15 @@ describe('a session', () => {
     expect(out.waiting.length + out.troubles.length).toBe(s.waiting.length);
     for (const { set } of out.waiting) for (const part of set.put) expect(changedBy(bad, part)).toBe(false);
     let back = out.troubles.reduce((now, t) => settle(now, t.set.id), out);
-    for (let i = back.undoable.length; i > 0; i -= 1) back = must(undo(back, `u${i}`) as never);
+    for (let i = back.undoable.length; i > 0; i -= 1) {
+      const undone = undo(back, `u${i}`);
+      // What the failed change had made room for may have no room now: that is said, and nothing else.
+      if (!undone.ok) return void expect(undone.error.length).toBeGreaterThan(0);
+      back = undone.value;
+    }
     // Whoever undoes the removal of a thing gets it back, also when its making had failed.
-    const but = (rig: Rig) => Object.fromEntries(everyPart(rig).filter((p) => !bad.delta.has(p.id)).map((p) => [p.id, p]));
+    const inAnyOrder = (p: Part) => ('wants' in p ? { ...p, wants: [...p.wants].sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1)) } : p);
+    const but = (rig: Rig) => Object.fromEntries(everyPart(rig).filter((p) => !bad.delta.has(p.id)).map((p) => [p.id, inAnyOrder(p)]));
     expect(but(back.rig)).toEqual(but(first));
   }), { numRuns: 100 }));
 

@@ -320,10 +320,11 @@ const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, t
       </td>
       {columns.map((c, i) => {
         const { text, own, where } = row.cells[i]!;
+        const isOpen = editing !== undefined && active === i;
         const isChanged = row.against !== undefined && row.against[i]!.text !== text;
         return (
-          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={`${c.says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
-            {editing !== undefined && active === i ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG || c.is === 'text' ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
+          <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={isOpen ? undefined : `${c.says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
+            {isOpen ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG || c.is === 'text' ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
       })}
