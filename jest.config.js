@@ -19,8 +19,11 @@ const project = (name) => ({
   transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb|ts-graphviz|@ts-graphviz)/)'],
   testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
   modulePathIgnorePatterns: ['/dist/', '/dist-testing/'],
-  ...(name === 'e2e' ? { setupFilesAfterEnv: ['<rootDir>/src/each-file.ts'] } : {}),
+  ...(name === 'e2e' ? { setupFilesAfterEnv: ['<rootDir>/src/each-file.ts'], testPathIgnorePatterns: ['/node_modules/', '/src/house/'] } : {}),
 });
 
+/** The commands, the database and its folders, tried as several users of the system. */
+const house = { ...project('e2e'), displayName: 'house', testPathIgnorePatterns: ['/node_modules/'], testMatch: ['<rootDir>/src/house/*.test.ts'], setupFilesAfterEnv: [] };
+
 /** One project per workspace; the server's and the interface's tests start their own database and browser. */
-export default { testTimeout: 30_000, forceExit: true, projects: ['core', 'cli', 'server', 'web', 'e2e'].map(project) };
+export default { testTimeout: 30_000, forceExit: true, projects: [...['core', 'cli', 'server', 'web', 'e2e'].map(project), house] };

@@ -1,7 +1,7 @@
 // The one command for people. Each verb lives in scripts/house/; file verbs are handed to the command line in cli/.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { Failure, fail, inWords, root, say } from './house/say.mjs';
+import { codeOf, fail, inWords, root, say } from './house/say.mjs';
 import { installPackages } from './house/packages.mjs';
 
 const HELP = `Yunta: design a stage rig, program it, and prove that every sound comes back.
@@ -53,5 +53,5 @@ try {
   else fail(`${HELP}\n"${verb}" is not something that Yunta does; the list is above.`, 2);
 } catch (e) {
   say(inWords(e));
-  process.exit(e instanceof Failure ? e.code : 3);
+  process.exit(codeOf(e));
 }

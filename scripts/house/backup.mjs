@@ -100,7 +100,7 @@ export const keepBackup = async (database, now = new Date()) => {
   mkdirSync(FOLDER, { recursive: true, mode: 0o700 });
   const file = join(FOLDER, fileName(now));
   if (!(await writeBackup(database, file, now))) return undefined;
-  for (const name of superfluous(backups())) rmSync(join(FOLDER, name), { force: true });
+  for (const name of superfluous(backups())) if (join(FOLDER, name) !== file) rmSync(join(FOLDER, name), { force: true });
   return file;
 };
 

@@ -1,6 +1,6 @@
 /** What keeps a database from running, by what it writes into its log: the first that fits. */
 const SIGNS = [
-  ['full', /No space left on device|Errcode: 28|errno: 28|OS error(?: number)?:? 28|error number 28|Disk (?:is )?full|The table '.*' is full/i],
+  ['full', /No space left on device|Errcode: 28|errno: 28|error:?(?: number)?:? 28\b|Disk (?:is )?full|The table '.*' is full/i],
   ['in use', /Unable to lock \.\/ibdata1|Can't lock aria (?:log )?control file|Check that you do not already have another mariadbd/i],
   ['newer', /upgrade after a crash is not supported|Unsupported redo log format|was created with (?:a newer|MariaDB)|Invalid flags 0x/i],
   ['log lost', /ib_logfile\d* was not found|Missing FILE_CHECKPOINT|Missing MLOG_CHECKPOINT|Invalid log header checksum|Invalid header checksum|log sequence number .* (?:is )?in the future/i],

@@ -8,7 +8,7 @@ import { Endings } from './again.mjs';
 import { matterInWords, matterOf } from './damage.mjs';
 import { canReach, databaseUser, giveTo, isRoot, ownFolder } from './owner.mjs';
 import { end, processOf, wordsOf } from './processes.mjs';
-import { during, fail, say } from './say.mjs';
+import { during, fail, inWords, say } from './say.mjs';
 
 const READY_WITHIN_MS = 120_000;
 const MB = 1024 * 1024;
@@ -130,9 +130,13 @@ export class Database {
     rmSync(this.pidFile, { force: true });
   }
 
-  needsRoom(bytes) {
+  get room() {
     const { bavail, bsize } = statfsSync(this.folder);
-    const free = bavail * bsize;
+    return bavail * bsize;
+  }
+
+  needsRoom(bytes) {
+    const free = this.room;
     if (free < bytes) fail(`The disk is full: ${this.folder} has ${Math.floor(free / MB)} MB left, and the database needs ${Math.ceil(bytes / MB)} MB to start. Free some space there, then run this again. What was saved is safe.`);
   }
 
@@ -194,9 +198,14 @@ export class Database {
     return matterInWords(matter, { folder: this.folder, log: this.log, backup: this.backup() });
   }
 
-  /** Killed from outside: started again, so that the application finds it; given up when that does not help. */
+  /** Killed from outside, or by a full disk: started again, so that the application finds it; given up when that does not help. */
   async mend(code, signal, began) {
     if (this.stopping) return;
+    if (this.room < ROOM_TO_START) {
+      say(`The database ended because the disk is full. Free some space at ${this.folder}: it is then started again by itself. What was saved is safe.`);
+      while (!this.stopping && this.room < ROOM_TO_START) await wait(1000, undefined, { ref: false });
+      if (this.stopping) return;
+    }
     const pause = this.endings.next();
     if (pause === undefined) return this.lost(`The database ends again and again and is not started any more.\n${this.why(began)}`);
     say(`The database ended (${signal ?? `code ${code}`}); starting it again …`);
@@ -204,7 +213,7 @@ export class Database {
       await wait(pause);
       if (!this.stopping) await this.run();
     } catch (e) {
-      if (!this.stopping) this.lost(e.message);
+      if (!this.stopping) this.lost(inWords(e));
     }
   }
 

@@ -47,7 +47,7 @@ export const test = async (words) => {
   };
   try {
     if (whole) {
-      await jest(['--selectProjects', 'core', 'cli', 'server', 'web']);
+      await jest(['--selectProjects', 'core', 'cli', 'server', 'web', 'house']);
       await jest(['--selectProjects', 'e2e', '--maxWorkers=1']);
     } else await jest(words);
   } finally {

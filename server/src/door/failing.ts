@@ -1,3 +1,4 @@
+import { statfsSync } from 'node:fs';
 import { Problem } from './problem.js';
 
 /** What a database or the system says when something stands in the way, by its code. */
@@ -15,6 +16,19 @@ interface Coded {
 }
 
 const home = (): string => process.env.YUNTA_HOME ?? 'the folder of Yunta';
+/** With less than this the database cannot go on, nor be started again. */
+const NEEDED = 40 * 1024 * 1024;
+
+/** A database that is away may be so because it has no room: the disk is asked, where the folder is known. */
+const isFull = (): boolean => {
+  if (!process.env.YUNTA_HOME) return false;
+  try {
+    const { bavail, bsize } = statfsSync(process.env.YUNTA_HOME);
+    return bavail * bsize < NEEDED;
+  } catch {
+    return false;
+  }
+};
 
 /**
  * The problem behind an error of the database or the system, in words and with what to do. Away, busy and full pass by
@@ -25,7 +39,7 @@ export const failing = (error: unknown): Problem | undefined => {
   const { code = '', message = '', driverError } = (error ?? {}) as Coded;
   const codes = [code, driverError?.code ?? ''];
   const is = (set: ReadonlySet<string>) => codes.some((c) => set.has(c));
-  if (is(FULL) || NO_ROOM.test(message)) return new Problem(503, 'disk-full', 'The disk is full', `Nothing was changed. Free some space where ${home()} lies; what waits is then saved by itself.`);
+  if (is(FULL) || NO_ROOM.test(message) || (is(AWAY) && isFull())) return new Problem(503, 'disk-full', 'The disk is full', `Nothing was changed. Free some space where ${home()} lies; what waits is then saved by itself.`);
   if (is(AWAY)) return new Problem(503, 'database', 'The database is away', 'Nothing was changed. The page keeps its changes and sends them again by itself.');
   if (is(BUSY)) return new Problem(503, 'busy', 'The database is busy', 'Nothing was changed. The page sends it again by itself.');
   if (is(DAMAGED)) return new Problem(503, 'damaged', 'The data is damaged', 'A table cannot be read; the disk may be failing. Stop Yunta (./yunta stop) and go back to a backup: ./yunta restore lists them.');

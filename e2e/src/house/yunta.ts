@@ -3,9 +3,9 @@ import { chmodSync, chownSync, cpSync, existsSync, mkdtempSync, readdirSync, rea
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { freePort } from './server.js';
+import { freePort } from '../server.js';
 
-const root = resolve(__dirname, '../..');
+const root = resolve(__dirname, '../../..');
 
 export interface User {
   readonly uid: number;
@@ -69,9 +69,9 @@ export class Yunta {
     return { status, text: `${stdout}${stderr}` };
   }
 
-  /** Starts and waits until it says where it is. @throws what it said when it ended before */
+  /** Starts and waits until it says where it is; again at the same address. @throws what it said when it ended before */
   async start(): Promise<this> {
-    this.port = await freePort();
+    this.port ||= await freePort();
     this.said = '';
     const child = spawn(join(this.checkout, 'yunta'), ['start', '--port', String(this.port)], { ...this.how, stdio: ['ignore', 'pipe', 'pipe'] });
     this.child = child;
