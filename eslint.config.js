@@ -56,8 +56,8 @@ export default defineConfig(
       'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
     },
   },
-  { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
-  { files: ['scripts/screen-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly' } } },
+  { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', setInterval: 'readonly', clearInterval: 'readonly', performance: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
+  { files: ['scripts/screen-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', requestAnimationFrame: 'readonly' } } },
   rooms.map(floorRule),
   {
     files: ['core/src/recall/proof/**/*.ts'],

@@ -183,6 +183,7 @@ const carriedOver = (rig: Rig, { delta }: Waiting, theirs: Delta): Applied | Pic
 /** A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed; what was not settled is asked again. */
 export const restoreSession = (confirmed: Rig, waiting: readonly Waiting[], unsettled: readonly Trouble[] = []): Session => {
   const { theirs: _, ...replayed } = replay(confirmed, waiting, new Map());
-  const ids = replayed.waiting.map((w) => w.set.id);
-  return { confirmed, ...replayed, troubles: [...unsettled, ...replayed.troubles], past: replayed.waiting.map(({ set, delta }) => ({ id: set.id, label: set.label, delta })), undoable: ids, redoable: [] };
+  const troubles = [...unsettled, ...replayed.troubles];
+  const undoable = [...troubles, ...replayed.waiting].map((w) => w.set.id);
+  return { confirmed, ...replayed, troubles, past: replayed.waiting.map(({ set, delta }) => ({ id: set.id, label: set.label, delta })), undoable, redoable: [] };
 };

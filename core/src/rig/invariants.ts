@@ -1,4 +1,3 @@
-import type { Control } from './device.js';
 import { blockIds, domainText, inDomain } from './domain.js';
 import { wrongActs, wrongInDevice } from './device-references.js';
 import type { Assumption, Hookup } from './hookup.js';

@@ -39,7 +39,7 @@ export const failing = (error: unknown): Problem | undefined => {
   const { code = '', message = '', driverError } = (error ?? {}) as Coded;
   const codes = [code, driverError?.code ?? ''];
   const is = (set: ReadonlySet<string>) => codes.some((c) => set.has(c));
-  if (is(FULL) || NO_ROOM.test(message) || (is(AWAY) && isFull())) return new Problem(503, 'disk-full', 'The disk is full', `Nothing was changed. Free some space where ${home()} lies; what waits is then saved by itself.`);
+  if (is(FULL) || NO_ROOM.test(message) || (is(AWAY) && isFull())) return new Problem(503, 'disk-full', 'The disk is full', `Free some space where ${home()} lies; what waits is then saved by itself.`);
   if (is(AWAY)) return new Problem(503, 'database', 'The database is away', 'Nothing was changed. The page keeps its changes and sends them again by itself.');
   if (is(BUSY)) return new Problem(503, 'busy', 'The database is busy', 'Nothing was changed. The page sends it again by itself.');
   if (is(DAMAGED)) return new Problem(503, 'damaged', 'The data is damaged', 'A table cannot be read; the disk may be failing. Stop Yunta (./yunta stop) and go back to a backup: ./yunta restore lists them.');

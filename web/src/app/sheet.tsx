@@ -293,10 +293,10 @@ export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as co
 const VERDICTS = { proved: ['✓', 'proved'], broken: ['≠', 'broken'], undecided: ['?', 'broken'] } as const;
 
 const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, to, pick, start, keyInInput, blur }: RowProps) => {
-  const input = (label: string) => (
+  const input = (label: string, leftward = false) => (
     <>
       <input autoFocus defaultValue={editing} aria-label={label} aria-invalid={wrong !== ''} onKeyDown={keyInInput} onBlur={(e) => blur(e.currentTarget.value)} />
-      {wrong && <div className="cell-wrong" role="alert">{wrong} <span className="soft">Esc leaves it as it was.</span></div>}
+      {wrong && <div className={`cell-wrong ${leftward ? 'leftward' : ''}`} role="alert">{wrong} <span className="soft">Esc leaves it as it was.</span></div>}
     </>
   );
   const isPicked = (column: number) => from !== undefined && to !== undefined && column >= from && column <= to;
@@ -324,7 +324,7 @@ const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, t
         const isChanged = row.against !== undefined && row.against[i]!.text !== text;
         return (
           <td key={c.id} {...cell(i)} className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(i) ? 'picked' : ''}`} aria-label={isOpen ? undefined : `${c.says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`} title={where}>
-            {isOpen ? input(c.says) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG || c.is === 'text' ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
+            {isOpen ? input(c.says, i > columns.length / 2) : <div className={`${!own && row.isDerived ? 'taken' : ''} ${text.length > LONG || c.is === 'text' ? 'long' : ''}`} title={text.length > LONG ? text : undefined}>{text}{where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}</div>}
           </td>
         );
       })}

@@ -57,6 +57,7 @@ const MOST_SHOWN = 8;
 const Refused = ({ trouble }: { trouble: Trouble }) => {
   const { store, rig } = useRig();
   const meant = sayChange(rig, trouble.delta);
+  const canMend = mendable(trouble) !== undefined;
   const text = changeText(rig, trouble.set.label, trouble.delta);
   const note = () => store.settleBy(trouble, { put: [asNote(newPartId('logEntry'), new Date().toISOString(), `Could not be kept. ${text}`)], remove: [] }, `Note: ${trouble.set.label}`);
   const save = () => saveFile(`${fileName(rigName(rig), trouble.set.label).slice(0, 80)}.txt`, `${text}\n\n${JSON.stringify({ put: trouble.set.put, remove: trouble.set.remove }, null, 2)}\n`, 'text/plain');
@@ -72,7 +73,7 @@ const Refused = ({ trouble }: { trouble: Trouble }) => {
       {meant.length > MOST_SHOWN && <p className="soft">and {meant.length - MOST_SHOWN} more</p>}
       <p className="soft">Everything else you did is safe.</p>
       <div className="trouble-ways">
-        <Button onClick={note}>Keep it as a note</Button>
+        <Button variant={canMend ? 'default' : 'filled'} onClick={note}>Keep it as a note</Button>
         <Button variant="default" onClick={save}>Save it as a file</Button>
         <Button variant="default" onClick={() => store.settle(trouble, false)}>Let it go</Button>
       </div>
@@ -88,7 +89,7 @@ const Mend = ({ trouble }: { trouble: Trouble }) => {
   if (!place) return null;
   return (
     <form className="trouble-mend" onSubmit={(e) => { e.preventDefault(); store.settleBy(trouble, insist(mended(trouble.delta, place, text), rig), trouble.set.label); }}>
-      <TextInput label={`Type it otherwise (${place.path.at(-1)})`} description={`${text.length} characters`} value={text} onChange={(e) => setText(e.currentTarget.value)} />
+      <TextInput label={`Type the ${place.path.at(-1)} otherwise, and the change can be kept`} description={`${text.length} characters now`} value={text} onChange={(e) => setText(e.currentTarget.value)} />
       <Button type="submit" disabled={text === place.text}>Keep it so</Button>
     </form>
   );

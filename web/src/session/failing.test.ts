@@ -49,7 +49,7 @@ test('a change at which the server fails three times is set aside with its value
   await until(() => partOf(server.rig, 'sound:02')!.name === 'Good');
   const { session } = store.snapshot();
   expect(tries.count).toBe(3);
-  expect(session!.troubles).toMatchObject([{ set: { label: 'bad' }, refusals: [{ wrong: expect.stringContaining('The server failed at it 3 times') }] }]);
+  expect(session!.troubles).toMatchObject([{ set: { label: 'bad' }, refusals: [{ wrong: expect.stringContaining('The server tried three times') }] }]);
   expect(session!.troubles[0]!.delta.get('sound:01')!.after).toMatchObject({ name: 'Bad' });
   expect(partOf(rigOfPage(store), 'sound:01')!.name).toBe('Verse clean');
   await until(() => store.snapshot().online);
@@ -196,6 +196,17 @@ describe('what waits in this browser', () => {
     const [kept] = await outbox.all();
     const locks = { query: async () => ({ held: [{ name: `yunta-page-${kept!.page}` }] }) };
     expect(await waitingRigs(outbox, locks as never)).toMatchObject([{ changes: 1, left: 0 }]);
+  });
+  test('what is being sent from here is not taken for another page’s', async () => {
+    const server = new MemoryServer();
+    await leave(server, 'r', ['One']);
+    const outbox = new Outbox();
+    const sender = new Sender(server.api, outbox, newId, () => undefined);
+    open.push(sender);
+    await sender.send();
+    const [kept] = await outbox.all();
+    const locks = { query: async () => ({ held: [{ name: `yunta-page-${kept!.page}` }] }) };
+    expect(await waitingRigs(outbox, locks as never, sender.pages)).toMatchObject([{ changes: 1, left: 1 }]);
   });
   test('while the server is away it stays, and goes when it is back', async () => {
     const server = new MemoryServer();

@@ -44,7 +44,8 @@ export class SessionStore {
 
   constructor(
     readonly rigId: string,
-    private page: string,
+    /** The name under which it keeps; another one when a duplicate of this page has that. */
+    public page: string,
     private readonly api: Api,
     private readonly outbox: Outbox,
     private readonly newId: () => string,
@@ -228,7 +229,7 @@ export class SessionStore {
       await this.api.send(this.rigId, waiting.set);
       this.tries.delete(id);
     } catch (e) {
-      if (e instanceof Failing && this.countTry(id) >= MOST_TRIES) return this.take(refused(this.state.session!, id, [], [{ code: 'server', wrong: `The server failed at it ${MOST_TRIES} times: ${e.problem.detail}`, would: 'What you changed since is saved without it.' }]));
+      if (e instanceof Failing && this.countTry(id) >= MOST_TRIES) return this.take(refused(this.state.session!, id, [], [{ code: 'server', wrong: 'The server tried three times and could not keep it.', would: 'It is set aside here, with all that you meant.' }]));
       if (!(e instanceof Refused)) throw e;
       // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on top of it.
       await this.catchUp();

@@ -15,16 +15,20 @@ export interface WaitingRig {
 
 type Locks = Pick<LockManager, 'query'>;
 
-/** Rigs of which something waits in this browser. */
-export const waitingRigs = async (outbox: Outbox, locks: Locks | undefined = globalThis.navigator?.locks): Promise<readonly WaitingRig[]> => {
+/**
+ * Rigs of which something waits in this browser.
+ * @param mine pages without a screen, from which it is being sent: nobody else holds what they hold
+ */
+export const waitingRigs = async (outbox: Outbox, locks: Locks | undefined = globalThis.navigator?.locks, mine: ReadonlySet<string> = new Set()): Promise<readonly WaitingRig[]> => {
   const held = new Set((await locks?.query())?.held?.map((lock) => lock.name) ?? []);
+  const isElsewhere = (page: string): boolean => held.has(lockOf(page)) && !mine.has(page);
   const found = new Map<string, WaitingRig>();
   for (const kept of (await outbox.all()).filter(holdsAnything)) {
     const sofar = found.get(kept.rig);
     const about = kept.parts.find((p) => p.kind === 'about');
     found.set(kept.rig, {
       rig: kept.rig, name: sofar?.name ?? (about?.kind === 'about' ? about.name : kept.rig),
-      changes: (sofar?.changes ?? 0) + kept.waiting.length, left: (sofar?.left ?? 0) + (held.has(lockOf(kept.page)) ? 0 : kept.waiting.length), toSettle: (sofar?.toSettle ?? 0) + (kept.troubles?.length ?? 0),
+      changes: (sofar?.changes ?? 0) + kept.waiting.length, left: (sofar?.left ?? 0) + (isElsewhere(kept.page) ? 0 : kept.waiting.length), toSettle: (sofar?.toSettle ?? 0) + (kept.troubles?.length ?? 0),
     });
   }
   return [...found.values()];
@@ -38,6 +42,11 @@ export class Sender {
   private readonly stores = new Map<string, SessionStore>();
 
   constructor(private readonly api: Api, private readonly outbox: Outbox, private readonly newId: () => string, private readonly changed: () => void) {}
+
+  /** Names under which it keeps what it took up. */
+  get pages(): ReadonlySet<string> {
+    return new Set([...this.stores.values()].map((s) => s.page));
+  }
 
   async send(): Promise<void> {
     for (const { rig, left } of await waitingRigs(this.outbox)) if (left > 0 && !this.stores.has(rig)) await this.takeUp(rig);

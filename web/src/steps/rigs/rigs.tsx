@@ -34,10 +34,9 @@ export const Rigs = () => {
           <tbody>
             {data?.map((rig) => (
               <tr key={rig.id}>
-                <td><Link to={`/rig/${rig.id}/sounds`} className="rigs-name">{rig.name}</Link>{rig.demo && <span className="soft"> · demo</span>}</td>
-                <td className="soft"><Waits of={waits.get(rig.id)} away={isError} /></td>
-                <td className="soft">revision {rig.revision}</td>
-                <td className="soft">{new Date(rig.changed).toLocaleString()}</td>
+                <td><Link to={`/rig/${rig.id}/sounds`} className="rigs-name">{rig.name}</Link>{rig.demo && <span className="soft"> · demo</span>}<Waits of={waits.get(rig.id)} away={isError} /></td>
+                <td className="soft rigs-figure">revision {rig.revision}</td>
+                <td className="soft rigs-figure">{new Date(rig.changed).toLocaleString()}</td>
               </tr>
             ))}
             {elsewhere.map((w) => <Elsewhere key={w.rig} of={w} isGone={data !== undefined} />)}
@@ -54,12 +53,12 @@ const count = (n: number): string => `${n} ${n === 1 ? 'change waits' : 'changes
 /** What of a rig waits in this browser, and what becomes of it. */
 const Waits = ({ of, away }: { of: WaitingRig | undefined; away: boolean }) => {
   if (!of) return null;
-  const fate = of.left === 0 ? ', open in another tab' : away ? ', sent when the server is back' : ', being sent';
+  const fate = of.left === 0 ? ', open in another tab' : away ? ', sent when the server is back' : ', sent as soon as the server can keep it';
   return (
-    <>
-      {of.changes > 0 && <strong>{count(of.changes)}{fate}</strong>}
-      {of.toSettle > 0 && <strong className="broken"> {of.toSettle} to settle: open it</strong>}
-    </>
+    <div role="status">
+      {of.changes > 0 && <span>{count(of.changes)}{fate}. </span>}
+      {of.toSettle > 0 && <span className="broken">{of.toSettle} to settle: open it.</span>}
+    </div>
   );
 };
 
@@ -67,7 +66,7 @@ const Waits = ({ of, away }: { of: WaitingRig | undefined; away: boolean }) => {
 const Elsewhere = ({ of, isGone }: { of: WaitingRig; isGone: boolean }) => (
   <tr>
     <td>{isGone ? <strong>{of.name}</strong> : <Link to={`/rig/${of.rig}/sounds`} className="rigs-name">{of.name}</Link>}</td>
-    <td colSpan={3}>
+    <td colSpan={2}>
       {isGone ? (
         <span className="rigs-waits">
           <span>This rig is not on the server any more. {count(of.changes + of.toSettle)}.</span>

@@ -22,7 +22,7 @@ export const useWaiting = (): { readonly waiting: readonly WaitingRig[]; readonl
     const look = async () => {
       try {
         await sender.send();
-        const now = await waitingRigs(outbox);
+        const now = await waitingRigs(outbox, navigator.locks, sender.pages);
         if (!over) setWaiting(now);
         setKeeps(true);
       } catch {
