@@ -58,6 +58,19 @@ describe('the command line', () => {
     expect(yunta('prove', '--system', system).stdout).toContain('sound:03: broken, 1 steps');
     expect(yunta('system', rigFile, '--promela', 'Lead').stdout).toContain('active proctype rig()');
   });
+  test('a reader that has seen enough ends it quietly, whatever the verb', () => {
+    for (const verb of [`prove ${rigFile}`, `check ${rigFile}`, `compile ${rigFile}`, `system ${rigFile}`, 'demo', 'help']) {
+      const { stdout, stderr, status } = spawnSync('bash', ['-c', `set -o pipefail; '${join(root, 'yunta')}' ${verb} | head -1; exit "\${PIPESTATUS[1]}"`], { encoding: 'utf8' });
+      expect([verb, stderr, status, stdout.trim().split('\n').length]).toEqual([verb, '', 0, 1]);
+    }
+  });
+  test('a fault of the program is one line and never a verdict: exit 3', () => {
+    const broken = join(folder, 'broken.mjs');
+    writeFileSync(broken, `process.stdout.write = () => { throw new TypeError('made to break'); }; process.argv.splice(1, 1); await import(${JSON.stringify(join(root, 'cli/dist/main.js'))});`);
+    const { status, stdout, stderr } = run(process.execPath, [broken, 'x', 'prove', rigFile]);
+    expect([status, stdout]).toEqual([3, '']);
+    expect(stderr.trim().split('\n')).toEqual(['A fault in Yunta: made to break. Nothing was judged. Please keep the file: it shows the fault.']);
+  });
   test.each([
     ['no such file', ['prove', 'nowhere.json'], 'nowhere.json cannot be read'],
     ['no such sound', ['trace', rigFile, '--sound', 'Nothing'], 'There is no sound "Nothing"; this rig has Verse clean'],

@@ -109,7 +109,7 @@ export class Database {
   }
 
   moveTo(elsewhere) {
-    say(`The database does not run as root, and its user cannot enter ${dirname(this.folder)}: its data lies in ${elsewhere}.`);
+    if (!existsSync(elsewhere)) say(`The database does not run as root, and its user cannot enter ${dirname(this.folder)}: its data lies in ${elsewhere}.`);
     mkdirSync(dirname(elsewhere), { recursive: true, mode: 0o755 });
     if (existsSync(this.folder) && !existsSync(elsewhere)) {
       cpSync(this.folder, elsewhere, { recursive: true, filter: (path) => !path.endsWith('.sock') });

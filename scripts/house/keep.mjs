@@ -36,6 +36,7 @@ const list = () => {
 /** What stands here now, and a backup of it when it can be read, so that also this can be undone. */
 const lookAround = async () => {
   const now = database();
+  now.settleIn();
   if (!existsSync(now.data)) return { here: 'nothing yet' };
   try {
     await now.start();

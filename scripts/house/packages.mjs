@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -28,7 +28,9 @@ export const installPackages = async ({ quiet = false } = {}) => {
   writeFileSync(stamp, wanted);
 };
 
-const isThere = (command) => (command.startsWith('/') ? existsSync(command) : spawnSync('sh', ['-c', `command -v ${command} || ls /usr/sbin/${command} /usr/bin/${command} 2>/dev/null`]).status === 0);
+/** An ordinary user's path often lacks the folders of system programs. */
+const FOLDERS = ['/usr/sbin', '/usr/bin', '/usr/local/sbin', '/usr/local/bin', '/sbin', '/bin'];
+const isThere = (program) => (program.startsWith('/') ? existsSync(program) : [...FOLDERS, ...(process.env.PATH ?? '').split(':')].some((folder) => existsSync(join(folder, program))));
 
 /** Programs from Debian; each is asked for by a command, or a file, that it brings. Installed as root, otherwise the one command is printed. */
 export const installDebian = async (needs) => {
@@ -36,7 +38,7 @@ export const installDebian = async (needs) => {
   if (missing.length === 0) return;
   const names = [...new Set(missing)].join(' ');
   const command = `apt-get update && apt-get install -y --no-install-recommends ${names}`;
-  if (process.getuid?.() !== 0) fail(`Yunta needs these packages from Debian: ${names}.\nInstall them with this one command, then run ./yunta again:\n\n  sudo sh -c '${command}'\n`);
+  if (process.getuid?.() !== 0) fail(`Yunta needs these packages from Debian: ${names}.\nInstall them with this one command, then run ./yunta again:\n\n  sudo sh -c '${command}'\n\nWithout sudo, ask whoever looks after this machine to run it once.`);
   say(`Installing from Debian: ${names} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const { code, text } = await during('Debian packages', () => run('sh', ['-c', command], { env }));

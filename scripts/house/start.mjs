@@ -26,6 +26,7 @@ export const database = (more = {}) => new Database(join(home, 'database'), { ba
 /** What a command is told that finds another at work in the folder. */
 export const busy = ({ what, port, user }) => {
   const who = user === process.getuid?.() || user === undefined ? '' : `, started by ${userName(user)}`;
+  if (what === 'start' && !port) return `Yunta is just starting in this folder${who}. Run this again in a moment.`;
   if (what === 'start') return `Yunta runs already in this folder${port ? ` at http://127.0.0.1:${port}` : ''}${who}. Stop it with ./yunta stop.`;
   return `./yunta ${what} is at work in this folder${who}. Wait until it is done, then run this again.`;
 };
@@ -127,7 +128,7 @@ export const start = async (words) => {
   } catch (e) {
     return over ?? finish(e.code === 2 ? 2 : 1, inWords(e));
   }
-  lock.tell({ port, server: application.server.pid });
+  lock.tell({ port, server: application.server.pid, database: kept.folder });
   daily = setInterval(() => { if (backupAge() > A_DAY) void backUp(kept); }, AN_HOUR);
   console.log(`Yunta is at http://127.0.0.1:${port}   (Ctrl-C stops it)`);
 };
@@ -145,9 +146,9 @@ export const stop = async () => {
 export const withDatabase = async (what, work) => {
   const lock = folderLock();
   const other = lock.take(what);
-  if (other && other.what !== 'start') fail(busy(other));
+  if (other && !(other.what === 'start' && other.database)) fail(busy(other));
   if (other) {
-    const { password, socket } = JSON.parse(readFileSync(join(other.database ?? join(home, 'database'), 'secret.json'), 'utf8'));
+    const { password, socket } = JSON.parse(readFileSync(join(other.database, 'secret.json'), 'utf8'));
     return work({ password, socket, environment: { YUNTA_DB_SOCKET: socket, YUNTA_DB_PASSWORD: password, YUNTA_DB_USER: 'yunta' } });
   }
   const kept = database();

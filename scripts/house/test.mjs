@@ -36,8 +36,8 @@ export const test = async (words) => {
     count('Types', types);
   }
   const database = await new Database(join(home, 'test-database'), { durable: false, tests: true }).start();
-  const jest = async (args) => {
-    const report = join(home, 'jest.json');
+  const jest = async (name, args) => {
+    const report = join(home, `jest-${name}.json`);
     rmSync(report, { force: true });
     const ok = await run(['--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args], { ...database.environment, YUNTA_TEST: '1' });
     const { numPassedTests = 0, numFailedTests = 0, numRuntimeErrorTestSuites = 0 } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
@@ -47,9 +47,10 @@ export const test = async (words) => {
   };
   try {
     if (whole) {
-      await jest(['--selectProjects', 'core', 'cli', 'server', 'web', 'house']);
-      await jest(['--selectProjects', 'e2e', '--maxWorkers=1']);
-    } else await jest(words);
+      // What starts and kills whole programs mostly waits: it goes beside what computes. The browser has the machine to itself.
+      await Promise.all([jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web']), jest('house', ['--selectProjects', 'house', '--maxWorkers=1'])]);
+      await jest('screens', ['--selectProjects', 'e2e', '--maxWorkers=1']);
+    } else await jest('some', words);
   } finally {
     await database.stop();
   }

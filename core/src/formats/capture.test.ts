@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readCapture, readHexText, writeHexText, writeMidiFile, type Captured } from './capture.js';
+import { LARGEST_CAPTURE, readCapture, readHexText, readingCapture, type Captured, writeHexText, writeMidiFile } from './capture.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'yunta-midi-'));
 const message = fc.oneof(
@@ -53,4 +53,21 @@ const isThere = (program: string, args: readonly string[]) => spawnSync(program,
   const read = JSON.parse(spawnSync(PYTHON, ['-c', script], { input: JSON.stringify(bytes), encoding: 'utf8', maxBuffer: 1e9 }).stdout) as unknown[];
   const names: Readonly<Record<number, string>> = { 0xc: 'program_change', 0xb: 'control_change', 0x9: 'note_on' };
   expect(read).toEqual(random.map((m) => [names[m.status], m.channel - 1, ...m.data]));
+});
+
+test('a long capture is read in pieces that tell how far they are, and comes to the same', () => {
+  const bytes = new TextEncoder().encode(Array.from({ length: 35_000 }, (_, i) => `${(i / 1000).toFixed(3)}  C2 ${(i % 128).toString(16).padStart(2, '0')}`).join('\n'));
+  const told: number[] = [];
+  const pieces = readingCapture(bytes);
+  let piece = pieces.next();
+  for (; !piece.done; piece = pieces.next()) told.push(piece.value);
+  expect(told).toHaveLength(3);
+  for (const [i, share] of told.entries()) expect([share > (told[i - 1] ?? 0), share < 1]).toEqual([true, true]);
+  expect(piece.value).toEqual(readCapture(bytes));
+  expect(piece.value.ok && piece.value.value.messages.length).toBe(35_000);
+});
+
+test('a capture that is too large is refused with its size, unread', () => {
+  const read = readCapture(new Uint8Array(LARGEST_CAPTURE + 1));
+  expect(read.ok ? '' : read.error[0]!.wrong).toContain('16,000,001 bytes');
 });

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { chmodSync, existsSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { amRoot, Checkout, homeOf, ME, ORDINARY, runningWith, STRANGER, Yunta, type User } from './yunta.js';
 
@@ -115,6 +115,27 @@ asRoot('a folder that is used by several', () => {
     root.run('stop');
     expect(yunta(home, ORDINARY).run('start').text).toMatch(/may not do that there|belongs to/);
     expect(runningWith(join(home, 'database'))).toEqual([]);
+  }, 120_000);
+
+  test('a folder of root’s that no other user may enter: the database lies where its own user can, and all commands find it', async () => {
+    const home = homeOf(ME);
+    chmodSync(home, 0o700);
+    const y = yunta(home, ME);
+    await y.start();
+    const { database } = y.lock;
+    try {
+      expect(y.said).toContain(`its data lies in ${database}`);
+      expect([dirname(database), statSync(database).uid === 0, (statSync(database).mode & 0o777).toString(8)]).toEqual(['/var/lib/yunta', false, '700']);
+      await y.note('there');
+      expect(y.run('backup', join(home, 'b.gz')).text).toContain('4 changes');
+      y.run('stop');
+      expect(y.run('restore', join(home, 'b.gz'), '--yes').text).toContain('Here now: 3 rigs');
+      await y.start();
+      expect(await y.notes()).toEqual(['there']);
+      y.run('stop');
+    } finally {
+      rmSync(database, { recursive: true, force: true });
+    }
   }, 120_000);
 
   test('two users, one folder: the second is told who is at work', async () => {

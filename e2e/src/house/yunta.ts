@@ -1,7 +1,7 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { chmodSync, chownSync, cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { freePort } from '../server.js';
 
@@ -60,7 +60,9 @@ export class Yunta {
   constructor(readonly checkout: string, readonly home: string, readonly user: User = ME) {}
 
   private get how() {
-    return { env: { ...process.env, YUNTA_HOME: this.home, YUNTA_CWD: '', HOME: '/nonexistent' }, ...(amRoot ? this.user : {}) };
+    // An ordinary user's path: without the folders of system programs.
+    const PATH = this.user.uid === 0 ? process.env.PATH : [dirname(process.execPath), '/usr/local/bin', '/usr/bin', '/bin'].join(':');
+    return { env: { ...process.env, PATH, YUNTA_HOME: this.home, YUNTA_CWD: '', HOME: '/nonexistent' }, ...(amRoot ? this.user : {}) };
   }
 
   /** Runs a command to its end. */
@@ -92,7 +94,7 @@ export class Yunta {
   }
 
   /** What the lock says runs here. */
-  get lock(): { readonly process: { readonly pid: number }; readonly server: number } {
+  get lock(): { readonly process: { readonly pid: number }; readonly server: number; readonly database: string } {
     return JSON.parse(readFileSync(join(this.home, 'running.json'), 'utf8')) as never;
   }
 
