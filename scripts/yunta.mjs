@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { codeOf, fail, inWords, root, say } from './house/say.mjs';
+import { handOverBuilt, isRoot } from './house/owner.mjs';
 import { installPackages } from './house/packages.mjs';
 
 const HELP = `Yunta: design a stage rig, program it, and prove that every sound comes back.
@@ -31,6 +32,7 @@ const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo'];
 const onFiles = async () => {
   await installPackages({ quiet: true });
   const built = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'core', 'cli'], { stdio: ['ignore', 2, 2] });
+  if (isRoot()) handOverBuilt();
   if (built.status !== 0) fail('The command line could not be built; the lines above say why.', 3);
   const run = spawnSync(process.execPath, [join(root, 'cli/dist/main.js'), verb, ...rest], { stdio: 'inherit', cwd: process.env.YUNTA_CWD ?? process.cwd() });
   process.exit(run.status ?? 3);

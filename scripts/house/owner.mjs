@@ -36,16 +36,18 @@ export const handOverBuilt = () => {
   for (const path of [join(root, 'node_modules'), ...made]) if (existsSync(path) && statSync(path).uid !== owner.uid) giveTo(owner, path);
 };
 
-/** Hands a folder with all that is in it to a user; what is that user's already is left alone, links are not followed. */
+/** Hands a folder with all that is in it to a user; what is that user's already is left alone. Links are not followed, and a file that stands elsewhere too is not touched. */
 export const giveTo = ({ uid, gid }, path) => {
   const found = lstatSync(path, { throwIfNoEntry: false });
-  if (!found) return;
+  if (!found || (found.isFile() && found.nlink > 1)) return;
   if (found.uid !== uid || found.gid !== gid) lchownSync(path, uid, gid);
   if (found.isDirectory()) for (const name of readdirSync(path)) giveTo({ uid, gid }, join(path, name));
 };
 
-/** A folder that nobody but its owner may look into, made when it is missing. */
+/** A folder that nobody but its owner may look into, made when it is missing. @throws Failure when somebody else has something of that name there */
 export const ownFolder = (path, as) => {
+  const there = lstatSync(path, { throwIfNoEntry: false });
+  if (there && (!there.isDirectory() || ![0, me(), as?.uid].includes(there.uid))) fail(`${path} belongs to ${userName(there.uid)} and is in the way. Have it removed, then run this again.`);
   mkdirSync(path, { recursive: true, mode: 0o700 });
   if (isRoot() && as) lchownSync(path, as.uid, as.gid);
   chmodSync(path, 0o700);

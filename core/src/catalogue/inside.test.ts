@@ -62,8 +62,12 @@ describe('what cannot be read says where, what and what would do', () => {
     ['path: in > out out', /"out" is one too many here/],
     ['\n\npath: in > €', /line 3, sign/],
   ])('%s', (text, says) => expect(wrong(text)).toMatch(says));
+  test.each(['"\\ "', 'path: in > "\\x" > out', 'path: in > eq["\\q"=on] > out', 'path: in > eq[on="\\"] > out', '"'])('a quotation that is none: %s', (text) => {
+    const result = readInside(text, []);
+    expect(result.ok ? [] : result.error.every((e) => e.where && e.wrong && e.would)).toBe(true);
+  });
   test('any text at all is read or refused, never a fault', () => {
-    fc.assert(fc.property(fc.oneof(fc.string({ maxLength: 80 }), fc.array(fc.constantFrom('in', 'out', '>', '<', '/', '{', '}', '|', ':', '@left', '[a=b]', '(direct)', '+', 'eq', 'path:', '"x y"'), { maxLength: 14 }).map((a) => a.join(' '))), (text) => {
+    fc.assert(fc.property(fc.oneof(fc.string({ maxLength: 80 }), fc.string({ unit: fc.constantFrom('"', '\\', ' ', '[', ']', '=', '>', 'a', '#', '.', '~'), maxLength: 20 }), fc.array(fc.constantFrom('in', 'out', '>', '<', '/', '{', '}', '|', ':', '@left', '[a=b]', '(direct)', '+', 'eq', 'path:', '"x y"'), { maxLength: 14 }).map((a) => a.join(' '))), (text) => {
       const result = readInside(text, []);
       expect(result.ok || result.error.every((e) => e.where && e.wrong && e.would)).toBe(true);
     }), { numRuns: 2000 });

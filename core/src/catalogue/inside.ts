@@ -57,7 +57,7 @@ const tokens = (line: string): readonly Token[] => {
     const at = pattern.lastIndex;
     const m = pattern.exec(line);
     if (!m) throw new Unread(at, `"${line.slice(at).trim().slice(0, 12)}" cannot be read.`, 'Write jacks and stages with > between them; say when in [ ], how in ( ).');
-    if (m[1] !== undefined) found.push({ is: 'word', text: JSON.parse(m[1]) as string, at });
+    if (m[1] !== undefined) found.push({ is: 'word', text: unquoted(m[1], at), at });
     else if (m[2] !== undefined) found.push({ is: 'when', text: m[2], at });
     else if (m[3] !== undefined) found.push({ is: 'how', text: m[3], at });
     else if (m[4] !== undefined) found.push({ is: 'sign', text: m[4], at });
@@ -79,18 +79,26 @@ const parts = (text: string): readonly string[] => {
   }
   return [...found, rest.trim()].filter(Boolean);
 };
-const unword = (text: string): string => (text.startsWith('"') ? JSON.parse(text) as string : text);
+/** What stands between quotation marks; within them a backslash begins what JSON knows. */
+const unquoted = (text: string, at: number): string => {
+  try {
+    return JSON.parse(text) as string;
+  } catch {
+    throw new Unread(at, `${text.slice(0, 20)} cannot be read.`, 'Close the quotation mark, and write \\\\ for a backslash.');
+  }
+};
+const unword = (text: string, at: number): string => (text.startsWith('"') ? unquoted(text, at) : text);
 
 const readFact = (text: string, at: number): Fact => {
   const plug = /^(\S+|".*") (plugged|unplugged)$/.exec(text);
-  if (plug) return { jack: unword(plug[1]!).replace('~', ':'), plugged: plug[2] === 'plugged' };
+  if (plug) return { jack: unword(plug[1]!, at).replace('~', ':'), plugged: plug[2] === 'plugged' };
   const is = /^([^="]+|"(?:[^"\\]|\\.)*")=(.+)$/.exec(text);
   if (!is) throw new Unread(at, `"${text.slice(0, 30)}" says nothing that can be asked.`, 'Say [control=value], [control=1..5], [jack plugged] or [jack unplugged].');
-  const control = unword(is[1]!.trim());
+  const control = unword(is[1]!.trim(), at);
   const range = /^(-?[\d.]+)\.\.(-?[\d.]+)$/.exec(is[2]!);
   if (range) return { control, from: Number(range[1]), to: Number(range[2]) };
   const values = is[2]!.match(/"(?:[^"\\]|\\.)*"|[^/]+/g) ?? [];
-  return { control, in: values.map((v) => (/^#-?[\d.]+$/.test(v) ? Number(v.slice(1)) : unword(v.trim()))) };
+  return { control, in: values.map((v) => (/^#-?[\d.]+$/.test(v) ? Number(v.slice(1)) : unword(v.trim(), at))) };
 };
 
 /** Reads one chain from its tokens; `old` is what it was. */

@@ -28,7 +28,7 @@ beforeAll(async () => {
 }, 240_000);
 afterAll(() => history.end());
 
-/** A Yunta with two notes and a backup of the first, stopped. */
+/** A Yunta with a note that its backup has and a later one that it has not, stopped. */
 const withHistory = async (): Promise<Yunta> => {
   const y = yunta();
   spawnSync('cp', ['-a', `${history.home}/.`, y.home]);

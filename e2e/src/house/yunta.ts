@@ -51,6 +51,11 @@ export const homeOf = (user: User): string => {
   return folder;
 };
 
+export interface Answer {
+  readonly status: number;
+  readonly json: Record<string, unknown>;
+}
+
 /** The command, as a user types it in a checkout with a folder for its data. */
 export class Yunta {
   private child: ChildProcess | undefined;
@@ -102,7 +107,12 @@ export class Yunta {
     return Number(readFileSync(join(this.home, 'database/m.pid'), 'utf8').trim());
   }
 
-  async ask(path: string, body?: object): Promise<{ readonly status: number; readonly json: Record<string, unknown> } | undefined> {
+  /** Asks, and asks once more when nothing answers: a connection that was kept from before a start leads nowhere. */
+  async ask(path: string, body?: object): Promise<Answer | undefined> {
+    return await this.askOnce(path, body) ?? this.askOnce(path, body);
+  }
+
+  private async askOnce(path: string, body?: object): Promise<Answer | undefined> {
     try {
       const response = await fetch(`${this.url}/api${path}`, { signal: AbortSignal.timeout(10_000), ...(body ? { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}) });
       return { status: response.status, json: await response.json() as Record<string, unknown> };
