@@ -62,7 +62,7 @@ export class Lock {
     this.folder = folder;
   }
 
-  /** The command that works here now, if one does. @throws Failure when somebody else's lock cannot even be read */
+  /** The command that works here now, if one does; also one of an older version, which wrote its number only. @throws Failure when somebody else's lock cannot even be read */
   holder() {
     let text;
     try {
@@ -72,6 +72,7 @@ export class Lock {
       fail(`${this.folder} belongs to another user (number ${statSync(this.file, { throwIfNoEntry: false })?.uid ?? 'unknown'}), who uses it with Yunta. Run this as that user, or choose a folder of your own with YUNTA_HOME.`);
     }
     const lock = parsed(text);
+    if (lock?.pid && wordsOf(lock.pid).some((word) => word.endsWith('yunta.mjs'))) return { what: 'start', port: lock.port, process: processOf(lock.pid) };
     return lock?.folder === this.folder && runs(lock.process) ? lock : undefined;
   }
 

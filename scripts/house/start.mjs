@@ -137,7 +137,7 @@ export const stop = async () => {
   const other = existsSync(home) && folderLock().holder();
   if (!other) return say('Yunta does not run here.');
   if (other.what !== 'start') fail(busy(other));
-  if (!isRoot() && other.user !== process.getuid?.()) fail(`Yunta was started by ${userName(other.user)}, who has to stop it (or root: sudo ./yunta stop).`);
+  if (!isRoot() && other.user !== undefined && other.user !== process.getuid?.()) fail(`Yunta was started by ${userName(other.user)}, who has to stop it (or root: sudo ./yunta stop).`);
   if (!(await end(other.process, 90_000, false))) fail(`Yunta (process ${other.process.pid}) does not stop; end it with kill -9 ${other.process.pid}. Its data is safe.`);
   say('Yunta has stopped.');
 };
