@@ -55,7 +55,8 @@ const MOST_SHOWN = 8;
 
 /** Refused as a whole: why, what it would have made otherwise, and what can become of it. All else is saved. */
 const Refused = ({ trouble }: { trouble: Trouble }) => {
-  const { store, rig } = useRig();
+  const { state, store, rig } = useRig();
+  const isAlone = state.session?.troubles.length === 1 && state.session.waiting.length === 0;
   const meant = sayChange(rig, trouble.delta);
   const canMend = mendable(trouble) !== undefined;
   const text = changeText(rig, trouble.set.label, trouble.delta);
@@ -71,7 +72,7 @@ const Refused = ({ trouble }: { trouble: Trouble }) => {
         <tbody>{meant.slice(0, MOST_SHOWN).map(({ what, was, now }, i) => <tr key={i}><td>{what}</td><td>{was}</td><td><strong>{now}</strong></td></tr>)}</tbody>
       </table>
       {meant.length > MOST_SHOWN && <p className="soft">and {meant.length - MOST_SHOWN} more</p>}
-      <p className="soft">Everything else you did is safe.</p>
+      {isAlone && <p className="soft">Everything else you did is saved.</p>}
       <div className="trouble-ways">
         <Button variant={canMend ? 'default' : 'filled'} onClick={note}>Keep it as a note</Button>
         <Button variant="default" onClick={save}>Save it as a file</Button>
