@@ -1,15 +1,31 @@
 import type { KeyInput, Page } from 'puppeteer-core';
+import { PATIENCE } from './patience.js';
 
 export const keys = async (page: Page, ...list: readonly KeyInput[]): Promise<void> => {
   for (const key of list) await page.keyboard.press(key);
 };
 
-/** Presses Tab until what has the focus is called so; the page as a whole, which has it between the last and the first, does not count. */
+/** What the name of a thing on the page is held against, in the page: its label, words, placeholder and id. */
+const CALLED = `(e) => (e.getAttribute('aria-label') ?? '') + ' ' + (e.innerText ?? '') + ' ' + (e.placeholder ?? '') + ' ' + e.id`;
+
+/** Presses Tab until what has the focus is called so; the page as a whole, which has it between the last and the first, does not count. Waits first until the page has such a thing that can take the focus. */
 export const tabTo = async (page: Page, name: RegExp, most = 80): Promise<void> => {
+  const could = 'a[href], button, input, textarea, select, [tabindex]';
+  await page.waitForFunction(`[...document.querySelectorAll('${could}')].some((e) => !e.disabled && ${String(name)}.test((${CALLED})(e)))`, { timeout: PATIENCE, polling: 50 });
   for (let i = 0; i < most; i += 1) {
     await page.keyboard.press('Tab');
-    const at = await page.evaluate(() => { const e = document.activeElement as HTMLElement; if (e === document.body) return ''; return `${e.getAttribute('aria-label') ?? ''} ${e.innerText ?? ''} ${(e as HTMLInputElement).placeholder ?? ''} ${e.id}`; });
+    const at = await page.evaluate(`document.activeElement === document.body ? '' : (${CALLED})(document.activeElement)`) as string;
     if (name.test(at)) return;
   }
   throw new Error(`Tab never reached ${String(name)}`);
+};
+
+/** Takes one of the choices that a field offers while one types in it, with the arrow: each key waits for what the one before it brought. */
+export const takeChoice = async (page: Page): Promise<void> => {
+  const shown = `[...document.querySelectorAll('[role="option"]')].filter((e) => e.getClientRects().length > 0)`;
+  const waits = { timeout: PATIENCE, polling: 50 };
+  await page.waitForFunction(`${shown}.length > 0`, waits);
+  await page.keyboard.press('ArrowDown');
+  await page.waitForFunction(`${shown}.some((e) => e.hasAttribute('data-combobox-selected'))`, waits);
+  await page.keyboard.press('Enter');
 };

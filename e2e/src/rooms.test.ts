@@ -2,7 +2,7 @@ import type { Browser } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
-import { keys, tabTo } from './keys.js';
+import { keys, tabTo, takeChoice } from './keys.js';
 import { TestServer } from './server.js';
 
 let server: TestServer;
@@ -62,9 +62,10 @@ describe('every room by keyboard alone', () => {
     await hands.sees('31 cables');
     await tabTo(hands.page, /box and jack/);
     await hands.write('mod out-r');
-    await keys(hands.page, 'ArrowDown', 'Enter');
+    await takeChoice(hands.page);
     await tabTo(hands.page, /what fits, best first/);
-    await keys(hands.page, 'ArrowDown', 'ArrowDown', 'Enter');
+    await hands.press('ArrowDown');
+    await takeChoice(hands.page);
     await tabTo(hands.page, /Plug it/);
     await keys(hands.page, 'Enter');
     await hands.sees('32 cables');

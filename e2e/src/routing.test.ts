@@ -4,7 +4,7 @@ import type { Browser } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
-import { keys, tabTo } from './keys.js';
+import { keys, tabTo, takeChoice } from './keys.js';
 import { TestServer } from './server.js';
 
 let server: TestServer;
@@ -67,7 +67,7 @@ describe('the map', () => {
     expect(await lit()).not.toContain('HIG');
     await tabTo(hands.page, /Sound that the run shows/, 120);
     await hands.write('Waltz lead');
-    await keys(hands.page, 'ArrowDown', 'Enter');
+    await takeChoice(hands.page);
     await hands.page.waitForFunction(() => [...document.querySelectorAll('.map-box')].some((b) => b.querySelector('.map-tag.in') && b.querySelector('.map-code')?.textContent === 'HIG'));
     await hands.pick('MIDI');
     await hands.page.waitForSelector('.map-lead.MIDI');
@@ -101,7 +101,7 @@ describe('moving and comparing', () => {
     await hands.sees('Outside the path in “Verse clean”.');
     await hands.page.click('input[placeholder="another place"]');
     await hands.write('between SEL');
-    await keys(hands.page, 'ArrowDown', 'Enter');
+    await takeChoice(hands.page);
     await hands.sees('GAT on/off is reached only by foot');
     await hands.click('button', 'Move it');
     await hands.sees('← SEL out');
