@@ -4,7 +4,7 @@ import type { Ref } from '../src/rig/ids.js';
 import type { Rig } from '../src/rig/rig.js';
 import { bearings } from '../src/recall/bearings.js';
 import { compile, type Compilation } from '../src/recall/compile.js';
-import { OTHER } from '../src/recall/domains.js';
+import { isOther, UNKNOWN } from '../src/recall/domains.js';
 import { model, type Modelled } from '../src/recall/model.js';
 import { prove, type Verdict } from '../src/recall/proof/prove.js';
 import { afterEvent, canHappen, type SystemState } from '../src/recall/proof/system.js';
@@ -47,7 +47,7 @@ export const walk = (proved: Proved, random: Random, stomps: number): { readonly
     for (const v of system.variables) {
       if (!v.id.startsWith('device:')) continue;
       const shown = String(bench.value(v.id as Ref));
-      const same = state[v.id] === shown || (state[v.id] === OTHER && !v.domain.includes(shown));
+      const same = state[v.id] === shown || state[v.id] === UNKNOWN || (isOther(state[v.id]!) && !v.domain.includes(shown));
       if (!same) contradictions.push(`after ${n + 1} steps, last ${event.id}: ${v.id} is ${shown} on the bench, ${state[v.id]} in the system`);
     }
     if (step.does !== 'recall') continue;

@@ -3,10 +3,11 @@ import type { Message } from '../rig/act.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
+import { keptIn } from '../rig/kept.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { Box, type Gesture } from './box.js';
-import type { Read } from '../midi/reader.js';
+import { ByteReader, type Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 
 /** What stands on the bench: the boxes and cables of a hook-up, and what is stored in them. */
@@ -16,6 +17,8 @@ export interface BenchSetup {
   readonly programs: readonly Program[];
   /** How each control stands when the power comes on, where the box itself does not decide. */
   readonly found: (control: Ref) => Value | undefined;
+  /** What a control comes up with whose program nobody wrote down; not known when it is not said. */
+  readonly unwritten?: (control: Ref) => Value | undefined;
 }
 
 /** One line of the monitor. */
@@ -36,6 +39,8 @@ const RING = /:ring$/;
 const bothPoles = (end: Ref): readonly Ref[] => [end, `${end}:ring` as Ref];
 
 const GESTURES: Readonly<Record<Gesture, (name: string) => string>> = { press: (n) => n, release: (n) => `let go of ${n}`, hold: (n) => `${n} held`, twice: (n) => `${n} twice` };
+const storedKey = (device: Id<'device'>, memory: string, number: number, of: number | undefined): string => `${device} ${memory} ${number} of ${of ?? 'any'}`;
+
 const BYTE_US = 320;
 const CLOCK = 0xf8;
 /** Source: MIDI 1.0 Detailed Specification, "Timing Clock". */
@@ -50,7 +55,12 @@ export class Bench {
   private readonly otherEnd = new Map<Ref, Ref>();
   private readonly stored = new Map<string, Program>();
   private readonly busyUntil = new Map<Ref, number>();
+  private readonly toSend = new Map<Ref, { readonly bytes: readonly number[]; readonly afterUs: number; readonly lost: boolean }[]>();
+  private readonly sending = new Set<Ref>();
+  private readonly shared = new Map<Ref, boolean>();
   private readonly clocks = new Map<Ref, number>();
+  /** What has come in of a message that is to be passed on whole. */
+  private readonly merging = new Map<string, ByteReader>();
   private toLose = 0;
   private toCorrupt = 0;
   private hurryUs: number | undefined;
@@ -65,12 +75,12 @@ export class Bench {
       this.otherEnd.set(cable.ends[0], cable.ends[1]);
       this.otherEnd.set(cable.ends[1], cable.ends[0]);
     }
-    for (const p of setup.programs) this.stored.set(`${p.device} ${p.memory} ${p.number}`, p);
+    for (const p of setup.programs) this.stored.set(storedKey(p.device, p.memory, p.number, p.of), p);
     for (const device of all(setup.rig, 'device')) this.boxes.set(device.id, this.makeBox(device.id));
     for (const [id, box] of this.boxes) for (const c of box.device.controls) box.values.set(c.id, setup.found(ref(id, c.id)) ?? '');
-    for (const [id, box] of this.boxes) box.wake((control) => setup.found(ref(id, control)));
-    this.time.pass();
+    for (const [id, box] of this.boxes) box.wake((control) => setup.found(ref(id, control)), (control) => setup.unwritten?.(ref(id, control)));
     for (const box of this.boxes.values()) box.readContacts();
+    for (const box of this.boxes.values()) box.begin();
     this.time.pass();
     this.heard.length = 0;
     this.silences.length = 0;
@@ -85,7 +95,7 @@ export class Bench {
       contact: (jack, closed) => this.moveContact(id, jack, closed),
       plugged: (jack) => this.otherEnd.has(ref(id, jack.replace(RING, ''))),
       contactAt: (jack) => this.contactAt(ref(id, jack)),
-      program: (memory, number) => this.stored.get(`${id} ${memory} ${number}`),
+      program: (memory, number, of) => (of === undefined ? undefined : this.stored.get(storedKey(id, memory, number, of))) ?? this.stored.get(storedKey(id, memory, number, undefined)),
       changed: () => undefined,
       silent: (ms) => this.fallSilent(id, ms),
     });
@@ -123,14 +133,29 @@ export class Bench {
       ? message.bank === undefined ? toBytes({ is: 'pc', channel: message.channel, program: message.pc }) : bankAndProgram(message.channel, message.bank, message.pc)
       : toBytes({ is: 'cc', channel: message.channel, controller: message.cc, value: message.value });
     const port = ref(from, jack);
-    let at = Math.max(this.time.now, this.busyUntil.get(port) ?? 0) + afterMs * 1000;
-    const lost = this.isLost(from);
-    for (const byte of bytes) {
-      at += BYTE_US;
-      if (!lost) this.time.plan(at, () => this.travel(from, port, byte, bytes));
+    const queue = keptIn(this.toSend, port, () => []);
+    queue.push({ bytes, afterUs: afterMs * 1000, lost: this.isLost(from) });
+    if (!this.sending.has(port)) this.sendNext(from, port);
+  }
+
+  /** The next message that a box has to send on an output: after its pause, and when the output is free. */
+  private sendNext(from: Id<'device'>, port: Ref): void {
+    const next = this.toSend.get(port)?.shift();
+    if (!next) {
+      this.sending.delete(port);
+      return;
     }
-    if (lost) this.time.plan(at, () => this.note({ is: 'fault', at: this.time.now, what: `${hex(bytes)} is lost` }));
-    this.busyUntil.set(port, at);
+    this.sending.add(port);
+    this.time.plan(this.time.now + next.afterUs, () => {
+      let at = Math.max(this.time.now, this.busyUntil.get(port) ?? 0);
+      for (const byte of next.bytes) {
+        at += BYTE_US;
+        if (!next.lost) this.time.plan(at, () => this.travel(from, port, byte, next.bytes));
+      }
+      if (next.lost) this.time.plan(at, () => this.note({ is: 'fault', at: this.time.now, what: `${hex(next.bytes)} is lost` }));
+      this.busyUntil.set(port, at);
+      this.time.plan(at, () => this.sendNext(from, port));
+    });
   }
 
   /** Two beats of MIDI clock, 24 bytes to a beat, in between whatever else is on the wire. A new tempo takes the place of the old one. */
@@ -152,7 +177,7 @@ export class Bench {
   }
 
   /** A byte leaves by an output: over the cable into the next box, which reads it and may pass it on. */
-  private travel(source: Id<'device'>, port: Ref, byte: number, bytes: readonly number[]): void {
+  private travel(source: Id<'device'>, port: Ref, byte: number, bytes: readonly number[], by: ReadonlySet<Ref> = new Set([port])): void {
     const arrives = this.otherEnd.get(port);
     if (!arrives || this.boxes.get(source)?.isDark) return;
     if (port.startsWith(`${source}.`) && this.toLose > 0) {
@@ -169,9 +194,43 @@ export class Bench {
     const box = this.boxes.get(device);
     const jack = box?.device.jacks.find((j) => j.id === name);
     if (!box || jack?.kind !== 'midi' || jack.poles.tip !== 'in') return;
+    for (const next of this.passesOn(box, name)) this.passOn(source, ref(device, next), box, byte, bytes, by);
     const told = box.hear(name, byte);
     if (told) this.noteMessage(source, bytes, told.read, told.reacts ? device : undefined, told.missed && device);
-    for (const next of this.passesOn(box, name)) this.time.plan(this.time.now + THRU_US, () => this.travel(source, ref(device, next), byte, bytes));
+  }
+
+  /**
+   * A plain thru passes a byte on at once. An output on which a box has something of its own to send, or on which several inputs meet, passes on whole messages, each when it is its turn.
+   * A message does not pass the same output twice.
+   */
+  private passOn(source: Id<'device'>, out: Ref, box: Box, byte: number, bytes: readonly number[], by: ReadonlySet<Ref>): void {
+    if (by.has(out)) return;
+    const along = new Set([...by, out]);
+    if (byte === CLOCK || !this.isShared(box, splitRef(out).name)) {
+      this.time.plan(this.time.now + THRU_US, () => this.travel(source, out, byte, bytes, along));
+      return;
+    }
+    const key = `${out} ${source} ${[...by].join(' ')}`;
+    let reader = this.merging.get(key);
+    if (!reader) this.merging.set(key, reader = new ByteReader());
+    const whole = reader.push(byte);
+    if (!whole) return;
+    let at = Math.max(this.time.now, this.busyUntil.get(out) ?? 0);
+    const again = [(whole.status << 4) | (whole.channel - 1), ...whole.data];
+    for (const one of again) {
+      at += BYTE_US;
+      this.time.plan(at, () => this.travel(source, out, one, again, along));
+    }
+    this.busyUntil.set(out, at);
+  }
+
+  /** Whether the box can send something of its own there, or several inputs meet there. */
+  private isShared({ device }: Box, jack: string): boolean {
+    return keptIn(this.shared, ref(device.id, jack), () => {
+      const programs = this.setup.programs.filter((p) => p.device === device.id);
+      const lists = [...device.actuators.map((a) => a.acts), ...programs.flatMap((p) => [p.acts, ...p.assigns.flatMap((x) => [x.on, x.off])])];
+      return device.memories.some((m) => m.by !== undefined) || lists.some((acts) => acts.some((act) => 'send' in act && act.at === jack)) || device.chains.filter((c) => c.to.some((t) => t.at === jack)).flatMap((c) => c.from).length > 1;
+    });
   }
 
   private noteMessage(from: Id<'device'>, bytes: readonly number[], read: Read, reacts: Id<'device'> | undefined, missed: Id<'device'> | undefined): void {
@@ -227,7 +286,7 @@ export class Bench {
   /** A foot on a switch of a box; everything that follows has settled when this returns. */
   stomp(device: Id<'device'>, name: string, gesture: Gesture = 'press'): void {
     const box = this.boxes.get(device);
-    if (gesture === 'press' || box?.minds(name, gesture)) this.note({ is: 'stomp', at: this.time.now, device, what: GESTURES[gesture](name) });
+    if (gesture === 'press' || box?.hasGesture(name, gesture)) this.note({ is: 'stomp', at: this.time.now, device, what: GESTURES[gesture](name) });
     box?.touch(name, gesture);
     this.settle();
   }
@@ -269,6 +328,15 @@ export class Bench {
     this.note({ is: 'stomp', at: this.time.now, device, what: actuator });
     this.boxes.get(device)?.actuate(actuator, number);
     this.settle();
+  }
+
+  /** What nobody wrote down of a program is taken to be this. */
+  takeAs(device: Id<'device'>, memory: string, number: number, of: number | undefined, holds: Readonly<Record<string, Value>>): void {
+    const key = storedKey(device, memory, number, of);
+    const known = this.setup.programs.find((p) => storedKey(p.device, p.memory, p.number, p.of) === key);
+    const written = known && known.contents !== 'unplanned' ? known.contents : {};
+    const before = this.stored.get(key)?.contents;
+    this.stored.set(key, { ...(known ?? { kind: 'program', id: 'program:unwritten', device, memory, number, name: '', acts: [], assigns: [] }), contents: { ...(before === 'unplanned' ? {} : before), ...holds, ...written } });
   }
 
   /** Goes to the bank that holds the slot by stomping up or down, then stomps its switch. */
@@ -417,6 +485,7 @@ export class Bench {
     this.note({ is: 'fault', at: this.time.now, what: `${box.device.name} is replaced by its spare` });
     for (const [key, program] of this.stored) if (program.device === device) this.stored.delete(key);
     box.wake(() => undefined);
+    box.begin();
     this.time.pass();
   }
 
@@ -430,7 +499,8 @@ export class Bench {
     const box = this.boxes.get(device);
     if (!box) return;
     this.note({ is: 'stomp', at: this.time.now, device, what: box.isDark ? 'supply is back' : 'power off and on' });
-    box.wake((control) => (box.device.controls.find((c) => c.id === control)?.powerUp === 'unknown' ? wakes(control) : undefined));
+    box.wake((control) => (box.device.controls.find((c) => c.id === control)?.powerUp === 'unknown' ? wakes(control) : undefined), wakes);
+    box.begin();
     this.settle();
   }
 }

@@ -115,7 +115,7 @@ describe('gestures of one foot', () => {
   const device = { ...made, controls: [...made.controls, { id: 'mode', domain: { values: ['a', 'b', 'c'] }, powerUp: { at: 'a' }, use: 'sound' as const }], actuators: [...made.actuators, { id: 'held', by: { foot: 'switch', gesture: 'hold' as const }, acts: [{ control: 'mode', set: 'b' }] }, { id: 'double', by: { foot: 'switch', gesture: 'twice' as const }, acts: [{ control: 'mode', set: 'c' }] }] };
   test.each([['press', 'a', true], ['hold', 'b', true], ['twice', 'c', true], ['release', 'a', false]] as const)('%s does what the box says of it and nothing else', (gesture, mode, does) => {
     const w = world(device, [], [], { on: 'off' });
-    expect([w.box.touch('switch', gesture), w.box.values.get('mode'), w.box.minds('switch', gesture)]).toEqual([does, mode, does]);
+    expect([w.box.touch('switch', gesture), w.box.values.get('mode'), w.box.hasGesture('switch', gesture)]).toEqual([does, mode, does]);
     expect(w.box.values.get('on')).toBe(gesture === 'press' ? 'on' : 'off');
   });
   test('an expression input scales what the pedal does, and a dark box does nothing', () => {

@@ -13,7 +13,8 @@ export interface Outside {
   readonly plugged: (jack: string) => boolean;
   /** Whether the contact at this input is closed now. */
   readonly contactAt: (jack: string) => boolean;
-  readonly program: (memory: string, number: number) => Program | undefined;
+  /** What stands under a number. @param of the program that is loaded around it, for a scene */
+  readonly program: (memory: string, number: number, of: number | undefined) => Program | undefined;
   readonly changed: (control: string, value: Value) => void;
   /** Nothing comes out of it for so long. */
   readonly silent: (ms: number) => void;
@@ -39,6 +40,7 @@ export class Box {
   private clockedAt = -Infinity;
   /** While it loads it misses messages, or keeps them for later. */
   private deafUntil = 0;
+  private readonly waiting: Read[] = [];
   /** It has no supply: it hears nothing, does nothing and its relays fall open, until it wakes. */
   isDark = false;
 
@@ -47,9 +49,11 @@ export class Box {
   }
 
   /** Wakes up: fixed values, then what the current program holds, then contacts as they stand, then what the box does by itself. */
-  wake(choose: (control: string) => Value | undefined): void {
+  wake(choose: (control: string) => Value | undefined, unwritten: (control: string) => Value | undefined = () => undefined): void {
     this.isDark = false;
     this.deafUntil = 0;
+    this.waiting.length = 0;
+    this.bank = 0;
     for (const { id, powerUp } of this.device.controls) {
       if (typeof powerUp === 'object') this.set(id, powerUp.at);
       else {
@@ -57,12 +61,22 @@ export class Box {
         if (chosen !== undefined) this.set(id, chosen);
       }
     }
-    for (const memory of this.device.memories) {
-      const contents = this.contentsOf(memory, Number(this.values.get(memory.control)));
-      for (const id of memory.stores) if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded') this.set(id, contents?.[id] ?? NOT_KNOWN);
+    const outerFirst = [...this.device.memories].sort((a, b) => (a.inside === undefined ? 0 : 1) - (b.inside === undefined ? 0 : 1));
+    for (const memory of outerFirst) {
+      const contents = writtenIn(this.loadedIn(memory));
+      for (const id of memory.stores) if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id)) this.set(id, contents?.[id] ?? unwritten(id) ?? NOT_KNOWN);
     }
     this.readContacts();
+  }
+
+  /** What it does by itself once it is awake. */
+  begin(): void {
     for (const a of this.device.actuators) if ('power' in a.by) this.fire(a);
+  }
+
+  /** Of several memories that hold a control the first one brings it up. */
+  private isFirstToHold(memory: Memory, control: string): boolean {
+    return this.device.memories.find((m) => m.stores.includes(control)) === memory;
   }
 
   /** Latching inputs follow the level that they find. */
@@ -72,9 +86,13 @@ export class Box {
     }
   }
 
-  private contentsOf(memory: Memory, number: number): Readonly<Record<string, Value>> | undefined {
-    const contents = this.outside.program(memory.id, number)?.contents;
-    return contents === 'unplanned' ? undefined : contents;
+  private programOf(memory: Memory, number: number): Program | undefined {
+    const outer = memory.inside === undefined ? undefined : this.device.memories.find((m) => m.id === memory.inside);
+    return this.outside.program(memory.id, number, outer && Number(this.values.get(outer.control)));
+  }
+
+  private loadedIn(memory: Memory): Program | undefined {
+    return this.programOf(memory, Number(this.values.get(memory.control)));
   }
 
   /** A byte arrives at a MIDI input. @returns the message that it completed, whether the box took notice, or missed it because it is loading */
@@ -83,11 +101,28 @@ export class Box {
     let reader = this.readers.get(jack);
     if (!reader) this.readers.set(jack, reader = new ByteReader());
     const read = reader.push(byte);
-    if (!read || this.isDark || !this.answersOn(read.channel)) return read && { read, reacts: false };
-    if (this.outside.now() >= this.deafUntil) return { read, reacts: this.obey(read) };
+    if (!read || this.isDark || !this.minds(read)) return read && { read, reacts: false };
+    if (this.outside.now() >= this.deafUntil && this.waiting.length === 0) return { read, reacts: this.obey(read) };
     if (this.device.midi?.messages === 'lost') return { read, reacts: false, missed: true };
-    this.outside.plan(this.deafUntil, () => { if (!this.isDark) this.obey(read); });
+    this.waiting.push(read);
+    if (this.waiting.length === 1) this.outside.plan(this.deafUntil, () => this.catchUp());
     return { read, reacts: true };
+  }
+
+  /** Does what came while it was loading, one after the other; what makes it load again keeps the rest waiting. */
+  private catchUp(): void {
+    while (this.waiting.length > 0 && !this.isDark) {
+      if (this.outside.now() < this.deafUntil) {
+        this.outside.plan(this.deafUntil, () => this.catchUp());
+        return;
+      }
+      this.obey(this.waiting.shift()!);
+    }
+  }
+
+  /** Whether the message means anything to it on this channel: an actuator with a channel of its own answers there only. */
+  private minds(read: Read): boolean {
+    return this.answersOn(read.channel) || (read.status === CONTROL_CHANGE && this.device.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === read.data[0] && a.by.channel === read.channel));
   }
 
   /** Takes its tempo from the time between two clock bytes, 24 to a beat; after a longer pause it begins anew. */
@@ -111,21 +146,23 @@ export class Box {
     return midi.omni === true || (typeof midi.channel === 'number' ? midi.channel : Number(this.values.get(midi.channel))) === channel;
   }
 
-  private obey({ status, data }: Read): boolean {
-    if (status === PROGRAM_CHANGE) {
-      const number = data[0]! + 128 * this.bank;
-      return this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', number);
-    }
+  private obey({ status, channel, data }: Read): boolean {
+    const answers = this.answersOn(channel);
+    if (status === PROGRAM_CHANGE) return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', data[0]! + 128 * this.bank);
     if (status === CONTROL_CHANGE) {
       const [controller, value] = data as readonly [number, number];
-      if (this.device.memories.some((m) => m.size > 128)) {
-        if (controller === 0) this.bank = (value << 7) | (this.bank & 0x7f);
-        if (controller === 32) this.bank = (this.bank & ~0x7f) | value;
-      }
-      return this.fireAll((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === controller, value);
+      if (answers) this.select(controller, value);
+      return this.fireAll((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === controller && (a.by.channel === undefined ? answers : a.by.channel === channel), value);
     }
-    if (status === NOTE_ON) return this.fireAll((a) => 'midi' in a.by && a.by.midi === 'note' && a.by.number === data[0], data[1]);
+    if (status === NOTE_ON) return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'note' && a.by.number === data[0], data[1]);
     return false;
+  }
+
+  /** The bank stays selected until another one is; a box with one bank takes no notice. Source: MIDI 1.0 Detailed Specification, "Bank Select". */
+  private select(controller: number, value: number): void {
+    if (!this.device.memories.some((m) => m.size > 128)) return;
+    if (controller === 0) this.bank = (value << 7) | (this.bank & 0x7f);
+    if (controller === 32) this.bank = (this.bank & ~0x7f) | value;
   }
 
   private fireAll(which: (a: Actuator) => boolean, number?: number): boolean {
@@ -144,14 +181,14 @@ export class Box {
   }
 
   /** Whether this gesture means anything to the box. */
-  minds(name: string, gesture: Gesture): boolean {
+  hasGesture(name: string, gesture: Gesture): boolean {
     return this.device.actuators.some((a) => 'foot' in a.by && a.by.foot === name && a.by.gesture === gesture);
   }
 
   /** A pedal at one of its expression inputs stands there now. @param byte 0 heel to 127 toe */
   pedal(jack: string, byte: number): boolean {
     if (this.isDark) return false;
-    const assigned = this.device.memories.flatMap((m) => actsAt(this.outside.program(m.id, Number(this.values.get(m.control)))?.sweeps, jack, byte));
+    const assigned = this.device.memories.flatMap((m) => actsAt(this.loadedIn(m)?.sweeps, jack, byte));
     this.carryOut(assigned);
     return this.fireAll((a) => 'expression' in a.by && a.by.expression === jack, byte) || assigned.length > 0;
   }
@@ -172,18 +209,15 @@ export class Box {
   load(memory: Memory, number: number): void {
     if (number < 0 || number >= memory.size) return;
     if (memory.again === 'nothing' && Number(this.values.get(memory.control)) === number) return;
-    const program = this.outside.program(memory.id, number);
-    const contents = this.contentsOf(memory, number);
+    const program = this.programOf(memory, number);
+    const contents = writtenIn(program);
     this.set(memory.control, number);
     if (memory.mutesMs > 0) this.outside.silent(memory.mutesMs);
     if (memory.gapMs > 0) {
       this.deafUntil = this.outside.now() + memory.gapMs * 1000;
       this.outside.plan(this.deafUntil, () => undefined);
     }
-    for (const id of memory.stores) {
-      const value = contents ? contents[id] : NOT_KNOWN;
-      if (value !== undefined) this.set(id, value);
-    }
+    for (const id of memory.stores) this.set(id, contents?.[id] ?? NOT_KNOWN);
     for (const { switch: name, latch } of memory.assignable ?? []) {
       const after = program?.assigns.find((a) => a.switch === name)?.afterLoad ?? 'off';
       if (after !== 'kept') this.set(latch, after);
@@ -205,7 +239,9 @@ export class Box {
         else if (String(old) === String(b)) this.set(act.control, a);
       } else if ('take' in act) {
         if (number !== undefined) this.set(act.control, scaledValue(number, [0, 127], this.stepOf(act.control)));
-      } else if ('step' in act) this.set(act.control, act.step[(act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length]!);
+      } else if ('step' in act) {
+        if (old !== NOT_KNOWN) this.set(act.control, act.step[(act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length]!);
+      }
       else if ('map' in act) {
         const range = number === undefined ? undefined : act.map.find(([from, to]) => number >= from && number <= to);
         if (range) this.set(act.control, range[2]);
@@ -237,7 +273,7 @@ export class Box {
       const isHeld = this.values.get(place.held) === 'on';
       if ((gesture === 'press') === isHeld) return;
       this.set(place.held, gesture === 'press' ? 'on' : 'off');
-      const assign = this.outside.program(memory.id, Number(this.values.get(memory.control)))?.assigns.find((a) => a.switch === name);
+      const assign = this.loadedIn(memory)?.assigns.find((a) => a.switch === name);
       if (!assign) return;
       if (!assign.latch) this.carryOut(gesture === 'press' ? assign.on : assign.off);
       else if (gesture === 'press') {
@@ -272,3 +308,6 @@ export class Box {
     for (const { at } of closed) this.outside.contact(at, false);
   }
 }
+
+/** What a program is known to hold. */
+const writtenIn = (program: Program | undefined): Readonly<Record<string, Value>> | undefined => (program?.contents === 'unplanned' ? undefined : program?.contents);

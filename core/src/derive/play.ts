@@ -1,5 +1,6 @@
 import { Bench } from '../bench/bench.js';
-import { foundAt, realValue } from '../recall/footsteps.js';
+import { foundAt, namedAt, realValue } from '../recall/footsteps.js';
+import { isHolds, unwrittenOf } from '../recall/shelf.js';
 import type { Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
@@ -15,8 +16,16 @@ export interface Playable {
 }
 
 /** The rig on the bench with the power just on. @param powerUp values by the system's names; what it leaves out is at rest */
-export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: SystemState, listens = true): Bench =>
-  new Bench({ rig: c.bearings.rig, hookup: c.bearings.hookup, programs: modelled.programs, found: foundAt(c.bearings, modelled, powerUp) }, listens);
+export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: SystemState, listens = true): Bench => {
+  const bench = new Bench({ rig: c.bearings.rig, hookup: c.bearings.hookup, programs: modelled.programs, found: foundAt(c.bearings, modelled, powerUp), unwritten: (control) => namedAt(c.bearings, modelled, powerUp, control) }, listens);
+  for (const [variable, name] of Object.entries(powerUp)) {
+    if (!isHolds(variable)) continue;
+    const { device, memory, number, of, control } = unwrittenOf(variable);
+    const value = realValue(c.bearings, modelled, ref(device, control), name);
+    if (value !== undefined) bench.takeAs(device, memory, number, of, { [control]: value });
+  }
+  return bench;
+};
 
 /**
  * Does on the bench what a player does; everything has settled when it returns.
@@ -40,7 +49,13 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
   const { compilation: c, modelled } = of;
   switch (step.does) {
     case 'recall': return (partOf(c.bearings.rig, step.sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot));
-    case 'call': return [() => bench.call(step.device, step.memory, step.slot)];
+    case 'call': {
+      const holds = Object.entries(step.holds ?? {}).flatMap(([control, name]) => { const value = realValue(c.bearings, modelled, ref(step.device, control), name); return value === undefined ? [] : [[control, value] as const]; });
+      return [() => {
+        if (holds.length) bench.takeAs(step.device, step.memory, step.slot, undefined, Object.fromEntries(holds));
+        bench.call(step.device, step.memory, step.slot);
+      }];
+    }
     case 'press': return [() => bench.stomp(step.device, step.switch)];
     case 'release': return [() => bench.stomp(step.device, step.switch, 'release')];
     case 'stomp': return [() => bench.stomp(step.device, step.switch), () => bench.stomp(step.device, step.switch, 'release')];

@@ -1,4 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
+import { splitRef, type Id } from '../rig/ids.js';
+import { once } from '../rig/kept.js';
 import type { Rig } from '../rig/rig.js';
 import { anatomy, type Anatomy } from '../signal/anatomy.js';
 import { controlWiring, type ControlWiring } from '../signal/reach.js';
@@ -20,3 +22,6 @@ export const bearings = (rig: Rig, hookup: Hookup): Bearings => {
   const grounds = groundsOf(rig, hookup);
   return { rig, hookup, anatomy: anatomy(rig, hookup), control, grounds, finder: wayFinder(rig, control, (r) => grounds.resting.get(r)) };
 };
+
+/** Boxes that have a plug in any of their jacks: whoever stands on the stage can step on them. */
+export const pluggedBoxes = once(({ wiring }: Anatomy): ReadonlySet<Id<'device'>> => new Set([...wiring.plugged].map((jack) => splitRef(jack).device)));

@@ -6,7 +6,7 @@ import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import { actsFor, actuate, withWaits, type Caller } from './actuate.js';
-import { touchedOnTheWire } from './touched.js';
+import { touched } from './touched.js';
 import type { Compiled, HandMove, StoredSlot } from './compiled.js';
 import { valueAgainst, valueFor } from './gates.js';
 import type { Bearings } from './bearings.js';
@@ -14,7 +14,8 @@ import { intend, type Intention } from './intend.js';
 import { overRelays } from './relays.js';
 import type { WayFinder } from './ways.js';
 import { sweepsFor, sweepsOf } from './pedals.js';
-import { onTopOf } from '../signal/state.js';
+import { controlOf, onTopOf } from '../signal/state.js';
+import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 
 export interface Compilation {
   readonly bearings: Bearings;
@@ -27,7 +28,7 @@ export interface Compilation {
 export const compile = (b: Bearings, before?: ReadonlyMap<Id<'sound'>, Compiled>): Compilation => {
   const compiled = new Map<Id<'sound'>, Compiled>();
   for (const sound of soundsInOrder(b.rig)) compiled.set(sound.id, before?.get(sound.id) ?? compileSound(b, sound));
-  return { bearings: b, sounds: compiled, leftAlone: agreedHands([...compiled.values()], touchedOnTheWire(b, [...compiled.values()])) };
+  return { bearings: b, sounds: compiled, leftAlone: agreedHands(b, [...compiled.values()]) };
 };
 
 export const compileSound = (b: Bearings, sound: Sound): Compiled => {
@@ -130,7 +131,13 @@ export const valuesOf = (b: Bearings, want: Want): readonly (readonly [Ref, Valu
   });
 };
 
-const agreedHands = (compiled: readonly Compiled[], touched: ReadonlySet<Ref>): ReadonlyMap<Ref, Value> => {
+const agreedHands = (b: Bearings, compiled: readonly Compiled[]): ReadonlyMap<Ref, Value> => {
+  const moved = touched(b, compiled);
+  const { powerCycle } = b.hookup.admits ?? USUAL_DISTURBANCES;
+  const forgets = (control: Ref, wanted: Value): boolean => {
+    const wakes = controlOf(b.rig, control)?.powerUp;
+    return powerCycle && typeof wakes === 'object' && String(wakes.at) !== String(wanted);
+  };
   const wanted = new Map<Ref, Set<string>>();
   const value = new Map<Ref, Value>();
   for (const { hand } of compiled) {
@@ -139,7 +146,7 @@ const agreedHands = (compiled: readonly Compiled[], touched: ReadonlySet<Ref>): 
       wanted.set(move.control, (wanted.get(move.control) ?? new Set()).add(String(move.value)));
     }
   }
-  return new Map([...value].filter(([control]) => wanted.get(control)!.size === 1 && !touched.has(control)));
+  return new Map([...value].filter(([control]) => wanted.get(control)!.size === 1 && !moved.has(control) && !forgets(control, value.get(control)!)));
 };
 
 /** Hand moves proper: what differs from sound to sound and only a hand or foot reaches. */

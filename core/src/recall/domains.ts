@@ -1,16 +1,19 @@
-import type { Act } from '../rig/act.js';
+import type { Act, Message } from '../rig/act.js';
 import { relaysOf, type Control, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { keptIn, once } from '../rig/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';
-import type { Value, When } from '../rig/value.js';
+import type { ControlFact, Value, When } from '../rig/value.js';
+import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
+import { wakesAnyhow } from './power-up.js';
 import type { Compiled } from './compiled.js';
 
-/** Every value that nobody names: one value of the domain stands for them all. */
+/** Every value that nobody names: one value of the domain stands for them all, or one for each stretch between the edges that conditions ask about. */
 export const OTHER = 'another value';
+export const isOther = (value: string): boolean => value.startsWith(OTHER);
 /** What a program holds whose contents are not known. It is never the wanted one. */
 export const UNKNOWN = NOT_KNOWN;
 
@@ -19,9 +22,40 @@ export interface Domains {
   readonly of: ReadonlyMap<Ref, readonly string[]>;
   /** The value's name within the domain. */
   readonly named: (control: Ref, value: Value) => string;
+  /** Whether a condition holds of a value by its name: surely, surely not, or nobody knows. */
+  readonly allowed: (fact: ControlFact, name: string) => Allowed;
+  /** The banks that may be selected at a box: numbers by which control changes 0 and 32 may have told it. */
+  readonly banks: (device: Device) => Banks;
   /** The value of a control that is no variable: taken for granted, set for the hook-up, or left alone. */
   readonly constant: (control: Ref) => Value | undefined;
 }
+
+export type Allowed = 'yes' | 'no' | 'open';
+
+/** What may stand selected at a box, apart for the coarse and the fine byte; always 0 at a box with a single bank. Source: MIDI 1.0 Detailed Specification, "Bank Select". */
+export interface Banks {
+  readonly coarse: readonly number[];
+  readonly fine: readonly number[];
+}
+
+const ONE_BANK: Banks = { coarse: [0], fine: [0] };
+
+/** The name of whatever nobody names in a stretch of amounts. */
+const otherIn = (from: number, to: number): string => `${OTHER} from ${from} to ${to}`;
+/** Between which amounts an unnamed value lies; undefined where nothing tells them apart. */
+export const stretchOf = (name: string): readonly [number, number] | undefined => {
+  const found = /^another value from (\S+) to (\S+)$/.exec(name);
+  return found ? [Number(found[1]), Number(found[2])] : undefined;
+};
+
+const allowedOf = (fact: ControlFact, name: string): Allowed => {
+  if (name === UNKNOWN) return 'open';
+  if ('in' in fact) return fact.in.some((x) => String(x) === name) ? 'yes' : 'no';
+  const stretch = stretchOf(name);
+  if (stretch) return stretch[0] >= fact.from && stretch[1] <= fact.to ? 'yes' : stretch[1] < fact.from || stretch[0] > fact.to ? 'no' : 'open';
+  if (name === OTHER) return 'open';
+  return Number(name) >= fact.from && Number(name) <= fact.to ? 'yes' : 'no';
+};
 
 const SMALL = 16;
 
@@ -30,6 +64,7 @@ export class DomainMemory {
   private readonly numbers = new Map<Ref, Map<Value, number>>();
   private readonly pairs: (readonly [control: Ref, value: string])[] = [];
   private readonly sent = new Map<number, object>();
+  private readonly open = new Map<Ref, object>();
   private mentions = new WeakMap<object, readonly number[]>();
   private ground: readonly unknown[] = [];
   private marks: readonly true[] = [];
@@ -38,6 +73,11 @@ export class DomainMemory {
   /** A part that stands for a number that is sent. */
   standFor(number: number): object {
     return keptIn(this.sent, number, () => ({}));
+  }
+
+  /** A part that stands for a control that may be left open. */
+  standForOpen(control: Ref): object {
+    return keptIn(this.open, control, () => ({}));
   }
 
   /** What one part names, as numbers of pairs of a control and a value. */
@@ -88,44 +128,154 @@ export const domainsOf = (c: Compilation, programs: readonly Program[], memory =
   const mark = (numbers: readonly number[]) => {
     for (const n of numbers) marks[n] = true;
   };
+  const banks = banksOf(rig, programs);
   for (const compiled of c.sounds.values()) mark(memory.of(compiled, (note) => namedBySound(compiled, note)));
   for (const program of programs) mark(memory.of(program, (note) => namedByProgram(rig, program, note)));
-  for (const number of new Set(programs.flatMap(numbersSent))) mark(memory.of(memory.standFor(number), (note) => namedByNumber(rig, number, note)));
+  for (const number of numbersTold(rig, programs, banks)) mark(memory.of(memory.standFor(number), (note) => namedByNumber(rig, number, note)));
   for (const device of all(rig, 'device')) mark(memory.of(device, (note) => namedByDevice(device, note)));
+  for (const bank of [...banks.coarse.map((n) => -1 - n), ...banks.fine.map((n) => -200 - n)]) mark(memory.of(memory.standFor(bank), (note) => note('device:none.bank', bank)));
+  const open = openStores(c.bearings, programs);
+  for (const control of open) mark(memory.of(memory.standForOpen(control), (note) => note(control, UNKNOWN)));
   return memory.same(marks, (pairs) => {
     const named = new Map<Ref, Set<string>>();
+    const edges = new Map<Ref, Set<string>>();
     const unknown = new Set<Ref>();
     for (const [control, value] of pairs) {
-      const values = named.get(control);
       if (value === UNKNOWN) unknown.add(control);
-      else if (values) values.add(value);
-      else named.set(control, new Set([value]));
+      else if (value.startsWith(EDGE)) keptIn(edges, control, () => new Set<string>()).add(value.slice(EDGE.length));
+      else keptIn(named, control, () => new Set<string>()).add(value);
     }
+    const spread = openThrough(rig, unknown);
+    const moved = movedSettings(rig, c.bearings.hookup.assumes.map((a) => a.control));
     const of = new Map<Ref, readonly string[]>();
     for (const device of all(rig, 'device')) {
-      for (const memory of device.memories) {
-        const loaded = ref(device.id, memory.control);
-        const wakesIn = device.controls.find((control) => control.id === memory.control)!.powerUp;
-        const isVariable = !grounds.given.has(loaded) && !c.leftAlone.has(loaded);
-        if (!isVariable || typeof wakesIn !== 'object' || !named.get(loaded)?.has(String(wakesIn.at))) memory.stores.forEach((s) => unknown.add(ref(device.id, s)));
-      }
       for (const control of device.controls) {
         const r = ref(device.id, control.id);
-        if (!grounds.given.has(r) && !c.leftAlone.has(r)) of.set(r, domainOf(control, named.get(r) ?? new Set(), unknown.has(r)));
+        if ((!grounds.given.has(r) || moved.has(r)) && !c.leftAlone.has(r)) of.set(r, domainOf(control, named.get(r) ?? new Set(), spread.has(r), edges.get(r)));
       }
     }
     const names = new Map([...of].map(([control, domain]) => [control, new Set(domain)]));
+    const stretches = new Map([...of].flatMap(([control, domain]) => {
+      const found = domain.flatMap((name) => { const stretch = stretchOf(name); return stretch ? [[name, stretch] as const] : []; });
+      return found.length ? [[control, found] as const] : [];
+    }));
     return {
-      of,
+      of, allowed: allowedOf, banks: (device) => (hasBanks(device) ? banks : ONE_BANK),
       constant: (control) => c.leftAlone.get(control) ?? grounds.resting.get(control),
-      named: (control, value) => (names.get(control)?.has(String(value)) ? String(value) : OTHER),
+      named: (control, value) => {
+        if (names.get(control)?.has(String(value))) return String(value);
+        const amount = Number(value);
+        return stretches.get(control)?.find(([, [from, to]]) => amount >= from && amount <= to)?.[0] ?? OTHER;
+      },
     };
   });
 };
 
+/** A box that takes notice of a bank; one with a single bank does not. */
+export const hasBanks = (device: Device): boolean => device.memories.some((m) => m.size > 128);
+
+/** Every bank that some message selects. */
+const banksOf = (rig: Rig, programs: readonly Program[]): Banks => {
+  const [coarse, fine] = [new Set([0]), new Set([0])];
+  for (const messages of [...programs.map(messagesOf), ...all(rig, 'device').map(messagesOfBox)]) {
+    for (const message of messages) {
+      if ('bank' in message && message.bank !== undefined) {
+        coarse.add(message.bank >> 7);
+        fine.add(message.bank & 0x7f);
+      } else if ('cc' in message && message.cc === 0) coarse.add(message.value);
+      else if ('cc' in message && message.cc === 32) fine.add(message.value);
+    }
+  }
+  return { coarse: [...coarse].sort((a, b) => a - b), fine: [...fine].sort((a, b) => a - b) };
+};
+
+/** Every number that a program change can mean, in whatever bank stands selected. */
+const numbersTold = (rig: Rig, programs: readonly Program[], banks: Banks): ReadonlySet<number> => {
+  const told = new Set([...programs.flatMap(numbersSent), ...all(rig, 'device').flatMap((d) => messagesOfBox(d).flatMap(numberIn))]);
+  const inBanks = new Set<number>();
+  for (const number of told) for (const coarse of banks.coarse) for (const fine of banks.fine) inBanks.add((number & 0x7f) + 128 * ((coarse << 7) | fine));
+  return inBanks;
+};
+
+/** What a memory stores and some number of it may leave open: nobody wrote it down there. */
+const openStores = (b: Bearings, programs: readonly Program[]): readonly Ref[] => {
+  const written = new Map<string, number>();
+  for (const { device, memory, contents } of programs) {
+    if (contents !== 'unplanned') for (const stored in contents) written.set(`${device} ${memory} ${stored}`, (written.get(`${device} ${memory} ${stored}`) ?? 0) + 1);
+  }
+  const anyhow = all(b.rig, 'device').flatMap((device) => wakesAnyhow(b, device));
+  return [...anyhow, ...all(b.rig, 'device').flatMap((device) => device.memories.flatMap((m) => m.stores.filter((s) => (written.get(`${device.id} ${m.id} ${s}`) ?? 0) < m.size).map((s) => ref(device.id, s))))];
+};
+
+/** What guards a control whose value may be not known leaves open in its turn. */
+const openThrough = (rig: Rig, unknown: ReadonlySet<Ref>): ReadonlySet<Ref> => {
+  const open = new Set(unknown);
+  const rules = all(rig, 'device').flatMap(rulesOf);
+  for (let before = -1; before !== open.size; ) {
+    before = open.size;
+    for (const { reads, writes, sends } of rules) {
+      if (!reads.some((r) => open.has(r))) continue;
+      for (const r of writes) open.add(r);
+      if (sends) for (const rule of rules) if (rule.isTold) for (const r of rule.writes) open.add(r);
+    }
+  }
+  return open;
+};
+
+interface Rule {
+  readonly reads: readonly Ref[];
+  readonly writes: readonly Ref[];
+  /** It tells other boxes something. */
+  readonly sends: boolean;
+  /** Other boxes can set it off. */
+  readonly isTold: boolean;
+}
+
+/** What each actuator and relay of a box reads and writes. */
+const rulesOf = once((device: Device): readonly Rule[] => {
+  const here = (control: string) => ref(device.id, control);
+  const read = (when: When | undefined): readonly Ref[] => (when ?? []).flatMap((f) => ('control' in f ? [here(f.control)] : []));
+  const relays = relaysOf(device).filter((r) => r.closedWhen).map(({ closedWhen }): Rule => ({ reads: read(closedWhen), writes: [], sends: true, isTold: false }));
+  return [...relays, ...device.actuators.map((a): Rule => {
+    const isTold = 'midi' in a.by || 'contact' in a.by;
+    const channel = isTold && typeof device.midi?.channel === 'string' ? [here(device.midi.channel)] : [];
+    const banks = a.acts.flatMap((act) => ('load' in act && typeof act.slot === 'object' ? [here(act.slot.bank)] : []));
+    return {
+      reads: [...read(a.when), ...a.acts.flatMap((act) => read(act.when)), ...channel, ...banks],
+      writes: a.acts.flatMap((act): readonly Ref[] => {
+        if ('control' in act) return [here(act.control)];
+        const loads = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+        return loads ? [loads.control, ...loads.stores].map(here) : [];
+      }),
+      sends: a.acts.some((act) => 'send' in act || 'pulse' in act || 'load' in act || 'follow' in act), isTold,
+    };
+  })];
+});
+
+/** Settings, and what is in the player's hands, that something else than a hand can move and something asks about; the bank that a controller shows is not among them: each of its slots is called by itself. */
+const movedSettings = (rig: Rig, assumed: readonly Ref[]): ReadonlySet<Ref> => {
+  const moved = new Set(all(rig, 'device').flatMap((device) => {
+    const shown = new Set(device.actuators.flatMap((a) => a.acts.flatMap((act) => ('load' in act && typeof act.slot === 'object' ? [act.slot.bank] : []))));
+    const rules = rulesOf(device);
+    const [read, written] = [new Set(rules.flatMap((r) => r.reads)), new Set([...rules.flatMap((r) => r.writes), ...device.memories.flatMap((m) => m.stores.map((s) => ref(device.id, s)))])];
+    return device.controls.filter((control) => control.use !== 'sound' && !shown.has(control.id)).map((control) => ref(device.id, control.id)).filter((r) => read.has(r) && written.has(r));
+  }));
+  for (const control of assumed) moved.delete(control);
+  return moved;
+};
+
 type Note = (control: Ref, value: Value) => void;
 
-const noteWhen = (device: Id<'device'>, when: When | undefined, note: Note): void => when?.forEach((f) => 'in' in f && f.in.forEach((v) => note(ref(device, f.control), v)));
+/** Says of a control that conditions tell apart what lies below an amount from what does not, or what lies above it. */
+const EDGE = 'edge: ';
+
+const noteWhen = (device: Id<'device'>, when: When | undefined, note: Note): void => when?.forEach((f) => {
+  if ('in' in f) f.in.forEach((v) => note(ref(device, f.control), v));
+  else if ('from' in f) {
+    note(ref(device, f.control), `${EDGE}${f.from}`);
+    note(ref(device, f.control), `${EDGE}above ${f.to}`);
+  }
+});
 
 const noteActs = (device: Id<'device'>, acts: readonly Act[], note: Note): void => acts.forEach((act) => {
   noteWhen(device, act.when, note);
@@ -166,28 +316,61 @@ const namedByDevice = (device: Device, note: Note): void => {
   for (const actuator of device.actuators) {
     noteWhen(device.id, actuator.when, note);
     noteActs(device.id, actuator.acts, note);
+    for (const act of actuator.acts) {
+      const loads = 'load' in act && typeof act.slot === 'number' ? device.memories.find((m) => m.id === act.load) : undefined;
+      if (loads && 'load' in act) note(ref(device.id, loads.control), act.slot as number);
+    }
   }
   for (const relay of relaysOf(device)) noteWhen(device.id, relay.closedWhen, note);
+  for (const when of whensIn(device)) noteWhen(device.id, when, note);
+  const { midi } = device;
+  if (typeof midi?.channel === 'string') for (let channel = 1; channel <= 16; channel += 1) note(ref(device.id, midi.channel), channel);
 };
+
+/** What the signal's way through a box asks of its amounts. */
+const whensIn = once((device: Device): readonly When[] => {
+  const found: When[] = [];
+  const walk = (of: unknown): void => {
+    if (Array.isArray(of) && of.some((x) => x && typeof x === 'object' && 'control' in x && 'from' in x)) found.push((of as When).filter((f) => 'from' in f));
+    if (of && typeof of === 'object') Object.values(of).forEach(walk);
+  };
+  walk(device.chains);
+  return found;
+});
 
 const actsIn = (program: Program): readonly Act[] => [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
 
-const numbersSent = once((program: Program): readonly number[] => actsIn(program).flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.pc + 128 * (act.send.bank ?? 0)] : [])));
+const messagesIn = (acts: readonly Act[]): readonly Message[] => acts.flatMap((act) => ('send' in act ? [act.send] : []));
+const messagesOf = once((program: Program): readonly Message[] => messagesIn(actsIn(program)));
+/** What a box sends by itself when something sets it off. */
+export const messagesOfBox = once((device: Device): readonly Message[] => device.actuators.flatMap((a) => messagesIn(a.acts)));
 
-const domainOf = (control: Control, named: ReadonlySet<string>, unknown: boolean): readonly string[] => {
+const numberIn = (message: Message): readonly number[] => ('pc' in message ? [message.pc + 128 * (message.bank ?? 0)] : []);
+const numbersSent = once((program: Program): readonly number[] => messagesOf(program).flatMap(numberIn));
+
+const domainOf = (control: Control, named: ReadonlySet<string>, unknown: boolean, edges?: ReadonlySet<string>): readonly string[] => {
   const { domain, powerUp } = control;
   const values = new Set(named);
   if (typeof powerUp === 'object') values.add(String(powerUp.at));
-  let complete = false;
-  if ('values' in domain && domain.values.length <= SMALL) {
-    domain.values.forEach((v) => values.add(String(v)));
-    complete = true;
-  } else if ('values' in domain) complete = domain.values.every((v) => values.has(String(v)));
-  return [...[...values].sort(compareValues), ...(complete ? [] : [OTHER]), ...(unknown ? [UNKNOWN] : [])];
+  if ('values' in domain && (domain.values.length <= SMALL || edges)) domain.values.forEach((v) => values.add(String(v)));
+  const complete = 'values' in domain ? domain.values.every((v) => values.has(String(v))) : 'min' in domain && stretches(domain, new Set(), values).length === 0;
+  const others = complete ? [] : 'min' in domain && edges ? stretches(domain, edges, values) : [OTHER];
+  return [...[...values].sort(compareValues), ...others, ...(unknown ? [UNKNOWN] : [])];
+};
+
+/** Unnamed amounts, those apart that an edge lies between. */
+const stretches = ({ min, max, step = 1 }: { readonly min: number; readonly max: number; readonly step?: number }, edges: ReadonlySet<string>, named: ReadonlySet<string>): readonly string[] => {
+  const tidy = (x: number) => Number(x.toFixed(6));
+  const begins = [...edges].map((e) => (e.startsWith('above ') ? tidy(Number(e.slice('above '.length)) + step) : Number(e))).filter((x) => x > min && x <= max);
+  const starts = [...new Set([min, ...begins])].sort((a, b) => a - b);
+  return starts.flatMap((from, i) => {
+    const to = i + 1 < starts.length ? tidy(starts[i + 1]! - step) : max;
+    const namedHere = [...named].filter((v) => Number(v) >= from && Number(v) <= to).length;
+    return namedHere >= Math.round((to - from) / step) + 1 ? [] : [otherIn(from, to)];
+  });
 };
 
 const compareValues = (a: string, b: string): number => {
   const [x, y] = [Number(a), Number(b)];
   return Number.isNaN(x) || Number.isNaN(y) ? (a < b ? -1 : a > b ? 1 : 0) : x - y;
 };
-

@@ -1,7 +1,7 @@
 import type { Ref } from '../rig/ids.js';
 import { restingValue, controlOf } from '../signal/state.js';
 import type { Bearings } from './bearings.js';
-import { OTHER } from './domains.js';
+import { isOther, stretchOf, UNKNOWN } from './domains.js';
 import type { Modelled } from './model.js';
 import type { SystemState } from './proof/system.js';
 import type { Value } from '../rig/value.js';
@@ -11,11 +11,12 @@ export const realValue = (b: Bearings, m: Modelled, control: Ref, name: string):
   const found = controlOf(b.rig, control);
   if (!found) return undefined;
   const { domain } = found;
-  if (name !== OTHER) return 'min' in domain || ('values' in domain && domain.values.some((v) => typeof v === 'number' && String(v) === name)) ? Number(name) : name;
+  if (!isOther(name)) return 'min' in domain || ('values' in domain && domain.values.some((v) => typeof v === 'number' && String(v) === name)) ? Number(name) : name;
   const named = new Set(m.system.variables.find((v) => v.id === control)?.domain);
   if ('values' in domain) return domain.values.find((v) => !named.has(String(v)));
   if ('min' in domain) {
-    for (let v = domain.max; v >= domain.min; v -= domain.step ?? 1) if (!named.has(String(v))) return v;
+    const [least, most] = stretchOf(name) ?? [domain.min, domain.max];
+    for (let v = most; v >= least; v = Number((v - (domain.step ?? 1)).toFixed(6))) if (!named.has(String(v))) return v;
     return domain.max;
   }
   const reversed = [...domain.arrange].reverse().join(' ');
@@ -36,3 +37,8 @@ export const foundAt = (b: Bearings, m: Modelled, powerUp: SystemState): ((contr
   };
 };
 
+/** What a power-up state says of a control that comes up with a program which nobody wrote down. */
+export const namedAt = (b: Bearings, m: Modelled, powerUp: SystemState, control: Ref): Value | undefined => {
+  const name = powerUp[control];
+  return name === undefined || name === UNKNOWN ? undefined : realValue(b, m, control, name);
+};

@@ -1,17 +1,20 @@
 import type { Act } from '../rig/act.js';
-import type { Device, Memory } from '../rig/device.js';
+import type { Actuator, Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 import { actsAt, type Assign, type Program } from '../rig/program.js';
 import { keptIn, once } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
-import type { Bearings } from './bearings.js';
+import { pluggedBoxes, type Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
-import { OTHER, type Domains } from './domains.js';
-import type { Effects, Evening, Loading, Shelf } from './effects.js';
+import { askedIn } from './asked.js';
+import { isOther, UNKNOWN, type Domains } from './domains.js';
+import type { Effects, Evening, Loading } from './effects.js';
+import { isOpen } from './guards.js';
 import { ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
+import { placeOnShelf, shelfKey, type Shelf } from './shelf.js';
 import type { Condition, SystemAct, SystemEvent } from './proof/system.js';
 import { numberOf } from './proof/texts.js';
 
@@ -24,7 +27,11 @@ export type Footstep =
     /** The message that this controller sends in its place, counted from 0, never arrives. */
     readonly loses?: { readonly device: Id<'device'>; readonly message: number };
   }
-  | { readonly does: 'call'; readonly device: Id<'device'>; readonly memory: string; readonly slot: number }
+  | {
+    readonly does: 'call'; readonly device: Id<'device'>; readonly memory: string; readonly slot: number;
+    /** Nobody wrote down what it holds; here it is taken to hold these, by the system's names. */
+    readonly holds?: Readonly<Record<string, string>>;
+  }
   /** `stomp` is pressed and let go at once: enough where a switch only latches. */
   | { readonly does: 'press' | 'release' | 'stomp'; readonly device: Id<'device'>; readonly switch: string; /** The message that it sends in this place, counted from 0, never arrives. */ readonly loses?: number }
   | { readonly does: 'foot'; readonly device: Id<'device'>; readonly actuator: string }
@@ -53,9 +60,11 @@ export const happenings = (c: Compilation, { domains, shelf, effects }: Said, me
   for (const compiled of c.sounds.values()) {
     found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: oneAfterTheOther(compiled.stored.map((s) => loadSlot(b, effects, s.program))) }, { does: 'recall', sound: compiled.sound }]));
   }
-  for (const program of callsByHalf(c, shelf)) {
-    found.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: `call:${program.device}:${program.number}`, acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
+  const halves = callsByHalf(c, shelf);
+  for (const program of halves) {
+    found.push(memory.keep(`call ${memory.tag(program)}`, (): Happening => [{ id: callId(program.device, program.memory, program.number), acts: loadSlot(b, effects, program) }, { does: 'call', device: program.device, memory: program.memory, slot: program.number }]));
   }
+  if (admits.feet) found.push(...otherCalls(c, { domains, shelf, effects }, new Set(halves), memory));
   if (admits.moves) found.push(...moveEvents(b, domains, effects, shelf, memory), ...pedalEvents(b, domains, effects, shelf, memory));
   if (admits.feet) found.push(...memory.keep('feet', () => footEvents(b, effects)));
   if (admits.powerCycle) found.push(...powerEvents(b, domains, shelf, effects, memory));
@@ -79,23 +88,83 @@ export const loadSlot = (b: Bearings, effects: Effects, program: Program): reado
 /** The same with what each place of its list brings about, also on an evening that is not as usual. */
 export const slotLoading = (b: Bearings, effects: Effects, program: Program, evening?: Evening): Loading => {
   const { device, memory } = memoryOf(b, program);
-  return effects.loading(device, memory, program.number, [], 0, evening);
+  return effects.loading(device, memory, program.number, [], undefined, evening);
 };
 
-/** Stomps that call only part of a sound, and typed slots that no sound calls: states that feet reach as well. */
+/** Stomps that call only part of a sound: states that feet reach as well, whatever else is reckoned with. */
 const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] => {
-  const whole = new Set<Program>();
-  const controllers = new Set<string>();
-  const parts = new Set<Program>();
+  const { whole, parts, controllers } = calledIn(c);
+  const uncalled = [...shelf.values()].filter((p) => controllers.has(`${p.device} ${p.memory}`) && !whole.has(p) && p.contents !== 'unplanned');
+  const halves = [...new Set([...parts, ...uncalled])].filter((p) => !whole.has(p));
+  return [...new Map(halves.map((p) => [callId(p.device, p.memory, p.number), p])).values()];
+};
+
+/** Programs that are a sound by themselves, those that are a part of one, and the memories that hold them. */
+const calledIn = (c: Compilation) => {
+  const [whole, parts, controllers] = [new Set<Program>(), new Set<Program>(), new Set<string>()];
   for (const { stored } of c.sounds.values()) {
     for (const { program } of stored) {
       controllers.add(`${program.device} ${program.memory}`);
       (stored.length === 1 ? whole : parts).add(program);
     }
   }
-  const uncalled = [...shelf.values()].filter((p) => controllers.has(`${p.device} ${p.memory}`) && !whole.has(p) && p.contents !== 'unplanned');
-  return [...new Set([...parts, ...uncalled])].filter((p) => !whole.has(p));
+  return { whole, parts, controllers };
 };
+
+/** Where a foot or hand on a box itself can call a slot: numbers of its memory, as far as they fit. */
+const footCalls = once((device: Device): ReadonlyMap<Memory, ReadonlySet<number>> => {
+  const found = new Map<Memory, Set<number>>();
+  for (const { by, acts } of device.actuators) {
+    if (!('foot' in by || 'hand' in by)) continue;
+    for (const act of acts) {
+      const memory = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+      if (!memory || !('load' in act) || act.slot === 'value') continue;
+      const { slot } = act;
+      const numbers = typeof slot === 'number' ? [slot] : slot.banks.map((_, i) => i * slot.size + slot.plus);
+      for (const n of numbers) if (n < memory.size) keptIn(found, memory, () => new Set<number>()).add(n);
+    }
+  }
+  return found;
+});
+
+/** Slots that a foot can call and no sound does: those that somebody wrote down, and one that is empty for all that are. */
+const otherCalls = (c: Compilation, { domains, shelf, effects }: Said, halves: ReadonlySet<Program>, kept: ModelMemory): readonly Happening[] => {
+  const b = c.bearings;
+  const plugged = pluggedBoxes(b.anatomy);
+  const { whole } = calledIn(c);
+  return all(b.rig, 'device').filter((d) => plugged.has(d.id)).flatMap((device) => [...footCalls(device)].flatMap(([memory, numbers]) => {
+    const loaded = ref(device.id, memory.control);
+    if (memory.inside !== undefined) return callEach(device, memory, [...numbers].filter((n) => ![...halves].some((p) => p.device === device.id && p.memory === memory.id && p.number === n)), effects);
+    const empty = new Map<string, number>();
+    const written: number[] = [];
+    for (const n of numbers) {
+      const program = shelf.get(shelfKey(device.id, memory.id, n));
+      if (!program) keptIn(empty, domains.named(loaded, n), () => n);
+      else if (!whole.has(program) && !halves.has(program)) written.push(n);
+    }
+    const key = `feet call ${device.id}.${memory.id} ${[...written, ...empty.values()].join()} ${written.map((n) => kept.tag(shelf.get(shelfKey(device.id, memory.id, n)))).join()}`;
+    return kept.keep(key, () => [...callEach(device, memory, written, effects), ...[...empty.values()].flatMap((n) => callEmpty(b, device, memory, n, effects))]);
+  }));
+};
+
+/** With more of them what an empty slot leaves is just not known. */
+const MOST_HELD = 64;
+
+/** A foot calls a slot that nobody wrote anything down for: once for each way in which it may leave what other things rest on. */
+const callEmpty = (b: Bearings, device: Device, memory: Memory, slot: number, effects: Effects): readonly Happening[] => {
+  const asked = memory.stores.filter((s) => s !== memory.control && askedIn(b, device).has(s) && effects.isVariable(ref(device.id, s)));
+  const held = asked.reduce<Readonly<Record<string, string>>[]>((before, s) => before.flatMap((one) => effects.knownValues(ref(device.id, s)).map((v) => ({ ...one, [s]: v }))), [{}]);
+  const ways = held.length <= MOST_HELD ? held : [Object.fromEntries(asked.map((s) => [s, UNKNOWN]))];
+  return ways.map((holds, i): Happening => [
+    { id: `${callId(device.id, memory.id, slot)}${i ? `:${i}` : ''}`, acts: effects.loadAsIf(device, memory, slot, holds) },
+    { does: 'call', device: device.id, memory: memory.id, slot, ...(asked.length && ways.length > 1 ? { holds } : {}) },
+  ]);
+};
+
+const callId = (device: Id<'device'>, memory: string, slot: number): string => `call:${device}:${memory === 'slots' ? '' : `${memory}:`}${slot}`;
+
+const callEach = (device: Device, memory: Memory, numbers: readonly number[], effects: Effects): readonly Happening[] => numbers.map((slot): Happening =>
+  [{ id: callId(device.id, memory.id, slot), acts: effects.load(device, memory, slot, []) }, { does: 'call', device: device.id, memory: memory.id, slot }]);
 
 /** What the programs of a memory assign to one of its switches. */
 export const assignedTo = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, name: string): readonly Assigned[] =>
@@ -125,8 +194,11 @@ export const switchEvents = (device: Device, memory: Memory, place: NonNullable<
   const latch = ref(device.id, place.latch);
   const held = ref(device.id, place.held);
   const when = (programs: readonly string[], ...more: readonly Condition[]): readonly Condition[] => [{ variable: loaded, in: programs }, ...more];
-  const follow = (list: 'on' | 'off', latches: boolean, ...more: readonly Condition[]): readonly SystemAct[] =>
-    actsAlike(assigned.filter(({ assign }) => assign.latch === latches), list).flatMap(({ act, programs }) => effects.acts(device, [act], when(programs, ...more)));
+  const follow = (list: 'on' | 'off', latches: boolean, ...more: readonly Condition[]): readonly SystemAct[] => {
+    const those = assigned.filter(({ assign }) => assign.latch === latches);
+    if (those.every(({ assign }) => effects.isSaidAtOnce(device, assign[list]))) return actsAlike(those, list).flatMap(({ act, programs }) => effects.acts(device, [act], when(programs, ...more)));
+    return listsAlike(those, list).flatMap(({ acts, programs }) => effects.follow(device, acts, when(programs, ...more)));
+  };
   const latching = assigned.filter(({ assign }) => assign.latch).map(({ program }) => program);
   const onlyLatches = latching.length === assigned.length;
   const press: SystemAct[] = [
@@ -168,9 +240,17 @@ const actsAlike = (assigned: readonly Assigned[], list: 'on' | 'off'): readonly 
   }).flat();
 };
 
-const POSITIONS = [0, 64, 127];
+/** Whole lists, those together that say the same. */
+const listsAlike = (assigned: readonly Assigned[], list: 'on' | 'off'): readonly { readonly acts: readonly Act[]; readonly programs: readonly string[] }[] => {
+  const alike = new Map<string, { readonly acts: readonly Act[]; readonly programs: string[] }>();
+  for (const { assign, program } of assigned) if (assign[list].length) keptIn(alike, assign[list].map(actText).join(), () => ({ acts: assign[list], programs: [] })).programs.push(program);
+  return [...alike.values()];
+};
 
-/** A pedal moved to its heel, half way or to its toe: what follows is what the loaded program says about it. */
+/** Heel, toe and half way come first: where several positions do the same, one of these stands for them. */
+const POSITIONS = [0, 64, 127, ...Array.from({ length: 128 }, (_, i) => i).filter((i) => ![0, 64, 127].includes(i))];
+
+/** A pedal moved to any position that does something of its own: what follows is what the loaded program says about it. */
 const pedalEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: Shelf, kept: ModelMemory): readonly Happening[] =>
   [...pluggedPedals(b)].flatMap((input) => {
     const { device: id, name: jack } = splitRef(input);
@@ -178,13 +258,17 @@ const pedalEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: She
     const sweeping = [...shelf.values()].filter((p) => p.device === id && p.sweeps?.some((s) => s.jack === jack));
     const fixed = device.actuators.filter((a) => 'expression' in a.by && a.by.expression === jack);
     if (sweeping.length + fixed.length === 0) return [];
-    return kept.keep(`pedal ${input} ${sweeping.map((p) => `${p.memory} ${p.number} ${JSON.stringify(p.sweeps)}`).join('\n')}`, () => POSITIONS.map((byte): Happening => {
-      const acts = [
-        ...sweeping.flatMap((p) => effects.acts(device, actsAt(p.sweeps, jack, byte), loadedIs(b, domains, p))),
-        ...fixed.flatMap((a) => { const guards = effects.guards(id, a.when); return guards ? effects.acts(device, a.acts, guards, byte) : []; }),
-      ];
-      return [{ id: `pedal:${input}:${byte}`, acts }, { does: 'pedal', device: id, jack, byte }];
-    }));
+    return kept.keep(`pedal ${input} ${sweeping.map((p) => `${p.memory} ${p.number} ${JSON.stringify(p.sweeps)}`).join('\n')}`, () => {
+      const byText = new Map<string, Happening>();
+      for (const byte of POSITIONS) {
+        const acts = [
+          ...sweeping.flatMap((p) => effects.follow(device, actsAt(p.sweeps, jack, byte), loadedIs(b, domains, p))),
+          ...fixed.flatMap((a) => effects.setOffInTime(device, a, byte)),
+        ];
+        keptIn(byText, JSON.stringify(acts), (): Happening => [{ id: `pedal:${input}:${byte}`, acts }, { does: 'pedal', device: id, jack, byte }]);
+      }
+      return [...byText.values()].sort(([, x], [, y]) => (x as { byte: number }).byte - (y as { byte: number }).byte);
+    });
   });
 
 const loadedIs = (b: Bearings, domains: Domains, program: Program): readonly Condition[] => {
@@ -193,22 +277,34 @@ const loadedIs = (b: Bearings, domains: Domains, program: Program): readonly Con
   return domains.of.has(loaded) ? [{ variable: loaded, in: [domains.named(loaded, program.number)] }] : [];
 };
 
-/** A foot or hand on a box itself; not on what is taken for granted, and not on the switches of a controller that recall. */
+/** A foot or hand on a switch of a box that is plugged in: all that the switch sets off. Not what recalls a slot, nor what programs assign: those are told by themselves. */
 const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
-  all(b.rig, 'device').flatMap((device) => device.actuators.flatMap((a) => {
-    if (!('foot' in a.by || 'hand' in a.by)) return [];
-    const acts = a.acts.filter((act) => 'control' in act && effects.isVariable(ref(device.id, act.control)) && !isBank(device, act.control));
-    const guards = effects.guards(device.id, a.when);
-    if (acts.length === 0 || !guards) return [];
-    return [[{ id: `foot:${device.id}.${a.id}`, when: guards, acts: effects.acts(device, acts, []) }, { does: 'foot', device: device.id, actuator: a.id }] as const];
-  }));
+  all(b.rig, 'device').filter((d) => pluggedBoxes(b.anatomy).has(d.id)).flatMap((device) => {
+    const bySwitch = new Map<string, Actuator[]>();
+    for (const a of device.actuators) if ('foot' in a.by || 'hand' in a.by) keptIn(bySwitch, 'foot' in a.by ? `${a.by.foot} ${a.by.gesture}` : `hand ${a.by.hand}`, () => []).push(a);
+    return [...bySwitch.values()].flatMap((actuators): readonly Happening[] => {
+      const [first] = actuators;
+      const own = actuators.map((a) => ({ ...a, acts: a.acts.filter((act) => isOfFoot(device, act, effects)) })).filter((a) => a.acts.length > 0);
+      if (own.length === 0) return [];
+      const step: Footstep = { does: 'foot', device: device.id, actuator: first!.id };
+      const guards = own.length === 1 ? effects.guards(device.id, own[0]!.when) : undefined;
+      if (guards && !isOpen(guards)) return [[{ id: `foot:${device.id}.${first!.id}`, ...(guards.length ? { when: guards } : {}), acts: effects.follow(device, own[0]!.acts, []) }, step]];
+      return [[{ id: `foot:${device.id}.${first!.id}`, acts: own.flatMap((a) => effects.setOffInTime(device, a)) }, step]];
+    });
+  });
+
+/** Whether an act of a foot switch is told by the switch: what loads a slot is told as a call, what a program assigns as a move, and the bank that shows changes nothing that sounds. */
+const isOfFoot = (device: Device, act: Act, effects: Effects): boolean => {
+  if ('load' in act || 'follow' in act) return false;
+  return !('control' in act) || (effects.isVariable(ref(device.id, act.control)) && !isBank(device, act.control));
+};
 
 /** Somebody turns a knob of a box that no stored slot owns: it may end anywhere. */
 export const knobEvents = (b: Bearings, domains: Domains): readonly Happening[] =>
   all(b.rig, 'device').filter((device) => !device.memories.some((m) => m.by)).flatMap((device) => device.controls.flatMap((control): readonly Happening[] => {
     const turned = ref(device.id, control.id);
-    if (!('min' in control.domain) || control.use !== 'sound' || !domains.of.get(turned)?.includes(OTHER) || device.memories.some((m) => m.control === control.id)) return [];
-    return [[{ id: `knob:${turned}`, acts: [{ variable: turned, set: OTHER }] }, { does: 'turn', control: turned, to: OTHER }]];
+    if (!('min' in control.domain) || control.use !== 'sound' || device.memories.some((m) => m.control === control.id)) return [];
+    return (domains.of.get(turned) ?? []).filter(isOther).map((to, i): Happening => [{ id: `knob:${turned}${i ? `:${i}` : ''}`, acts: [{ variable: turned, set: to }] }, { does: 'turn', control: turned, to }]);
   }));
 
 const isBank = (device: Device, control: string): boolean => device.memories.some((m) => m.bank?.control === control);
@@ -221,8 +317,8 @@ const powerEvents = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effec
     else programs.set(program.device, [kept.tag(program)]);
   }
   return all(b.rig, 'device').flatMap((device) => kept.keep(`power ${device.id} ${programs.get(device.id)?.join() ?? ''}`, () => powerCycle(b, domains, shelf, effects, device).map((acts, i): Happening => {
-    const unknown = device.controls.filter((control) => control.powerUp === 'unknown').map((control) => ref(device.id, control.id));
-    const wakes = Object.fromEntries(acts.flatMap((act) => (unknown.includes(act.variable as Ref) && 'set' in act && !act.when ? [[act.variable, act.set]] : []))) as Record<Ref, string>;
+    const open = device.controls.filter((control) => control.powerUp === 'unknown' || control.powerUp === 'loaded').map((control) => ref(device.id, control.id));
+    const wakes = Object.fromEntries(acts.flatMap((act) => (open.includes(act.variable as Ref) && 'set' in act && (act.when ?? []).every((w) => w.in.every((v) => v === UNKNOWN || isOther(v))) ? [[act.variable, act.set]] : []))) as Record<Ref, string>;
     return [{ id: `power:${device.id}${i ? `:${i}` : ''}`, acts }, { does: 'power', device: device.id, wakes }];
   })));
 };

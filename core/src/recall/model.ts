@@ -1,13 +1,17 @@
-import type { Ref } from '../rig/ids.js';
+import { ref, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import type { Compiled, Wanted } from './compiled.js';
-import { domainsOf, type Domains } from './domains.js';
-import { EAR_DOMAIN, earOf, Effects, hasEar, shelfKey, type Shelf } from './effects.js';
-import { happenings, type Footstep, type Said } from './happenings.js';
+import { domainsOf, UNKNOWN, type Domains } from './domains.js';
+import { bankOf, EAR_DOMAIN, earOf, Effects, hasEar } from './effects.js';
+import { isThen, MAYBE, THEN_DOMAIN } from './guards.js';
+import { DEAF_DOMAIN, deafOf } from './on-the-wire.js';
+import { once } from '../rig/kept.js';
+import { isHolds, placeOnShelf, unwrittenOf, type Shelf } from './shelf.js';
+import { happenings, type Footstep, type Happening, type Said } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
 import type { Condition, RecallSystem, SystemEvent, SystemSound, SystemWant, Variable } from './proof/system.js';
@@ -28,6 +32,8 @@ export interface Modelled {
   /** Every program that stands in a box: the planned ones of the controllers and those of the rig. */
   readonly programs: readonly Program[];
   readonly said: Said;
+  /** Controls that wake in too many ways together for what boxes do on waking to be worked out. */
+  readonly tooMany: readonly string[];
 }
 
 export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
@@ -37,18 +43,37 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const said: Said = { domains, shelf, effects: new Effects(b, domains, shelf) };
   memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.anatomy, b.hookup, domains, ...calledByOthers(b, shelf)]);
   const happens = happenings(c, said, memory);
-  const { variables, together } = powerUp(b, domains, shelf);
+  const { variables, together, tooMany } = powerUp(b, domains, shelf, said.effects);
   const wanted = new Map<Wanted, SystemWant | undefined>();
   const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains, wanted)));
-  const ground: RecallSystem = { variables: [...variables, ...ears(b)], together, events: happens.map(([event]) => event), sounds };
+  const ground: RecallSystem = { variables: [...variables, ...memos(b, domains, happens)], together, events: happens.map(([event]) => event), sounds };
   return {
     system: relevant(ground, memory), ground,
-    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said,
+    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said, tooMany,
   };
 };
 
-/** For each box of which it can depend on what is loaded whether it misses a message: whether it had the program already. */
-const ears = (b: Bearings): readonly Variable[] => all(b.rig, 'device').filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
+/** What is no control of a box but has to be remembered: within one event, whether a box has to load, whether it hears, whether something came about; and for good, which bank it is in. */
+const memos = (b: Bearings, domains: Domains, happens: readonly Happening[]): readonly Variable[] => {
+  const devices = all(b.rig, 'device');
+  const ears = devices.filter(hasEar).map((d) => ({ id: earOf(d.id), domain: EAR_DOMAIN, initial: EAR_DOMAIN.slice(0, 1) }));
+  const deaf = devices.filter((d) => d.midi).map((d) => ({ id: deafOf(d.id), domain: DEAF_DOMAIN, initial: DEAF_DOMAIN.slice(0, 1) }));
+  const banks = devices.flatMap((d) => {
+    const { coarse, fine } = domains.banks(d);
+    const of = (id: string, numbers: readonly number[]): readonly Variable[] => (numbers.length > 1 ? [{ id, domain: [...numbers.map(String), MAYBE], initial: ['0'] }] : []);
+    return [...of(bankOf(d.id).coarse, coarse), ...of(bankOf(d.id).fine, fine)];
+  });
+  const holds = [...new Set(happens.flatMap(([event]) => holdsIn(event)))].map((id) => {
+    const { device, control } = unwrittenOf(id);
+    const known = domains.of.get(ref(device, control))!.filter((v) => v !== UNKNOWN);
+    return { id, domain: known, initial: known };
+  });
+  return [...ears, ...deaf, ...banks, ...holds, ...thensIn(happens).map((id) => ({ id, domain: THEN_DOMAIN, initial: THEN_DOMAIN.slice(0, 1) }))];
+};
+
+const thensOf = once((event: SystemEvent): readonly string[] => [...new Set(event.acts.flatMap((act) => (isThen(act.variable) ? [act.variable] : [])))]);
+const holdsIn = once((event: SystemEvent): readonly string[] => [...new Set(event.acts.flatMap((act) => (act.when ?? []).flatMap((c) => (isHolds(c.variable) ? [c.variable] : []))))]);
+const thensIn = (happens: readonly Happening[]): readonly string[] => [...new Set(happens.flatMap(([event]) => thensOf(event)))];
 
 /** Planned slots of controllers that other boxes reach: what such a slot holds is part of what a call does. */
 const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {
@@ -58,8 +83,8 @@ const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {
 
 const shelfOf = (c: Compilation): Shelf => {
   const shelf = new Map<string, Program>();
-  for (const program of all(c.bearings.rig, 'program')) shelf.set(shelfKey(program.device, program.memory, program.number), program);
-  for (const compiled of c.sounds.values()) for (const { program } of compiled.stored) shelf.set(shelfKey(program.device, program.memory, program.number), program);
+  for (const program of all(c.bearings.rig, 'program')) shelf.set(placeOnShelf(program), program);
+  for (const compiled of c.sounds.values()) for (const { program } of compiled.stored) shelf.set(placeOnShelf(program), program);
   return shelf;
 };
 

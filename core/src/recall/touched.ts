@@ -1,22 +1,44 @@
 import type { Act } from '../rig/act.js';
-import type { Device } from '../rig/device.js';
+import type { Actuator, Device } from '../rig/device.js';
+import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
 import { actsAt, type Program } from '../rig/program.js';
-import { partOf } from '../rig/rig.js';
+import { all, partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
-import type { Bearings } from './bearings.js';
+import { pluggedBoxes, type Bearings } from './bearings.js';
 import type { Compiled } from './compiled.js';
 import { listeners, type Listener } from './listeners.js';
 
-/** Controls that some stored message or contact can change, meant or not: nobody may call them left alone. */
-export const touchedOnTheWire = (b: Bearings, compiled: readonly Compiled[]): ReadonlySet<Ref> => {
+/** Controls that something can change that is reckoned with, meant or not: a message, a contact, a foot, a pedal, a waking box. Nobody may call them left alone. */
+export const touched = (b: Bearings, compiled: readonly Compiled[]): ReadonlySet<Ref> => new Set([...touchedOnTheWire(b, compiled), ...touchedByHand(b), ...touchedOnWaking(b)]);
+
+const touchedByHand = (b: Bearings): readonly Ref[] => {
+  const { feet, moves } = b.hookup.admits ?? USUAL_DISTURBANCES;
+  const counts = ({ by }: Actuator): boolean => (('foot' in by || 'hand' in by) && feet) || ('expression' in by && moves);
+  const plugged = pluggedBoxes(b.anatomy);
+  const bySwitch = all(b.rig, 'device').filter((d) => plugged.has(d.id)).flatMap((device) => device.actuators.filter(counts).flatMap((a) => changedBy(device, a.acts)));
+  const byPedal = moves ? all(b.rig, 'program').flatMap((p) => (p.sweeps ?? []).flatMap((s) => ('control' in s ? [ref(p.device, s.control)] : []))) : [];
+  return [...bySwitch, ...byPedal];
+};
+
+/** What a box does by itself when it wakes, and what it may have forgotten by then. */
+const touchedOnWaking = (b: Bearings): readonly Ref[] => {
+  const { powerCycle } = b.hookup.admits ?? USUAL_DISTURBANCES;
+  return all(b.rig, 'device').flatMap((device) => [
+    ...device.actuators.flatMap((a) => ('power' in a.by ? changedBy(device, a.acts) : [])),
+    ...(powerCycle ? device.controls.filter((c) => c.powerUp === 'unknown' || c.powerUp === 'loaded').map((c) => ref(device.id, c.id)) : []),
+  ]);
+};
+
+const touchedOnTheWire = (b: Bearings, compiled: readonly Compiled[]): ReadonlySet<Ref> => {
   const heard = new Set<readonly Listener[]>();
   const add = (program: Program) => {
     for (const one of heardFrom(b, program)) heard.add(one);
   };
   for (const program of b.rig.parts.program.values()) add(program);
   for (const { stored } of compiled) for (const { program } of stored) add(program);
+  for (const device of all(b.rig, 'device')) for (const a of device.actuators) for (const act of a.acts) if ('send' in act) heard.add(listeners(b, device.id, act.at, act.send));
   const byMessage = [...heard].flat().flatMap(({ device, answers }) => answers.flatMap((a) => changedBy(device, a.acts)));
   const byContact = [...b.control.contacts.values()].flat().flatMap(({ device: id, jack }) => {
     const device = partOf(b.rig, id)!;

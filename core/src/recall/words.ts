@@ -51,7 +51,8 @@ export const stepText = (rig: Rig, step: Footstep): string => {
     case 'call': {
       const device = partOf(rig, step.device);
       const memory = device?.memories.find((m) => m.id === step.memory);
-      return `Stomp ${memory ? shown(memory.shows, step.slot) : step.slot} on ${device?.name ?? step.device} only`;
+      const holds = Object.entries(step.holds ?? {}).map(([control, value]) => `${controlOf(rig, `${step.device}.${control}`)?.name ?? control} ${value}`);
+      return `Stomp ${memory ? shown(memory.shows, step.slot) : step.slot} on ${device?.name ?? step.device} only${holds.length ? `; nobody wrote down what it holds, it may be ${holds.join(', ')}` : ''}`;
     }
     case 'stomp': case 'press': case 'release': return `${SWITCHED[step.does]} ${moveOn(rig, step.device, step.switch)}${step.loses === undefined ? '' : `; message ${step.loses + 1} of ${partOf(rig, step.device)?.code ?? step.device} is lost`}`;
     case 'pedal': return pedalText(rig, step.device, step.jack, step.byte);

@@ -5,9 +5,11 @@ import { keptIn } from '../../rig/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
-import { allOf, earOf, Effects, hasEar, shelfKey, type Hearing, type NoteLoad } from '../effects.js';
+import { allOf, earOf, Effects, hasEar, type Hearing, type NoteLoad } from '../effects.js';
 import { happenings, loadSlot, slotLoading, type Footstep, type Said } from '../happenings.js';
 import type { Modelled } from '../model.js';
+import { perhaps } from '../guards.js';
+import { shelfKey } from '../shelf.js';
 import { missedBy, reaching, type Reaching } from '../slot-timing.js';
 import type { SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
@@ -24,7 +26,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const deaf = all(b.rig, 'device').filter((d) => d.memories.some((x) => isDeaf(d, x)));
   const none: Question = { about: 'hasty feet', ground: usual.ground, systems: [], steps: usual.steps, asked: new Map() };
   if (deaf.length === 0) return none;
-  const noteLoad: NoteLoad = (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when } : {}), set: YES! }] : []);
+  const noteLoad: NoteLoad = (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when: perhaps(when) } : {}), set: YES! }] : []);
   const said = { ...usual.said, effects: new Effects(b, usual.said.domains, usual.said.shelf, noteLoad) };
   const busy = new BusyTimes(b, [...said.shelf.values()], deaf);
   const reset = deaf.map((d): SystemAct => ({ variable: busyOf(d.id), set: SETTLED }));
@@ -111,7 +113,7 @@ class Heard {
 }
 
 /** Stored slots that a step calls which is no sound's. */
-const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] => (step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))!] : []);
+const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] => (step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))].filter((p) => p !== undefined) : []);
 
 /** An event before which all has settled. Of a sound that takes several stomps only the last is still going on after it. */
 const settledActs = (b: Bearings, said: Said, event: SystemEvent, programs: readonly Program[], reset: readonly SystemAct[], busy: BusyTimes): readonly SystemAct[] => {

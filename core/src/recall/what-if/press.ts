@@ -5,7 +5,7 @@ import type { Move } from '../../rig/sound.js';
 import type { Value } from '../../rig/value.js';
 import { valuesOf, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
-import { guardedBy } from '../effects.js';
+import { guardedBy } from '../guards.js';
 import { moveEvents, type Footstep } from '../happenings.js';
 import type { Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';

@@ -1,0 +1,69 @@
+import type { Act } from '../rig/act.js';
+import { relaysOf, type Actuator, type Device } from '../rig/device.js';
+import { ref } from '../rig/ids.js';
+import { keptIn } from '../rig/kept.js';
+import { partOf } from '../rig/rig.js';
+import type { Bearings } from './bearings.js';
+import { hasBanks, type Domains } from './domains.js';
+import { listeners } from './listeners.js';
+import { shelfKey, type Shelf } from './shelf.js';
+
+/**
+ * Says which acts are plain: nobody who hears of them tells anybody else anything, each hears once, and what it does then rests on nothing that the rest of the list moves.
+ * What is plain may be said message by message; all else has to be followed on the wires, in the order of time.
+ */
+export class Plainness {
+  private readonly known = new WeakMap<Device, Map<Act, boolean>>();
+  private readonly lists = new WeakMap<readonly Act[], boolean>();
+  private readonly talking: ReadonlySet<string>;
+
+  constructor(private readonly b: Bearings, private readonly domains: Domains, shelf: Shelf) {
+    this.talking = new Set([...shelf.values()].filter((p) => p.acts.length > 0).map((p) => shelfKey(p.device, p.memory, 0)));
+  }
+
+  isList(device: Device, acts: readonly Act[]): boolean {
+    return keptIn(this.lists, acts, () => acts.every((act) => !act.when?.length && this.is(device, act)));
+  }
+
+  is(device: Device, act: Act): boolean {
+    return keptIn(keptIn(this.known, device, () => new Map<Act, boolean>()), act, () => this.find(device, act));
+  }
+
+  private find(device: Device, act: Act): boolean {
+    if ('control' in act) return this.relaysArePlain(device, act.control);
+    if ('load' in act) return this.loadsQuietly(device, act.load);
+    if ('pulse' in act) return this.contactIsPlain(device, act.pulse);
+    if (!('send' in act)) return true;
+    if ('bpm' in act.send) return true;
+    if ('bank' in act.send && act.send.bank !== undefined && this.domainsHaveBanks()) return false;
+    if ('cc' in act.send && (act.send.cc === 0 || act.send.cc === 32)) return false;
+    const heard = listeners(this.b, device.id, act.at, act.send);
+    if (new Set(heard.map((l) => l.device.id)).size < heard.length) return false;
+    return heard.every((l) => !l.channelBy && l.device.id !== device.id && !hasBanks(l.device) && l.answers.every((a) => this.answersQuietly(l.device, a)));
+  }
+
+  /** Somebody could take notice of the bytes that select a bank. */
+  private domainsHaveBanks(): boolean {
+    return [...this.b.rig.parts.device.values()].some((d) => hasBanks(d) || d.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && (a.by.number === 0 || a.by.number === 32)));
+  }
+
+  private answersQuietly(device: Device, actuator: Actuator): boolean {
+    return (actuator.acts.length < 2 || !actuator.when?.length) && actuator.acts.every((act) => ('control' in act ? this.relaysArePlain(device, act.control) : 'load' in act && this.loadsQuietly(device, act.load)));
+  }
+
+  private loadsQuietly(device: Device, id: string): boolean {
+    const memory = device.memories.find((m) => m.id === id);
+    return !memory || (!this.talking.has(shelfKey(device.id, id, 0)) && memory.stores.every((s) => this.relaysArePlain(device, s)));
+  }
+
+  private relaysArePlain(device: Device, control: string): boolean {
+    return relaysOf(device).every((r) => !r.closedWhen?.some((f) => 'control' in f && f.control === control) || this.contactIsPlain(device, r.at));
+  }
+
+  private contactIsPlain(device: Device, at: string): boolean {
+    return (this.b.control.contacts.get(ref(device.id, at)) ?? []).every((arrival) => {
+      const receiver = partOf(this.b.rig, arrival.device)!;
+      return receiver.actuators.every((a) => !('contact' in a.by) || a.by.contact !== arrival.jack || (a.acts.every((act) => 'control' in act && receiver.id !== device.id && !relaysOf(receiver).length)));
+    });
+  }
+}
