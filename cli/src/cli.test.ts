@@ -23,8 +23,8 @@ describe('the command line', () => {
   test('prove, as a person types it: 14 of 16, with footsteps; exit 1', () => {
     const { status, stdout } = run(join(root, 'yunta'), ['prove', 'island.yunta.json']);
     expect(status).toBe(1);
-    expect(stdout).toContain('14 of 16 sounds proved in Ballroom.');
-    expect(stdout).toMatch(/1C {3}Chorus wide: broken[\s\S]*Stomp Chorus wide, 1C: DLY on\/off off[\s\S]*wanted on/);
+    expect(stdout).toContain('14 of 16 come back. 2 can come back wrong. Hook-up Ballroom.');
+    expect(stdout).toMatch(/1C {3}Chorus wide: can come back wrong[\s\S]*Stomp Chorus wide, 1C: DLY on\/off off[\s\S]*wanted on/);
   });
   test('prove --json is one document and nothing else', () => {
     const { stdout, stderr } = yunta('prove', rigFile, '--json');

@@ -1,7 +1,8 @@
 import { prove, type Verdict } from '@yunta/core/recall/proof/prove';
-import { sayFootsteps, slotText, controlText, valueText } from '@yunta/core/recall/words';
-import { tally } from '@yunta/core/recall/proof/summary';
-import type { Ref } from '@yunta/core/rig/ids';
+import type { SoundVerdict } from '@yunta/core/recall/sound-verdict';
+import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
+import { controlText, valueText } from '@yunta/core/recall/words';
+import { viewOf } from '@yunta/core/derive/view';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import { UserError, type Words } from './arguments.js';
 import { deriveFile, readSystems } from './read.js';
@@ -34,33 +35,36 @@ const proveSystems = ({ alone, options }: Words): number => {
   return worst;
 };
 
+/** Verdict of every sound of a rig file. @returns 0 when all are proved, with `--allow-hands` also when the rest is left to hands; 1 otherwise */
 const proveRig = (words: Words): number => {
   const d = deriveFile(words);
-  const { sounds, proved } = tally(d.verdicts);
-  const byHand = (id: `sound:${string}`) => d.compilation.sounds.get(id)!.hand.filter((h) => !d.compilation.leftAlone.has(h.control));
   const all = soundsInOrder(d.rig);
   if (all.length === 0) throw new UserError('This rig has no sounds to prove.');
+  const { sounds, tally, limbs } = viewOf(d);
   if (words.options.json) {
     json({
       rig: d.rig.parts.about.get('about:rig')?.name, hookup: d.hookup.name,
       granted: d.modelled.granted,
-      sounds: Object.fromEntries(all.map((s) => [s.id, { name: s.name, ...verdictJson(d.verdicts.get(s.id)!), byHand: byHand(s.id) }])),
+      sounds: Object.fromEntries(sounds.map((s) => [s.id, { name: s.name, ...answerJson(d.answers.get(s.id)!), ...(s.because ? { why: s.because } : {}) }])),
     });
   } else {
-    print(`${proved} of ${sounds} sounds proved in ${d.hookup.name}.`);
-    for (const sound of all) {
-      const verdict = d.verdicts.get(sound.id)!;
-      const hands = byHand(sound.id);
-      print(`${verdict.is === 'proved' ? '  ' : '≠ '}${slotText(d.rig, sound).padEnd(4)} ${sound.name}: ${verdict.is}${hands.length ? `, by hand: ${hands.map((h) => `${controlText(d.rig, h.control)} ${valueText(d.rig, h.control, h.value)}`).join(', ')}` : ''}`);
-      if (verdict.is === 'undecided') print(`       ${verdict.because}`);
-      if (verdict.is === 'broken') {
-        const wrong = verdict.wrong.find((w) => w.length === verdict.length)!;
-        const control = wrong.variable as Ref;
-        sayFootsteps(d.rig, d.modelled, wrong.example(), control).forEach((s, i) => print(`       ${i ? `${i}.` : '  '} ${s.text}: ${controlText(d.rig, control)} ${s.value}`));
-        print(`          wanted ${valueText(d.rig, control, wrong.wanted)}`);
+    print(`${headline(tally, limbs)} Hook-up ${d.hookup.name}.`);
+    for (const s of sounds) {
+      print(`${SIGNS[s.verdict]} ${s.slot.padEnd(4)} ${s.name}: ${verdictText(s)}`);
+      if (s.because && (s.verdict === 'cannot sound' || s.verdict === 'undecided')) print(`       ${s.because}`);
+      if (s.byFoot.length) print(`       by foot: ${s.byFoot.join(', ')}`);
+      if (s.byHand.length) print(`       by hand: ${s.byHand.join(', ')}`);
+      const [wrong] = s.wrong;
+      if (s.verdict === 'broken' && wrong) {
+        wrong.steps.forEach((step, i) => print(`       ${i ? `${i}.` : '  '} ${step.text}: ${wrong.text} ${step.value}`));
+        print(`          wanted ${wrong.wanted}`);
       }
     }
     if (d.modelled.granted.length) print(`Taken for granted: ${d.modelled.granted.map((g) => `${controlText(d.rig, g.control)} ${valueText(d.rig, g.control, g.value)}`).join(', ')}.`);
   }
-  return proved === sounds ? 0 : 1;
+  const enough = tally.proved + (words.options['allow-hands'] ? tally['left to hands'] : 0);
+  return enough === tally.sounds ? 0 : 1;
 };
+
+/** The worst that holds of a sound, with what the proof and the hands have to say besides. */
+const answerJson = ({ is, proof, hands, isCalled }: SoundVerdict) => ({ ...(proof.is === 'broken' ? verdictJson(proof) : {}), verdict: is, called: isCalled, hands });

@@ -21,20 +21,20 @@ describe("the demo's two honest faults", () => {
     ['Waltz grit', 'Apply: Let Yunta write this slot', 'MOD program'],
   ])('%s: found, its footsteps replay on the bench, one click proves it, undo brings it back', async (name, cure, control) => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
-    await hands.sees('14 of 16 sounds proved');
-    await hands.click('button', `≠ ${name}`);
+    await hands.sees('14 of 16 come back');
+    await hands.click('button', `can come back wrong: ${name}`);
     await hands.sees(`${name} can come back wrong`);
     await hands.sees(`Stomp ${name}`);
     await hands.click('button', 'Play on the bench');
     await hands.sees(`How ${name} comes back wrong`);
     await hands.sees(`On the bench too: ${control}`);
     await hands.click('link', 'Proof 4 findings');
-    await hands.click('button', `≠ ${name}`);
+    await hands.click('button', `can come back wrong: ${name}`);
     await hands.click('button', cure);
-    await hands.sees('15 of 16 sounds proved');
+    await hands.sees('15 of 16 come back');
     await hands.click('button', 'Undo');
-    await hands.sees('14 of 16 sounds proved');
-    await hands.sees(`≠ ${name}`);
+    await hands.sees('14 of 16 come back');
+    await hands.sees(`can come back wrong: ${name}`);
     await hands.page.close();
   });
 

@@ -82,10 +82,10 @@ describe('planning programs', () => {
     await hands.pick('For what cannot come back surely without');
     await hands.sees('15 of 16');
     await hands.click('button', 'Carry it out');
-    await hands.sees('15 of 16 sounds proved');
+    await hands.sees('15 of 16 come back');
     await hands.sees('No sound needs a program');
     await hands.click('button', 'Undo');
-    await hands.sees('14 of 16 sounds proved');
+    await hands.sees('14 of 16 come back');
     await hands.page.close();
   });
 });
@@ -98,7 +98,7 @@ describe('what stands in a box', () => {
     await hands.sees('ch 3 pc 0; ch 4 pc');
     await hands.page.click('[data-at="0,0"]');
     await hands.press(' ');
-    await hands.sees('13 of 16 sounds proved');
+    await hands.sees('13 of 16 come back');
     await hands.sees('2 written down');
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.click('[data-at="0,13"]');
@@ -106,7 +106,7 @@ describe('what stands in a box', () => {
     await hands.press('Enter');
     await hands.sees('numbers on the wire are 0 to 127');
     await hands.click('button', 'Let Yunta plan it');
-    await hands.sees('14 of 16 sounds proved');
+    await hands.sees('14 of 16 come back');
     await hands.pick('DLY');
     await hands.type('textbox', 'Number as the box shows it', '40');
     await hands.type('textbox', 'Name of the program', 'Long echo');

@@ -79,7 +79,7 @@ describe('every room by keyboard alone', () => {
   test('sounds: arrows move, space takes a stage in and out, typing fills, Escape leaves', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
     await hands.page.waitForSelector('[data-at]');
-    await tabTo(hands.page, /Verse clean.*clean, proved/s);
+    await tabTo(hands.page, /Verse clean.*clean, comes back/s);
     await keys(hands.page, 'ArrowRight', 'ArrowRight', 'ArrowRight');
     const standsAt = (label: string) => hands.page.waitForFunction((l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l), {}, label);
     await standsAt('Octave fuzz: out');
@@ -151,7 +151,7 @@ describe('every room by keyboard alone', () => {
     await clip('paste', `${block}\n${block}`);
     await hands.sees('Nothing was pasted. 32 rows were pasted; from here on there are 16. Add sounds first, or copy fewer rows.');
     await clip('paste', block);
-    await hands.sees('14 of 16 sounds proved');
+    await hands.sees('14 of 16 come back');
     expect(await shows()).toEqual(before);
     await hands.page.click('[data-at="2,10"]');
     await hands.page.keyboard.down('Shift');
@@ -260,7 +260,7 @@ describe('the kit', () => {
     await hands.click('button', 'Swap');
     await hands.sees('DST Distortion');
     expect(hands.actions).toBeLessThanOrEqual(4);
-    await hands.sees('14 of 16 sounds proved');
+    await hands.sees('14 of 16 come back');
     await hands.click('button', 'Undo');
     await hands.sees('LOW Low-gain drive');
     await hands.page.close();

@@ -102,7 +102,7 @@ describe('moving and comparing', () => {
     await hands.page.click('input[placeholder="another place"]');
     await hands.write('between SEL');
     await takeChoice(hands.page);
-    await hands.sees('GAT on/off is reached only by foot');
+    await hands.sees('Noise gate is in the way of the signal');
     await hands.click('button', 'Move it');
     await hands.sees('← SEL out');
     await hands.sees('30 cables');
@@ -205,7 +205,7 @@ describe('hook-ups', () => {
     await hands.sees('22 cables stay as they are.');
     await hands.sees('Pull these 9');
     await hands.sees('SWI send6 → PRE in');
-    await hands.sees('14 of 16 4');
+    await hands.sees('14 of 16 come back. 2 can come back wrong. 4');
     await hands.click('button', 'Copy Ferry deck');
     await hands.sees('Ferry deck, copy, 30 cables');
     await hands.type('textbox', 'Name of Ferry deck, copy', 'Small ferry');

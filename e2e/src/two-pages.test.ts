@@ -58,7 +58,7 @@ test('two pages: different parts merge; the same part asks with both values; not
 
 test('what is edited while the server is away waits in the browser, also over a reload, and is sent later', async () => {
   const hands = await page();
-  await hands.sees('sounds proved');
+  await hands.sees('come back');
   await server.down('SIGKILL');
   await rename(hands, 9, 'Written in the dark');
   await rename(hands, 10, 'And this too');

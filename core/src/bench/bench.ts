@@ -41,6 +41,8 @@ const bothPoles = (end: Ref): readonly Ref[] => [end, `${end}:ring` as Ref];
 const GESTURES: Readonly<Record<Gesture, (name: string) => string>> = { press: (n) => n, release: (n) => `let go of ${n}`, hold: (n) => `${n} held`, twice: (n) => `${n} twice` };
 const storedKey = (device: Id<'device'>, memory: string, number: number, of: number | undefined): string => `${device} ${memory} ${number} of ${of ?? 'any'}`;
 
+/** More messages after one stomp have no end. */
+const MOST_SENT = 2000;
 const BYTE_US = 320;
 const CLOCK = 0xf8;
 /** Source: MIDI 1.0 Detailed Specification, "Timing Clock". */
@@ -58,6 +60,7 @@ export class Bench {
   private readonly toSend = new Map<Ref, { readonly bytes: readonly number[]; readonly afterUs: number; readonly lost: boolean }[]>();
   private readonly sending = new Set<Ref>();
   private readonly shared = new Map<Ref, boolean>();
+  private sentSinceQuiet = 0;
   private readonly clocks = new Map<Ref, number>();
   /** What has come in of a message that is to be passed on whole. */
   private readonly merging = new Map<string, ByteReader>();
@@ -140,8 +143,11 @@ export class Bench {
 
   /** The next message that a box has to send on an output: after its pause, and when the output is free. */
   private sendNext(from: Id<'device'>, port: Ref): void {
-    const next = this.toSend.get(port)?.shift();
+    this.sentSinceQuiet += 1;
+    if (this.sentSinceQuiet === MOST_SENT) this.note({ is: 'fault', at: this.time.now, what: 'boxes tell each other what to do without end; the bench stops them' });
+    const next = this.sentSinceQuiet < MOST_SENT ? this.toSend.get(port)?.shift() : undefined;
     if (!next) {
+      this.toSend.delete(port);
       this.sending.delete(port);
       return;
     }
@@ -160,13 +166,15 @@ export class Bench {
 
   /** Two beats of MIDI clock, 24 bytes to a beat, in between whatever else is on the wire. A new tempo takes the place of the old one. */
   private sendClock(from: Id<'device'>, port: Ref, bpm: number, afterMs: number): void {
-    const mine = (this.clocks.get(port) ?? 0) + 1;
-    this.clocks.set(port, mine);
     const begin = this.time.now + afterMs * 1000;
-    for (let tick = 0; tick <= 2 * CLOCKS_A_BEAT; tick += 1) {
-      const at = Math.round(begin + BYTE_US + (tick * 60_000_000) / (bpm * CLOCKS_A_BEAT));
-      this.time.plan(at, () => { if (this.clocks.get(port) === mine) this.travel(from, port, CLOCK, [CLOCK]); });
-    }
+    this.time.plan(begin, () => {
+      const mine = (this.clocks.get(port) ?? 0) + 1;
+      this.clocks.set(port, mine);
+      for (let tick = 0; tick <= 2 * CLOCKS_A_BEAT; tick += 1) {
+        const at = Math.round(begin + BYTE_US + (tick * 60_000_000) / (bpm * CLOCKS_A_BEAT));
+        this.time.plan(at, () => { if (this.clocks.get(port) === mine) this.travel(from, port, CLOCK, [CLOCK]); });
+      }
+    });
     this.note({ is: 'clock', at: begin, from, bpm });
   }
 
@@ -215,13 +223,10 @@ export class Bench {
     if (!reader) this.merging.set(key, reader = new ByteReader());
     const whole = reader.push(byte);
     if (!whole) return;
-    let at = Math.max(this.time.now, this.busyUntil.get(out) ?? 0);
     const again = [(whole.status << 4) | (whole.channel - 1), ...whole.data];
-    for (const one of again) {
-      at += BYTE_US;
-      this.time.plan(at, () => this.travel(source, out, one, again, along));
-    }
-    this.busyUntil.set(out, at);
+    const there = Math.max(this.time.now + THRU_US, (this.busyUntil.get(out) ?? 0) + again.length * BYTE_US);
+    again.forEach((one, i) => this.time.plan(Math.max(this.time.now + THRU_US, there - (again.length - 1 - i) * BYTE_US), () => this.travel(source, out, one, again, along)));
+    this.busyUntil.set(out, there);
   }
 
   /** Whether the box can send something of its own there, or several inputs meet there. */
@@ -293,6 +298,7 @@ export class Bench {
 
   /** Until all is quiet, or only as long as a player in a hurry waits. */
   private settle(): void {
+    this.sentSinceQuiet = 0;
     this.time.pass(this.hurryUs === undefined ? Infinity : this.time.now + this.hurryUs);
   }
 
@@ -328,6 +334,12 @@ export class Bench {
     this.note({ is: 'stomp', at: this.time.now, device, what: actuator });
     this.boxes.get(device)?.actuate(actuator, number);
     this.settle();
+  }
+
+  /** A control stands so, whatever brought it there; what follows it stands so already. */
+  stand(control: Ref, value: Value): void {
+    const { device, name } = splitRef(control);
+    this.boxes.get(device)?.values.set(name, value);
   }
 
   /** What nobody wrote down of a program is taken to be this. */

@@ -64,7 +64,7 @@ export class Box {
     const outerFirst = [...this.device.memories].sort((a, b) => (a.inside === undefined ? 0 : 1) - (b.inside === undefined ? 0 : 1));
     for (const memory of outerFirst) {
       const contents = writtenIn(this.loadedIn(memory));
-      for (const id of memory.stores) if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id)) this.set(id, contents?.[id] ?? unwritten(id) ?? NOT_KNOWN);
+      for (const id of memory.stores) if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id)) this.set(id, unwritten(id) ?? contents?.[id] ?? NOT_KNOWN);
     }
     this.readContacts();
   }

@@ -25,6 +25,8 @@ import { handMove } from './recall/hand-move.js';
 import { moveLeftOn } from './recall/move-left-on.js';
 import { tails } from './recall/tails.js';
 import { toggle } from './recall/toggle.js';
+import { slotClash } from './recall/slot-clash.js';
+import { uncalled } from './recall/uncalled.js';
 import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
 import { direction } from './wire/direction.js';
@@ -44,12 +46,13 @@ import { silent } from './wire/silent.js';
 import { spareReturn } from './wire/spare-return.js';
 import { speakerIntoLine } from './wire/speaker-into-line.js';
 import { stereoLost } from './wire/stereo-lost.js';
+import { unmetStage } from './wire/unmet-stage.js';
 import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
   capacity, chainLong, crosstalk, loadGap, numberShift, range, trsType, unreached,
   compressorLiftsNoise, conflict, delayIntoGain, dirtInLoop, fuzzAfterBuffer, gateBeforeNoise, gateCutsTails, noAmpStage, noCabSim, tunerMute, twoCabSims, volumePlace, wahSide,
-  gap, handMove, moveLeftOn, tails, toggle, undecided, unpinned,
-  direction, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unused,
+  gap, handMove, moveLeftOn, slotClash, tails, toggle, uncalled, undecided, unpinned,
+  direction, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unmetStage, unused,
 ];

@@ -6,7 +6,7 @@ import type { Program } from '../rig/program.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Cue, SetList, Song } from '../rig/show.js';
 import type { Move, Role, Sound, Want } from '../rig/sound.js';
-import { cablesOf, inKitOrder, type Lead } from './leads.js';
+import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 
 /**
  * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All of it is
@@ -35,7 +35,10 @@ const FERRY: Id<'hookup'> = 'hookup:ferry-deck';
 
 const hookupNamed = (id: Id<'hookup'>, name: string): Hookup => ({
   kind: 'hookup', id, name, settings: {}, hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
-  assumes: [{ control: ref(dev('vol'), 'amount'), value: 100, why: 'the volume pedal stands at full' }],
+  assumes: setBeforeTheShow(
+    ['vol.amount', 100, 'the volume pedal stands at full'], ['tun.mute', 'off', 'the tuner lets the signal through'], ['sel.select', 'a', 'the first guitar is on'],
+    ...['cmp', 'ofz', 'low', 'hig', 'gat', ...(id === FERRY ? ['pre'] : [])].map((box) => [`${box}.on`, 'on', IN_THE_DRAWER] as const),
+  ),
 });
 
 /** From the hands through what stands in front of the gain: the same on every stage. */

@@ -3,7 +3,7 @@ import type { Id } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Song } from '../rig/show.js';
 import type { Role, Sound } from '../rig/sound.js';
-import { cablesOf, inKitOrder, type Lead } from './leads.js';
+import { cablesOf, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 
 /**
  * One person with two guitars, a looper station in the loop of the amp, percussion under the foot and a microphone. A song list calls
@@ -37,7 +37,7 @@ const songs: readonly Song[] = SHEET.map(([title, , , bpm], i) => ({ kind: 'song
 export const lighthouseSolo = (): Rig => rigOf([
   { kind: 'about', id: ABOUT, name: 'Lighthouse solo set', notes: 'One person, two guitars, a looper station.' }, ...devices,
   {
-    kind: 'hookup', id: LIGHTHOUSE_ID, name: 'Solo', settings: { 'device:lop.out2': 'sub' }, assumes: [],
+    kind: 'hookup', id: LIGHTHOUSE_ID, name: 'Solo', settings: { 'device:lop.out2': 'sub' }, assumes: setBeforeTheShow(['tun.mute', 'off', 'the tuner lets the signal through'], ['sel.select', 'a', 'the first guitar is on']),
     hears: [{ from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' }, { from: 'device:prc.out', at: 'device:foh.#house', as: 'sounds' }, { from: 'device:mic.out', at: 'device:foh.#house', as: 'sounds' }],
   },
   ...cablesOf(LIGHTHOUSE_ID, 's', LEADS), ...sounds, ...songs, { kind: 'setList', id: 'setList:lighthouse', name: 'Evening', songs: songs.map((s) => s.id) },

@@ -2,7 +2,7 @@ import { makeDevice } from '../catalogue/make.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Role, Sound, Want } from '../rig/sound.js';
-import { cablesOf, inKitOrder, type Lead } from './leads.js';
+import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 
 /**
  * A bass for fly dates, without an amp: a clean way to the desk that is always there, and a driven one that is split by frequency,
@@ -35,6 +35,8 @@ const sounds: readonly Sound[] = SHEET.map(([name, role, stages, trim], i) => ({
 
 export const nightMarketBass = (): Rig => rigOf([
   { kind: 'about', id: ABOUT, name: 'Night market bass', notes: 'Bass without an amp, for fly dates.' }, ...devices,
-  { kind: 'hookup', id: FLY_DATE_ID, name: 'Fly date', settings: {}, hears: [{ from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' }], assumes: [] },
+  { kind: 'hookup', id: FLY_DATE_ID, name: 'Fly date', settings: {}, hears: [{ from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' }],
+    assumes: setBeforeTheShow(['wlt.mute', 'off', 'the tuner lets the signal through'], ...['cmp', 'pre', 'fuz'].map((box) => [`${box}.on`, 'on', IN_THE_DRAWER] as const)),
+  },
   ...cablesOf(FLY_DATE_ID, 'n', LEADS), ...sounds,
 ] satisfies readonly Part[]);

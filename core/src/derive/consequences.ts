@@ -1,6 +1,6 @@
 import { apply } from '../change/apply.js';
 import type { Edit } from '../change/edit.js';
-import type { Verdict } from '../recall/proof/prove.js';
+import type { VerdictKind } from '../recall/sound-verdict.js';
 import type { Id } from '../rig/ids.js';
 import { soundsInOrder } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './deriver.js';
@@ -8,8 +8,8 @@ import { deriveOnce, type Derived } from './deriver.js';
 export interface ChangedVerdict {
   readonly sound: Id<'sound'>;
   readonly name: string;
-  readonly before: Verdict['is'];
-  readonly after: Verdict['is'];
+  readonly before: VerdictKind;
+  readonly after: VerdictKind;
 }
 
 /** What an edit would bring in a hook-up, before it is made. */
@@ -30,7 +30,7 @@ export const consequences = (now: Derived, edit: Edit): Consequences => {
   const later = deriveOnce(applied.value.rig, now.hookup.id);
   if (!later) return NONE;
   const verdicts = soundsInOrder(now.rig).flatMap(({ id, name }): readonly ChangedVerdict[] => {
-    const [before, after] = [now.verdicts.get(id)?.is, later.verdicts.get(id)?.is];
+    const [before, after] = [now.answers.get(id)?.is, later.answers.get(id)?.is];
     return before && after && before !== after ? [{ sound: id, name, before, after }] : [];
   });
   const pressing = (d: Derived) => new Map(d.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').map((f) => [`${f.code} ${f.evidence[0]}`, f.why]));

@@ -1,6 +1,9 @@
 import { Bench } from '../bench/bench.js';
 import { foundAt, namedAt, realValue } from '../recall/footsteps.js';
 import { isHolds, unwrittenOf } from '../recall/shelf.js';
+import { isOther } from '../recall/domains.js';
+import { loaderOf } from '../recall/power-up.js';
+import { isControl } from '../recall/guards.js';
 import type { Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
@@ -19,6 +22,10 @@ export interface Playable {
 export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: SystemState, listens = true): Bench => {
   const bench = new Bench({ rig: c.bearings.rig, hookup: c.bearings.hookup, programs: modelled.programs, found: foundAt(c.bearings, modelled, powerUp), unwritten: (control) => namedAt(c.bearings, modelled, powerUp, control) }, listens);
   for (const [variable, name] of Object.entries(powerUp)) {
+    if (isControl(variable)) {
+      const value = realValue(c.bearings, modelled, variable as Ref, name);
+      if (value !== undefined) bench.stand(variable as Ref, value);
+    }
     if (!isHolds(variable)) continue;
     const { device, memory, number, of, control } = unwrittenOf(variable);
     const value = realValue(c.bearings, modelled, ref(device, control), name);
@@ -52,8 +59,10 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
     case 'call': {
       const holds = Object.entries(step.holds ?? {}).flatMap(([control, name]) => { const value = realValue(c.bearings, modelled, ref(step.device, control), name); return value === undefined ? [] : [[control, value] as const]; });
       return [() => {
-        if (holds.length) bench.takeAs(step.device, step.memory, step.slot, undefined, Object.fromEntries(holds));
-        bench.call(step.device, step.memory, step.slot);
+        const memory = partOf(c.bearings.rig, step.device)?.memories.find((m) => m.id === step.memory);
+        const slot = step.or !== undefined && memory && Number(bench.value(ref(step.device, memory.control))) === step.slot ? step.or : step.slot;
+        if (holds.length) bench.takeAs(step.device, step.memory, slot, undefined, Object.fromEntries(holds));
+        bench.call(step.device, step.memory, slot);
       }];
     }
     case 'press': return [() => bench.stomp(step.device, step.switch)];
@@ -73,7 +82,10 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
     case 'power': return [() => bench.powerCycle(step.device, (control) => {
       const r = `${step.device}.${control}` as Ref;
       const name = step.wakes[r];
-      return name === undefined ? undefined : realValue(c.bearings, modelled, r, name);
+      const memory = loaderOf(partOf(c.bearings.rig, step.device)!, control);
+      const loaded = memory && ref(step.device, memory.control);
+      const isNamed = loaded && !isOther(modelled.said.domains.named(loaded, bench.value(loaded) ?? ''));
+      return name === undefined || isNamed ? undefined : realValue(c.bearings, modelled, r, name);
     })];
   }
 };

@@ -40,7 +40,7 @@ const figures = (d: Derived): PlanFigures => {
   const { sounds } = d.compilation;
   const sum = (count: (c: NonNullable<ReturnType<Compilation['sounds']['get']>>) => number) => [...sounds.values()].reduce((n, c) => n + count(c), 0);
   return {
-    proved: [...d.verdicts.values()].filter((v) => v.is === 'proved').length, sounds: sounds.size, toggles: sum((c) => c.toggled.length), byHand: sum((c) => handMoves(d.compilation, c.sound).length),
+    proved: [...d.answers.values()].filter((v) => v.is === 'proved').length, sounds: sounds.size, toggles: sum((c) => c.toggled.length), byHand: sum((c) => handMoves(d.compilation, c.sound).length),
     messages: sum((c) => c.stored.reduce((n, s) => n + s.program.acts.filter((a) => 'send' in a).length, 0)),
   };
 };

@@ -1,5 +1,6 @@
 import { judge, type Judgement } from '../checks/settle.js';
 import type { Hookup } from '../rig/hookup.js';
+import type { Id } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
 import { anatomy, type Anatomy } from '../signal/anatomy.js';
 import { controlWiring, type ControlWiring } from '../signal/reach.js';
@@ -10,6 +11,7 @@ import { groundsOf, type Grounds } from '../recall/intend.js';
 import { model, type Modelled } from '../recall/model.js';
 import { ModelMemory } from '../recall/model-memory.js';
 import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../recall/proof/prove.js';
+import { soundVerdicts, type SoundVerdict } from '../recall/sound-verdict.js';
 import { wayFinder, type WayFinder } from '../recall/ways.js';
 
 /** What every step starts from. */
@@ -32,7 +34,10 @@ export interface Results {
   readonly finder: WayFinder;
   readonly compilation: Compilation;
   readonly modelled: Modelled;
+  /** What the proof says of each sound's recall. */
   readonly verdicts: ReadonlyMap<string, Verdict>;
+  /** What a player will hear of each sound, and what has to be done for it. */
+  readonly answers: ReadonlyMap<Id<'sound'>, SoundVerdict>;
   readonly judgement: Judgement;
 }
 
@@ -70,5 +75,6 @@ export const STEPS: readonly Step[] = [
   }),
   step('modelled', ['compilation'], ({ compilation }, keep) => model(compilation, keep.model)),
   step('verdicts', ['modelled'], ({ modelled }, keep) => prove(modelled.system, USUAL_BUDGET, keep.proof)),
+  step('answers', ['verdicts', 'compilation'], ({ compilation, modelled, verdicts }) => soundVerdicts(compilation, modelled, verdicts)),
   step('judgement', ['verdicts', 'compilation', 'acceptances'], ({ rig, hookup, compilation, modelled, verdicts }) => judge({ rig, hookup, compilation, modelled, verdicts })),
 ];

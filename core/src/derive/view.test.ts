@@ -20,7 +20,7 @@ describe('what the screens are told', () => {
   const view = viewOf(d);
   test('is plain data that can cross to another thread', () => expect(structuredClone(view)).toEqual(view));
   test('says of each sound its slot, verdict and footsteps in words', () => {
-    expect(view.tally).toEqual({ sounds: 16, proved: 14, broken: 2, undecided: 0 });
+    expect(view.tally).toEqual({ sounds: 16, proved: 14, 'left to hands': 0, broken: 2, undecided: 0, 'cannot sound': 0 });
     expect(view.sounds[5]).toMatchObject({ name: 'Waltz grit', slot: '2B', verdict: 'broken' });
     expect(view.sounds[5]!.wrong[0]).toMatchObject({ text: 'MOD program', wanted: '13', steps: [{ text: 'Power up' }, { text: 'Stomp Waltz grit, 2B', value: '14' }] });
   });

@@ -1,9 +1,9 @@
 import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
 import type { CheckFault } from '../checks/settle.js';
 import type { Finding } from '../checks/check.js';
-import { handMoves } from '../recall/compile.js';
-import type { Verdict } from '../recall/proof/prove.js';
-import { tally, waysToStand, type Tally } from '../recall/proof/summary.js';
+import { waysToStand } from '../recall/proof/summary.js';
+import { tally, type Tally, type VerdictKind } from '../recall/sound-verdict.js';
+import { limbsOf, muteText, type Limbs } from '../recall/verdict-words.js';
 import { roundly } from '../units/amounts.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Act } from '../rig/act.js';
@@ -21,10 +21,14 @@ export interface SoundView {
   readonly id: Id<'sound'>;
   readonly name: string;
   readonly slot: string;
-  readonly verdict: Verdict['is'];
+  readonly verdict: VerdictKind;
+  /** Why it is not decided, or why it cannot sound. */
   readonly because?: string;
   readonly wrong: readonly WrongView[];
+  /** What is to be done besides, one by one. */
+  readonly byFoot: readonly string[];
   readonly byHand: readonly string[];
+  readonly isCalled: boolean;
 }
 
 export interface WrongView {
@@ -40,6 +44,8 @@ export interface WrongView {
 export interface View {
   readonly hookup: Id<'hookup'>;
   readonly tally: Tally;
+  /** With what sounds that are left to hands are helped along. */
+  readonly limbs: Limbs;
   readonly sounds: readonly SoundView[];
   readonly findings: readonly Finding[];
   readonly faults: readonly CheckFault[];
@@ -55,7 +61,7 @@ export interface View {
 
 export const viewOf = (d: Derived): View => ({
   hookup: d.hookup.id,
-  tally: tally(d.verdicts),
+  tally: tally(d.answers), limbs: limbsOf(d.answers.values()),
   sounds: soundsInOrder(d.rig).map((s) => soundView(d, s.id)),
   findings: d.judgement.findings,
   faults: d.judgement.faults,
@@ -69,17 +75,20 @@ export const viewOf = (d: Derived): View => ({
 
 const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
   const sound = partOf(d.rig, id)!;
-  const verdict = d.verdicts.get(id);
-  const wrong = verdict?.is === 'broken' ? [...verdict.wrong].sort((a, b) => a.length - b.length) : [];
+  const verdict = d.answers.get(id)!;
+  const { proof, mute, hands } = verdict;
+  const wrong = proof.is === 'broken' ? [...proof.wrong].sort((a, b) => a.length - b.length) : [];
+  const because = mute.length ? mute.map((p) => muteText(d, id, p)).join(' ') : proof.is === 'undecided' ? proof.because : undefined;
+  const by = (limb: 'foot' | 'hand') => hands.filter((h) => h.by === limb).map((h) => `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}`);
   return {
-    id, name: sound.name, slot: slotText(d.rig, sound), verdict: verdict?.is ?? 'undecided',
-    ...(verdict?.is === 'undecided' ? { because: verdict.because } : {}),
+    id, name: sound.name, slot: slotText(d.rig, sound), verdict: verdict.is,
+    ...(because === undefined ? {} : { because }),
     wrong: wrong.map((w): WrongView => {
       const control = w.variable as Ref;
       const footsteps = w.example();
       return { control, text: controlText(d.rig, control), wanted: valueText(d.rig, control, w.wanted), length: w.length, steps: sayFootsteps(d.rig, d.modelled, footsteps, control), powerUp: footsteps.powerUp };
     }),
-    byHand: handMoves(d.compilation, id).map((h) => `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}, by ${h.by}`),
+    byFoot: by('foot'), byHand: by('hand'), isCalled: verdict.isCalled,
   };
 };
 

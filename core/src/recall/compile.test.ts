@@ -1,4 +1,4 @@
-import { after } from '../../testing/after.js';
+import { after, notGranted } from '../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { removeDevice } from '../edits/devices.js';
 import { setWant } from '../edits/sounds.js';
@@ -35,8 +35,9 @@ describe('what a sound says becomes what the controller stores', () => {
     expect(lead.wants).toContainEqual({ control: 'device:dly.mix', value: 22, why: { by: 'program', number: 4 } });
   });
   test('gates that the sound passes are wanted open', () => {
+    const touchable = compiled(notGranted(rig, 'device:tun.mute')).sounds.get('sound:04')!;
     expect(lead.wants).toContainEqual({ control: 'device:swi.output', value: 'open', why: { by: 'gate' } });
-    expect(lead.wants).toContainEqual({ control: 'device:tun.mute', value: 'off', why: { by: 'gate' } });
+    expect(touchable.wants).toContainEqual({ control: 'device:tun.mute', value: 'off', why: { by: 'gate' } });
   });
   test('the compiled state sounds: every wanted pair is reached and no problem is left', () => {
     for (const c of compiled(rig).sounds.values()) expect([c.problems, c.trace.reaches.map((r) => r.end.ref)]).toEqual([[], ['device:cab.air', 'device:foh.#house']]);
@@ -44,12 +45,12 @@ describe('what a sound says becomes what the controller stores', () => {
 });
 
 describe('hands and feet', () => {
-  test('pedals in loops are set once and left alone, and the proof says so', () => {
+  test('what is set before the show is taken for granted, and the proof says so', () => {
     const granted = model(compiled(rig)).granted.map((g) => `${g.control} ${g.value}`);
     expect(granted).toEqual(expect.arrayContaining(['device:vol.amount 100', 'device:cmp.on on', 'device:tun.mute off', 'device:sel.select a']));
   });
   test('a box that only a foot reaches and that sounds want differently is a hand move, and the rest is still proved', () => {
-    const pulled = after(rig, { put: [], remove: ['cable:b07', 'cable:b08', 'cable:b06'] });
+    const pulled = after(notGranted(rig, 'device:cmp.on'), { put: [], remove: ['cable:b07', 'cable:b08', 'cable:b06'] });
     const inLine = after(pulled, { put: [
       { kind: 'cable', id: 'cable:x1', hookup: BALLROOM_ID, ends: ['device:vol.out', 'device:cmp.in'] }, { kind: 'cable', id: 'cable:x2', hookup: BALLROOM_ID, ends: ['device:cmp.out', 'device:swi.in'] },
     ], remove: [] });
@@ -57,6 +58,12 @@ describe('hands and feet', () => {
     expect(handMoves(c, 'sound:01')).toEqual([{ control: 'device:cmp.on', value: 'on', by: 'foot' }]);
     expect(handMoves(c, 'sound:10')).toEqual([{ control: 'device:cmp.on', value: 'off', by: 'foot' }]);
     expect(verdicts(inLine).get('sound:01')).toEqual({ is: 'proved' });
+  });
+  test('a switch that a foot can hit is not taken for granted by itself; without feet it is', () => {
+    const touchable = notGranted(rig, 'device:cmp.on');
+    expect(handMoves(compiled(touchable), 'sound:01')).toEqual([{ control: 'device:cmp.on', value: 'on', by: 'foot' }]);
+    const withoutFeet = after(touchable, { put: [{ ...partOf(touchable, BALLROOM_ID)!, admits: { moves: true, feet: false, powerCycle: true } }], remove: [] });
+    expect(handMoves(compiled(withoutFeet), 'sound:01')).toEqual([]);
   });
 });
 

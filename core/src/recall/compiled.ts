@@ -45,6 +45,8 @@ export type Problem =
   | { readonly is: 'unreached'; readonly stage: Ref }
   | { readonly is: 'not out'; readonly stage: Ref }
   | { readonly is: 'silent'; readonly from: Ref | undefined; readonly at: Ref }
+  /** No instrument is plugged in, or nothing at which anybody could hear it. */
+  | { readonly is: 'unheard'; readonly lacks: 'an instrument' | 'an end' }
   /** Heard where silence is wanted; heard with one side where two are wanted. */
   | { readonly is: 'not silent' | 'narrow'; readonly from: Ref; readonly at: Ref }
   | { readonly is: 'order'; readonly first: Ref; readonly second: Ref }

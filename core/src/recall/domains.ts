@@ -1,5 +1,5 @@
 import type { Act, Message } from '../rig/act.js';
-import { relaysOf, type Control, type Device } from '../rig/device.js';
+import { hasBanks, relaysOf, type Control, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { keptIn, once } from '../rig/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
@@ -26,6 +26,8 @@ export interface Domains {
   readonly allowed: (fact: ControlFact, name: string) => Allowed;
   /** The banks that may be selected at a box: numbers by which control changes 0 and 32 may have told it. */
   readonly banks: (device: Device) => Banks;
+  /** Nobody may know which bank is selected there. */
+  readonly isBankOpen: (device: Device) => boolean;
   /** The value of a control that is no variable: taken for granted, set for the hook-up, or left alone. */
   readonly constant: (control: Ref) => Value | undefined;
 }
@@ -160,7 +162,7 @@ export const domainsOf = (c: Compilation, programs: readonly Program[], memory =
       return found.length ? [[control, found] as const] : [];
     }));
     return {
-      of, allowed: allowedOf, banks: (device) => (hasBanks(device) ? banks : ONE_BANK),
+      of, allowed: allowedOf, isBankOpen: (device) => spread.has(ref(device.id, BANK)), banks: (device) => (hasBanks(device) ? banks : ONE_BANK),
       constant: (control) => c.leftAlone.get(control) ?? grounds.resting.get(control),
       named: (control, value) => {
         if (names.get(control)?.has(String(value))) return String(value);
@@ -170,9 +172,6 @@ export const domainsOf = (c: Compilation, programs: readonly Program[], memory =
     };
   });
 };
-
-/** A box that takes notice of a bank; one with a single bank does not. */
-export const hasBanks = (device: Device): boolean => device.memories.some((m) => m.size > 128);
 
 /** Every bank that some message selects. */
 const banksOf = (rig: Rig, programs: readonly Program[]): Banks => {
@@ -199,18 +198,20 @@ const numbersTold = (rig: Rig, programs: readonly Program[], banks: Banks): Read
 
 /** What a memory stores and some number of it may leave open: nobody wrote it down there. */
 const openStores = (b: Bearings, programs: readonly Program[]): readonly Ref[] => {
-  const written = new Map<string, number>();
-  for (const { device, memory, contents } of programs) {
-    if (contents !== 'unplanned') for (const stored in contents) written.set(`${device} ${memory} ${stored}`, (written.get(`${device} ${memory} ${stored}`) ?? 0) + 1);
-  }
+  const byMemory = new Map<string, Program[]>();
+  for (const program of programs) keptIn(byMemory, `${program.device} ${program.memory}`, () => []).push(program);
   const anyhow = all(b.rig, 'device').flatMap((device) => wakesAnyhow(b, device));
-  return [...anyhow, ...all(b.rig, 'device').flatMap((device) => device.memories.flatMap((m) => m.stores.filter((s) => (written.get(`${device.id} ${m.id} ${s}`) ?? 0) < m.size).map((s) => ref(device.id, s))))];
+  return [...anyhow, ...all(b.rig, 'device').flatMap((device) => device.memories.flatMap((m) => {
+    const written = byMemory.get(`${device.id} ${m.id}`) ?? [];
+    const isOpen = (s: string) => written.length < m.size || written.some(({ contents }) => contents === 'unplanned' || contents[s] === undefined);
+    return m.stores.filter(isOpen).map((s) => ref(device.id, s));
+  }))];
 };
 
 /** What guards a control whose value may be not known leaves open in its turn. */
 const openThrough = (rig: Rig, unknown: ReadonlySet<Ref>): ReadonlySet<Ref> => {
   const open = new Set(unknown);
-  const rules = all(rig, 'device').flatMap(rulesOf);
+  const rules = [...all(rig, 'device').flatMap(rulesOf), ...all(rig, 'program').flatMap((p) => rulesInProgram(p, partOf(rig, p.device)!.memories.find((m) => m.id === p.memory)!.control))];
   for (let before = -1; before !== open.size; ) {
     before = open.size;
     for (const { reads, writes, sends } of rules) {
@@ -221,6 +222,16 @@ const openThrough = (rig: Rig, unknown: ReadonlySet<Ref>): ReadonlySet<Ref> => {
   }
   return open;
 };
+
+/** Stands for the bank that is selected at a box. */
+const BANK = '#bank';
+
+/** A list asks the controls of its own box. */
+const rulesInProgram = once((program: Program, loaded: string): readonly Rule[] => {
+  const reads = actsIn(program).flatMap((act) => (act.when ?? []).flatMap((f) => ('control' in f ? [ref(program.device, f.control)] : [])));
+  const isAsked = reads.length > 0 || actsIn(program).some((act) => 'control' in act);
+  return isAsked ? [{ reads: [...reads, ref(program.device, loaded)], writes: actsIn(program).flatMap((act) => ('control' in act ? [ref(program.device, act.control)] : [])), sends: true, isTold: false }] : [];
+});
 
 interface Rule {
   readonly reads: readonly Ref[];
@@ -236,10 +247,15 @@ const rulesOf = once((device: Device): readonly Rule[] => {
   const here = (control: string) => ref(device.id, control);
   const read = (when: When | undefined): readonly Ref[] => (when ?? []).flatMap((f) => ('control' in f ? [here(f.control)] : []));
   const relays = relaysOf(device).filter((r) => r.closedWhen).map(({ closedWhen }): Rule => ({ reads: read(closedWhen), writes: [], sends: true, isTold: false }));
-  return [...relays, ...device.actuators.map((a): Rule => {
+  const loads = device.memories.map((m): Rule => {
+    const outer = device.memories.find((o) => o.id === m.inside);
+    return { reads: [...(m.again === 'nothing' ? [here(m.control)] : []), ...(outer ? [here(outer.control)] : []), ...((m.assignable ?? []).length ? [here(m.control)] : [])], writes: [m.control, ...m.stores, ...(m.assignable ?? []).map((x) => x.latch)].map(here), sends: true, isTold: true };
+  });
+  const selects: readonly Rule[] = hasBanks(device) ? [{ reads: typeof device.midi?.channel === 'string' ? [here(device.midi.channel)] : [], writes: [here(BANK)], sends: false, isTold: true }] : [];
+  return [...relays, ...loads, ...selects, ...device.actuators.map((a): Rule => {
     const isTold = 'midi' in a.by || 'contact' in a.by;
     const channel = isTold && typeof device.midi?.channel === 'string' ? [here(device.midi.channel)] : [];
-    const banks = a.acts.flatMap((act) => ('load' in act && typeof act.slot === 'object' ? [here(act.slot.bank)] : []));
+    const banks = [...a.acts.flatMap((act) => ('load' in act && typeof act.slot === 'object' ? [here(act.slot.bank)] : [])), ...('midi' in a.by && a.by.midi === 'pc' && hasBanks(device) ? [here(BANK)] : [])];
     return {
       reads: [...read(a.when), ...a.acts.flatMap((act) => read(act.when)), ...channel, ...banks],
       writes: a.acts.flatMap((act): readonly Ref[] => {
@@ -321,6 +337,7 @@ const namedByDevice = (device: Device, note: Note): void => {
       if (loads && 'load' in act) note(ref(device.id, loads.control), act.slot as number);
     }
   }
+  for (const memory of device.memories) if (memory.size <= SMALL) for (let n = 0; n < memory.size; n += 1) note(ref(device.id, memory.control), n);
   for (const relay of relaysOf(device)) noteWhen(device.id, relay.closedWhen, note);
   for (const when of whensIn(device)) noteWhen(device.id, when, note);
   const { midi } = device;

@@ -1,5 +1,5 @@
 import type { Act, BankPlace, Message } from '../rig/act.js';
-import { relaysOf, type Actuator, type Device, type Memory } from '../rig/device.js';
+import { hasBanks, relaysOf, type Actuator, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { valueFrom } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
@@ -7,10 +7,10 @@ import { keptIn } from '../rig/kept.js';
 import { partOf } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
-import { hasBanks, isOther, OTHER, UNKNOWN, type Domains } from './domains.js';
-import { ALWAYS, came, guardedBy, guardedOnce, isOpen, noteWhether, THEN_DOMAIN, thenOf, type DomainOf, type Guard } from './guards.js';
+import { isOther, UNKNOWN, type Domains } from './domains.js';
+import { ALWAYS, came, guardedBy, guardedOnce, isOpen, MAYBE, noteWhether, THEN_DOMAIN, thenOf, type DomainOf, type Guard } from './guards.js';
 import { listeners, type Listener } from './listeners.js';
-import { OnTheWire, sharedOutputs } from './on-the-wire.js';
+import { OnTheWire, sharedOutputs, sharesWires } from './on-the-wire.js';
 import { Plainness } from './plain.js';
 import { around, holdsOf, programOn, type Shelf } from './shelf.js';
 import { askedIn } from './asked.js';
@@ -22,7 +22,7 @@ const DEEPEST = 8;
 /** Remembers, within one slot, whether a box had the first program that it is told to load already. It is no control of the box. */
 export const earOf = (device: Id<'device'>): string => `ear:${device}`;
 const [FRESH, SAME] = ['fresh', 'same'];
-export const EAR_DOMAIN: readonly string[] = [FRESH, SAME];
+export const EAR_DOMAIN: readonly string[] = [FRESH, SAME, MAYBE];
 
 /** Boxes of which it can depend on what is loaded whether they miss a message. */
 export const hasEar = (device: Device): boolean => device.midi?.messages === 'lost' && device.memories.some((m) => m.again === 'nothing' && m.gapMs > 0);
@@ -93,6 +93,8 @@ interface Case {
   readonly program: Program | undefined;
   /** The program around it; undefined where none is, or one that nobody names. */
   readonly of: number | undefined;
+  /** It is not known which program is around it, so nothing is known of what it holds. */
+  readonly isOpen?: true;
 }
 
 /**
@@ -122,7 +124,7 @@ export class Effects {
     return keptIn(this.shared, device, () => sharedOutputs(device, this.shelf.values())).has(jack);
   }
 
-  private readonly domainOf: DomainOf = (variable) => this.domains.of.get(variable as Ref) ?? THEN_DOMAIN;
+  private readonly domainOf: DomainOf = (variable) => this.domains.of.get(variable as Ref) ?? (variable.startsWith('ear:') ? EAR_DOMAIN : THEN_DOMAIN);
 
   guarded(when: readonly Guard[], acts: readonly SystemAct[]): readonly SystemAct[] {
     return guardedBy(when, acts, this.domainOf);
@@ -162,8 +164,18 @@ export class Effects {
     return wires.after(() => {
       if (under.length === 0) return this.acts(device, acts, ALWAYS, byte, { depth: 0, wires });
       const then = wires.name(thenOf(`${device.id}`));
-      return [...noteWhether(then, under), ...this.acts(device, acts, came(then), byte, { depth: 0, wires })];
+      return [...noteWhether(then, under), ...this.acts(device, acts, came(then, under), byte, { depth: 0, wires })];
     });
+  }
+
+  /** Whether what a slot sends may be told message by message: nobody who hears it tells anybody else anything. */
+  isPlainSlot({ device, acts }: Program): boolean {
+    return this.plain.isList(partOf(this.b.rig, device)!, acts);
+  }
+
+  /** Whether the messages of a slot have their wires to themselves, so that it is known when they arrive whatever else is sent. */
+  hasWiresOfItsOwn({ device, acts }: Program): boolean {
+    return acts.every((act) => !('send' in act) || !sharesWires(this, ref(device, act.at)));
   }
 
   /** Whether acts may be said one by one, in whatever way they are mixed with others. */
@@ -171,11 +183,11 @@ export class Effects {
     return this.plain.isList(device, acts) && slotTiming(this.b, device.id, acts).every((t) => t.missed.length === 0);
   }
 
-  /** An actuator that a foot, a pedal or its own waking sets off, with all that follows. */
-  setOffInTime(device: Device, actuator: Actuator, byte?: number): readonly SystemAct[] {
-    if (actuator.acts.every((act) => this.plain.is(device, act))) return this.setOff(device, actuator, ALWAYS, byte);
+  /** Actuators that a foot, a pedal or a waking box sets off at the same time, with all that follows. */
+  setOffInTime(those: readonly (readonly [Device, Actuator])[], byte?: number): readonly SystemAct[] {
+    if (those.every(([device, { acts }]) => acts.every((act) => this.plain.is(device, act)))) return those.flatMap(([device, a]) => this.setOff(device, a, ALWAYS, byte));
     const wires = new OnTheWire(this);
-    return wires.after(() => this.setOff(device, actuator, ALWAYS, byte, { depth: 0, wires }));
+    return wires.after(() => those.flatMap(([device, a]) => this.setOff(device, a, ALWAYS, byte, { depth: 0, wires })));
   }
 
   acts(device: Device, acts: readonly Act[], under: readonly Guard[], byte?: number, how = AT_ONCE[0]!): readonly SystemAct[] {
@@ -191,12 +203,18 @@ export class Effects {
     const own = this.guards(device.id, when);
     if (!own) return [];
     const guards = own.length ? [...under, ...own] : under;
-    if (acts.length < 2 || guards.length === 0 || !acts.slice(0, -1).some((act) => this.movesOneOf(device, act, guards))) return this.acts(device, acts, guards, byte, how);
+    if (guards.length === 0 || !acts.some((act, i) => this.movesOneOf(device, act, guards, i === acts.length - 1))) return this.acts(device, acts, guards, byte, how);
     const then = how.wires?.name(thenOf(`${device.id}.${id}`)) ?? thenOf(`${device.id}.${id}`);
-    return [...noteWhether(then, guards), ...this.acts(device, acts, came(then), byte, how)];
+    return [...noteWhether(then, guards), ...this.acts(device, acts, came(then, guards), byte, how)];
   }
 
-  private movesOneOf(device: Device, act: Act, guards: readonly Guard[]): boolean {
+  /** Whether an act can move what its conditions read before all that hangs on them is done. */
+  private movesOneOf(device: Device, act: Act, guards: readonly Guard[], isLast: boolean): boolean {
+    if ('load' in act) {
+      const memory = device.memories.find((m) => m.id === act.load);
+      return !isLast || guards.some((g) => g.variable === ref(device.id, memory!.control) || memory!.stores.some((s) => g.variable === ref(device.id, s)));
+    }
+    if (isLast) return false;
     if (!('control' in act)) return true;
     const control = ref(device.id, act.control);
     return guards.some((g) => g.variable === control) || relaysOf(device).some((r) => r.closedWhen?.some((f) => 'control' in f && f.control === act.control));
@@ -288,6 +306,11 @@ export class Effects {
       return { ...NOTHING, first: wires.after(() => this.loadingInTime(device, memory, number, cases, under, { depth: 0, wires })) };
     }
     const { within = AS_SAID } = evening;
+    if (under.some((g) => memory.stores.some((s) => g.variable === ref(device.id, s)))) {
+      const then = thenOf(`${device.id}.${memory.id}`);
+      const { first, list, last } = this.loading(device, memory, number, came(then, under), how, evening);
+      return { first: [...within(noteWhether(then, under)), ...first], list, last };
+    }
     const called = () => this.frame(device, memory, number, cases, under, how);
     const { when, first, last } = under.length || how.depth ? called() : keptIn(keptIn(this.framesSaid, ref(device.id, memory.id), () => new Map<number, Frame>()), number, called);
     const [only, ...others] = cases;
@@ -306,18 +329,22 @@ export class Effects {
     const numbered = (name: string) => (name === UNKNOWN || isOther(name) ? undefined : Number(name));
     const within = (name: string): Omit<Case, 'when'> => ({ program: programOn(this.shelf, device, memory, number, numbered(name)), of: numbered(name) });
     if (!domain) return [{ when: ALWAYS, ...within(String(this.domains.constant(loaded))) }];
-    return domain.map((name) => ({ ...within(name), when: [{ variable: loaded, in: [name] }] }));
+    return domain.map((name): Case => {
+      const found = within(name);
+      const isOpen = name === UNKNOWN || (isOther(name) && !found.program);
+      return { ...found, when: [{ variable: loaded, in: [name] }], ...(isOpen ? { program: undefined, isOpen } : {}) };
+    });
   }
 
   /** What loading a number leaves in the controls that the memory stores; what nobody wrote down is not known afterwards. */
-  private contents(device: Device, memory: Memory, number: number, { program, of }: Omit<Case, 'when'>, when: readonly Guard[], how: How): readonly SystemAct[] {
+  private contents(device: Device, memory: Memory, number: number, { program, of, isOpen }: Omit<Case, 'when'>, when: readonly Guard[], how: How): readonly SystemAct[] {
     const written = program && program.contents !== 'unplanned' ? program.contents : undefined;
     return memory.stores.flatMap((name) => {
       const control = ref(device.id, name);
       if (!this.isVariable(control)) return [];
       const value = written?.[name];
       if (value !== undefined) return this.set(device, control, value, when, how);
-      if (!askedIn(this.b, device).has(name)) return this.set(device, control, UNKNOWN, when, how);
+      if (isOpen || !askedIn(this.b, device).has(name)) return this.set(device, control, UNKNOWN, when, how);
       const holds = holdsOf({ device: device.id, memory: memory.id, number, of, control: name });
       return this.knownValues(control).flatMap((v) => this.set(device, control, v, [...when, { variable: holds, in: [v] }], how));
     });
@@ -340,14 +367,14 @@ export class Effects {
     const loaded = ref(device.id, memory.control);
     const when = this.loads(memory, loaded, this.domains.named(loaded, number), under);
     const then = when.length ? wires.name(thenOf(`${device.id}.${memory.id}`)) : undefined;
-    const guards = then === undefined ? ALWAYS : came(then);
+    const guards = then === undefined ? ALWAYS : came(then, when);
     const said: SystemAct[] = then === undefined ? [] : [...noteWhether(then, when)];
     said.push(...wires.loads(device, memory, guards));
     const forks = cases.map((c) => {
-      if (cases.length === 1) return { guards, program: c.program, of: c.of };
+      if (cases.length === 1) return { ...c, guards };
       const which = wires.name(thenOf(`${device.id}.${memory.id}.case`));
       said.push(...noteWhether(which, [...guards, ...c.when]));
-      return { guards: came(which), program: c.program, of: c.of };
+      return { ...c, guards: came(which, [...guards, ...c.when]) };
     });
     if (this.isVariable(loaded)) said.push(...this.one({ variable: loaded, set: this.domains.named(loaded, number) }, guards));
     for (const fork of forks) said.push(...this.contents(device, memory, number, fork, fork.guards, how), ...this.latches(device, memory, fork.program, fork.guards));
@@ -411,7 +438,7 @@ export class Effects {
         const same = this.guardThatHolds(control, number);
         const known = [...under, ...given];
         before.set(miss.first, [...before.get(miss.first) ?? [], ...this.one({ variable: earOf(to.id), set: FRESH }, known), ...(same ? this.one({ variable: earOf(to.id), set: SAME }, [...known, ...same]) : [])]);
-        said.push(...this.guarded([...given, { variable: earOf(to.id), in: [only === 'not loaded yet' ? SAME : FRESH] }], heard));
+        said.push(...this.guarded([...given, { variable: earOf(to.id), in: [only === 'not loaded yet' ? SAME : FRESH], ...(isOpen(known) ? { open: [MAYBE] } : {}) }], heard));
       }
     };
     const sayAt = (i: number): readonly SystemAct[] => {
@@ -464,7 +491,7 @@ export class Effects {
     const { coarse, fine } = this.domains.banks(device);
     if (bank !== undefined) return [{ number: pc + 128 * bank, when: ALWAYS }];
     const names = bankOf(device.id);
-    const is = (variable: string, values: readonly number[], value: number): readonly Guard[] => (values.length > 1 ? [{ variable, in: [String(value)], open: [MAYBE_BANK] }] : []);
+    const is = (variable: string, values: readonly number[], value: number): readonly Guard[] => (values.length > 1 ? [{ variable, in: [String(value)], ...(this.domains.isBankOpen(device) ? { open: [MAYBE] } : {}) }] : []);
     return coarse.flatMap((c) => fine.map((f) => ({ number: pc + 128 * ((c << 7) | f), when: [...is(names.coarse, coarse, c), ...is(names.fine, fine, f)] })));
   }
 
@@ -474,7 +501,7 @@ export class Effects {
     const { coarse, fine } = this.domains.banks(device);
     const names = bankOf(device.id);
     const [variable, values] = controller === 0 ? [names.coarse, coarse] : [names.fine, fine];
-    return values.length > 1 ? guardedBy(under, [{ variable, set: String(value) }], () => [...values.map(String), MAYBE_BANK]) : [];
+    return values.length > 1 ? guardedBy(under, [{ variable, set: String(value) }], () => [...values.map(String), MAYBE]) : [];
   }
 
   private pulse(device: Device, jack: string, when: readonly Guard[], how: How): readonly SystemAct[] {
@@ -518,7 +545,6 @@ export class Effects {
 }
 
 const NOTHING: Loading = { first: [], list: [], last: [] };
-const MAYBE_BANK = 'maybe';
 
 /** Messages of the same number are the same. */
 const messageNumber = (message: Message): number => {

@@ -23,8 +23,8 @@ export const isControl = (variable: string): boolean => variable.startsWith('dev
 
 export const unknownOf = (variable: string): string => (isControl(variable) ? UNKNOWN : MAYBE);
 
-/** It came about. */
-export const came = (then: string): readonly Guard[] => [{ variable: then, in: [YES], open: [MAYBE] }];
+/** It came about, as noted under these conditions: only where one of them could be open it may not be known. */
+export const came = (then: string, when: readonly Guard[]): readonly Guard[] => [{ variable: then, in: [YES], ...(isOpen(when) ? { open: [MAYBE] } : {}) }];
 
 const closed = ({ variable, in: values }: Guard): Condition => ({ variable, in: values });
 const widened = ({ variable, in: values, open }: Guard): Condition => ({ variable, in: open ? [...values, ...open] : values });
@@ -33,9 +33,6 @@ const widened = ({ variable, in: values, open }: Guard): Condition => ({ variabl
 export const perhaps = (when: readonly Guard[]): readonly Condition[] => (isOpen(when) ? when.map(widened) : when);
 
 export const isOpen = (when: readonly Guard[]): boolean => when.some((g) => g.open);
-
-/** The conditions as the prover reads them: they hold for sure. */
-const sure = (when: readonly Guard[]): readonly Condition[] => (isOpen(when) ? when.map(closed) : when);
 
 /** The values that a variable may have, for saying "any but this one". */
 export type DomainOf = (variable: string) => readonly string[];

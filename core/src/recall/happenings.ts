@@ -14,7 +14,7 @@ import { isOpen } from './guards.js';
 import { ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
-import { placeOnShelf, shelfKey, type Shelf } from './shelf.js';
+import { shelfKey, type Shelf } from './shelf.js';
 import type { Condition, SystemAct, SystemEvent } from './proof/system.js';
 import { numberOf } from './proof/texts.js';
 
@@ -31,6 +31,8 @@ export type Footstep =
     readonly does: 'call'; readonly device: Id<'device'>; readonly memory: string; readonly slot: number;
     /** Nobody wrote down what it holds; here it is taken to hold these, by the system's names. */
     readonly holds?: Readonly<Record<string, string>>;
+    /** Stands for any of several that nobody wrote down; this one is called where the first is loaded already. */
+    readonly or?: number;
   }
   /** `stomp` is pressed and let go at once: enough where a switch only latches. */
   | { readonly does: 'press' | 'release' | 'stomp'; readonly device: Id<'device'>; readonly switch: string; /** The message that it sends in this place, counted from 0, never arrives. */ readonly loses?: number }
@@ -135,15 +137,17 @@ const otherCalls = (c: Compilation, { domains, shelf, effects }: Said, halves: R
   return all(b.rig, 'device').filter((d) => plugged.has(d.id)).flatMap((device) => [...footCalls(device)].flatMap(([memory, numbers]) => {
     const loaded = ref(device.id, memory.control);
     if (memory.inside !== undefined) return callEach(device, memory, [...numbers].filter((n) => ![...halves].some((p) => p.device === device.id && p.memory === memory.id && p.number === n)), effects);
-    const empty = new Map<string, number>();
+    const empty = new Map<string, number[]>();
     const written: number[] = [];
     for (const n of numbers) {
       const program = shelf.get(shelfKey(device.id, memory.id, n));
-      if (!program) keptIn(empty, domains.named(loaded, n), () => n);
+      if (!program) keptIn(empty, domains.named(loaded, n), () => []).push(n);
       else if (!whole.has(program) && !halves.has(program)) written.push(n);
     }
-    const key = `feet call ${device.id}.${memory.id} ${[...written, ...empty.values()].join()} ${written.map((n) => kept.tag(shelf.get(shelfKey(device.id, memory.id, n)))).join()}`;
-    return kept.keep(key, () => [...callEach(device, memory, written, effects), ...[...empty.values()].flatMap((n) => callEmpty(b, device, memory, n, effects))]);
+    const named = [...empty].flatMap(([name, those]) => (isOther(name) ? [] : those));
+    const unnamed = [...empty].flatMap(([name, those]) => (isOther(name) ? [those] : []));
+    const key = `feet call ${device.id}.${memory.id} ${[...written, ...named, ...unnamed.flat()].join()} ${written.map((n) => kept.tag(shelf.get(shelfKey(device.id, memory.id, n)))).join()}`;
+    return kept.keep(key, () => [...callEach(device, memory, [...written, ...named], effects), ...unnamed.flatMap((those) => callEmpty(b, device, memory, those, effects))]);
   }));
 };
 
@@ -151,13 +155,14 @@ const otherCalls = (c: Compilation, { domains, shelf, effects }: Said, halves: R
 const MOST_HELD = 64;
 
 /** A foot calls a slot that nobody wrote anything down for: once for each way in which it may leave what other things rest on. */
-const callEmpty = (b: Bearings, device: Device, memory: Memory, slot: number, effects: Effects): readonly Happening[] => {
+const callEmpty = (b: Bearings, device: Device, memory: Memory, [slot, or]: readonly number[], effects: Effects): readonly Happening[] => {
+  if (slot === undefined) return [];
   const asked = memory.stores.filter((s) => s !== memory.control && askedIn(b, device).has(s) && effects.isVariable(ref(device.id, s)));
   const held = asked.reduce<Readonly<Record<string, string>>[]>((before, s) => before.flatMap((one) => effects.knownValues(ref(device.id, s)).map((v) => ({ ...one, [s]: v }))), [{}]);
   const ways = held.length <= MOST_HELD ? held : [Object.fromEntries(asked.map((s) => [s, UNKNOWN]))];
   return ways.map((holds, i): Happening => [
     { id: `${callId(device.id, memory.id, slot)}${i ? `:${i}` : ''}`, acts: effects.loadAsIf(device, memory, slot, holds) },
-    { does: 'call', device: device.id, memory: memory.id, slot, ...(asked.length && ways.length > 1 ? { holds } : {}) },
+    { does: 'call', device: device.id, memory: memory.id, slot, ...(or === undefined ? {} : { or }), ...(asked.length && ways.length > 1 ? { holds } : {}) },
   ]);
 };
 
@@ -263,7 +268,7 @@ const pedalEvents = (b: Bearings, domains: Domains, effects: Effects, shelf: She
       for (const byte of POSITIONS) {
         const acts = [
           ...sweeping.flatMap((p) => effects.follow(device, actsAt(p.sweeps, jack, byte), loadedIs(b, domains, p))),
-          ...fixed.flatMap((a) => effects.setOffInTime(device, a, byte)),
+          ...effects.setOffInTime(fixed.map((a) => [device, a] as const), byte),
         ];
         keptIn(byText, JSON.stringify(acts), (): Happening => [{ id: `pedal:${input}:${byte}`, acts }, { does: 'pedal', device: id, jack, byte }]);
       }
@@ -289,7 +294,7 @@ const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
       const step: Footstep = { does: 'foot', device: device.id, actuator: first!.id };
       const guards = own.length === 1 ? effects.guards(device.id, own[0]!.when) : undefined;
       if (guards && !isOpen(guards)) return [[{ id: `foot:${device.id}.${first!.id}`, ...(guards.length ? { when: guards } : {}), acts: effects.follow(device, own[0]!.acts, []) }, step]];
-      return [[{ id: `foot:${device.id}.${first!.id}`, acts: own.flatMap((a) => effects.setOffInTime(device, a)) }, step]];
+      return [[{ id: `foot:${device.id}.${first!.id}`, acts: effects.setOffInTime(own.map((a) => [device, a] as const)) }, step]];
     });
   });
 
@@ -316,9 +321,7 @@ const powerEvents = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effec
     if (tags) tags.push(kept.tag(program));
     else programs.set(program.device, [kept.tag(program)]);
   }
-  return all(b.rig, 'device').flatMap((device) => kept.keep(`power ${device.id} ${programs.get(device.id)?.join() ?? ''}`, () => powerCycle(b, domains, shelf, effects, device).map((acts, i): Happening => {
-    const open = device.controls.filter((control) => control.powerUp === 'unknown' || control.powerUp === 'loaded').map((control) => ref(device.id, control.id));
-    const wakes = Object.fromEntries(acts.flatMap((act) => (open.includes(act.variable as Ref) && 'set' in act && (act.when ?? []).every((w) => w.in.every((v) => v === UNKNOWN || isOther(v))) ? [[act.variable, act.set]] : []))) as Record<Ref, string>;
+  return all(b.rig, 'device').flatMap((device) => kept.keep(`power ${device.id} ${programs.get(device.id)?.join() ?? ''}`, () => powerCycle(b, domains, shelf, effects, device).map(({ acts, wakes }, i): Happening => {
     return [{ id: `power:${device.id}${i ? `:${i}` : ''}`, acts }, { does: 'power', device: device.id, wakes }];
   })));
 };

@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
-import { ref, splitRef, type Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { keptIn, once } from '../rig/kept.js';
 import type { Program } from '../rig/program.js';
 import { programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
@@ -62,7 +62,7 @@ class Gatherer {
 }
 
 export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Sound): Intention => {
-  const said = saidBy(rig, sound, anatomy.hookup);
+  const said = saidHere(rig, anatomy, sound);
   const g = new Gatherer(grounds);
   const free = new Set<Ref>();
   for (const [control, value] of said.controls) {
@@ -80,7 +80,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
     const off = switchedOff(loop, rig, anatomy);
     if (off && !loop.holds.some((r) => wantedIn.has(r) || said.stages.get(r) === 'any')) g.take(off);
   }
-  const heard = wantedPairs(anatomy, sound);
+  const { pairs: heard, problems: unheard } = heardIn(anatomy, sound);
   for (const pair of heard) {
     if (pair.as === 'silent' || pair.as === 'either') continue;
     const from = anatomy.wiring.sources.find((s) => s.ref === pair.from);
@@ -92,8 +92,25 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
 
   const state = onTopOf(grounds.resting, { get: (control) => g.wants.get(control)?.value });
   const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
-  return { wants: g.wants, state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...whatFails(traced, said, heard, order, anatomy)] };
+  return { wants: g.wants, state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...unheard, ...whatFails(traced, said, heard, order, anatomy)] };
 };
+
+/** What a sound says, without what it says of boxes that stay at home in this hook-up. */
+const saidHere = (rig: Rig, anatomy: Anatomy, sound: Sound): Said => {
+  const said = saidBy(rig, sound, anatomy.hookup);
+  const home = leftAtHome(rig, anatomy);
+  if (home.size === 0) return said;
+  const here = <T>(wants: ReadonlyMap<Ref, T>): ReadonlyMap<Ref, T> => new Map([...wants].filter(([target]) => !home.has(splitRef(target).device)));
+  return { stages: here(said.stages), controls: here(said.controls), pedals: here(said.pedals) };
+};
+
+/** Boxes that have no cable in this hook-up and do have one in another: they are not part of this one. */
+export const leftAtHome = (rig: Rig, { hookup, wiring }: Anatomy): ReadonlySet<Id<'device'>> => keptIn(keptIn(atHome, rig.parts.cable, () => new Map<Id<'hookup'>, ReadonlySet<Id<'device'>>>()), hookup.id, () => {
+  const [here, elsewhere] = [new Set([...wiring.plugged].map((jack) => splitRef(jack).device)), new Set<Id<'device'>>()];
+  for (const cable of rig.parts.cable.values()) if (cable.hookup !== hookup.id) for (const end of cable.ends) elsewhere.add(splitRef(end).device);
+  return new Set([...elsewhere].filter((device) => !here.has(device)));
+});
+const atHome = new WeakMap<Rig['parts']['cable'], Map<Id<'hookup'>, ReadonlySet<Id<'device'>>>>();
 
 /** What a loop that holds nothing wanted is to be; nothing where that makes no difference. */
 const switchedOff = once((loop: Loop, rig: Rig, anatomy: Anatomy): Wanted | undefined => {
@@ -186,7 +203,9 @@ const heldBy = once((program: Program): readonly Wanted[] => {
 });
 
 /** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
-export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => {
+export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => heardIn(anatomy, sound).pairs;
+
+const heardIn = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): { readonly pairs: readonly Pair[]; readonly problems: readonly Problem[] } => {
   const { sources, ends, wired } = anatomy.wiring;
   const instrument = sources.find((s) => wired.has(s.device))?.ref;
   const said = [...(sound.hears ?? anatomy.hookup.hears)];
@@ -194,19 +213,21 @@ export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): read
     const from = h.from === 'the instrument in hand' ? instrument : h.from;
     return from ? [{ from, at: h.at, as: h.as }] : [];
   });
-  if (fromSaid.length || !instrument) return fromSaid;
+  if (fromSaid.length) return { pairs: fromSaid, problems: [] };
+  if (!instrument) return { pairs: [], problems: [{ is: 'unheard', lacks: 'an instrument' }] };
   const there = (is: string) => ends.filter((e) => e.end.is === is && wired.has(e.device));
   const chosen = there('house').length ? there('house') : there('stage').length ? there('stage') : ends.filter((e) => e.end.is !== 'tuner' && wired.has(e.device));
-  return chosen.map((e) => ({ from: instrument, at: e.ref, as: 'sounds' }));
+  return { pairs: chosen.map((e) => ({ from: instrument, at: e.ref, as: 'sounds' })), problems: chosen.length ? [] : [{ is: 'unheard', lacks: 'an end' }] };
 };
 
 const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly Ref[], anatomy: Anatomy): readonly Problem[] => {
   const problems: Problem[] = [];
   for (const [stage, is] of said.stages) {
-    if (is === 'in' && anatomy.stages.has(stage) && t.stages.get(stage) !== 'in') problems.push({ is: 'unreached', stage });
+    if (is === 'in' && t.stages.get(stage) !== 'in') problems.push({ is: 'unreached', stage });
   }
   for (const [stage, embedded] of anatomy.stages) {
-    if (!embedded.always && !embedded.rides && (said.stages.get(stage) ?? 'out') === 'out' && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
+    const isWantedOut = said.stages.get(stage) === 'out' || (!said.stages.has(stage) && !embedded.always && !embedded.rides);
+    if (isWantedOut && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
   }
   for (const { from, at, as } of heard) {
     const reach = t.reaches.find((r) => r.source.ref === from && r.end.ref === at);

@@ -39,11 +39,11 @@ describe('who takes notice of a message', () => {
   });
 });
 
-test('what stored messages and contacts can change is never called left alone', () => {
+test('what messages, contacts and feet can change is never called left alone', () => {
   const b = on(demo);
   const moved = touched(b, [...compile(b).sounds.values()]);
   expect([...moved]).toEqual(expect.arrayContaining(['device:dly.program', 'device:dly.on', 'device:rev.mix', 'device:hed.channel'] as Ref[]));
-  expect(moved.has('device:cmp.on')).toBe(false);
+  expect([moved.has('device:cmp.on'), moved.has('device:hed.gain')]).toEqual([true, false]);
 });
 
 describe('a model that remembers', () => {

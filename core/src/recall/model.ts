@@ -8,7 +8,7 @@ import type { Compiled, Wanted } from './compiled.js';
 import { domainsOf, UNKNOWN, type Domains } from './domains.js';
 import { bankOf, EAR_DOMAIN, earOf, Effects, hasEar } from './effects.js';
 import { isThen, MAYBE, THEN_DOMAIN } from './guards.js';
-import { DEAF_DOMAIN, deafOf } from './on-the-wire.js';
+import { DEAF_DOMAIN, deafOf, ENDLESS } from './on-the-wire.js';
 import { once } from '../rig/kept.js';
 import { isHolds, placeOnShelf, unwrittenOf, type Shelf } from './shelf.js';
 import { happenings, type Footstep, type Happening, type Said } from './happenings.js';
@@ -34,6 +34,10 @@ export interface Modelled {
   readonly said: Said;
   /** Controls that wake in too many ways together for what boxes do on waking to be worked out. */
   readonly tooMany: readonly string[];
+  /** After some stomp boxes tell each other what to do without end. */
+  readonly isEndless: boolean;
+  /** Events after which it is not known how a box woke, because it can in too many ways. */
+  readonly anyhow: ReadonlySet<string>;
 }
 
 export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
@@ -49,7 +53,8 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const ground: RecallSystem = { variables: [...variables, ...memos(b, domains, happens)], together, events: happens.map(([event]) => event), sounds };
   return {
     system: relevant(ground, memory), ground,
-    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said, tooMany,
+    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said, tooMany, isEndless: isEndless(happens),
+    anyhow: new Set(happens.flatMap(([event, step]) => (step.does === 'power' && Object.values(step.wakes).includes(UNKNOWN) ? [event.id] : []))),
   };
 };
 
@@ -68,12 +73,15 @@ const memos = (b: Bearings, domains: Domains, happens: readonly Happening[]): re
     const known = domains.of.get(ref(device, control))!.filter((v) => v !== UNKNOWN);
     return { id, domain: known, initial: known };
   });
-  return [...ears, ...deaf, ...banks, ...holds, ...thensIn(happens).map((id) => ({ id, domain: THEN_DOMAIN, initial: THEN_DOMAIN.slice(0, 1) }))];
+  return [...ears, ...deaf, ...banks, ...holds, ...thenVariables(happens.map(([event]) => event)), ...(isEndless(happens) ? [{ id: ENDLESS, domain: ['no', 'yes'], initial: ['no'] }] : [])];
 };
 
+const isEndless = (happens: readonly Happening[]): boolean => happens.some(([event]) => endlessOf(event));
+const endlessOf = once((event: SystemEvent): boolean => event.acts.some((act) => act.variable === ENDLESS));
 const thensOf = once((event: SystemEvent): readonly string[] => [...new Set(event.acts.flatMap((act) => (isThen(act.variable) ? [act.variable] : [])))]);
 const holdsIn = once((event: SystemEvent): readonly string[] => [...new Set(event.acts.flatMap((act) => (act.when ?? []).flatMap((c) => (isHolds(c.variable) ? [c.variable] : []))))]);
-const thensIn = (happens: readonly Happening[]): readonly string[] => [...new Set(happens.flatMap(([event]) => thensOf(event)))];
+/** What events remember within themselves. */
+export const thenVariables = (events: readonly SystemEvent[]): readonly Variable[] => [...new Set(events.flatMap(thensOf))].map((id) => ({ id, domain: THEN_DOMAIN, initial: THEN_DOMAIN.slice(0, 1) }));
 
 /** Planned slots of controllers that other boxes reach: what such a slot holds is part of what a call does. */
 const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {

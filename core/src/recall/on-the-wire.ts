@@ -7,7 +7,7 @@ import { cablesOf, partOf } from '../rig/rig.js';
 import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { Effects } from './effects.js';
-import { came, guardedBy, isThen, MAYBE, noteWhether, thenOf, type Guard } from './guards.js';
+import { came, guardedBy, isOpen, isThen, MAYBE, noteWhether, thenOf, type Guard } from './guards.js';
 import { listenerAt } from './listeners.js';
 import type { SystemAct } from './proof/system.js';
 
@@ -32,6 +32,8 @@ interface Loads {
   readonly deafUntilUs: number;
   /** It may not have taken place. */
   readonly isOpen: boolean;
+  /** Nobody may know whether it took place. */
+  readonly isUnsure: boolean;
 }
 
 /** By which of its loads a box is deaf right now, or by none. It is no control of the box. */
@@ -42,7 +44,10 @@ export const DEAF_DOMAIN: readonly string[] = [HEARS, ...Array.from({ length: MO
 
 /** A thru passes a byte on with a small delay (assumed: two microseconds of opto-coupler). */
 const THRU_US = 2;
-const MOST_MESSAGES = 2000;
+/** What sends more than this after one stomp goes on without end. */
+const MOST_MESSAGES = 600;
+/** Stands in an event after which boxes tell each other what to do without end. It is no control of a box. */
+export const ENDLESS = 'endless';
 
 /** What hangs on what: the cable in each jack, and to which outputs a box passes on what comes in. */
 const wiresOf = once((b: Bearings) => {
@@ -106,7 +111,8 @@ export class OnTheWire {
       said.push(...next.run());
     }
     const firsts = [...this.used].map((device): SystemAct => ({ variable: deafOf(device as Id<'device'>), set: HEARS }));
-    return withoutUnread([...firsts, ...said]);
+    const endless: readonly SystemAct[] = this.sentSoFar > MOST_MESSAGES ? [{ variable: ENDLESS, set: 'yes' }] : [];
+    return withoutUnread([...firsts, ...said, ...endless]);
   }
 
   private soonest(): Planned | undefined {
@@ -123,14 +129,14 @@ export class OnTheWire {
   send(device: Device, act: Sending, when: readonly Guard[]): readonly SystemAct[] {
     const port = ref(device.id, act.at);
     if ('bpm' in act.send) {
-      this.deliver(port, act.send, when, this.now, new Set(), 0);
+      this.deliver(port, act.send, when, this.now + (act.afterMs ?? 0) * 1000, new Set(), 0);
       return [];
     }
     if (this.isTooMuch()) return [];
     const isNoted = when.length === 0 || (when.length === 1 && isThen(when[0]!.variable));
     const then = isNoted ? undefined : this.name(thenOf(`${device.id}.${act.at}`));
     const queue = keptIn(this.toSend, port, () => []);
-    onTheWire(act.send).forEach((message, i) => queue.push({ message, under: then === undefined ? when : came(then), afterUs: i ? 0 : (act.afterMs ?? 0) * 1000 }));
+    onTheWire(act.send).forEach((message, i) => queue.push({ message, under: then === undefined ? when : came(then, when), afterUs: i ? 0 : (act.afterMs ?? 0) * 1000 }));
     if (!this.sending.has(port)) this.sendNext(port);
     return then === undefined ? [] : noteWhether(then, when);
   }
@@ -173,7 +179,7 @@ export class OnTheWire {
         if (by.has(out) || this.isTooMuch()) continue;
         let there = us + THRU_US;
         if (!('bpm' in message) && this.effects.isShared(device, next)) {
-          there = Math.max(us, this.free.get(out) ?? 0) + bytesIn(message) * BYTE_US;
+          there = Math.max(there, (this.free.get(out) ?? 0) + bytesIn(message) * BYTE_US);
           this.free.set(out, there);
         }
         this.deliver(out, message, under, there, new Set([...by, out]), hops + 1);
@@ -215,21 +221,32 @@ export class OnTheWire {
     const all = this.loaded.get(device.id) ?? [];
     const sure = all.findLastIndex((l) => !l.isOpen);
     const possible = all.map((l, i) => ({ name: `${i + 1}`, hears: l.deafUntilUs <= this.now })).slice(Math.max(0, sure));
+    const canBeOpen = all.some((l) => l.isUnsure);
     const states = sure < 0 ? [{ name: HEARS, hears: true }, ...possible] : possible;
     if (states.every((s) => s.hears)) return [];
     if (states.every((s) => !s.hears)) return 'deaf';
-    return [{ variable: deafOf(device.id), in: states.filter((s) => s.hears).map((s) => s.name), open: [MAYBE] }];
+    return [{ variable: deafOf(device.id), in: states.filter((s) => s.hears).map((s) => s.name), ...(canBeOpen ? { open: [MAYBE] } : {}) }];
   }
 
   /** A box begins to load. */
   loads(device: Device, memory: Memory, when: readonly Guard[]): readonly SystemAct[] {
     if (!device.midi || memory.gapMs === 0) return [];
     const all = this.loaded.get(device.id) ?? [];
-    all.push({ deafUntilUs: this.now + memory.gapMs * 1000, isOpen: when.length > 0 });
+    all.push({ deafUntilUs: this.now + memory.gapMs * 1000, isOpen: when.length > 0, isUnsure: isOpen(when) });
     this.loaded.set(device.id, all);
     return guardedBy(when, [{ variable: deafOf(device.id), set: `${Math.min(all.length, MOST_LOADS)}` }], () => DEAF_DOMAIN);
   }
 }
+
+/** Whether what leaves by an output has to share a wire further on with what other boxes send: how long it takes then depends on them. */
+export const sharesWires = (effects: Effects, port: Ref, seen = new Set<Ref>()): boolean => {
+  const arrives = wiresOf(effects.b).get(port);
+  if (!arrives || seen.has(port)) return false;
+  seen.add(port);
+  const { device: id, name } = splitRef(arrives);
+  const device = partOf(effects.b.rig, id);
+  return device !== undefined && passesOn(device, name).some((next) => effects.isShared(device, next) || sharesWires(effects, ref(id, next), seen));
+};
 
 const isMemo = (variable: string): boolean => isThen(variable) || variable.startsWith('deaf:');
 

@@ -4,7 +4,7 @@ import { ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
 import { partOf } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
-import { hasBanks, type Domains } from './domains.js';
+import type { Domains } from './domains.js';
 import { listeners } from './listeners.js';
 import { shelfKey, type Shelf } from './shelf.js';
 
@@ -21,8 +21,9 @@ export class Plainness {
     this.talking = new Set([...shelf.values()].filter((p) => p.acts.length > 0).map((p) => shelfKey(p.device, p.memory, 0)));
   }
 
+  /** What a list does itself is done before the first of its messages arrives, wherever it stands: such a list is plain only where it stands first. */
   isList(device: Device, acts: readonly Act[]): boolean {
-    return keptIn(this.lists, acts, () => acts.every((act) => !act.when?.length && this.is(device, act)));
+    return keptIn(this.lists, acts, () => acts.every((act, i) => !act.when?.length && this.is(device, act) && (i === 0 || 'send' in act || !('send' in acts[i - 1]!))));
   }
 
   is(device: Device, act: Act): boolean {
@@ -35,20 +36,27 @@ export class Plainness {
     if ('pulse' in act) return this.contactIsPlain(device, act.pulse);
     if (!('send' in act)) return true;
     if ('bpm' in act.send) return true;
-    if ('bank' in act.send && act.send.bank !== undefined && this.domainsHaveBanks()) return false;
-    if ('cc' in act.send && (act.send.cc === 0 || act.send.cc === 32)) return false;
+    const selects = ('bank' in act.send && act.send.bank !== undefined) || ('cc' in act.send && (act.send.cc === 0 || act.send.cc === 32));
+    if (selects && this.somebodyMinds('bank' in act.send)) return false;
     const heard = listeners(this.b, device.id, act.at, act.send);
     if (new Set(heard.map((l) => l.device.id)).size < heard.length) return false;
-    return heard.every((l) => !l.channelBy && l.device.id !== device.id && !hasBanks(l.device) && l.answers.every((a) => this.answersQuietly(l.device, a)));
+    return heard.every((l) => !l.channelBy && l.device.id !== device.id && !this.isInBanks(l.device) && l.answers.every((a) => this.answersQuietly(l.device, a)));
   }
 
-  /** Somebody could take notice of the bytes that select a bank. */
-  private domainsHaveBanks(): boolean {
-    return [...this.b.rig.parts.device.values()].some((d) => hasBanks(d) || d.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && (a.by.number === 0 || a.by.number === 32)));
+  /** More than one bank may stand selected at the box. */
+  private isInBanks(device: Device): boolean {
+    const { coarse, fine } = this.domains.banks(device);
+    return coarse.length > 1 || fine.length > 1;
+  }
+
+  /** Somebody takes notice of the control changes that select a bank: a box that has several, or one that takes them for something else. */
+  private somebodyMinds(asBank: boolean): boolean {
+    return [...this.b.rig.parts.device.values()].some((d) => this.isInBanks(d) || (asBank && d.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && (a.by.number === 0 || a.by.number === 32))));
   }
 
   private answersQuietly(device: Device, actuator: Actuator): boolean {
-    return (actuator.acts.length < 2 || !actuator.when?.length) && actuator.acts.every((act) => ('control' in act ? this.relaysArePlain(device, act.control) : 'load' in act && this.loadsQuietly(device, act.load)));
+    if (actuator.when?.length && (actuator.acts.length > 1 || actuator.acts.some((act) => 'load' in act))) return false;
+    return actuator.acts.every((act) => ('control' in act ? this.relaysArePlain(device, act.control) : 'load' in act && this.loadsQuietly(device, act.load)));
   }
 
   private loadsQuietly(device: Device, id: string): boolean {

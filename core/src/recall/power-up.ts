@@ -120,11 +120,11 @@ const groupOf = (variable: Ref, initial: ReadonlyMap<Ref, readonly string[]>, gr
 };
 
 /** More ways to wake than this are not looked at one by one. */
-const MOST_ROWS = 20_000;
+const MOST_ROWS = 4096;
 
 /** What boxes do when they wake is done at the first power-up too. @returns what it touches, when there are too many ways to wake for that to be worked out */
 const wakeActs = (b: Bearings, effects: Effects, domains: Domains, initial: Map<Ref, readonly string[]>, groups: Group[]): readonly string[] => {
-  const acts = all(b.rig, 'device').flatMap((device) => device.actuators.flatMap((a) => ('power' in a.by ? effects.setOffInTime(device, a) : [])));
+  const acts = effects.setOffInTime(all(b.rig, 'device').flatMap((device) => device.actuators.flatMap((a) => ('power' in a.by ? [[device, a] as const] : []))));
   const touched = [...new Set(acts.flatMap((act) => [act.variable, ...(act.when ?? []).map((c) => c.variable)]))];
   const controls = touched.filter((v): v is Ref => domains.of.has(v as Ref));
   if (controls.length === 0) return [];
@@ -199,15 +199,22 @@ const unwrittenOnWaking = (b: Bearings, domains: Domains, device: Device): reado
     return unnamed.length ? [{ control, when: domains.of.has(loaded) ? [{ variable: loaded, in: unnamed }] : [] }] : [];
   });
 
-/** Controls of a box that wake in too many ways together to be looked at one by one. */
+/** Controls of a box that may wake in too many ways together to be looked at one by one. */
 export const wakesAnyhow = (b: Pick<Bearings, 'rig' | 'control'>, device: Device): readonly Ref[] => {
-  const open = device.controls.filter((c) => c.powerUp === 'unknown' && askedIn(b, device).has(c.id));
-  const sizes = open.map((c) => ('values' in c.domain ? c.domain.values.length : 2));
+  const open = device.controls.filter((c) => (c.powerUp === 'unknown' || c.powerUp === 'loaded') && askedIn(b, device).has(c.id));
+  const sizes = open.map((c) => ('values' in c.domain ? c.domain.values.length : 8));
   return sizes.reduce((n, x) => n * x, 1) > MOST_BRANCHES ? open.map((c) => ref(device.id, c.id)) : [];
 };
 
+/** One way in which a box may wake. */
+interface Waking {
+  readonly acts: readonly SystemAct[];
+  /** What it leaves open comes up so, by the system's names. */
+  readonly wakes: Readonly<Record<Ref, string>>;
+}
+
 /** What happens when one box loses its supply and wakes again, once for each way in which it may wake. */
-export const powerCycle = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects, device: Device): readonly (readonly SystemAct[])[] => {
+export const powerCycle = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects, device: Device): readonly Waking[] => {
   const fixed: SystemAct[] = [];
   for (const control of device.controls) {
     const r = ref(device.id, control.id);
@@ -224,10 +231,13 @@ export const powerCycle = (b: Bearings, domains: Domains, shelf: Shelf, effects:
     };
     return [...act(f.closed, true), ...act(f.open, false)];
   });
-  const wakes = device.actuators.flatMap((a) => ('power' in a.by ? effects.setOffInTime(device, a) : []));
+  const wakes = effects.setOffInTime(device.actuators.flatMap((a) => ('power' in a.by ? [[device, a] as const] : [])));
   const { coarse, fine } = domains.banks(device);
   const banks: SystemAct[] = [...(coarse.length > 1 ? [{ variable: bankOf(device.id).coarse, set: '0' }] : []), ...(fine.length > 1 ? [{ variable: bankOf(device.id).fine, set: '0' }] : [])];
-  return branchesOf(b, domains, effects, device).map((branch) => [...banks, ...fixed, ...branch, ...loads, ...rereads, ...wakes]).filter((acts) => acts.length > 0);
+  const isOwn = (act: SystemAct) => act.variable.startsWith(`${device.id}.`) && 'set' in act;
+  return branchesOf(b, domains, effects, device).map((branch): Waking => ({
+    acts: [...banks, ...fixed, ...branch, ...loads, ...rereads, ...wakes], wakes: Object.fromEntries(branch.filter(isOwn).map((act) => [act.variable, (act as { set: string }).set])),
+  })).filter(({ acts }) => acts.length > 0);
 };
 
 /** What a box that wakes in a program of a memory finds in it. */

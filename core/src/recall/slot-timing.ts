@@ -1,5 +1,5 @@
 import type { Act, Message } from '../rig/act.js';
-import type { Device, Memory } from '../rig/device.js';
+import { hasBanks, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
 import { BYTE_US } from '../units/amounts.js';
@@ -93,7 +93,7 @@ export const missedBy = (device: Device, messages: readonly Reaching[], busyUnti
   const missed = new Map<number, Missed>();
   let receiver: Receiver | undefined;
   for (const { place, us, message } of messages) {
-    const number = 'pc' in message ? message.pc + 128 * (message.bank ?? 0) : undefined;
+    const number = 'pc' in message ? message.pc + (hasBanks(device) ? 128 * (message.bank ?? 0) : 0) : undefined;
     if (receiver) {
       const miss = hears(device.id, receiver, us, number);
       if (miss) missed.set(place, miss);

@@ -2,7 +2,7 @@ import { BYTE_US } from '../units/amounts.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
 import type { Compilation } from './compile.js';
-import type { Compiled } from './compiled.js';
+import type { Compiled, HandMove } from './compiled.js';
 import type { Modelled } from './model.js';
 import { bytesOf } from './slot-timing.js';
 import { levelsAt } from '../electric/level.js';
@@ -15,6 +15,8 @@ export interface Transition {
   readonly to: Id<'sound'>;
   /** Wants of the second that are wrong when it is called straight after the first, which stood right. */
   readonly wrong: readonly Ref[];
+  /** What foot and hand have to do on the way: what the second wants set and the first left otherwise. */
+  readonly hands: readonly HandMove[];
   /** Until the last message has arrived and its box has loaded, in ms. */
   readonly settleMs: number;
   /** Longest silence of a box that is on the path before or after, in ms, and which box. */
@@ -86,6 +88,7 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
     const stepDb = step(from.levels, to.levels);
     return {
       from: from.of.sound, to: to.of.sound, wrong: to.wants.filter((w) => after[w.variable] !== w.value).map((w) => w.variable as Ref),
+      hands: to.of.hand.filter((h) => String(from.of.state.get(h.control)) !== String(h.value)),
       settleMs: to.sendingMs + Math.max(0, ...loads.map((l) => l.gapMs)), gapMs: longest?.mutesMs ?? 0, ...(longest ? { gapBy: longest.device } : {}),
       tails: tailsOf(rig, from.of.trace, to.of.trace), ...(stepDb === undefined ? {} : { stepDb }),
     };

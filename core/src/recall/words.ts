@@ -59,7 +59,10 @@ export const stepText = (rig: Rig, step: Footstep): string => {
     case 'turn': return `Turn ${controlText(rig, step.control)}`;
     case 'row': return step.steps.filter((one, i) => one.does !== 'release' || i === step.steps.length - 1).map((one, i) => (i ? lowerFirst(stepText(rig, one)) : stepText(rig, one))).join(', then ');
     case 'foot': return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
-    case 'power': return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again`;
+    case 'power': {
+      const wakes = Object.entries(step.wakes).map(([control, value]) => `${controlOf(rig, control as Ref)?.name ?? splitRef(control as Ref).name} ${value}`);
+      return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again${wakes.length ? `, with ${wakes.slice(0, 4).join(', ')}` : ''}`;
+    }
   }
 };
 

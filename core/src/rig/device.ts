@@ -141,6 +141,9 @@ export const setByContact = (device: Device, jack: string): ReadonlyMap<string, 
   return sets;
 };
 
+/** A box that takes notice of a bank; one with a single bank does not. */
+export const hasBanks = (device: Device): boolean => device.memories.some((m) => m.size > 128);
+
 export interface Chain {
   readonly id: string;
   readonly from: readonly Tap[];

@@ -1,3 +1,4 @@
+import { notGranted } from '../../testing/after.js';
 import { apply } from '../change/apply.js';
 import type { Edit } from '../change/edit.js';
 import { setWant } from '../edits/sounds.js';
@@ -61,7 +62,7 @@ test('by hand: at a cue only what stands otherwise from the cue before; the find
   expect(songHands(deriveOnce(rig, BALLROOM_ID)!).every((h) => h.text === 'nothing' && h.between === 0)).toBe(true);
   const fuzz = all(rig, 'device').find((d) => d.code === 'OFZ')!;
   const cues = songs[0]!.cues.map((c) => ('sound' in c.call ? c.call.sound : undefined)!);
-  const wanting = ['off', 'on', 'on', 'off'].reduce((r, is, i) => after(r, setWant(partOf(r, cues[i]!)!, { control: `${fuzz.id}.on`, is })), rig);
+  const wanting = ['off', 'on', 'on', 'off'].reduce((r, is, i) => after(r, setWant(partOf(r, cues[i]!)!, { control: `${fuzz.id}.on`, is })), notGranted(rig, `${fuzz.id}.on`));
   const derived = deriveOnce(wanting, BALLROOM_ID)!;
   const hands = songHands(derived).find((h) => h.song === songs[0]!.id)!;
   expect(hands.between).toBe(2);

@@ -1,6 +1,7 @@
 import type { Consequences } from '@yunta/core/derive/consequences';
 
-const WORDS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
+import { VERDICT_WORDS } from '@yunta/core/recall/verdict-words';
+import { VERDICT_CLASSES } from './verdict.js';
 
 /** What an edit would bring, before it is made; undefined while it is worked out. */
 export const ConsequencesText = ({ would }: { would: Consequences | undefined }) => {
@@ -9,7 +10,7 @@ export const ConsequencesText = ({ would }: { would: Consequences | undefined })
   return (
     <>
       {would.verdicts.length + would.brings.length + would.clears.length === 0 && <p className="soft" style={{ margin: '6px 0 0' }}>No sound comes back otherwise than before.</p>}
-      {would.verdicts.map((v) => <p key={v.sound} style={{ margin: '6px 0 0' }}>“{v.name}”: {WORDS[v.before]} now, then <strong className={v.after === 'proved' ? 'proved' : 'broken'}>{WORDS[v.after]}</strong>.</p>)}
+      {would.verdicts.map((v) => <p key={v.sound} style={{ margin: '6px 0 0' }}>“{v.name}”: {VERDICT_WORDS[v.before]} now, then <strong className={VERDICT_CLASSES[v.after]}>{VERDICT_WORDS[v.after]}</strong>.</p>)}
       {would.brings.map((why) => <p key={why} style={{ margin: '6px 0 0' }}>● {why}</p>)}
       {would.clears.length > 0 && <p className="soft" style={{ margin: '6px 0 0' }}>Clears {would.clears.length} {would.clears.length === 1 ? 'finding' : 'findings'}.</p>}
     </>

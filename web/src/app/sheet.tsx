@@ -2,7 +2,8 @@ import './sheet.css';
 import { IN, OUT, pasted, type Cell, type Typed } from '@yunta/core/sheets/sound-sheet';
 import type { Refusal } from '@yunta/core/rig/result';
 import { sayRefusal } from '@yunta/core/rig/result';
-import type { Verdict } from '@yunta/core/recall/proof/prove';
+import type { VerdictKind } from '@yunta/core/recall/sound-verdict';
+import { VerdictSign } from './verdict.js';
 import { readCells, writeCells } from '@yunta/core/formats/cells';
 import { memo, useEffect, useMemo, useRef, useState, type ClipboardEvent, type CSSProperties, type KeyboardEvent, type MouseEvent } from 'react';
 
@@ -29,7 +30,7 @@ export interface SheetRow {
   /** What a screen reader hears after the name. */
   readonly says: string;
   readonly note?: string;
-  readonly verdict?: Verdict['is'];
+  readonly verdict?: VerdictKind;
   readonly cells: readonly Cell[];
   /** Cells beside which a changed one is marked. */
   readonly against?: readonly Cell[];
@@ -290,7 +291,6 @@ const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefine
 /** As marks of a footnote: what they mean stands above the sheet. */
 export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as const;
 
-const VERDICTS = { proved: ['✓', 'proved'], broken: ['≠', 'broken'], undecided: ['?', 'broken'] } as const;
 
 const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, to, pick, start, keyInInput, blur }: RowProps) => {
   const input = (label: string, leftward = false) => (
@@ -304,7 +304,6 @@ const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, t
     'data-at': `${place},${column}`, role: 'gridcell', tabIndex: active === column || (active === undefined && place === 0 && column === -1) ? 0 : -1, 'aria-selected': isPicked(column),
     onClick: (e: MouseEvent) => pick(e, place, column), onDoubleClick: () => start(column === -1 ? row.name : row.cells[column]!.text), 'aria-colindex': column + 3,
   });
-  const verdict = row.verdict && VERDICTS[row.verdict];
   return (
     <tr role="row" className={chosen ? 'chosen' : ''} aria-selected={chosen}>
       <td role="gridcell" className="slot mono">{row.slot}</td>
@@ -312,7 +311,7 @@ const Row = memo(({ row, place, columns, chosen, active, editing, wrong, from, t
         {editing !== undefined && active === -1 ? input('Name') : (
           <div className="clip" title={`${row.name}${row.says}`}>
             <span className="role" aria-hidden="true">{row.mark}</span>{row.name}
-            {verdict && <span className={`verdict ${verdict[1]}`} aria-hidden="true">{verdict[0]}</span>}
+            {row.verdict && <span className="verdict"><VerdictSign is={row.verdict} /></span>}
             <span className="visually-hidden">{row.says}</span>
             {row.note && <span className="soft" style={{ fontSize: 12 }}> {row.note}</span>}
           </div>

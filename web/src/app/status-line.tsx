@@ -1,11 +1,16 @@
 import { Button } from '@mantine/core';
+import type { SoundView } from '@yunta/core/derive/view';
 import { useLocation, useNavigate } from 'react-router';
 import { isPressing } from './findings.js';
 import { useAsked, useRig } from './rig-context.js';
+import { Headline } from './verdict.js';
 
 const changes = (count: number): string => `${count} ${count === 1 ? 'change waits' : 'changes wait'}`;
 
-/** One sentence, always: is every sound proved, and what is worst now. */
+/** What is to be seen to first: a sound that cannot sound, or can come back wrong. */
+const worstOf = (sounds: readonly SoundView[]): SoundView | undefined => sounds.find((s) => s.verdict === 'cannot sound') ?? sounds.find((s) => s.verdict === 'broken') ?? sounds.find((s) => s.verdict === 'undecided');
+
+/** One sentence, always: does every sound come back, and what is worst now. */
 export const StatusLine = ({ openFindings, count }: { openFindings: () => void; count: number }) => {
   const { view, state, derived, hookup } = useRig();
   const tests = useAsked(['standing tests'], (worker) => worker.standingTests());
@@ -13,20 +18,18 @@ export const StatusLine = ({ openFindings, count }: { openFindings: () => void; 
   const navigate = useNavigate();
   const inProof = useLocation().pathname.endsWith('/proof');
   const { troubles = [], waiting = [] } = state.session ?? {};
-  const worst = view?.sounds.find((s) => s.verdict === 'broken');
+  const worst = view && worstOf(view.sounds);
   const finding = view?.findings.find(isPressing);
-  const proved = view && view.tally.sounds > 0 && view.tally.proved === view.tally.sounds;
   return (
     <footer className="status" aria-live="polite">
       <div className="says">
         {!hookup && <span>This rig has no hook-up yet: make one above, then wire it.</span>}
         {!view && hookup && (derived.fault ? <span className="broken">The computation stopped: {derived.fault}. Your rig is safe; reload the page.</span> : 'Computing …')}
         {view && view.tally.sounds === 0 && <span>No sounds yet. {view.columns.length === 0 ? 'Add boxes in Kit and wire them in Routing.' : 'Add the first in Sounds.'}</span>}
-        {view && view.tally.sounds > 0 && <span className={proved ? 'proved' : 'broken'}>{view.tally.proved} of {view.tally.sounds} sounds proved.</span>}
+        {view && view.tally.sounds > 0 && <Headline tally={view.tally} limbs={view.limbs} />}
         {failing && <span className="broken"> Test “{failing.name}” {failing.is === 'fails' ? 'fails' : 'cannot be played'}: {failing.text}.</span>}
-        {worst?.wrong[0] && <span> “{worst.name}” can come back with {worst.wrong[0].text} wrong, after {worst.wrong[0].steps.slice(1).map((s) => s.text).join(', ')}.</span>}
+        {worst && <span> “{worst.name}”{worst.verdict === 'broken' && worst.wrong[0] ? ` can come back with ${worst.wrong[0].text} wrong, after ${worst.wrong[0].steps.slice(1).map((s) => s.text).join(', ')}.` : `: ${worst.because}`}</span>}
         {!worst && finding && <span> {finding.why}</span>}
-        {view?.tally.undecided ? <span className="broken"> {view.tally.undecided} not decided.</span> : null}
         {!state.online && state.why && <span className="broken"> {state.why.title}. {state.why.detail}{waiting.length ? ` ${changes(waiting.length)} in this browser.` : ''}</span>}
         {!state.online && !state.why && <span className="broken"> The server is away{waiting.length ? `; ${changes(waiting.length)} in this browser and will be sent` : ''}.</span>}
         {state.complaint && <span role="alert" className="broken"> {state.complaint}</span>}
@@ -35,7 +38,7 @@ export const StatusLine = ({ openFindings, count }: { openFindings: () => void; 
         {troubles.length > 0 && <span className="broken">{troubles.length} to settle</span>}
         {derived.older && view && <span className="soft">computing …</span>}
         <Button variant="default" size="xs" onClick={openFindings}>{count} {count === 1 ? 'finding' : 'findings'}</Button>
-        {worst && !inProof && <Button variant="default" size="xs" onClick={() => void navigate('proof')}>Show the steps</Button>}
+        {worst && !inProof && <Button variant="default" size="xs" onClick={() => void navigate('proof')}>{worst.verdict === 'broken' ? 'Show the steps' : 'Show why'}</Button>}
       </div>
     </footer>
   );

@@ -26,7 +26,8 @@ import { placeText, stepText, valueText } from '@yunta/core/recall/words';
 import { answering, type Answered, type WhatIfView } from '@yunta/core/derive/what-ifs';
 import type { Mishap } from '@yunta/core/recall/what-if/question';
 import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
-import { tally, type Tally } from '@yunta/core/recall/proof/summary';
+import { limbsOf, type Limbs } from '@yunta/core/recall/verdict-words';
+import { tally, type Tally } from '@yunta/core/recall/sound-verdict';
 import type { Footstep } from '@yunta/core/recall/happenings';
 import type { Modelled } from '@yunta/core/recall/model';
 import type { SystemState } from '@yunta/core/recall/proof/system';
@@ -52,6 +53,7 @@ export type BenchAct =
 export interface HookupStanding {
   readonly hookup: Id<'hookup'>;
   readonly tally: Tally;
+  readonly limbs: Limbs;
   /** Findings that ask to be seen to. */
   readonly pressing: number;
 }
@@ -95,7 +97,7 @@ export class Deriving {
   standings(): readonly HookupStanding[] {
     return all(this.rig, 'hookup').flatMap(({ id }) => {
       const derived = this.deriver.derive(this.rig, id);
-      return derived ? [{ hookup: id, tally: tally(derived.verdicts), pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length }] : [];
+      return derived ? [{ hookup: id, tally: tally(derived.answers), limbs: limbsOf(derived.answers.values()), pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length }] : [];
     });
   }
 

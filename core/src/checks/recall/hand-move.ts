@@ -1,9 +1,12 @@
 import { handMoves } from '../../recall/compile.js';
 import { handsInSongs } from '../../recall/hands.js';
 import { controlText, valueText } from '../../recall/words.js';
-import { splitRef, type Ref } from '../../rig/ids.js';
+import type { HandMove } from '../../recall/compiled.js';
+import { assume } from '../../edits/hookups.js';
+import type { Hookup } from '../../rig/hookup.js';
+import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
-import type { Check, CheckInputs } from '../check.js';
+import type { Case, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
 import { callAProgram } from './cures.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
@@ -11,13 +14,17 @@ import { boxName, grouped, listed, soundNames } from '../names.js';
 export const handMove: Check = {
   code: 'recall.hand-move',
   title: 'Something has to be moved by hand or foot',
-  severities: ['doubt'],
-  source: 'compile: no message, relay or contact of a called controller reaches it, and sounds want it differently',
+  severities: ['doubt', 'note'],
+  source: 'compile: no message, relay or contact of a called controller reaches it; a doubt where sounds want it differently, a note where it is set once and a foot could still move it',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
     const forLackOfAWire = new Set(outOfReach(inputs).map((c) => c.control));
     const moves = [...compilation.sounds.keys()].flatMap((sound) => handMoves(compilation, sound).filter((m) => !forLackOfAWire.has(m.control)).map((move) => ({ sound, ...move })));
-    for (const group of grouped(moves, (m) => m.control).values()) {
+    const byControl = [...grouped(moves, (m) => m.control).values()];
+    const once = byControl.filter((group) => new Set(group.map((m) => String(m.value))).size === 1);
+    if (once.length) yield setOnce(inputs, once);
+    for (const group of byControl) {
+      if (once.includes(group)) continue;
       const { control, by } = group[0]!;
       const { device } = splitRef(control);
       const values = [...grouped(group, (m) => String(m.value))].map(([value, those]) => `${valueText(rig, control, value)} in ${soundNames(rig, those.map((m) => m.sound))}`);
@@ -26,11 +33,40 @@ export const handMove: Check = {
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
         why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}`,
-        remedies: () => [...callAProgram(inputs, group.map((m) => ({ sound: m.sound, control: m.control, value: String(m.value) }))), { id: 'loop', label: `Put ${boxName(rig, device)} into a loop, or on a MIDI channel that the controller reaches`, promise: 'eases' as const, by: 'hand' as const }],
+        remedies: () => [...callAProgram(inputs, group.map((m) => ({ sound: m.sound, control: m.control, value: String(m.value) }))), ...intoALoop(inputs, device)],
       };
     }
   },
 };
+
+interface HandMoveIn extends HandMove {
+  readonly sound: Id<'sound'>;
+}
+
+/** What every sound that needs it wants alike: it is set once, and stays so unless somebody touches it. */
+const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Case => {
+  const those = once.map((group) => group[0]!);
+  const text = ({ control, value }: HandMove) => `${controlText(rig, control)} ${valueText(rig, control, value)}`;
+  const taken = those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
+  return {
+    severity: 'note',
+    evidence: [...new Set(those.map((m) => splitRef(m.control).device)), ...new Set(once.flat().map((m) => m.sound))],
+    about: those.map((m) => m.control).sort().join(' ').slice(0, 400),
+    why: `Set once and left so: ${those.map(text).join(', ')}. Nothing calls ${those.length === 1 ? 'it' : 'them'}, and a foot, a pedal or a kicked plug can still move ${those.length === 1 ? 'it' : 'them'}.`,
+    remedies: () => [{ id: 'assume', label: those.length === 1 ? `Take for granted that nobody touches ${text(those[0]!)}` : `Take for granted that nobody touches these ${those.length}`, note: 'they are listed on the line check', promise: 'clears', by: 'program', edit: { put: [taken], remove: [] } }],
+  };
+};
+
+/** Only where a controller is there to do it. */
+const intoALoop = ({ rig, compilation }: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
+  const called = [...new Set([...compilation.sounds.values()].flatMap((c) => c.stored.map((s) => s.program.device)))];
+  const switcher = called.find((id) => compilation.bearings.anatomy.loops.some((l) => l.device === id));
+  const talker = called.find((id) => partOf(rig, id)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
+  const label = switcher ? `Put ${boxName(rig, device)} into a loop of ${boxName(rig, switcher)}` : talker && partOf(rig, device)!.midi ? `Let ${boxName(rig, talker)} reach ${boxName(rig, device)} over MIDI` : undefined;
+  return label ? [{ id: 'loop', label, promise: 'eases', by: 'hand' }] : [];
+};
+
+const NOBODY = 'set before the show; nobody touches it';
 
 /** How often it has to be moved while songs go on; nothing when no song asks for it. */
 const inSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {

@@ -2,7 +2,8 @@ import { Random } from '../../../testing/random.js';
 import fc from 'fast-check';
 import { randomSystem } from '../../../testing/random-system.js';
 import { conesOf, eventOf, placeOf, writersOf, writersWhenAsked } from './cone.js';
-import { tally, waysToStand } from './summary.js';
+import { tally } from '../sound-verdict.js';
+import { waysToStand } from './summary.js';
 import { afterEvent, canHappen, type RecallSystem } from './system.js';
 
 /** A chain of influence: a is set where b is on, b's event asks for c, d stands alone. */
@@ -55,7 +56,7 @@ describe('cones of influence', () => {
 });
 
 test('a tally counts each verdict once', () => {
-  expect(tally(new Map([['a', { is: 'proved' }], ['b', { is: 'undecided', because: 'too large' }], ['c', { is: 'proved' }]] as never))).toEqual({ sounds: 3, proved: 2, broken: 0, undecided: 1 });
+  expect(tally(new Map([['a', { is: 'proved' }], ['b', { is: 'undecided' }], ['c', { is: 'proved' }], ['d', { is: 'cannot sound' }]] as const))).toEqual({ sounds: 4, proved: 2, 'left to hands': 0, broken: 0, undecided: 1, 'cannot sound': 1 });
 });
 
 test('the ways to stand are all values of each variable with all of every other', () => {

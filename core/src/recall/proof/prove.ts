@@ -17,7 +17,11 @@ export interface Footsteps {
 
 export type Verdict =
   | { readonly is: 'proved' }
-  | { readonly is: 'broken'; readonly length: number; readonly wrong: readonly WrongWant[] }
+  | {
+    readonly is: 'broken'; readonly length: number; readonly wrong: readonly WrongWant[];
+    /** Wanted variables of which it is not known whether they can end wrong too. */
+    readonly open?: readonly string[];
+  }
   | { readonly is: 'undecided'; readonly because: string };
 
 export interface WrongWant {
@@ -138,7 +142,10 @@ const verdictOf = (sound: SystemSound, shortfalls: Shortfalls, standing: Standin
     const short = shortfalls.get(variable);
     return short && short !== 'undecided' ? [{ variable, wanted: value, length: short.length, example: lazily(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)) }] : [];
   });
-  if (wrong.length) return { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong };
+  if (wrong.length) {
+    const open = sound.wants.filter((w) => shortfalls.get(w.variable) === 'undecided').map((w) => w.variable);
+    return { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong, ...(open.length ? { open } : {}) };
+  }
   const { variable } = sound.wants.find((w) => shortfalls.has(w.variable))!;
   return { is: 'undecided', because: `${variable} depends on ${cones.get(variable)!.cut.cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.` };
 };

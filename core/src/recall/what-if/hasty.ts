@@ -5,6 +5,7 @@ import { keptIn } from '../../rig/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import type { Compilation } from '../compile.js';
+import type { Compiled } from '../compiled.js';
 import { allOf, earOf, Effects, hasEar, type Hearing, type NoteLoad } from '../effects.js';
 import { happenings, loadSlot, slotLoading, type Footstep, type Said } from '../happenings.js';
 import type { Modelled } from '../model.js';
@@ -38,6 +39,8 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const ground = { ...usual.ground, variables: [...usual.ground.variables, ...variables], events: settled };
   const steps = new Map<string, Footstep>(usual.steps);
   const asked = new Map<string, Asked>();
+  const isClear = ({ stored }: Compiled) => stored.every(({ program }) => said.effects.isPlainSlot(program) && said.effects.hasWiresOfItsOwn(program));
+  if (![...c.sounds.values()].every(isClear)) return { ...none, beyond: [...c.sounds.keys()].map((sound): Asked => ({ sound })) };
   const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, said, compiled.stored.map((x) => x.program), busy) }));
   if (calls.every(({ call }) => call.moments.length === 0)) return none;
   const heard = new Heard(said, b, [...said.shelf.values(), ...stored.values()].flat());

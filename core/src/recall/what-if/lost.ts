@@ -11,7 +11,10 @@ import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
 import type { Condition, SystemAct, SystemEvent } from '../proof/system.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
-import type { Question } from './question.js';
+import type { Asked, Question } from './question.js';
+
+/** Told place by place, whatever the slot sets off in others. */
+const AT_ONCE = {};
 
 /** Places of the messages that a stored slot sends, in order. */
 const messagesOf = (program: Program): readonly number[] => program.acts.flatMap((act, i) => ('send' in act && !('bpm' in act.send) && !act.when?.length ? [i] : []));
@@ -27,8 +30,14 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
   const steps = new Map<string, Footstep>(m.steps);
   const extras: Extra[] = [];
   const cutter = new Cutter();
+  const beyond: Asked[] = [];
   for (const { sound, stored } of c.sounds.values()) {
-    const whole = stored.map(({ program }) => slotLoading(b, effects, program));
+    // Where boxes tell each other what to do, a lost message changes what is on the wires after it: that is not asked here.
+    if (!stored.every(({ program }) => effects.isPlainSlot(program))) {
+      beyond.push({ sound });
+      continue;
+    }
+    const whole = stored.map(({ program }) => slotLoading(b, effects, program, AT_ONCE));
     const within = insideOf(whole, cutter);
     stored.forEach(({ program }, s) => {
       const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
@@ -54,7 +63,7 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
       steps.set(event.id, step);
     }
   }
-  return { about: 'lost message', ground: m.ground, systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])) };
+  return { about: 'lost message', ground: m.ground, systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])), beyond };
 };
 
 interface LostPress {

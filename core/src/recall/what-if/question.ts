@@ -28,6 +28,8 @@ export interface Question {
   readonly steps: ReadonlyMap<string, Footstep>;
   /** By the id of the judged sound of the system. */
   readonly asked: ReadonlyMap<string, Asked>;
+  /** Sounds of which this cannot be worked out: boxes that hear them tell others what to do, or share a wire with what they say. */
+  readonly beyond?: readonly Asked[];
 }
 
 /** One sound that goes wrong, or a move in it, with every want that can end wrong. */
@@ -64,7 +66,7 @@ export function* replying(question: Question, usual: ReadonlyMap<string, Verdict
     }
     yield;
   }
-  return { about: question.about, question, judged: question.asked.size, troubles: [...question.asked.keys()].flatMap((id) => troubles.get(id) ?? []), undecided: [...undecided.values()] };
+  return { about: question.about, question, judged: question.asked.size, troubles: [...question.asked.keys()].flatMap((id) => troubles.get(id) ?? []), undecided: [...undecided.values(), ...question.beyond ?? []] };
 }
 
 /** The same with the power-up of what was cut away. */

@@ -38,7 +38,7 @@ export const PlanRoom = () => {
 
 const Figures = ({ plan: { now, then, boxes }, isAtRest }: { plan: ProgramPlanView; isAtRest: boolean }) => {
   if (isAtRest) return <p role="status">{boxes.length ? 'Everything stands as planned: there is nothing to change.' : 'No sound needs a program: everything is set by a message, a contact or the switcher itself.'}</p>;
-  const rows = [['sounds proved', `${now.proved} of ${now.sounds}`, `${then.proved} of ${then.sounds}`], ['left to a toggle', now.toggles, then.toggles], ['by hand or foot', now.byHand, then.byHand], ['messages sent, all sounds', now.messages, then.messages]] as const;
+  const rows = [['sounds that come back', `${now.proved} of ${now.sounds}`, `${then.proved} of ${then.sounds}`], ['left to a toggle', now.toggles, then.toggles], ['by hand or foot', now.byHand, then.byHand], ['messages sent, all sounds', now.messages, then.messages]] as const;
   return (
     <table className="plain plan-figures">
       <caption className="visually-hidden">What the plan would bring</caption>

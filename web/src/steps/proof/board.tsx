@@ -1,8 +1,11 @@
 import type { Transition } from '@yunta/core/recall/transitions';
+import type { VerdictKind } from '@yunta/core/recall/sound-verdict';
 import { SegmentedControl } from '@mantine/core';
+import { controlText, valueText } from '@yunta/core/recall/words';
 import { partOf } from '@yunta/core/rig/rig';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { VerdictSign } from '../../app/verdict.js';
 
 export type Pair = Transition;
 
@@ -19,10 +22,10 @@ interface Showing {
 
 const SHOWINGS = {
   recall: {
-    mark: (t) => (t.wrong.length ? '≠' : t.gapMs ? <span className="gap" /> : '•'),
-    says: (t) => (t.wrong.length ? 'ends wrong' : t.gapMs ? `silent for ${t.gapMs} ms` : 'recalls without a gap'),
+    mark: (t) => (t.wrong.length ? '≠' : t.hands.length ? `+${t.hands.length}` : t.gapMs ? <span className="gap" /> : '•'),
+    says: (t) => (t.wrong.length ? 'ends wrong' : t.hands.length ? `${t.hands.length} by foot or hand` : t.gapMs ? `silent for ${t.gapMs} ms` : 'recalls without a gap'),
     odd: (t) => t.wrong.length > 0,
-    legend: <>• recalls without a gap &ensp; <span className="gap" aria-hidden="true" /> the sound is interrupted &ensp; <span className="broken">≠ ends wrong straight after it</span> &ensp; <span className="broken">≠</span> before a name: can come back wrong on some way</>,
+    legend: <>• recalls without a gap &ensp; <strong>+2</strong> two things to do by foot or hand on the way &ensp; <span className="gap" aria-hidden="true" /> the sound is interrupted &ensp; <span className="broken">≠ ends wrong straight after it</span> &ensp; <span className="broken">≠</span> before a name: can come back wrong on some way</>,
   },
   settles: {
     mark: (t) => <span className={t.settleMs > 100 ? 'much' : ''}>{Math.round(t.settleMs)}</span>,
@@ -61,7 +64,7 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
     }
     return byFrom;
   }, [transitions]);
-  const sounds = useMemo(() => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, isBroken: verdict === 'broken' })), [rig, view]);
+  const sounds = useMemo(() => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, verdict })), [rig, view]);
   const wanted = useMemo(() => ({ shown, rows }), [shown, rows]);
   const drawn = useInSteps(wanted, sounds.length, table);
   const move = (e: KeyboardEvent) => {
@@ -77,6 +80,7 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
   };
   return (
     <>
+      {transitions && <ByFootAndHand transitions={transitions} />}
       {!transitions && <p className="soft" role="status" style={{ margin: 0 }}>Working out every pair …</p>}
       <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
       <div className="board-wrap" aria-busy={drawn.goesOn}>
@@ -89,6 +93,16 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
       </div>
     </>
   );
+};
+
+/** How much foot and hand have to do between two sounds, and where it is most. */
+const ByFootAndHand = ({ transitions }: { transitions: readonly Transition[] }) => {
+  const { rig } = useRig();
+  const most = transitions.reduce<Transition | undefined>((a, b) => (a && a.hands.length >= b.hands.length ? a : b), undefined);
+  if (!most?.hands.length) return null;
+  const least = Math.min(...transitions.map((t) => t.hands.length));
+  const name = (id: Transition['from']) => partOf(rig, id)?.name ?? '';
+  return <p style={{ margin: '0 0 8px' }}>From sound to sound {least === most.hands.length ? least : `${least} to ${most.hands.length}`} things are left to foot and hand; most from <strong>{name(most.from)}</strong> to <strong>{name(most.to)}</strong>: {most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`).join(', ')}.</p>;
 };
 
 /** Rows drawn in one frame. */
@@ -117,7 +131,7 @@ const useInSteps = <T,>(wanted: T, count: number, table: RefObject<HTMLTableElem
 interface Head {
   readonly id: Transition['from'];
   readonly name: string;
-  readonly isBroken: boolean;
+  readonly verdict: VerdictKind;
 }
 
 const NONE: readonly Transition[] = [];
@@ -128,7 +142,7 @@ const Row = memo(({ from, place, sounds, pairs, shown, chosen, choose }: { from:
   const to = new Map(pairs.map((t) => [t.to, t]));
   return (
     <tr>
-      <th className="from clip" scope="row" title={from.name}>{from.isBroken ? <span className="broken">≠ </span> : null}{from.name}</th>
+      <th className="from clip" scope="row" title={from.name}>{from.verdict === 'proved' ? null : <><VerdictSign is={from.verdict} />{' '}</>}{from.name}</th>
       {sounds.map((s, c) => {
         const t = to.get(s.id);
         if (from.id === s.id || !t) return <td key={s.id} className={from.id === s.id ? 'same' : ''} />;

@@ -1,3 +1,4 @@
+import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
 import { rigName } from '@yunta/core/rig/rig';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { useRig } from '../../app/rig-context.js';
@@ -5,18 +6,16 @@ import { ADMITS } from './admits.js';
 import { Ways } from './ways.js';
 import { AnswerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 
-const VERDICTS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
 
 /** On paper: what was proved, against what, under which assumptions, of which revision. The assumptions are there to be ticked at the line check. */
 export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
   const { rig, hookup, view } = useRig();
   if (!view || !hookup) return null;
-  const { tally } = view;
   const admits = hookup.admits ?? USUAL_DISTURBANCES;
   return (
     <div className="print-only certificate">
       <h1>Does every sound come back? {rigName(rig)}</h1>
-      <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. {tally.proved} of {tally.sounds} sounds are proved: from every state that can be reached, their recall leaves all their wants true. Reckoned with were {view.controls} controls, which can stand in <Ways /> (values that no sound and no program names count as one), and {view.events} things that can happen to them, one after another in any order, however often. No state that can be reached so was left out.</p>
+      <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. <strong>{headline(view.tally, view.limbs)}</strong> A sound comes back when it is called, is heard with all that it wants, and from every state that can be reached its recall leaves all its wants true, with nothing else to do. Reckoned with were {view.controls} controls, which can stand in <Ways /> (values that no sound and no program names count as one), and {view.events} things that can happen to them, one after another in any order, however often. No state that can be reached so was left out.</p>
       <h2>Reckoned with</h2>
       <ul>{ADMITS.map(({ key, says }) => <li key={key}>{admits[key] ? '' : 'Not: '}{says}</li>)}</ul>
       <h2>Proved apart: and if …</h2>
@@ -27,7 +26,7 @@ export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
       <h2>To be checked before the show, because it is taken for granted</h2>
       {view.granted.length === 0 ? <p>Nothing.</p> : <ul className="certificate-check">{view.granted.map((g) => <li key={g.control}>☐ {g.text} <small>{g.why}</small></li>)}</ul>}
       <h2>Sounds</h2>
-      <table className="plain"><tbody>{view.sounds.map((s) => <tr key={s.id}><td className="mono">{s.slot}</td><td>{s.name}</td><td>{VERDICTS[s.verdict]}{s.wrong[0] ? `: ${s.wrong[0].text}, after ${s.wrong[0].steps.slice(1).map((x) => x.text).join(', ')}` : ''}{s.byHand.length ? `; by hand: ${s.byHand.join('; ')}` : ''}</td></tr>)}</tbody></table>
+      <table className="plain"><tbody>{view.sounds.map((s) => <tr key={s.id}><td className="mono">{s.slot}</td><td>{s.name}</td><td>{SIGNS[s.verdict]} {verdictText(s)}{s.because ? `. ${s.because}` : ''}{s.wrong[0] ? `: ${s.wrong[0].text}, after ${s.wrong[0].steps.slice(1).map((x) => x.text).join(', ')}` : ''}{s.byFoot.length ? <><br />☐ by foot: {s.byFoot.join('; ')}</> : null}{s.byHand.length ? <><br />☐ by hand: {s.byHand.join('; ')}</> : null}</td></tr>)}</tbody></table>
     </div>
   );
 };

@@ -4,11 +4,14 @@ import type { SoundView } from '@yunta/core/derive/view';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
+import { VERDICTS } from '@yunta/core/recall/sound-verdict';
+import { SIGNS, VERDICT_WORDS } from '@yunta/core/recall/verdict-words';
 import { controlText, valueText } from '@yunta/core/recall/words';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Remedies } from '../../app/remedies.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { Headline, VerdictText } from '../../app/verdict.js';
 import { ADMITS } from './admits.js';
 import { Assume } from './assume.js';
 import { Board, type Pair } from './board.js';
@@ -26,40 +29,65 @@ export const Proof = () => {
     return <div className="card" style={{ maxWidth: 560 }}><h1>Does every sound come back?</h1><p className="soft">There is nothing to prove yet. Give the rig a sound first.</p><Button onClick={() => void navigate('../sounds')}>To the sounds</Button></div>;
   }
   if (!view) return <p className="soft">Proving …</p>;
-  const broken = view.sounds.filter((s) => s.verdict === 'broken');
-  const shown = view.sounds.find((s) => s.id === chosen && s.verdict === 'broken') ?? broken[0];
+  const told = VERDICTS.flatMap((is) => (is === 'proved' ? [] : view.sounds.filter((s) => s.verdict === is)));
+  const shown = told.find((s) => s.id === chosen) ?? told[0];
   return (
     <div className="proof">
       <Certificate answers={whatIfs.answers} />
       <section className="no-print">
         <div className="headline">
           <h1>Does every sound come back?</h1>
-          <span className="soft">{view.tally.proved} of {view.tally.sounds} proved · {view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them</span>
+          <span><Headline tally={view.tally} limbs={view.limbs} /> <span className="soft">{view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them</span></span>
         </div>
-        <Board pair={pair} choose={(p) => { choosePair(p); if (broken.some((s) => s.id === p.to)) choose(p.to); }} />
+        <Board pair={pair} choose={(p) => { choosePair(p); if (told.some((s) => s.id === p.to)) choose(p.to); }} />
         {pair && <PairDetails pair={pair} />}
         <WhatIfs asked={whatIfs} />
       </section>
       <aside className="no-print" style={{ display: 'grid', gap: 14 }}>
-        {broken.length > 1 && (
-          <div role="group" aria-label="Sounds that can come back wrong" style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
-            {broken.map((s) => <Button key={s.id} size="compact-sm" variant={s === shown ? 'filled' : 'default'} aria-pressed={s === shown} onClick={() => choose(s.id)}>≠ {s.name}</Button>)}
+        {told.length > 1 && (
+          <div role="group" aria-label="Sounds that do not come back by themselves" style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
+            {told.map((s) => <Button key={s.id} size="compact-sm" variant={s === shown ? 'filled' : 'default'} aria-pressed={s === shown} onClick={() => choose(s.id)}><span aria-hidden="true">{SIGNS[s.verdict]}&nbsp;</span><span className="visually-hidden">{VERDICT_WORDS[s.verdict]}: </span>{s.name}</Button>)}
           </div>
         )}
-        {shown ? <Broken sound={shown} /> : <AllProved />}
+        {!shown && <AllProved />}
+        {shown && (shown.verdict === 'cannot sound' || shown.verdict === 'undecided') && <Reason sound={shown} />}
+        {shown && shown.wrong.length > 0 && <Broken sound={shown} />}
+        {shown && <ByHand sound={shown} />}
         <Granted />
       </aside>
     </div>
   );
 };
 
-const AllProved = () => {
-  const { view } = useRig();
-  const { tally } = view!;
+const AllProved = () => (
+  <div className="card">
+    <h2 className="proved">Every sound comes back</h2>
+    <p>Each is called and heard, and nothing else has to be done. Whatever was stomped before, in every state that feet, moves and a kicked plug can bring about, each recall leaves all its wants true, under what is taken for granted below.</p>
+  </div>
+);
+
+/** Why a sound cannot sound, or is not decided. */
+const Reason = ({ sound }: { sound: SoundView }) => {
+  const navigate = useNavigate();
+  return (
+    <div className="card alarm">
+      <h2>{sound.name} <VerdictText sound={sound} /></h2>
+      <p>{sound.because}</p>
+      <Button variant="default" onClick={() => void navigate(sound.verdict === 'undecided' ? '../sounds' : '../routing')}>{sound.verdict === 'undecided' ? 'To the sounds' : 'To the routing'}</Button>
+    </div>
+  );
+};
+
+/** What foot and hand have to do for a sound, apart. */
+const ByHand = ({ sound }: { sound: SoundView }) => {
+  if (sound.byFoot.length + sound.byHand.length === 0 && sound.isCalled) return null;
   return (
     <div className="card">
-      <h2 className={tally.undecided ? '' : 'proved'}>{tally.undecided ? `${tally.undecided} not decided` : 'Every sound comes back'}</h2>
-      <p>{tally.undecided ? 'Some sounds depend on more states than could be searched. They are not called proved.' : 'Whatever was stomped before, in every state that feet, moves and a kicked plug can bring about, each recall leaves all its wants true, under what is taken for granted below.'}</p>
+      <h2>{sound.name}{sound.verdict === 'left to hands' ? <> <VerdictText sound={sound} /></> : ': by foot and hand'}</h2>
+      {!sound.isCalled && <p>Nothing calls it here: no switch, no song list, no timeline. Give it a slot in Sounds, or set each box yourself.</p>}
+      {sound.byFoot.length > 0 && <><h3>By foot</h3><ul className="assumed">{sound.byFoot.map((t) => <li key={t}>{t}</li>)}</ul></>}
+      {sound.byHand.length > 0 && <><h3>By hand</h3><ul className="assumed">{sound.byHand.map((t) => <li key={t}>{t}</li>)}</ul></>}
+      {sound.verdict === 'left to hands' && sound.isCalled && <p className="soft">With these done, everything else comes back, whatever was stomped before. The board tells how many of them change from sound to sound.</p>}
     </div>
   );
 };
@@ -119,6 +147,7 @@ const PairDetails = ({ pair }: { pair: Pair }) => {
       <h2>{name(pair.from)} → {name(pair.to)}</h2>
       <p className="soft" style={{ margin: '0 0 6px' }}>settled after {Math.round(pair.settleMs * 10) / 10} ms{pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, pair.gapBy!)?.name}` : ', without a gap'}{pair.stepDb === undefined ? '' : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by gains that are partly assumed`}</p>
       {(pair.tails.ring.length > 0 || pair.tails.cut.length > 0) && <p style={{ margin: '0 0 6px' }}>{[pair.tails.ring.length > 0 && `The repeats of ${boxesOf(pair.tails.ring)} ring on.`, pair.tails.cut.length > 0 && `The repeats of ${boxesOf(pair.tails.cut)} are cut off.`].filter(Boolean).join(' ')}</p>}
+      {pair.hands.length > 0 && <p style={{ margin: '0 0 6px' }}><strong>On the way {pair.hands.length === 1 ? 'one thing is' : `${pair.hands.length} things are`} to be done:</strong> {pair.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}, by ${h.by}`).join('; ')}.</p>}
       {pair.wrong.length > 0 && <p className="broken">Called straight after it, {pair.wrong.map((w) => controlText(rig, w)).join(', ')} ends wrong.</p>}
       <table className="plain"><thead><tr><th>what changes</th><th>from</th><th>to</th></tr></thead><tbody>{changes?.map((c) => <tr key={c.control}><td className="mono">{controlText(rig, c.control)}</td><td>{valueText(rig, c.control, c.from)}</td><td>{valueText(rig, c.control, c.to)}</td></tr>)}</tbody></table>
     </div>

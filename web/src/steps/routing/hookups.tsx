@@ -6,6 +6,7 @@ import type { Id } from '@yunta/core/rig/ids';
 import { all, cablesOf, partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { Headline } from '../../app/verdict.js';
 import { newPartId } from '../../session/ids.js';
 import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
@@ -32,7 +33,7 @@ export const Hookups = () => {
     <>
       <div className="card" style={{ padding: '8px 8px 14px' }}>
         <table className="plain">
-          <thead><tr><th>hook-up</th><th>cables</th><th>sounds proved</th><th>to see to</th><th><span className="visually-hidden">what to do with it</span></th></tr></thead>
+          <thead><tr><th>hook-up</th><th>cables</th><th>sounds that come back</th><th>to see to</th><th><span className="visually-hidden">what to do with it</span></th></tr></thead>
           <tbody>
             {hookups.map((h) => {
               const standing = standings?.find((s) => s.hookup === h.id);
@@ -40,7 +41,7 @@ export const Hookups = () => {
                 <tr key={h.id} aria-current={h.id === hookup?.id ? 'true' : undefined}>
                   <td><Name hookup={h} shown={h.id === hookup?.id} /></td>
                   <td className="mono">{cablesOf(rig, h.id).length}</td>
-                  <td className={standing && standing.tally.proved < standing.tally.sounds ? 'broken' : ''}>{standing ? `${standing.tally.proved} of ${standing.tally.sounds}` : '…'}</td>
+                  <td>{standing ? <Headline tally={standing.tally} limbs={standing.limbs} /> : '…'}</td>
                   <td>{standing ? standing.pressing : '…'}</td>
                   <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
                     <Button variant="default" size="compact-xs" disabled={h.id === hookup?.id} onClick={() => chooseHookup(h.id)} aria-label={`Show ${h.name}`}>Show</Button>{' '}

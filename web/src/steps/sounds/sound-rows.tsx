@@ -1,3 +1,4 @@
+import { verdictText } from '@yunta/core/recall/verdict-words';
 import type { View } from '@yunta/core/derive/view';
 import { changeSound, type Scope } from '@yunta/core/edits/sounds';
 import type { Id } from '@yunta/core/rig/ids';
@@ -9,7 +10,6 @@ import { useRig } from '../../app/rig-context.js';
 import { Sheet, type SheetRow } from '../../app/sheet.js';
 
 const ROLE_LETTERS: Readonly<Record<string, string>> = { clean: 'C', crunch: 'K', lead: 'L', ambience: 'A', fuzz: 'F', other: '·' };
-const VERDICT_WORDS = { proved: 'proved', broken: 'can come back wrong', undecided: 'not decided' } as const;
 
 /** How the rows stand, and which of them. It belongs to the page, not to the rig. */
 export interface Arrangement {
@@ -44,7 +44,7 @@ export const SoundSheet = ({ view, columns, scope, arrangement, chosen, choose, 
     const above: Sound | undefined = sounds[i - 1];
     const against: readonly Cell[] | undefined = arrangement.against ? cells.get(arrangement.against) : above && cells.get(above.id);
     return {
-      id: sound.id, slot: seen?.slot ?? '', name: sound.name, mark: ROLE_LETTERS[sound.role] ?? '·', says: `, ${sound.role}${seen ? `, ${VERDICT_WORDS[seen.verdict]}` : ''}`, cells: cells.get(sound.id)!, isDerived: parent !== undefined,
+      id: sound.id, slot: seen?.slot ?? '', name: sound.name, mark: ROLE_LETTERS[sound.role] ?? '·', says: `, ${sound.role}${seen ? `, ${verdictText(seen)}` : ''}`, cells: cells.get(sound.id)!, isDerived: parent !== undefined,
       ...(parent ? { note: `from ${parent.name}` } : {}), ...(seen ? { verdict: seen.verdict } : {}), ...(against ? { against } : {}),
     };
   });

@@ -9,6 +9,7 @@ import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { VerdictText } from '../../app/verdict.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { Compare } from './compare.js';
@@ -86,7 +87,9 @@ export const Sounds = () => {
       <div className="headline">
         <h1 style={{ overflowWrap: 'anywhere' }}>{chosen.name}</h1>
         <span className="soft">
-          {shown?.slot ? `slot ${shown.slot}` : 'not stored anywhere'}{chosen.parent ? ` · from ${partOf(rig, chosen.parent)?.name}` : ''} · {shown?.verdict === 'proved' ? <span className="proved">proved</span> : shown?.verdict === 'broken' ? <span className="broken">can come back wrong</span> : 'not decided'}
+          {shown?.slot ? `slot ${shown.slot}` : 'not stored anywhere'}{chosen.parent ? ` · from ${partOf(rig, chosen.parent)?.name}` : ''} · {shown && <VerdictText sound={shown} />}
+          {shown?.verdict === 'cannot sound' || shown?.verdict === 'undecided' ? ` · ${shown.because}` : ''}
+          {shown?.byFoot.length ? ` · by foot: ${shown.byFoot.join('; ')}` : ''}
           {shown?.byHand.length ? ` · by hand: ${shown.byHand.join('; ')}` : ''}
         </span>
         <div className="tools">

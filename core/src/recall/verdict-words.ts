@@ -1,0 +1,98 @@
+import { furthestOnTheWay, stopsBetween } from '../signal/trace.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { partOf, type Rig } from '../rig/rig.js';
+import type { Compilation } from './compile.js';
+import type { Problem } from './compiled.js';
+import { controlText, valueText } from './words.js';
+import type { SoundVerdict, Tally, VerdictKind } from './sound-verdict.js';
+
+/** The sign of each verdict, beside its word and never instead of it. */
+export const SIGNS: Readonly<Record<VerdictKind, string>> = { proved: '✓', 'left to hands': '+', undecided: '?', broken: '≠', 'cannot sound': '×' };
+
+export const VERDICT_WORDS: Readonly<Record<VerdictKind, string>> = {
+  proved: 'comes back', 'left to hands': 'comes back with your foot or hand', undecided: 'not decided', broken: 'can come back wrong', 'cannot sound': 'cannot sound',
+};
+
+interface Hands {
+  readonly byFoot: readonly unknown[];
+  readonly byHand: readonly unknown[];
+  readonly isCalled: boolean;
+}
+
+/** A verdict in words, with how much is left to do. @example verdictText({ verdict: 'left to hands', byFoot: ['…', '…'], byHand: [], isCalled: true }) // 'comes back with 2 by foot' */
+export const verdictText = ({ verdict, byFoot, byHand, isCalled }: Hands & { readonly verdict: VerdictKind }): string => {
+  if (verdict !== 'left to hands') return VERDICT_WORDS[verdict];
+  const left = [byFoot.length ? `${byFoot.length} by foot` : '', byHand.length ? `${byHand.length} by hand` : ''].filter(Boolean).join(' and ');
+  if (isCalled) return `comes back with ${left}`;
+  return left ? `nothing calls it; ${left}` : 'nothing calls it';
+};
+
+/** The headline: how many come back, and what is to be said of the others. @example headline(tally) // '9 of 16 come back. 4 with your foot. 2 can come back wrong. 1 cannot sound.' */
+export const headline = (t: Tally, hands?: Limbs): string => headlineParts(t, hands).map((p) => p.text).join(' ');
+
+export type Limbs = 'foot' | 'hand' | 'foot or hand';
+
+/** The headline sentence by sentence, each with the verdict that it speaks of. */
+export const headlineParts = (t: Tally, hands: Limbs = 'foot or hand'): readonly { readonly is: VerdictKind; readonly text: string }[] => [
+  { is: 'proved', text: `${t.proved} of ${t.sounds} come back.` },
+  ...(['left to hands', 'broken', 'undecided', 'cannot sound'] as const).filter((is) => t[is] > 0).map((is) => ({ is, text: `${t[is]} ${is === 'left to hands' ? `with your ${hands}` : VERDICT_WORDS[is]}.` })),
+];
+
+/** With what the sounds that are left to hands are helped along. */
+export const limbsOf = (answers: Iterable<SoundVerdict>): Limbs => {
+  const left = [...answers].filter((a) => a.is === 'left to hands');
+  const limbs = new Set(left.flatMap((a) => (a.isCalled ? a.hands.map((h) => h.by) : (['foot', 'hand'] as const))));
+  return limbs.size === 1 ? [...limbs][0]! : 'foot or hand';
+};
+
+/** What a person calls a stage: its box, and the block where the box has several. @example stageText(rig, 'device:dly.delay') // 'Stereo delay' */
+export const stageText = (rig: Rig, stage: Ref): string => {
+  const { device: id, name } = splitRef(stage);
+  const device = partOf(rig, id);
+  const blocks = device?.chains.flatMap((c) => c.slots).length ?? 0;
+  const alike = [...rig.parts.device.values()].filter((d) => d.name === device?.name).length > 1;
+  const box = device ? (alike ? `${device.name} (${device.code})` : device.name) : 'a box that is gone';
+  return blocks > 1 ? `${box}, ${name}` : box;
+};
+
+const endText = (rig: Rig, at: Ref): string => partOf(rig, splitRef(at).device)?.ends?.find((e) => e.at === splitRef(at).name)?.name ?? boxText(rig, at);
+const boxText = (rig: Rig, of: Ref): string => {
+  const device = partOf(rig, splitRef(of).device);
+  const alike = [...rig.parts.device.values()].filter((d) => d.name === device?.name).length > 1;
+  return device ? (alike ? `${device.name} (${device.code})` : device.name) : 'a box that is gone';
+};
+
+/** A jack of a box as one reads it there; what lies inside a box is told by the box alone. */
+export const pointText = (rig: Rig, point: string): string => {
+  const { device: id, name } = splitRef(point as Ref);
+  const device = partOf(rig, id);
+  const jack = device?.jacks.find((j) => j.id === name.replace(/:.*$/, ''));
+  return jack ? `${boxText(rig, point as Ref)}, jack ${jack.id}` : boxText(rig, point as Ref);
+};
+
+interface Derived {
+  readonly rig: Rig;
+  readonly compilation: Compilation;
+}
+
+/** Why a sound cannot sound: what is missing, and how far the signal comes on the way there. */
+export const muteText = ({ rig, compilation }: Derived, sound: Id<'sound'>, problem: Problem): string => {
+  const { trace } = compilation.sounds.get(sound)!;
+  switch (problem.is) {
+    case 'unheard': return problem.lacks === 'an instrument' ? 'No instrument is plugged in.' : 'Nothing is plugged in at which anybody could hear it.';
+    case 'unreached': {
+      const far = furthestOnTheWay(trace, problem.stage);
+      return `The signal does not meet ${stageText(rig, problem.stage)}.${far ? ` ${far.is === 'reached' ? 'It gets there, but from there no further than' : 'On the way there it comes as far as'} ${pointText(rig, far.at)}.` : ' It has no cable here.'}`;
+    }
+    case 'not out': return `${stageText(rig, problem.stage)} is in the way of the signal, and the sound wants it out.`;
+    case 'silent': {
+      const source = trace.wiring.sources.find((s) => s.ref === problem.from);
+      const end = trace.wiring.ends.find((e) => e.ref === problem.at);
+      const [stop] = source && end ? stopsBetween(trace, source, end) : [];
+      return `${problem.from ? boxText(rig, problem.from) : 'No instrument'} is not heard at ${endText(rig, problem.at)}.${stop ? ` The signal comes as far as ${pointText(rig, stop.at)}.` : ''}`;
+    }
+    case 'not silent': return `${boxText(rig, problem.from)} is heard at ${endText(rig, problem.at)}, and was to be silent there.`;
+    case 'forbidden': return `It wants ${controlText(rig, problem.control)} ${valueText(rig, problem.control, problem.value)}, and ${valueText(rig, problem.control, problem.held)} is what this hook-up sets or takes for granted.`;
+    default: return '';
+  }
+};
