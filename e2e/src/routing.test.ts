@@ -102,7 +102,7 @@ describe('moving and comparing', () => {
     await hands.page.click('input[placeholder="another place"]');
     await hands.write('between SEL');
     await takeChoice(hands.page);
-    await hands.sees('Noise gate is in the way of the signal');
+    await hands.sees('Gate is in the way of the signal');
     await hands.click('button', 'Move it');
     await hands.sees('← SEL out');
     await hands.sees('30 cables');
