@@ -37,6 +37,10 @@ describe('cannot sound', () => {
     expect(view.sounds[0]!.because).toContain('has no cable here');
     expect(codes(rig, SMALL).filter((c) => c === 'wire.unmet-stage')).toHaveLength(1);
   });
+  test('a return that is pulled: how far the signal comes is said by the box, wherever in it that is', () => {
+    const rig = smallRig({ boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', p: 'powered-speaker' }, leads: ['g.out>s.in', 's.send1>d.in', 's.out>p.in'], sounds: { Crunch: [`d.${stageOf('low-drive')}`] } });
+    expect(seen(rig, SMALL).sounds[0]!.because).toMatch(/^The signal does not meet Low-gain drive\. .* Four-loop switcher/);
+  });
   test('a box that stays at home in this hook-up, and is wired in another, is not missed', () => {
     expect(verdictsIn(demo, FERRY_ID).filter((v) => v === 'cannot sound')).toEqual([]);
     expect(verdictsIn(demo).filter((v) => v === 'cannot sound')).toEqual([]);

@@ -1,5 +1,5 @@
 import { furthestOnTheWay, stopsBetween } from '../signal/trace.js';
-import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Compilation } from './compile.js';
 import type { Problem } from './compiled.js';
@@ -63,11 +63,11 @@ const boxText = (rig: Rig, of: Ref): string => {
 };
 
 /** A jack of a box as one reads it there; what lies inside a box is told by the box alone. */
-export const pointText = (rig: Rig, point: string): string => {
-  const { device: id, name } = splitRef(point as Ref);
-  const device = partOf(rig, id);
-  const jack = device?.jacks.find((j) => j.id === name.replace(/:.*$/, ''));
-  return jack ? `${boxText(rig, point as Ref)}, jack ${jack.id}` : boxText(rig, point as Ref);
+export const pointText = (rig: Rig, { device: id, at }: { readonly device: Id<'device'>; readonly at: string }): string => {
+  const name = at.slice(id.length + 1).replace(/:.*$/, '');
+  const jack = partOf(rig, id)?.jacks.find((j) => j.id === name);
+  const box = boxText(rig, ref(id, name));
+  return jack ? `${box}, jack ${jack.id}` : box;
 };
 
 interface Derived {
@@ -82,14 +82,14 @@ export const muteText = ({ rig, compilation }: Derived, sound: Id<'sound'>, prob
     case 'unheard': return problem.lacks === 'an instrument' ? 'No instrument is plugged in.' : 'Nothing is plugged in at which anybody could hear it.';
     case 'unreached': {
       const far = furthestOnTheWay(trace, problem.stage);
-      return `The signal does not meet ${stageText(rig, problem.stage)}.${far ? ` ${far.is === 'reached' ? 'It gets there, but from there no further than' : 'On the way there it comes as far as'} ${pointText(rig, far.at)}.` : ' It has no cable here.'}`;
+      return `The signal does not meet ${stageText(rig, problem.stage)}.${far ? ` ${far.is === 'reached' ? 'It gets there, but from there no further than' : 'On the way there it comes as far as'} ${pointText(rig, far)}.` : ' It has no cable here.'}`;
     }
     case 'not out': return `${stageText(rig, problem.stage)} is in the way of the signal, and the sound wants it out.`;
     case 'silent': {
       const source = trace.wiring.sources.find((s) => s.ref === problem.from);
       const end = trace.wiring.ends.find((e) => e.ref === problem.at);
       const [stop] = source && end ? stopsBetween(trace, source, end) : [];
-      return `${problem.from ? boxText(rig, problem.from) : 'No instrument'} is not heard at ${endText(rig, problem.at)}.${stop ? ` The signal comes as far as ${pointText(rig, stop.at)}.` : ''}`;
+      return `${problem.from ? boxText(rig, problem.from) : 'No instrument'} is not heard at ${endText(rig, problem.at)}.${stop ? ` The signal comes as far as ${pointText(rig, stop)}.` : ''}`;
     }
     case 'not silent': return `${boxText(rig, problem.from)} is heard at ${endText(rig, problem.at)}, and was to be silent there.`;
     case 'forbidden': return `It wants ${controlText(rig, problem.control)} ${valueText(rig, problem.control, problem.value)}, and ${valueText(rig, problem.control, problem.held)} is what this hook-up sets or takes for granted.`;

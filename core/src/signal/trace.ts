@@ -279,7 +279,7 @@ export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd): readonl
 };
 
 /** How far the signal comes on the way to a stage that it does not meet: to the last point before it, or, where it does get there, to the last one after it. */
-export const furthestOnTheWay = (t: Trace, stage: Ref): { readonly is: 'reached' | 'on the way'; readonly at: string } | undefined => {
+export const furthestOnTheWay = (t: Trace, stage: Ref): { readonly is: 'reached' | 'on the way'; readonly device: Id<'device'>; readonly at: string } | undefined => {
   const { wiring, leaving, reached } = t;
   const blocks = wiring.blocks.filter((b) => b.stage === stage);
   if (blocks.length === 0) return undefined;
@@ -288,14 +288,14 @@ export const furthestOnTheWay = (t: Trace, stage: Ref): { readonly is: 'reached'
     const after = new Set(blocks.filter((b) => reached[wiring.edges[b.edge]!.from]).map((b) => wiring.edges[b.edge]!.to));
     for (const p of after) for (let k = leaving.at[p]!; k < leaving.at[p + 1]!; k += 1) after.add(wiring.to[leaving.edges[k]!]!);
     const last = [...after].findLast((p) => !wiring.points[p]!.inside) ?? [...after].at(-1)!;
-    return { is: 'reached', at: wiring.points[last]!.id };
+    return { is: 'reached', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
   }
   /** Points from which some setting of the controls leads to the stage. */
   const towards = new Set(blocks.map((b) => wiring.edges[b.edge]!.from));
   for (const p of towards) for (const e of wiring.into[p]!) towards.add(wiring.from[e]!);
   const onTheWay = [...towards].filter((p) => reached[p]);
   const last = onTheWay[0] ?? openEnd(t);
-  return last === undefined ? undefined : { is: 'on the way', at: wiring.points[last]!.id };
+  return last === undefined ? undefined : { is: 'on the way', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
 };
 
 /** The furthest open jack that any source reaches. */

@@ -31,7 +31,7 @@ export const unmetStage: Check = {
         about: `${stage} ${is}`,
         why: is === 'not out'
           ? `${name} is in the way of the signal in ${soundNames(rig, sounds)}, which ${sounds.length === 1 ? 'wants' : 'want'} it out; no setting takes it out.`
-          : `${name} is wanted in ${soundNames(rig, sounds)}, but the signal does not meet it on its way. ${!far ? 'It has no cable here.' : far.is === 'reached' ? `It gets there, but from there no further than ${pointText(rig, far.at)}.` : `It comes as far as ${pointText(rig, far.at)}.`}`,
+          : `${name} is wanted in ${soundNames(rig, sounds)}, but the signal does not meet it on its way. ${!far ? 'It has no cable here.' : far.is === 'reached' ? `It gets there, but from there no further than ${pointText(rig, far)}.` : `It comes as far as ${pointText(rig, far)}.`}`,
       };
     }
   },
