@@ -6,7 +6,7 @@ import { promela } from '@yunta/core/recall/proof/promela';
 import { slotText } from '@yunta/core/recall/words';
 import { splitRef, type Id } from '@yunta/core/rig/ids';
 import { partOf, soundsInOrder } from '@yunta/core/rig/rig';
-import type { Item } from '@yunta/core/signal/picture';
+import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
 import type { Words } from './arguments.js';
 import { deriveFile, soundNamed } from './read.js';
 import { json, print } from './say.js';
@@ -16,7 +16,10 @@ const codeOf = (d: Derived, id: Id<'device'>): string => partOf(d.rig, id)?.code
 /** The run of a sound as one line: loops in parentheses, what is off or outside in brackets. */
 const runText = (d: Derived, items: readonly Item[]): string => items.map((item) => {
   switch (item.is) {
-    case 'box': return item.stages.some((s) => !s.on) ? `[${codeOf(d, item.device)} bypassed]` : codeOf(d, item.device);
+    case 'box': {
+      const sides = item.sides ? ` ${SIDES_TEXT[item.sides]}` : '';
+      return item.stages.some((s) => !s.on) ? `[${codeOf(d, item.device)} bypassed${sides}]` : `${codeOf(d, item.device)}${sides && ` (${sides.trim()})`}`;
+    }
     case 'loop': return item.on ? `(${runText(d, item.inside)})` : item.holds.length ? `[${item.holds.map((h) => codeOf(d, h)).join('+')} outside]` : '';
     case 'split': return `{ ${item.arms.map((arm) => runText(d, arm)).join(' | ')} }`;
     case 'end': return `→ ${item.name}${item.sides.length ? ` (${item.sides.join(' and ')})` : ''}`;

@@ -3,7 +3,7 @@ import { makeDevice } from '../src/catalogue/make.js';
 import { audioIn, audioOut, block, choice } from '../src/catalogue/parts.js';
 import type { Arm, Chain, Device, Insert, Slot, Tap } from '../src/rig/device.js';
 import type { Cable, Hookup } from '../src/rig/hookup.js';
-import { ref, type Id, type Ref } from '../src/rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../src/rig/ids.js';
 import { ABOUT, all, rigOf, type Rig } from '../src/rig/rig.js';
 import type { When } from '../src/rig/value.js';
 import { restingState, type RigState } from '../src/signal/state.js';
@@ -51,21 +51,26 @@ export interface RandomWiring {
   readonly state: RigState;
 }
 
-/** Boxes from every shelf and odd ones, wired at random between jacks of a kind, in a random state: nothing that a sane person would do, so that nothing is taken for granted. */
-export const randomWiring = (r: Random, [fewest, most]: readonly [number, number] = [4, 12]): RandomWiring => {
+/** Boxes from every shelf and odd ones, wired at random between jacks of a kind, in a random state: nothing that a sane person would do, so that nothing is taken for granted. In a row, most cables lead to the next box, jack by jack, as sides do. */
+export const randomWiring = (r: Random, [fewest, most]: readonly [number, number] = [4, 12], isInRow = false): RandomWiring => {
   const id = (i: number): Id<'device'> => `device:d${i}`;
   const signal = CATALOGUE.filter((g) => g.box.jacks.some((j) => j.kind === 'audio'));
+  const sided = signal.filter((g) => g.box.chains.some((c) => c.from.some((t) => t.leg) && c.to.some((t) => t.leg)));
   const devices = [
     makeDevice('single-coil', id(0)), makeDevice('desk', id(1)),
-    ...Array.from({ length: r.int(fewest, most) }, (_, i) => (r.chance(45) ? oddBox(r, id(i + 2)) : makeDevice(r.pick(signal).key, id(i + 2)))),
+    ...Array.from({ length: r.int(fewest, most) }, (_, i) => (r.chance(isInRow ? 15 : 45) ? oddBox(r, id(i + 2)) : makeDevice(r.pick(isInRow && r.chance(95) ? sided : signal).key, id(i + 2)))),
   ];
   const hookup: Hookup = { kind: 'hookup', id: 'hookup:main', name: 'Main', settings: {}, hears: [], assumes: [] };
+  /** From the instrument through every box to the desk. */
+  const row = [devices[0]!, ...devices.slice(2), devices[1]!].map((d) => d.id);
+  const following = (device: Id<'device'>): Id<'device'> | undefined => row[row.indexOf(device) + 1];
   const jacks = devices.flatMap((d) => d.jacks.filter((j) => ['audio', 'air', 'midi'].includes(j.kind)).map((jack) => ({ r: ref(d.id, jack.id), jack })));
   const free = new Set<Ref>(jacks.filter((j) => j.jack.poles.tip === 'in').map((j) => j.r));
   const cables = jacks.filter((j) => j.jack.poles.tip === 'out' && r.chance(75)).flatMap(({ r: from, jack }, i): Cable[] => {
     const fitting = jacks.filter((j) => free.has(j.r) && j.jack.kind === jack.kind);
     if (fitting.length === 0) return [];
-    const to = r.pick(fitting).r;
+    const next = isInRow && r.chance(95) ? fitting.find((f) => splitRef(f.r).device === following(splitRef(from).device)) : undefined;
+    const to = (next ?? r.pick(fitting)).r;
     free.delete(to);
     return [{ kind: 'cable', id: `cable:c${i}`, hookup: hookup.id, ends: [from, to] }];
   });

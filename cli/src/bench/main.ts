@@ -16,7 +16,7 @@ import { partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import type { StageWant } from '@yunta/core/rig/sound';
 import { trace } from '@yunta/core/signal/trace';
-import { graphOf, sidesByGraphology } from '@yunta/core/testing/by-graphology';
+import { graphOf, sidesFrom } from '@yunta/core/testing/by-graphology';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Random } from '@yunta/core/testing/random';
 import { randomRig } from '@yunta/core/testing/random-rig';
@@ -94,8 +94,8 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   row('all of what the usual proof leaves out', ms(questions.reduce((sum, q) => sum + middle(q), 0)), `shortest ${ms(questions.reduce((sum, q) => sum + q[0]!, 0))}`);
   // Last, because the graphs fill the memory of everything that is measured after them.
   const byGraphology = median(() => compiled.forEach((c) => {
-    const graph = graphOf(b.anatomy.wiring, c.state);
-    for (const source of b.anatomy.wiring.sources) sidesByGraphology(graph, source);
+    const graph = graphOf(rig, hookup, c.state).graph;
+    for (const source of b.anatomy.wiring.sources) sidesFrom(graph, `${source.device} ${source.ref.slice(source.device.length + 1)}`);
   }), 3);
   row('trace of all sounds, the same by graphology', ms(byGraphology), `${(byGraphology / traced).toFixed(0)} times as long`);
 };

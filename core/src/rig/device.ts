@@ -162,7 +162,7 @@ export interface Chain {
 
 export type Leg = 'left' | 'right';
 
-/** `leg` given: only this side of a stereo chain; not given: into both sides, or the sum of both. */
+/** `leg` given: only this side of a chain of two sides; not given: into both sides, or the sum of both. */
 export interface Tap {
   readonly at: Point;
   readonly leg?: Leg;
@@ -192,7 +192,7 @@ export interface Block {
   readonly wetOnly?: When;
   /** Tuner mute, kill switch, volume at zero. */
   readonly mutes?: When;
-  /** each: legs stay apart; spread: makes or mixes both sides; sum: to mono. Default mono: each on one leg, sums two. */
+  /** `spread` makes the two sides of the picture; `sum` gives both sides the sum; else each side goes through by itself. Without sides in its chain all are alike. */
   readonly width?: 'mono' | 'each' | 'spread' | 'sum';
   readonly gain?: Gain;
   readonly polarity?: { readonly invertedWhen: When };

@@ -13,12 +13,19 @@ export interface Embedded {
   /** Switchable inserts around it, outermost first. Of loops side by side that hold the same box only the first counts. */
   readonly inserts: readonly Loop[];
   /** Facts of the fork arms and gated chains in which it stands. */
-  readonly gates: readonly { readonly device: Id<'device'>; readonly when: When }[];
+  readonly gates: readonly Gate[];
   /** Nothing can take it out of the path. */
   readonly always: boolean;
   /** It has no switch of its own and comes and goes with another stage of its box. */
   readonly rides: boolean;
 }
+
+interface Gate {
+  readonly device: Id<'device'>;
+  readonly when: When;
+}
+
+const sameGate = (a: Gate, b: Gate): boolean => a.device === b.device && JSON.stringify(a.when) === JSON.stringify(b.when);
 
 export interface Loop extends WiredInsert {
   readonly name: Ref;
@@ -54,7 +61,9 @@ export const anatomy = (rig: Rig, hookup: Hookup): Anatomy => {
     const { device, block } = edge.carries;
     const r = ref(device, block.id);
     const inserts = nested(around.get(r) ?? []);
-    const here = gates.get(edge.from) ?? [];
+    const [known, own] = [stages.get(r)?.gates, gates.get(edge.from) ?? []];
+    /** Of a stage with two sides: what shuts both of them. */
+    const here = known ? known.filter((g) => own.some((o) => sameGate(g, o))) : own;
     stages.set(r, { ref: r, device, block, inserts, gates: here, always: !block.on && inserts.length === 0 && here.length === 0, rides: false });
   }
   const switched = new Set([...stages.values()].filter((s) => s.block.on || s.gates.length > 0).map((s) => s.device));
@@ -84,20 +93,20 @@ const flood = (from: readonly number[], stop: ReadonlySet<number>, next: (point:
 
 /** The outermost loop and those within it; a second loop beside it that holds the same box is another way, not a further gate. */
 const nested = (loops: readonly Loop[]): readonly Loop[] =>
-  loops.reduce<Loop[]>((kept, loop) => (kept.every((outer) => outer.points.has(loop.entry)) ? [...kept, loop] : kept), []);
+  loops.reduce<Loop[]>((kept, loop) => (kept.every((outer) => loop.entries.some((p) => outer.points.has(p))) ? [...kept, loop] : kept), []);
 
 /** Gates that every point inside an arm or a gated chain stands behind. */
-const gatesByPoint = (wiring: Wiring): ReadonlyMap<number, readonly { device: Id<'device'>; when: When }[]> => {
-  const gates = new Map<number, { device: Id<'device'>; when: When }[]>();
+const gatesByPoint = (wiring: Wiring): ReadonlyMap<number, readonly Gate[]> => {
+  const gates = new Map<number, Gate[]>();
   for (const edge of wiring.edges) {
-    const base = wiring.points[edge.to]!.id;
+    const { place, lane } = wiring.points[edge.to]!;
     const isGate = edge.carries.by === 'arm' || (edge.carries.by === 'wire' && wiring.points[edge.to]!.inside && !wiring.points[edge.from]!.inside);
     const whens = edge.needs.flatMap((n) => ('when' in n ? [{ device: n.device, when: n.when }] : []));
     if (!isGate || whens.length === 0) continue;
     wiring.points.forEach((p, i) => {
-      if (p.id !== base && !p.id.startsWith(`${base}/`)) return;
+      if (p.lane !== lane || (p.place !== place && !p.place.startsWith(`${place}/`))) return;
       const list = gates.get(i);
-      const fresh = whens.filter((w) => !list?.some((l) => l.device === w.device && JSON.stringify(l.when) === JSON.stringify(w.when)));
+      const fresh = whens.filter((w) => !list?.some((l) => sameGate(l, w)));
       if (list) list.push(...fresh);
       else gates.set(i, fresh);
     });

@@ -4,6 +4,7 @@ import type { Cable } from '../rig/hookup.js';
 import { inArrangement } from './state.js';
 import type { Anatomy } from './anatomy.js';
 import { ringsOf, type Trace } from './trace.js';
+import type { WiredBlock } from './wiring.js';
 
 /** Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what follows them. */
 export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, number> => {
@@ -111,5 +112,10 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
 /** Stages that sound, in the order in which the signal meets them. */
 export const stagesMet = (t: Trace): readonly Ref[] => {
   const place = new Map(pointsInOrder(t).map((point, i) => [point, i]));
-  return t.wiring.blocks.filter((b) => t.stages.get(b.stage) === 'in').sort((a, b) => place.get(t.wiring.edges[a.edge]!.from)! - place.get(t.wiring.edges[b.edge]!.from)!).map((b) => b.stage);
+  const met = sounding(t).sort((a, b) => place.get(t.wiring.from[a.edge]!)! - place.get(t.wiring.from[b.edge]!)!);
+  return [...new Set(met.map((b) => b.stage))];
 };
+
+/** The ways through the stages that sound: of a stage with two sides those that are on the path. */
+export const sounding = ({ wiring: { blocks, from, to }, active, onPath, stages }: Trace): WiredBlock[] =>
+  blocks.filter((b) => stages.get(b.stage) === 'in' && active[b.edge] === 1 && onPath[from[b.edge]!] === 1 && onPath[to[b.edge]!] === 1);

@@ -46,10 +46,28 @@ describe('arms', () => {
     expect(drawn([['g', 'single-coil'], ['foh', 'desk'], ['s', 'splitter'], ['swi', 'switcher-4']], [['g.out', 'swi.in'], ['swi.send1', 's.in'], ['s.out1', 'swi.return1'], ['swi.out', 'foh.ch1']], { 'swi.loop1': 'on' }))
       .toBe('g (s) // // // →Front of house:mono');
   });
-  test('a ring is cut where it would close: a right output that comes back into the right input', () => {
+  test('a ring is cut where it would close', () => {
     expect(drawn(
-      [['g', 'single-coil'], ['d', 'stereo-delay'], ['b', 'boost'], ['foh', 'desk']],
-      [['g.out', 'd.in-l'], ['d.out-l', 'foh.ch1'], ['d.out-r', 'b.in'], ['b.out', 'd.in-r']], { 'd.on': 'on', 'b.on': 'on' },
-    )).toBe('g d {→Front of house:left | b d}…');
+      [['g', 'single-coil'], ['y', 'y-join'], ['s', 'splitter'], ['b', 'boost'], ['foh', 'desk']],
+      [['g.out', 'y.in1'], ['y.out', 's.in'], ['s.out1', 'foh.ch1'], ['s.out2', 'b.in'], ['b.out', 'y.in2']], { 'b.on': 'on' },
+    )).toBe('g y s {→Front of house:mono | b y}…');
+  });
+  test('one side of a stereo box, a pedal, and back through its other side is one line, and no ring', () => {
+    expect(drawn(
+      [['g', 'single-coil'], ['d', 'stereo-delay'], ['c', 'compressor'], ['foh', 'desk']],
+      [['g.out', 'd.in-l'], ['d.out-l', 'c.in'], ['c.out', 'd.in-r'], ['d.out-r', 'foh.ch1']], { 'd.on': 'on', 'c.on': 'on' },
+    )).toBe('g d c d →Front of house:right');
+  });
+  test('two instruments, each on its side of one box, are two lines', () => {
+    expect(drawn(
+      [['g', 'single-coil'], ['k', 'bass'], ['d', 'stereo-delay'], ['foh', 'desk']],
+      [['g.out', 'd.in-l'], ['k.out', 'd.in-r'], ['d.out-l', 'foh.ch1'], ['d.out-r', 'foh.ch2']], { 'd.on': 'on' },
+    )).toBe('{g d →Front of house:left+right | k d →Front of house:left+right}…');
+  });
+  test('both sides go on side by side over two cables, from the box that makes them to where they are heard', () => {
+    expect(drawn(
+      [['g', 'single-coil'], ['d', 'stereo-delay'], ['r', 'stereo-reverb'], ['foh', 'desk']],
+      [['g.out', 'd.in-l'], ['d.out-l', 'r.in-l'], ['d.out-r', 'r.in-r'], ['r.out-l', 'foh.ch1'], ['r.out-r', 'foh.ch2']], { 'd.on': 'on', 'r.on': 'on' },
+    )).toBe('g d< ═r ═→Front of house:left+right');
   });
 });

@@ -69,15 +69,15 @@ const TOPOLOGIES: readonly Topology[] = [
       chains: d.chains.map((c) => (c.id === 'path' ? { ...c, to: c.to.map((t) => ({ ...t, when: [...(t.when ?? []), { control: 'route', in: [t.at.startsWith('xlr') ? 'straight' : 'back'] }] })) } : c)),
     })),
     sounds: {
-      Mono: [['m.amp', 'm.delay', 'm.route=back'], `g ([m] // m // [m]) →${HOUSE}:mono`],
-      Stereo: [['m.amp', 'm.delay', 'm.route=straight'], `g n [m] // m // [m] →${HOUSE}:left+right`],
+      Mono: [['m.amp', 'm.delay', 'm.route=back'], `g ([m] // m // [m]) ═→${HOUSE}:mono`],
+      Stereo: [['m.amp', 'm.delay', 'm.route=straight'], `g n [m] // m // [m]< ═→${HOUSE}:left+right`],
     },
   },
   {
     name: 'wet and dry from a tap on the speaker line, the wet side with a stereo reverb and power amps of its own',
     boxes: { g: 'single-coil', h: 'valve-head', l: 'line-out', c: 'cab-212', r: 'stereo-reverb', w: 'stereo-return-amp' },
     leads: ['g.out>h.in', 'h.speaker>l.in', 'l.through>c.in', 'l.line>r.in-l', 'r.out-l>w.in-l', 'r.out-r>w.in-r'],
-    sounds: { Big: [['h.lead', 'r.reverb'], 'g h l {c →Stage:mono | l r w {→Wet left:left | →Wet right:right}…}…'], Dry: [['h.clean'], 'g h l {c →Stage:mono | l [r] w {→Wet left:mono | →Wet right:mono}…}…'] },
+    sounds: { Big: [['h.lead', 'r.reverb'], 'g h l {c →Stage:mono | l r< ═w {→Wet left:left | →Wet right:right}…}…'], Dry: [['h.clean'], 'g h l {c →Stage:mono | l [r] ═w {→Wet left:mono | →Wet right:mono}…}…'] },
   },
   {
     name: 'a multi-effect whose two loops each hold a small switcher, the second as a test loop',

@@ -1,17 +1,18 @@
-import { graphOf, sidesByGraphology } from '../../testing/by-graphology.js';
+import { graphOf, knots, reachable, sidesFrom, type PlainGraph } from '../../testing/by-graphology.js';
 import { Random } from '../../testing/random.js';
 import { randomWiring } from '../../testing/random-wiring.js';
 import { makeDevice } from '../catalogue/make.js';
 import { islandRun, BALLROOM_ID } from '../demo/island-run.js';
 import type { Device } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
-import type { Ref } from '../rig/ids.js';
+import { splitRef, type Ref } from '../rig/ids.js';
 import { all, partOf, rigOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { anatomy } from './anatomy.js';
+import { sounding, stillMeets } from './order.js';
 import { restingState } from './state.js';
 import { ringsOf, sideBit, spreadFrom, stopsBetween, trace, type Trace } from './trace.js';
-import { wire, type Wiring } from './wiring.js';
+import { wire, type Point } from './wiring.js';
 
 const HOOKUP: Hookup = { kind: 'hookup', id: 'hookup:h', name: 'h', settings: {}, hears: [], assumes: [] };
 const lead = (i: number, from: string, to: string): Cable => ({ kind: 'cable', id: `cable:${i}`, hookup: HOOKUP.id, ends: [`device:${from}` as Ref, `device:${to}` as Ref] });
@@ -22,57 +23,88 @@ const box = (name: string, key: string) => makeDevice(key, `device:${name}`);
 const stage = (t: Trace, r: string) => t.stages.get(`device:${r}` as Ref);
 const heard = (t: Trace) => t.reaches.map((r) => `${r.source.ref.slice(7)} → ${r.end.ref.slice(7)} ${r.sides.join('+')}`);
 
-/** Every way from a point, one by one, without looking at what was found before: the plainest tracer there is. */
-const everyWay = (wiring: Wiring, active: Uint8Array, from: number, visit: (point: number) => void): void => {
-  const onWay = new Set<number>();
-  const go = (point: number): void => {
-    onWay.add(point);
-    visit(point);
-    for (const e of wiring.out[point]!) if (active[e] && !onWay.has(wiring.edges[e]!.to)) go(wiring.edges[e]!.to);
-    onWay.delete(point);
-  };
-  go(from);
+/** A jack or a bus as the plain graph names it. */
+const plainName = ({ device, id }: Point): string => `${device} ${id.slice(device.length + 1)}`;
+
+/** What is brought apart to an end, by the plain graph: go back inside its box as far as a jack or a side of a chain. */
+const apart = ({ graph }: PlainGraph, end: string): readonly string[] => {
+  const isApart = (node: string): boolean => / (left|right)$/.test(node) || !/ (chain|#)/.test(node);
+  if (isApart(end)) return [end];
+  const seen = new Set([end]);
+  for (const node of seen) if (node === end || !isApart(node)) for (const before of graph.hasNode(node) ? graph.inNeighbors(node) : []) seen.add(before);
+  const found = [...seen].filter(isApart);
+  return found.length ? found : [end];
 };
 
-describe('trace against independent tracers, on rigs wired at random, in random states', () => {
+describe('trace against a graph made apart from it, on rigs with sides wired at random, in random states', () => {
   const RIGS = 2000;
   const BATCH = 200;
-  const seen = { reached: 0, stereo: 0, rings: 0, inserts: 0, forks: 0 };
-  test.each(Array.from({ length: RIGS / BATCH }, (_, i) => i * BATCH))(`rigs from %i on: every point and every side that the signal reaches are those of a walk by graphology, and of enumerating every way`, (from) => {
+  const seen = { reached: 0, stereo: 0, rings: 0, straight: 0, inserts: 0, forks: 0, before: 0, notBefore: 0, summed: 0 };
+  test.each(Array.from({ length: RIGS / BATCH }, (_, i) => i * BATCH))('rigs from %i on: what is reached, on which sides, which stages are met and which before which, silence and rings', (from) => {
     for (let seed = from; seed < from + BATCH; seed += 1) {
-      const r = new Random(seed);
-      const { rig, hookup, state } = randomWiring(r);
+      const { rig, hookup, state } = randomWiring(new Random(seed), seed % 2 ? [1, 4] : undefined, seed % 2 === 1);
       const t = trace(wire(rig, hookup), state);
-      const { wiring, active } = t;
-      const graph = graphOf(wiring, state);
-      const byGraph = new Map(wiring.sources.map((s) => [s, sidesByGraphology(graph, s)]));
-      for (const [source, sides] of byGraph) {
+      const { wiring } = t;
+      const plain = graphOf(rig, hookup, state);
+      const { graph } = plain;
+      const bySource = new Map(wiring.sources.map((s) => [s, sidesFrom(graph, plainName(wiring.points[s.point]!))]));
+      const outer = wiring.points.flatMap((p, i) => (p.inside ? [] : [[plainName(p), i] as const]));
+      for (const [source, sides] of bySource) {
         const ours = spreadFrom(t, source);
-        const sidesAt = (point: number) => (['left', 'mono', 'right'] as const).filter((s) => ours.sides[point]! & sideBit(s));
-        expect({ seed, at: ours.order.map((p) => `${p} ${sidesAt(p).join()}`).sort() }).toEqual({ seed, at: [...sides].map(([p, s]) => `${p} ${[...s].sort().join()}`).sort() });
+        const sidesAt = (point: number) => (['left', 'mono', 'right'] as const).filter((s) => ours.sides[point]! & sideBit(s)).join();
+        const theirs = (name: string) => [...sides.get(name) ?? (name === plainName(wiring.points[source.point]!) ? ['mono'] : [])].sort().join();
+        expect({ seed, at: outer.map(([name, p]) => `${name} ${sidesAt(p)}`) }).toEqual({ seed, at: outer.map(([name]) => `${name} ${theirs(name)}`) });
       }
-      const reached = new Set([...byGraph.values()].flatMap((m) => [...m.keys()]));
-      expect({ seed, reached: wiring.points.flatMap((_, i) => (t.reached[i] ? [i] : [])) }).toEqual({ seed, reached: [...reached].sort((a, b) => a - b) });
-      expect(t.reaches.map((x) => `${x.source.ref} ${x.end.ref} ${x.sides.join()}`).sort()).toEqual(wiring.sources.flatMap((s) => wiring.ends.flatMap((e) => {
-        const sides = byGraph.get(s)!.get(e.point);
-        return sides ? [`${s.ref} ${e.ref} ${(['mono', 'left', 'right'] as const).filter((x) => sides.has(x)).join()}`] : [];
+      expect(t.reaches.map((x) => `${seed} ${x.source.ref} ${x.end.ref} ${x.sides.join()}`).sort()).toEqual(wiring.sources.flatMap((s) => wiring.ends.flatMap((e) => {
+        const [sides, end] = [bySource.get(s)!, plainName(wiring.points[e.point]!)];
+        if (!sides.has(end)) return [];
+        const heard = new Set(apart(plain, end).flatMap((p) => {
+          const there = sides.get(p) ?? new Set();
+          return there.has('left') && there.has('right') ? ['mono'] : [...there];
+        }));
+        return [`${seed} ${s.ref} ${e.ref} ${(['mono', 'left', 'right'] as const).filter((x) => heard.has(x)).join()}`];
       })).sort());
-      if (wiring.points.length < 60) {
-        const byHand = new Set<number>();
-        for (const source of wiring.sources) everyWay(wiring, active, source.point, (p) => byHand.add(p));
-        for (const p of reached) expect(byHand.has(p)).toBe(true);
+
+      const ahead = reachable(graph, wiring.sources.map((s) => plainName(wiring.points[s.point]!)));
+      const back = reachable(graph, wiring.ends.filter((e) => e.end.is !== 'tuner').map((e) => plainName(wiring.points[e.point]!)), 'inbound');
+      const isOn = (way: readonly string[]): boolean => way.every((node) => ahead.has(node) && back.has(node));
+      const wired = [...plain.stages].filter(([stage]) => wiring.wired.has(splitRef(stage).device));
+      for (const [stage, { ways }] of wired) if (!t.stages.has(stage)) expect({ seed, stage, ways }).toEqual({ seed, stage, ways: [] });
+      const stages = wired.filter(([stage]) => t.stages.has(stage)).map(([stage, { on, ways }]) => `${stage} ${!ways.some(isOn) ? 'outside' : on ? 'in' : 'bypassed'}`);
+      expect({ seed, stages: [...t.stages].map(([r, s]) => `${r} ${s}`).sort() }).toEqual({ seed, stages: stages.sort() });
+
+      const sounds = wired.filter(([, { on, ways }]) => on && ways.some(isOn)).slice(0, 8);
+      const ways = sounding(t);
+      const meets = stillMeets(t, ways.map((b) => b.edge));
+      for (const [first, { ways: out }] of sounds) {
+        const after = reachable(graph, out.filter(isOn).map(([, to]) => to));
+        for (const [second, { ways: into }] of sounds) {
+          const ours = ways.some((a) => a.stage === first && ways.some((b, place) => b.stage === second && meets(wiring.to[a.edge]!, place)));
+          const theirs = into.filter(isOn).some(([start]) => after.has(start));
+          expect({ seed, first, second, before: ours }).toEqual({ seed, first, second, before: theirs });
+          seen[ours ? 'before' : 'notBefore'] += 1;
+        }
       }
+
+      const rings = ringsOf(t);
+      const tied = knots(graph);
+      const outside = (ring: readonly number[]): readonly string[] => ring.filter((p) => !wiring.points[p]!.inside).map((p) => plainName(wiring.points[p]!));
+      for (const ring of rings) expect({ seed, ring: tied.some((k) => outside(ring).every((name) => k.has(name))) }).toEqual({ seed, ring: true });
+      for (const knot of tied) expect({ seed, knot: rings.some((ring) => outside(ring).some((name) => knot.has(name)) || outside(ring).length === 0) }).toEqual({ seed, knot: true });
       seen.reached += t.reaches.length;
-      seen.stereo += [...byGraph.values()].some((points) => [...points.values()].some((sides) => sides.has('left') && sides.has('right'))) ? 1 : 0;
-      seen.rings += ringsOf(t).length;
+      seen.stereo += t.reaches.filter((x) => x.sides.includes('left') && x.sides.includes('right')).length;
+      seen.summed += [...bySource.values()].some((points) => [...points.values()].some((sides) => sides.has('left') && sides.has('right'))) ? 1 : 0;
+      seen.rings += rings.length;
+      seen.straight += tied.length === 0 ? 1 : 0;
       seen.inserts += wiring.inserts.filter((i) => i.patched).length;
       seen.forks += wiring.edges.filter((e) => e.carries.by === 'arm').length;
     }
   });
 
-  test('the rigs were worth the trouble: sounds that arrive, two-sided signals, patched inserts, forks and rings', () => {
+  test('the rigs were worth the trouble: sounds that arrive, two-sided signals, sums, patched inserts, forks, rings and none, stages before each other and not', () => {
     expect(seen.reached).toBeGreaterThan(RIGS / 4);
-    for (const count of [seen.stereo, seen.rings, seen.inserts, seen.forks]) expect(count).toBeGreaterThan(200);
+    const least: Readonly<Record<string, number>> = { stereo: 40, summed: 100 };
+    for (const [what, count] of Object.entries(seen)) expect(`${what} ${count >= (least[what] ?? 200)}`).toBe(`${what} true`);
   });
 });
 

@@ -3,7 +3,7 @@ import type { Id, Ref } from '../rig/ids.js';
 import { activeIn, factsHold, type RigState } from './state.js';
 import type { WiredEnd, Wiring } from './wiring.js';
 
-/** Which side of the stereo picture a signal belongs to, apart from the leg of the chain that carries it. */
+/** Which side of the stereo picture a signal belongs to: neither of them as long as nothing has made two. */
 export type Side = 'mono' | Leg;
 
 export type StageState = 'in' | 'bypassed' | 'outside';
@@ -41,7 +41,7 @@ export interface Leaving {
 
 /** Where the signal of one source comes to. */
 export interface Spread {
-  /** By point: the sides on which it arrives there, as bits; 0 where it does not. */
+  /** By point: the sides that arrive there, as bits, both where they have been added; 0 where nothing does. */
   readonly sides: Uint8Array;
   /** The points that it comes to, the nearest first. */
   readonly order: readonly number[];
@@ -55,28 +55,33 @@ export interface Heeds {
 }
 
 const SIDES: readonly Side[] = ['mono', 'left', 'right'];
-const PER_POINT = 9;
-const [MONO, LEFT, RIGHT] = [0, 1, 2];
-
 /** The bit of a side in a spread. */
 export const sideBit = (side: Side): number => 1 << SIDES.indexOf(side);
+const BOTH = sideBit('left') | sideBit('right');
 
-/** Follows the signal from its sources to every end, side by side and leg by leg. */
+/** What one signal is to the ear: both sides added are one again. */
+const sidesIn = (bits: number): readonly Side[] => ((bits & BOTH) === BOTH ? ['mono'] : SIDES.filter((s) => bits & sideBit(s)));
+
+/** Follows the signal from its sources to every end. Left and right are points of their own, so that every walk is a plain one. */
 export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace => {
   const active = activeIn(wiring, state);
   const leaving = leavingIn(wiring, active);
   const isOn = blocksOn(wiring, state);
+  const makes = madeBy(wiring, isOn);
   const sources = wiring.sources.filter((s) => !heeds.from || heeds.from.includes(s.ref));
   const counted = wiring.ends.filter((e) => (heeds.to ? heeds.to.includes(e.ref) : e.end.is !== 'tuner'));
-  const spreads = new Map(sources.map((source) => [source, spread(wiring, leaving, isOn, source.point)]));
+  const spreads = new Map(sources.map((source) => [source, spread(wiring, leaving, makes, source.point)]));
   const reached = new Uint8Array(wiring.points.length);
   for (const { order } of spreads.values()) for (const point of order) reached[point] = 1;
   const leads = backward(wiring, active, counted.map((e) => e.point));
   const onPath = new Uint8Array(reached);
   for (let p = 0; p < onPath.length; p += 1) onPath[p]! &= leads[p]!;
+  const brought = new Map(wiring.ends.map((end) => [end, broughtTo({ wiring, active }, end.point)]));
   const reaches = sources.flatMap((source) => wiring.ends.flatMap((end): Reach[] => {
-    const sides = spreads.get(source)!.sides[end.point]!;
-    return sides ? [{ source, end, sides: SIDES.filter((s) => sides & sideBit(s)) }] : [];
+    const { sides } = spreads.get(source)!;
+    if (!sides[end.point]) return [];
+    const heard = new Set(brought.get(end)!.flatMap((p) => sidesIn(sides[p]!)));
+    return [{ source, end, sides: SIDES.filter((s) => heard.has(s)) }];
   }));
   return { wiring, state, active, leaving, onPath, reached, leads, spreads, stages: stagesOf(wiring, active, onPath, isOn), reaches };
 };
@@ -103,52 +108,53 @@ const blocksOn = ({ edges, gated }: Wiring, state: RigState): Uint8Array => {
   return isOn;
 };
 
-/** Every point that the signal comes to, by the leg of the chain that carries it there and by its side. */
-const spread = ({ points, edges }: Wiring, leaving: Leaving, isOn: Uint8Array, from: number): Spread => {
-  const seen = new Uint8Array(points.length * PER_POINT);
+/** By edge: the side, as a bit, that whatever passes it becomes; 0 where it stays what it is. */
+const madeBy = ({ edges, gated }: Wiring, isOn: Uint8Array): Uint8Array => {
+  const makes = new Uint8Array(edges.length);
+  for (const { edge, makes: side } of gated) if (side && isOn[edge]) makes[edge] = sideBit(side);
+  return makes;
+};
+
+/** Every point that the signal comes to, and the sides that come there. */
+const spread = ({ points, to: leads }: Wiring, leaving: Leaving, makes: Uint8Array, from: number): Spread => {
   const sides = new Uint8Array(points.length);
-  const order: number[] = [];
-  const queue: number[] = [];
-  const visit = (point: number, leg: number, side: number) => {
-    const at = point * PER_POINT + leg * 3 + side;
-    if (seen[at]) return;
-    seen[at] = 1;
-    if (!sides[point]) order.push(point);
-    sides[point]! |= 1 << side;
-    queue.push(at);
-  };
-  visit(from, BOTH, MONO);
+  const order = [from];
+  const queue = [from];
+  sides[from] = sideBit('mono');
   for (let q = 0; q < queue.length; q += 1) {
-    const at = queue[q]!;
-    const point = Math.floor(at / PER_POINT);
-    const leg = Math.floor((at % PER_POINT) / 3);
-    const side = at % 3;
+    const point = queue[q]!;
     for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
       const e = leaving.edges[k]!;
-      const { to, fromLeg, toLeg, carries } = edges[e]!;
-      if (fromLeg && leg !== BOTH && leg !== legOf(fromLeg)) continue;
-      if (carries.by === 'block') {
-        const { width } = carries.block;
-        if (!isOn[e] || (width !== 'spread' && width !== 'sum')) visit(to, leg, side);
-        else if (width === 'sum') visit(to, BOTH, MONO);
-        else if (side === MONO) {
-          visit(to, LEFT, LEFT);
-          visit(to, RIGHT, RIGHT);
-        } else visit(to, leg === BOTH ? side : leg, side);
-      } else if (!points[to]!.inside) visit(to, BOTH, leg !== BOTH && !fromLeg ? MONO : side);
-      else visit(to, toLeg ? legOf(toLeg) : leg, side);
+      const to = leads[e]!;
+      const before = sides[to]!;
+      const after = before | (makes[e] || sides[point]!);
+      if (after === before) continue;
+      sides[to] = after;
+      if (!before) order.push(to);
+      queue.push(to);
     }
   }
   return { sides, order };
 };
 
-/** The leg of a chain: both, or one that is numbered as its side is. */
-const BOTH = 0;
-const legOf = (leg: Leg): number => (leg === 'left' ? LEFT : RIGHT);
+/** What comes apart to an end: the jacks of its box, and the sides of its chains, from which the signal goes on to it with no jack between; a jack that is the end itself brings one signal. */
+export const broughtTo = ({ wiring: { points, into, from: starts, edges }, active }: Pick<Trace, 'wiring' | 'active'>, end: number): readonly number[] => {
+  const isApart = (p: number): boolean => points[p]!.lane !== undefined || (!points[p]!.inside && !isBus(points[p]!));
+  if (isApart(end)) return [end];
+  const seen = new Set([end]);
+  for (const p of seen) {
+    if (p !== end && isApart(p)) continue;
+    for (const e of into[p]!) if (active[e] && edges[e]!.carries.by !== 'cable') seen.add(starts[e]!);
+  }
+  const apart = [...seen].filter((p) => isApart(p));
+  return apart.length ? apart : [end];
+};
+
+const isBus = ({ id, device }: Wiring['points'][number]): boolean => id.startsWith('#', device.length + 1);
 
 /** Where the signal of one source comes to, whether or not it counts. */
 export const spreadFrom = (t: Trace, source: WiredEnd): Spread =>
-  t.spreads.get(source) ?? spread(t.wiring, t.leaving, blocksOn(t.wiring, t.state), source.point);
+  t.spreads.get(source) ?? spread(t.wiring, t.leaving, madeBy(t.wiring, blocksOn(t.wiring, t.state)), source.point);
 
 /** By point: the signal comes to it from some of these points, along the path and past nothing that is in the way. Points that are not on the path lead nowhere. */
 export const downstream = ({ wiring, leaving, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
@@ -202,7 +208,8 @@ const stagesOf = (wiring: Wiring, active: Uint8Array, onPath: Uint8Array, isOn: 
   const stages = new Map<Ref, StageState>();
   for (const { edge: i, stage } of wiring.blocks) {
     const passes = active[i] && onPath[wiring.from[i]!] && onPath[wiring.to[i]!];
-    stages.set(stage, !passes ? 'outside' : isOn[i] ? 'in' : 'bypassed');
+    if (passes) stages.set(stage, isOn[i] ? 'in' : 'bypassed');
+    else if (!stages.has(stage)) stages.set(stage, 'outside');
   }
   return stages;
 };

@@ -37,9 +37,8 @@ export interface Edge {
   /** What must hold besides an arrangement. */
   readonly needs: readonly Need[];
   readonly carries: Carried;
-  /** Only this leg of the chain enters or leaves here. */
-  readonly fromLeg?: Leg;
-  readonly toLeg?: Leg;
+  /** The side that its tap says by name; a tap that names none leads into both. */
+  readonly leg?: Leg;
   /** By how much it is louder or softer at its far end; a block says that itself. */
   readonly gain?: Gain;
 }
@@ -55,8 +54,12 @@ export type Carried =
 export interface Point {
   readonly id: string;
   readonly device: Id<'device'>;
-  /** A jack's pole or an inner bus has no legs; a point inside a chain has. */
+  /** Inside a chain; otherwise a jack's pole or an inner bus. */
   readonly inside: boolean;
+  /** The side of a chain of two sides on which it lies. */
+  readonly lane?: Leg;
+  /** The place in the chain, one and the same for both sides. */
+  readonly place: string;
 }
 
 export interface WiredEnd {
@@ -70,8 +73,9 @@ export interface WiredInsert {
   readonly device: Id<'device'>;
   readonly chain: string;
   readonly insert: Insert;
-  readonly entry: number;
-  readonly exit: number;
+  /** Where it leaves its chain and where it comes back, of each side. */
+  readonly entries: readonly number[];
+  readonly exits: readonly number[];
   readonly patched: boolean;
 }
 
@@ -104,8 +108,8 @@ export interface Wiring {
   readonly ends: readonly WiredEnd[];
   readonly inserts: readonly WiredInsert[];
   /** Edges that pass a block, of whatever device, with what must hold for it to be on; those that a plug keeps off are left out. */
-  readonly gated: readonly { readonly edge: number; readonly on: readonly SeenFact[] }[];
-  /** Edges that pass a block of a wired device. */
+  readonly gated: readonly { readonly edge: number; readonly on: readonly SeenFact[]; /** Whatever passes it while it is on is this side of the picture from there on. */ readonly makes?: Leg }[];
+  /** Edges that pass a block of a wired device; in a chain of two sides a block has one for each. */
   readonly blocks: readonly WiredBlock[];
   /** Devices with a jack of this layer in which a plug sits. */
   readonly wired: ReadonlySet<Id<'device'>>;
@@ -116,6 +120,18 @@ export const pointId = (device: Id<'device'>, at: string): string => `${device}.
 
 /** The jack of a point, without its pole. @example jackOf('exp:ring') // 'exp' */
 export const jackOf = (at: string): string => at.replace(/:(tip|ring)$/, '');
+
+/** A place in a chain: one point, or in a chain of two sides one for each of them that is used there. */
+type Place = ReadonlyMap<Leg | 'mono', number>;
+const ONE_SIDE = ['mono'] as const;
+const TWO_SIDES = ['left', 'right'] as const;
+
+/** A chain has two sides as soon as any of its taps or arms names one. */
+const isTwoSided = (chain: Chain): boolean => [...chain.from, ...chain.to].some((t) => t.leg) || chain.slots.some(namesSide);
+const namesSide = (slot: Slot): boolean =>
+  (slot.is === 'insert' ? [...slot.send, ...slot.return].some((t) => t.leg) : slot.is === 'fork' && slot.arms.some((arm) => arm.leg || arm.slots.some(namesSide)));
+
+const insertsOf = (slots: readonly Slot[]): readonly Insert[] => slots.flatMap((s) => (s.is === 'insert' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => insertsOf(a.slots)) : []));
 
 /** Sound in the air between a loudspeaker and a microphone belongs to the audio layer. */
 const inLayer = (kind: JackKind, layer: JackKind): boolean => kind === layer || (layer === 'audio' && kind === 'air');
@@ -129,6 +145,17 @@ export const wire = (rig: Rig, hookup: Hookup, layer: JackKind = 'audio'): Wirin
   return build.finish(all(rig, 'device'));
 };
 
+/** What a block makes of what passes it while it is on: a side of the picture, or nothing new. */
+const made = ({ width }: Block, { lane }: Point): { readonly makes?: Leg } => (width === 'spread' && lane ? { makes: lane } : {});
+
+/** The chain in which slots stand, and what is true of all of it. */
+interface Inside {
+  readonly device: Device;
+  readonly chain: Chain;
+  readonly sides: readonly (Leg | 'mono')[];
+  readonly unfed: ReadonlySet<Leg | 'mono'>;
+}
+
 class Builder {
   private readonly points: Point[] = [];
   private readonly edges: Edge[] = [];
@@ -139,20 +166,54 @@ class Builder {
 
   constructor(private readonly layer: JackKind, private readonly plugged: ReadonlySet<Ref>) {}
 
-  private point(id: string, device: Id<'device'>, inside: boolean): number {
-    const known = this.at.get(id);
+  private point(id: string, device: Id<'device'>, inside: boolean, lane?: Leg): number {
+    const own = lane ? `${id}@${lane}` : id;
+    const known = this.at.get(own);
     if (known !== undefined) return known;
-    this.at.set(id, this.points.length);
-    this.points.push({ id, device, inside });
+    this.at.set(own, this.points.length);
+    this.points.push({ id: own, device, inside, place: id, ...(lane ? { lane } : {}) });
     return this.points.length - 1;
   }
 
-  private edge(from: number, to: number, needs: readonly (Need | false)[], carries: Carried, more: { fromLeg?: Leg | undefined; toLeg?: Leg | undefined; gain?: Gain | undefined } = {}): void {
+  private place(id: string, device: Id<'device'>, sides: readonly (Leg | 'mono')[]): Place {
+    return new Map(sides.map((side) => [side, this.point(id, device, true, side === 'mono' ? undefined : side)]));
+  }
+
+  private edge(from: number, to: number, needs: readonly (Need | false)[], carries: Carried, more: { leg?: Leg | undefined; gain?: Gain | undefined } = {}): void {
     if (needs.includes(false)) return;
-    this.edges.push({
-      from, to, needs: needs as readonly Need[], carries,
-      ...(more.fromLeg ? { fromLeg: more.fromLeg } : {}), ...(more.toLeg ? { toLeg: more.toLeg } : {}), ...(more.gain === undefined ? {} : { gain: more.gain }),
-    });
+    this.edges.push({ from, to, needs: needs as readonly Need[], carries, ...(more.leg ? { leg: more.leg } : {}), ...(more.gain === undefined ? {} : { gain: more.gain }) });
+  }
+
+  /** Each side of one place to the same side of another. */
+  private along(from: Place, to: Place, needs: readonly (Need | false)[], carries: Carried, gain?: Gain): void {
+    for (const [side, point] of from) {
+      const there = to.get(side);
+      if (there !== undefined) this.edge(point, there, needs, carries, { gain });
+    }
+  }
+
+  /** From a tap into the side that it names, or into every side. */
+  private enter(device: Device, tap: Tap, to: Place, needs: readonly (Need | false)[], carries: Carried): void {
+    for (const [side, point] of to) {
+      if (side === 'mono' || !tap.leg || tap.leg === side) this.edge(this.tapPoint(device, tap), point, [...needs, ...this.when(device, tap.when)], carries, { leg: tap.leg, gain: tap.gain });
+    }
+  }
+
+  /** From the side that a tap names, or from the sum of both. */
+  private leave(device: Device, from: Place, tap: Tap, needs: readonly (Need | false)[], carries: Carried): void {
+    const point = tap.leg && !from.has('mono') ? from.get(tap.leg) : this.summed(device, from);
+    if (point !== undefined) this.edge(point, this.tapPoint(device, tap), [...needs, ...this.when(device, tap.when)], carries, { leg: tap.leg, gain: tap.gain });
+  }
+
+  /** The point at which both sides of a place are added. */
+  private summed(device: Device, place: Place): number | undefined {
+    const [first] = place.values();
+    if (place.size < 2) return first;
+    const id = `${this.points[first!]!.place}/both`;
+    const isNew = !this.at.has(id);
+    const sum = this.point(id, device.id, true);
+    if (isNew) for (const side of place.values()) this.edge(side, sum, [], { by: 'wire', device: device.id });
+    return sum;
   }
 
   /** Facts about plugs are settled here; `false` when the need can never be met in this hook-up. */
@@ -196,39 +257,48 @@ class Builder {
 
   private addChain(device: Device, chain: Chain): void {
     const base = `${device.id}/${chain.id}`;
-    const start = this.point(base, device.id, true);
-    const finish = this.point(`${base}/end`, device.id, true);
+    const sides = isTwoSided(chain) ? TWO_SIDES : ONE_SIDE;
+    const inside: Inside = { device, chain, sides, unfed: this.unfedSides(device, chain, sides) };
+    const start = this.place(base, device.id, sides);
+    const finish = this.place(`${base}/end`, device.id, sides);
+    const wire: Carried = { by: 'wire', device: device.id };
     const gate = this.when(device, chain.when);
-    for (const tap of chain.from) {
-      this.edge(this.tapPoint(device, tap), start, [...gate, ...this.when(device, tap.when)], { by: 'wire', device: device.id }, { toLeg: tap.leg, gain: tap.gain });
-    }
-    if (chain.order) this.addOrdered(device, chain, base, start, finish);
-    else this.addSeries(device, chain, chain.slots, base, start, finish);
-    for (const tap of chain.to) {
-      this.edge(finish, this.tapPoint(device, tap), this.when(device, tap.when), { by: 'wire', device: device.id }, { fromLeg: tap.leg, gain: tap.gain });
-    }
+    for (const tap of chain.from) this.enter(device, tap, start, gate, wire);
+    if (chain.order) this.addOrdered(inside, base, start, finish);
+    else this.addSeries(inside, chain.slots, base, start, finish);
+    for (const tap of chain.to) this.leave(device, finish, tap, [], wire);
   }
 
-  private addSeries(device: Device, chain: Chain, slots: readonly Slot[], base: string, start: number, finish: number): void {
+  /** The sides of a chain into which nothing is plugged: a stage that makes two sides fills them from the other. */
+  private unfedSides(device: Device, chain: Chain, sides: readonly (Leg | 'mono')[]): ReadonlySet<Leg | 'mono'> {
+    const taps = [...chain.from, ...insertsOf(chain.slots).flatMap((i) => i.return)];
+    const isFed = (tap: Tap): boolean => (tap.at.startsWith('#') || this.isPlugged(device, tap.at)) && !this.when(device, tap.when).includes(false);
+    return new Set(sides.filter((side) => !taps.some((t) => (!t.leg || t.leg === side) && isFed(t))));
+  }
+
+  private addSeries(inside: Inside, slots: readonly Slot[], base: string, start: Place, finish: Place): void {
+    const { id } = inside.device;
     let at = start;
     slots.forEach((slot, i) => {
-      const next = i === slots.length - 1 ? finish : this.point(`${base}/after-${slot.id}`, device.id, true);
-      this.addSlot(device, chain, slot, base, at, next);
+      const next = i === slots.length - 1 ? finish : this.place(`${base}/after-${slot.id}`, id, [...start.keys()]);
+      this.addSlot(inside, slot, base, at, next);
       at = next;
     });
-    if (slots.length === 0) this.edge(start, finish, [], { by: 'wire', device: device.id });
+    if (slots.length === 0) this.along(start, finish, [], { by: 'wire', device: id });
   }
 
-  private addOrdered(device: Device, chain: Chain, base: string, start: number, finish: number): void {
+  private addOrdered(inside: Inside, base: string, start: Place, finish: Place): void {
+    const { device, chain, sides } = inside;
     const pairs: { readonly edge: number; readonly pair: string }[] = [];
-    const follow = (from: number, to: number, pair: string) => {
-      pairs.push({ edge: this.edges.length, pair });
-      this.edge(from, to, [], { by: 'wire', device: device.id });
+    const follow = (from: Place, to: Place, pair: string) => {
+      const first = this.edges.length;
+      this.along(from, to, [], { by: 'wire', device: device.id });
+      for (let edge = first; edge < this.edges.length; edge += 1) pairs.push({ edge, pair });
     };
     const places = chain.slots.map((slot) => {
-      const entry = this.point(`${base}/before-${slot.id}`, device.id, true);
-      const exit = this.point(`${base}/after-${slot.id}`, device.id, true);
-      this.addSlot(device, chain, slot, base, entry, exit);
+      const entry = this.place(`${base}/before-${slot.id}`, device.id, sides);
+      const exit = this.place(`${base}/after-${slot.id}`, device.id, sides);
+      this.addSlot(inside, slot, base, entry, exit);
       return { id: slot.id, entry, exit };
     });
     follow(start, finish, `${START}>${FINISH}`);
@@ -240,59 +310,67 @@ class Builder {
     this.ordered.push({ control: ref(device.id, chain.order!), usual: chain.slots.map((s) => s.id).join(' '), pairs });
   }
 
-  private addSlot(device: Device, chain: Chain, slot: Slot, base: string, at: number, next: number): void {
+  private addSlot(inside: Inside, slot: Slot, base: string, at: Place, next: Place): void {
+    const { device } = inside;
     switch (slot.is) {
       case 'block':
-        return this.addBlock(device, slot, at, next);
+        return this.addBlock(inside, slot, at, next);
       case 'fork': {
         for (const arm of slot.arms) {
           const armBase = `${base}/${slot.id}/${arm.id}`;
-          const entry = this.point(armBase, device.id, true);
-          const exit = this.point(`${armBase}/end`, device.id, true);
-          this.edge(at, entry, this.when(device, arm.when), { by: 'arm', device: device.id, fork: slot.id, arm }, { fromLeg: arm.leg, toLeg: arm.leg, gain: arm.gain });
-          this.addSeries(device, chain, arm.slots, armBase, entry, exit);
-          this.edge(exit, next, [], { by: 'wire', device: device.id });
+          const sides = arm.leg ? [arm.leg] : [...at.keys()];
+          const entry = this.place(armBase, device.id, sides);
+          const exit = this.place(`${armBase}/end`, device.id, sides);
+          this.along(at, entry, this.when(device, arm.when), { by: 'arm', device: device.id, fork: slot.id, arm }, arm.gain);
+          this.addSeries(inside, arm.slots, armBase, entry, exit);
+          this.along(exit, next, [], { by: 'wire', device: device.id });
         }
         return;
       }
       case 'insert':
-        return this.addInsert(device, chain, slot, at, next);
+        return this.addInsert(inside, slot, at, next);
     }
   }
 
-  private addBlock(device: Device, block: Block, at: number, next: number): void {
+  /** Each side goes through by itself; a sum adds them while it is on, and what makes two sides fills one into which nothing is plugged. */
+  private addBlock({ device, unfed }: Inside, block: Block, at: Place, next: Place): void {
     const on = this.when(device, block.on);
-    this.edge(at, next, block.mutes ? this.unless(device, block.mutes) : [], { by: 'block', device: device.id, block, on: on.includes(false) ? undefined : (on as readonly Need[]).flatMap((n) => n.facts) });
+    const isOff = on.includes(false);
+    const passes = block.mutes ? this.unless(device, block.mutes) : [];
+    const carries: Carried = { by: 'block', device: device.id, block, on: isOff ? undefined : (on as readonly Need[]).flatMap((n) => n.facts) };
+    this.along(at, next, passes, carries);
+    for (const [side, from] of at) {
+      for (const [other, to] of next) {
+        const crosses = block.width === 'sum' || (block.width === 'spread' && unfed.has(other) && !unfed.has(side));
+        if (side !== other && crosses) this.edge(from, to, [...passes, ...on], carries);
+      }
+    }
   }
 
-  private addInsert(device: Device, chain: Chain, insert: Insert, at: number, next: number): void {
+  private addInsert({ device, chain }: Inside, insert: Insert, at: Place, next: Place): void {
     const sent = insert.send.some((t) => this.isPlugged(device, t.at));
     const returned = insert.return.some((t) => this.isPlugged(device, t.at));
     const patched = insert.breaks === 'send' ? sent : insert.breaks === 'either' ? sent || returned : returned;
-    this.inserts.push({ device: device.id, chain: chain.id, insert, entry: at, exit: next, patched });
+    this.inserts.push({ device: device.id, chain: chain.id, insert, entries: [...at.values()], exits: [...next.values()], patched });
     const on = this.when(device, insert.on);
     const off = this.unless(device, insert.on);
     const past: Carried = { by: 'past', device: device.id, insert };
     const sendNeeds = insert.off === 'return' ? [] : on;
-    for (const tap of insert.send) {
-      this.edge(at, this.tapPoint(device, tap), [...sendNeeds, ...this.when(device, tap.when)], { by: 'send', device: device.id, insert }, { fromLeg: tap.leg, gain: tap.gain });
-    }
+    for (const tap of insert.send) this.leave(device, at, tap, sendNeeds, { by: 'send', device: device.id, insert });
     if (!patched) {
-      this.edge(at, next, insert.unpatched === 'through' ? [] : off, past);
+      this.along(at, next, insert.unpatched === 'through' ? [] : off, past);
       return;
     }
     const returnAlways = insert.off === 'send';
     for (const tap of insert.return) {
-      const from = this.tapPoint(device, tap);
-      const needs = this.when(device, tap.when);
       const carries: Carried = { by: 'return', device: device.id, insert };
-      this.edge(from, next, [...(returnAlways ? [] : on), ...needs], carries, { toLeg: tap.leg, gain: tap.gain });
-      if (typeof insert.off === 'object') this.edge(from, next, [...off, ...this.when(device, insert.off.sendOnlyWhen), ...needs], carries, { toLeg: tap.leg, gain: tap.gain });
+      this.enter(device, tap, next, returnAlways ? [] : on, carries);
+      if (typeof insert.off === 'object') this.enter(device, tap, next, [...off, ...this.when(device, insert.off.sendOnlyWhen)], carries);
     }
-    if (insert.direct === true) this.edge(at, next, [], past);
+    if (insert.direct === true) this.along(at, next, [], past);
     else {
-      this.edge(at, next, off, past);
-      if (insert.direct) this.edge(at, next, [...on, ...this.when(device, insert.direct)], past);
+      this.along(at, next, off, past);
+      if (insert.direct) this.along(at, next, [...on, ...this.when(device, insert.direct)], past);
     }
   }
 
@@ -337,7 +415,7 @@ class Builder {
       layer: this.layer, points: this.points, edges: this.edges, plain, ordered: this.ordered,
       from: Int32Array.from(this.edges, (e) => e.from), to: Int32Array.from(this.edges, (e) => e.to),
       open: Uint8Array.from(this.edges, (e, i) => (e.needs.length || inOrder.has(i) ? 0 : 1)), needy: plain.filter((e) => this.edges[e]!.needs.length > 0),
-      out, into, at: this.at, inserts: this.inserts, blocks, gated: this.edges.flatMap(({ carries }, edge) => (carries.by === 'block' && carries.on ? [{ edge, on: carries.on }] : [])),
+      out, into, at: this.at, inserts: this.inserts, blocks, gated: this.edges.flatMap(({ carries, to }, edge) => (carries.by === 'block' && carries.on ? [{ edge, on: carries.on, ...made(carries.block, this.points[to]!) }] : [])),
       wired: this.wired, plugged: this.plugged,
       sources: ends.filter((e) => e.end.is === 'source'), ends: ends.filter((e) => e.end.is !== 'source'),
     };

@@ -17,11 +17,15 @@ export interface LaidTag {
   readonly y: number;
   readonly device: Id<'device'>;
   readonly stages: readonly StageMark[];
+  readonly sides?: 'part' | 'meet' | undefined;
 }
 
 export const TAG = { width: 54, height: 30, gap: 15 } as const;
+const WIDE = { apart: 4, back: 7.5 } as const;
 const DROP = 74;
 const LABEL = 18;
+/** Room above a tag for what is said of sides. */
+const SIDES = 16;
 /** Room for the name of a host above its bar. */
 const HOST = 30;
 const STUB = { width: 40, depth: 22 } as const;
@@ -33,11 +37,14 @@ interface Size {
   readonly down: number;
 }
 
+/** Two cables side by side, one for each side, up to where the tag covers them. */
+const doubled = (x: number, y: number, width: number): string => `M${x - WIDE.back} ${y}L${x} ${y - WIDE.apart}h${TAG.gap / 2}M${x - WIDE.back} ${y}L${x} ${y + WIDE.apart}h${TAG.gap / 2}M${x + TAG.gap / 2} ${y}h${width - TAG.gap / 2}`;
+
 const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0);
 
 const sizeOf = (item: Item): Size => {
   switch (item.is) {
-    case 'box': return { width: TAG.width + TAG.gap, up: TAG.height / 2, down: TAG.height / 2 + LABEL };
+    case 'box': return { width: TAG.width + TAG.gap, up: TAG.height / 2 + (item.sides ? SIDES : 0), down: TAG.height / 2 + LABEL };
     case 'loop': {
       if (!item.on) return { width: item.holds.length ? STUB.width : 10, up: HOST, down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12 };
       const inside = seriesSize(item.inside);
@@ -92,8 +99,8 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
   const place = (item: Item, x: number, y: number, width: number): void => {
     switch (item.is) {
       case 'box':
-        wires.push(`M${x} ${y}h${width}`);
-        tags.push({ x: x + TAG.gap / 2, y, device: item.device, stages: item.stages });
+        wires.push(item.wide ? doubled(x, y, width) : `M${x} ${y}h${width}`);
+        tags.push({ x: x + TAG.gap / 2, y, device: item.device, stages: item.stages, sides: item.sides });
         return;
       case 'loop': {
         if (!item.on) {
@@ -120,7 +127,7 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
         return;
       }
       case 'end':
-        wires.push(`M${x} ${y}h10`);
+        wires.push(item.wide ? doubled(x, y, 10) : `M${x} ${y}h10`);
         ends.push({ x: x + 13, y, name: item.name, sides: item.sides });
     }
   };

@@ -1,7 +1,7 @@
 import './run.css';
 import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
-import type { Item } from '@yunta/core/signal/picture';
+import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
 import { useMemo } from 'react';
 import { useRig } from '../app/rig-context.js';
 import { layRun, TAG } from './layout.js';
@@ -47,7 +47,7 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
   const { x, y, width, height } = laid.box;
   return (
     <div className="run" tabIndex={0} role="group" aria-label={label}>
-      <svg viewBox={`${x} ${y} ${width} ${height}`} style={{ width: '100%', minWidth: width * MIN_SCALE, maxWidth: width }} role="img" aria-label={`${label}: ${laid.tags.map((t) => name(t.device)).join(', ')}; heard at ${laid.ends.map((e) => e.name).join(', ')}`}>
+      <svg viewBox={`${x} ${y} ${width} ${height}`} style={{ width: '100%', minWidth: width * MIN_SCALE, maxWidth: width }} role="img" aria-label={`${label}: ${laid.tags.map((t) => `${name(t.device)}${t.sides ? ` (${SIDES_TEXT[t.sides]})` : ''}`).join(', ')}; heard at ${laid.ends.map((e) => e.name).join(', ')}`}>
         {laid.hosts.map((h) => (
           <g key={`${h.x} ${h.y}`}>
             <rect className="host" x={h.x} y={h.y - 12} width={h.width} height={24} rx={3} />
@@ -71,7 +71,8 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
               <circle cx={t.x + 9} cy={t.y} r={2} fill="none" stroke="var(--ink)" />
               <text className="code" x={t.x + TAG.width / 2 + 5} y={t.y + 0.5}>{code(t.device)}</text>
               <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + 13}>{bypassed ? 'bypassed' : short(name(t.device))}</text>
-              <title>{name(t.device)}{t.stages.length ? `: ${t.stages.map((s) => `${s.stage.slice(s.stage.indexOf('.') + 1)} ${s.on ? 'on' : 'off'}`).join(', ')}` : ''}</title>
+              {t.sides && <text className="side-mark" x={t.x + TAG.width / 2} y={t.y - TAG.height / 2 - 5}>{t.sides === 'part' ? 'two sides' : 'one again'}</text>}
+              <title>{name(t.device)}{t.sides ? `, ${SIDES_TEXT[t.sides]}` : ''}{t.stages.length ? `: ${t.stages.map((s) => `${s.stage.slice(s.stage.indexOf('.') + 1)} ${s.on ? 'on' : 'off'}`).join(', ')}` : ''}</title>
             </g>
           );
         })}

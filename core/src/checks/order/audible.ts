@@ -1,7 +1,7 @@
 import type { Block, End } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import type { Compiled } from '../../recall/compiled.js';
-import { stillMeets } from '../../signal/order.js';
+import { sounding, stillMeets } from '../../signal/order.js';
 import type { Trace } from '../../signal/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
@@ -27,12 +27,12 @@ export interface Audible {
 export const audible = ({ compilation }: CheckInputs): readonly Audible[] => [...compilation.sounds.values()].map(listen);
 
 const listen = once(({ sound, trace }: Compiled): Audible => {
-  const { wiring: { blocks, edges, sources }, onPath, stages } = trace;
-  const sounding = blocks.filter((b) => stages.get(b.stage) === 'in');
-  const meets = stillMeets(trace, sounding.map((b) => b.edge));
-  const places = grouped(sounding.map((b, place) => ({ stage: b.stage, to: edges[b.edge]!.to, place })), (s) => s.stage);
+  const { wiring: { to, sources }, onPath } = trace;
+  const ways = sounding(trace);
+  const meets = stillMeets(trace, ways.map((b) => b.edge));
+  const places = grouped(ways.map((b, place) => ({ stage: b.stage, to: to[b.edge]!, place })), (s) => s.stage);
   return {
-    sound, trace, stages: sounding.map(({ stage, device, block }) => ({ stage, device, block })),
+    sound, trace, stages: [...new Map(ways.map(({ stage, device, block }) => [stage, { stage, device, block }])).values()],
     before: (first, second) => places.get(first.stage)!.some(({ to }) => places.get(second.stage)!.some(({ place }) => meets(to, place))),
     sources: new Set(sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
   };

@@ -11,7 +11,7 @@ export const legSwapped: Check = {
   code: 'wire.leg-swapped',
   title: 'Left and right change places',
   severities: ['doubt'],
-  source: 'the trace: the left side enters a right leg, or the other way about',
+  source: 'the trace: the left side comes into a right input, or the other way about',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
     const cases = [...compilation.sounds.values()].flatMap(({ sound, trace }) => crossings(trace).map((device) => ({ sound, device })));
@@ -35,7 +35,7 @@ const swapped = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] =
   return [{ id: 'swap', label: `Swap the two cables into ${boxName(inputs.rig, device)}`, promise: 'clears', by: 'program', edit: { put: [replugged(a, left, right), replugged(b, right, left)], remove: [] } }];
 };
 
-/** Boxes into whose left leg only the right side comes, or the other way about. */
+/** Boxes into whose left input only the right side comes, or the other way about. */
 const crossings = once((t: Trace): readonly Id<'device'>[] => {
   const { wiring: { edges, points, sources }, active, onPath } = t;
   const found = new Set<Id<'device'>>();
@@ -43,8 +43,8 @@ const crossings = once((t: Trace): readonly Id<'device'>[] => {
     if (!onPath[source.point]) continue;
     const { sides } = spreadFrom(t, source);
     for (let e = 0; e < edges.length; e += 1) {
-      const { from, to, toLeg } = edges[e]!;
-      if (toLeg && active[e] && onPath[to] && sides[from] === sideBit(toLeg === 'left' ? 'right' : 'left')) found.add(points[to]!.device);
+      const { from, to, leg } = edges[e]!;
+      if (leg && points[to]!.lane && active[e] && onPath[to] && sides[from] === sideBit(leg === 'left' ? 'right' : 'left')) found.add(points[to]!.device);
     }
   }
   return [...found];

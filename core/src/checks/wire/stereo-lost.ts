@@ -1,11 +1,12 @@
 import { waysOut } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
-import { downstream, sideBit, spreadFrom, type Trace } from '../../signal/trace.js';
+import { broughtTo, downstream, type Trace } from '../../signal/trace.js';
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { keptIn, once } from '../../rig/kept.js';
+import type { Leg } from '../../rig/device.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 
 export const stereoLost: Check = {
@@ -58,30 +59,30 @@ interface Lost {
   readonly how: 'one side' | 'summed';
 }
 
-/** The poles with a plug in them, as points, by box. */
-const plugged = once(({ points, plugged: jacks }: Wiring) => grouped([...points.keys()].filter((p) => !points[p]!.inside && jacks.has(points[p]!.id as Ref)), (p) => points[p]!.device));
-
-const [LEFT, RIGHT] = [sideBit('left'), sideBit('right')];
-const BOTH = LEFT | RIGHT;
-
-/** Stages that make two sides of which no end gets both. */
-const lost = once((t: Trace): readonly Lost[] => {
-  const found = new Map<Id<'device'>, Lost>();
-  const { wiring: { edges, out, blocks, sources, ends }, onPath, active, stages } = t;
-  const wide = blocks.filter((b) => b.block.width === 'spread' && stages.get(b.stage) === 'in');
-  for (const source of wide.length ? sources : []) {
-    if (!onPath[source.point]) continue;
-    const { sides } = spreadFrom(t, source);
-    for (const { edge, device } of wide) {
-      if (!sides[edges[edge]!.from] || found.has(device)) continue;
-      const outs = (plugged(t.wiring).get(device) ?? []).filter((p) => onPath[p] && sides[p] && out[p]!.some((e) => active[e] && edges[e]!.carries.by === 'cable'));
-      const made = outs.reduce((all, p) => all | sides[p]!, 0);
-      const ahead = downstream(t, outs);
-      const heard = ends.reduce((all, e) => (e.end.is !== 'tuner' && ahead[e.point] ? all | sides[e.point]! : all), 0);
-      const oneSide = heard === LEFT || heard === RIGHT;
-      const summed = (made & BOTH) === BOTH && outs.length > 1 && heard === sideBit('mono');
-      if (oneSide || summed) found.set(device, { device, how: oneSide ? 'one side' : 'summed' });
-    }
+/** By device: the stages that make two sides, and the points at which each side leaves them. */
+const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Readonly<Record<Leg, readonly number[]>>> => {
+  const found = new Map<Id<'device'>, Record<Leg, number[]>>();
+  for (const { edge, device, block } of blocks) {
+    const { lane } = points[to[edge]!]!;
+    if (block.width === 'spread' && lane) keptIn(found, device, (): Record<Leg, number[]> => ({ left: [], right: [] }))[lane].push(to[edge]!);
   }
-  return [...found.values()];
+  return found;
+});
+
+/** Boxes that make two sides of which only one is heard, or which are added to one on the way. */
+const lost = once((t: Trace): readonly Lost[] => {
+  const { wiring: { ends, points }, leads, reached, stages, onPath } = t;
+  return [...made(t.wiring)].flatMap(([device, sides]): readonly Lost[] => {
+    const isIn = t.wiring.blocks.some((b) => b.device === device && b.block.width === 'spread' && stages.get(b.stage) === 'in');
+    if (!isIn) return [];
+    const [left, right] = (['left', 'right'] as const).map((side) => sides[side].filter((p) => reached[p]));
+    if (!left!.length || !right!.length) return [];
+    const heard = [left!, right!].filter((made) => made.some((p) => leads[p]));
+    if (heard.length === 1) return [{ device, how: 'one side' }];
+    const [byLeft, byRight] = [left!, right!].map((made) => downstream(t, made));
+    const leaves = (p: number): boolean => !points[p]!.inside && points[p]!.device === device && onPath[p] === 1;
+    const overTwo = points.filter((_, p) => leaves(p) && byLeft![p] !== byRight![p]).length > 1;
+    const apart = ends.some((e) => e.end.is !== 'tuner' && broughtTo(t, e.point).some((p) => byLeft![p] !== byRight![p]));
+    return overTwo && !apart ? [{ device, how: 'summed' }] : [];
+  });
 });
