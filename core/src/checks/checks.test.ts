@@ -26,7 +26,7 @@ const box = (id: `device:${string}`, change: (d: Device) => Device): Part => cha
 const sound = (n: string) => partOf(demo, `sound:${n}`)!;
 
 testCheck(check('wire.silent'), BALLROOM_ID, [
-  { name: 'a pulled speaker cable silences everything, and it says where', rig: without('cable:b25'), evidence: ['device:hed', 'sound:01'], says: 'speaker, nothing plugged in' },
+  { name: 'a pulled speaker cable silences everything, and it says where', rig: without('cable:b25'), evidence: ['device:hed', 'sound:01'], says: 'jack speaker, with no cable that leads on' },
   { name: 'the demo sounds', rig: demo, evidence: [] },
 ]);
 testCheck(check('wire.ring'), BALLROOM_ID, [
@@ -57,12 +57,21 @@ testCheck(check('wire.unused'), BALLROOM_ID, [
 testCheck(check('order.conflict'), BALLROOM_ID, [
   {
     name: 'the tuner is wanted after the compressor, but stands before the switcher',
-    rig: put({ ...sound('02'), order: ['device:cmp.compressor', 'device:wls.wireless'] }), evidence: ['device:cmp', 'device:wls', 'sound:02'], says: 'the other way round',
+    rig: put({ ...sound('02'), order: ['device:cmp.compressor', 'device:wls.wireless'] }), evidence: ['device:cmp', 'device:wls', 'sound:02'], says: 'can reorder its loops, but Wireless is in none of them',
+  },
+  {
+    name: 'both in one loop of a switcher that can reorder',
+    rig: changed({ put: [{ ...sound('02'), wants: [...sound('02').wants, { stage: 'device:bst.boost', is: 'in' }], order: ['device:bst.boost', 'device:cmp.compressor'] }, makeDevice('boost', 'device:bst'), cable('b08', 'cmp.out', 'bst.in'), cable('x8', 'bst.out', 'swi.return1')], remove: [] }),
+    evidence: ['device:bst', 'device:cmp', 'sound:02'], says: 'both hang in loop1 of Eight-loop switcher, which can reorder its loops',
   },
   { name: 'the switcher reorders its loops', rig: put({ ...sound('02'), order: ['device:low.overdrive', 'device:cmp.compressor'] }), evidence: [] },
 ]);
 testCheck(check('recall.unpinned'), BALLROOM_ID, [
   { name: 'the toggle in Chorus wide', rig: demo, evidence: ['device:dly', 'sound:03'], says: 'DLY on/off' },
+  {
+    name: 'two sounds that want different things say which wants what', says: 'wanted off in “Verse clean” and on in “Chorus wide”', evidence: ['device:dly'],
+    rig: put({ ...sound('01'), wants: [...sound('01').wants.filter((w) => !JSON.stringify(w).includes('device:dly')), { control: 'device:dly.on', is: 'off' }] }),
+  },
   { name: 'the typed slot of Waltz grit', rig: demo, evidence: ['device:mod', 'sound:06'], says: 'Stomp Waltz grit, 2B' },
   { name: 'both cured', rig: changed({ put: [{ ...sound('03'), wants: [...sound('03').wants, { control: 'device:dly.program', is: 6 }] }], remove: ['program:swi-5'] }), evidence: [] },
 ]);

@@ -30,12 +30,14 @@ import { uncalled } from './recall/uncalled.js';
 import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
 import { direction } from './wire/direction.js';
+import { exchanged } from './wire/exchanged.js';
 import { expression } from './wire/expression.js';
 import { fourCable } from './wire/four-cable.js';
 import { legSwapped } from './wire/leg-swapped.js';
 import { lineIntoSpeaker } from './wire/line-into-speaker.js';
 import { loadMismatch } from './wire/load-mismatch.js';
 import { longUnbalanced } from './wire/long-unbalanced.js';
+import { lostOutput } from './wire/lost-output.js';
 import { noLoad } from './wire/no-load.js';
 import { passiveJoin } from './wire/passive-join.js';
 import { passiveSplit } from './wire/passive-split.js';
@@ -54,5 +56,5 @@ export const CHECKS: readonly Check[] = [
   capacity, chainLong, crosstalk, loadGap, numberShift, range, trsType, unreached,
   compressorLiftsNoise, conflict, delayIntoGain, dirtInLoop, fuzzAfterBuffer, gateBeforeNoise, gateCutsTails, noAmpStage, noCabSim, tunerMute, twoCabSims, volumePlace, wahSide,
   gap, handMove, moveLeftOn, slotClash, tails, toggle, uncalled, undecided, unpinned,
-  direction, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unmetStage, unused,
+  direction, exchanged, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, lostOutput, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unmetStage, unused,
 ];

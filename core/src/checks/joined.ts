@@ -23,6 +23,9 @@ export const jackAt = (rig: Rig, end: Ref): Plugged | undefined => {
   return device && jack && { device, jack, ref: ref(id, name) };
 };
 
+/** A box that is nothing but wire: a lead with more than two ends, a panel, a multicore. */
+export const isLead = (device: Device): boolean => device.chains.length > 0 && device.chains.every((c) => c.passive && c.slots.length === 0) && device.controls.length === 0;
+
 const known = new WeakMap<Rig['parts']['cable'], WeakMap<Rig['parts']['device'], Map<string, readonly Joined[]>>>();
 
 /** Every cable of a hook-up. */

@@ -1,5 +1,7 @@
-import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import type { Id } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
+
+export { boxText as boxName, endText as endName } from '../recall/part-words.js';
 
 const MOST_NAMED = 3;
 const EVERY = 'every sound';
@@ -18,13 +20,6 @@ export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>
 export const soundsDo = (rig: Rig, ids: readonly Id<'sound'>[], one: string, many: string): string => {
   const names = soundNames(rig, ids);
   return `${names} ${ids.length === 1 || names === EVERY ? one : many}`;
-};
-export const boxName = (rig: Rig, id: Id<'device'>): string => partOf(rig, id)?.name ?? id;
-
-/** @returns the place where somebody hears it, as the box calls it */
-export const endName = (rig: Rig, at: Ref): string => {
-  const { device, name } = splitRef(at);
-  return partOf(rig, device)?.ends?.find((e) => e.at === name)?.name ?? at;
 };
 
 /** Things grouped by a key, in the order in which the keys first appear. */

@@ -1,9 +1,12 @@
+import { apply } from '../change/apply.js';
 import { together, type Edit } from '../change/edit.js';
+import type { Cable, Hookup } from '../rig/hookup.js';
+import { passable } from '../signal/passable.js';
+import { wire } from '../signal/wiring.js';
 import { connect, unplug } from '../edits/cables.js';
 import { addDevice } from '../edits/devices.js';
 import { moveBox, placesFor, type Place } from '../edits/place.js';
 import { inOf, outOf } from '../edits/wire.js';
-import type { Cable } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import type { CheckInputs, Remedy } from './check.js';
@@ -27,8 +30,20 @@ const newCables = (rig: Rig, stem: string): (() => Id<'cable'>) => {
 
 /** The box at the first place that suits; none where there is no such place. */
 const moves = ({ rig, hookup }: CheckInputs, box: Box, id: string, label: string, suits: (place: Place) => boolean): Ways => {
-  const place = placesFor(rig, hookup.id, box).find(suits);
-  return place ? [byProgram(id, label, moveBox(rig, hookup.id, box, place, newCables(rig, box.slice(7))))] : [];
+  const edits = placesFor(rig, hookup.id, box).filter(suits).map((place) => ({ place, edit: moveBox(rig, hookup.id, box, place, newCables(rig, box.slice(7))) }));
+  const kept = edits.find(({ place, edit }) => place.is === 'out of the path' || keepsEveryWay(rig, hookup, edit));
+  return kept ? [byProgram(id, label, kept.edit)] : [];
+};
+
+/** Whether every place where people listen can still be reached through the same stages as before: a box that is moved out of one arm must not leave the others. */
+const keepsEveryWay = (rig: Rig, hookup: Hookup, edit: Edit): boolean => {
+  const after = apply(rig, edit);
+  if (!after.ok) return false;
+  const ways = (of: Rig): string => {
+    const wiring = wire(of, hookup);
+    return wiring.ends.filter((e) => e.end.is !== 'tuner').map((e) => `${e.ref} ${[...passable(wiring, undefined, [e.ref]).stages].sort().join()}`).join('; ');
+  };
+  return ways(rig) === ways(after.value.rig);
 };
 
 /** The move and, where more stands between the two, their exchange as well: of neighbours both come to the same. */

@@ -95,9 +95,12 @@ interface Fit {
 }
 const never = (why: string): Fit => ({ possible: false, rank: Infinity, why });
 
+/** The TRS end of an insert lead in an expression jack, as passive volume pedals are used there (common practice). */
+const isInsertLead = (expression: Jack, lead: Jack): boolean => expression.kind === 'expression' && lead.kind === 'audio' && lead.poles.tip === 'in' && lead.poles.ring === 'out';
+
 /** @returns undefined when the two are of different kinds altogether */
 const fits = (from: Jack, to: Jack): Fit | undefined => {
-  if (from.kind !== to.kind) return undefined;
+  if (from.kind !== to.kind) return isInsertLead(from, to) || isInsertLead(to, from) ? { possible: true, rank: 4, why: 'an insert lead into an expression jack: for a passive pedal' } : undefined;
   if (givesOut(from) ? !takesIn(to) : !givesOut(to)) return never(givesOut(from) ? 'both give out' : 'both take in');
   if (from.kind !== 'audio') return { possible: true, rank: 0, why: `${from.kind} to ${to.kind}` };
   const [out, into] = givesOut(from) ? [from, to] : [to, from];

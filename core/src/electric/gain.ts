@@ -1,6 +1,7 @@
 import type { Block, Device, Stage } from '../rig/device.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { ref } from '../rig/ids.js';
+import { blocksIn } from '../rig/domain.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Anatomy } from '../signal/anatomy.js';
 import { signalOrder } from '../signal/order.js';
@@ -21,21 +22,37 @@ interface Amount {
 const TYPICAL: Readonly<Partial<Record<Stage, Amount>>> = {
   boost: { db: 12, ceiling: 6 }, overdrive: { db: 22, ceiling: -6 }, distortion: { db: 34, ceiling: -8 }, fuzz: { db: 40, ceiling: -10 }, preamp: { db: 26, ceiling: 4 }, channel: { db: 26, ceiling: 4 },
 };
-/** What a name says of the gain, in dB beside the typical. */
-const BY_NAME: readonly (readonly [RegExp, number])[] = [[/clean/, -10], [/crunch|rhythm/, 4], [/lead|solo/, 14], [/low.?(gain|drive)/, -8], [/high.?(gain|drive)|metal/, 6]];
+/** How much the channels of a preamp differ from the typical, in dB: the first is taken as the clean one, the last as the most driven (common practice, assumed). */
+const CHANNEL = { first: -10, between: 4, last: 14 } as const;
+/** From this gain on a preamp stage counts as driven, in dB (assumed). */
+const DRIVEN_DB = 30;
 
-/** The gain of a stage: its own figure when the box has one, else the typical one, shifted by what its name says. */
+const preamps = (device: Device): readonly Block[] => device.chains.flatMap((c) => blocksIn(c.slots)).filter((b) => b.stage === 'preamp' || b.stage === 'channel');
+
+/** The gain of a stage: its own figure when it has one, else the typical one of its kind and of its place among the channels of its box. */
 export const gainOf = (device: Device, block: Block): Amount & { readonly assumed: boolean } => {
   const typical = TYPICAL[block.stage] ?? { db: 0, ceiling: 10 };
-  if (typeof block.gain === 'number') return { db: block.gain, ceiling: block.maxDbu ?? typical.ceiling, assumed: device.figures.origin !== 'measured' };
-  const said = `${block.id} ${block.stage === 'preamp' || block.stage === 'channel' ? '' : device.name}`.toLowerCase();
-  return { db: typical.db + (BY_NAME.find(([name]) => name.test(said))?.[1] ?? 0), ceiling: block.maxDbu ?? typical.ceiling, assumed: true };
+  const ceiling = block.maxDbu ?? typical.ceiling;
+  if (typeof block.gain === 'number') return { db: block.gain, ceiling, assumed: device.figures.origin !== 'measured' };
+  const channels = preamps(device);
+  const at = channels.findIndex((b) => b.id === block.id);
+  const place = channels.length < 2 || at < 0 ? 0 : CHANNEL[at === 0 ? 'first' : at === channels.length - 1 ? 'last' : 'between'];
+  return { db: typical.db + place, ceiling, assumed: true };
+};
+
+/** A preamp stage that is made to be driven: by its gain, or as any but the first channel of its box. A single one may be either and counts as clean. */
+export const isDrivenStage = (rig: Rig, id: Id<'device'>, block: Block): boolean => {
+  const device = partOf(rig, id);
+  if (!device || (block.stage !== 'preamp' && block.stage !== 'channel')) return false;
+  if (typeof block.gain === 'number') return block.gain >= DRIVEN_DB;
+  return preamps(device).findIndex((b) => b.id === block.id) > 0;
 };
 
 export interface GainStage {
   readonly stage: Ref;
   readonly device: Id<'device'>;
   readonly text: string;
+  readonly kind: Stage;
   readonly amount: Amount;
   /** Of the stages with the same mark exactly one sounds, as with the channels of an amp; absent for one that can be in or out. */
   readonly oneOf?: string;
@@ -64,7 +81,7 @@ export const gainStages = (rig: Rig, anatomy: Anatomy): readonly GainStage[] => 
     const siblings = stages.filter((s) => s.device === device);
     const gate = gates.flatMap((g) => g.when).find((f) => 'control' in f);
     return {
-      stage, device, text: siblings.length > 1 ? `${box.code} ${block.id}` : box.code, amount: gainOf(box, block),
+      stage, device, text: siblings.length > 1 ? `${box.code} ${block.id}` : box.code, kind: block.stage, amount: gainOf(box, block),
       ...(gate && 'control' in gate ? { oneOf: ref(device, gate.control) } : !block.on && anatomy.stages.get(stage)?.inserts.length === 0 ? { oneOf: stage } : {}),
     };
   });
@@ -93,11 +110,22 @@ export const gainLadder = (rig: Rig, stages: readonly GainStage[]): readonly Run
       level = Math.min(wanted, amount.ceiling);
     }
     return {
-      stages: inOrder.map((s) => s.stage), text: inOrder.map((s) => s.text).join(' + '), into: source, out: Math.round(level * 10) / 10, driven: Math.round(driven * 10) / 10,
+      stages: inOrder.map((s) => s.stage), text: rungText(inOrder), into: source, out: Math.round(level * 10) / 10, driven: Math.round(driven * 10) / 10,
       usedBy: sounds.filter((s) => stages.every((g) => s.in.has(g.stage) === inOrder.includes(g))).map((s) => s.id),
     };
   }).sort((a, b) => a.driven - b.driven || a.out - b.out || a.stages.length - b.stages.length);
   return rungs.map((r, i) => ({ ...r, likeTheOneBefore: i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2 }));
+};
+
+const DRIVES: readonly Stage[] = ['overdrive', 'distortion', 'fuzz', 'preamp', 'channel'];
+
+/** A boost before what is driven is gain; behind all of it, it is level (common practice). @example rungText(stages) // 'LOW + HED lead, then BST for level' */
+const rungText = (inOrder: readonly GainStage[]): string => {
+  const lastDrive = inOrder.findLastIndex((s) => DRIVES.includes(s.kind));
+  const isLevel = (s: GainStage, i: number): boolean => s.kind === 'boost' && lastDrive >= 0 && i > lastDrive;
+  const gain = inOrder.filter((s, i) => !isLevel(s, i)).map((s) => s.text).join(' + ');
+  const level = inOrder.filter(isLevel).map((s) => s.text).join(' and ');
+  return level ? `${gain}, then ${level} for level` : gain;
 };
 
 /** A sound of a rung, stored in the next free slot. */

@@ -44,7 +44,7 @@ export interface Meant {
 export type Problem =
   | { readonly is: 'unreached'; readonly stage: Ref }
   | { readonly is: 'not out'; readonly stage: Ref }
-  | { readonly is: 'silent'; readonly from: Ref | undefined; readonly at: Ref }
+  | { readonly is: 'silent'; readonly from: Ref; readonly at: Ref }
   /** No instrument is plugged in, or nothing at which anybody could hear it. */
   | { readonly is: 'unheard'; readonly lacks: 'an instrument' | 'an end' }
   /** Heard where silence is wanted; heard with one side where two are wanted. */

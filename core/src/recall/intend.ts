@@ -8,6 +8,7 @@ import { allows, type ControlFact, type Value, type When } from '../rig/value.js
 import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
 import { jackOf } from '../signal/wiring.js';
 import { onTopOf, restingState, type RigState } from '../signal/state.js';
+import { passable } from '../signal/passable.js';
 import { downstream, trace, type Trace } from '../signal/trace.js';
 import type { Because, Pair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst } from './gates.js';
@@ -75,23 +76,25 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const order = orderOf(rig, sound);
   arrange(rig, g, anatomy, order, said);
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
-  for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always && !stage.rides) takeOut(rig, g, stage, wantedIn);
+  const { pairs: heard, problems: unheard } = heardIn(anatomy, sound);
+  const [from, to] = [[...new Set(heard.map((p) => p.from))], [...new Set(heard.map((p) => p.at))]];
+  const { stages: inTheWay } = passable(anatomy.wiring, from, to);
+  for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always && !stage.rides && inTheWay.has(stage.ref)) takeOut(rig, g, stage, wantedIn);
   for (const loop of anatomy.loops) {
     const off = switchedOff(loop, rig, anatomy);
     if (off && !loop.holds.some((r) => wantedIn.has(r) || said.stages.get(r) === 'any')) g.take(off);
   }
-  const { pairs: heard, problems: unheard } = heardIn(anatomy, sound);
   for (const pair of heard) {
     if (pair.as === 'silent' || pair.as === 'either') continue;
-    const from = anatomy.wiring.sources.find((s) => s.ref === pair.from);
-    const to = anatomy.wiring.ends.find((e) => e.ref === pair.at);
-    const opening = from && to && gatesToOpen(rig, anatomy.wiring, from.point, to.point, g.known);
+    const source = anatomy.wiring.sources.find((s) => s.ref === pair.from);
+    const end = anatomy.wiring.ends.find((e) => e.ref === pair.at);
+    const opening = source && end && gatesToOpen(rig, anatomy.wiring, source.point, end.point, g.known);
     for (const [control, value] of opening ?? []) g.want(control, value, { by: 'gate' });
   }
   expandPrograms(rig, g, free);
 
   const state = onTopOf(grounds.resting, { get: (control) => g.wants.get(control)?.value });
-  const traced = trace(anatomy.wiring, state, { from: [...new Set(heard.map((p) => p.from))], to: [...new Set(heard.map((p) => p.at))] });
+  const traced = trace(anatomy.wiring, state, { from, to });
   return { wants: g.wants, state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...unheard, ...whatFails(traced, said, heard, order, anatomy)] };
 };
 

@@ -1,6 +1,8 @@
-import { furthestOnTheWay, stopsBetween } from '../signal/trace.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { partOf, type Rig } from '../rig/rig.js';
+import { furthestOnTheWay } from '../signal/stops.js';
+import { boxText, endText, pointText, stageText } from './part-words.js';
+import { stopsOf, stopText } from './silence.js';
+import { splitRef, type Id } from '../rig/ids.js';
+import type { Rig } from '../rig/rig.js';
 import type { Compilation } from './compile.js';
 import type { Problem } from './compiled.js';
 import { controlText, valueText } from './words.js';
@@ -45,31 +47,6 @@ export const limbsOf = (answers: Iterable<SoundVerdict>): Limbs => {
   return limbs.size === 1 ? [...limbs][0]! : 'foot or hand';
 };
 
-/** What a person calls a stage: its box, and the block where the box has several. @example stageText(rig, 'device:dly.delay') // 'Stereo delay' */
-export const stageText = (rig: Rig, stage: Ref): string => {
-  const { device: id, name } = splitRef(stage);
-  const device = partOf(rig, id);
-  const blocks = device?.chains.flatMap((c) => c.slots).length ?? 0;
-  const alike = [...rig.parts.device.values()].filter((d) => d.name === device?.name).length > 1;
-  const box = device ? (alike ? `${device.name} (${device.code})` : device.name) : 'a box that is gone';
-  return blocks > 1 ? `${box}, ${name}` : box;
-};
-
-const endText = (rig: Rig, at: Ref): string => partOf(rig, splitRef(at).device)?.ends?.find((e) => e.at === splitRef(at).name)?.name ?? boxText(rig, at);
-const boxText = (rig: Rig, of: Ref): string => {
-  const device = partOf(rig, splitRef(of).device);
-  const alike = [...rig.parts.device.values()].filter((d) => d.name === device?.name).length > 1;
-  return device ? (alike ? `${device.name} (${device.code})` : device.name) : 'a box that is gone';
-};
-
-/** A jack of a box as one reads it there; what lies inside a box is told by the box alone. */
-export const pointText = (rig: Rig, { device: id, at }: { readonly device: Id<'device'>; readonly at: string }): string => {
-  const name = at.slice(id.length + 1).replace(/:.*$/, '');
-  const jack = partOf(rig, id)?.jacks.find((j) => j.id === name);
-  const box = boxText(rig, ref(id, name));
-  return jack ? `${box}, jack ${jack.id}` : box;
-};
-
 interface Derived {
   readonly rig: Rig;
   readonly compilation: Compilation;
@@ -86,12 +63,10 @@ export const muteText = ({ rig, compilation }: Derived, sound: Id<'sound'>, prob
     }
     case 'not out': return `${stageText(rig, problem.stage)} is in the way of the signal, and the sound wants it out.`;
     case 'silent': {
-      const source = trace.wiring.sources.find((s) => s.ref === problem.from);
-      const end = trace.wiring.ends.find((e) => e.ref === problem.at);
-      const [stop] = source && end ? stopsBetween(trace, source, end) : [];
-      return `${problem.from ? boxText(rig, problem.from) : 'No instrument'} is not heard at ${endText(rig, problem.at)}.${stop ? ` The signal comes as far as ${pointText(rig, stop)}.` : ''}`;
+      const stops = [...new Set(stopsOf(compilation.sounds.get(sound)!, problem).map((stop) => stopText(rig, stop)))];
+      return `${problem.from ? boxText(rig, splitRef(problem.from).device) : 'No instrument'} is not heard at ${endText(rig, problem.at)}.${stops.length ? ` The signal stops at ${stops.join('; ')}.` : ''}`;
     }
-    case 'not silent': return `${boxText(rig, problem.from)} is heard at ${endText(rig, problem.at)}, and was to be silent there.`;
+    case 'not silent': return `${boxText(rig, splitRef(problem.from).device)} is heard at ${endText(rig, problem.at)}, and was to be silent there.`;
     case 'forbidden': return `It wants ${controlText(rig, problem.control)} ${valueText(rig, problem.control, problem.value)}, and ${valueText(rig, problem.control, problem.held)} is what this hook-up sets or takes for granted.`;
     default: return '';
   }

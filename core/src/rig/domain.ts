@@ -1,9 +1,11 @@
-import type { Control, Slot } from './device.js';
+import type { Block, Control, Slot } from './device.js';
 import type { Value } from './value.js';
 
 /** The stage blocks of a device, also those in arms of forks. */
-export const blockIds = (slots: readonly Slot[]): readonly string[] =>
-  slots.flatMap((s) => (s.is === 'block' ? [s.id] : s.is === 'fork' ? s.arms.flatMap((a) => blockIds(a.slots)) : []));
+export const blocksIn = (slots: readonly Slot[]): readonly Block[] =>
+  slots.flatMap((s) => (s.is === 'block' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => blocksIn(a.slots)) : []));
+
+export const blockIds = (slots: readonly Slot[]): readonly string[] => blocksIn(slots).map((b) => b.id);
 
 export const inDomain = (control: Control, value: Value): boolean => {
   const { domain } = control;

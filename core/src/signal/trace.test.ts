@@ -11,7 +11,8 @@ import type { Value } from '../rig/value.js';
 import { anatomy } from './anatomy.js';
 import { sounding, stillMeets } from './order.js';
 import { restingState } from './state.js';
-import { ringsOf, sideBit, spreadFrom, stopsBetween, trace, type Trace } from './trace.js';
+import { stopsBetween } from './stops.js';
+import { ringsOf, sideBit, spreadFrom, trace, type Trace } from './trace.js';
 import { wire, type Point } from './wiring.js';
 
 const HOOKUP: Hookup = { kind: 'hookup', id: 'hookup:h', name: 'h', settings: {}, hears: [], assumes: [] };
@@ -135,13 +136,13 @@ describe('what a switcher, a pedal and an amp do', () => {
     const t = traced(rig, { 'swi.output': 'muted' });
     expect(heard(t)).toEqual([]);
     const stops = stopsBetween(t, t.wiring.sources[0]!, t.wiring.ends[0]!);
-    expect(stops).toContainEqual({ device: 'device:swi', at: 'device:swi.out', because: 'shut' });
+    expect(stops).toContainEqual({ device: 'device:swi', at: 'device:swi.out', because: 'shut', by: [{ control: 'device:swi.output', value: 'muted' }] });
   });
 
   test('a pulled cable: the trace says where the signal stops', () => {
     const cut = rigWith(devices, leads.filter(([a]) => a !== 'swi.out'));
     const t = traced(cut);
-    expect(stopsBetween(t, t.wiring.sources[0]!, t.wiring.ends[0]!)).toEqual([{ device: 'device:swi', at: 'device:swi.out', because: 'nothing plugged in' }]);
+    expect(stopsBetween(t, t.wiring.sources[0]!, t.wiring.ends[0]!)).toEqual([{ device: 'device:swi', at: 'device:swi.out', because: 'nothing plugged in', by: [] }]);
   });
 
   test('an insert whose return is not plugged closes through', () => {

@@ -189,7 +189,8 @@ export const upstream = ({ wiring, active, onPath }: Trace, to: readonly number[
   return leads;
 };
 
-const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): Uint8Array => {
+/** By point: leads to some of these points in a state. */
+export const backward = (wiring: Wiring, active: Uint8Array, ends: readonly number[]): Uint8Array => {
   const leads = new Uint8Array(wiring.points.length);
   const queue = [...ends];
   for (const end of queue) leads[end] = 1;
@@ -264,52 +265,6 @@ const shortestRing = (start: number, next: (point: number) => number[]): number[
       cameFrom.set(to, queue[q]!);
       queue.push(to);
     }
-  }
-  return undefined;
-};
-
-/** Where a wanted signal stops: gates that are shut between what the source reaches and what leads to the end; else the furthest open jack that it reaches. */
-export interface Stop {
-  readonly device: Id<'device'>;
-  readonly at: string;
-  readonly because: 'shut' | 'nothing plugged in';
-}
-
-export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd): readonly Stop[] => {
-  const { wiring, active, leaving } = t;
-  const { sides, order } = spreadFrom(t, source);
-  const leads = backward(wiring, active, [end.point]);
-  const shut = wiring.edges.filter((e, i) => !active[i] && sides[e.from] && leads[e.to]);
-  if (shut.length) return shut.map((e) => ({ device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut' as const }));
-  const last = order.findLast((p) => !wiring.points[p]!.inside && leaving.at[p] === leaving.at[p + 1] && !wiring.ends.some((w) => w.point === p));
-  return last === undefined ? [] : [{ device: wiring.points[last]!.device, at: wiring.points[last]!.id, because: 'nothing plugged in' }];
-};
-
-/** How far the signal comes on the way to a stage that it does not meet: to the last point before it, or, where it does get there, to the last one after it. */
-export const furthestOnTheWay = (t: Trace, stage: Ref): { readonly is: 'reached' | 'on the way'; readonly device: Id<'device'>; readonly at: string } | undefined => {
-  const { wiring, leaving, reached } = t;
-  const blocks = wiring.blocks.filter((b) => b.stage === stage);
-  if (blocks.length === 0) return undefined;
-  const isThere = blocks.some((b) => reached[wiring.edges[b.edge]!.from]);
-  if (isThere) {
-    const after = new Set(blocks.filter((b) => reached[wiring.edges[b.edge]!.from]).map((b) => wiring.edges[b.edge]!.to));
-    for (const p of after) for (let k = leaving.at[p]!; k < leaving.at[p + 1]!; k += 1) after.add(wiring.to[leaving.edges[k]!]!);
-    const last = [...after].findLast((p) => !wiring.points[p]!.inside) ?? [...after].at(-1)!;
-    return { is: 'reached', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
-  }
-  /** Points from which some setting of the controls leads to the stage. */
-  const towards = new Set(blocks.map((b) => wiring.edges[b.edge]!.from));
-  for (const p of towards) for (const e of wiring.into[p]!) towards.add(wiring.from[e]!);
-  const onTheWay = [...towards].filter((p) => reached[p]);
-  const last = onTheWay[0] ?? openEnd(t);
-  return last === undefined ? undefined : { is: 'on the way', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
-};
-
-/** The furthest open jack that any source reaches. */
-const openEnd = ({ wiring, leaving, spreads }: Trace): number | undefined => {
-  for (const { order } of spreads.values()) {
-    const last = order.findLast((p) => !wiring.points[p]!.inside && leaving.at[p] === leaving.at[p + 1] && !wiring.ends.some((w) => w.point === p));
-    if (last !== undefined) return last;
   }
   return undefined;
 };

@@ -5,6 +5,7 @@ import { controlSteps, type WiringStep } from '../edits/wire.js';
 import type { Device, Slot } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
+import { passable } from '../signal/passable.js';
 import { wire } from '../signal/wiring.js';
 import type { Hookup } from '../rig/hookup.js';
 import { Crew, type CastBox } from './crew.js';
@@ -65,22 +66,9 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
   if (!built.ok || all(rig, 'sound').length > 0) return build;
   const { put: [sound] } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
   if (sound?.kind !== 'sound') return build;
-  const onTheWay = passable(built.value.rig, old);
+  const { stages: onTheWay } = passable(wire(built.value.rig, old));
   const wanted = [...plan.used, ...plan.got].filter(({ device }) => !plan.waiting.includes(device.id)).flatMap(({ device }) => firstVoice(device)).filter((stage) => onTheWay.has(stage));
   return together(build, { put: [wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, sound)], remove: [] });
-};
-
-/** Stages that some way from a source to where it is heard could pass. */
-const passable = (rig: Rig, hookup: Hookup): ReadonlySet<Ref> => {
-  const { sources, ends, edges, out, into, blocks } = wire(rig, hookup);
-  const flood = (from: readonly number[], next: (point: number) => readonly number[]): ReadonlySet<number> => {
-    const seen = new Set(from);
-    for (const point of seen) next(point).forEach((p) => seen.add(p));
-    return seen;
-  };
-  const ahead = flood(sources.map((s) => s.point), (p) => out[p]!.map((e) => edges[e]!.to));
-  const back = flood(ends.filter((e) => e.end.is !== 'tuner').map((e) => e.point), (p) => into[p]!.map((e) => edges[e]!.from));
-  return new Set(blocks.filter(({ edge }) => ahead.has(edges[edge]!.from) && back.has(edges[edge]!.to)).map((b) => b.stage));
 };
 
 /** What of a box must be in for anything to be heard: its first channel, its preamp, its cabinet simulation. */

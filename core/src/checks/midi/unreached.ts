@@ -7,6 +7,7 @@ import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames, soundsDo } from '../names.js';
+import { passable } from '../../signal/passable.js';
 import { once } from '../../rig/kept.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
@@ -20,12 +21,13 @@ interface OutOfReach {
 /** Wishes that a message could fulfil, if only a wire led from a called controller to the box. */
 export const outOfReach = ({ compilation }: CheckInputs): readonly OutOfReach[] => [...compilation.sounds.values()].flatMap((compiled) => beyond(compiled, compilation.bearings));
 
-const beyond = once(({ sound, hand, stored }: Compiled, { rig, control: wires }: Bearings): readonly OutOfReach[] => {
+const beyond = once(({ sound, hand, stored, heard }: Compiled, { rig, control: wires, anatomy }: Bearings): readonly OutOfReach[] => {
+  const { devices: joins } = passable(anatomy.wiring, heard.map((p) => p.from), heard.map((p) => p.at));
   const sending = [...new Set(stored.map((s) => s.program.device))].filter((d) => partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
   return hand.flatMap(({ control }) => {
     const { device, name } = splitRef(control);
     const callers = sending.filter((d) => d !== device);
-    return callers.length && answers(partOf(rig, device)!, name) && !callers.some((c) => isReached(wires, c, device)) ? [{ sound, device, control, callers }] : [];
+    return callers.length && (joins.has(device) || !partOf(rig, device)!.jacks.some((j) => j.kind === 'audio')) && answers(partOf(rig, device)!, name) && !callers.some((c) => isReached(wires, c, device)) ? [{ sound, device, control, callers }] : [];
   });
 });
 

@@ -2,6 +2,8 @@ import type { Block, End } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import type { Compiled } from '../../recall/compiled.js';
 import { sounding, stillMeets } from '../../signal/order.js';
+import { isDrivenStage } from '../../electric/gain.js';
+import type { Rig } from '../../rig/rig.js';
 import type { Trace } from '../../signal/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
@@ -12,6 +14,7 @@ export interface Heard {
   readonly stage: Ref;
   readonly device: Id<'device'>;
   readonly block: Block;
+  readonly isDriven: boolean;
 }
 
 /** The stages that sound in one sound, and which of them the signal meets before which. */
@@ -24,15 +27,15 @@ export interface Audible {
   readonly sources: ReadonlySet<End['what']>;
 }
 
-export const audible = ({ compilation }: CheckInputs): readonly Audible[] => [...compilation.sounds.values()].map(listen);
+export const audible = ({ rig, compilation }: CheckInputs): readonly Audible[] => [...compilation.sounds.values()].map((c) => listen(c, rig));
 
-const listen = once(({ sound, trace }: Compiled): Audible => {
+const listen = once(({ sound, trace }: Compiled, rig: Rig): Audible => {
   const { wiring: { to, sources }, onPath } = trace;
   const ways = sounding(trace);
   const meets = stillMeets(trace, ways.map((b) => b.edge));
   const places = grouped(ways.map((b, place) => ({ stage: b.stage, to: to[b.edge]!, place })), (s) => s.stage);
   return {
-    sound, trace, stages: [...new Map(ways.map(({ stage, device, block }) => [stage, { stage, device, block }])).values()],
+    sound, trace, stages: [...new Map(ways.map(({ stage, device, block }) => [stage, { stage, device, block, isDriven: isDrivenStage(rig, device, block) }])).values()],
     before: (first, second) => places.get(first.stage)!.some(({ to }) => places.get(second.stage)!.some(({ place }) => meets(to, place))),
     sources: new Set(sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
   };
@@ -42,5 +45,5 @@ const DIRT = new Set(['overdrive', 'distortion', 'fuzz']);
 export const isDirt = ({ block }: Heard): boolean => DIRT.has(block.stage);
 export const isTime = ({ block }: Heard): boolean => block.stage === 'delay' || block.stage === 'reverb';
 
-/** Channels that are not the clean one of several count as driven; a preamp with a single channel may be either. */
-export const isDriven = ({ block }: Heard): boolean => block.stage === 'preamp' && block.id !== 'preamp' && block.id !== 'clean' && block.id !== 'amp';
+/** A preamp stage that is made to be driven. */
+export const isDriven = ({ isDriven: driven }: Heard): boolean => driven;

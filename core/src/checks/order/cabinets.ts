@@ -1,16 +1,37 @@
+import type { End } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
-import { upstream } from '../../signal/trace.js';
+import { downstream, upstream } from '../../signal/trace.js';
 import { isDirt, type Audible, type Heard } from './audible.js';
 
 const CABINETS = new Set(['cabinet', 'cabinet simulation', 'microphone']);
 export const isCabinet = (s: Heard): boolean => s.block.stage === 'cabinet' || s.block.stage === 'cabinet simulation';
 export const isElectric = ({ sources }: Audible): boolean => sources.has('guitar') || sources.has('bass');
 
-/** Drives and preamps whose sound comes to the house or a recorder without any cabinet, real or simulated. */
-export const bareDirt = ({ stages, trace }: Audible): readonly Id<'device'>[] => {
-  const { wiring } = trace;
+/** A drive or a preamp that comes to the house or a recorder with no cabinet behind it. */
+export interface Bare {
+  readonly device: Id<'device'>;
+  readonly why: 'guitar' | 'bass' | 'acoustic' | 'behind a cabinet';
+}
+
+/** Drives and preamps whose sound comes to the house or a recorder with no cabinet, real or simulated, behind them; each with what it is that they carry. */
+export const bareDirt = ({ stages, trace }: Audible): readonly Bare[] => {
+  const { wiring, onPath } = trace;
   const cabinets = new Set(wiring.blocks.filter((b) => CABINETS.has(b.block.stage) && trace.stages.get(b.stage) === 'in').map((b) => b.edge));
   const ends = wiring.ends.filter((e) => e.end.is === 'house' || e.end.is === 'recorder').map((e) => e.point);
   const comesBare = upstream(trace, ends, (e) => cabinets.has(e));
-  return stages.filter((s) => isDirt(s) || s.block.stage === 'preamp').filter((s) => wiring.blocks.some((b) => b.stage === s.stage && comesBare[wiring.edges[b.edge]!.to])).map((s) => s.device);
+  const meets = (sources: readonly End['what'][], isInTheWay?: (edge: number) => boolean) => {
+    const seen = downstream(trace, wiring.sources.filter((s) => onPath[s.point] && sources.includes(s.end.what)).map((s) => s.point), isInTheWay);
+    return (edge: number): boolean => seen[wiring.from[edge]!] === 1;
+  };
+  const [byGuitar, byBass, byAcoustic] = [meets(['guitar']), meets(['bass']), meets(['acoustic'])];
+  const beforeCabinet = meets(['guitar', 'bass', 'acoustic'], (e) => cabinets.has(e));
+  return stages.filter((s) => isDirt(s) || s.block.stage === 'preamp').flatMap((s): readonly Bare[] => {
+    const ways = wiring.blocks.filter((b) => b.stage === s.stage && comesBare[wiring.to[b.edge]!] === 1).map((b) => b.edge);
+    const is = (met: (edge: number) => boolean): boolean => ways.some(met);
+    const isGain = isDirt(s) || s.isDriven;
+    if (ways.length === 0) return [];
+    if (is(byGuitar)) return [{ device: s.device, why: is(beforeCabinet) ? 'guitar' : 'behind a cabinet' }];
+    if (is(byBass)) return isGain ? [{ device: s.device, why: 'bass' }] : [];
+    return is(byAcoustic) && isGain ? [{ device: s.device, why: 'acoustic' }] : [];
+  });
 };

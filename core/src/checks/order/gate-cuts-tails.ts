@@ -1,23 +1,33 @@
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, soundNames } from '../names.js';
+import { boxName, grouped, listed, soundNames } from '../names.js';
 import { isTime } from './audible.js';
-import { inOrder, meetings, oncePerSound } from './found.js';
-import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
+import { meetings, oncePerSound } from './found.js';
+import { inFrontOf, orExchanged } from '../ways-out.js';
 
-const gateBehindTime = oncePerSound((a) => inOrder(a, isTime, (s) => s.block.stage === 'gate').map(([time, gate]) => [gate.device, time.device]));
+/** Each gate with the delays and reverbs before it, and whether nothing but level comes behind it. */
+const gatesBehindTime = oncePerSound((a) => a.stages.filter((s) => s.block.stage === 'gate').flatMap((gate) => {
+  const times = a.stages.filter((s) => isTime(s) && a.before(s, gate));
+  return times.length ? [[gate.device, ...new Set(times.map((s) => s.device))]] : [];
+}));
 
 export const gateCutsTails: Check = {
   code: 'order.gate-cuts-tails',
-  title: 'A gate that cuts the repeats',
-  severities: ['doubt'],
-  source: 'common practice: three placements of a gate: first, behind the drives, or keyed from the guitar',
+  title: 'A gate behind the repeats',
+  severities: ['note'],
+  source: 'common practice: four placements of a gate: first, behind the drives, keyed from the guitar, or last in the loop',
   *find(inputs: CheckInputs) {
-    for (const { boxes: [gate, time], sounds, evidence } of meetings(inputs, gateBehindTime)) {
+    const { rig } = inputs;
+    const met = [...grouped(meetings(inputs, gatesBehindTime), (m) => m.boxes[0]!).values()];
+    for (const group of met) {
+      const gate = group[0]!.boxes[0]!;
+      const times = [...new Set(group.flatMap((m) => m.boxes.slice(1)))];
+      const sounds = [...new Set(group.flatMap((m) => m.sounds))];
+      const last = times.at(-1)!;
       yield {
-        severity: 'doubt' as const,
-        evidence,
-        why: `${boxName(inputs.rig, gate!)} stands behind ${boxName(inputs.rig, time!)} in ${soundNames(inputs.rig, sounds)}: as soon as it closes, the tails are gone. It usually stands first, right behind the drives, or last in the loop but keyed from the guitar and before the delay.`,
-        remedies: () => elseByHand(orExchanged(inputs, gate!, time!, inFrontOf(inputs, gate!, time!)), `Move ${boxName(inputs.rig, gate!)} before ${boxName(inputs.rig, time!)}`),
+        severity: 'note' as const,
+        evidence: [gate, ...times, ...sounds],
+        why: `${boxName(rig, gate)} stands behind ${listed(times.map((d) => boxName(rig, d)))} in ${soundNames(rig, sounds)}: as soon as it closes, the tails are gone. It is a school of its own, with its threshold set well below the quietest repeat that is to be heard. Others put it first, right behind the drives, or keyed from the guitar.`,
+        remedies: () => orExchanged(inputs, gate, last, inFrontOf(inputs, gate, times[0]!)),
       };
     }
   },

@@ -1,9 +1,9 @@
 import { outOf } from '../../edits/wire.js';
-import { ref, type Id, type Ref } from '../../rig/ids.js';
-import { inDomain } from '../../rig/domain.js';
-import { partOf } from '../../rig/rig.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { partOf, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
-import { onTopOf } from '../../signal/state.js';
+import { controlOf, onTopOf } from '../../signal/state.js';
+import type { Wiring } from '../../signal/wiring.js';
 import { trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { soundNames } from '../names.js';
@@ -25,8 +25,7 @@ export const tunerMute: Check = {
     const first = sounds[0]!;
     const isHeardWith = (control: Ref, value: Value): boolean =>
       trace(wiring, onTopOf(first.state, new Map([[control, value]])), { from: [from] }).reaches.some((r) => r.source.ref === from && r.end.end.is !== 'tuner');
-    const switches = [...mutes, ...[...rig.parts.device.values()].flatMap((d) => d.controls.flatMap((k) => (/mute/.test(k.id) && inDomain(k, 'on') ? [{ device: d.id, control: ref(d.id, k.id), value: 'on' as Value }] : [])))];
-    if (switches.some((m) => !isHeardWith(m.control, m.value))) return;
+    if (gatesOf(rig, wiring).some(({ control, values }) => values.some((value) => !isHeardWith(control, value)))) return;
     const tuners = mutes.map((m) => m.device);
     yield {
       severity: 'doubt' as const,
@@ -36,6 +35,15 @@ export const tunerMute: Check = {
       remedies: () => elseByHand(tunerFirst(inputs, instrument, tuners), 'Put a muting tuner where everything passes, or a kill switch last'),
     };
   },
+};
+
+/** Whatever can shut a way: mutes, selectors, outputs of switchers, each with all that it can be. */
+const gatesOf = (rig: Rig, wiring: Wiring): readonly { readonly control: Ref; readonly values: readonly Value[] }[] => {
+  const controls = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control))));
+  return [...controls].filter((c) => wiring.wired.has(splitRef(c).device)).flatMap((control) => {
+    const domain = controlOf(rig, control)?.domain;
+    return domain && 'values' in domain ? [{ control, values: domain.values }] : [];
+  });
 };
 
 /** Right behind the instrument everything passes: the tuner that is there, or a new one. */

@@ -1,9 +1,18 @@
 import { splitRef } from '../../rig/ids.js';
 import { controlText, valueText } from '../../recall/words.js';
 import type { Check, CheckInputs } from '../check.js';
-import { listed, soundNames } from '../names.js';
-import { brokenWants, byBox, inShort } from './broken-wants.js';
+import { grouped, listed, soundNames } from '../names.js';
+import { brokenWants, byBox, inShort, type Broken } from './broken-wants.js';
 import { cures } from './cures.js';
+
+/** What is wanted of what goes wrong, each value with the sounds that want it. @example wantedText(inputs, group) // 'wanted on in “Lead”, off in “Verse”' */
+const wantedText = ({ rig }: CheckInputs, group: readonly Broken[]): string => {
+  const controls = new Set(group.map((b) => b.control));
+  const byValue = grouped(group, (b) => `${controls.size > 1 ? `${controlText(rig, b.control)} ` : ''}${valueText(rig, b.control, b.want.wanted)}`);
+  const values = [...byValue];
+  if (values.length === 1) return `wanted ${values[0]![0]}`;
+  return `wanted ${listed(values.map(([value, wants]) => `${value} in ${soundNames(rig, [...new Set(wants.map((w) => w.sound))])}`))}`;
+};
 
 export const unpinned: Check = {
   code: 'recall.unpinned',
@@ -20,7 +29,7 @@ export const unpinned: Check = {
         severity: 'broken' as const,
         evidence: [splitRef(first.control).device, ...sounds],
         about: `${controls.join()} ${group.map((b) => `${b.sound}:${b.want.length}`).join()}`,
-        why: `${soundNames(rig, sounds)} can come back with ${listed(controls.map((c) => controlText(rig, c)))} wrong (wanted ${valueText(rig, first.control, first.want.wanted)}). Shortest way there: ${inShort(inputs, group)}.`,
+        why: `${soundNames(rig, sounds)} can come back with ${listed(controls.map((c) => controlText(rig, c)))} wrong (${wantedText(inputs, group)}). Shortest way there: ${inShort(inputs, group)}.`,
         remedies: () => cures(inputs, group),
       };
     }

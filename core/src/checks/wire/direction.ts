@@ -1,6 +1,6 @@
 import { unplug } from '../../edits/cables.js';
 import type { Check, CheckInputs } from '../check.js';
-import { joined } from '../joined.js';
+import { isLead, joined } from '../joined.js';
 
 export const direction: Check = {
   code: 'wire.direction',
@@ -8,8 +8,11 @@ export const direction: Check = {
   severities: ['broken'],
   source: 'common practice: a cable joins an output to an input',
   *find({ rig, hookup }: CheckInputs) {
-    for (const { cable, from: a, to: b } of joined(rig, hookup)) {
-      if (a.jack.kind === 'expression' || b.jack.kind === 'expression') continue;
+    const cables = joined(rig, hookup);
+    /** Behind a lead into an expression jack runs no signal but a voltage, whichever way round. */
+    const leadsToExpression = new Set(cables.flatMap(({ from, to }) => ([[from, to], [to, from]] as const).flatMap(([jack, lead]) => (jack.jack.kind === 'expression' && isLead(lead.device) ? [lead.device.id] : []))));
+    for (const { cable, from: a, to: b } of cables) {
+      if (a.jack.kind === 'expression' || b.jack.kind === 'expression' || [a, b].some((p) => leadsToExpression.has(p.device.id))) continue;
       const carries = a.jack.kind === b.jack.kind && (['tip', 'ring'] as const).some((pole) => a.jack.poles[pole] && b.jack.poles[pole] && a.jack.poles[pole] !== b.jack.poles[pole]);
       if (carries) continue;
       const what = a.jack.kind !== b.jack.kind ? `a ${a.jack.kind} jack and a ${b.jack.kind} jack` : a.jack.poles.tip === 'out' ? 'two outputs' : 'two inputs';

@@ -1,6 +1,7 @@
 import { offers } from '../../edits/cables.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { stopsBetween } from '../../signal/trace.js';
+import { stopsOf, stopText } from '../../recall/silence.js';
+import type { Stop } from '../../signal/stops.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, listed, soundNames } from '../names.js';
 import { plugIn } from '../ways-out.js';
@@ -12,24 +13,19 @@ export const silent: Check = {
   source: 'the trace: a wanted source has no path to a wanted end, or a way to one that was to be silent',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap((compiled) => compiled.problems.flatMap((p) => {
-      if (p.is !== 'silent') return [];
-      const { wiring } = compiled.trace;
-      const source = wiring.sources.find((s) => s.ref === p.from);
-      const end = wiring.ends.find((e) => e.ref === p.at);
-      const stops = source && end ? stopsBetween(compiled.trace, source, end) : [];
-      return [{ sound: compiled.sound, from: p.from, at: p.at, stops }];
-    }));
-    for (const group of grouped(cases, (c) => `${c.from} ${c.at} ${c.stops.map((s) => s.at).join()}`).values()) {
-      const { from, at, stops } = group[0]!;
-      const sounds = group.map((c) => c.sound);
-      const where = listed([...new Set(stops.map((s) => `${boxName(rig, s.device)} (${jackName(s.at)}, ${s.because})`))]);
+    const cases = [...compilation.sounds.values()].flatMap((compiled) => compiled.problems.flatMap((p): readonly Silence[] =>
+      (p.is === 'silent' ? [{ sound: compiled.sound, from: p.from, at: p.at, stops: stopsOf(compiled, p) }] : [])));
+    for (const group of grouped(cases, (c) => c.stops.map((s) => s.at).sort().join() || `${c.from} ${c.at}`).values()) {
+      const { stops } = group[0]!;
+      const [sounds, sources, places] = [[...new Set(group.map((c) => c.sound))], [...new Set(group.map((c) => c.from))], [...new Set(group.map((c) => c.at))]];
+      const where = listed([...new Set(stops.map((s) => stopText(rig, s)))]);
       const boxes = [...new Set(stops.map((s) => s.device))];
+      const who = sources.map((r) => (r ? boxName(rig, splitRef(r).device) : 'No instrument'));
       yield {
         severity: 'broken',
         evidence: [...boxes, ...sounds] as (Id<'device'> | Id<'sound'>)[],
-        about: `${from} ${at}`,
-        why: `${from ? boxName(rig, splitRef(from).device) : 'No instrument'} is not heard at ${endName(rig, at)} in ${soundNames(rig, sounds)}. ${where ? `The signal stops at ${where}.` : 'Nothing leads there.'}`,
+        about: stops.length ? '' : `${sources.join()} ${places.join()}`,
+        why: `${listed(who)} ${who.length === 1 ? 'is' : 'are'} not heard at ${listed(places.map((at) => endName(rig, at)))} in ${soundNames(rig, sounds)}. ${where ? `The signal stops at ${where}.` : 'Nothing leads there.'}`,
         remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, s.at as Ref) : [])),
       };
     }
@@ -47,10 +43,16 @@ export const silent: Check = {
   },
 };
 
+interface Silence {
+  readonly sound: Id<'sound'>;
+  readonly from: Ref;
+  readonly at: Ref;
+  readonly stops: readonly Stop[];
+}
+
 /** From where it stops to the jack that suits best. */
 const nextOn = (inputs: CheckInputs, from: Ref): readonly Remedy[] => {
   const best = offers(inputs.rig, inputs.hookup.id, from).find((o) => !o.taken);
   return best ? plugIn(inputs, from, best.jack).map((r) => ({ ...r, promise: 'eases' as const })) : [];
 };
 
-const jackName = (point: string): string => point.slice(point.indexOf('.') + 1);

@@ -2,6 +2,7 @@ import type { Device, Jack } from '../../rig/device.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Anatomy } from '../../signal/anatomy.js';
 import type { CheckInputs } from '../check.js';
+import { passable } from '../../signal/passable.js';
 import { once } from '../../rig/kept.js';
 
 interface SpeakerOutput {
@@ -13,11 +14,10 @@ interface SpeakerOutput {
 export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly SpeakerOutput[] => inHookup(compilation.bearings.anatomy, rig);
 
 const inHookup = once(({ wiring }: Anatomy, rig: Rig): readonly SpeakerOutput[] => {
-  const fed = new Set(wiring.sources.map((s) => s.point));
-  for (const point of fed) for (const e of wiring.out[point]!) fed.add(wiring.edges[e]!.to);
+  const { from: fed } = passable(wiring);
   return [...rig.parts.device.values()].flatMap((device) => device.jacks.flatMap((jack) => {
     const point = wiring.at.get(`${device.id}.${jack.id}`);
     const isOutput = jack.kind === 'audio' && jack.level === 'speaker' && jack.poles.tip === 'out' && device.figures.powerStage !== undefined;
-    return isOutput && wiring.wired.has(device.id) && point !== undefined && fed.has(point) ? [{ device, jack }] : [];
+    return isOutput && wiring.wired.has(device.id) && point !== undefined && fed[point] === 1 ? [{ device, jack }] : [];
   }));
 });

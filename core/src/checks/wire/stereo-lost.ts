@@ -1,5 +1,5 @@
 import { waysOut } from '../../edits/wire.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { ref, splitRef, type Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import { broughtTo, downstream, type Trace } from '../../signal/trace.js';
 import type { Wiring } from '../../signal/wiring.js';

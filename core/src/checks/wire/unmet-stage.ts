@@ -1,6 +1,6 @@
-import { furthestOnTheWay } from '../../signal/trace.js';
+import { furthestOnTheWay } from '../../signal/stops.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { pointText, stageText } from '../../recall/verdict-words.js';
+import { pointText, stageText } from '../../recall/part-words.js';
 import type { Check, CheckInputs } from '../check.js';
 import { grouped, soundNames } from '../names.js';
 

@@ -10,8 +10,10 @@ export const unused: Check = {
   source: 'common practice: what is carried along should be used, or stay at home',
   *find({ rig, hookup }: CheckInputs) {
     const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+    /** An instrument that a song names is there to be played, whether it hangs on a cable just now or not. */
+    const played = new Set(all(rig, 'song').map((s) => s.instrument));
     for (const device of all(rig, 'device')) {
-      if (wired.has(device.id) || device.zone === 'supply' || device.jacks.length === 0) continue;
+      if (wired.has(device.id) || played.has(device.id) || device.zone === 'supply' || device.jacks.length === 0) continue;
       yield {
         severity: 'note' as const,
         evidence: [device.id],

@@ -51,7 +51,15 @@ testCheck(check('wire.passive-join'), SMALL, [
   { name: 'two guitars on a joining lead', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'y-join', i: 'di', foh: 'desk' }, ['g.out>y.in1', 'k.out>y.in2', 'y.out>i.in', 'i.out>foh.ch1']), evidence: ['device:y'], says: 'drive the other' },
   { name: 'a selector', rig: rig({ g: 'single-coil', k: 'humbucker', y: 'ab-in', i: 'di', foh: 'desk' }, ['g.out>y.a', 'k.out>y.b', 'y.out>i.in', 'i.out>foh.ch1']), evidence: [] },
 ]);
+testCheck(check('wire.direction'), SMALL, [
+  { name: 'two outputs', rig: rig({ k: 'boost', j: 'boost' }, ['k.out>j.out']), evidence: ['cable:1', 'device:k', 'device:j'] },
+  { name: 'an insert lead into an expression jack, either way round', rig: rig({ v: 'volume', y: 'insert-lead', c: 'midi-controller-exp' }, ['y.trs>c.exp1', 'y.tip>v.out', 'v.in>y.ring']), evidence: [] },
+]);
+const desk = { g: 'bass', y: 'splitter', k: 'compressor', l: 'boost', foh: 'desk' };
 testCheck(check('wire.phantom'), SMALL, [
+  { name: 'two jacks of one desk are one finding', rig: rig(desk, ['g.out>y.in', 'y.out1>k.in', 'y.out2>l.in', 'k.out>foh.ch1', 'l.out>foh.ch2']), evidence: ['cable:4', 'cable:5', 'device:k', 'device:l', 'device:foh'], says: '(ch1 and ch2)', ways: [] },
+  { name: 'a balanced output of a preamp', rig: rig({ g: 'bass', p: 'preamp-di', foh: 'desk' }, ['g.out>p.in', 'p.xlr>foh.ch1']), evidence: [] },
+  { name: 'a balanced output over a multicore', rig: rig({ g: 'bass', i: 'di', n: 'multicore', foh: 'desk' }, ['g.out>i.in', 'i.out>n.in1', 'n.out1>foh.ch1']), evidence: [] },
   { name: 'a pedal straight into the desk', rig: rig({ g: 'bass', k: 'compressor', foh: 'desk' }, ['g.out>k.in', 'k.out>foh.ch1']), evidence: ['cable:2', 'device:k', 'device:foh'], says: 'phantom power', ways: ['Put a DI box between them'] },
   { name: 'over a DI box', rig: rig({ g: 'bass', k: 'compressor', i: 'di', foh: 'desk' }, ['g.out>k.in', 'k.out>i.in', 'i.out>foh.ch1']), evidence: [] },
 ]);
@@ -70,6 +78,8 @@ testCheck(check('wire.expression'), SMALL, [
   { name: 'the wiper on the other pole', rig: rig({ e: 'expression-reversed', c: 'midi-controller-exp' }, ['e.exp>c.exp1']), evidence: ['cable:1', 'device:e'], says: 'other pole' },
   { name: 'an active volume pedal', rig: rig({ v: 'volume-active', c: 'midi-controller-exp' }, ['v.out>c.exp1']), evidence: ['cable:1'], says: 'active' },
   { name: 'a passive one on a plain lead', rig: rig({ v: 'volume', c: 'midi-controller-exp' }, ['v.out>c.exp1']), evidence: ['cable:1'], says: 'insert lead' },
+  { name: 'a passive one at the far end of an insert lead', rig: rig({ v: 'volume', y: 'insert-lead', c: 'midi-controller-exp' }, ['y.trs>c.exp1', 'y.tip>v.in', 'v.out>y.ring']), evidence: [] },
+  { name: 'an active one at the far end of an insert lead', rig: rig({ v: 'volume-active', y: 'insert-lead', c: 'midi-controller-exp' }, ['y.trs>c.exp1', 'y.tip>v.in', 'v.out>y.ring']), evidence: ['cable:2', 'device:v', 'device:c'], says: 'Active volume pedal is active' },
   { name: 'a pedal that suits', rig: rig({ e: 'expression', c: 'midi-controller-exp' }, ['e.exp>c.exp1']), evidence: [] },
 ]);
 
@@ -99,4 +109,19 @@ const twoSound = { Wide: ['d.delay', 'r.reverb'] };
 testCheck(check('wire.leg-swapped'), SMALL, [
   { name: 'left into right between two stereo boxes', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-r', 'd.out-r>r.in-l', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: ['device:r', 'sound:wide'], says: 'cross', ways: ['Swap the two cables into Stereo reverb'] },
   { name: 'straight', rig: rig(twoStereo, ['g.out>d.in-l', 'd.out-l>r.in-l', 'd.out-r>r.in-r', 'r.out-l>i.in-l', 'r.out-r>i.in-r', 'i.out-l>foh.ch1', 'i.out-r>foh.ch2'], twoSound), evidence: [] },
+]);
+
+const twoWays = { g: 'bass', y: 'splitter', k: 'distortion', a: 'di', b: 'di', foh: 'desk' };
+const bothDis = ['g.out>y.in', 'y.out1>k.in', 'k.out>a.in', 'a.out>foh.ch1', 'y.out2>b.in', 'b.out>foh.ch2'];
+testCheck(check('wire.lost-output'), SMALL, [
+  { name: 'the lead of a DI box to the desk is pulled, the other still sounds', rig: rig(twoWays, bothDis.filter((l) => l !== 'b.out>foh.ch2'), { Verse: ['k.distortion'] }), evidence: ['device:b', 'device:y'], says: 'DI box (B) is fed by Splitter, jack out2, and what comes out of it is heard nowhere' },
+  { name: 'the lead into a DI box is pulled', rig: rig(twoWays, bothDis.filter((l) => l !== 'y.out2>b.in'), { Verse: ['k.distortion'] }), evidence: ['device:b', 'device:foh'], says: 'nothing comes there: the way begins at DI box (B), jack in' },
+  { name: 'an arm of two boxes that joins nothing', rig: rig(twoWays, bothDis.filter((l) => l !== 'a.out>foh.ch1'), { Verse: [] }), evidence: ['device:k', 'device:y'], says: 'heard nowhere' },
+  { name: 'both DI boxes come to the desk', rig: rig(twoWays, bothDis, { Verse: ['k.distortion'] }), evidence: [] },
+  { name: 'a tuner on an output of its own', rig: rig({ g: 'bass', v: 'volume', t: 'tuner', i: 'di', foh: 'desk' }, ['g.out>v.in', 'v.tuner>t.in', 'v.out>i.in', 'i.out>foh.ch1'], { Verse: [] }), evidence: [] },
+]);
+const twoLoops = (a: string, b: string) => rig({ g: 'bass', s: 'switcher-4', k: 'compressor', l: 'distortion', i: 'di', foh: 'desk' }, ['g.out>s.in', 's.send1>k.in', `k.out>s.${a}`, 's.send2>l.in', `l.out>s.${b}`, 's.out>i.in', 'i.out>foh.ch1'], { Verse: ['k.compressor'] });
+testCheck(check('wire.exchanged'), SMALL, [
+  { name: 'two returns in each other’s place', rig: twoLoops('return2', 'return1'), evidence: ['device:s'], says: 'what leaves by send1 comes back by return2', ways: ['Exchange the plugs in return1 and return2 of Four-loop switcher'] },
+  { name: 'each at home', rig: twoLoops('return1', 'return2'), evidence: [] },
 ]);

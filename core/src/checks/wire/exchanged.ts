@@ -1,0 +1,60 @@
+import { ref, type Id, type Ref } from '../../rig/ids.js';
+import type { Wiring, WiredInsert } from '../../signal/wiring.js';
+import type { Check, CheckInputs, Remedy } from '../check.js';
+import { boxName } from '../names.js';
+import { cableAt, replugged } from '../ways-out.js';
+
+export const exchanged: Check = {
+  code: 'wire.exchanged',
+  title: 'Two returns exchanged',
+  severities: ['broken'],
+  source: 'the trace: what leaves by the send of one loop comes back by the return of another, and the other way round',
+  *find(inputs: CheckInputs) {
+    const { wiring } = inputs.compilation.bearings.anatomy;
+    const loops = wiring.inserts.map((insert) => ({ ...insert, comesBackBy: returnsOf(wiring, insert) }));
+    for (const [i, a] of loops.entries()) {
+      for (const b of loops.slice(i + 1)) {
+        if (a.device !== b.device || !isExchanged(a, b)) continue;
+        const [first, second] = [a.insert.return[0]!.at, b.insert.return[0]!.at];
+        yield {
+          severity: 'broken' as const,
+          evidence: [a.device],
+          about: `${a.insert.id} ${b.insert.id}`,
+          why: `${boxName(inputs.rig, a.device)}: what leaves by ${a.insert.send[0]!.at} comes back by ${second}, and what leaves by ${b.insert.send[0]!.at} by ${first}. The two returns are exchanged: each loop sounds only together with the other.`,
+          remedies: () => exchangeBack(inputs, ref(a.device, first), ref(a.device, second)),
+        };
+      }
+    }
+  },
+};
+
+interface Returning extends WiredInsert {
+  readonly comesBackBy: ReadonlySet<string>;
+}
+
+const isExchanged = (a: Returning, b: Returning): boolean => {
+  const comesBack = (by: Returning, at: Returning): boolean => at.insert.return.some((t) => by.comesBackBy.has(t.at));
+  return comesBack(a, b) && comesBack(b, a) && !comesBack(a, a) && !comesBack(b, b);
+};
+
+/** The jacks of its own box at which what an insert sends comes in again first, over whatever boxes. */
+const returnsOf = ({ at, points, out, to }: Wiring, { device, insert }: WiredInsert): ReadonlySet<string> => {
+  const found = new Set<string>();
+  const seen = new Set(insert.send.flatMap((t) => at.get(`${device}.${t.at}`) ?? []));
+  const sends = new Set(seen);
+  for (const point of seen) {
+    if (!sends.has(point) && points[point]!.device === device) found.add(points[point]!.id.slice(device.length + 1));
+    else for (const e of out[point]!) seen.add(to[e]!);
+  }
+  return found;
+};
+
+const exchangeBack = (inputs: CheckInputs, first: Ref, second: Ref): readonly Remedy[] => {
+  const [a, b] = [cableAt(inputs, first), cableAt(inputs, second)];
+  if (!a || !b) return [];
+  const jack = (r: Ref): string => r.slice(r.indexOf('.') + 1);
+  return [{
+    id: 'exchange-back', label: `Exchange the plugs in ${jack(first)} and ${jack(second)} of ${boxName(inputs.rig, first.slice(0, first.indexOf('.')) as Id<'device'>)}`, promise: 'clears', by: 'program',
+    edit: { put: [replugged(a, first, second), replugged(b, second, first)], remove: [] },
+  }];
+};
