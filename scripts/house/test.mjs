@@ -48,7 +48,7 @@ export const test = async (words) => {
   try {
     if (whole) {
       // What starts and kills whole programs mostly waits: it goes beside what computes. The browser has the machine to itself.
-      await Promise.all([jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web']), jest('house', ['--selectProjects', 'house', '--maxWorkers=1'])]);
+      await Promise.all([jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web', '--maxWorkers=2']), jest('house', ['--selectProjects', 'house', '--maxWorkers=1'])]);
       await jest('screens', ['--selectProjects', 'e2e', '--maxWorkers=1']);
     } else await jest('some', words);
   } finally {

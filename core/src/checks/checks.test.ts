@@ -82,7 +82,7 @@ testCheck(check('recall.toggle'), BALLROOM_ID, [
 const compressorInLine = changed({ put: [cable('x1', 'vol.out', 'cmp.in'), cable('x2', 'cmp.out', 'swi.in')], remove: ['cable:b06', 'cable:b07', 'cable:b08'] }, notGranted(demo, 'device:cmp.on'));
 testCheck(check('recall.hand-move'), BALLROOM_ID, [
   { name: 'a compressor in line that sounds want differently', rig: compressorInLine, evidence: ['device:cmp', 'sound:01', 'sound:10'], says: 'reached only by foot' },
-  { name: 'what is set once is a note, and can be taken for granted', rig: notGranted(demo, 'device:low.on', 'device:tun.mute'), evidence: ['device:tun', 'device:low'], says: 'Set once and left so:', ways: ['Take for granted that nobody touches these 2'] },
+  { name: 'what is set once is a note, and can be taken for granted', rig: notGranted(demo, 'device:low.on', 'device:hig.on'), evidence: ['device:low', 'device:hig'], says: 'Set once and left so:', ways: ['Take for granted that nobody touches these 2'] },
   { name: 'in its loop the switcher does it', rig: demo, evidence: [] },
 ]);
 const stubbornMod = box('device:mod', (d) => ({

@@ -1,13 +1,14 @@
 import equal from 'fast-deep-equal';
 import { nothing, type Edit } from '../change/edit.js';
+import type { Device, Memory } from '../rig/device.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
 
-/** The first slot that no sound calls, on the first controller that has stored slots. */
-export const freeCall = (rig: Rig): Call | undefined => {
-  for (const device of all(rig, 'device')) {
-    const memory = device.memories.find((m) => m.by === 'slot');
+/** The first slot that no sound calls, on the first controller that has stored slots. @param among the boxes that may call @param by by what they may call: slots, songs or cues */
+export const freeCall = (rig: Rig, among: readonly Device[] = all(rig, 'device'), by: readonly Memory['by'][] = ['slot']): Call | undefined => {
+  for (const device of among) {
+    const memory = device.memories.find((m) => m.by !== undefined && by.includes(m.by));
     if (!memory) continue;
     const taken = new Set(all(rig, 'sound').flatMap((s) => s.calls).filter((c) => c.device === device.id && c.memory === memory.id).map((c) => c.slot));
     for (let slot = 0; slot < memory.size; slot += 1) if (!taken.has(slot)) return { device: device.id, memory: memory.id, slot };

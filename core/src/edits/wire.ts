@@ -1,5 +1,5 @@
 import { nothing, together, type Edit } from '../change/edit.js';
-import type { Device, Insert, Jack, Stage } from '../rig/device.js';
+import type { Device, Insert, Jack, Memory, Stage } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import { givesOut, takesIn } from './cables.js';
@@ -140,14 +140,17 @@ export const planWiring = (rig: Rig, school: School): WiringPlan => {
 /** MIDI from box to box and contacts to the amp, so that the controller reaches whatever listens. */
 export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   const devices = all(rig, 'device');
-  const controller = devices.find((d) => d.memories.some((m) => m.by === 'slot') && d.jacks.some((j) => j.kind === 'midi' && givesOut(j)));
+  const calls = (d: Device, ...by: readonly Memory['by'][]): boolean => d.memories.some((m) => by.includes(m.by)) && d.jacks.some((j) => j.kind === 'midi' && givesOut(j));
+  const board = devices.find((d) => calls(d, 'slot'));
+  /** A timeline or a song list stands before the board that it calls; what the board sends comes behind it. */
+  const master = devices.find((d) => calls(d, 'song', 'cue')) ?? board;
   const steps: WiringStep[] = [];
-  if (controller) {
-    let from = ref(controller.id, controller.jacks.find((j) => j.kind === 'midi' && givesOut(j))!.id);
-    for (const device of devices) {
-      const into = device !== controller && device.midi && device.jacks.find((j) => j.kind === 'midi' && takesIn(j));
+  if (master) {
+    let from = ref(master.id, master.jacks.find((j) => j.kind === 'midi' && givesOut(j))!.id);
+    for (const device of [...(board && board !== master ? [board] : []), ...devices.filter((d) => d !== master && d !== board)]) {
+      const into = (device === board || device.midi) && device.jacks.find((j) => j.kind === 'midi' && takesIn(j));
       if (!into) continue;
-      steps.push({ from, to: ref(device.id, into.id), why: `${device.name} listens to the controller` });
+      steps.push({ from, to: ref(device.id, into.id), why: device === board ? `${master.name} calls the slots of ${device.name}` : `${device.name} listens to ${(board ?? master).name}` });
       const thru = device.jacks.find((j) => j.kind === 'midi' && givesOut(j));
       if (!thru) break;
       from = ref(device.id, thru.id);

@@ -35,9 +35,9 @@ describe('what a sound says becomes what the controller stores', () => {
     expect(lead.wants).toContainEqual({ control: 'device:dly.mix', value: 22, why: { by: 'program', number: 4 } });
   });
   test('gates that the sound passes are wanted open', () => {
-    const touchable = compiled(notGranted(rig, 'device:tun.mute')).sounds.get('sound:04')!;
+    const touchable = compiled(notGranted(rig, 'device:sel.select')).sounds.get('sound:04')!;
     expect(lead.wants).toContainEqual({ control: 'device:swi.output', value: 'open', why: { by: 'gate' } });
-    expect(touchable.wants).toContainEqual({ control: 'device:tun.mute', value: 'off', why: { by: 'gate' } });
+    expect(touchable.wants).toContainEqual({ control: 'device:sel.select', value: 'a', why: { by: 'gate' } });
   });
   test('the compiled state sounds: every wanted pair is reached and no problem is left', () => {
     for (const c of compiled(rig).sounds.values()) expect([c.problems, c.trace.reaches.map((r) => r.end.ref)]).toEqual([[], ['device:cab.air', 'device:foh.#house']]);

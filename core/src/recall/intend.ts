@@ -205,12 +205,16 @@ const heldBy = once((program: Program): readonly Wanted[] => {
   return program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => ({ control: ref(program.device, name), value, why }));
 });
 
-/** Which source is to be heard where. Unless said: the first instrument that is wired, at the house; without a house at the loudspeakers on stage. */
+/** What a rig is built around, before voices, percussion and bands that come along. */
+const STRINGS: ReadonlySet<string> = new Set(['guitar', 'bass', 'acoustic', 'keys']);
+
+/** Which source is to be heard where. Unless said: the first stringed instrument that is wired, else the first of any kind, at the house; without a house at the loudspeakers on stage. */
 export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => heardIn(anatomy, sound).pairs;
 
 const heardIn = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): { readonly pairs: readonly Pair[]; readonly problems: readonly Problem[] } => {
   const { sources, ends, wired } = anatomy.wiring;
-  const instrument = sources.find((s) => wired.has(s.device))?.ref;
+  const plugged = sources.filter((s) => wired.has(s.device));
+  const instrument = (plugged.find((s) => s.end.what !== undefined && STRINGS.has(s.end.what)) ?? plugged[0])?.ref;
   const said = [...(sound.hears ?? anatomy.hookup.hears)];
   const fromSaid = said.flatMap((h): Pair[] => {
     const from = h.from === 'the instrument in hand' ? instrument : h.from;

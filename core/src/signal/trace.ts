@@ -1,5 +1,5 @@
 import type { Leg } from '../rig/device.js';
-import type { Id, Ref } from '../rig/ids.js';
+import type { Ref } from '../rig/ids.js';
 import { activeIn, factsHold, type RigState } from './state.js';
 import type { WiredEnd, Wiring } from './wiring.js';
 

@@ -19,6 +19,14 @@ export interface CastBox {
 const hasStage = (...stages: readonly Stage[]) => (d: Device): boolean => stagesOf(d).some((s) => stages.includes(s));
 const hasJacks = (...ids: readonly string[]) => (d: Device): boolean => ids.every((id) => d.jacks.some((j) => j.id === id));
 const plays = (...what: readonly string[]) => (d: Device): boolean => d.ends?.some((e) => e.is === 'source' && what.includes(e.what ?? '')) ?? false;
+/** A cabinet simulation stands before this output, not only before another one of the box. */
+const comesSimulated = (d: Device, out: string): boolean => {
+  const behind = new Set<string>();
+  const chains = d.chains.filter((c) => c.slots.some((s) => s.is === 'block' && s.stage === 'cabinet simulation'));
+  for (const c of chains) for (const t of c.to) behind.add(t.at);
+  for (const at of behind) for (const c of d.chains) if (c.from.some((t) => t.at === at)) for (const t of c.to) behind.add(t.at);
+  return behind.has(out);
+};
 const isAmp = (d: Device): boolean => d.zone === 'amp' && stagesOf(d).includes('power amp') && d.jacks.some((j) => j.id === 'in' && j.level !== 'line');
 
 /** What a part in a rig asks of the box that plays it, and the generic one that plays it when the kit has none. */
@@ -27,7 +35,7 @@ const PARTS = {
   bass: { key: 'bass', fits: plays('bass') },
   percussion: { key: 'percussion', fits: plays('percussion') },
   voice: { key: 'microphone', fits: plays('voice') },
-  wireless: { key: 'wireless', fits: hasStage('wireless') },
+  wireless: { key: 'wireless', fits: (d: Device) => hasStage('wireless')(d) && inOf(d) !== undefined && outOf(d) !== undefined },
   tuner: { key: 'tuner', fits: (d: Device) => hasStage('tuner')(d) && outOf(d) !== undefined && !hasStage('wireless')(d) },
   volume: { key: 'volume', fits: (d: Device) => hasStage('volume')(d) && d.zone === 'floor' },
   switcher: { key: 'switcher-8', fits: (d: Device) => d.zone === 'floor' && insertsOf(d).length >= 4 },
@@ -39,7 +47,7 @@ const PARTS = {
   desk: { key: 'desk', fits: (d: Device) => d.ends?.some((e) => e.is === 'house') ?? false },
   di: { key: 'di', fits: (d: Device) => hasStage('DI')(d) && hasJacks('in', 'out')(d) },
   'stereo di': { key: 'di-stereo', fits: (d: Device) => hasStage('DI')(d) && hasJacks('in-l', 'in-r', 'out-l', 'out-r')(d) },
-  'preamp with cabinet simulation': { key: 'preamp-di', fits: (d: Device) => hasStage('preamp')(d) && hasStage('cabinet simulation')(d) && d.memories.length === 0 },
+  'preamp with cabinet simulation': { key: 'preamp-cab', fits: (d: Device) => hasStage('preamp')(d) && d.memories.length === 0 && comesSimulated(d, 'out') },
   preamp: { key: 'valve-preamp', fits: (d: Device) => d.zone === 'floor' && hasStage('preamp')(d) && !hasStage('cabinet simulation')(d) },
   'cabinet simulation': { key: 'cab-sim', fits: (d: Device) => hasStage('cabinet simulation')(d) && !hasStage('preamp')(d) && hasJacks('in', 'out')(d) },
   'stereo cabinet simulation': { key: 'stereo-cab-sim', fits: (d: Device) => hasStage('cabinet simulation')(d) && !hasStage('preamp')(d) && hasJacks('in-l', 'in-r', 'out-l', 'out-r')(d) },

@@ -1,6 +1,9 @@
 import { apply } from '../change/apply.js';
 import { nothing, together, type Edit } from '../change/edit.js';
-import { addSound, setWant } from '../edits/sounds.js';
+import { addSound, freeCall, setWant } from '../edits/sounds.js';
+import { bearings } from '../recall/bearings.js';
+import { compileSound } from '../recall/compile.js';
+import type { Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
 import type { Device, Slot } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
@@ -66,9 +69,21 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
   if (!built.ok || all(rig, 'sound').length > 0) return build;
   const { put: [sound] } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
   if (sound?.kind !== 'sound') return build;
+  const playing = [...plan.used, ...plan.got].map((c) => c.device);
+  const call = freeCall(built.value.rig, playing) ?? freeCall(built.value.rig, playing, ['song', 'cue']);
   const { stages: onTheWay } = passable(wire(built.value.rig, old));
   const wanted = [...plan.used, ...plan.got].filter(({ device }) => !plan.waiting.includes(device.id)).flatMap(({ device }) => firstVoice(device)).filter((stage) => onTheWay.has(stage));
-  return together(build, { put: [wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, sound)], remove: [] });
+  const voiced = wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, calls: call ? [call] : [] });
+  return together(build, { put: [leftOpen(built.value.rig, hookup, voiced)], remove: [] });
+};
+
+/** What only a message that turns it over reaches is left as it is until somebody says which program sets it. */
+const leftOpen = (rig: Rig, hookup: Id<'hookup'>, sound: Sound): Sound => {
+  const tried = apply(rig, { put: [sound], remove: [] });
+  const compiled = tried.ok ? compileSound(bearings(tried.value.rig, partOf(tried.value.rig, hookup)!), sound) : undefined;
+  const toggled = new Set(compiled?.toggled);
+  const stages = compiled?.wants.flatMap(({ control, why }) => (toggled.has(control) && why.by === 'stage' && why.is === 'out' ? [why.stage] : [])) ?? [];
+  return stages.reduce((s, stage) => setWant(s, { stage, is: 'any' }).put[0] as Sound, sound);
 };
 
 /** What of a box must be in for anything to be heard: its first channel, its preamp, its cabinet simulation. */

@@ -218,11 +218,10 @@ const BASS_SPLIT: StartingPoint = {
   key: 'bass-split', name: 'Bass split by frequency', says: 'The lows stay clean and even, the highs go through fuzz and preamp.',
   questions: [
     question('join', 'How do lows and highs meet?', choice('splitter', 'In the splitter', 'one signal, one channel, always in balance'), choice('desk', 'At the desk, on two channels', 'the engineer balances them; the preamp leaves by its own XLR')),
-    question('tuner', 'A tuner first?', choice('yes', 'Yes', 'mutes everything at once'), choice('no', 'No', 'one box less')),
   ],
   wire: (c, a) => {
     const bass = c.cast('bass', 'where the sound begins');
-    const first = a('tuner') === 'yes' ? tuned(c, bass) : bass;
+    const first = tuned(c, bass);
     const splitter = c.cast('frequency splitter', 'parts lows from highs');
     const [compressor, fuzz, preamp] = [c.cast('bass compressor', 'keeps the lows even'), c.cast('bass fuzz', 'grit on the highs only'), c.cast('bass preamp', 'colours the highs')];
     c.lead(first, outOf(first)!.id, splitter, 'in', 'the whole bass into the splitter');

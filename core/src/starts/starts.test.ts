@@ -5,7 +5,7 @@ import { soundRun } from '../derive/view.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { addDevice } from '../edits/devices.js';
 import type { Id } from '../rig/ids.js';
-import { all, newRig, soundsInOrder, type Rig } from '../rig/rig.js';
+import { all, newRig, rigOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { ringsOf } from '../signal/trace.js';
 import { after } from '../../testing/after.js';
 import { carryOutStart, planStart, type Answers, type StartPlan } from './plan.js';
@@ -32,6 +32,25 @@ test('there are ten, each with its own name, each asks at most five questions', 
     expect(questions.length).toBeLessThanOrEqual(5);
     for (const { choices } of questions) expect(choices.length).toBeGreaterThan(1);
   }
+});
+
+/** The boxes of a demo rig without its sounds and cables: a kit as somebody has it who begins. */
+const boxesOf = (rig: Rig): Rig => rigOf([...newRig('Kit').parts.about.values(), ...newRig('Kit').parts.hookup.values(), ...all(rig, 'device')]);
+const KITS: readonly (readonly [string, Rig])[] = [['nothing', EMPTY], ...DEMO_RIGS.map((r) => [`the boxes of ${r.id}`, boxesOf(r.make())] as const)];
+
+describe.each(KITS)('starting points pass their own judgement, from %s', (_, rig) => {
+  test.each(STARTING_POINTS.map((p) => [p.key, p] as const))('%s: whatever is answered, nothing is found above a note, and what can call calls', (_, p) => {
+    for (const answers of everyAnswer(p)) {
+      const plan = planned(rig, p, answers);
+      const d = started(rig, plan);
+      expect({ answers, found: d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => `${f.code}: ${f.why}`), faults: d.judgement.faults }).toEqual({ answers, found: [], faults: [] });
+      const callers = [...plan.used, ...plan.got].filter(({ device }) => device.memories.some((m) => m.by !== undefined));
+      const sound = d.compilation.sounds.get('sound:first')!;
+      expect({ answers, called: sound.stored.length > 0 }).toEqual({ answers, called: callers.length > 0 });
+      if (callers.length) expect({ answers, verdict: ['proved', 'left to hands'].includes(d.answers.get('sound:first')!.is) }).toEqual({ answers, verdict: true });
+      if (plan.got.some(({ device }) => device.memories.some((m) => m.by === 'cue'))) expect(plan.leads.some((l) => l.from.endsWith('.midi-out'))).toBe(true);
+    }
+  });
 });
 
 describe.each(STARTING_POINTS.map((p) => [p.name, p] as const))('%s', (_, p) => {

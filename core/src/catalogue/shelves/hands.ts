@@ -44,4 +44,4 @@ export const HANDS: readonly Generic[] = [
     { id: 'main', from: [{ at: '#air' }], slots: [block('tuner', 'tuner', { mutes: is('mute', 'on') })], to: [{ at: 'out' }] },
     chain('tap', '#air', [], 'tuner'),
   ], [{ at: '#air', is: 'tuner', name: 'Tuner of the receiver' }]),
-].map((g) => (g.key === 'wireless-tuner' ? { ...g, box: { ...g.box, controls: [choice('mute', ['off', 'on'], { powerUp: { at: 'off' } })], actuators: [foot('mute', { control: 'mute', toggle: ['off', 'on'] })] } } : g));
+].map((g) => (g.key === 'wireless-tuner' ? { ...g, box: { ...g.box, controls: [choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' })], actuators: [foot('mute', { control: 'mute', toggle: ['off', 'on'] })] } } : g));

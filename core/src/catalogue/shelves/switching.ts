@@ -68,7 +68,7 @@ const tuner = (key: string, says: readonly string[], code: string, bypass: 'buff
   box: {
     code, name: says[0]!, zone: 'floor', jacks: [audioIn('in'), audioOut('out'), power(40)],
     chains: [chain('path', 'in', [block('tuner', 'tuner', { mutes: is('mute', 'on'), bypass })], 'out')],
-    controls: [choice('mute', ['off', 'on'], { powerUp: { at: 'off' } })], actuators: [foot('switch', toggles('mute'))], memories: [], figures: { origin: 'assumed', mm: [70, 120, 55], kg: 0.3 },
+    controls: [choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' })], actuators: [foot('switch', toggles('mute'))], memories: [], figures: { origin: 'assumed', mm: [70, 120, 55], kg: 0.3 },
   },
 });
 
@@ -104,7 +104,7 @@ export const SWITCHING: readonly Generic[] = [
   select('abc-out', ['Three-amp selector', 'abc box', 'three way amp selector'], 'ABC', ['in', 'a', 'b', 'c'].map((j) => (j === 'in' ? audioIn(j) : audioOut(j))), ['a', 'b', 'c'].map((o) => chain(`to-${o}`, 'in', [], o, { when: is('select', o, 'all') })), ['a', 'b', 'c', 'all']),
   select('ab-in', ['Instrument selector', 'guitar selector', 'a/b selector', 'two guitar input'], 'SEL', [audioIn('a'), audioIn('b'), audioOut('out')], [chain('from-a', 'a', [], 'out', { when: is('select', 'a') }), chain('from-b', 'b', [], 'out', { when: is('select', 'b') })], ['a', 'b']),
   select('ab-in-both', ['Instrument selector that can mix both', 'two-input mixer pedal', 'aby for two guitars'], 'SLM', [audioIn('a'), audioIn('b'), audioOut('out'), power(20)], [chain('from-a', 'a', [], 'out', { when: is('select', 'a', 'both') }), chain('from-b', 'b', [], 'out', { when: is('select', 'b', 'both') })], ['a', 'b', 'both']),
-  { key: 'kill-switch', says: ['Kill switch', 'mute switch', 'mute pedal'], box: { code: 'KIL', name: 'Kill switch', zone: 'floor', jacks: [audioIn('in'), audioOut('out')], chains: [chain('path', 'in', [], 'out', { when: is('mute', 'off') })], controls: [choice('mute', ['off', 'on'])], actuators: [foot('switch', toggles('mute'))], memories: [], figures: { origin: 'assumed', kg: 0.2 } } },
+  { key: 'kill-switch', says: ['Kill switch', 'mute switch', 'mute pedal'], box: { code: 'KIL', name: 'Kill switch', zone: 'floor', jacks: [audioIn('in'), audioOut('out')], chains: [chain('path', 'in', [], 'out', { when: is('mute', 'off') })], controls: [choice('mute', ['off', 'on'], { use: 'play' })], actuators: [foot('switch', toggles('mute'))], memories: [], figures: { origin: 'assumed', kg: 0.2 } } },
   tuner('tuner', ['Tuner', 'tuner pedal', 'stage tuner'], 'TUN', 'buffered'), tuner('tuner-true', ['True-bypass tuner', 'tuner true bypass'], 'TUT', 'true'),
   plain('tuner-tap', ['Tuner on a tap', 'rack tuner', 'always-on tuner'], 'TNT', 'floor', [audioIn('in'), power(60)], [], [{ at: 'in', is: 'tuner', name: 'Tuner' }]),
   volume('volume', ['Volume pedal', 'volume', 'passive volume pedal'], 'VOL', false), volume('volume-active', ['Active volume pedal', 'buffered volume pedal'], 'VOA', true),

@@ -7,7 +7,7 @@ import { elseByHand, putInto } from '../ways-out.js';
 export const phantom: Check = {
   code: 'wire.phantom',
   title: 'Phantom power into an output that is not made for it',
-  severities: ['doubt'],
+  severities: ['note'],
   source: 'IEC 61938 (phantom power): it is meant for balanced sources; an unbalanced output gets half of it on its signal',
   *find(inputs: CheckInputs) {
     const { rig, hookup } = inputs;
@@ -19,7 +19,7 @@ export const phantom: Check = {
       const boxes = [...new Set(group.map((j) => j.from.device.id))];
       const outs = listed([...new Set(group.map((j) => `${boxName(rig, j.from.device.id)} (${j.from.jack.id})`))]);
       yield {
-        severity: 'doubt' as const,
+        severity: 'note' as const,
         evidence: [...group.map((j) => j.cable.id), ...boxes, device.id],
         about: group.map((j) => j.to.jack.id).join(),
         why: `${boxName(rig, device.id)} (${jacks}) can put phantom power on ${group.length === 1 ? 'its input' : 'these inputs'}, and ${outs} ${group.length === 1 ? 'is' : 'are'} unbalanced. Keep it switched off there, or put a DI box between them.`,
