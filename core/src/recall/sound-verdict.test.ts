@@ -69,7 +69,7 @@ describe('left to hands', () => {
     const view = seen(notGranted(demo, 'device:cmp.on', 'device:tun.mute'));
     const first = view.sounds[0]!;
     expect([first.verdict, first.byFoot, first.byHand]).toEqual(['left to hands', ['CMP on/off to on'], []]);
-    expect(verdictText(first)).toBe('comes back with 2 by foot');
+    expect(verdictText(first)).toBe('comes back with 1 by foot');
     expect(view.limbs).toBe('foot');
     expect(headline(view.tally, view.limbs)).toBe('0 of 16 come back. 14 with your foot. 2 can come back wrong.');
   });
