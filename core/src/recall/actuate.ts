@@ -52,7 +52,7 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
     if (apart.has(want.control)) continue;
     let reached = false;
     for (const slot of slots) {
-      const way = freeWay(slot.waysTo(want.control), slot.contents);
+      const way = freeWay(rig, slot.waysTo(want.control), slot.contents, want);
       if (!way) continue;
       const target = finder.target(want.control);
       if (isTurnedOver(way) && programHolds(rig, want, target, wants) !== 'surely') toggled.push(want.control);
@@ -75,10 +75,28 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
 /** Everything that a program of a memory holds, in the order of the box, still open. */
 const openContents = once((memory: Memory): Readonly<Record<string, Value | undefined>> => Object.fromEntries(memory.stores.map((stored) => [stored, undefined])));
 
-/** The surest way that no other wanted control uses already. */
-const freeWay = (ways: readonly Way[], contents: Readonly<Record<string, Value | undefined>>): Way | undefined => {
-  for (const way of ways) if (way.by !== 'contact' || contents[way.control] === undefined) return way;
-  return ways[0];
+/** The surest way that brings the value and that no other wanted control uses already. */
+const freeWay = (rig: Rig, ways: readonly Way[], contents: Readonly<Record<string, Value | undefined>>, want: Wanted): Way | undefined => {
+  let used: Way | undefined;
+  for (const way of ways) {
+    if (!brings(rig, way, want)) continue;
+    if (way.by !== 'contact' || contents[way.control] === undefined) return way;
+    used ??= way;
+  }
+  return used;
+};
+
+/** Whether a way can bring this value about: a control change that only turns on does not turn off. */
+const brings = (rig: Rig, way: Way, want: { readonly control: Ref; readonly value: Value }): boolean => {
+  const is = (value: Value | undefined): boolean => value !== undefined && String(value) === String(want.value);
+  switch (way.by) {
+    case 'stored': return true;
+    case 'contact': return is(way.sets.closed) || is(way.sets.open);
+    case 'program': return Number.isInteger(Number(want.value));
+    case 'cc': return controllerValue(rig, way.act, want) !== undefined;
+    case 'clock': return typeof want.value === 'number';
+    case 'toggle': case 'pulse': return way.values.some(is);
+  }
 };
 
 /** A message to a box that is still loading waits until it hears again. @param to the box that a message is meant for */
@@ -214,7 +232,7 @@ const footReaches = (rig: Rig, control: Ref): boolean => {
 
 /** Acts that bring one value about from the controller, for a move's lists; undefined when only a hand can. */
 export const actsFor = (rig: Rig, finder: WayFinder, caller: { device: Id<'device'>; memory: Memory }, control: Ref, value: Value): readonly Act[] | undefined => {
-  const [way] = finder.from(caller.device, caller.memory)(control);
+  const way = finder.from(caller.device, caller.memory)(control).find((w) => brings(rig, w, { control, value }));
   const { name } = splitRef(control);
   switch (way?.by) {
     case undefined: return undefined;

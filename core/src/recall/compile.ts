@@ -1,3 +1,4 @@
+import { callFits } from './wants.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program, Sweep } from '../rig/program.js';
 import { keptIn } from '../rig/kept.js';
@@ -55,7 +56,7 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
 };
 
 const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
-  sound.calls.filter((c) => !c.in?.hookup || c.in.hookup === b.hookup.id).flatMap((call): Caller[] => {
+  sound.calls.filter((c) => callFits(b.rig, c, b.hookup.id)).flatMap((call): Caller[] => {
     const device = partOf(b.rig, call.device);
     const memory = device?.memories.find((m) => m.id === call.memory);
     return device && memory ? [{ device, memory, slot: call.slot }] : [];
@@ -126,7 +127,7 @@ export const valuesOf = (b: Bearings, want: Want): readonly (readonly [Ref, Valu
     if (!fact || !('control' in fact)) return [];
     const control = ref(device, fact.control);
     if (b.grounds.given.has(control)) return [];
-    const value = want.is === 'in' ? valueFor(fact) : valueAgainst(b.rig, control, fact);
+    const value = want.is === 'in' ? valueFor(fact, controlOf(b.rig, control)) : valueAgainst(b.rig, control, fact);
     return value === undefined ? [] : [[control, value] as const];
   });
 };

@@ -56,7 +56,9 @@ test('with the gates that were found open the trace does reach the end, on rando
 describe('facts about controls', () => {
   const rig = smallRig({ boxes: { v: 'volume', h: 'valve-head' }, leads: [] });
   test('a value that makes a fact true, and one that makes it false', () => {
-    expect([valueFor({ control: 'channel', in: ['lead', 'clean'] }), valueFor({ control: 'amount', from: 20, to: 40 }), valueFor({ jack: 'in', plugged: true })]).toEqual(['lead', 20, undefined]);
+    const at = (value: string | number) => ({ id: 'x', domain: { min: 0, max: 100, unit: '' }, powerUp: { at: value }, use: 'sound' as const });
+    expect([valueFor({ control: 'channel', in: ['lead', 'clean'] }, undefined), valueFor({ control: 'channel', in: ['lead', 'clean'] }, at('clean')), valueFor({ jack: 'in', plugged: true }, undefined)]).toEqual(['lead', 'clean', undefined]);
+    expect([valueFor({ control: 'amount', from: 20, to: 40 }, at(33)), valueFor({ control: 'amount', from: 20, to: 40 }, at(0)), valueFor({ control: 'amount', from: 1, to: 100 }, at(0))]).toEqual([33, 30, 51]);
     expect(valueAgainst(rig, 'device:h.channel', { control: 'channel', in: ['lead'] })).toBe('clean');
     expect(valueAgainst(rig, 'device:h.channel', { control: 'channel', in: ['clean', 'lead'] })).toBeUndefined();
     expect(valueAgainst(rig, 'device:v.amount', { control: 'amount', from: 0, to: 50 })).toBe(100);
@@ -64,9 +66,9 @@ describe('facts about controls', () => {
   });
   test('what must still be set for facts to hold', () => {
     const known = (r: Ref) => (r === 'device:h.channel' ? 'clean' : undefined);
-    expect(toHold('device:h', [{ control: 'channel', in: ['clean'] }], known)).toEqual([]);
-    expect(toHold('device:h', [{ control: 'channel', in: ['lead'] }], known)).toBeUndefined();
-    expect(toHold('device:h', [{ control: 'channel', in: ['lead'] }], nothingKnown)).toEqual([['device:h.channel', 'lead']]);
-    expect(toHold('device:h', [], nothingKnown)).toEqual([]);
+    expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['clean'] }], known)).toEqual([]);
+    expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['lead'] }], known)).toBeUndefined();
+    expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['lead'] }], nothingKnown)).toEqual([['device:h.channel', 'lead']]);
+    expect(toHold(rig, 'device:h', [], nothingKnown)).toEqual([]);
   });
 });

@@ -3,14 +3,22 @@ import { ref, type Ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
 import type { Rig } from '../rig/rig.js';
 import { allows, type Fact, type Value, type When } from '../rig/value.js';
-import { controlOf, inArrangement } from '../signal/state.js';
+import { controlOf, inArrangement, restingValue } from '../signal/state.js';
 import type { Need, Wiring } from '../signal/wiring.js';
 
 type Known = (r: Ref) => Value | undefined;
 type Opening = readonly (readonly [Ref, Value])[];
 
-/** A value that makes the fact true. */
-export const valueFor = (fact: Fact): Value | undefined => ('in' in fact ? fact.in[0] : 'from' in fact ? fact.from : undefined);
+/** A value that makes the fact true: of several the one at which the control rests, else the first, or the middle of a range (never its end, unasked). */
+export const valueFor = (fact: Fact, control: Control | undefined): Value | undefined => {
+  if (!('control' in fact)) return undefined;
+  const rest = control && restingValue(control);
+  if (rest !== undefined && allows(fact, rest)) return rest;
+  if ('in' in fact) return fact.in[0];
+  const step = (control && 'min' in control.domain && control.domain.step) || 1;
+  const middle = fact.from + Math.round((fact.to - fact.from) / 2 / step) * step;
+  return middle > fact.to ? fact.from : middle;
+};
 
 const against = new WeakMap<Control, Map<Fact, { readonly value: Value | undefined }>>();
 
@@ -26,14 +34,14 @@ export const valueAgainst = (rig: Rig, control: Ref, fact: Fact): Value | undefi
 };
 
 /** What must still be set for the facts to hold; undefined when what is known forbids it. */
-export const toHold = (device: Need['device'], when: When, known: Known): Opening | undefined => {
+export const toHold = (rig: Rig, device: Need['device'], when: When, known: Known): Opening | undefined => {
   const opening: [Ref, Value][] = [];
   for (const fact of when) {
     if (!('control' in fact)) continue;
     const control = ref(device, fact.control);
     const value = known(control);
     if (value === undefined) {
-      const chosen = valueFor(fact);
+      const chosen = valueFor(fact, controlOf(rig, control));
       if (chosen === undefined) return undefined;
       opening.push([control, chosen]);
     } else if (!allows(fact, value)) return undefined;
@@ -51,7 +59,7 @@ const opens = (rig: Rig, need: Need, known: Known): Opening | undefined => {
       if (value === undefined) isOpen = false;
       else if (!allows(value)) return undefined;
     }
-    return isOpen ? NOTHING : toHold(need.device, need.when, known);
+    return isOpen ? NOTHING : toHold(rig, need.device, need.when, known);
   }
   let cheapest: Opening | undefined;
   for (const fact of need.unless) {

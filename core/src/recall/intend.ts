@@ -7,11 +7,11 @@ import type { Sound } from '../rig/sound.js';
 import { allows, type ControlFact, type Value, type When } from '../rig/value.js';
 import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
 import { jackOf } from '../signal/wiring.js';
-import { onTopOf, restingState, type RigState } from '../signal/state.js';
+import { controlOf, onTopOf, restingState, type RigState } from '../signal/state.js';
 import { passable } from '../signal/passable.js';
 import { downstream, trace, type Trace } from '../signal/trace.js';
 import type { Because, Pair, Problem, Wanted } from './compiled.js';
-import { gatesToOpen, toHold, valueAgainst } from './gates.js';
+import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 
 /** Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them. */
@@ -56,6 +56,9 @@ class Gatherer {
     else if (String(known) !== String(value) && why.by === 'said') this.problems.push({ is: 'forbidden', control, value, held: known });
   }
 
+  /** Facts that several values make true: what the programs say is taken first. */
+  readonly open: { readonly control: Ref; readonly fact: ControlFact; readonly why: Because }[] = [];
+
   /** The same for a want that many sounds have. */
   take(wanted: Wanted): void {
     if (this.known(wanted.control) === undefined) this.wants.set(wanted.control, wanted);
@@ -72,7 +75,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   }
   const stages = [...anatomy.stages.values()];
   const named = (s: Embedded) => said.stages.get(s.ref);
-  for (const stage of stages) if (named(stage) === 'in') takeIn(g, stage);
+  for (const stage of stages) if (named(stage) === 'in') takeIn(rig, g, stage);
   const order = orderOf(rig, sound);
   arrange(rig, g, anatomy, order, said);
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
@@ -92,6 +95,10 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
     for (const [control, value] of opening ?? []) g.want(control, value, { by: 'gate' });
   }
   expandPrograms(rig, g, free);
+  for (const { control, fact, why } of g.open) {
+    const value = g.known(control) === undefined ? valueFor(fact, controlOf(rig, control)) : undefined;
+    if (value !== undefined) g.want(control, value, why);
+  }
 
   const state = onTopOf(grounds.resting, { get: (control) => g.wants.get(control)?.value });
   const traced = trace(anatomy.wiring, state, { from, to });
@@ -125,10 +132,16 @@ const switchedOff = once((loop: Loop, rig: Rig, anatomy: Anatomy): Wanted | unde
 const isBare = ({ wiring }: Anatomy, { device, insert }: Loop): boolean =>
   insert.unpatched === 'through' && ![...insert.send, ...insert.return].some((t) => wiring.plugged.has(ref(device, jackOf(t.at))));
 
-const takeIn = (g: Gatherer, stage: Embedded): void => {
+const takeIn = (rig: Rig, g: Gatherer, stage: Embedded): void => {
   const why: Because = { by: 'stage', stage: stage.ref, is: 'in' };
   const set = (device: Embedded['device'], when: Embedded['block']['on']) => {
-    for (const [control, value] of toHold(device, when ?? [], g.known) ?? []) g.want(control, value, why);
+    const opening = new Map(toHold(rig, device, when ?? [], g.known) ?? []);
+    for (const fact of when ?? []) {
+      const control = 'control' in fact ? ref(device, fact.control) : undefined;
+      if (!control || !('control' in fact) || !opening.has(control)) continue;
+      if ('from' in fact || fact.in.length > 1) g.open.push({ control, fact, why });
+      else g.want(control, opening.get(control)!, why);
+    }
   };
   for (const loop of stage.inserts) set(loop.device, loop.insert.on);
   for (const gate of stage.gates) set(gate.device, gate.when);
@@ -163,7 +176,7 @@ const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<R
   });
   const loop = stage.inserts.findIndex((l) => !l.holds.some((r) => wantedIn.has(r)));
   if (loop >= 0 && isOut(switches.loops[loop]!)) return;
-  if (stage.gates.some((gate) => toHold(gate.device, gate.when, g.known) === undefined)) return;
+  if (stage.gates.some((gate) => toHold(rig, gate.device, gate.when, g.known) === undefined)) return;
   isOut(switches.own);
 };
 

@@ -71,7 +71,7 @@ describe('left to hands', () => {
     expect([first.verdict, first.byFoot, first.byHand]).toEqual(['left to hands', ['CMP on/off to on'], []]);
     expect(verdictText(first)).toBe('comes back with 1 by foot');
     expect(view.limbs).toBe('foot');
-    expect(headline(view.tally, view.limbs)).toBe('0 of 16 come back. 14 with your foot. 2 can come back wrong.');
+    expect(headline(view.tally, view.limbs)).toBe('4 of 16 come back. 10 with your foot. 2 can come back wrong.');
   });
   test('plain pedals without a controller: every pair of sounds says what the foot has to hit', () => {
     const rig = smallRig({

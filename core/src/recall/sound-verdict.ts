@@ -3,6 +3,8 @@ import { handMoves, type Compilation } from './compile.js';
 import type { HandMove, Problem } from './compiled.js';
 import type { Modelled } from './model.js';
 import type { Verdict } from './proof/prove.js';
+import { partOf, type Rig } from '../rig/rig.js';
+import { openCases } from './wants.js';
 
 /** What can be said of a sound in a hook-up, the worst first; the worst that holds is told. */
 export const VERDICTS = ['cannot sound', 'broken', 'undecided', 'left to hands', 'proved'] as const;
@@ -33,7 +35,7 @@ const kindOf = ({ mute, proof, hands, isCalled }: Omit<SoundVerdict, 'is'>): Ver
 /** The verdict of every sound: only one that is called, heard, complete and asks for nothing else is proved. */
 export const soundVerdicts = (c: Compilation, m: Modelled, proofs: ReadonlyMap<string, Verdict>): ReadonlyMap<Id<'sound'>, SoundVerdict> =>
   new Map([...c.sounds].map(([id, compiled]) => {
-    const parts = { mute: compiled.problems.filter((p) => MUTE.has(p.is)), proof: asFarAsKnown(m, proofs.get(id)!), hands: handMoves(c, id), isCalled: compiled.stored.length > 0 };
+    const parts = { mute: compiled.problems.filter((p) => MUTE.has(p.is)), proof: asFarAsSaid(c, id, asFarAsKnown(m, proofs.get(id)!)), hands: handMoves(c, id), isCalled: compiled.stored.length > 0 };
     return [id, { is: kindOf(parts), ...parts }];
   }));
 
@@ -46,6 +48,21 @@ const asFarAsKnown = (m: Modelled, proof: Verdict): Verdict => {
   if (known.length === proof.wrong.length) return proof;
   if (known.length > 0) return { ...proof, wrong: known, length: Math.min(...known.map((w) => w.length)) };
   return { is: 'undecided', because: 'A box that it rests on wakes in more ways than can be looked at one by one.' };
+};
+
+/** A sound that says something else for a song, or for another of the instruments that are plugged in, is not decided: which case it is, is not reckoned with. */
+const asFarAsSaid = ({ bearings: { rig, hookup } }: Compilation, id: Id<'sound'>, proof: Verdict): Verdict => {
+  const because = proof.is === 'proved' ? caseLeftOpen(rig, id, hookup.id) : undefined;
+  return because === undefined ? proof : { is: 'undecided', because };
+};
+
+/** Why a sound is not decided although its recall is proved: it says something of its own for a case that may come to pass here. */
+export const caseLeftOpen = (rig: Rig, id: Id<'sound'>, hookup: Id<'hookup'>): string | undefined => {
+  const sound = partOf(rig, id);
+  const [open] = sound ? openCases(rig, sound, hookup) : [];
+  if (!open) return undefined;
+  const name = open.song ? partOf(rig, open.song)?.title : open.instrument && partOf(rig, open.instrument)?.name;
+  return `It says something of its own ${open.song ? 'in the song' : 'with'} “${name ?? 'that is gone'}”, and which ${open.song ? 'song is played' : 'instrument is in hand'} is not reckoned with. As a sound of its own it can be proved.`;
 };
 
 /** How many sounds there are of each verdict. */

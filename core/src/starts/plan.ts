@@ -1,9 +1,8 @@
 import { apply } from '../change/apply.js';
 import { nothing, together, type Edit } from '../change/edit.js';
 import { addSound, freeCall, setWant } from '../edits/sounds.js';
-import { bearings } from '../recall/bearings.js';
-import { compileSound } from '../recall/compile.js';
-import type { Sound } from '../rig/sound.js';
+import { anatomy, type Embedded } from '../signal/anatomy.js';
+import { wantTarget, type Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
 import type { Device, Slot } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
@@ -74,16 +73,20 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
   const { stages: onTheWay } = passable(wire(built.value.rig, old));
   const wanted = [...plan.used, ...plan.got].filter(({ device }) => !plan.waiting.includes(device.id)).flatMap(({ device }) => firstVoice(device)).filter((stage) => onTheWay.has(stage));
   const voiced = wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, calls: call ? [call] : [] });
-  return together(build, { put: [leftOpen(built.value.rig, hookup, voiced)], remove: [] });
+  return together(build, { put: [leftOpen(built.value.rig, old, voiced)], remove: [] });
 };
 
-/** What only a message that turns it over reaches is left as it is until somebody says which program sets it. */
-const leftOpen = (rig: Rig, hookup: Id<'hookup'>, sound: Sound): Sound => {
-  const tried = apply(rig, { put: [sound], remove: [] });
-  const compiled = tried.ok ? compileSound(bearings(tried.value.rig, partOf(tried.value.rig, hookup)!), sound) : undefined;
-  const toggled = new Set(compiled?.toggled);
-  const stages = compiled?.wants.flatMap(({ control, why }) => (toggled.has(control) && why.by === 'stage' && why.is === 'out' ? [why.stage] : [])) ?? [];
-  return stages.reduce((s, stage) => setWant(s, { stage, is: 'any' }).put[0] as Sound, sound);
+/** What only a message that turns it over reaches, and no loop takes out, is left as it is until somebody says which program sets it. */
+const leftOpen = (rig: Rig, hookup: Hookup, sound: Sound): Sound => {
+  const said = new Set(sound.wants.map(wantTarget));
+  const stages = [...anatomy(rig, hookup).stages.values()].filter((s) => !said.has(s.ref) && s.inserts.length === 0 && isOnlyTurnedOver(rig, s));
+  return stages.reduce((all, { ref: stage }) => setWant(all, { stage, is: 'any' }).put[0] as Sound, sound);
+};
+
+const isOnlyTurnedOver = (rig: Rig, { device, block }: Embedded): boolean => {
+  const controls = new Set(block.on?.flatMap((f) => ('control' in f ? [f.control] : [])));
+  const acts = partOf(rig, device)!.actuators.filter((a) => 'midi' in a.by).flatMap((a) => a.acts).filter((act) => 'control' in act && controls.has(act.control));
+  return acts.length > 0 && acts.every((act) => 'toggle' in act);
 };
 
 /** What of a box must be in for anything to be heard: its first channel, its preamp, its cabinet simulation. */

@@ -1,5 +1,6 @@
 import { grouped, soundsDo } from '../names.js';
 import type { Id } from '../../rig/ids.js';
+import { caseLeftOpen } from '../../recall/sound-verdict.js';
 import type { Check, CheckInputs } from '../check.js';
 
 export const undecided: Check = {
@@ -7,8 +8,12 @@ export const undecided: Check = {
   title: 'A sound of which nobody knows whether it comes back',
   severities: ['doubt'],
   source: 'the proof: what a want depends on is too much to search to the end',
-  *find({ rig, verdicts }: CheckInputs) {
-    const open = [...verdicts].flatMap(([id, v]) => (v.is === 'undecided' ? [{ sound: id as Id<'sound'>, because: v.because }] : []));
+  *find({ rig, hookup, verdicts }: CheckInputs) {
+    const open = [...verdicts].flatMap(([id, v]) => {
+      const sound = id as Id<'sound'>;
+      const because = v.is === 'undecided' ? v.because : v.is === 'proved' ? caseLeftOpen(rig, sound, hookup.id) : undefined;
+      return because === undefined ? [] : [{ sound, because }];
+    });
     for (const group of grouped(open, (o) => o.because).values()) {
       const sounds = group.map((o) => o.sound);
       yield {
