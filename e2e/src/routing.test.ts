@@ -138,8 +138,8 @@ describe('moving and comparing', () => {
 
   test('a finding leads to the map, and what it is about is marked there', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/night-market-bass/proof`));
-    await hands.click('button', '1 finding');
-    await hands.sees('it will fizz');
+    await hands.click('button', '0 findings');
+    await hands.sees('Many basses go to the desk like this');
     await hands.pick('To Routing');
     await hands.page.waitForSelector('.map-box.pointed');
     await hands.sees('To see to here');

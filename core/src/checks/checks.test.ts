@@ -149,7 +149,7 @@ test('what could not be searched to the end is never silent', () => {
 describe('remedies are tried before they are offered', () => {
   const now = deriveOnce(demo, BALLROOM_ID)!;
   const offered = (code: string, box: string) => tried(now, now.judgement.findings.find((f) => f.code === code && f.evidence[0] === box)!);
-  test('the toggle: one click proves the sound', () => expect(offered('recall.unpinned', 'device:dly').map((t) => [t.remedy.id, t.proves])).toEqual([['call-program', ['sound:03']]]));
-  test('the slot that is one off: one click proves the sound', () => expect(offered('recall.unpinned', 'device:mod').map((t) => [t.remedy.id, t.proves])).toEqual([['replan', ['sound:06']]]));
-  test('the number itself: corrected, and the sound is proved', () => expect(offered('midi.number-shift', 'device:mod').map((t) => [t.remedy.id, t.proves])).toEqual([['correct', ['sound:06']]]));
+  test('the toggle: one click proves the sound', () => expect(offered('recall.unpinned', 'device:dly').map((t) => [t.remedy.id, t.bringsBack])).toEqual([['call-program', ['sound:03']]]));
+  test('the slot that is one off: one click proves the sound', () => expect(offered('recall.unpinned', 'device:mod').map((t) => [t.remedy.id, t.bringsBack])).toEqual([['replan', ['sound:06']]]));
+  test('the number itself: corrected, and the sound is proved', () => expect(offered('midi.number-shift', 'device:mod').map((t) => [t.remedy.id, t.bringsBack])).toEqual([['correct', ['sound:06']]]));
 });

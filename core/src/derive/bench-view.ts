@@ -195,7 +195,8 @@ const floorOf = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Re
 };
 
 const boxView = (d: Derived, bench: Bench, device: Device, state: ReadonlyMap<Ref, Value>, before: ReadonlyMap<Ref, Value>, onPath: Uint8Array): BoxView => {
-  const shownControls = device.controls.filter((c) => !/^(bank|held-|latch-)/.test(c.id) && c.use !== 'play');
+  /** Amounts in the player's hands stand under the floor, as pedals. */
+  const shownControls = device.controls.filter((c) => !/^(bank|held-|latch-)/.test(c.id) && (c.use !== 'play' || 'values' in c.domain));
   const loops = shownControls.filter((c) => /^loop\d+$/.test(c.id));
   const value = (control: string) => state.get(ref(device.id, control));
   const isChanged = (control: string) => before.size > 0 && String(before.get(ref(device.id, control))) !== String(value(control));

@@ -7,8 +7,8 @@ import { deriveOnce, type Derived } from './deriver.js';
 
 export interface TriedRemedy {
   readonly remedy: Remedy;
-  /** Sounds that are proved with it and were not before. */
-  readonly proves: readonly Id<'sound'>[];
+  /** Sounds that come back by themselves with it and did not before. */
+  readonly bringsBack: readonly Id<'sound'>[];
   /** Single values that it changes. */
   readonly changes: number;
 }
@@ -19,11 +19,11 @@ export interface TriedRemedy {
  */
 export const tried = (now: Derived, finding: Finding): readonly TriedRemedy[] =>
   now.judgement.remediesOf(finding).flatMap((remedy): readonly TriedRemedy[] => {
-    if (remedy.by === 'hand') return [{ remedy, proves: [], changes: Infinity }];
+    if (remedy.by === 'hand') return [{ remedy, bringsBack: [], changes: Infinity }];
     const later = deriveAfter(now.rig, now.hookup.id, remedy);
     if (!later || !clears(later, finding) || worsens(now, later)) return [];
-    const proves = [...later.verdicts].filter(([id, v]) => v.is === 'proved' && now.verdicts.get(id)?.is !== 'proved').map(([id]) => id as Id<'sound'>);
-    return [{ remedy, proves, changes: sizeOf(deltaOf(now.rig, remedy.edit)) }];
+    const bringsBack = [...later.answers].filter(([id, v]) => v.is === 'proved' && now.answers.get(id)?.is !== 'proved').map(([id]) => id);
+    return [{ remedy, bringsBack, changes: sizeOf(deltaOf(now.rig, remedy.edit)) }];
   }).sort((a, b) => a.changes - b.changes);
 
 const deriveAfter = (rig: Rig, hookup: Id<'hookup'>, remedy: Remedy): Derived | undefined => {

@@ -1,7 +1,7 @@
 import equal from 'fast-deep-equal';
 import { nothing, type Edit } from '../change/edit.js';
 import type { Device, Memory } from '../rig/device.js';
-import type { Id, Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
 
@@ -20,7 +20,17 @@ export const freeCall = (rig: Rig, among: readonly Device[] = all(rig, 'device')
 export const addSound = (rig: Rig, id: Id<'sound'>, name: string, role: Role = 'other', parent?: Id<'sound'>): Edit => {
   const call = freeCall(rig);
   const at = Math.max(0, ...all(rig, 'sound').map((s) => s.at)) + 1;
-  return { put: [{ kind: 'sound', id, name, role, at, wants: [], calls: call ? [call] : [], ...(parent ? { parent } : {}) }], remove: [] };
+  return { put: [{ kind: 'sound', id, name, role, at, wants: parent ? [] : firstChannels(rig), calls: call ? [call] : [], ...(parent ? { parent } : {}) }], remove: [] };
+};
+
+/** Of channels of which one always sounds a sound has the first until it says another. */
+const firstChannels = (rig: Rig): readonly Want[] => {
+  const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  return all(rig, 'device').filter((d) => wired.has(d.id)).flatMap((device) => device.chains.flatMap((chain) => chain.slots.flatMap((slot): readonly Want[] => {
+    const [first] = slot.is === 'fork' && slot.arms.length > 1 && slot.arms.every((arm) => arm.when) ? slot.arms : [];
+    const block = first?.slots.find((s) => s.is === 'block' && (s.stage === 'preamp' || s.stage === 'channel') && !s.on);
+    return block ? [{ stage: ref(device.id, block.id), is: 'in' }] : [];
+  })));
 };
 
 /** Sounds made while the rig had no controller get a slot as soon as there is one. */

@@ -1,6 +1,7 @@
 import type { Block, Device, Stage } from '../rig/device.js';
 import type { Id, Ref } from '../rig/ids.js';
-import { ref } from '../rig/ids.js';
+import { ref, splitRef } from '../rig/ids.js';
+import { wantTarget } from '../rig/sound.js';
 import { blocksIn } from '../rig/domain.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Anatomy } from '../signal/anatomy.js';
@@ -132,5 +133,7 @@ const rungText = (inOrder: readonly GainStage[]): string => {
 export const soundOfRung = (rig: Rig, rung: Rung, id: Id<'sound'>): Edit => {
   const [sound] = addSound(rig, id, rung.text.slice(0, 120), 'other').put;
   if (sound?.kind !== 'sound') return { put: [], remove: [] };
-  return { put: [rung.stages.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, sound)], remove: [] };
+  const boxes = new Set(rung.stages.map((stage) => splitRef(stage).device));
+  const others = sound.wants.filter((w) => !boxes.has(splitRef(wantTarget(w)).device));
+  return { put: [rung.stages.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, wants: others })], remove: [] };
 };

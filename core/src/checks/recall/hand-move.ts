@@ -18,6 +18,7 @@ export const handMove: Check = {
   source: 'compile: no message, relay or contact of a called controller reaches it; a doubt where sounds want it differently, a note where it is set once and a foot could still move it',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
+    const isCalled = [...compilation.sounds.values()].some((c) => c.stored.length > 0);
     const forLackOfAWire = new Set(outOfReach(inputs).map((c) => c.control));
     const moves = [...compilation.sounds.keys()].flatMap((sound) => handMoves(compilation, sound).filter((m) => !forLackOfAWire.has(m.control)).map((move) => ({ sound, ...move })));
     const byControl = [...grouped(moves, (m) => m.control).values()];
@@ -29,7 +30,8 @@ export const handMove: Check = {
       const { device } = splitRef(control);
       const values = [...grouped(group, (m) => String(m.value))].map(([value, those]) => `${valueText(rig, control, value)} in ${soundNames(rig, those.map((m) => m.sound))}`);
       yield {
-        severity: 'doubt' as const,
+        /** On a board that nothing calls this is how it is played. */
+        severity: isCalled ? 'doubt' as const : 'note' as const,
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
         why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}`,

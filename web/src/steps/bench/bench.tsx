@@ -7,6 +7,7 @@ import type { Id } from '@yunta/core/rig/ids';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import type { BenchAct } from '../../derived/deriving.js';
+import { VerdictSign, VerdictText } from '../../app/verdict.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
 import type { Act } from './act.js';
@@ -74,6 +75,7 @@ export const Bench = () => {
     return <div className="card" style={{ maxWidth: 560 }}><h1>Bench</h1><p className="soft">Nothing to stomp on yet. Add a switcher or a foot controller in Kit and give the rig a sound.</p><Button onClick={() => void navigate('../kit')}>To the kit</Button></div>;
   }
   if (!bench) return <p className="soft">Setting up the bench …</p>;
+  const proved = view?.sounds.find((s) => s.id === bench.sound?.id);
   return (
     <>
       <div className="headline">
@@ -94,6 +96,7 @@ export const Bench = () => {
         <p style={{ margin: '4px 0 0' }} role="status">
           {bench.sound && bench.sound.silentAt.length > 0 && <span className="broken">Nothing is heard at {bench.sound.silentAt.join(' or ')}. </span>}
           {bench.sound ? (bench.sound.wrong.length ? <span className="broken">{bench.sound.name} is not as wanted: {bench.sound.wrong.join('; ')}.</span> : (bench.sound.silentAt.length ? <span className="soft">The controls of {bench.sound.name} stand as wanted.</span> : <span className="proved">{bench.sound.name} stands as wanted.</span>)) : <span className="soft">The slot that is loaded holds no sound.</span>}
+          {proved && <span> In the proof it <VerdictSign is={proved.verdict} /> <VerdictText sound={proved} />.</span>}
           {bench.audio.map((text) => <span key={text} className="soft"> {text}</span>)}
         </p>
       </div>

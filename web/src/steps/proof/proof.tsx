@@ -39,6 +39,7 @@ export const Proof = () => {
           <h1>Does every sound come back?</h1>
           <span><Headline tally={view.tally} limbs={view.limbs} /> <span className="soft">{view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them</span></span>
         </div>
+        <SetOnce />
         <Board pair={pair} choose={(p) => { choosePair(p); if (told.some((s) => s.id === p.to)) choose(p.to); }} />
         {pair && <PairDetails pair={pair} />}
         <WhatIfs asked={whatIfs} />
@@ -57,6 +58,14 @@ export const Proof = () => {
       </aside>
     </div>
   );
+};
+
+/** What is set once and left so stands where the headline counts it: taking it for granted is one press away. */
+const SetOnce = () => {
+  const { view } = useRig();
+  const finding = view!.findings.find((f) => f.code === 'recall.hand-move' && f.severity === 'note' && !f.accepted);
+  if (!finding) return null;
+  return <div className="card set-once"><p>{finding.why}</p><Remedies finding={finding} /></div>;
 };
 
 const AllProved = () => (
@@ -80,11 +89,13 @@ const Reason = ({ sound }: { sound: SoundView }) => {
 
 /** What foot and hand have to do for a sound, apart. */
 const ByHand = ({ sound }: { sound: SoundView }) => {
+  const { rig } = useRig();
   if (sound.byFoot.length + sound.byHand.length === 0 && sound.isCalled) return null;
+  const canCall = [...rig.parts.device.values()].some((d) => d.memories.some((m) => m.by !== undefined));
   return (
     <div className="card">
       <h2>{sound.name}{sound.verdict === 'left to hands' ? <> <VerdictText sound={sound} /></> : ': by foot and hand'}</h2>
-      {!sound.isCalled && <p>Nothing calls it here: no switch, no song list, no timeline. Give it a slot in Sounds, or set each box yourself.</p>}
+      {!sound.isCalled && <p>{canCall ? 'Nothing calls it here: no switch, no song list, no timeline. Give it a slot in Sounds, or set each box yourself.' : 'Nothing here can call it: foot and hand set each box.'}</p>}
       {sound.byFoot.length > 0 && <><h3>By foot</h3><ul className="assumed">{sound.byFoot.map((t) => <li key={t}>{t}</li>)}</ul></>}
       {sound.byHand.length > 0 && <><h3>By hand</h3><ul className="assumed">{sound.byHand.map((t) => <li key={t}>{t}</li>)}</ul></>}
       {sound.verdict === 'left to hands' && sound.isCalled && <p className="soft">With these done, everything else comes back, whatever was stomped before. The board tells how many of them change from sound to sound.</p>}
