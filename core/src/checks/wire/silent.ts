@@ -29,6 +29,15 @@ export const silent: Check = {
         remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, s.at as Ref) : [])),
       };
     }
+    const lacking = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'unheard' ? [{ sound: c.sound, lacks: p.lacks }] : [])));
+    for (const group of grouped(lacking, (l) => l.lacks).values()) {
+      yield {
+        severity: 'broken',
+        evidence: group.map((l) => l.sound),
+        about: group[0]!.lacks,
+        why: group[0]!.lacks === 'an instrument' ? 'No instrument is plugged in here: nothing can sound.' : 'Nothing is plugged in here at which anybody could hear the instrument: a loudspeaker, a desk, in-ears.',
+      };
+    }
     const heard = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'not silent' ? [{ sound: c.sound, ...p }] : [])));
     for (const group of grouped(heard, (h) => `${h.from} ${h.at}`).values()) {
       const { from, at } = group[0]!;

@@ -44,6 +44,7 @@ testCheck(check('wire.passive-split'), SMALL, [
 ]);
 const silence = (as: 'silent' | 'either') => smallRig({ boxes: { g: 'single-coil', m: 'microphone', i: 'di', foh: 'desk' }, leads: ['g.out>i.in', 'i.out>foh.ch1', 'm.out>foh.ch2'], sounds: { Verse: [] }, hears: [{ from: 'device:g.out', at: 'device:foh.#house', as: 'sounds' }, { from: 'device:m.out', at: 'device:foh.#house', as }] });
 testCheck(check('wire.silent'), SMALL, [
+  { name: 'no instrument', rig: rig({ k: 'boost', i: 'di', foh: 'desk' }, ['k.out>i.in', 'i.out>foh.ch1'], { Verse: [] }), evidence: ['sound:verse'], says: 'No instrument is plugged in' },
   { name: 'a microphone that was to be silent', rig: silence('silent'), evidence: ['device:m', 'device:foh', 'sound:verse'], says: 'it was to be silent there' },
   { name: 'a microphone that may be heard', rig: silence('either'), evidence: [] },
 ]);
