@@ -10,3 +10,9 @@ const { writeRigFile } = await import(require.resolve('@yunta/core/formats/rig-f
 const folder = resolve(root, 'examples/recall');
 mkdirSync(folder, { recursive: true });
 for (const { file, rig } of FAILURES) writeFileSync(resolve(folder, `${file}.json`), writeRigFile(rig));
+
+// And examples/practice: rigs as people wire and play them.
+const { PRACTICE } = await import(require.resolve('@yunta/core/testing/practice'));
+const practice = resolve(root, 'examples/practice');
+mkdirSync(practice, { recursive: true });
+for (const { file, rig } of PRACTICE) writeFileSync(resolve(practice, `${file}.json`), writeRigFile(rig));

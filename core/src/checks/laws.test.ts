@@ -37,6 +37,19 @@ describe('what holds for every finding, on random rigs in the making and on the 
     expect(judged.flatMap((d) => d.judgement.faults)).toEqual([]);
     expect(new Set(findings.map(({ f }) => f.code)).size).toBeGreaterThan(15);
   });
+  test('where two boxes share a name, a finding of the wiring names each by its code too; and no internal id is ever shown', () => {
+    let shared = 0;
+    for (const { d, f } of findings) {
+      expect(f.why).not.toMatch(/device:|cable:|sound:|hookup:|#[a-z]/);
+      if (!f.code.startsWith('wire.') && !f.code.startsWith('order.')) continue;
+      const devices = [...d.rig.parts.device.values()];
+      for (const { name } of devices.filter((x) => devices.some((y) => y !== x && y.name === x.name))) {
+        for (const after of f.why.split(`${name} `).slice(1)) if (!/^(and|with|that|[a-z])/.test(after)) { shared += 1; expect(`${f.code}: ${name} ${after.slice(0, 8)}`).toMatch(/ \(/); }
+        expect(f.why.includes(`${name} is`) || f.why.includes(`${name} feeds`) || f.why.includes(`${name} stands`)).toBe(false);
+      }
+    }
+    expect(shared).toBeGreaterThan(0);
+  });
   test('each case is found once', () => {
     for (const d of judged) {
       const prints = d.judgement.findings.map((f) => `${f.code} ${f.fingerprint}`);

@@ -52,7 +52,7 @@ const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] =
   const device = partOf(rig, id)!;
   if (device.midi?.omni) {
     return [{
-      id: 'omni-off', label: `Turn omni off on ${device.name}: it answers on channel ${device.midi.channel} only`, note: 'set it on the box as well', promise: 'clears', by: 'program',
+      id: 'omni-off', label: `Turn omni off on ${boxName(rig, device.id)}: it answers on channel ${device.midi.channel} only`, note: 'set it on the box as well', promise: 'clears', by: 'program',
       edit: changeDevice(device, { midi: { ...device.midi, omni: false } }),
     }];
   }
@@ -60,7 +60,7 @@ const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] =
   const free = Array.from({ length: 16 }, (_, i) => i + 1).find((c) => !taken.has(c));
   if (!device.midi || free === undefined) return [];
   return [{
-    id: 'own-channel', label: `Give ${device.name} channel ${free} of its own`, note: 'set it on the box as well', promise: 'clears', by: 'program',
+    id: 'own-channel', label: `Give ${boxName(rig, device.id)} channel ${free} of its own`, note: 'set it on the box as well', promise: 'clears', by: 'program',
     edit: changeDevice(device, { midi: { ...device.midi, channel: free, omni: false } }),
   }];
 };

@@ -1,4 +1,5 @@
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { joined } from '../joined.js';
 
 export const trsType: Check = {
@@ -14,7 +15,7 @@ export const trsType: Check = {
       yield {
         severity: 'broken' as const,
         evidence: [cable.id, from.device.id, to.device.id],
-        why: `${from.device.name} sends MIDI on type ${type(from.jack.connector)}, ${to.device.name} expects type ${type(to.jack.connector)}: tip and ring are crossed, and nothing is understood.`,
+        why: `${boxName(rig, from.device.id)} sends MIDI on type ${type(from.jack.connector)}, ${boxName(rig, to.device.id)} expects type ${type(to.jack.connector)}: tip and ring are crossed, and nothing is understood.`,
         remedies: () => [{ id: 'adapter', label: 'Use a lead that crosses tip and ring, or two adapters to DIN', promise: 'clears' as const, by: 'hand' as const }],
       };
     }

@@ -6,7 +6,7 @@ import { controlOf, onTopOf } from '../../signal/state.js';
 import type { Wiring } from '../../signal/wiring.js';
 import { trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
 import { behind, cableAt, elseByHand, putInto } from '../ways-out.js';
 
 export const tunerMute: Check = {
@@ -30,8 +30,8 @@ export const tunerMute: Check = {
     yield {
       severity: 'doubt' as const,
       evidence: tuners.length ? tuners : [instrument],
-      why: tuners.length ? `With the tuner muted ${rig.parts.device.get(instrument)!.name} is still heard in ${soundNames(rig, [first.sound])}: the signal leaves before the tuner, or beside it.`
-        : `Nothing in this hook-up can mute ${rig.parts.device.get(instrument)!.name} for tuning.`,
+      why: tuners.length ? `With the tuner muted ${boxName(rig, instrument)} is still heard in ${soundNames(rig, [first.sound])}: the signal leaves before the tuner, or beside it.`
+        : `Nothing in this hook-up can mute ${boxName(rig, instrument)} for tuning.`,
       remedies: () => elseByHand(tunerFirst(inputs, instrument, tuners), 'Put a muting tuner where everything passes, or a kill switch last'),
     };
   },

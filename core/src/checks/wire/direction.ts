@@ -1,5 +1,6 @@
 import { unplug } from '../../edits/cables.js';
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { isLead, joined } from '../joined.js';
 
 export const direction: Check = {
@@ -19,7 +20,7 @@ export const direction: Check = {
       yield {
         severity: 'broken' as const,
         evidence: [cable.id, a.device.id, b.device.id],
-        why: `The cable from ${a.device.name} (${a.jack.id}) to ${b.device.name} (${b.jack.id}) joins ${what}: nothing passes.`,
+        why: `The cable from ${boxName(rig, a.device.id)} (${a.jack.id}) to ${boxName(rig, b.device.id)} (${b.jack.id}) joins ${what}: nothing passes.`,
         remedies: () => [{ id: 'unplug', label: 'Pull this cable', promise: 'clears' as const, by: 'program' as const, edit: unplug(cable.id) }],
       };
     }

@@ -2,6 +2,7 @@ import type { Device } from '../../rig/device.js';
 import { ref, type Ref } from '../../rig/ids.js';
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
+import { boxName } from '../names.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
 export const fourCable: Check = {
@@ -20,7 +21,7 @@ export const fourCable: Check = {
         yield {
           severity: 'broken' as const,
           evidence: [box.id, amp.id],
-          why: `${box.name} and ${amp.name} are joined by three of the four cables; missing is ${missing[0]!.name}.`,
+          why: `${boxName(rig, box.id)} and ${boxName(rig, amp.id)} are joined by three of the four cables; missing is ${missing[0]!.name}.`,
           remedies: () => elseByHand(plugs(inputs, missing[0]!), `Plug in ${missing[0]!.name}`),
         };
       }

@@ -1,5 +1,6 @@
 import { unplug } from '../../edits/cables.js';
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { joined } from '../joined.js';
 
 export const lineIntoSpeaker: Check = {
@@ -13,7 +14,7 @@ export const lineIntoSpeaker: Check = {
       yield {
         severity: 'broken' as const,
         evidence: [cable.id, from.device.id, to.device.id],
-        why: `${from.device.name} (${from.jack.id}) has no power to move ${to.device.name}: hardly anything is heard. A power amp belongs between them.`,
+        why: `${boxName(rig, from.device.id)} (${from.jack.id}) has no power to move ${boxName(rig, to.device.id)}: hardly anything is heard. A power amp belongs between them.`,
         remedies: () => [{ id: 'unplug', label: 'Pull this cable', promise: 'clears' as const, by: 'program' as const, edit: unplug(cable.id) }],
       };
     }

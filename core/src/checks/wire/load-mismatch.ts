@@ -1,7 +1,7 @@
 import { ref } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { afterWire } from '../joined.js';
-import { listed } from '../names.js';
+import { boxName, listed } from '../names.js';
 import { speakerOutputs } from './speaker-outputs.js';
 
 /** Loads side by side, in ohms. @example sideBySide([8, 8]) // 4 */
@@ -23,7 +23,7 @@ export const loadMismatch: Check = {
         severity: solid ? 'danger' as const : 'doubt' as const,
         evidence: [device.id, ...loads.map((l) => l.device.id)],
         about: jack.id,
-        why: `${listed(loads.map((l) => `${l.device.name} (${l.jack.ohm} Ω)`))} together are ${Number(total.toFixed(1))} Ω on the ${jack.ohm} Ω jack of ${device.name}. ${solid ? 'A transistor amp can overheat and fail below its rated load.' : 'A valve amp loses power and wears its valves; use the tap that fits the cabinets.'}`,
+        why: `${listed(loads.map((l) => `${boxName(rig, l.device.id)} (${l.jack.ohm} Ω)`))} together are ${Number(total.toFixed(1))} Ω on the ${jack.ohm} Ω jack of ${boxName(rig, device.id)}. ${solid ? 'A transistor amp can overheat and fail below its rated load.' : 'A valve amp loses power and wears its valves; use the tap that fits the cabinets.'}`,
         remedies: () => [{ id: 'tap', label: `Use a ${Number(total.toFixed(1))} Ω jack of the amp, or cabinets of a higher impedance`, promise: 'clears' as const, by: 'hand' as const }],
       };
     }

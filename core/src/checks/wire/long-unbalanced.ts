@@ -1,4 +1,5 @@
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { joined } from '../joined.js';
 
 /** Output impedance, in ohms, from which a source counts as high-impedance. */
@@ -20,7 +21,7 @@ export const longUnbalanced: Check = {
       yield {
         severity: 'doubt' as const,
         evidence: [cable.id, from.device.id, to.device.id],
-        why: `${cable.m} m of unbalanced cable from ${from.device.name} to ${to.device.name}; about ${most} m is the usual limit behind ${isHigh ? 'a high-impedance output, where treble is lost' : 'a buffered output, where hum gets in'}.`,
+        why: `${cable.m} m of unbalanced cable from ${boxName(rig, from.device.id)} to ${boxName(rig, to.device.id)}; about ${most} m is the usual limit behind ${isHigh ? 'a high-impedance output, where treble is lost' : 'a buffered output, where hum gets in'}.`,
         remedies: () => [{ id: 'shorter', label: isHigh ? 'Shorten it, or put a buffer first' : 'Shorten it, or go balanced over a DI box', promise: 'clears' as const, by: 'hand' as const }],
       };
     }

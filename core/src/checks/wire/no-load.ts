@@ -2,6 +2,7 @@ import { takesIn } from '../../edits/cables.js';
 import { ref, type Ref } from '../../rig/ids.js';
 import { all } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
+import { boxName } from '../names.js';
 import { afterWire } from '../joined.js';
 import { speakerOutputs } from './speaker-outputs.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
@@ -19,7 +20,7 @@ export const noLoad: Check = {
         severity: 'danger' as const,
         evidence: [device.id],
         about: jack.id,
-        why: `${device.name} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
+        why: `${boxName(rig, device.id)} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
         remedies: () => elseByHand(cabinetFor(inputs, ref(device.id, jack.id), jack.ohm), 'Plug in a cabinet, or a load box that suits the amp'),
       };
     }

@@ -1,4 +1,5 @@
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { bareWires } from './bare-wires.js';
 
 export const passiveJoin: Check = {
@@ -14,7 +15,7 @@ export const passiveJoin: Check = {
         severity: 'broken' as const,
         evidence: [device.id],
         about: join.to,
-        why: `${device.name} ties two outputs together: each one has to drive the other, both get weak and distorted.`,
+        why: `${boxName(inputs.rig, device.id)} ties two outputs together: each one has to drive the other, both get weak and distorted.`,
         remedies: () => [{ id: 'mixer', label: 'Use a small mixer in its place', promise: 'clears' as const, by: 'hand' as const }],
       };
     }

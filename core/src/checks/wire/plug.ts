@@ -1,5 +1,6 @@
 import type { Connector } from '../../rig/device.js';
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { joined, type Plugged } from '../joined.js';
 import { changeCable } from '../../edits/cables.js';
 
@@ -24,7 +25,7 @@ export const plug: Check = {
       yield {
         severity: 'broken' as const,
         evidence: [cable.id, from.device.id, to.device.id],
-        why: `${bad === 'XLR' ? 'An' : 'A'} ${bad} plug does not go into the ${at.jack.connector} jack ${at.jack.id} of ${at.device.name}.`,
+        why: `${bad === 'XLR' ? 'An' : 'A'} ${bad} plug does not go into the ${at.jack.connector} jack ${at.jack.id} of ${boxName(rig, at.device.id)}.`,
         remedies: () => [{ id: 'other-cable', label: `Use a cable with ${usualPlug(first.jack.connector)} and ${usualPlug(second.jack.connector)}`, promise: 'clears' as const, by: 'program' as const, edit: changeCable(cable, { plugs: [usualPlug(first.jack.connector), usualPlug(second.jack.connector)] }) }],
       };
     }

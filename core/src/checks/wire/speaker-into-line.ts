@@ -1,4 +1,5 @@
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 import { joined } from '../joined.js';
 import { pull } from '../ways-out.js';
 
@@ -14,7 +15,7 @@ export const speakerIntoLine: Check = {
       yield {
         severity: 'danger' as const,
         evidence: [cable.id, from.device.id, to.device.id],
-        why: `${from.device.name} (${from.jack.id}) drives ${to.device.name} (${to.jack.id}) with speaker power. It can destroy the input and the amp. Switch off before you pull it; take the line signal from a line-out box or a load box.`,
+        why: `${boxName(rig, from.device.id)} (${from.jack.id}) drives ${boxName(rig, to.device.id)} (${to.jack.id}) with speaker power. It can destroy the input and the amp. Switch off before you pull it; take the line signal from a line-out box or a load box.`,
         remedies: () => pull(inputs, cable, 'then give the amp its loudspeaker before it is switched on'),
       };
     }

@@ -2,6 +2,7 @@ import { removeDevice } from '../../edits/devices.js';
 import { all } from '../../rig/rig.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
+import { boxName } from '../names.js';
 
 export const unused: Check = {
   code: 'wire.unused',
@@ -17,9 +18,9 @@ export const unused: Check = {
       yield {
         severity: 'note' as const,
         evidence: [device.id],
-        why: rig.parts.hookup.size > 1 ? `${device.name} has no cable in any hook-up.` : `${device.name} has no cable in ${hookup.name}.`,
+        why: rig.parts.hookup.size > 1 ? `${boxName(rig, device.id)} has no cable in any hook-up.` : `${boxName(rig, device.id)} has no cable in ${hookup.name}.`,
         remedies: () => [{
-          id: 'remove', label: `Take ${device.name} out of the kit`, note: 'what sounds want of it goes too', promise: 'clears' as const, by: 'program' as const, edit: removeDevice(rig, device.id),
+          id: 'remove', label: `Take ${boxName(rig, device.id)} out of the kit`, note: 'what sounds want of it goes too', promise: 'clears' as const, by: 'program' as const, edit: removeDevice(rig, device.id),
         }],
       };
     }
