@@ -183,6 +183,7 @@ describe('what can never be saved is refused with the part, the fault and the wa
     ['a want on no control', { ...sound, wants: [{ control: 'device:swi.nothing', is: 1 }] }, 'is not a control'],
     ['the same want twice', { ...sound, wants: [{ stage: 'device:cmp.compressor', is: 'in' }, { stage: 'device:cmp.compressor', is: 'out' }] }, 'wanted twice'],
     ['a slot that is taken', { ...sound, calls: [{ device: 'device:swi', memory: 'slots', slot: 1 }] }, 'holds "Chorus crunch" already'],
+    ['one slot called twice', { ...sound, calls: [{ device: 'device:swi', memory: 'slots', slot: 20 }, { device: 'device:swi', memory: 'slots', slot: 20 }] }, 'calls the same slot twice'],
     ['a sound derived from itself', { ...sound, parent: 'sound:01' }, 'derived from itself'],
     ['a chain to no jack', { ...makeDevice('boost', 'device:new'), chains: [{ id: 'c', from: [{ at: 'gone' }], slots: [], to: [] }] }, '"gone" is not a jack'],
     ['two jacks of one name', { ...makeDevice('boost', 'device:new'), jacks: [...makeDevice('boost', 'device:new').jacks, makeDevice('boost', 'device:new').jacks[0]!] }, 'there twice'],

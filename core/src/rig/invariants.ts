@@ -207,6 +207,9 @@ const wrongInSound = (rig: Rig, part: Extract<Part, { kind: 'sound' }>): readonl
     const { device, name } = splitRef(stage);
     if (!partOf(rig, device)!.chains.some((c) => c.slots.some((s) => s.id === name) || blockIds(c.slots).includes(name))) found.push(wrong(part.id, 'order', `${partOf(rig, device)!.name} has no stage "${name}".`, 'Name stages that are there.'));
   }
+  for (const _ of duplicates(part.calls.map((c) => `${c.device} ${c.memory} ${c.slot} ${JSON.stringify(c.in ?? {})}`))) {
+    found.push(wrong(part.id, 'calls', `"${part.name}" calls the same slot twice.`, 'Keep one of the two calls.'));
+  }
   part.calls.forEach((call, i) => {
     const device = partOf(rig, call.device)!;
     const memory = device.memories.find((m) => m.id === call.memory);
