@@ -57,4 +57,12 @@ describe('the run as it is drawn', () => {
     expect(met.tags.map((t) => t.device)).toEqual(['device:s', 'device:a']);
     expect(layRun([]).tags).toEqual([]);
   });
+  test('what comes over both sides is reached by two lines, and where two sides begin is marked above the tag', () => {
+    const box = (id: string, more: object = {}): Item => ({ is: 'box', device: `device:${id}`, stages: [], ...more });
+    const [narrow, wide] = [layRun([box('d'), box('r')]), layRun([box('d', { sides: 'part' }), box('r', { wide: true })])];
+    const lines = (laid: Laid): number => laid.wires.join('').match(/M/g)!.length;
+    expect(lines(wide)).toBe(lines(narrow) + 2);
+    expect(wide.tags.map((t) => t.sides)).toEqual(['part', undefined]);
+    expect(wide.box.height).toBeGreaterThan(narrow.box.height);
+  });
 });
