@@ -142,7 +142,7 @@ describe('moving and comparing', () => {
     await hands.sees('Many basses go to the desk like this');
     await hands.pick('To Routing');
     await hands.page.waitForSelector('.map-box.pointed');
-    await hands.sees('To see to here');
+    await hands.sees('Nothing to find fault with here');
     await hands.page.close();
   });
 

@@ -23,10 +23,12 @@ const EMPTY: Readonly<Record<Kind, string>> = { pressing: 'Nothing to find fault
 /** All findings, worst first, with reasons, remedies that were tried, and acceptance. Arrow keys walk from one to the next. */
 export const Findings = ({ opened, close }: { opened: boolean; close: () => void }) => {
   const { view } = useRig();
-  const [kind, setKind] = useState<Kind>('pressing');
+  const [chosen, choose] = useState<Kind>();
   const [words, setWords] = useState('');
   const list = useRef<HTMLUListElement>(null);
   const all = view?.findings ?? [];
+  /** With nothing to see to, what there is to read is shown first. */
+  const kind = chosen ?? (all.some(KINDS.pressing[1]) || !all.some(KINDS.notes[1]) ? 'pressing' : 'notes');
   const of = all.filter(KINDS[kind][1]);
   const shown = of.filter((f) => `${f.code} ${f.title} ${f.why}`.toLowerCase().includes(words.trim().toLowerCase()));
   const walk = (e: KeyboardEvent) => {
@@ -42,7 +44,7 @@ export const Findings = ({ opened, close }: { opened: boolean; close: () => void
       <div onKeyDown={walk}>
         <div style={{ display: 'flex', gap: 10, marginBottom: 12, flexWrap: 'wrap' }}>
           <SegmentedControl
-            aria-label="Which findings" value={kind} onChange={(k) => setKind(k as Kind)}
+            aria-label="Which findings" value={kind} onChange={(k) => choose(k as Kind)}
             data={(Object.keys(KINDS) as Kind[]).map((k) => ({ value: k, label: `${KINDS[k][0]} (${all.filter(KINDS[k][1]).length})` }))}
           />
           <TextInput style={{ flex: 1, minWidth: 160 }} aria-label="Find a finding" placeholder="a box, a sound, a word" value={words} onChange={(e) => setWords(e.currentTarget.value)} />
