@@ -5,6 +5,8 @@ import type { Id } from '@yunta/core/rig/ids';
 export interface Laid {
   readonly tags: readonly LaidTag[];
   readonly wires: readonly string[];
+  /** Where both sides run side by side: what is drawn in place of the one line, and the two lines. */
+  readonly pairs: readonly { readonly instead: string; readonly lines: string }[];
   /** Stubs of loops that are off. */
   readonly stubs: readonly { readonly d: string; readonly x: number; readonly y: number; readonly codes: readonly Id<'device'>[] }[];
   readonly hosts: readonly { readonly x: number; readonly y: number; readonly width: number; readonly device: Id<'device'> }[];
@@ -21,7 +23,7 @@ export interface LaidTag {
 }
 
 export const TAG = { width: 54, height: 30, gap: 15 } as const;
-const WIDE = { apart: 4, back: 7.5 } as const;
+const WIDE = { apart: 4, back: TAG.gap / 2, length: TAG.gap + 4 } as const;
 const DROP = 74;
 const LABEL = 18;
 /** Room above a tag for what is said of sides. */
@@ -37,8 +39,11 @@ interface Size {
   readonly down: number;
 }
 
-/** Two cables side by side, one for each side, up to where the tag covers them. */
-const doubled = (x: number, y: number, width: number): string => `M${x - WIDE.back} ${y}L${x} ${y - WIDE.apart}h${TAG.gap / 2}M${x - WIDE.back} ${y}L${x} ${y + WIDE.apart}h${TAG.gap / 2}M${x + TAG.gap / 2} ${y}h${width - TAG.gap / 2}`;
+/** Two cables, one for each side, from the tag before to the tag behind. */
+const pairAt = (x: number, y: number): Laid['pairs'][number] => {
+  const line = (at: number): string => `M${x - WIDE.back} ${at}h${WIDE.length}`;
+  return { instead: line(y), lines: `${line(y - WIDE.apart)}${line(y + WIDE.apart)}` };
+};
 
 const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0);
 
@@ -73,6 +78,7 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
   const items = run.filter((i) => i !== undefined);
   const tags: LaidTag[] = [];
   const wires: string[] = [];
+  const pairs: Laid['pairs'][number][] = [];
   const stubs: Laid['stubs'][number][] = [];
   const hosts: { x: number; y: number; width: number; device: Id<'device'> }[] = [];
   const ends: Laid['ends'][number][] = [];
@@ -99,7 +105,8 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
   const place = (item: Item, x: number, y: number, width: number): void => {
     switch (item.is) {
       case 'box':
-        wires.push(item.wide ? doubled(x, y, width) : `M${x} ${y}h${width}`);
+        wires.push(`M${x} ${y}h${width}`);
+        if (item.wide) pairs.push(pairAt(x, y));
         tags.push({ x: x + TAG.gap / 2, y, device: item.device, stages: item.stages, sides: item.sides });
         return;
       case 'loop': {
@@ -127,7 +134,8 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
         return;
       }
       case 'end':
-        wires.push(item.wide ? doubled(x, y, 10) : `M${x} ${y}h10`);
+        wires.push(`M${x} ${y}h10`);
+        if (item.wide) pairs.push(pairAt(x, y));
         ends.push({ x: x + 13, y, name: item.name, sides: item.sides });
     }
   };
@@ -136,5 +144,5 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
   const size = columns ? { ...own, width: sum(columns) } : own;
   series(run, 0, 0, columns);
   const top = size.up + 4;
-  return { tags, wires, stubs, hosts, ends, box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 } };
+  return { tags, wires, pairs, stubs, hosts, ends, box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 } };
 };

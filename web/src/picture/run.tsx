@@ -55,6 +55,8 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
           </g>
         ))}
         <path className="wire" d={laid.wires.join('')} />
+        <path className="wire-gone" d={laid.pairs.map((p) => p.instead).join('')} />
+        <path className="wire pair" d={laid.pairs.map((p) => p.lines).join('')} />
         {laid.stubs.map((s) => (
           <g key={s.d}>
             <path className="stub" d={s.d} />
