@@ -9,8 +9,9 @@ import { print } from '../say.js';
 
 /** States of a cone: these rigs are small, and those that are not are left undecided. */
 const BUDGET = 3_000;
-/** SPIN compiles a program for each system; larger ones are not asked. */
+/** SPIN takes no step as long as a large system has; those are not asked. */
 const MOST_EVENTS = 60;
+const MOST_VARIABLES = 60;
 
 interface Amounts {
   readonly stomps: number;
@@ -43,7 +44,7 @@ export const measureGear = ({ stomps, perRig, systems }: Amounts): number => {
     for (const sound of counts.asked < systems ? proved.modelled.system.sounds.slice(0, 2) : []) {
       const want = sound.wants.at(-1);
       const system = want && coneSystem(proved.modelled.system, sound.id, want.variable);
-      if (!system || system.events.length > MOST_EVENTS || counts.asked >= systems) continue;
+      if (!system || system.events.length > MOST_EVENTS || system.variables.length > MOST_VARIABLES || counts.asked >= systems) continue;
       const [ours, theirs] = [prove(system), askSpin(system)];
       counts.asked += 1;
       for (const [id, verdict] of theirs) if (ours.get(id)!.is !== verdict.verdict) counts.differing += 1;
