@@ -17,4 +17,8 @@ describe('prover and bench, on boxes that do all that boxes can', () => {
       expect({ seed, ...replayAll(proved), replayed: 0 }).toEqual({ seed, contradictions: [], replayed: 0 });
     }
   });
+  test('a bank is selected only on the channel that a box answers on now, which programs move: a long walk on such a board', () => {
+    const { rig, hookup } = randomGear(80);
+    expect(walk(proveRig(rig, hookup, BUDGET), new Random(80), 5_000).contradictions).toEqual([]);
+  });
 });

@@ -9,7 +9,7 @@ import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
 import { ALWAYS, came, guardedBy, guardedOnce, isOpen, MAYBE, noteWhether, THEN_DOMAIN, thenOf, type DomainOf, type Guard } from './guards.js';
-import { listeners, type Listener } from './listeners.js';
+import { listeners, movingChannel, type Listener } from './listeners.js';
 import { OnTheWire, sharedOutputs, sharesWires } from './on-the-wire.js';
 import { Plainness } from './plain.js';
 import { around, holdsOf, programOn, type Shelf } from './shelf.js';
@@ -495,13 +495,15 @@ export class Effects {
     return coarse.flatMap((c) => fine.map((f) => ({ number: pc + 128 * ((c << 7) | f), when: [...is(names.coarse, coarse, c), ...is(names.fine, fine, f)] })));
   }
 
-  /** A box that has more than one bank notes which one a control change selects. */
-  selectBank(device: Device, controller: number, value: number, under: readonly Guard[]): readonly SystemAct[] {
+  /** A box that has more than one bank notes which one a control change selects, on the channel that it answers on now. */
+  selectBank(device: Device, { cc: controller, value, channel }: Extract<Message, { cc: number }>, under: readonly Guard[]): readonly SystemAct[] {
     if (!hasBanks(device) || (controller !== 0 && controller !== 32)) return [];
     const { coarse, fine } = this.domains.banks(device);
     const names = bankOf(device.id);
     const [variable, values] = controller === 0 ? [names.coarse, coarse] : [names.fine, fine];
-    return values.length > 1 ? guardedBy(under, [{ variable, set: String(value) }], () => [...values.map(String), MAYBE]) : [];
+    const channelBy = movingChannel(device);
+    const tuned = channelBy ? this.guards(device.id, [{ control: channelBy.slice(device.id.length + 1), in: [channel] }]) : ALWAYS;
+    return values.length > 1 && tuned ? guardedBy([...under, ...tuned], [{ variable, set: String(value) }], () => [...values.map(String), MAYBE]) : [];
   }
 
   private pulse(device: Device, jack: string, when: readonly Guard[], how: How): readonly SystemAct[] {

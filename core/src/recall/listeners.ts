@@ -21,7 +21,7 @@ const known = new WeakMap<ControlWiring, Map<Ref, Map<number, readonly Listener[
 const kindOf = (message: Message): number => ('bpm' in message ? -1 : message.channel * 256 + ('cc' in message ? message.cc : 255));
 
 /** The control that holds the channel of a box, where something else than a setting can move it. */
-const movingChannel = once((device: Device): Ref | undefined => {
+export const movingChannel = once((device: Device): Ref | undefined => {
   const { midi } = device;
   if (!midi || midi.omni || typeof midi.channel !== 'string') return undefined;
   const { channel } = midi;

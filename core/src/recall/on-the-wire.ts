@@ -208,7 +208,7 @@ export class OnTheWire {
   }
 
   private bank(device: Device, message: Message, under: readonly Guard[]): readonly SystemAct[] {
-    return 'cc' in message && this.listensAtAll(device, message) ? this.effects.selectBank(device, message.cc, message.value, under) : [];
+    return 'cc' in message && this.listensAtAll(device, message) ? this.effects.selectBank(device, message, under) : [];
   }
 
   /** Whether the box answers on the channel of a message: as it would take notice of a program change there. */
