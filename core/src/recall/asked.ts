@@ -1,5 +1,5 @@
 import { relaysOf, type Device } from '../rig/device.js';
-import { ref } from '../rig/ids.js';
+import { ref, type Ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
 import { all, type Rig } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
@@ -22,4 +22,14 @@ const findAsked = (rig: Rig, control: ControlWiring, device: Device): ReadonlySe
   const banks = device.actuators.flatMap((a) => a.acts.flatMap((act) => ('load' in act && typeof act.slot === 'object' ? [act.slot.bank] : [])));
   const channel = typeof device.midi?.channel === 'string' ? [device.midi.channel] : [];
   return new Set([...facts.flatMap((f) => ('control' in f ? [f.control] : [])), ...device.memories.map((m) => m.control), ...banks, ...channel]);
+};
+
+/** A box that wakes in more ways than this wakes with what it leaves open not known. */
+export const MOST_WAKINGS = 64;
+
+/** Controls of a box that may wake in too many ways together to be looked at one by one. */
+export const wakesAnyhow = (b: Pick<Bearings, 'rig' | 'control'>, device: Device): readonly Ref[] => {
+  const open = device.controls.filter((c) => (c.powerUp === 'unknown' || c.powerUp === 'loaded') && askedIn(b, device).has(c.id));
+  const sizes = open.map((c) => ('values' in c.domain ? c.domain.values.length : 8));
+  return sizes.reduce((n, x) => n * x, 1) > MOST_WAKINGS ? open.map((c) => ref(device.id, c.id)) : [];
 };

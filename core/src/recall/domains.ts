@@ -1,5 +1,5 @@
 import type { Act, Message } from '../rig/act.js';
-import { hasBanks, relaysOf, type Control, type Device } from '../rig/device.js';
+import { hasBanks, relaysOf, type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { keptIn, once } from '../rig/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
@@ -8,7 +8,7 @@ import { clockActuators } from '../rig/midi-manners.js';
 import type { ControlFact, Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
-import { wakesAnyhow } from './power-up.js';
+import { wakesAnyhow } from './asked.js';
 import type { Compiled } from './compiled.js';
 
 /** Every value that nobody names: one value of the domain stands for them all, or one for each stretch between the edges that conditions ask about. */
@@ -176,21 +176,30 @@ export const domainsOf = (c: Compilation, programs: readonly Program[], memory =
 /** Every bank that some message selects. */
 const banksOf = (rig: Rig, programs: readonly Program[]): Banks => {
   const [coarse, fine] = [new Set([0]), new Set([0])];
-  for (const messages of [...programs.map(messagesOf), ...all(rig, 'device').map(messagesOfBox)]) {
-    for (const message of messages) {
-      if ('bank' in message && message.bank !== undefined) {
-        coarse.add(message.bank >> 7);
-        fine.add(message.bank & 0x7f);
-      } else if ('cc' in message && message.cc === 0) coarse.add(message.value);
-      else if ('cc' in message && message.cc === 32) fine.add(message.value);
+  const note = (selected: readonly Banks[]): void => {
+    for (const one of selected) {
+      for (const n of one.coarse) coarse.add(n);
+      for (const n of one.fine) fine.add(n);
     }
-  }
+  };
+  for (const program of programs) note(banksIn(program));
+  for (const device of all(rig, 'device')) note(banksInBox(device));
   return { coarse: [...coarse].sort((a, b) => a - b), fine: [...fine].sort((a, b) => a - b) };
 };
 
+const banksSelected = (messages: readonly Message[]): readonly Banks[] => messages.flatMap((message): readonly Banks[] => {
+  if ('bank' in message && message.bank !== undefined) return [{ coarse: [message.bank >> 7], fine: [message.bank & 0x7f] }];
+  if (!('cc' in message)) return [];
+  return message.cc === 0 ? [{ coarse: [message.value], fine: [] }] : message.cc === 32 ? [{ coarse: [], fine: [message.value] }] : [];
+});
+const banksIn = once((program: Program) => banksSelected(messagesOf(program)));
+const banksInBox = once((device: Device) => banksSelected(messagesOfBox(device)));
+
 /** Every number that a program change can mean, in whatever bank stands selected. */
 const numbersTold = (rig: Rig, programs: readonly Program[], banks: Banks): ReadonlySet<number> => {
-  const told = new Set([...programs.flatMap(numbersSent), ...all(rig, 'device').flatMap((d) => messagesOfBox(d).flatMap(numberIn))]);
+  const told = new Set<number>();
+  for (const program of programs) for (const number of numbersSent(program)) told.add(number);
+  for (const device of all(rig, 'device')) for (const message of messagesOfBox(device)) for (const number of numberIn(message)) told.add(number);
   const inBanks = new Set<number>();
   for (const number of told) for (const coarse of banks.coarse) for (const fine of banks.fine) inBanks.add((number & 0x7f) + 128 * ((coarse << 7) | fine));
   return inBanks;
@@ -203,10 +212,14 @@ const openStores = (b: Bearings, programs: readonly Program[]): readonly Ref[] =
   const anyhow = all(b.rig, 'device').flatMap((device) => wakesAnyhow(b, device));
   return [...anyhow, ...all(b.rig, 'device').flatMap((device) => device.memories.flatMap((m) => {
     const written = byMemory.get(`${device.id} ${m.id}`) ?? [];
-    const isOpen = (s: string) => written.length < m.size || written.some(({ contents }) => contents === 'unplanned' || contents[s] === undefined);
-    return m.stores.filter(isOpen).map((s) => ref(device.id, s));
+    const isFull = written.length >= m.size;
+    const gaps = new Set(isFull ? written.flatMap((program) => gapsIn(program, m)) : m.stores);
+    return m.stores.filter((s) => gaps.has(s)).map((s) => ref(device.id, s));
   }))];
 };
+
+/** What a program does not say of all that its memory stores. */
+const gapsIn = once(({ contents }: Program, { stores }: Memory): readonly string[] => stores.filter((s) => contents === 'unplanned' || contents[s] === undefined));
 
 /** What guards a control whose value may be not known leaves open in its turn. */
 const openThrough = (rig: Rig, unknown: ReadonlySet<Ref>): ReadonlySet<Ref> => {
@@ -363,7 +376,7 @@ const messagesOf = once((program: Program): readonly Message[] => messagesIn(act
 export const messagesOfBox = once((device: Device): readonly Message[] => device.actuators.flatMap((a) => messagesIn(a.acts)));
 
 const numberIn = (message: Message): readonly number[] => ('pc' in message ? [message.pc + 128 * (message.bank ?? 0)] : []);
-const numbersSent = once((program: Program): readonly number[] => messagesOf(program).flatMap(numberIn));
+const numbersSent = once((program: Program): readonly number[] => [...new Set(messagesOf(program).flatMap(numberIn))]);
 
 const domainOf = (control: Control, named: ReadonlySet<string>, unknown: boolean, edges?: ReadonlySet<string>): readonly string[] => {
   const { domain, powerUp } = control;

@@ -1,7 +1,7 @@
 import type { Act, BankPlace, Message } from '../rig/act.js';
 import { hasBanks, relaysOf, type Actuator, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { valueFrom } from '../rig/midi-manners.js';
+import { messageNumber, valueFrom } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
 import { keptIn } from '../rig/kept.js';
 import { partOf } from '../rig/rig.js';
@@ -9,6 +9,7 @@ import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
 import { ALWAYS, came, guardedBy, guardedOnce, isOpen, MAYBE, noteWhether, THEN_DOMAIN, thenOf, type DomainOf, type Guard } from './guards.js';
+import { bankOf, EAR_DOMAIN, earOf, FRESH, SAME } from './memos.js';
 import { listeners, movingChannel, type Listener } from './listeners.js';
 import { OnTheWire, sharedOutputs, sharesWires } from './on-the-wire.js';
 import { Plainness } from './plain.js';
@@ -18,17 +19,6 @@ import { slotTiming, type Missed } from './slot-timing.js';
 import type { Condition, SystemAct } from './proof/system.js';
 
 const DEEPEST = 8;
-
-/** Remembers, within one slot, whether a box had the first program that it is told to load already. It is no control of the box. */
-export const earOf = (device: Id<'device'>): string => `ear:${device}`;
-const [FRESH, SAME] = ['fresh', 'same'];
-export const EAR_DOMAIN: readonly string[] = [FRESH, SAME, MAYBE];
-
-/** Boxes of which it can depend on what is loaded whether they miss a message. */
-export const hasEar = (device: Device): boolean => device.midi?.messages === 'lost' && device.memories.some((m) => m.again === 'nothing' && m.gapMs > 0);
-
-/** The coarse and the fine byte of the bank that stands selected at a box. */
-export const bankOf = (device: Id<'device'>): { readonly coarse: string; readonly fine: string } => ({ coarse: `bank-coarse:${device}`, fine: `bank:${device}` });
 
 /** What a load does, with the acts of the program's list place by place. */
 export interface Loading {
@@ -339,15 +329,20 @@ export class Effects {
   /** What loading a number leaves in the controls that the memory stores; what nobody wrote down is not known afterwards. */
   private contents(device: Device, memory: Memory, number: number, { program, of, isOpen }: Omit<Case, 'when'>, when: readonly Guard[], how: How): readonly SystemAct[] {
     const written = program && program.contents !== 'unplanned' ? program.contents : undefined;
-    return memory.stores.flatMap((name) => {
+    const said: SystemAct[] = [];
+    const say = (acts: readonly SystemAct[]): void => { for (const act of acts) said.push(act); };
+    for (const name of memory.stores) {
       const control = ref(device.id, name);
-      if (!this.isVariable(control)) return [];
+      if (!this.isVariable(control)) continue;
       const value = written?.[name];
-      if (value !== undefined) return this.set(device, control, value, when, how);
-      if (isOpen || !askedIn(this.b, device).has(name)) return this.set(device, control, UNKNOWN, when, how);
-      const holds = holdsOf({ device: device.id, memory: memory.id, number, of, control: name });
-      return this.knownValues(control).flatMap((v) => this.set(device, control, v, [...when, { variable: holds, in: [v] }], how));
-    });
+      if (value !== undefined) say(this.set(device, control, value, when, how));
+      else if (isOpen || !askedIn(this.b, device).has(name)) say(this.set(device, control, UNKNOWN, when, how));
+      else {
+        const holds = holdsOf({ device: device.id, memory: memory.id, number, of, control: name });
+        for (const v of this.knownValues(control)) say(this.set(device, control, v, [...when, { variable: holds, in: [v] }], how));
+      }
+    }
+    return said;
   }
 
   /** Every value that a control may have, by name. */
@@ -546,11 +541,11 @@ export class Effects {
   }
 }
 
-const NOTHING: Loading = { first: [], list: [], last: [] };
+/** What events are said with. */
+export interface Said {
+  readonly domains: Domains;
+  readonly shelf: Shelf;
+  readonly effects: Effects;
+}
 
-/** Messages of the same number are the same. */
-const messageNumber = (message: Message): number => {
-  if ('bpm' in message) return -message.bpm;
-  const what = 'pc' in message ? ((message.bank ?? 0) * 128 + message.pc) * 2 : (message.cc * 128 + message.value) * 2 + 1;
-  return what * 16 + message.channel - 1;
-};
+const NOTHING: Loading = { first: [], list: [], last: [] };

@@ -71,6 +71,26 @@ const settledBy = ({ in: allowed }: Guard, act: SystemAct, domain: readonly stri
 /** Notes whether conditions hold now. */
 export const noteWhether = (then: string, when: readonly Guard[]): readonly SystemAct[] => [{ variable: then, set: NO }, ...guardedBy(when, [{ variable: then, set: YES }], () => THEN_DOMAIN)];
 
+/**
+ * What rests on a note rests on the very conditions that were noted, as long as nothing that they read was written since:
+ * a note is one more variable, and ties together all that rests on it.
+ */
+export const withReasons = (acts: readonly SystemAct[]): readonly SystemAct[] => {
+  const reasons = new Map<string, readonly Condition[]>();
+  return acts.map((said, i) => {
+    const act = said.when?.some((c) => reasons.has(c.variable)) ? { ...said, when: said.when.flatMap((c) => (isYes(c) && reasons.get(c.variable)) || [c]) } : said;
+    for (const [then, when] of reasons) if (then === act.variable || when.some((c) => c.variable === act.variable)) reasons.delete(then);
+    if (isSureNote(act, acts[i - 1])) reasons.set(act.variable, act.when!);
+    return act;
+  });
+};
+
+const isYes = ({ in: values }: Condition): boolean => values.length === 1 && values[0] === YES;
+
+/** The second act of a note of conditions of which it is known whether they hold. */
+const isSureNote = (act: SystemAct, before: SystemAct | undefined): boolean =>
+  isThen(act.variable) && 'set' in act && act.set === YES && act.when !== undefined && before?.variable === act.variable && 'set' in before && before.set === NO && !before.when;
+
 const guardedLists = new WeakMap<readonly SystemAct[], WeakMap<readonly Guard[], readonly SystemAct[]>>();
 /** The same, for conditions that are asked again and again and never open: the very same acts each time. */
 export const guardedOnce = (when: readonly Guard[], acts: readonly SystemAct[]): readonly SystemAct[] =>

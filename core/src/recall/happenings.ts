@@ -9,9 +9,9 @@ import { pluggedBoxes, type Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import { askedIn } from './asked.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
-import type { Effects, Evening, Loading } from './effects.js';
+import type { Effects, Evening, Loading, Said } from './effects.js';
 import { isOpen } from './guards.js';
-import { ModelMemory } from './model-memory.js';
+import { heldTags, ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './power-up.js';
 import { shelfKey, type Shelf } from './shelf.js';
@@ -46,13 +46,6 @@ export type Footstep =
   | { readonly does: 'row'; readonly steps: readonly Footstep[] };
 
 export type Happening = readonly [SystemEvent, Footstep];
-
-/** What events are said with. */
-export interface Said {
-  readonly domains: Domains;
-  readonly shelf: Shelf;
-  readonly effects: Effects;
-}
 
 /** Everything that can happen to a rig, as far as the hook-up admits it. */
 export const happenings = (c: Compilation, { domains, shelf, effects }: Said, memory = new ModelMemory()): readonly Happening[] => {
@@ -314,14 +307,7 @@ export const knobEvents = (b: Bearings, domains: Domains): readonly Happening[] 
 
 const isBank = (device: Device, control: string): boolean => device.memories.some((m) => m.bank?.control === control);
 
-const powerEvents = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects, kept: ModelMemory): readonly Happening[] => {
-  const programs = new Map<Id<'device'>, number[]>();
-  for (const program of shelf.values()) {
-    const tags = programs.get(program.device);
-    if (tags) tags.push(kept.tag(program));
-    else programs.set(program.device, [kept.tag(program)]);
-  }
-  return all(b.rig, 'device').flatMap((device) => kept.keep(`power ${device.id} ${programs.get(device.id)?.join() ?? ''}`, () => powerCycle(b, domains, shelf, effects, device).map(({ acts, wakes }, i): Happening => {
+const powerEvents = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects, kept: ModelMemory): readonly Happening[] =>
+  all(b.rig, 'device').flatMap((device) => kept.keep(`power ${device.id}${heldTags(shelf, kept).get(device.id) ?? ''}`, () => powerCycle(b, domains, shelf, effects, device).map(({ acts, wakes }, i): Happening => {
     return [{ id: `power:${device.id}${i ? `:${i}` : ''}`, acts }, { does: 'power', device: device.id, wakes }];
   })));
-};

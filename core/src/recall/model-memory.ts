@@ -1,4 +1,7 @@
+import type { Id } from '../rig/ids.js';
+import { once } from '../rig/kept.js';
 import { DomainMemory } from './domains.js';
+import type { Shelf } from './shelf.js';
 import type { SystemEvent, SystemSound } from './proof/system.js';
 
 /** Everything that some of many things name, worked out anew only as far as they changed. */
@@ -59,3 +62,10 @@ export class ModelMemory {
     return kept;
   }
 }
+
+/** Tags of the programs that stand in each box, as one text: with the ground they say all that a box may hold. */
+export const heldTags = once((shelf: Shelf, memory: ModelMemory): ReadonlyMap<Id<'device'>, string> => {
+  const tags = new Map<Id<'device'>, string>();
+  for (const program of shelf.values()) tags.set(program.device, `${tags.get(program.device) ?? ''} ${memory.tag(program)}`);
+  return tags;
+});

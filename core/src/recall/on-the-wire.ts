@@ -7,8 +7,9 @@ import { cablesOf, partOf } from '../rig/rig.js';
 import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { Effects } from './effects.js';
-import { came, guardedBy, isOpen, isThen, MAYBE, noteWhether, thenOf, type Guard } from './guards.js';
+import { came, guardedBy, isOpen, isThen, MAYBE, noteWhether, thenOf, withReasons, type Guard } from './guards.js';
 import { listenerAt } from './listeners.js';
+import { DEAF_DOMAIN, deafOf, ENDLESS, HEARS, MOST_LOADS } from './memos.js';
 import type { SystemAct } from './proof/system.js';
 
 type Sending = Extract<Act, { send: Message }>;
@@ -36,19 +37,10 @@ interface Loads {
   readonly isUnsure: boolean;
 }
 
-/** By which of its loads a box is deaf right now, or by none. It is no control of the box. */
-export const deafOf = (device: Id<'device'>): string => `deaf:${device}`;
-const HEARS = 'hears';
-const MOST_LOADS = 12;
-export const DEAF_DOMAIN: readonly string[] = [HEARS, ...Array.from({ length: MOST_LOADS }, (_, i) => `${i + 1}`), MAYBE];
-
 /** A thru passes a byte on with a small delay (assumed: two microseconds of opto-coupler). */
 const THRU_US = 2;
 /** What sends more than this after one stomp goes on without end. */
 const MOST_MESSAGES = 600;
-/** Stands in an event after which boxes tell each other what to do without end. It is no control of a box. */
-export const ENDLESS = 'endless';
-
 /** What hangs on what: the cable in each jack, and to which outputs a box passes on what comes in. */
 const wiresOf = once((b: Bearings) => {
   const other = new Map<Ref, Ref>();
@@ -112,7 +104,7 @@ export class OnTheWire {
     }
     const firsts = [...this.used].map((device): SystemAct => ({ variable: deafOf(device as Id<'device'>), set: HEARS }));
     const endless: readonly SystemAct[] = this.sentSoFar > MOST_MESSAGES ? [{ variable: ENDLESS, set: 'yes' }] : [];
-    return withoutUnread([...firsts, ...said, ...endless]);
+    return withoutUnread(withReasons([...firsts, ...said, ...endless]));
   }
 
   private soonest(): Planned | undefined {

@@ -21,9 +21,13 @@ export class Plainness {
     this.talking = new Set([...shelf.values()].filter((p) => p.acts.length > 0).map((p) => shelfKey(p.device, p.memory, 0)));
   }
 
-  /** What a list does itself is done before the first of its messages arrives, wherever it stands: such a list is plain only where it stands first. */
+  /** What a list does itself is done before the first of its messages arrives, wherever it stands: such a list is plain only where that stands first, or is nobody else's affair. */
   isList(device: Device, acts: readonly Act[]): boolean {
-    return keptIn(this.lists, acts, () => acts.every((act, i) => !act.when?.length && this.is(device, act) && (i === 0 || 'send' in act || !('send' in acts[i - 1]!))));
+    return keptIn(this.lists, acts, () => {
+      const firstSent = acts.findIndex((act) => 'send' in act);
+      const isInTurn = (act: Act, i: number): boolean => firstSent < 0 || i < firstSent || 'send' in act || ('control' in act && !movesRelays(device, act.control));
+      return acts.every((act, i) => !act.when?.length && this.is(device, act) && isInTurn(act, i));
+    });
   }
 
   is(device: Device, act: Act): boolean {
@@ -65,7 +69,7 @@ export class Plainness {
   }
 
   private relaysArePlain(device: Device, control: string): boolean {
-    return relaysOf(device).every((r) => !r.closedWhen?.some((f) => 'control' in f && f.control === control) || this.contactIsPlain(device, r.at));
+    return relaysOf(device).every((r) => !follows(r, control) || this.contactIsPlain(device, r.at));
   }
 
   private contactIsPlain(device: Device, at: string): boolean {
@@ -75,3 +79,7 @@ export class Plainness {
     });
   }
 }
+
+type Relay = ReturnType<typeof relaysOf>[number];
+const follows = ({ closedWhen }: Relay, control: string): boolean => closedWhen?.some((f) => 'control' in f && f.control === control) ?? false;
+const movesRelays = (device: Device, control: string): boolean => relaysOf(device).some((r) => follows(r, control));

@@ -5,8 +5,10 @@ import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
-import { bankOf, type Effects } from './effects.js';
-import { askedIn } from './asked.js';
+import type { Effects, Said } from './effects.js';
+import { bankOf } from './memos.js';
+import { askedIn, MOST_WAKINGS } from './asked.js';
+import { heldTags, ModelMemory } from './model-memory.js';
 import { around, holdsOf, programOn, type Shelf } from './shelf.js';
 import { afterEvent, type Condition, type SystemAct, type Together, type Variable } from './proof/system.js';
 
@@ -15,14 +17,14 @@ export const loaderOf = (device: Device, control: string): Memory | undefined =>
   controlIn(device, control)?.powerUp === 'loaded' ? memoriesThatStore(device, control)[0] : undefined;
 
 /** What a program brings into a control, as the domain names it. @param of the program that is loaded around it */
-const bringer = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string, of?: string): ((control: string) => string) => {
+const bringer = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string, of?: string): ((control: string, named?: Ref) => string) => {
   const numbered = (name: string) => (name === UNKNOWN || isOther(name) ? undefined : Number(name));
   const number = numbered(program);
   const known = number === undefined ? undefined : programOn(shelf, device, memory, number, of === undefined ? undefined : numbered(of));
   const contents = known && known.contents !== 'unplanned' ? known.contents : undefined;
-  return (control) => {
+  return (control, named = ref(device.id, control)) => {
     const value = contents?.[control];
-    return value === undefined ? UNKNOWN : domains.named(ref(device.id, control), value);
+    return value === undefined ? UNKNOWN : domains.named(named, value);
   };
 };
 
@@ -48,31 +50,46 @@ const followersOf = once((b: Bearings): readonly Follower[] =>
   })));
 
 /** Variables with their values at power-up; those that come together are rows. What boxes do by themselves when they wake has happened then. */
-export const powerUp = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effects): { readonly variables: readonly Variable[]; readonly together: readonly Together[]; readonly tooMany: readonly string[] } => {
+export const powerUp = (b: Bearings, { domains, shelf, effects }: Said, memory = new ModelMemory()): { readonly variables: readonly Variable[]; readonly together: readonly Together[]; readonly tooMany: readonly string[] } => {
   const initial = new Map<Ref, readonly string[]>();
   const groups: Group[] = [];
   for (const device of all(b.rig, 'device')) {
-    for (const control of device.controls) {
-      const r = ref(device.id, control.id);
-      const domain = domains.of.get(r);
-      if (domain) initial.set(r, foundIn(b, domains, r, control, domain));
-    }
-    const inOrder = [...device.memories].sort((x, y) => (x.inside === undefined ? 0 : 1) - (y.inside === undefined ? 0 : 1));
-    for (const memory of inOrder) wakeWith(b, domains, shelf, device, memory, initial, groups);
+    const own = memory.keep(`wakes ${device.id}${heldTags(shelf, memory).get(device.id) ?? ''}`, () => wakingOf(b, domains, shelf, device));
+    for (const [control, values] of own.initial) initial.set(control, values);
+    groups.push(...own.groups.map(({ variables, rows }) => ({ variables: [...variables], rows })));
   }
   for (const f of followersOf(b)) follow(f, domains, initial, groups);
   const tooMany = wakeActs(b, effects, domains, initial, groups);
-  for (const group of groups) group.variables.forEach((v, i) => initial.set(v, [...new Set(group.rows.map((row) => row[i]!))]));
+  for (const { variables, rows } of groups) columnsOf(rows).forEach((values, i) => initial.set(variables[i]!, values));
   return {
     variables: [...domains.of].map(([id, domain]) => ({ id, domain, initial: initial.get(id)! })),
     together: groups.filter((g) => g.variables.length > 1), tooMany,
   };
 };
 
+/** Variables that come up together in one of these rows. */
 interface Group {
   readonly variables: Ref[];
-  rows: string[][];
+  rows: Rows;
 }
+type Rows = readonly (readonly string[])[];
+
+/** What each place of some rows may be. */
+const columnsOf = once((rows: Rows): readonly (readonly string[])[] => (rows[0] ?? []).map((_, i) => [...new Set(rows.map((row) => row[i]!))]));
+
+/** How one box by itself may stand when the power comes on. */
+const wakingOf = (b: Bearings, domains: Domains, shelf: Shelf, device: Device): { readonly initial: ReadonlyMap<Ref, readonly string[]>; readonly groups: readonly Group[] } => {
+  const initial = new Map<Ref, readonly string[]>();
+  const groups: Group[] = [];
+  for (const control of device.controls) {
+    const r = ref(device.id, control.id);
+    const domain = domains.of.get(r);
+    if (domain) initial.set(r, foundIn(b, domains, r, control, domain));
+  }
+  const inOrder = [...device.memories].sort((x, y) => (x.inside === undefined ? 0 : 1) - (y.inside === undefined ? 0 : 1));
+  for (const memory of inOrder) wakeWith(b, domains, shelf, device, memory, initial, groups);
+  return { initial, groups };
+};
 
 /** How a control may stand when the power comes on: a setting as the hook-up sets it. */
 const foundIn = (b: Bearings, domains: Domains, r: Ref, { powerUp: wakes }: Control, domain: readonly string[]): readonly string[] => {
@@ -91,11 +108,15 @@ const wakeWith = (b: Bearings, domains: Domains, shelf: Shelf, device: Device, m
   const outerLoaded = outer && domains.of.has(ref(device.id, outer.control)) ? ref(device.id, outer.control) : undefined;
   const fixedOuter = outer && !outerLoaded ? String(domains.constant(ref(device.id, outer.control))) : undefined;
   const isFree = domains.of.has(loaded);
-  const rowFor = (p: string, of: string | undefined) => stores.map(bringer(domains, shelf, device, memory, p, of));
+  const refs = stores.map((s) => ref(device.id, s));
+  const rowFor = (p: string, of: string | undefined) => {
+    const brings = bringer(domains, shelf, device, memory, p, of);
+    return stores.map((s, i) => brings(s, refs[i]));
+  };
   const asked = askedIn(b, device);
   /** What nobody wrote down and other things rest on may be anything. */
-  const spelt = (row: string[], first: number): string[][] => stores.reduce<string[][]>((rows, s, i) => rows.flatMap((r) => (r[first + i] === UNKNOWN && asked.has(s)
-    ? domains.of.get(ref(device.id, s))!.filter((v) => v !== UNKNOWN).map((v) => r.with(first + i, v)) : [r])), [row]);
+  const spelt = (row: string[], first: number): string[][] => (!row.includes(UNKNOWN) ? [row] : stores.reduce<string[][]>((rows, s, i) => rows.flatMap((r) => (r[first + i] === UNKNOWN && asked.has(s)
+    ? domains.of.get(ref(device.id, s))!.filter((v) => v !== UNKNOWN).map((v) => r.with(first + i, v)) : [r])), [row]));
   const own = (name: string, of: string | undefined): string[] => (isFree ? [name, ...rowFor(name, of)] : rowFor(name, of));
   const names = isFree ? initial.get(loaded)! : [String(domains.constant(loaded))];
   const variables = [...(isFree ? [loaded] : []), ...stores.map((s) => ref(device.id, s))];
@@ -149,7 +170,7 @@ const follow = (f: Follower, domains: Domains, initial: Map<Ref, readonly string
   if (own) {
     const at = own.variables.indexOf(f.control);
     own.variables.splice(at, 1);
-    own.rows.forEach((row) => row.splice(at, 1));
+    own.rows = own.rows.map((row) => row.toSpliced(at, 1));
   }
   const valuesFor = (leader: string): readonly string[] => {
     if (leader === UNKNOWN) return [UNKNOWN];
@@ -166,9 +187,6 @@ const follow = (f: Follower, domains: Domains, initial: Map<Ref, readonly string
   group.variables.push(f.control);
 };
 
-/** A box that wakes in more ways than this wakes with what it leaves open not known. */
-const MOST_BRANCHES = 64;
-
 /** The ways in which a box may wake: every value of what it leaves open. What nothing asks about need not be told apart from the rest, so those go through their values side by side. */
 const branchesOf = (b: Bearings, domains: Domains, effects: Effects, device: Device): readonly (readonly SystemAct[])[] => {
   const open = device.controls.filter((c) => c.powerUp === 'unknown' && domains.of.has(ref(device.id, c.id)));
@@ -180,9 +198,9 @@ const branchesOf = (b: Bearings, domains: Domains, effects: Effects, device: Dev
   }
   const asked = ways.filter((_, i) => isAsked(open[i]!));
   const aside = ways.filter((_, i) => !isAsked(open[i]!));
-  const all = ways.reduce((n, w) => n * w.length, 1) <= MOST_BRANCHES;
+  const all = ways.reduce((n, w) => n * w.length, 1) <= MOST_WAKINGS;
   const apart = all ? ways : asked;
-  if (apart.reduce((n, w) => n * w.length, 1) > MOST_BRANCHES) return [open.flatMap((c) => effects.set(device, ref(device.id, c.id), UNKNOWN, []))];
+  if (apart.reduce((n, w) => n * w.length, 1) > MOST_WAKINGS) return [open.flatMap((c) => effects.set(device, ref(device.id, c.id), UNKNOWN, []))];
   const told = apart.reduce<SystemAct[][]>((before, way) => before.flatMap((acts) => way.map((one) => [...acts, ...one])), [[]]);
   const beside = all ? [] : aside;
   const count = Math.max(told.length, ...beside.map((w) => w.length));
@@ -198,13 +216,6 @@ const unwrittenOnWaking = (b: Bearings, domains: Domains, device: Device): reado
     const unnamed = (domains.of.get(loaded) ?? [String(domains.constant(loaded))]).filter((v) => v === UNKNOWN || isOther(v));
     return unnamed.length ? [{ control, when: domains.of.has(loaded) ? [{ variable: loaded, in: unnamed }] : [] }] : [];
   });
-
-/** Controls of a box that may wake in too many ways together to be looked at one by one. */
-export const wakesAnyhow = (b: Pick<Bearings, 'rig' | 'control'>, device: Device): readonly Ref[] => {
-  const open = device.controls.filter((c) => (c.powerUp === 'unknown' || c.powerUp === 'loaded') && askedIn(b, device).has(c.id));
-  const sizes = open.map((c) => ('values' in c.domain ? c.domain.values.length : 8));
-  return sizes.reduce((n, x) => n * x, 1) > MOST_BRANCHES ? open.map((c) => ref(device.id, c.id)) : [];
-};
 
 /** One way in which a box may wake. */
 interface Waking {
@@ -251,13 +262,17 @@ const wakingLoads = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effec
     return typeof woken === 'object' ? [domains.named(r, woken.at)] : domains.of.get(r)!;
   };
   const stores = memory.stores.map((s) => ref(device.id, s)).filter((r) => domains.of.has(r) && loaderOf(device, r.slice(device.id.length + 1)) === memory);
+  const ofs = outerLoaded ? names(outerLoaded, outer.control) : [undefined];
+  const programs = names(loaded, memory.control);
+  const found = ofs.map((of) => ({ of, brings: programs.map((p) => bringer(domains, shelf, device, memory, p, of)) }));
   return stores.flatMap((r) => {
     const byValue = new Map<string, Condition[][]>();
-    for (const of of outerLoaded ? names(outerLoaded, outer.control) : [undefined]) {
+    for (const { of, brings } of found) {
       const values = new Map<string, string[]>();
-      for (const p of names(loaded, memory.control)) keptIn(values, bringer(domains, shelf, device, memory, p, of)(r.slice(device.id.length + 1)), () => []).push(p);
-      for (const [value, programs] of values) {
-        keptIn(byValue, value, () => []).push([...(domains.of.has(loaded) ? [{ variable: loaded, in: programs }] : []), ...(outerLoaded && of !== undefined && domains.of.has(outerLoaded) ? [{ variable: outerLoaded, in: [of] }] : [])]);
+      const control = r.slice(device.id.length + 1);
+      programs.forEach((p, i) => keptIn(values, brings[i]!(control, r), () => []).push(p));
+      for (const [value, those] of values) {
+        keptIn(byValue, value, () => []).push([...(domains.of.has(loaded) ? [{ variable: loaded, in: those }] : []), ...(outerLoaded && of !== undefined && domains.of.has(outerLoaded) ? [{ variable: outerLoaded, in: [of] }] : [])]);
       }
     }
     const name = r.slice(device.id.length + 1);

@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn, once } from '../rig/kept.js';
 import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type ControlWant, type Sound, type StageWant, type Want } from '../rig/sound.js';
 import type { Case, Value } from '../rig/value.js';
@@ -50,15 +50,20 @@ export interface OpenCase {
 
 /** What a sound, or what it takes over from, says for cases that may come to pass in this hook-up and that are not the one that is reckoned with. */
 export const openCases = (rig: Rig, sound: Sound, hookup: Id<'hookup'>): readonly OpenCase[] => {
+  const cases = [...wantedIn(sound), ...forebears(rig, sound).flatMap(wantedIn), ...calledIn(sound)];
+  if (cases.length === 0) return [];
   const now = nowIn(rig, hookup);
   const maybe = new Set(instrumentsIn(rig, hookup));
-  const line = [sound, ...forebears(rig, sound)];
-  const cases = [...line.flatMap((s) => s.wants.map((w) => w.in)), ...sound.calls.map((c) => c.in)];
   return cases.flatMap((c): readonly OpenCase[] => {
-    if (!c || fits(c, now) || (c.hookup !== undefined && c.hookup !== hookup) || (c.instrument !== undefined && !maybe.has(c.instrument))) return [];
+    if (fits(c, now) || (c.hookup !== undefined && c.hookup !== hookup) || (c.instrument !== undefined && !maybe.has(c.instrument))) return [];
     return [{ ...(c.song ? { song: c.song } : {}), ...(c.instrument && c.instrument !== now.instrument ? { instrument: c.instrument } : {}) }];
   });
 };
+
+const casesOf = (those: readonly { readonly in?: Case | undefined }[]): readonly Case[] => those.flatMap((one) => (one.in ? [one.in] : []));
+/** The cases for which a sound wants something of its own. */
+const wantedIn = once((sound: Sound): readonly Case[] => casesOf(sound.wants));
+const calledIn = (sound: Sound): readonly Case[] => casesOf(sound.calls);
 
 /** What a sound takes over from, the nearest first. */
 const forebears = (rig: Rig, sound: Sound): readonly Sound[] => {

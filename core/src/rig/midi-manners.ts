@@ -1,5 +1,5 @@
 import type { Actuator, Control, Device } from './device.js';
-import { scaledValue, type Act } from './act.js';
+import { scaledValue, type Act, type Message } from './act.js';
 import { ref, type Ref } from './ids.js';
 import type { Value } from './value.js';
 
@@ -31,4 +31,11 @@ export const valueFrom = (act: Act, byte: number, control: Control | undefined):
   if ('take' in act) return byte;
   if ('scale' in act) return scaledValue(byte, act.scale, stepOf(control));
   return undefined;
+};
+
+/** Messages of the same number are the same. */
+export const messageNumber = (message: Message): number => {
+  if ('bpm' in message) return -message.bpm;
+  const what = 'pc' in message ? ((message.bank ?? 0) * 128 + message.pc) * 2 : (message.cc * 128 + message.value) * 2 + 1;
+  return what * 16 + message.channel - 1;
 };

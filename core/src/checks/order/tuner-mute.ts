@@ -1,5 +1,6 @@
 import { outOf } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { once } from '../../rig/kept.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
 import { controlOf, onTopOf } from '../../signal/state.js';
@@ -25,7 +26,7 @@ export const tunerMute: Check = {
     const first = sounds[0]!;
     const isHeardWith = (control: Ref, value: Value): boolean =>
       trace(wiring, onTopOf(first.state, new Map([[control, value]])), { from: [from] }).reaches.some((r) => r.source.ref === from && r.end.end.is !== 'tuner');
-    if (gatesOf(rig, wiring).some(({ control, values }) => values.some((value) => !isHeardWith(control, value)))) return;
+    if (gatesOf(wiring, rig).some(({ control, values }) => values.some((value) => !isHeardWith(control, value)))) return;
     const tuners = mutes.map((m) => m.device);
     yield {
       severity: 'doubt' as const,
@@ -38,13 +39,13 @@ export const tunerMute: Check = {
 };
 
 /** Whatever can shut a way: mutes, selectors, outputs of switchers, each with all that it can be. */
-const gatesOf = (rig: Rig, wiring: Wiring): readonly { readonly control: Ref; readonly values: readonly Value[] }[] => {
+const gatesOf = once((wiring: Wiring, rig: Rig): readonly { readonly control: Ref; readonly values: readonly Value[] }[] => {
   const controls = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control))));
   return [...controls].filter((c) => wiring.wired.has(splitRef(c).device)).flatMap((control) => {
     const domain = controlOf(rig, control)?.domain;
     return domain && 'values' in domain ? [{ control, values: domain.values }] : [];
   });
-};
+});
 
 /** Right behind the instrument everything passes: the tuner that is there, or a new one. */
 const tunerFirst = (inputs: CheckInputs, instrument: Id<'device'>, tuners: readonly Id<'device'>[]): readonly Remedy[] => {

@@ -5,6 +5,7 @@ import type { HandMove } from '../../recall/compiled.js';
 import { assume } from '../../edits/hookups.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { keptIn } from '../../rig/kept.js';
 import { partOf } from '../../rig/rig.js';
 import type { Case, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
@@ -20,42 +21,43 @@ export const handMove: Check = {
     const { rig, compilation } = inputs;
     const isCalled = [...compilation.sounds.values()].some((c) => c.stored.length > 0);
     const forLackOfAWire = new Set(outOfReach(inputs).map((c) => c.control));
-    const moves = [...compilation.sounds.keys()].flatMap((sound) => handMoves(compilation, sound).filter((m) => !forLackOfAWire.has(m.control)).map((move) => ({ sound, ...move })));
-    const byControl = [...grouped(moves, (m) => m.control).values()];
-    const once = byControl.filter((group) => new Set(group.map((m) => String(m.value))).size === 1);
+    const byControl = new Map<Ref, HandMoveIn[]>();
+    for (const sound of compilation.sounds.keys()) for (const move of handMoves(compilation, sound)) if (!forLackOfAWire.has(move.control)) keptIn(byControl, move.control, () => []).push({ sound, move });
+    const isOnce = (group: readonly HandMoveIn[]): boolean => group.every(({ move }) => String(move.value) === String(group[0]!.move.value));
+    const [once, differing] = [[...byControl.values()].filter(isOnce), [...byControl.values()].filter((group) => !isOnce(group))];
     if (once.length) yield setOnce(inputs, once);
-    for (const group of byControl) {
-      if (once.includes(group)) continue;
-      const { control, by } = group[0]!;
+    for (const group of differing) {
+      const { control, by } = group[0]!.move;
       const { device } = splitRef(control);
-      const values = [...grouped(group, (m) => String(m.value))].map(([value, those]) => `${valueText(rig, control, value)} in ${soundNames(rig, those.map((m) => m.sound))}`);
+      const values = [...grouped(group, (m) => String(m.move.value))].map(([value, those]) => `${valueText(rig, control, value)} in ${soundNames(rig, those.map((m) => m.sound))}`);
       yield {
         /** On a board that nothing calls this is how it is played. */
         severity: isCalled ? 'doubt' as const : 'note' as const,
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
         why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}`,
-        remedies: () => [...callAProgram(inputs, group.map((m) => ({ sound: m.sound, control: m.control, value: String(m.value) }))), ...intoALoop(inputs, device)],
+        remedies: () => [...callAProgram(inputs, group.map(({ sound, move }) => ({ sound, control: move.control, value: String(move.value) }))), ...intoALoop(inputs, device)],
       };
     }
   },
 };
 
-interface HandMoveIn extends HandMove {
+interface HandMoveIn {
   readonly sound: Id<'sound'>;
+  readonly move: HandMove;
 }
 
 /** What every sound that needs it wants alike: it is set once, and stays so unless somebody touches it. */
 const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Case => {
-  const those = once.map((group) => group[0]!);
+  const those = once.map((group) => group[0]!.move);
   const text = ({ control, value }: HandMove) => `${controlText(rig, control)} ${valueText(rig, control, value)}`;
-  const taken = those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
+  const taken = () => those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
   return {
     severity: 'note',
     evidence: [...new Set(those.map((m) => splitRef(m.control).device)), ...new Set(once.flat().map((m) => m.sound))],
     about: those.map((m) => m.control).sort().join(' ').slice(0, 400),
     why: `Set once and left so: ${those.map(text).join(', ')}. Nothing calls ${those.length === 1 ? 'it' : 'them'}, and a foot, a pedal or a kicked plug can still move ${those.length === 1 ? 'it' : 'them'}.`,
-    remedies: () => [{ id: 'assume', label: those.length === 1 ? `Take for granted that nobody touches ${text(those[0]!)}` : `Take for granted that nobody touches these ${those.length}`, note: 'they are listed on the line check', promise: 'clears', by: 'program', edit: { put: [taken], remove: [] } }],
+    remedies: () => [{ id: 'assume', label: those.length === 1 ? `Take for granted that nobody touches ${text(those[0]!)}` : `Take for granted that nobody touches these ${those.length}`, note: 'they are listed on the line check', promise: 'clears', by: 'program', edit: { put: [taken()], remove: [] } }],
   };
 };
 

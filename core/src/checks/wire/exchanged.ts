@@ -1,4 +1,5 @@
 import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { once } from '../../rig/kept.js';
 import type { Wiring, WiredInsert } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
@@ -11,19 +12,15 @@ export const exchanged: Check = {
   source: 'the trace: what leaves by the send of one loop comes back by the return of another, and the other way round',
   *find(inputs: CheckInputs) {
     const { wiring } = inputs.compilation.bearings.anatomy;
-    const loops = wiring.inserts.map((insert) => ({ ...insert, comesBackBy: returnsOf(wiring, insert) }));
-    for (const [i, a] of loops.entries()) {
-      for (const b of loops.slice(i + 1)) {
-        if (a.device !== b.device || !isExchanged(a, b)) continue;
-        const [first, second] = [a.insert.return[0]!.at, b.insert.return[0]!.at];
-        yield {
-          severity: 'broken' as const,
-          evidence: [a.device],
-          about: `${a.insert.id} ${b.insert.id}`,
-          why: `${boxName(inputs.rig, a.device)}: what leaves by ${a.insert.send[0]!.at} comes back by ${second}, and what leaves by ${b.insert.send[0]!.at} by ${first}. The two returns are exchanged: each loop sounds only together with the other.`,
-          remedies: () => exchangeBack(inputs, ref(a.device, first), ref(a.device, second)),
-        };
-      }
+    for (const [a, b] of exchangedIn(wiring)) {
+      const [first, second] = [a.insert.return[0]!.at, b.insert.return[0]!.at];
+      yield {
+        severity: 'broken' as const,
+        evidence: [a.device],
+        about: `${a.insert.id} ${b.insert.id}`,
+        why: `${boxName(inputs.rig, a.device)}: what leaves by ${a.insert.send[0]!.at} comes back by ${second}, and what leaves by ${b.insert.send[0]!.at} by ${first}. The two returns are exchanged: each loop sounds only together with the other.`,
+        remedies: () => exchangeBack(inputs, ref(a.device, first), ref(a.device, second)),
+      };
     }
   },
 };
@@ -31,6 +28,12 @@ export const exchanged: Check = {
 interface Returning extends WiredInsert {
   readonly comesBackBy: ReadonlySet<string>;
 }
+
+/** Pairs of loops of one box whose returns are plugged the wrong way round. */
+const exchangedIn = once((wiring: Wiring): readonly (readonly [Returning, Returning])[] => {
+  const loops = wiring.inserts.map((insert) => ({ ...insert, comesBackBy: returnsOf(wiring, insert) }));
+  return loops.flatMap((a, i) => loops.slice(i + 1).filter((b) => a.device === b.device && isExchanged(a, b)).map((b) => [a, b] as const));
+});
 
 const isExchanged = (a: Returning, b: Returning): boolean => {
   const comesBack = (by: Returning, at: Returning): boolean => at.insert.return.some((t) => by.comesBackBy.has(t.at));

@@ -3,6 +3,7 @@ import { pointText } from '../../recall/part-words.js';
 import type { Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
 import type { Id, Ref } from '../../rig/ids.js';
+import { once } from '../../rig/kept.js';
 import { partOf } from '../../rig/rig.js';
 import { passable } from '../../signal/passable.js';
 import type { Wiring } from '../../signal/wiring.js';
@@ -61,7 +62,7 @@ interface UnfedWay {
 }
 
 /** Jacks of places where people listen that have a plug and that no source can come to. */
-const unfedWays = (wiring: Wiring): readonly UnfedWay[] => {
+const unfedWays = once((wiring: Wiring): readonly UnfedWay[] => {
   const { points, into, from, edges, ends, plugged } = wiring;
   const { from: fed, to: leads } = passable(wiring);
   const heard = new Set(ends.filter((e) => e.end.is !== 'tuner').map((e) => e.device));
@@ -72,7 +73,7 @@ const unfedWays = (wiring: Wiring): readonly UnfedWay[] => {
     const begins = [...seen].filter((q) => into[q]!.length === 0 && !points[q]!.inside && !plugged.has(points[q]!.id as Ref));
     return begins.length ? [{ at, begins }] : [];
   });
-};
+});
 
 interface DeadEnd {
   readonly device: Id<'device'>;
@@ -82,7 +83,7 @@ interface DeadEnd {
 }
 
 /** Boxes that a box which is heard feeds, and that lead nowhere. Loads that swallow what a power stage gives, and boxes on half a loop, are none. */
-const deadEnds = (wiring: Wiring): readonly DeadEnd[] => {
+const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
   const { points, edges, out, ends, inserts } = wiring;
   const { from: fed } = passable(wiring);
   const { to: leads } = passable(wiring, undefined, ends.map((e) => e.ref));
@@ -97,7 +98,7 @@ const deadEnds = (wiring: Wiring): readonly DeadEnd[] => {
     for (const p of ahead) for (const e of out[p]!) ahead.add(wiring.to[e]!);
     return [{ device, from, outs: [...ahead].filter((p) => out[p]!.length === 0 && p !== to && !points[p]!.inside) }];
   });
-};
+});
 
 /** A cable between an open jack and the one that suits it best. */
 const joined = (inputs: CheckInputs, open: Ref): readonly Remedy[] => {

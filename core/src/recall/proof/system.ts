@@ -63,6 +63,18 @@ export const afterAct = (act: SystemAct, old: string): string => {
   return act.step[(place + 1) % act.step.length] ?? old;
 };
 
+/** Variables that an event writes or reads. */
+export const usedBy = (event: SystemEvent, note: (variable: string) => void): void => {
+  const reads = (when: readonly Condition[] | undefined): void => {
+    if (when) for (const c of when) note(c.variable);
+  };
+  reads(event.when);
+  for (const act of event.acts) {
+    note(act.variable);
+    reads(act.when);
+  }
+};
+
 export type SystemState = Readonly<Record<string, string>>;
 
 const allHold = (when: readonly Condition[] | undefined, state: SystemState): boolean => (when ?? []).every((c) => c.in.includes(state[c.variable]!));

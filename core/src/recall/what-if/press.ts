@@ -7,7 +7,8 @@ import { valuesOf, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
 import { guardedBy } from '../guards.js';
 import { moveEvents, type Footstep } from '../happenings.js';
-import { thenVariables, type Modelled } from '../model.js';
+import { memosIn } from '../memos.js';
+import type { Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
 import { apart, Cutter, Reach, type Extra } from './reach.js';
 import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../proof/system.js';
@@ -29,7 +30,7 @@ const withMoves = (c: Compilation, m: Modelled): { readonly system: RecallSystem
   if (more.length === 0) return { system: m.ground, steps };
   const events = more.map(([event]) => event);
   const known = new Set(m.ground.variables.map((v) => v.id));
-  return { system: { ...m.ground, variables: [...m.ground.variables, ...thenVariables(events).filter((v) => !known.has(v.id))], events: [...m.ground.events, ...events] }, steps };
+  return { system: { ...m.ground, variables: [...m.ground.variables, ...memosIn(c.bearings, m.said.domains, events).filter((v) => !known.has(v.id))], events: [...m.ground.events, ...events] }, steps };
 };
 
 const pedalsOf = (system: RecallSystem, steps: ReadonlyMap<string, Footstep>): readonly Pedal[] => {
