@@ -20,7 +20,9 @@ const factText = (fact: Fact): string => {
   if ('jack' in fact) return `${point(fact.jack)} ${fact.plugged ? 'plugged' : 'unplugged'}`;
   return 'in' in fact ? `${word(fact.control)}=${fact.in.map((v) => (typeof v === 'number' ? `#${v}` : word(v))).join('/')}` : `${word(fact.control)}=${fact.from}..${fact.to}`;
 };
-const whenText = (when: When | undefined): string => (when ? ` [${when.map(factText).join(', ')}]` : '');
+const whenText = (when: When | undefined): string => (when ? ` [${whenWords(when)}]` : '');
+/** Conditions as words, without brackets. @example whenWords([{ control: 'on', in: ['on'] }]) // 'on=on' */
+export const whenWords = (when: When): string => when.map(factText).join(', ');
 const tapText = (tap: Tap): string => `${point(tap.at)}${tap.leg ? `@${tap.leg}` : ''}${whenText(tap.when)}`;
 const tapsText = (taps: readonly Tap[]): string => taps.map(tapText).join(' + ');
 const stageWord = (stage: Stage): string => stage.replaceAll(' ', '-');
@@ -99,6 +101,17 @@ const readFact = (text: string, at: number): Fact => {
   if (range) return { control, from: Number(range[1]), to: Number(range[2]) };
   const values = is[2]!.match(/"(?:[^"\\]|\\.)*"|[^/]+/g) ?? [];
   return { control, in: values.map((v) => (/^#-?[\d.]+$/.test(v) ? Number(v.slice(1)) : unword(v.trim(), at))) };
+};
+
+/** The conditions that words say; undefined where they say none. */
+export const readWhen = (text: string): When | undefined => {
+  try {
+    const when = parts(text).map((p) => readFact(p, 0));
+    return when.length ? when : undefined;
+  } catch (e) {
+    if (e instanceof Unread) return undefined;
+    throw e;
+  }
 };
 
 /** Reads one chain from its tokens; `old` is what it was. */

@@ -12,7 +12,12 @@ export const connect = (rig: Rig, hookup: Id<'hookup'>, id: Id<'cable'>, from: R
 
 export const unplug = (...ids: readonly Id<'cable'>[]): Edit => ({ put: [], remove: ids });
 
-export const changeCable = (cable: Cable, change: Partial<Pick<Cable, 'label' | 'm' | 'have' | 'plugs'>>): Edit => ({ put: [{ ...cable, ...change }], remove: [] });
+type CableFacts = Pick<Cable, 'label' | 'colour' | 'm' | 'have' | 'plugs'>;
+/** What is undefined is taken away. */
+export const changeCable = (cable: Cable, change: { readonly [K in keyof CableFacts]?: CableFacts[K] | undefined }): Edit => {
+  const changed = Object.fromEntries(Object.entries({ ...cable, ...change }).filter(([, v]) => v !== undefined));
+  return { put: [changed as unknown as Cable], remove: [] };
+};
 
 export const givesOut = (jack: Jack): boolean => jack.poles.tip === 'out';
 export const takesIn = (jack: Jack): boolean => jack.poles.tip === 'in';

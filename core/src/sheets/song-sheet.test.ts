@@ -44,6 +44,16 @@ test.each([
 ])('%s: %s is refused, and all is as before', (column, text, wrong) => {
   expect(typeSongs(rig, songs, [{ row: 0, column: at('tuning'), text: 'drop D' }, { row: 1, column: at(column), text }])).toMatchObject({ ok: false, error: [{ wrong: expect.stringContaining(wrong), where: expect.stringContaining(songs[1]!.title) }] });
 });
+test('an instrument is typed by its name or code, and shown by its name', () => {
+  const [guitar] = all(rig, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
+  for (const word of [guitar!.name, guitar!.code.toLowerCase()]) {
+    const later = typed(rig, 'instrument', word);
+    expect(partOf(later, songs[0]!.id)!.instrument).toBe(guitar!.id);
+    expect(songCell(later, partOf(later, songs[0]!.id)!, SONG_COLUMNS[at('instrument')]!, '').text).toBe(guitar!.name);
+  }
+  expect(partOf(typed(typed(rig, 'instrument', guitar!.name), 'instrument', ''), songs[0]!.id)!.instrument).toBeUndefined();
+  expect(typeSongs(rig, songs, [{ row: 0, column: at('instrument'), text: 'triangle' }])).toMatchObject({ ok: false, error: [{ wrong: '"triangle" is no instrument of this rig.' }] });
+});
 test('a tempo that is typed is the tempo of times in beats; taken back, there is none', () => {
   const sound = songs.flatMap((s) => s.cues).map((c) => ('sound' in c.call ? c.call.sound : undefined)).find((id, _, ids) => ids.filter((x) => x === id).length === 1)!;
   const row = songs.findIndex((s) => s.cues.some((c) => 'sound' in c.call && c.call.sound === sound));

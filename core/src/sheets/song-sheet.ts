@@ -7,7 +7,7 @@ import type { Cell, Typed } from './sound-sheet.js';
 
 /** A column of the sheet of songs. `by hand` follows from the rig and is not typed. */
 export interface SongColumn {
-  readonly id: 'bpm' | 'tuning' | 'cues' | 'by hand';
+  readonly id: 'bpm' | 'tuning' | 'instrument' | 'cues' | 'by hand';
   /** No box: each stands by itself. */
   readonly device: string;
   readonly is: string;
@@ -19,6 +19,7 @@ export interface SongColumn {
 export const SONG_COLUMNS: readonly SongColumn[] = [
   { id: 'bpm', device: 'bpm', is: 'number', title: 'bpm', says: 'Tempo in beats a minute' },
   { id: 'tuning', device: 'tuning', is: 'text', title: 'tuning', says: 'Tuning' },
+  { id: 'instrument', device: 'instrument', is: 'text', title: 'with', says: 'The instrument in hand; not used yet' },
   { id: 'by hand', device: 'by hand', is: 'told', title: 'by hand', says: 'What has to be moved by hand or foot' },
   { id: 'cues', device: 'cues', is: 'text', title: 'cues', says: 'Cues in order, each with its sound', most: 760 },
 ];
@@ -31,8 +32,11 @@ const cueText = (rig: Rig, { name, call }: Cue): string => {
 
 /** A song's cell. @param byHand what has to be moved by hand in it */
 export const songCell = (rig: Rig, song: Song, column: SongColumn, byHand: string): Cell => {
-  const text = column.id === 'bpm' ? String(song.bpm ?? '') : column.id === 'tuning' ? song.tuning ?? '' : column.id === 'by hand' ? byHand : song.cues.map((c) => cueText(rig, c)).join('; ');
-  return { text, own: true };
+  const said: Readonly<Record<SongColumn['id'], () => string>> = {
+    bpm: () => String(song.bpm ?? ''), tuning: () => song.tuning ?? '', 'by hand': () => byHand, cues: () => song.cues.map((c) => cueText(rig, c)).join('; '),
+    instrument: () => (song.instrument ? partOf(rig, song.instrument)?.name ?? '' : ''),
+  };
+  return { text: said[column.id](), own: true };
 };
 
 const [SLOWEST, FASTEST] = [20, 400];
@@ -44,6 +48,13 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
   if (column.id === 'tuning') {
     const { tuning: _, ...rest } = song;
     return ok(typed ? { ...rest, tuning: typed } : rest);
+  }
+  if (column.id === 'instrument') {
+    const { instrument: _, ...rest } = song;
+    if (typed === '') return ok(rest);
+    const instruments = all(rig, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
+    const found = instruments.find((d) => [d.name, d.code].some((word) => word.toLowerCase() === typed.toLowerCase()));
+    return found ? ok({ ...rest, instrument: found.id }) : refused(`"${typed}" is no instrument of this rig.`, instruments.length ? `Type ${instruments.map((d) => d.name).join(' or ')}.` : 'Put an instrument into the kit first.');
   }
   if (column.id === 'bpm') {
     const { bpm: _, ...rest } = song;

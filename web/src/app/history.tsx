@@ -6,6 +6,7 @@ import { leavingTicks } from '@yunta/core/edits/ticks';
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
+import { AboutRig } from './about.js';
 import { useRig } from './rig-context.js';
 
 /** Every change of the rig, the newest first; any revision can be brought back, as a change of its own. */
@@ -37,6 +38,7 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
       <p className="soft">Going back is a change of its own: nothing in between is lost. What was ticked off as typed in stays ticked, because the boxes still hold it.</p>
       {isError && <p className="broken">The server does not answer; the history is with it. Your own changes are kept here.</p>}
       <p role="status" className={back.isError || back.data?.length ? 'broken' : 'soft'} style={{ minHeight: '1.5em', margin: '0 0 8px' }}>{said}</p>
+      <AboutRig />
       <Notes />
       <table className="plain">
         <thead><tr><th>revision</th><th>when</th><th>what</th><th><span className="visually-hidden">bring back</span></th></tr></thead>

@@ -9,6 +9,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { Inside } from '../../picture/inside.js';
 import { Controls } from './box-controls.js';
+import { BoxFigures } from './box-figures.js';
 import { Ends } from './box-ends.js';
 import { Jacks } from './box-jacks.js';
 import { ZONE_NAMES } from './zone-names.js';
@@ -26,7 +27,7 @@ export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; 
   }, []);
   const [draft, setDraft] = useState(device);
   const [lines, setLines] = useState(() => insideText(device.chains));
-  const inside = useMemo(() => readInside(lines, device.chains), [lines, device.chains]);
+  const inside = useMemo(() => readInside(lines, draft.chains), [lines, draft.chains]);
   const wish = useMemo((): Device => (inside.ok ? { ...draft, chains: inside.value } : draft), [draft, inside]);
   const refused = useMemo((): readonly Refusal[] => {
     if (!inside.ok) return inside.error;
@@ -71,6 +72,7 @@ export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; 
       <Controls device={draft} change={setDraft} />
       <Ends device={wish} save={(ends) => change({ ends })} />
       <Plate device={draft} change={change} />
+      <BoxFigures device={wish} save={setDraft} />
     </div>
   );
 };
@@ -92,6 +94,7 @@ const Plate = ({ device, change }: { device: Device; change: (part: Partial<Devi
         <NumberInput size="xs" label="Weight, kg" hideControls min={0} max={200} decimalScale={2} value={figures.kg ?? ''} onChange={(v) => typeof v === 'number' && change({ figures: { ...figures, kg: v } })} />
         <NativeSelect size="xs" label="These figures are" data={ORIGINS} value={figures.origin ?? 'assumed'} onChange={(e) => change({ figures: { ...figures, origin: e.currentTarget.value as 'assumed' } })} />
       </div>
+      <p className="soft" style={{ margin: '6px 0 0' }}>Sizes and weight are not used yet.</p>
     </section>
   );
 };

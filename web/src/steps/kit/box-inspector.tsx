@@ -32,11 +32,12 @@ export const wakesText = (device: Device): string => {
 
 const byText = ({ by, acts }: Actuator): string => {
   const what = acts.some((a) => 'toggle' in a || 'step' in a) ? ' turns it over' : ' sets it';
-  if ('midi' in by) return by.midi === 'cc' ? `controller ${by.number}${what}` : by.midi === 'pc' ? 'program change' : by.midi;
+  if ('midi' in by) return by.midi === 'cc' ? `controller ${by.number}${what}` : by.midi === 'pc' ? 'program change' : by.midi === 'note' ? `note ${by.number} (not used yet)` : by.midi;
   if ('foot' in by) return `foot${what}`;
   if ('hand' in by) return `hand${what}`;
   if ('contact' in by) return 'level' in by ? 'contact sets it' : 'pulse turns it over';
-  return 'it wakes up';
+  if ('expression' in by) return 'a pedal moves it';
+  return 'position' in by ? `${by.position} (not used yet)` : 'it wakes up';
 };
 
 /** What can set a control: its own actuators, and programs that hold it. */

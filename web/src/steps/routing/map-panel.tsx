@@ -12,6 +12,7 @@ import { roomOf } from '../../app/rooms.js';
 import { SeverityMark } from '../../app/severity.js';
 import type { MapFocus } from '../../picture/map.js';
 import { StandingSample } from '../../picture/map-drawing.js';
+import { CableTags } from './cable-tags.js';
 import { boxName, jackText } from './jack-text.js';
 import { MoveBox } from './move-box.js';
 
@@ -143,7 +144,8 @@ const CablePanel = ({ cable: id, pull, pickBox, letGo }: { cable: Id<'cable'> } 
   return (
     <aside className="card map-panel" aria-label="Cable">
       <h2><span className="mono">{jackText(rig, from)} → {jackText(rig, to)}</span></h2>
-      <p style={{ margin: '0 0 8px' }}><button type="button" className="link" onClick={() => pickBox(splitRef(from).device)}>{boxName(rig, from)}</button> to <button type="button" className="link" onClick={() => pickBox(splitRef(to).device)}>{boxName(rig, to)}</button>{cable.m ? `, ${cable.m} m` : ''}{cable.label ? `, “${cable.label}”` : ''}</p>
+      <p style={{ margin: '0 0 8px' }}><button type="button" className="link" onClick={() => pickBox(splitRef(from).device)}>{boxName(rig, from)}</button> to <button type="button" className="link" onClick={() => pickBox(splitRef(to).device)}>{boxName(rig, to)}</button></p>
+      <CableTags key={id} cable={cable} called={`${jackText(rig, from)} → ${jackText(rig, to)}`} />
       {findings.map((f) => <p key={f.fingerprint}><SeverityMark severity={f.severity} /> {f.why}</p>)}
       <div style={{ display: 'flex', gap: 8 }}>
         <Button size="xs" onClick={() => pull(id)}>Pull it</Button>

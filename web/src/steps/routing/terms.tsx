@@ -12,7 +12,8 @@ const ASKED: readonly { readonly value: Heard['as']; readonly label: string }[] 
 export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
   const terms = useAsked(['terms', hookup.id], (worker) => worker.terms());
   const { edit } = useRig();
-  if (!terms || (terms.listening.length === 0 && terms.settings.length === 0)) return null;
+  const placed = Object.keys(hookup.place ?? {}).length;
+  if (!terms || (terms.listening.length === 0 && terms.settings.length === 0 && placed === 0)) return null;
   return (
     <div className="card">
       <h2>What holds in {hookup.name}</h2>
@@ -28,6 +29,7 @@ export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
           </table>
         </>
       )}
+      {placed > 0 && <p className="soft">Where {placed === 1 ? 'one box stands' : `${placed} boxes stand`} is written down and not used yet.</p>}
       {terms.settings.length > 0 && (
         <>
           <h2 style={{ marginTop: 16 }}>Set once, before the first song</h2>
