@@ -1,7 +1,7 @@
 import { prove, type Verdict } from '@yunta/core/recall/proof/prove';
 import type { SoundVerdict } from '@yunta/core/recall/sound-verdict';
 import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
-import { controlText, valueText } from '@yunta/core/recall/words';
+import { grantedText } from '@yunta/core/recall/words';
 import { viewOf } from '@yunta/core/derive/view';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import { UserError, type Words } from './arguments.js';
@@ -60,7 +60,7 @@ const proveRig = (words: Words): number => {
         print(`          wanted ${wrong.wanted}`);
       }
     }
-    if (d.modelled.granted.length) print(`Taken for granted: ${d.modelled.granted.map((g) => `${controlText(d.rig, g.control)} ${valueText(d.rig, g.control, g.value)}`).join(', ')}.`);
+    if (d.modelled.granted.length) print(`Taken for granted: ${d.modelled.granted.map((g) => grantedText(d.rig, g)).join('; ')}.`);
   }
   const enough = tally.proved + (words.options['allow-hands'] ? tally['left to hands'] : 0);
   return enough === tally.sounds ? 0 : 1;

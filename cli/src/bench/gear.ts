@@ -1,6 +1,7 @@
 import { fieldsOf, partsOf, usedFields } from '@yunta/core/testing/coverage';
 import { coneSystem } from '@yunta/core/recall/proof/reduce';
 import { prove } from '@yunta/core/recall/proof/prove';
+import type { RecallSystem } from '@yunta/core/recall/proof/system';
 import { Random } from '@yunta/core/testing/random';
 import { randomGear } from '@yunta/core/testing/random-gear';
 import { askSpin } from '@yunta/core/testing/spin';
@@ -9,9 +10,16 @@ import { print } from '../say.js';
 
 /** States of a cone: these rigs are small, and those that are not are left undecided. */
 const BUDGET = 3_000;
-/** SPIN takes no step as long as a large system has; those are not asked. */
+/** SPIN takes no step as long as a large system has, and holds every state apart; larger systems are not asked. */
 const MOST_EVENTS = 60;
 const MOST_VARIABLES = 60;
+const MOST_STATES = 400_000;
+const fitsSpin = ({ events, variables }: RecallSystem): boolean =>
+  events.length <= MOST_EVENTS && variables.length <= MOST_VARIABLES && variables.reduce((product, v) => product * v.domain.length, 1) <= MOST_STATES;
+
+/** Up to two of a rig: of a sound's wants the one that rests on most, as far as SPIN can take it. */
+const conesFor = (system: RecallSystem): readonly RecallSystem[] =>
+  system.sounds.flatMap((sound) => sound.wants.slice(0, 6).map((want) => coneSystem(system, sound.id, want.variable)).filter(fitsSpin).sort((x, y) => y.variables.length - x.variables.length).slice(0, 1)).slice(0, 2);
 
 interface Amounts {
   readonly stomps: number;
@@ -41,10 +49,8 @@ export const measureGear = ({ stomps, perRig, systems }: Amounts): number => {
         known.set(field, all);
       }
     }
-    for (const sound of counts.asked < systems ? proved.modelled.system.sounds.slice(0, 2) : []) {
-      const want = sound.wants.at(-1);
-      const system = want && coneSystem(proved.modelled.system, sound.id, want.variable);
-      if (!system || system.events.length > MOST_EVENTS || system.variables.length > MOST_VARIABLES || counts.asked >= systems) continue;
+    for (const system of counts.asked < systems ? conesFor(proved.modelled.system) : []) {
+      if (counts.asked >= systems) break;
       const [ours, theirs] = [prove(system), askSpin(system)];
       counts.asked += 1;
       for (const [id, verdict] of theirs) if (ours.get(id)!.is !== verdict.verdict) counts.differing += 1;

@@ -6,6 +6,7 @@ import { loadGap } from './midi/load-gap.js';
 import { numberShift } from './midi/number-shift.js';
 import { range } from './midi/range.js';
 import { trsType } from './midi/trs-type.js';
+import { twice } from './midi/twice.js';
 import { unreached } from './midi/unreached.js';
 import { compressorLiftsNoise } from './order/compressor-lifts-noise.js';
 import { conflict } from './order/conflict.js';
@@ -53,7 +54,7 @@ import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
-  capacity, chainLong, crosstalk, loadGap, numberShift, range, trsType, unreached,
+  capacity, chainLong, crosstalk, loadGap, numberShift, range, trsType, twice, unreached,
   compressorLiftsNoise, conflict, delayIntoGain, dirtInLoop, fuzzAfterBuffer, gateBeforeNoise, gateCutsTails, noAmpStage, noCabSim, tunerMute, twoCabSims, volumePlace, wahSide,
   gap, handMove, moveLeftOn, slotClash, tails, toggle, uncalled, undecided, unpinned,
   direction, exchanged, expression, fourCable, legSwapped, lineIntoSpeaker, loadMismatch, longUnbalanced, lostOutput, noLoad, passiveJoin, passiveSplit, phantom, plug, ring, silent, spareReturn, speakerIntoLine, stereoLost, unmetStage, unused,

@@ -5,7 +5,7 @@ import { waysToStand } from '../recall/proof/summary.js';
 import { tally, type Tally, type VerdictKind } from '../recall/sound-verdict.js';
 import { limbsOf, muteText, type Limbs } from '../recall/verdict-words.js';
 import { roundly } from '../units/amounts.js';
-import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
+import { controlText, grantedText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Act } from '../rig/act.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, soundsInOrder } from '../rig/rig.js';
@@ -15,6 +15,7 @@ import { picture, type Item } from '../signal/picture.js';
 import { cablesInOrder, type ListedCable } from '../signal/order.js';
 import { trace, type Trace } from '../signal/trace.js';
 import type { Derived } from './deriver.js';
+import { reckoned, type Reckoned } from './reckoned.js';
 
 /** How a sound stands, in words: what every screen shows of it. Plain data. */
 export interface SoundView {
@@ -50,6 +51,7 @@ export interface View {
   readonly findings: readonly Finding[];
   readonly faults: readonly CheckFault[];
   readonly granted: readonly { readonly text: string; readonly why: string; readonly control: Ref }[];
+  readonly reckoned: Reckoned;
   readonly columns: readonly Column[];
   readonly cables: readonly ListedCable[];
   /** Numbers for the headline: controls that the proof reckons with, and things that can happen to them. */
@@ -65,7 +67,8 @@ export const viewOf = (d: Derived): View => ({
   sounds: soundsInOrder(d.rig).map((s) => soundView(d, s.id)),
   findings: d.judgement.findings,
   faults: d.judgement.faults,
-  granted: d.modelled.granted.map((g) => ({ control: g.control, text: `${controlText(d.rig, g.control)} ${valueText(d.rig, g.control, g.value)}`, why: g.why })),
+  granted: d.modelled.granted.map((g) => ({ control: g.control, text: grantedText(d.rig, g), why: g.why })),
+  reckoned: reckoned(d),
   columns: sheetColumns(d.rig, d.anatomy),
   cables: cablesInOrder(d.rig, d.anatomy),
   controls: d.modelled.system.variables.length,

@@ -1,15 +1,17 @@
 import { after, notGranted } from '../../testing/after.js';
+import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { removeDevice } from '../edits/devices.js';
 import { setWant } from '../edits/sounds.js';
 import type { Device } from '../rig/device.js';
 import type { Ref } from '../rig/ids.js';
-import { partOf, type Rig } from '../rig/rig.js';
+import { partOf, type Part, type Rig } from '../rig/rig.js';
 import { bearings } from './bearings.js';
 import { compile, handMoves } from './compile.js';
 import { model } from './model.js';
 import { prove } from './proof/prove.js';
 import { wrongInSystem } from './proof/system.js';
+import { grantedText } from './words.js';
 
 const compiled = (rig: Rig) => compile(bearings(rig, partOf(rig, BALLROOM_ID)!));
 const verdicts = (rig: Rig) => prove(model(compiled(rig)).system);
@@ -45,6 +47,14 @@ describe('what a sound says becomes what the controller stores', () => {
 });
 
 describe('hands and feet', () => {
+  test('settings and what is in the hands are listed as they rest, with how they wake where that differs', () => {
+    const wakes = (part: Part): Part => (part.kind === 'device' && part.id === 'device:t' ? { ...part, controls: part.controls.map((c) => (c.id === 'mute' ? { ...c, powerUp: { at: 'on' } } : c)) } : part);
+    const made = smallRig({ boxes: { g: 'single-coil', t: 'tuner', p: 'powered-speaker' }, leads: ['g.out>t.in', 't.out>p.in'], sounds: { Dry: [] } });
+    const granted = (rig: Rig) => model(compile(bearings(rig, partOf(rig, SMALL)!))).granted.map((g) => [grantedText(rig, g), g.why]);
+    expect(granted(made)).toEqual([['T mute off', 'in the player’s hands, as it rests']]);
+    const set = smallRig({ boxes: { g: 'single-coil', t: 'tuner', p: 'powered-speaker' }, leads: ['g.out>t.in', 't.out>p.in'], sounds: { Dry: [] }, settings: { 't.mute': 'off' }, with: wakes });
+    expect(granted(set)).toEqual([['T mute off, wakes on', 'set for this hook-up']]);
+  });
   test('what is set before the show is taken for granted, and the proof says so', () => {
     const granted = model(compiled(rig)).granted.map((g) => `${g.control} ${g.value}`);
     expect(granted).toEqual(expect.arrayContaining(['device:vol.amount 100', 'device:cmp.on on', 'device:tun.mute off', 'device:sel.select a']));

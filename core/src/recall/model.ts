@@ -1,7 +1,5 @@
-import type { Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all } from '../rig/rig.js';
-import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import type { Compiled, Wanted } from './compiled.js';
@@ -9,17 +7,11 @@ import { domainsOf, UNKNOWN, type Domains } from './domains.js';
 import { Effects, type Said } from './effects.js';
 import { ENDLESS, memos } from './memos.js';
 import { placeOnShelf, type Shelf } from './shelf.js';
+import { grantedIn, type Granted } from './granted.js';
 import { happenings, type Footstep } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
 import { usedBy, type RecallSystem, type SystemSound, type SystemWant } from './proof/system.js';
-
-/** What the proof takes for granted, in the order in which a line check would go through it. */
-export interface Granted {
-  readonly control: Ref;
-  readonly value: Value;
-  readonly why: string;
-}
 
 export interface Modelled {
   readonly system: RecallSystem;
@@ -53,7 +45,7 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const ground: RecallSystem = { variables: [...variables, ...memos(b, domains, used)], together, events, sounds };
   return {
     system: relevant(ground, used, memory), ground,
-    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c), programs: [...shelf.values()], said, tooMany, isEndless: used.has(ENDLESS),
+    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c, domains), programs: [...shelf.values()], said, tooMany, isEndless: used.has(ENDLESS),
     anyhow: new Set(happens.flatMap(([event, step]) => (step.does === 'power' && Object.values(step.wakes).includes(UNKNOWN) ? [event.id] : []))),
   };
 };
@@ -97,8 +89,3 @@ const relevant = (system: RecallSystem, used: ReadonlySet<string>, memory: Model
   for (const group of system.together ?? []) if (group.variables.some((v) => said.has(v))) group.variables.forEach((v) => said.add(v));
   return { ...system, variables: system.variables.filter((v) => said.has(v.id)), together: (system.together ?? []).filter((g) => said.has(g.variables[0]!)) };
 };
-
-const grantedIn = (c: Compilation): readonly Granted[] => [
-  ...c.bearings.hookup.assumes.map(({ control, value, why }) => ({ control, value, why })),
-  ...[...c.leftAlone].map(([control, value]) => ({ control, value, why: 'set once by hand and left alone: nothing else reaches it, and all sounds want it so' })),
-];

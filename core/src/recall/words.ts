@@ -4,6 +4,7 @@ import { all, partOf, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { controlOf } from '../signal/state.js';
 import { UNKNOWN } from './domains.js';
+import type { Granted } from './granted.js';
 import type { Footstep } from './happenings.js';
 import type { Modelled } from './model.js';
 import type { Footsteps } from './proof/prove.js';
@@ -24,6 +25,10 @@ export const controlText = (rig: Rig, control: Ref): string => {
   const { device, name } = splitRef(control);
   return `${partOf(rig, device)?.code ?? device} ${controlOf(rig, control)?.name ?? name}`;
 };
+
+/** What is taken for granted of a control, and how it comes up if its box wakes otherwise. @example 'TUN mute off, wakes on' */
+export const grantedText = (rig: Rig, { control, value, wakes }: Granted): string =>
+  `${controlText(rig, control)} ${valueText(rig, control, value)}${wakes === undefined ? '' : `, wakes ${wakes === 'not known' ? 'nobody knows how' : valueText(rig, control, wakes)}`}`;
 
 /** A value as the box shows it: programs by their display number, amounts with their unit. */
 export const valueText = (rig: Rig, control: Ref, value: string | number): string => {

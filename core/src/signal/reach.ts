@@ -13,7 +13,7 @@ export interface Arrival {
 
 /** Control wiring of a hook-up: who hears whom over MIDI, and which contact switches which box. One walk serves both, as it serves audio. */
 export interface ControlWiring {
-  /** From a MIDI output jack (`device.jack`) to every jack that hears it, nearest first. */
+  /** From a MIDI output jack (`device.jack`) to every jack that hears it, nearest first: once for each way by which it comes there. */
   readonly midi: ReadonlyMap<Ref, readonly Arrival[]>;
   /** From a contact output jack to the contact inputs that it closes. */
   readonly contacts: ReadonlyMap<Ref, readonly Arrival[]>;
@@ -41,19 +41,36 @@ const outPoles = (jack: Jack): readonly string[] => [...(jack.poles.tip === 'out
 const heard = (wiring: Wiring, from: string): readonly Arrival[] => {
   const start = wiring.at.get(from);
   if (start === undefined) return [];
-  const hops = new Map<number, number>([[start, 0]]);
   const found: Arrival[] = [];
-  for (const [point, hop] of hops) {
-    for (const e of wiring.out[point]!) {
-      const edge = wiring.edges[e]!;
-      if (hops.has(edge.to)) continue;
-      hops.set(edge.to, edge.carries.by === 'cable' ? hop + 1 : hop);
-      if (edge.carries.by !== 'cable') continue;
-      const { device, id } = wiring.points[edge.to]!;
-      found.push({ device, jack: id.slice(pointId(device, '').length), hops: hop + 1 });
+  const ways: Way[] = [{ at: start, hops: 0, before: undefined }];
+  for (const way of ways) {
+    if (found.length >= MOST_ARRIVALS) break;
+    for (const e of wiring.out[way.at]!) {
+      const { to, carries } = wiring.edges[e]!;
+      if (passes(way, to)) continue;
+      const hops = carries.by === 'cable' ? way.hops + 1 : way.hops;
+      ways.push({ at: to, hops, before: way });
+      if (carries.by !== 'cable') continue;
+      const { device, id } = wiring.points[to]!;
+      found.push({ device, jack: id.slice(pointId(device, '').length), hops });
     }
   }
   return found;
 };
+
+/** A way as it comes to a point, from where it began. */
+interface Way {
+  readonly at: number;
+  readonly hops: number;
+  readonly before: Way | undefined;
+}
+
+const passes = (way: Way, point: number): boolean => {
+  for (let one: Way | undefined = way; one; one = one.before) if (one.at === point) return true;
+  return false;
+};
+
+/** Ways beyond this are not followed: a message that arrives so often is found fault with long before. */
+const MOST_ARRIVALS = 256;
 
 export const sameJack = (a: string, b: string): boolean => jackOf(a) === jackOf(b);

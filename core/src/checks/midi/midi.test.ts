@@ -1,9 +1,11 @@
 import { testCheck } from '../../../testing/check-tester.js';
+import { Random } from '../../../testing/random.js';
 import { SMALL, smallRig } from '../../../testing/small-rig.js';
+import { proveRig, replayAll, walk } from '../../../testing/walk.js';
 import type { Act } from '../../rig/act.js';
 import type { Device } from '../../rig/device.js';
 import type { Program } from '../../rig/program.js';
-import type { Part } from '../../rig/rig.js';
+import { partOf, type Part } from '../../rig/rig.js';
 import type { Check } from '../check.js';
 import { CHECKS } from '../index.js';
 
@@ -37,6 +39,22 @@ testCheck(check('midi.range'), SMALL, [
   { name: 'a program past the last', rig: withTyped([pc(120, D)], device('d', (d) => ({ ...d, controls: d.controls.map((c) => (c.id === 'program' ? { ...c, domain: { min: 0, max: 99, unit: '' } } : c)), memories: d.memories.map((m) => ({ ...m, size: 100 })) }))), evidence: ['program:c-0', 'device:d'], says: 'goes up to 99' },
   { name: 'what the boxes know', rig: withTyped([pc(3, D), cc(20, 40, E)]), evidence: [] },
 ]);
+const twoWays = ['c.midi-out>t.midi-in', 't.thru1>m.in1', 't.thru2>m.in2', 'm.midi-out>d.midi-in'];
+const merged = (change: (part: Part) => Part = (p) => p) => smallRig({ boxes: { ...boxes, t: 'midi-thru', m: 'midi-merge' }, leads: [...audio, ...twoWays], sounds: { Wide: ['d.delay'] }, with: both(change) });
+const flips = device('d', (d) => ({ ...d, actuators: d.actuators.map((a) => ('midi' in a.by && a.by.midi === 'cc' && a.acts.some((act) => 'control' in act && act.control === 'on') ? { ...a, acts: [{ control: 'on', toggle: ['off', 'on'] }] } : a)) }));
+testCheck(check('midi.twice'), SMALL, [
+  { name: 'from two outputs of a thru box into a merge box', rig: merged(), evidence: ['device:d', 'device:c', 'sound:wide'], says: 'by two ways, and is carried out twice', ways: ['Pull the cable from MIDI thru box (thru1) to MIDI merge box (in1)', 'Pull the cable from MIDI thru box (thru2) to MIDI merge box (in2)'] },
+  { name: 'what turns over is turned back', rig: merged(flips), evidence: ['device:d', 'device:c', 'sound:wide'], says: 'turned back by the second' },
+  { name: 'one after the other', rig: rig(chained, { Wide: ['d.delay', 'd.program=3'] }), evidence: [] },
+]);
+test('a message that arrives twice acts twice: on the bench as in the proof', () => {
+  const made = merged(flips);
+  const proved = proveRig(made, partOf(made, SMALL)!, 10_000);
+  const recall = proved.modelled.system.events.find((e) => e.id.startsWith('recall:'))!;
+  expect(recall.acts.filter((a) => a.variable === 'device:d.on' && 'toggle' in a)).toHaveLength(2);
+  const walked = walk(proved, new Random(1), 300);
+  expect([walked.recalls > 20, walked.contradictions, replayAll(proved).contradictions]).toEqual([true, [], []]);
+});
 const small = (limits: object) => device('c', (d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, limits })) }));
 testCheck(check('midi.capacity'), SMALL, [
   { name: 'two messages where one fits', rig: rig(chained, { Wide: ['d.delay', 'd.program=3', 'e.reverb', 'e.program=5'] }, small({ messages: 1 })), evidence: ['device:c', 'sound:wide'], says: 'stores 1 messages in a slot' },

@@ -1,8 +1,6 @@
 import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
 import { rigName } from '@yunta/core/rig/rig';
-import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { useRig } from '../../app/rig-context.js';
-import { ADMITS } from './admits.js';
 import { Ways } from './ways.js';
 import { AnswerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 
@@ -11,13 +9,14 @@ import { AnswerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
   const { rig, hookup, view } = useRig();
   if (!view || !hookup) return null;
-  const admits = hookup.admits ?? USUAL_DISTURBANCES;
   return (
     <div className="print-only certificate">
       <h1>Does every sound come back? {rigName(rig)}</h1>
       <p>Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}. <strong>{headline(view.tally, view.limbs)}</strong> A sound comes back when it is called, is heard with all that it wants, and from every state that can be reached its recall leaves all its wants true, with nothing else to do. Reckoned with were {view.controls} controls, which can stand in <Ways /> (values that no sound and no program names count as one), and {view.events} things that can happen to them, one after another in any order, however often. No state that can be reached so was left out.</p>
       <h2>Reckoned with</h2>
-      <ul>{ADMITS.map(({ key, says }) => <li key={key}>{admits[key] ? '' : 'Not: '}{says}</li>)}</ul>
+      <ul>{view.reckoned.with.map((s) => <li key={s}>{s}</li>)}</ul>
+      <h2>Not reckoned with</h2>
+      <ul>{view.reckoned.without.map((s) => <li key={s}>{s}</li>)}</ul>
       <h2>Proved apart: and if …</h2>
       <ul>{QUESTIONS.map((q) => {
         const answer = answers.get(q.about);

@@ -71,7 +71,7 @@ const SetOnce = () => {
 const AllProved = () => (
   <div className="card">
     <h2 className="proved">Every sound comes back</h2>
-    <p>Each is called and heard, and nothing else has to be done. Whatever was stomped before, in every state that feet, moves and a kicked plug can bring about, each recall leaves all its wants true, under what is taken for granted below.</p>
+    <p>Each is called and heard, and nothing else has to be done. Whatever was done before of all that the proof reckons with, each recall leaves all its wants true, under what is taken for granted below.</p>
   </div>
 );
 
@@ -140,6 +140,8 @@ const Granted = () => {
     <div className="card">
       <h2>The proof reckons with</h2>
       {ADMITS.map(({ key, says }) => <Checkbox key={key} mb={6} label={says} checked={admits[key] ?? false} onChange={(e) => edit({ put: [{ ...hookup, admits: { ...admits, [key]: e.currentTarget.checked } }], remove: [] }, `The proof ${e.currentTarget.checked ? 'reckons' : 'does not reckon'} with: ${says}`)} />)}
+      <Sentences title="In plain words" of={view.reckoned.with} />
+      <Sentences title="It does not reckon with" of={view.reckoned.without} />
       <h2 style={{ marginTop: 14 }}>It takes for granted</h2>
       {view.granted.length === 0 ? <p className="soft">Nothing.</p> : <ul style={{ margin: 0, paddingLeft: 20 }}>{[...new Set(view.granted.map((g) => g.why))].map((why) => <li key={why}><strong>{view.granted.filter((g) => g.why === why).map((g) => g.text).join(', ')}</strong> <span className="soft">{why}</span></li>)}</ul>}
       <Assume />
@@ -147,6 +149,13 @@ const Granted = () => {
     </div>
   );
 };
+
+const Sentences = ({ title, of }: { title: string; of: readonly string[] }) => (
+  <details className="sentences">
+    <summary>{title}</summary>
+    <ul>{of.map((s) => <li key={s}>{s}</li>)}</ul>
+  </details>
+);
 
 const PairDetails = ({ pair }: { pair: Pair }) => {
   const { rig } = useRig();
