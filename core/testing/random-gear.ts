@@ -8,6 +8,7 @@ import { ABOUT, rigOf, type Part, type Rig } from '../src/rig/rig.js';
 import type { Move, Sound, Want } from '../src/rig/sound.js';
 import type { Value, When } from '../src/rig/value.js';
 import { Random } from './random.js';
+import { richer } from './richer-gear.js';
 
 const HOOKUP: Id<'hookup'> = 'hookup:main';
 const audio = (id: string, way: 'in' | 'out'): Jack => ({ id, kind: 'audio', connector: '6.35 TS', poles: { tip: way }, level: 'instrument' });
@@ -198,7 +199,7 @@ export const randomGear = (seed: number): { readonly rig: Rig; readonly hookup: 
   const sounds = soundsOf(r, boxes, boards);
   const moves: readonly Move[] = r.chance(30) ? [{ kind: 'move', id: 'move:m', name: 'Move', sounds: 'all', latch: r.chance(50), at: [{ device: 'device:c0', switch: 'E' }], on: [{ control: ref(boxes[0]!.id, 'mix'), is: r.int(0, 10) }], off: [] }] : [];
   const parts: readonly Part[] = [{ kind: 'about', id: ABOUT, name: `Gear ${seed}`, notes: '' }, guitar, ...boards, pedal, ...boxes, speaker, hookup, ...boards.flatMap((d) => [...slotsOf(r, d), ...snapsOf(r, d)]), ...boxes.flatMap((d) => programsOf(r, d)), ...cables, ...sounds, ...moves];
-  const built = apply(rigOf([]), { put: parts, remove: [] });
+  const built = apply(rigOf([]), { put: seed % 2 ? richer(new Random(seed + 1_000_000), parts) : parts, remove: [] });
   if (!built.ok) throw new Error(`gear ${seed}: ${JSON.stringify(built.error[0])}`);
   return { rig: built.value.rig, hookup };
 };

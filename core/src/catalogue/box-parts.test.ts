@@ -61,6 +61,9 @@ describe('what sets a control', () => {
     expect(value(withSetBy(lasting, 'on', 'contact remote'))).toEqual(lasting);
     expect(value(withSetBy(lasting, 'on', 'pulse remote')).actuators).toMatchObject([{ by: { contact: 'remote', edge: 'closing' }, acts: [{ toggle: ['off', 'on'] }] }]);
     expect(value(withSetBy(box, 'mix', 'pedal exp')).actuators).toMatchObject([{ by: { expression: 'exp' }, acts: [{ scale: [0, 10] }] }]);
+    const within = value(withSetBy(box, 'mix', 'pedal exp 2..6'));
+    expect([within.actuators[0]!.acts, setByText(within, 'mix'), value(withSetBy(within, 'mix', 'pedal exp 2..6'))]).toEqual([[{ control: 'mix', scale: [2, 6] }], 'pedal exp 2..6', within]);
+    expect(withSetBy(box, 'mix', 'pedal exp 2..60').ok).toBe(false);
     const nowhere = withSetBy(box, 'on', 'contact exp');
     expect(nowhere.ok ? '' : nowhere.error[0]!.would).toContain('such a jack (remote, exp)');
   });

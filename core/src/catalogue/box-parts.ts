@@ -43,27 +43,42 @@ export const readRange = (text: string): Result<Domain, readonly Refusal[]> => {
 const onlyOn = (control: string) => (a: Actuator): boolean => a.acts.length === 1 && 'control' in a.acts[0]! && a.acts[0].control === control;
 
 const turns = ({ acts }: Actuator): boolean => acts.some((a) => 'toggle' in a || 'step' in a);
-const wordOf = (a: Actuator): string | undefined => {
+/** A pedal that moves a control over less than all of its range says how far. */
+const sweepText = (a: Actuator, domain: Domain | undefined): string => {
+  const [act] = a.acts;
+  const scale = act && 'scale' in act ? act.scale : undefined;
+  const isWhole = domain && 'min' in domain && scale?.[0] === domain.min && scale[1] === domain.max;
+  return !scale || isWhole ? '' : ` ${scale[0]}..${scale[1]}`;
+};
+const wordOf = (a: Actuator, domain: Domain | undefined): string | undefined => {
   if ('foot' in a.by && a.by.gesture === 'press' && turns(a)) return 'foot';
   if ('midi' in a.by && a.by.midi === 'cc') return turns(a) ? `cc ${a.by.number} turns` : `cc ${a.by.number}`;
   if ('contact' in a.by) return 'level' in a.by ? `contact ${a.by.contact}` : turns(a) ? `pulse ${a.by.contact}` : undefined;
-  if ('expression' in a.by) return `pedal ${a.by.expression}`;
+  if ('expression' in a.by) return `pedal ${a.by.expression}${sweepText(a, domain)}`;
   return undefined;
 };
 
 /** What of a box can set one of its controls, as words: a foot switch, controllers that set it or turn it over, contacts, a pedal. @example setByText(chorus, 'on') // 'foot, cc 102' */
-export const setByText = (device: Pick<Device, 'actuators'>, control: string): string => [...new Set(device.actuators.filter(onlyOn(control)).flatMap((a) => wordOf(a) ?? []))].join(', ');
+export const setByText = (device: Pick<Device, 'actuators' | 'controls'>, control: string): string => [...new Set(device.actuators.filter(onlyOn(control)).flatMap((a) => wordOf(a, domainIn(device, control)) ?? []))].join(', ');
+
+const domainIn = ({ controls }: Pick<Device, 'controls'>, id: string): Domain | undefined => controls.find((c) => c.id === id)?.domain;
 
 const made = (control: Control, word: string, id: string, jacks: readonly Jack[]): readonly Actuator[] | undefined => {
   const { domain } = control;
   const values = 'values' in domain ? domain.values : undefined;
   const turn = values && (values.length === 2 ? { control: control.id, toggle: [values[0]!, values[1]!] as const } : { control: control.id, step: values });
   if (word === 'foot') return turn && [{ id, by: { foot: id, gesture: 'press' }, acts: [turn] }];
-  const wired = /^(contact|pulse|pedal) (\S+)$/.exec(word);
+  const swept = /^pedal (\S+) (-?\d+(?:\.\d+)?)\.\.(-?\d+(?:\.\d+)?)$/.exec(word);
+  const wired = /^(contact|pulse|pedal) (\S+)$/.exec(swept ? `pedal ${swept[1]}` : word);
   if (wired) {
     const [, how, jack] = wired as unknown as [string, string, string];
     if (!jacks.some((j) => j.id === jack && takesIn(j) && j.kind === (how === 'pedal' ? 'expression' : 'contact'))) return undefined;
-    if (how === 'pedal') return 'min' in domain ? [{ id, by: { expression: jack }, acts: [{ control: control.id, scale: [domain.min, domain.max] }] }] : undefined;
+    if (how === 'pedal') {
+      if (!('min' in domain)) return undefined;
+      const [heel, toe] = swept ? [Number(swept[2]), Number(swept[3])] : [domain.min, domain.max];
+      const isWithin = [heel, toe].every((v) => v >= domain.min && v <= domain.max);
+      return isWithin ? [{ id, by: { expression: jack }, acts: [{ control: control.id, scale: [heel, toe] }] }] : undefined;
+    }
     if (how === 'pulse') return turn && [{ id, by: { contact: jack, edge: 'closing' }, acts: [turn] }];
     return values && [{ id: `${id} open`, by: { contact: jack, level: 'open' }, acts: [{ control: control.id, set: values[0]! }] }, { id: `${id} closed`, by: { contact: jack, level: 'closed' }, acts: [{ control: control.id, set: values[1]! }] }];
   }
@@ -88,15 +103,15 @@ export const withSetBy = <D extends Pick<Device, 'actuators' | 'controls' | 'jac
   if (!known) return refuse([refusal(control, `There is no control "${control}".`, 'Name one of its controls.')]);
   const words = [...new Set(text.split(',').map((w) => w.trim().toLowerCase().replaceAll(/\s+/g, ' ')).filter(Boolean))];
   const mine = device.actuators.filter(onlyOn(control));
-  const stays = mine.filter((a) => { const w = wordOf(a); return w === undefined || words.includes(w); });
+  const stays = mine.filter((a) => { const w = wordOf(a, known.domain); return w === undefined || words.includes(w); });
   const taken = new Set([...device.actuators.filter((a) => !mine.includes(a)), ...stays].map((a) => a.id));
   const added: Actuator[] = [];
   for (const word of words) {
-    if (stays.some((a) => wordOf(a) === word)) continue;
+    if (stays.some((a) => wordOf(a, known.domain) === word)) continue;
     let id = word === 'foot' ? `${control} switch` : control;
     for (let n = 2; taken.has(id) || taken.has(`${id} open`); n += 1) id = `${control} ${n}`;
     const actuators = made(known, word, id, device.jacks);
-    if (!actuators) return refuse([refusal(control, `"${word.slice(0, 30)}" cannot set ${known.name ?? control}.`, `Say foot, cc 20, cc 20 turns, contact, pulse or pedal and the name of such a jack${jackNames(device.jacks)}; a foot turns over what has values, a pedal moves an amount.`)]);
+    if (!actuators) return refuse([refusal(control, `"${word.slice(0, 30)}" cannot set ${known.name ?? control}.`, `Say foot, cc 20, cc 20 turns, contact, pulse or pedal and the name of such a jack${jackNames(device.jacks)}; a foot turns over what has values, a pedal moves an amount, also within bounds: pedal exp 10..60.`)]);
     for (const a of actuators) taken.add(a.id);
     added.push(...actuators);
   }

@@ -127,7 +127,7 @@ const OF_BOX: readonly Field<Figures>[] = [
   field('mainsEarth', 'earthed by its mains lead', yesNo), field('watts', 'power taken from the mains', amount('W', '30', 0)), field('switches', 'where its switches are, mm from the left and the back', plates),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
-  field('ohm', 'impedance', amount('ohm', '1000000', 0), 'long leads, loudspeaker loads'), field('balanced', 'balanced', yesNo, 'long leads, phantom power'), field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
+  field('balanced', 'balanced', yesNo, 'long leads, phantom power'), field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
   field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER), field('load', 'what loads it', oneOf('amplifier', 'speaker', 'none'), 'loads at loudspeaker jacks'),
   field('shield', 'shield', shields), field('supply', 'supply', supplies),
 ];

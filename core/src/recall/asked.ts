@@ -29,7 +29,9 @@ export const MOST_WAKINGS = 64;
 
 /** Controls of a box that may wake in too many ways together to be looked at one by one. */
 export const wakesAnyhow = (b: Pick<Bearings, 'rig' | 'control'>, device: Device): readonly Ref[] => {
-  const open = device.controls.filter((c) => (c.powerUp === 'unknown' || c.powerUp === 'loaded') && askedIn(b, device).has(c.id));
-  const sizes = open.map((c) => ('values' in c.domain ? c.domain.values.length : 8));
+  const open = device.controls.filter((c) => c.powerUp === 'unknown' || c.powerUp === 'loaded');
+  const asked = open.filter((c) => askedIn(b, device).has(c.id));
+  /** Of an amount nobody can say before how many values are told apart. */
+  const sizes = asked.map((c) => ('values' in c.domain ? c.domain.values.length : MOST_WAKINGS));
   return sizes.reduce((n, x) => n * x, 1) > MOST_WAKINGS ? open.map((c) => ref(device.id, c.id)) : [];
 };

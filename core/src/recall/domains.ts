@@ -210,13 +210,19 @@ const openStores = (b: Bearings, programs: readonly Program[]): readonly Ref[] =
   const byMemory = new Map<string, Program[]>();
   for (const program of programs) keptIn(byMemory, `${program.device} ${program.memory}`, () => []).push(program);
   const anyhow = all(b.rig, 'device').flatMap((device) => wakesAnyhow(b, device));
-  return [...anyhow, ...all(b.rig, 'device').flatMap((device) => device.memories.flatMap((m) => {
+  return [...anyhow, ...lostBeats(b), ...all(b.rig, 'device').flatMap((device) => device.memories.flatMap((m) => {
     const written = byMemory.get(`${device.id} ${m.id}`) ?? [];
     const isFull = written.length >= m.size;
     const gaps = new Set(isFull ? written.flatMap((program) => gapsIn(program, m)) : m.stores);
     return m.stores.filter((s) => gaps.has(s)).map((s) => ref(device.id, s));
   }))];
 };
+
+/** Tempos of boxes that a clock can come to by two ways. */
+const lostBeats = once(({ rig, control }: Bearings): readonly Ref[] => [...control.midi.values()].flatMap((arrivals) => {
+  const often = arrivals.map((a) => a.device).filter((id, i, ids) => ids.indexOf(id) < i);
+  return often.flatMap((id) => clockActuators(partOf(rig, id)!).flatMap((a) => a.acts.flatMap((act) => ('take' in act ? [ref(id, act.control)] : []))));
+}));
 
 /** What a program does not say of all that its memory stores. */
 const gapsIn = once(({ contents }: Program, { stores }: Memory): readonly string[] => stores.filter((s) => contents === 'unplanned' || contents[s] === undefined));

@@ -9,6 +9,7 @@ import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
 import { ALWAYS, came, guardedBy, guardedOnce, isOpen, MAYBE, noteWhether, THEN_DOMAIN, thenOf, type DomainOf, type Guard } from './guards.js';
+import { allOf, type Loading } from './loading.js';
 import { bankOf, EAR_DOMAIN, earOf, FRESH, SAME } from './memos.js';
 import { listeners, movingChannel, type Listener } from './listeners.js';
 import { OnTheWire, sharedOutputs, sharesWires } from './on-the-wire.js';
@@ -19,21 +20,6 @@ import { slotTiming, type Missed } from './slot-timing.js';
 import type { Condition, SystemAct } from './proof/system.js';
 
 const DEEPEST = 8;
-
-/** What a load does, with the acts of the program's list place by place. */
-export interface Loading {
-  readonly first: readonly SystemAct[];
-  readonly list: readonly (readonly SystemAct[])[];
-  readonly last: readonly SystemAct[];
-}
-
-/** Everything that a load does, in order. */
-export const allOf = ({ first, list, last }: Loading): readonly SystemAct[] => {
-  const acts = [...first];
-  for (const place of list) for (const act of place) acts.push(act);
-  for (const act of last) acts.push(act);
-  return acts;
-};
 
 /** A control that goes from one value to another. */
 type Move = readonly [from: string, to: string];
@@ -464,7 +450,15 @@ export class Effects {
 
   private heardBy(to: Device, device: Device, message: Message, at: string, depth: number): readonly SystemAct[] {
     const said = keptIn(keptIn(this.heardBySaid[depth] ??= new Map(), ref(device.id, at), () => new Map<Device, Map<number, readonly SystemAct[]>>()), to, () => new Map<number, readonly SystemAct[]>());
-    return keptIn(said, messageNumber(message), () => listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id).flatMap((l) => this.answer(l, message, ALWAYS, AT_ONCE[depth + 1]!)));
+    return keptIn(said, messageNumber(message), () => {
+      const heard = listeners(this.b, device.id, at, message).filter((l) => l.device.id === to.id);
+      return 'bpm' in message && heard.length > 1 ? this.loseBeat(heard[0]!, ALWAYS, AT_ONCE[depth + 1]!) : heard.flatMap((l) => this.answer(l, message, ALWAYS, AT_ONCE[depth + 1]!));
+    });
+  }
+
+  /** A clock that comes by two ways at once beats twice as often, or at odd moments: nobody knows what tempo a box takes from it. */
+  loseBeat({ device, answers }: Listener, under: readonly Guard[], how: How): readonly SystemAct[] {
+    return answers.flatMap(({ acts }) => acts.flatMap((act) => ('take' in act && this.isVariable(ref(device.id, act.control)) ? this.set(device, ref(device.id, act.control), UNKNOWN, under, how) : [])));
   }
 
   /** What a box does that hears a message: in the bank that stands selected there, on the channel that it answers on now. */

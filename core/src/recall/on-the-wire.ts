@@ -8,7 +8,7 @@ import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { Effects } from './effects.js';
 import { came, guardedBy, isOpen, isThen, MAYBE, noteWhether, thenOf, withReasons, type Guard } from './guards.js';
-import { listenerAt } from './listeners.js';
+import { listenerAt, listeners } from './listeners.js';
 import { DEAF_DOMAIN, deafOf, ENDLESS, HEARS, MOST_LOADS } from './memos.js';
 import type { SystemAct } from './proof/system.js';
 
@@ -121,7 +121,7 @@ export class OnTheWire {
   send(device: Device, act: Sending, when: readonly Guard[]): readonly SystemAct[] {
     const port = ref(device.id, act.at);
     if ('bpm' in act.send) {
-      this.deliver(port, act.send, when, this.now + (act.afterMs ?? 0) * 1000, new Set(), 0);
+      this.deliver(port, act.send, when, this.now + (act.afterMs ?? 0) * 1000, new Set([port]), 0);
       return [];
     }
     if (this.isTooMuch()) return [];
@@ -176,11 +176,19 @@ export class OnTheWire {
         }
         this.deliver(out, message, under, there, new Set([...by, out]), hops + 1);
       }
-      return this.hear(device, message, under, hops);
+      return this.hear(device, message, under, hops, this.beatsTwice(device, message, by));
     });
   }
 
-  private hear(device: Device, message: Message, under: readonly Guard[], hops: number): readonly SystemAct[] {
+  /** Whether a clock comes to a box by more than one way. @param by the outputs that it came by, the first of them its own */
+  private beatsTwice(device: Device, message: Message, by: ReadonlySet<Ref>): boolean {
+    const [origin] = by;
+    if (!('bpm' in message) || !origin) return false;
+    const { device: from, name } = splitRef(origin);
+    return listeners(this.effects.b, from, name, message).filter((l) => l.device.id === device.id).length > 1;
+  }
+
+  private hear(device: Device, message: Message, under: readonly Guard[], hops: number, isTwice = false): readonly SystemAct[] {
     const { effects } = this;
     const listener = listenerAt(effects.b, device, message);
     const selects = 'cc' in message && (message.cc === 0 || message.cc === 32);
@@ -190,12 +198,13 @@ export class OnTheWire {
     if (ears === 'deaf') {
       if (device.midi?.messages === 'lost') return [];
       const until = Math.max(...this.loaded.get(device.id)!.map((l) => l.deafUntilUs));
-      this.plan(until, () => this.hear(device, message, under, hops));
+      this.plan(until, () => this.hear(device, message, under, hops, isTwice));
       return [];
     }
     const heard = ears.length && device.midi?.messages === 'lost' ? [...under, ...ears] : under;
     if (heard.length && ears.length) this.used.add(device.id);
     const banks = selects ? this.bank(device, message, heard) : [];
+    if (listener && isTwice) return effects.loseBeat(listener, heard, how);
     return [...banks, ...(listener ? effects.answer(listener, message, heard, how) : [])];
   }
 

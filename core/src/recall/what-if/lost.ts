@@ -4,7 +4,7 @@ import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
 import { ref, type Id } from '../../rig/ids.js';
-import type { Loading } from '../effects.js';
+import type { Loading } from '../loading.js';
 import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } from '../happenings.js';
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';

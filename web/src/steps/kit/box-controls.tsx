@@ -47,7 +47,7 @@ export const Controls = ({ device, change }: { device: Device; change: (device: 
         <Button size="compact-sm" variant="default" onClick={add}>Add a control</Button>
         {!memory && device.jacks.some((j) => j.kind === 'midi') && <Button size="compact-sm" variant="default" onClick={() => change(withPrograms(device))}>Give it 128 programs</Button>}
       </div>
-      <p className="soft" style={{ margin: '6px 0 0', fontSize: 14 }}>Range: <code>off, on</code> or <code>0..100 %</code>. Set by: <code>foot</code>, <code>cc 20</code> (sets it), <code>cc 20 turns</code> (turns it over), <code>contact remote</code> (open or closed), <code>pulse remote</code>, <code>pedal exp</code>, with commas between.</p>
+      <p className="soft" style={{ margin: '6px 0 0', fontSize: 14 }}>Range: <code>off, on</code> or <code>0..100 %</code>. Set by: <code>foot</code>, <code>cc 20</code> (sets it), <code>cc 20 turns</code> (turns it over), <code>contact remote</code> (open or closed), <code>pulse remote</code>, <code>pedal exp</code> or <code>pedal exp 10..60</code>, with commas between.</p>
     </section>
   );
 };
