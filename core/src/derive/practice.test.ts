@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PRACTICE } from '../../testing/practice.js';
 import { SMALL } from '../../testing/small-rig.js';
+import { soundDetail } from './sound-detail.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import { transitions } from '../recall/transitions.js';
 import type { Id, Ref } from '../rig/ids.js';
@@ -44,6 +45,7 @@ describe('expression three ways', () => {
     const d = derived('expression-on-an-insert-lead');
     expect(grave(d).filter((c) => c === 'wire.expression' || c === 'wire.direction')).toEqual([]);
     expect([...d.compilation.sounds.values()][0]!.wants.find((w) => w.control === 'device:dly.mix')!.value).toBe(35);
+    expect(soundDetail(d, [...d.compilation.sounds.keys()][0]!)!.ownPedals).toEqual([expect.stringMatching(/^The pedal at DLY exp moves DLY mix from 10 \(heel\) to 60 % \(toe\)\./)]);
     expect(d.modelled.system.variables.find((v) => v.id === 'device:dly.mix')!.domain.every((v) => !/^\d+$/.test(v) || Number(v) <= 100)).toBe(true);
   });
   test('an active pedal in the loop stands after the gain', () => expect(why(derived('volume-in-the-loop'), 'order.volume-place')).toContain('turns the level down while the tails ring on'));

@@ -1,8 +1,8 @@
 import { levelsAt } from '../electric/level.js';
 import { beatsText } from '../recall/beats.js';
-import { jumpOf } from '../recall/pedals.js';
+import { jumpOf, pluggedPedals } from '../recall/pedals.js';
 import { controlText, valueText } from '../recall/words.js';
-import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { blockIds } from '../rig/domain.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Heard } from '../rig/hookup.js';
@@ -21,6 +21,8 @@ export interface SoundDetail {
   /** By how many dB it is louder than the sound that it is measured against, by gains that are partly assumed. */
   readonly level?: { readonly wished: number; readonly is?: number };
   readonly pedals: readonly PedalLine[];
+  /** What a pedal moves by itself that is plugged into a box, whatever the sound. */
+  readonly ownPedals: readonly string[];
   readonly beats: readonly string[];
   /** What of this the hook-up cannot do. */
   readonly fails: readonly string[];
@@ -61,6 +63,17 @@ const canMove = ({ rig, anatomy }: Derived, stage: Ref): boolean =>
 
 const WHY = { 'nothing plugged in': 'nothing is plugged in there', 'not called': 'the sound calls no slot of its controller', 'no way': 'nothing that its controller sends moves this' } as const;
 
+const ownPedals = ({ rig, compilation }: Derived): readonly string[] => [...pluggedPedals(compilation.bearings)].flatMap((input) => {
+  const { device: id, name: jack } = splitRef(input);
+  const device = partOf(rig, id)!;
+  return device.actuators.filter((a) => 'expression' in a.by && a.by.expression === jack).flatMap((a) => a.acts.flatMap((act) => {
+    if (!('control' in act)) return [];
+    const control = ref(id, act.control);
+    const range = 'scale' in act ? ` from ${act.scale[0]} (heel) to ${valueText(rig, control, act.scale[1])} (toe)` : '';
+    return [`The pedal at ${device.code} ${jack} moves ${controlText(rig, control)}${range}. Until it is moved, it stays as the program or the sound says.`];
+  }));
+});
+
 export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefined => {
   const sound = partOf(d.rig, id);
   const compiled = d.compilation.sounds.get(id);
@@ -89,6 +102,7 @@ export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefine
       text: `${controlText(rig, p.control)} from ${valueText(rig, p.control, p.heel)} (heel) to ${valueText(rig, p.control, p.toe)} (toe)`,
       says: typeof p.by === 'string' ? WHY[p.by] : `${'control' in p.by ? 'on the box itself' : `by controller ${p.by.cc} on channel ${p.by.channel}`}${p.at === undefined ? '; it stands as it was left until the pedal is touched' : `; ${valueText(rig, p.control, p.at)} until it is touched, then it can jump by ${jumpOf(p)}`}`,
     })),
+    ownPedals: ownPedals(d),
     beats: sound.wants.flatMap((w) => ('note' in w ? [`${controlText(rig, w.control)}: ${beatsText(rig, id, w.control, w.note)}`] : [])),
     fails: compiled.problems.flatMap((p) => {
       if (p.is === 'order') return [`${stageText(rig, p.first)} cannot be met before ${stageText(rig, p.second)} in this hook-up.`];

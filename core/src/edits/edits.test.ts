@@ -36,6 +36,10 @@ describe('wire it for me', () => {
     const steps = planWiring(kit('single-coil', 'switcher-8', 'stereo-modulation', 'compressor', 'valve-head', 'cab-212'), 'four cables').steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
     expect(steps).toEqual(expect.arrayContaining(['d1.send1>d3.in', 'd1.send2>d4.in', 'd4.send>d1.return2', 'd1.send3>d2.in-l', 'd1.out>d4.return']));
   });
+  test('four cables with a modeller: what repeats stands behind it, the rest in front', () => {
+    const steps = planWiring(kit('single-coil', 'modeller', 'wah', 'stereo-reverb', 'valve-head', 'cab-212'), 'four cables').steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
+    expect(steps).toEqual(expect.arrayContaining(['d0.out>d2.in', 'd2.out>d1.in', 'd1.out-l>d3.in-l', 'd3.out-l>d4.return']));
+  });
   test('what is missing is said, and nothing is plugged', () => {
     expect(planWiring(kit('compressor'), 'straight')).toEqual({ steps: [], notes: ['There is no instrument in the kit. Add a guitar or a bass first.'] });
     expect(planWiring(kit('single-coil', 'compressor'), 'loops').notes[0]).toContain('no loop switcher');

@@ -65,6 +65,9 @@ const castOf = (rig: Rig): Cast => {
   };
 };
 
+/** A box that belongs behind the gain. */
+const isLate = (d: Device): boolean => stagesOf(d).some((s) => AFTER_GAIN.includes(s));
+
 /** Plans a whole hook-up with what is in the kit. Nothing is plugged yet; each step says why. */
 export const planWiring = (rig: Rig, school: School): WiringPlan => {
   const cast = castOf(rig);
@@ -97,7 +100,6 @@ export const planWiring = (rig: Rig, school: School): WiringPlan => {
       lead(switcher, loop.send[0]?.at, box, inOf(box)?.id, why);
       lead(box, outOf(box)?.id, switcher, loop.return[0]?.at, `${box.name} comes back to its loop`);
     };
-    const isLate = (d: Device) => stagesOf(d).some((s) => AFTER_GAIN.includes(s));
     for (const box of looped.filter((d) => !isLate(d))) inLoop(box, `${box.name}: before the gain of the amp`);
     if (school === 'four cables') {
       const loop = loops.shift();
@@ -115,11 +117,13 @@ export const planWiring = (rig: Rig, school: School): WiringPlan => {
     const { modeller, amp } = cast;
     if (!modeller || !amp) return { steps, notes: ['Four cables need a switcher or a modeller with a loop, and an amp with a send and a return.'] };
     const loop = insertsOf(modeller)[0]!;
-    for (const box of cast.boxes) through(box, `${box.name}: in front of the modeller`);
+    for (const box of cast.boxes.filter((d) => !isLate(d))) through(box, `${box.name}: in front of the modeller`);
     lead(last.device, last.out, modeller, inOf(modeller)?.id, 'the modeller takes the whole signal');
     lead(modeller, loop.send[0]?.at, amp, 'in', 'its send goes into the front of the amp');
     lead(amp, 'send', modeller, loop.return[0]?.at, 'the preamp comes back to its return');
-    lead(modeller, modeller.jacks.find((j) => j.id.startsWith('out'))?.id, amp, 'return', 'its output goes into the power amp');
+    last = { device: modeller, out: modeller.jacks.find((j) => j.id.startsWith('out'))?.id ?? outOf(modeller)!.id };
+    for (const box of cast.boxes.filter(isLate)) through(box, `${box.name}: behind the modeller, after the preamp`);
+    lead(last.device, last.out, amp, 'return', last.device === modeller ? 'its output goes into the power amp' : 'the last output goes into the power amp');
     last = { device: amp, out: 'speaker' };
   }
   if (cast.amp && cast.cabinet) {

@@ -19,7 +19,13 @@ export type ProgramColumn = { readonly id: string; readonly device: Id<'device'>
 const SWITCHES: ReadonlySet<string> = new Set(['on', 'off']);
 const isSwitch = ({ domain }: Control): boolean => 'values' in domain && domain.values.length === 2 && domain.values.every((v) => SWITCHES.has(String(v)));
 
-/** What the programs of a memory hold, and for a controller what they send. */
+/** A box whose programs can tell others something: a controller, or one with a MIDI output of its own or a contact. */
+const canSend = ({ jacks, chains }: Device, memory: Memory): boolean => {
+  const passedOn = new Set(chains.flatMap((c) => c.to.map((t) => t.at)));
+  return memory.by !== undefined || jacks.some((j) => j.poles.tip === 'out' && (j.kind === 'contact' || (j.kind === 'midi' && !passedOn.has(j.id))));
+};
+
+/** What the programs of a memory hold, and what they send where the box can send something. */
 export const programColumns = (device: Device, memory: Memory): readonly ProgramColumn[] => {
   const base = { device: device.id };
   const stored = memory.stores.flatMap((id): readonly ProgramColumn[] => {
@@ -28,7 +34,7 @@ export const programColumns = (device: Device, memory: Memory): readonly Program
     const { name = id, domain } = control;
     return [{ ...base, id, is: isSwitch(control) ? 'switch' : 'value', control, title: `${device.code} ${name}${'min' in domain && domain.unit ? ` ${domain.unit}` : ''}`, says: `${device.name}: ${name}` }];
   });
-  const sends: readonly ProgramColumn[] = memory.by === undefined ? [] : [{ ...base, id: '#sends', is: 'sends', title: `${device.code} sends`, says: `${device.name}: what it sends, as the wire counts` }];
+  const sends: readonly ProgramColumn[] = !canSend(device, memory) ? [] : [{ ...base, id: '#sends', is: 'sends', title: `${device.code} sends`, says: `${device.name}: what it sends, as the wire counts` }];
   return [...stored, ...sends];
 };
 

@@ -160,7 +160,8 @@ const Pedals = ({ sound, detail, scope }: Of & { scope: Scope }) => {
           </div>
         );
       })}
-      {inputs.length === 0 ? <p className="soft" style={{ margin: 0 }}>No controller of this rig has an input for a pedal.</p> : (
+      {detail.ownPedals.map((text) => <p key={text} style={{ margin: 0 }}>{text}</p>)}
+      {inputs.length === 0 ? detail.ownPedals.length === 0 && <p className="soft" style={{ margin: 0 }}>No controller of this rig has an input for a pedal.</p> : (
         <div className="end">
           <Select size="xs" w={220} aria-label="Put an amount under a pedal" placeholder="which amount" searchable data={amounts} value={control ?? null} limit={60} nothingFoundMessage="No such amount" onChange={(v) => chooseControl((v ?? undefined) as Ref | undefined)} />
           {inputs.map((i) => <Button key={i.input} variant="default" size="xs" disabled={!control} onClick={() => add(i.input)}>under {i.text}</Button>)}
