@@ -4,7 +4,7 @@ import { isHolds, unwrittenOf } from '../recall/shelf.js';
 import { isOther } from '../recall/domains.js';
 import { loaderOf } from '../recall/power-up.js';
 import { isControl } from '../recall/guards.js';
-import type { Compilation } from '../recall/compile.js';
+import { chosenByHand, type Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
 import type { SystemState } from '../recall/proof/system.js';
@@ -55,7 +55,10 @@ export const takeStep = (of: Playable, bench: Bench, step: Footstep, nextMs?: nu
 const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => void)[] => {
   const { compilation: c, modelled } = of;
   switch (step.does) {
-    case 'recall': return (partOf(c.bearings.rig, step.sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot));
+    case 'recall': return [
+      ...chosenByHand(c, step.sound).map(({ device, memory, number }) => () => bench.call(device.id, memory.id, number)),
+      ...(partOf(c.bearings.rig, step.sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot)),
+    ];
     case 'call': {
       const holds = Object.entries(step.holds ?? {}).flatMap(([control, name]) => { const value = realValue(c.bearings, modelled, ref(step.device, control), name); return value === undefined ? [] : [[control, value] as const]; });
       return [() => {

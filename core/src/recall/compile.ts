@@ -1,4 +1,5 @@
 import { callFits } from './wants.js';
+import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program, Sweep } from '../rig/program.js';
 import { keptIn } from '../rig/kept.js';
@@ -149,6 +150,21 @@ const agreedHands = (b: Bearings, compiled: readonly Compiled[]): ReadonlyMap<Re
   }
   return new Map([...value].filter(([control]) => wanted.get(control)!.size === 1 && !moved.has(control) && !forgets(control, value.get(control)!)));
 };
+
+/** A program that a person chooses on its box: it brings all that it holds, and counts as one move. */
+export interface Chosen {
+  readonly device: Device;
+  readonly memory: Memory;
+  readonly number: number;
+}
+
+/** Programs that somebody chooses on the boxes themselves for a sound, before it is stomped; those that belong to others after those around them. */
+export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly Chosen[] => handMoves(c, sound).flatMap(({ control, value }): readonly Chosen[] => {
+  const { device: id, name } = splitRef(control);
+  const device = partOf(c.bearings.rig, id)!;
+  const memory = device.memories.find((m) => m.control === name);
+  return memory ? [{ device, memory, number: Number(value) }] : [];
+}).sort((a, b) => Number(a.memory.inside !== undefined) - Number(b.memory.inside !== undefined));
 
 /** Hand moves proper: what differs from sound to sound and only a hand or foot reaches. */
 export const handMoves = (c: Compilation, sound: Id<'sound'>): readonly HandMove[] =>

@@ -6,7 +6,7 @@ import { actsAt, type Assign, type Program } from '../rig/program.js';
 import { keptIn, once } from '../rig/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import { pluggedBoxes, type Bearings } from './bearings.js';
-import type { Compilation } from './compile.js';
+import { chosenByHand, type Compilation } from './compile.js';
 import { askedIn } from './asked.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
 import type { Effects, Evening, Said } from './effects.js';
@@ -54,7 +54,10 @@ export const happenings = (c: Compilation, { domains, shelf, effects }: Said, me
   const admits = b.hookup.admits ?? USUAL_DISTURBANCES;
   const found: Happening[] = [];
   for (const compiled of c.sounds.values()) {
-    found.push(memory.keep(`recall ${memory.tag(compiled)}`, (): Happening => [{ id: `recall:${compiled.sound}`, acts: oneAfterTheOther(compiled.stored.map((s) => loadSlot(b, effects, s.program))) }, { does: 'recall', sound: compiled.sound }]));
+    const chosen = chosenByHand(c, compiled.sound);
+    found.push(memory.keep(`recall ${memory.tag(compiled)} ${chosen.map(({ device, memory: m, number }) => `${device.id}.${m.id} ${number}`).join()}`, (): Happening => [
+      { id: `recall:${compiled.sound}`, acts: oneAfterTheOther([...chosen.map((x) => effects.load(x.device, x.memory, x.number, [])), ...compiled.stored.map((s) => loadSlot(b, effects, s.program))]) }, { does: 'recall', sound: compiled.sound },
+    ]));
   }
   const halves = callsByHalf(c, shelf);
   for (const program of halves) {

@@ -1,5 +1,7 @@
 import { after, notGranted, withParts } from '../../testing/after.js';
+import { Random } from '../../testing/random.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
+import { replayAll, walk } from '../../testing/walk.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/deriver.js';
 import { viewOf } from '../derive/view.js';
@@ -100,4 +102,23 @@ test('the worst that holds is told, and the headline counts each once', () => {
   const d = deriveOnce(demo, BALLROOM_ID)!;
   expect(tally(d.answers)).toEqual({ sounds: 16, proved: 14, 'left to hands': 0, broken: 2, undecided: 0, 'cannot sound': 0 });
   expect(limbsOf(d.answers.values())).toBe('foot or hand');
+});
+
+describe('a program that somebody chooses on the box itself', () => {
+  const held = (number: number, mix: number): Part => ({ kind: 'program', id: `program:d-${number}`, device: 'device:d', memory: 'programs', number, name: `No ${number}`, contents: { on: 'on', mix }, acts: [], assigns: [] });
+  const rig = (...programs: readonly Part[]): Rig => withParts(smallRig({
+    boxes: { g: 'single-coil', d: 'stereo-delay', p: 'powered-speaker' }, leads: ['g.out>d.in-l', 'd.out-l>p.in'], sounds: { Near: ['d.delay', 'd.program=3', 'd.mix=20'], Far: ['d.delay', 'd.program=4', 'd.mix=60'] },
+  }), ...programs);
+  test('brings all that it holds, and counts as one move', () => {
+    const made = rig(held(3, 20), held(4, 60));
+    const d = deriveOnce(made, SMALL)!;
+    const [near] = viewOf(d).sounds;
+    expect([near!.verdict, near!.byFoot, near!.byHand]).toEqual(['left to hands', [], [expect.stringMatching(/^D program to /)]]);
+    expect(d.modelled.system.events.find((e) => e.id === 'recall:sound:near')!.acts).toContainEqual(expect.objectContaining({ variable: 'device:d.mix', set: '20' }));
+    expect([walk(d, new Random(1), 400).contradictions, replayAll(d).contradictions]).toEqual([[], []]);
+  });
+  test('what it holds otherwise than the sound wants is a move of its own', () => {
+    const [near] = viewOf(deriveOnce(rig(held(3, 55), held(4, 60)), SMALL)!).sounds;
+    expect([near!.verdict, near!.byHand]).toEqual(['left to hands', [expect.stringMatching(/^D program to /), 'D mix to 20 %']]);
+  });
 });

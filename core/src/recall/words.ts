@@ -49,7 +49,7 @@ export const stepText = (rig: Rig, step: Footstep): string => {
   switch (step.does) {
     case 'recall': {
       const sound = partOf(rig, step.sound);
-      const stomp = sound ? `Stomp ${placeText(rig, sound)}` : step.sound;
+      const stomp = sound ? `${sound.calls.length ? 'Stomp' : 'Go to'} ${placeText(rig, sound)}` : step.sound;
       if (step.afterMs !== undefined) return `${stomp}, less than ${Math.ceil(step.afterMs)} ms later`;
       return step.loses ? `${stomp}; message ${step.loses.message + 1} of ${partOf(rig, step.loses.device)?.code ?? step.loses.device} is lost` : stomp;
     }

@@ -4,7 +4,7 @@ import type { Program } from '../../rig/program.js';
 import { keptIn } from '../../rig/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
-import type { Compilation } from '../compile.js';
+import { chosenByHand, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
 import { Effects, type Hearing, type NoteLoad, type Said } from '../effects.js';
 import { allOf } from '../loading.js';
@@ -41,7 +41,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const ground = { ...usual.ground, variables: [...usual.ground.variables, ...variables], events: settled };
   const steps = new Map<string, Footstep>(usual.steps);
   const asked = new Map<string, Asked>();
-  const isClear = ({ stored }: Compiled) => stored.every(({ program }) => said.effects.isPlainSlot(program) && said.effects.hasWiresOfItsOwn(program));
+  const isClear = ({ sound, stored }: Compiled) => chosenByHand(c, sound).length === 0 && stored.every(({ program }) => said.effects.isPlainSlot(program) && said.effects.hasWiresOfItsOwn(program));
   if (![...c.sounds.values()].every(isClear)) return { ...none, beyond: [...c.sounds.keys()].map((sound): Asked => ({ sound })) };
   const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, said, compiled.stored.map((x) => x.program), busy) }));
   if (calls.every(({ call }) => call.moments.length === 0)) return none;

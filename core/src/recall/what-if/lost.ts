@@ -6,7 +6,7 @@ import { all } from '../../rig/rig.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Loading } from '../loading.js';
 import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } from '../happenings.js';
-import type { Compilation } from '../compile.js';
+import { chosenByHand, type Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
 import type { Condition, SystemAct, SystemEvent } from '../proof/system.js';
@@ -33,7 +33,8 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
   const beyond: Asked[] = [];
   for (const { sound, stored } of c.sounds.values()) {
     // Where boxes tell each other what to do, a lost message changes what is on the wires after it: that is not asked here.
-    if (!stored.every(({ program }) => effects.isPlainSlot(program))) {
+    // Neither is it asked where somebody chooses programs by hand besides.
+    if (chosenByHand(c, sound).length > 0 || !stored.every(({ program }) => effects.isPlainSlot(program))) {
       beyond.push({ sound });
       continue;
     }
