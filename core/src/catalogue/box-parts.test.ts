@@ -1,8 +1,11 @@
 import { after } from '../../testing/after.js';
 import type { Device } from '../rig/device.js';
-import { all, newRig } from '../rig/rig.js';
+import { all, newRig, partOf } from '../rig/rig.js';
 import { CATALOGUE, generic } from './boxes.js';
-import { blankBox, JACK_WAYS, rangeText, readRange, setByText, wayOf, withPrograms, withSetBy } from './box-parts.js';
+import { SMALL, smallRig } from '../../testing/small-rig.js';
+import { deriveOnce } from '../derive/deriver.js';
+import { viewOf } from '../derive/view.js';
+import { blankBox, JACK_WAYS, rangeText, readRange, setByText, wayOf, withOwnSwitches, withPrograms, withSetBy } from './box-parts.js';
 import { audioIn, choice, contactIn, midiIn } from './parts.js';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
@@ -79,4 +82,15 @@ test('a box given programs holds its controls of sound and can be put into a rig
   expect(programmed.memories[0]!.stores).toEqual(['on']);
   expect(all(after(newRig('R'), { put: [programmed], remove: [] }), 'device')[0]!.midi?.channel).toBe(1);
   expect(withPrograms(programmed).memories).toHaveLength(1);
+});
+
+test('a box whose own switches call its programs: sounds are called there and come back, bank by bank as it shows them', () => {
+  const made = smallRig({
+    boxes: { g: 'single-coil', m: 'modeller', p: 'powered-speaker' }, leads: ['g.out>m.in', 'm.out-l>p.in'], sounds: { Clean: [], Echo: ['m.delay'] },
+    with: (part) => (part.kind === 'device' && part.id === 'device:m' ? withOwnSwitches(part) : part.kind === 'sound' ? { ...part, calls: [{ device: 'device:m', memory: 'presets', slot: part.at + 3 }] } : part),
+  });
+  const d = deriveOnce(made, SMALL)!;
+  expect(viewOf(d).sounds.map((s) => [s.slot, s.verdict])).toEqual([['2A', 'proved'], ['2B', 'proved']]);
+  const box = partOf(made, 'device:m')!;
+  expect(withOwnSwitches(box)).toBe(box);
 });

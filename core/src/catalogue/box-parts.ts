@@ -129,3 +129,26 @@ export const withPrograms = (device: Device): Device => {
     midi: device.midi ?? { channel: 1, messages: 'lost' },
   };
 };
+
+const LETTERS = 'ABCDEFGH';
+const USUAL_SWITCHES = 4;
+
+/** The box with switches of its own that call its programs, bank by bank as it shows them: sounds can then be called there, and it stores what they need. */
+export const withOwnSwitches = (device: Device): Device => {
+  const [memory, ...others] = device.memories;
+  if (!memory || memory.by !== undefined) return device;
+  const { size: inBank, letters } = memory.shows.bank ?? { size: Math.min(USUAL_SWITCHES, memory.size), letters: LETTERS };
+  const switches = Array.from({ length: inBank }, (_, i) => (letters ?? LETTERS)[i] ?? String(i + 1));
+  const banks = Array.from({ length: Math.ceil(memory.size / inBank) }, (_, i) => i + 1);
+  const floor: readonly Actuator[] = [
+    ...switches.map((name, plus): Actuator => ({ id: name, by: { foot: name, gesture: 'press' }, acts: [{ load: memory.id, slot: { bank: 'bank', banks, plus, size: inBank } }] })),
+    { id: 'up', by: { foot: 'up', gesture: 'press' }, acts: [{ control: 'bank', step: banks }] }, { id: 'down', by: { foot: 'down', gesture: 'press' }, acts: [{ control: 'bank', step: [...banks].reverse() }] },
+  ];
+  const taken = new Set(floor.map((a) => a.id));
+  return {
+    ...device,
+    controls: [...device.controls.filter((c) => c.id !== 'bank'), { id: 'bank', domain: { values: banks }, powerUp: { at: 1 }, use: 'play' }],
+    actuators: [...device.actuators.filter((a) => !taken.has(a.id)), ...floor],
+    memories: [{ ...memory, by: 'slot', switches, bank: { control: 'bank', up: 'up', down: 'down' } }, ...others],
+  };
+};

@@ -1,8 +1,10 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
-import { rangeText, readRange, setByText, withPrograms, withSetBy } from '@yunta/core/catalogue/box-parts';
+import { rangeText, readRange, setByText, withOwnSwitches, withPrograms, withSetBy } from '@yunta/core/catalogue/box-parts';
 import type { Control, Device } from '@yunta/core/rig/device';
 import type { Refusal, Result } from '@yunta/core/rig/result';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
+import { TextField } from '../../app/text-field.js';
 import { setBy } from './box-inspector.js';
 
 const POWER_UP = [{ value: 'left', label: 'as it was left' }, { value: 'loaded', label: 'as programmed' }, { value: 'unknown', label: 'not known' }];
@@ -31,7 +33,7 @@ export const Controls = ({ device, change }: { device: Device; change: (device: 
           <tbody>
             {shown.map((c) => (
               <tr key={c.id}>
-                <td><span className="mono">{c.id}</span>{c.name && c.name !== c.id ? <div className="soft">{c.name}</div> : null}</td>
+                <td><TextField most={LONGEST.name} size="xs" aria-label={`Name of ${c.id}`} value={c.name ?? c.id} onChange={(e) => set(c.id, { name: e.currentTarget.value })} />{c.name && c.name !== c.id ? <div className="soft mono" style={{ fontSize: 13 }}>{c.id}</div> : null}</td>
                 <td><Typed label={`Range of ${c.id}`} text={rangeText(c.domain)} read={(t) => { const r = readRange(t); if (r.ok) set(c.id, { domain: r.value }); return r; }} /></td>
                 <td><Typed label={`What sets ${c.id}`} text={setByText(device, c.id)} read={(t) => { const r = withSetBy(device, c.id, t); if (r.ok) change(r.value); return r; }} />{setByText(device, c.id) === '' && setBy(device, c) !== 'nothing' && <div className="soft" style={{ fontSize: 13 }}>{setBy(device, c)}</div>}</td>
                 <td><NativeSelect size="xs" aria-label={`When ${c.id} is changed`} data={USES} value={c.use} onChange={(e) => set(c.id, { use: e.currentTarget.value as Control['use'] })} /></td>
@@ -45,6 +47,7 @@ export const Controls = ({ device, change }: { device: Device; change: (device: 
       )}
       <div style={{ display: 'flex', gap: 8, marginTop: 8 }}>
         <Button size="compact-sm" variant="default" onClick={add}>Add a control</Button>
+        {memory && memory.by === undefined && <Button size="compact-sm" variant="default" onClick={() => change(withOwnSwitches(device))}>Its own switches call its programs</Button>}
         {!memory && device.jacks.some((j) => j.kind === 'midi') && <Button size="compact-sm" variant="default" onClick={() => change(withPrograms(device))}>Give it 128 programs</Button>}
       </div>
       <p className="soft" style={{ margin: '6px 0 0', fontSize: 14 }}>Range: <code>off, on</code> or <code>0..100 %</code>. Set by: <code>foot</code>, <code>cc 20</code> (sets it), <code>cc 20 turns</code> (turns it over), <code>contact remote</code> (open or closed), <code>pulse remote</code>, <code>pedal exp</code> or <code>pedal exp 10..60</code>, with commas between.</p>
