@@ -5,7 +5,7 @@ import { CATALOGUE, generic } from './boxes.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { deriveOnce } from '../derive/deriver.js';
 import { viewOf } from '../derive/view.js';
-import { blankBox, JACK_WAYS, rangeText, readRange, setByText, wayOf, withOwnSwitches, withPrograms, withSetBy } from './box-parts.js';
+import { blankBox, JACK_WAYS, rangeText, readRange, setByText, wayOf, withChannel, withOwnSwitches, withPrograms, withSetBy } from './box-parts.js';
 import { audioIn, choice, contactIn, midiIn } from './parts.js';
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; error: unknown }): T => {
@@ -84,6 +84,13 @@ test('a box given programs holds its controls of sound and can be put into a rig
   expect(withPrograms(programmed).memories).toHaveLength(1);
 });
 
+test('a box that answers to a controller answers on a channel', () => {
+  const box = { ...blankBox('device:one'), controls: [choice('on', ['off', 'on'])] };
+  expect(withChannel(box)).toBe(box);
+  const told = withChannel(value(withSetBy(box, 'on', 'cc 20')));
+  expect(told.midi).toEqual({ channel: 1, messages: 'lost' });
+  expect(withChannel({ ...told, midi: { channel: 7, messages: 'queued' } }).midi!.channel).toBe(7);
+});
 test('a box whose own switches call its programs: sounds are called there and come back, bank by bank as it shows them', () => {
   const made = smallRig({
     boxes: { g: 'single-coil', m: 'modeller', p: 'powered-speaker' }, leads: ['g.out>m.in', 'm.out-l>p.in'], sounds: { Clean: [], Echo: ['m.delay'] },

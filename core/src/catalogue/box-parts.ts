@@ -152,3 +152,6 @@ export const withOwnSwitches = (device: Device): Device => {
     memories: [{ ...memory, by: 'slot', switches, bank: { control: 'bank', up: 'up', down: 'down' } }, ...others],
   };
 };
+
+/** A box that something in it lets answer to MIDI answers on a channel: the first, until somebody says another. */
+export const withChannel = (device: Device): Device => (device.midi || !device.actuators.some((a) => 'midi' in a.by) ? device : { ...device, midi: { channel: 1, messages: 'lost' } });

@@ -1,5 +1,6 @@
 import { Button, NativeSelect, NumberInput, Textarea } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
+import { withChannel } from '@yunta/core/catalogue/box-parts';
 import { insideText, readInside } from '@yunta/core/catalogue/inside';
 import { apply } from '@yunta/core/change/apply';
 import { changeDevice } from '@yunta/core/edits/devices';
@@ -28,7 +29,7 @@ export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; 
   const [draft, setDraft] = useState(device);
   const [lines, setLines] = useState(() => insideText(device.chains));
   const inside = useMemo(() => readInside(lines, draft.chains), [lines, draft.chains]);
-  const wish = useMemo((): Device => (inside.ok ? { ...draft, chains: inside.value } : draft), [draft, inside]);
+  const wish = useMemo((): Device => withChannel(inside.ok ? { ...draft, chains: inside.value } : draft), [draft, inside]);
   const refused = useMemo((): readonly Refusal[] => {
     if (!inside.ok) return inside.error;
     const applied = apply(rig, changeDevice(wish, {}));
