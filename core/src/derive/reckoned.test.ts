@@ -5,7 +5,10 @@ import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { readRigFile } from '../formats/rig-file.js';
 import { all, type Rig } from '../rig/rig.js';
+import { bearings } from '../recall/bearings.js';
+import { compile } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
+import { model } from '../recall/model.js';
 import { deriveOnce } from './deriver.js';
 import { reckoned } from './reckoned.js';
 
@@ -25,9 +28,10 @@ test('what is said of the proof is true of every rig: what can happen is among w
   let told = 0;
   for (const rig of RIGS) {
     for (const hookup of all(rig, 'hookup')) {
-      const d = deriveOnce(rig, hookup.id)!;
-      const { with: yes, without } = reckoned(d);
-      const done = new Set([...d.modelled.steps.values()].map((s) => s.does));
+      const compilation = compile(bearings(rig, hookup));
+      const modelled = model(compilation);
+      const { with: yes, without } = reckoned({ rig, compilation, modelled });
+      const done = new Set([...modelled.steps.values()].map((s) => s.does));
       for (const [kinds, words] of SAID) {
         if (!kinds.some((k) => done.has(k))) continue;
         told += 1;

@@ -13,7 +13,7 @@ export interface Reckoned {
 }
 
 /** @example reckoned(derived).with[0] // 'Each box may stand in any way in which it can wake, when the power first comes on.' */
-export const reckoned = ({ rig, compilation: { bearings }, modelled }: Derived): Reckoned => {
+export const reckoned = ({ rig, compilation: { bearings }, modelled }: Pick<Derived, 'rig' | 'compilation' | 'modelled'>): Reckoned => {
   const admits = bearings.hookup.admits ?? USUAL_DISTURBANCES;
   const plugged = pluggedBoxes(bearings.anatomy);
   const boxes = all(rig, 'device');
