@@ -16,13 +16,18 @@ import { afterEvent, type Condition, type SystemAct, type Together, type Variabl
 export const loaderOf = (device: Device, control: string): Memory | undefined =>
   controlIn(device, control)?.powerUp === 'loaded' ? memoriesThatStore(device, control)[0] : undefined;
 
-/** What a program brings into a control, as the domain names it. @param of the program that is loaded around it */
-const bringer = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string, of?: string): ((control: string, named?: Ref) => string) => {
+/** What is written down of a program by its name in the domain. @param of the program that is loaded around it */
+const contentsOf = (shelf: Shelf, device: Device, memory: Memory, program: string, of?: string): Readonly<Record<string, Value>> | undefined => {
   const numbered = (name: string) => (name === UNKNOWN || isOther(name) ? undefined : Number(name));
   const number = numbered(program);
   const known = number === undefined ? undefined : programOn(shelf, device, memory, number, of === undefined ? undefined : numbered(of));
-  const contents = known && known.contents !== 'unplanned' ? known.contents : undefined;
-  return (control, named = ref(device.id, control)) => {
+  return known && known.contents !== 'unplanned' ? known.contents : undefined;
+};
+
+/** What a program brings into a control, as the domain names it. @param of the program that is loaded around it */
+const bringer = (domains: Domains, shelf: Shelf, device: Device, memory: Memory, program: string, of?: string): ((control: string, named: Ref) => string) => {
+  const contents = contentsOf(shelf, device, memory, program, of);
+  return (control, named) => {
     const value = contents?.[control];
     return value === undefined ? UNKNOWN : domains.named(named, value);
   };
@@ -111,7 +116,7 @@ const wakeWith = (b: Bearings, domains: Domains, shelf: Shelf, device: Device, m
   const refs = stores.map((s) => ref(device.id, s));
   const rowFor = (p: string, of: string | undefined) => {
     const brings = bringer(domains, shelf, device, memory, p, of);
-    return stores.map((s, i) => brings(s, refs[i]));
+    return stores.map((s, i) => brings(s, refs[i]!));
   };
   const asked = askedIn(b, device);
   /** What nobody wrote down and other things rest on may be anything. */
@@ -264,13 +269,15 @@ const wakingLoads = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effec
   const stores = memory.stores.map((s) => ref(device.id, s)).filter((r) => domains.of.has(r) && loaderOf(device, r.slice(device.id.length + 1)) === memory);
   const ofs = outerLoaded ? names(outerLoaded, outer.control) : [undefined];
   const programs = names(loaded, memory.control);
-  const found = ofs.map((of) => ({ of, brings: programs.map((p) => bringer(domains, shelf, device, memory, p, of)) }));
+  const found = ofs.map((of) => ({ of, contents: programs.map((p) => contentsOf(shelf, device, memory, p, of)) }));
   return stores.flatMap((r) => {
     const byValue = new Map<string, Condition[][]>();
-    for (const { of, brings } of found) {
-      const values = new Map<string, string[]>();
+    for (const { of, contents } of found) {
       const control = r.slice(device.id.length + 1);
-      programs.forEach((p, i) => keptIn(values, brings[i]!(control, r), () => []).push(p));
+      const alike = new Map<Value | undefined, string[]>();
+      programs.forEach((p, i) => keptIn(alike, contents[i]?.[control], () => []).push(p));
+      const values = new Map<string, string[]>();
+      for (const [value, those] of alike) keptIn(values, value === undefined ? UNKNOWN : domains.named(r, value), () => []).push(...those);
       for (const [value, those] of values) {
         keptIn(byValue, value, () => []).push([...(domains.of.has(loaded) ? [{ variable: loaded, in: those }] : []), ...(outerLoaded && of !== undefined && domains.of.has(outerLoaded) ? [{ variable: outerLoaded, in: [of] }] : [])]);
       }
