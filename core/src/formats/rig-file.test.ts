@@ -44,6 +44,9 @@ describe('the JSON Schema', () => {
   test('refuses what the reader refuses', () => expect(validate(JSON.parse(broken((d) => { d.devices[0]!.jacks[0]!.kind = 'audo'; })))).toBe(false));
 });
 
+/** The acts of the first box that something sets off. */
+const actsIn = (d: { devices: object[] }): object[] => (d.devices as { actuators: { acts: object[] }[] }[]).find((box) => box.actuators.length)!.actuators[0]!.acts;
+
 describe('a file that is no rig is refused with the path, what was found and what would fit', () => {
   test.each<[string, string, string]>([
     ['not JSON', '{ "yunta": ', 'This is not JSON'],
@@ -57,6 +60,10 @@ describe('a file that is no rig is refused with the path, what was found and wha
     ['an empty name', broken((d) => { d.sounds[0]!.name = ''; }), 'There is no text. Type one.'],
     ['a MIDI channel of 17', broken((d) => { (d.devices[13] as unknown as { midi: { channel: number } }).midi.channel = 17; }), 'devices[13].midi.channel: 17 is over the limit of 16'],
     ['a want of no kind', broken((d) => { d.sounds[0]!.wants[0] = { stage: 'device:cmp.compressor', is: 'maybe' }; }), 'sounds[0].wants[0].is: "maybe" is not one of in, out, any'],
+    ['a want of two kinds', broken((d) => { d.sounds[0]!.wants[0] = { control: 'device:dly.mix', is: 3, any: true }; }), 'sounds[0].wants[0]: It says several things at once: any, is. Let it say one of them.'],
+    ['a want that says nothing', broken((d) => { d.sounds[0]!.wants[0] = { control: 'device:dly.mix' }; }), 'sounds[0].wants[0]: It says control, and not what follows from it. Add is, or between, or any, or hand, or more, or note, or pedal and heel and toe.'],
+    ['an act of two kinds', broken((d) => { actsIn(d)[0] = { control: 'on', set: 'on', toggle: ['on', 'off'] }; }), 'acts[0]: It says several things at once: toggle, set. Let it say one of them.'],
+    ['an act of no kind', broken((d) => { actsIn(d)[0] = {}; }), 'acts[0]: It says nothing. Add control and set, or control and toggle'],
     ['a want on a box that is not there', broken((d) => { d.sounds[0]!.wants[0] = { stage: 'device:ghost.x', is: 'in' }; }), 'device:ghost, which is not in the rig'],
     ['a part twice', broken((d) => { d.sounds.push(d.sounds[0]!); }), '"sound:01" is there twice'],
     ['a misspelt key', broken((d) => { (d.devices[0] as unknown as Record<string, unknown>).nmae = 'x'; }), '"nmae" is not known here'],

@@ -21,11 +21,38 @@ const dig = (data: unknown, path: readonly PropertyKey[]): unknown =>
 export const pathText = (path: readonly PropertyKey[]): string =>
   path.reduce<string>((text, key) => (typeof key === 'number' ? `${text}[${key}]` : text ? `${text}.${String(key)}` : String(key)), '');
 
+/** One of several things that an object may say: what of it is missing there, what else stands there, and whether that is all. */
+const alternativeOf = (errors: readonly Issue[], found: object) => {
+  const missing = errors.flatMap((e) => (e.path.length === 1 && !(e.path[0]! in found) ? [String(e.path[0])] : []));
+  const extra = errors.flatMap((e) => (e.code === 'unrecognized_keys' && e.path.length === 0 ? e.keys : []));
+  return { missing, extra, isAll: errors.every((e) => (e.code === 'unrecognized_keys' && e.path.length === 0) || (e.path.length === 1 && !(e.path[0]! in found))) };
+};
+
+/** A union within a union is one of more things. */
+const alternatives = (errors: readonly (readonly Issue[])[]): readonly (readonly Issue[])[] => errors.flatMap((one) => {
+  const [inner, ...others] = one;
+  return inner?.code === 'invalid_union' && inner.path.length === 0 && others.length === 0 ? alternatives(inner.errors as readonly (readonly Issue[])[]) : [one];
+});
+
+/** An object that may say one of several things and says none of them, or more than one. */
+const notOne = (issue: Extract<Issue, { code: 'invalid_union' }>, found: unknown): Issue | undefined => {
+  if (!found || typeof found !== 'object' || Array.isArray(found) || issue.errors.length < 2) return undefined;
+  const ways = alternatives(issue.errors as readonly (readonly Issue[])[]).map((errors) => alternativeOf(errors, found));
+  const said = ways.filter((w) => w.isAll && w.missing.length === 0 && w.extra.length > 0);
+  const told = (wrong: string, would: string): Issue => ({ code: 'custom', path: issue.path, message: wrong, params: { would }, input: found });
+  if (said.length > 1) return told(`It says several things at once: ${[...new Set(said.flatMap((w) => w.extra))].join(', ')}.`, 'Let it say one of them.');
+  if (!ways.every((w) => w.isAll && w.missing.length > 0)) return undefined;
+  const likely = ways.some((w) => w.extra.length === 0) ? ways.filter((w) => w.extra.length === 0) : ways;
+  return told(`${Object.keys(found).length ? `It says ${Object.keys(found).join(' and ')}, and not what follows from it` : 'It says nothing'}.`, `Add ${[...new Set(likely.map((w) => w.missing.join(' and ')))].join(', or ')}.`);
+};
+
 /** Of the alternatives of a union, the one that got furthest says best what was meant. */
-const deepest = (issue: Issue): Issue => {
+const deepest = (issue: Issue, data: unknown): Issue => {
   if (issue.code !== 'invalid_union' || issue.errors.length === 0) return issue;
+  const none = notOne(issue, dig(data, issue.path));
+  if (none) return none;
   const inner = issue.errors
-    .map((alternative) => alternative.map((i) => deepest({ ...i, path: [...issue.path, ...i.path] } as Issue)))
+    .map((alternative) => alternative.map((i) => deepest({ ...i, path: [...issue.path, ...i.path] } as Issue, data)))
     .filter((alternative) => alternative.length > 0)
     .sort((a, b) => b[0]!.path.length - a[0]!.path.length || a.length - b.length);
   return inner[0]?.[0] ?? issue;
@@ -45,6 +72,9 @@ const say = (issue: Issue, found: unknown): { wrong: string; would: string } => 
       return { wrong: `${shown(found)} is under the limit of ${issue.minimum}${issue.origin === 'string' ? ' characters' : ''}.`, would: `Use at least ${issue.minimum}.` };
     case 'unrecognized_keys':
       return { wrong: `"${issue.keys.join('", "')}" is not known here.`, would: 'Remove it, or check its spelling.' };
+    case 'custom':
+      if (typeof issue.params?.['would'] === 'string') return { wrong: issue.message, would: issue.params['would'] };
+      return { wrong: `${shown(found)} does not fit: ${issue.message}.`, would: 'Correct it.' };
     default:
       return { wrong: `${shown(found)} does not fit: ${issue.message}.`, would: 'Correct it.' };
   }
@@ -61,7 +91,7 @@ export const readPart = (data: unknown, where = ''): Result<Part, readonly Refus
   const parsed = SHAPES[kind as Kind].safeParse(data);
   if (parsed.success) return ok(parsed.data);
   return refuse(parsed.error.issues.slice(0, 20).map((raw) => {
-    const issue = deepest(raw);
+    const issue = deepest(raw, data);
     return { code: 'shape', ...idOf(data), where: placeIn(where, issue.path), ...say(issue, dig(data, issue.path)) };
   }));
 };
