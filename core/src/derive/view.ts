@@ -7,6 +7,7 @@ import { limbsOf, muteText, type Limbs } from '../recall/verdict-words.js';
 import { roundly } from '../units/amounts.js';
 import { controlText, grantedText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Act } from '../rig/act.js';
+import { chosenByHand } from '../recall/compile.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, soundsInOrder } from '../rig/rig.js';
 import type { SystemState } from '../recall/proof/system.js';
@@ -82,7 +83,9 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
   const { proof, mute, hands } = verdict;
   const wrong = proof.is === 'broken' ? [...proof.wrong].sort((a, b) => a.length - b.length) : [];
   const because = mute.length ? mute.map((p) => muteText(d, id, p)).join(' ') : proof.is === 'undecided' ? proof.because : undefined;
-  const by = (limb: 'foot' | 'hand') => hands.filter((h) => h.by === limb).map((h) => `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}`);
+  /** What a stomp sends adjusts a program that is there already; chosen after it, the program would undo that. */
+  const first = new Set(verdict.isCalled ? chosenByHand(d.compilation, id).map((c) => ref(c.device.id, c.memory.control)) : []);
+  const by = (limb: 'foot' | 'hand') => hands.filter((h) => h.by === limb).map((h) => `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}${first.has(h.control) ? ', before the stomp' : ''}`);
   return {
     id, name: sound.name, slot: slotText(d.rig, sound), verdict: verdict.is,
     ...(because === undefined ? {} : { because }),

@@ -117,6 +117,13 @@ describe('a program that somebody chooses on the box itself', () => {
     expect(d.modelled.system.events.find((e) => e.id === 'recall:sound:near')!.acts).toContainEqual(expect.objectContaining({ variable: 'device:d.mix', set: '20' }));
     expect([walk(d, new Random(1), 400).contradictions, replayAll(d).contradictions]).toEqual([[], []]);
   });
+  test('is chosen before the stomp, and said so: what the stomp sends would be undone by it', () => {
+    const made = withParts(smallRig({
+      boxes: { g: 'single-coil', s: 'switcher-4', d: 'stereo-delay', p: 'powered-speaker' }, leads: ['g.out>s.in', 's.out>d.in-l', 'd.out-l>p.in'], sounds: { Near: ['d.delay', 'd.program=3'], Far: ['d.delay', 'd.program=4'] },
+      with: (part) => (part.kind === 'sound' ? { ...part, calls: [{ device: 'device:s', memory: 'slots', slot: part.at - 1 }] } : part),
+    }), held(3, 20), held(4, 60));
+    expect(viewOf(deriveOnce(made, SMALL)!).sounds.map((s) => s.byHand)).toEqual([[expect.stringMatching(/^D program to \S+, before the stomp$/)], [expect.stringMatching(/, before the stomp$/)]]);
+  });
   test('what it holds otherwise than the sound wants is a move of its own', () => {
     const [near] = viewOf(deriveOnce(rig(held(3, 55), held(4, 60)), SMALL)!).sounds;
     expect([near!.verdict, near!.byHand]).toEqual(['left to hands', [expect.stringMatching(/^D program to /), 'D mix to 20 %']]);
