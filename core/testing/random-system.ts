@@ -19,7 +19,7 @@ const systems = (least: number, most: number, mostOthers: number): fc.Arbitrary<
   });
   const acts = fc.array(act, { maxLength: 4 });
   const other: fc.Arbitrary<Omit<SystemEvent, 'id'>> = fc.record({ acts, when: fc.array(condition, { maxLength: 1 }) });
-  const wants = fc.subarray(variables, { minLength: 1 }).chain((chosen) => fc.tuple(...chosen.map((v) => fc.constantFrom(...v.domain).map((value) => ({ variable: v.id, value })))));
+  const wants = fc.subarray(variables, { minLength: 1 }).chain((chosen) => fc.tuple(...chosen.map((v) => fc.tuple(fc.constantFrom(...v.domain), fc.option(fc.subarray(v.domain), { nil: [], freq: 2 })).map(([value, or]) => ({ variable: v.id, value, ...(or.length ? { or } : {}) })))));
   const together = fc.option(fc.subarray(variables, { minLength: 1, maxLength: Math.min(3, variables.length) }).chain((chosen) =>
     fc.array(fc.tuple(...chosen.map((v) => fc.constantFrom(...v.domain))), { minLength: 1, maxLength: 3 }).map((rows) => ({ variables: chosen.map((v) => v.id), rows }))), { nil: undefined });
   return fc.record({

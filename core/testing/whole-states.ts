@@ -1,4 +1,4 @@
-import { afterEvent, canHappen, type RecallSystem, type SystemState } from '../src/recall/proof/system.js';
+import { afterEvent, canHappen, serves, type RecallSystem, type SystemState } from '../src/recall/proof/system.js';
 
 export type PlainVerdict = { verdict: 'proved' } | { verdict: 'broken'; length: number; variables: Record<string, number> };
 
@@ -26,7 +26,7 @@ export const proveByWholeStates = (system: RecallSystem): ReadonlyMap<string, Pl
         const after = afterEvent(event, state);
         for (const sound of system.sounds) {
           if (sound.recall !== event.id) continue;
-          for (const w of sound.wants) if (after[w.variable] !== w.value && !found.get(sound.id)!.has(w.variable)) found.get(sound.id)!.set(w.variable, depth);
+          for (const w of sound.wants) if (!serves(w, after[w.variable]) && !found.get(sound.id)!.has(w.variable)) found.get(sound.id)!.set(w.variable, depth);
         }
         const key = keyOf(after);
         if (!seen.has(key) && !event.last) {

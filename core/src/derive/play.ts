@@ -7,7 +7,7 @@ import { isControl } from '../recall/guards.js';
 import { chosenByHand, type Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
-import type { SystemState } from '../recall/proof/system.js';
+import { serves, type SystemState } from '../recall/proof/system.js';
 import { OTHER } from '../recall/domains.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
@@ -97,4 +97,7 @@ const inUs = (ms: number | undefined): number | undefined => (ms === undefined ?
 
 /** The wants of a sound that the bench does not show right now. */
 export const wrongOnBench = ({ modelled }: Playable, bench: Bench, sound: string): readonly Ref[] =>
-  (modelled.system.sounds.find((s) => s.id === sound)?.wants ?? []).filter((w) => String(bench.value(w.variable as Ref)) !== w.value).map((w) => w.variable as Ref);
+  (modelled.system.sounds.find((s) => s.id === sound)?.wants ?? []).filter((w) => {
+    const stands = bench.value(w.variable as Ref);
+    return !serves(w, w.or && stands !== undefined ? modelled.said.domains.named(w.variable as Ref, stands) : String(stands));
+  }).map((w) => w.variable as Ref);

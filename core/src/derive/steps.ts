@@ -11,6 +11,7 @@ import { groundsOf, type Grounds } from '../recall/intend.js';
 import { model, type Modelled } from '../recall/model.js';
 import { ModelMemory } from '../recall/model-memory.js';
 import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../recall/proof/prove.js';
+import { sparing } from '../recall/spared.js';
 import { soundVerdicts, type SoundVerdict } from '../recall/sound-verdict.js';
 import { wayFinder, type WayFinder } from '../recall/ways.js';
 
@@ -32,6 +33,8 @@ export interface Results {
   readonly control: ControlWiring;
   readonly grounds: Grounds;
   readonly finder: WayFinder;
+  /** Before it is known which hand moves nobody has to make. */
+  readonly compiled: Compilation;
   readonly compilation: Compilation;
   readonly modelled: Modelled;
   /** What the proof says of each sound's recall. */
@@ -54,6 +57,7 @@ export interface Step<K extends keyof Results = keyof Results> {
 export class Keep {
   readonly model = new ModelMemory();
   readonly proof = new ProofMemory();
+  readonly spared = new ProofMemory();
   ground: CompileGround | undefined;
 }
 
@@ -65,15 +69,16 @@ export const STEPS: readonly Step[] = [
   step('control', ['devices', 'cables', 'hookup'], ({ rig, hookup }) => controlWiring(rig, hookup)),
   step('grounds', ['devices', 'hookup'], ({ rig, hookup }) => groundsOf(rig, hookup)),
   step('finder', ['devices', 'control', 'grounds'], ({ rig, control, grounds }) => wayFinder(rig, control, (r) => grounds.resting.get(r))),
-  step('compilation', ['anatomy', 'finder', 'programs', 'sounds', 'moves', 'songs'], (inputs, keep) => {
+  step('compiled', ['anatomy', 'finder', 'programs', 'sounds', 'moves', 'songs'], (inputs, keep) => {
     const { rig, hookup, control, grounds, finder } = inputs;
     const bearings: Bearings = { rig, hookup, anatomy: inputs.anatomy, control, grounds, finder };
     const ground: CompileGround = { anatomy: inputs.anatomy, finder, programs: inputs.programs, moves: inputs.moves, sounds: inputs.sounds, songs: inputs.songs };
-    const compilation = compile(bearings, unaffected(keep.ground, ground));
-    keep.ground = { ...ground, compiled: compilation.sounds };
-    return compilation;
+    const compiled = compile(bearings, unaffected(keep.ground, ground));
+    keep.ground = { ...ground, compiled: compiled.sounds };
+    return compiled;
   }),
-  step('modelled', ['compilation'], ({ compilation }, keep) => model(compilation, keep.model)),
+  step('modelled', ['compiled'], ({ compiled }, keep) => model(compiled, keep.model)),
+  step('compilation', ['compiled', 'modelled'], ({ compiled, modelled }, keep) => sparing(compiled, modelled, keep.spared)),
   step('verdicts', ['modelled'], ({ modelled }, keep) => prove(modelled.system, USUAL_BUDGET, keep.proof)),
   step('answers', ['verdicts', 'compilation'], ({ compilation, modelled, verdicts }) => soundVerdicts(compilation, modelled, verdicts)),
   step('judgement', ['verdicts', 'compilation', 'acceptances'], ({ rig, hookup, compilation, modelled, verdicts }) => judge({ rig, hookup, compilation, modelled, verdicts })),

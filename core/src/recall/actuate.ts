@@ -60,7 +60,9 @@ export const actuate = (rig: Rig, finder: WayFinder, callers: readonly Caller[],
       reached = true;
       break;
     }
-    if (!reached && programHolds(rig, want, finder.target(want.control), wants) === 'not') hand.push({ control: want.control, value: want.value, by: footReaches(rig, want.control) ? 'foot' : 'hand' });
+    if (!reached && programHolds(rig, want, finder.target(want.control), wants) === 'not') {
+      hand.push({ control: want.control, value: want.value, by: footReaches(rig, want.control) ? 'foot' : 'hand', ...(want.within ? { within: want.within } : {}) });
+    }
   }
   for (const slot of slots) {
     for (const stored of slot.caller.memory.stores) {

@@ -6,7 +6,7 @@ import { keptIn } from '../rig/kept.js';
 import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
-import type { Value } from '../rig/value.js';
+import { allows, type Value } from '../rig/value.js';
 import { actsFor, actuate, withWaits, type Caller } from './actuate.js';
 import { touched } from './touched.js';
 import type { Compiled, HandMove, StoredSlot } from './compiled.js';
@@ -24,6 +24,8 @@ export interface Compilation {
   readonly sounds: ReadonlyMap<Id<'sound'>, Compiled>;
   /** Controls that nothing but a hand or foot changes and that all sounds want alike: set once and left alone, taken for granted. */
   readonly leftAlone: ReadonlyMap<Ref, Value>;
+  /** By sound, the controls that serve over a range and stay in it: nobody has to set them. */
+  readonly spared?: ReadonlyMap<Id<'sound'>, ReadonlySet<Ref>>;
 }
 
 /** From each sound's wants to what every controller stores; what no controller reaches becomes a hand move. */
@@ -140,16 +142,17 @@ const agreedHands = (b: Bearings, compiled: readonly Compiled[]): ReadonlyMap<Re
     const wakes = controlOf(b.rig, control)?.powerUp;
     return powerCycle && typeof wakes === 'object' && String(wakes.at) !== String(wanted);
   };
-  const wanted = new Map<Ref, Set<string>>();
-  const value = new Map<Ref, Value>();
-  for (const { hand } of compiled) {
-    for (const move of hand) {
-      value.set(move.control, move.value);
-      wanted.set(move.control, (wanted.get(move.control) ?? new Set()).add(String(move.value)));
-    }
-  }
-  return new Map([...value].filter(([control]) => wanted.get(control)!.size === 1 && !moved.has(control) && !forgets(control, value.get(control)!)));
+  const byControl = new Map<Ref, HandMove[]>();
+  for (const { hand } of compiled) for (const move of hand) keptIn(byControl, move.control, (): HandMove[] => []).push(move);
+  return new Map([...byControl].flatMap(([control, moves]): readonly (readonly [Ref, Value])[] => {
+    const { value } = moves.find((move) => !move.within) ?? moves[0]!;
+    return moves.every((move) => isServedBy(move, value)) && !moved.has(control) && !forgets(control, value) ? [[control, value]] : [];
+  }));
 };
+
+/** Whether a move has nothing left to do where its control stands so. */
+export const isServedBy = ({ value, within }: HandMove, stands: Value | undefined): boolean =>
+  String(stands) === String(value) || (within !== undefined && stands !== undefined && allows(within, stands));
 
 /** A program that a person chooses on its box: it brings all that it holds, and counts as one move. */
 export interface Chosen {
@@ -168,4 +171,4 @@ export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly Chose
 
 /** Hand moves proper: what differs from sound to sound and only a hand or foot reaches. */
 export const handMoves = (c: Compilation, sound: Id<'sound'>): readonly HandMove[] =>
-  c.sounds.get(sound)?.hand.filter((h) => !c.leftAlone.has(h.control)) ?? [];
+  c.sounds.get(sound)?.hand.filter((h) => !c.leftAlone.has(h.control) && !c.spared?.get(sound)?.has(h.control)) ?? [];

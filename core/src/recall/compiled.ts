@@ -1,6 +1,6 @@
 import type { Id, Ref } from '../rig/ids.js';
 import type { Program, Sweep } from '../rig/program.js';
-import type { Value } from '../rig/value.js';
+import type { ControlFact, Value } from '../rig/value.js';
 import type { RigState } from '../signal/state.js';
 import type { Trace } from '../signal/trace.js';
 
@@ -18,6 +18,8 @@ export interface Wanted {
   readonly control: Ref;
   readonly value: Value;
   readonly why: Because;
+  /** Any value of which this holds serves as well. */
+  readonly within?: ControlFact;
 }
 
 /** A want that no message, relay or contact of a called controller reaches: somebody has to bend down. */
@@ -25,6 +27,8 @@ export interface HandMove {
   readonly control: Ref;
   readonly value: Value;
   readonly by: 'foot' | 'hand';
+  /** Any value of which this holds serves as well. */
+  readonly within?: ControlFact;
 }
 
 /** What one controller has to hold for one sound, as the very program that stands in the box. */

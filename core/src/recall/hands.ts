@@ -2,7 +2,7 @@ import type { Id, Ref } from '../rig/ids.js';
 import { all } from '../rig/rig.js';
 import type { Cue } from '../rig/show.js';
 import type { Value } from '../rig/value.js';
-import { handMoves, type Compilation } from './compile.js';
+import { handMoves, isServedBy, type Compilation } from './compile.js';
 
 /** What somebody has to move by hand or foot when a song comes to a cue. */
 export interface HandsAtCue {
@@ -23,7 +23,7 @@ export const handsInSongs = (c: Compilation): readonly HandsInSong[] =>
     const stands = new Map<Ref, Value>();
     const cues = song.cues.flatMap((cue): readonly HandsAtCue[] => {
       if (!('sound' in cue.call)) return [];
-      const moves = handMoves(c, cue.call.sound).filter((m) => String(stands.get(m.control)) !== String(m.value)).map(({ control, value }) => ({ control, value }));
+      const moves = handMoves(c, cue.call.sound).filter((m) => !isServedBy(m, stands.get(m.control))).map(({ control, value }) => ({ control, value }));
       for (const m of moves) stands.set(m.control, m.value);
       return [{ cue, moves }];
     });

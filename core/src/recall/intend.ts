@@ -50,9 +50,9 @@ class Gatherer {
     return this.grounds.given.has(r) ? this.grounds.resting.get(r) : undefined;
   };
 
-  want(control: Ref, value: Value, why: Because): void {
+  want(control: Ref, value: Value, why: Because, within?: ControlFact): void {
     const known = this.known(control);
-    if (known === undefined) this.wants.set(control, { control, value, why });
+    if (known === undefined) this.wants.set(control, { control, value, why, ...(within ? { within } : {}) });
     else if (String(known) !== String(value) && why.by === 'said') this.problems.push({ is: 'forbidden', control, value, held: known });
   }
 
@@ -97,7 +97,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   expandPrograms(rig, g, free);
   for (const { control, fact, why } of g.open) {
     const value = g.known(control) === undefined ? valueFor(fact, controlOf(rig, control)) : undefined;
-    if (value !== undefined) g.want(control, value, why);
+    if (value !== undefined) g.want(control, value, why, fact);
   }
 
   const state = onTopOf(grounds.resting, { get: (control) => g.wants.get(control)?.value });

@@ -73,12 +73,21 @@ const soundOf = (compiled: Compiled, domains: Domains, known: Map<Wanted, System
   for (const wanted of compiled.wants) {
     let want = known.get(wanted);
     if (!want && !known.has(wanted)) {
-      want = domains.of.has(wanted.control) ? { variable: wanted.control, value: domains.named(wanted.control, wanted.value) } : undefined;
+      want = wantOf(domains, wanted);
       known.set(wanted, want);
     }
     if (want && !byHand.has(wanted.control)) wants.push(want);
   }
   return { id: compiled.sound, recall: `recall:${compiled.sound}`, wants };
+};
+
+/** A want as the system says it, with every other value that serves; undefined of a control that is no variable. */
+export const wantOf = (domains: Domains, { control, value, within }: Pick<Wanted, 'control' | 'value' | 'within'>): SystemWant | undefined => {
+  const domain = domains.of.get(control);
+  if (!domain) return undefined;
+  const name = domains.named(control, value);
+  const others = within ? domain.filter((other) => other !== name && domains.allowed(within, other) === 'yes') : [];
+  return { variable: control, value: name, ...(others.length ? { or: others } : {}) };
 };
 
 /** Variables that nothing writes, reads or wants say nothing; they are left out. */

@@ -1,4 +1,5 @@
 import { SMALL, smallRig, type SmallRig } from '../../testing/small-rig.js';
+import { setUpBench, wrongOnBench } from '../derive/play.js';
 import { deriveOnce, type Derived } from '../derive/deriver.js';
 import type { Device } from '../rig/device.js';
 import type { Song } from '../rig/show.js';
@@ -28,6 +29,36 @@ describe('a stage that is in over a range', () => {
     expect(wanted(of({ boxes: BOXES, leads: LEADS, sounds: { Lead: ['d.delay', 'd.program=3'] }, with: byMix }, [{ ...program, memory }]), 'mix')).toBe(42);
   });
   test('is never set to the lowest value unasked', () => expect(wanted(of({ boxes: BOXES, leads: LEADS, sounds: { Lead: ['d.delay'] }, with: byMix }), 'mix')).toBe(51));
+});
+
+describe('an amount that only a foot moves, of a stage that is in over a range', () => {
+  const steps = (values: readonly number[], powerUp: Device['controls'][number]['powerUp'] = { at: 50 }) => delay((d) => ({
+    ...d, memories: [], actuators: d.actuators.filter((a) => !('midi' in a.by)).map((a) => ({ ...a, acts: a.acts.filter((act) => !('load' in act)) })).concat({ id: 'mix step', by: { foot: 'mix', gesture: 'press' }, acts: [{ control: 'mix', step: values }] }),
+    controls: d.controls.filter((c) => c.id !== 'program').map((c) => (c.id === 'mix' ? { ...c, powerUp } : c)),
+    chains: d.chains.map((c) => ({ ...c, slots: c.slots.map((s) => (s.is === 'block' ? { ...s, on: [{ control: 'mix', from: 1, to: 100 }] } : s)) })),
+  }));
+  const lead = (change: ReturnType<typeof steps>, said = ['d.delay']) => of({ boxes: BOXES, leads: LEADS, sounds: { Lead: said }, with: change });
+  const answer = (d: Derived) => { const { is, hands } = d.answers.get('sound:lead')!; return [is, hands.map((h) => h.control)]; };
+  test('that stays in the range asks nothing of anybody, and every value in it is right on the bench', () => {
+    const d = lead(steps([20, 50, 80]));
+    expect(answer(d)).toEqual(['proved', []]);
+    const bench = setUpBench(d, {});
+    bench.stomp('device:d', 'mix');
+    expect([bench.value('device:d.mix'), wrongOnBench(d, bench, 'sound:lead')]).toEqual([80, []]);
+  });
+  test('that can leave it is set by foot', () => expect(answer(lead(steps([0, 50, 80])))).toEqual(['left to hands', ['device:d.mix']]));
+  test('that may wake anyhow is set by foot', () => expect(answer(lead(steps([20, 50, 80], 'unknown')))).toEqual(['left to hands', ['device:d.mix']]));
+  test('of which the sheet says the value is set to it', () => expect(answer(lead(steps([20, 50, 80]), ['d.delay', 'd.mix=50']))).toEqual(['left to hands', ['device:d.mix']]));
+});
+
+test('a knob that one sound wants at a value, and another anywhere in a range, is set once and left alone', () => {
+  const still = delay((d) => ({
+    ...d, memories: [], actuators: d.actuators.filter((a) => 'foot' in a.by && a.acts.every((act) => 'control' in act)),
+    controls: d.controls.map((c) => (c.id === 'mix' ? { ...c, powerUp: 'left' as const } : c)),
+    chains: d.chains.map((c) => ({ ...c, slots: c.slots.map((s) => (s.is === 'block' ? { ...s, on: [{ control: 'mix', from: 1, to: 100 }] } : s)) })),
+  }));
+  const d = of({ boxes: BOXES, leads: LEADS, sounds: { Lead: ['d.delay', 'd.mix=37'], Wide: ['d.delay'] }, with: still });
+  expect([d.compilation.leftAlone.get('device:d.mix'), [...d.answers.values()].map((a) => a.is)]).toEqual([37, ['proved', 'proved']]);
 });
 
 test('a control change that can only turn on does not turn off: what it does not bring is left to a foot', () => {

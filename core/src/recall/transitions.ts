@@ -1,13 +1,13 @@
 import { BYTE_US } from '../units/amounts.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
-import type { Compilation } from './compile.js';
+import { isServedBy, type Compilation } from './compile.js';
 import type { Compiled, HandMove } from './compiled.js';
 import type { Modelled } from './model.js';
 import { bytesOf } from './slot-timing.js';
 import { levelsAt } from '../electric/level.js';
 import { tailsOf, type Tails } from '../signal/tails.js';
-import { afterEvent, type SystemEvent, type SystemState } from './proof/system.js';
+import { afterEvent, serves, type SystemEvent, type SystemState } from './proof/system.js';
 
 /** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
 export interface Transition {
@@ -87,8 +87,8 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
     const longest = heard.reduce<Load | undefined>((a, b) => (a && a.mutesMs >= b.mutesMs ? a : b), undefined);
     const stepDb = step(from.levels, to.levels);
     return {
-      from: from.of.sound, to: to.of.sound, wrong: to.wants.filter((w) => after[w.variable] !== w.value).map((w) => w.variable as Ref),
-      hands: to.of.hand.filter((h) => String(from.of.state.get(h.control)) !== String(h.value)),
+      from: from.of.sound, to: to.of.sound, wrong: to.wants.filter((w) => !serves(w, after[w.variable])).map((w) => w.variable as Ref),
+      hands: to.of.hand.filter((h) => !c.spared?.get(to.of.sound)?.has(h.control) && !isServedBy(h, from.of.state.get(h.control))),
       settleMs: to.sendingMs + Math.max(0, ...loads.map((l) => l.gapMs)), gapMs: longest?.mutesMs ?? 0, ...(longest ? { gapBy: longest.device } : {}),
       tails: tailsOf(rig, from.of.trace, to.of.trace), ...(stepDb === undefined ? {} : { stepDb }),
     };

@@ -1,4 +1,4 @@
-import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from './system.js';
+import { servedBy, type Condition, type RecallSystem, type SystemAct, type SystemEvent, type SystemSound } from './system.js';
 
 /** Numbers wants as the model's assertions do: all wants of the first sound, then each alone, then the next sound. Counted from 1. */
 export const wantNumbers = (system: RecallSystem): readonly { readonly sound: string; readonly variable?: string }[] =>
@@ -36,7 +36,7 @@ export const promela = (system: RecallSystem, sound?: string): string => {
 
   const numbers = wantNumbers(system);
   const wantsOf = (s: SystemSound): readonly string[] => {
-    const each = s.wants.map((w) => test(w.variable, w.value));
+    const each = s.wants.map((w) => (w.or ? condition({ variable: w.variable, in: servedBy(w) }) : test(w.variable, w.value)));
     const both = each.join(' && ') || 'true';
     if (sound !== undefined) return s.id === sound ? [`assert(${both});`] : [];
     const first = numbers.findIndex((n) => n.sound === s.id) + 1;

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { proveByWholeStates } from '../../../testing/whole-states.js';
 import { randomSystem, wideSystem } from '../../../testing/random-system.js';
 import { prove, ProofMemory, type Verdict } from './prove.js';
-import { afterEvent, canHappen, wrongInSystem, type RecallSystem, type SystemState } from './system.js';
+import { afterEvent, canHappen, serves, wrongInSystem, type RecallSystem, type SystemState } from './system.js';
 
 type Expected = ({ verdict: 'proved' } | { verdict: 'broken'; length: number; variables: Record<string, number> }) & { example?: unknown };
 type Case = RecallSystem & { id: string; family: string; results: Record<string, Expected> };
@@ -26,7 +26,7 @@ const replay = (system: RecallSystem, soundId: string, powerUp: SystemState, eve
   }, powerUp);
   const sound = system.sounds.find((s) => s.id === soundId)!;
   expect(events.at(-1)).toBe(sound.recall);
-  return sound.wants.filter((w) => end[w.variable] !== w.value).map((w) => w.variable);
+  return sound.wants.filter((w) => !serves(w, end[w.variable])).map((w) => w.variable);
 };
 
 /** Source: verdicts worked out by SPIN 6.5.2, breadth-first and exhaustive (testing/reference). */

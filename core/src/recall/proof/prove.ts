@@ -124,9 +124,10 @@ type Short = Outcome | 'undecided';
 /** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
 const judge = (sound: SystemSound, recall: number, { asBefore, redone }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
   const shortfalls = new Map([...before ?? []].filter(([variable]) => asBefore.has(variable)));
-  const look = ({ variable, value }: SystemWant): void => {
+  const look = (want: SystemWant): void => {
+    const { variable } = want;
     const { cut, at, found } = cones.get(variable)!;
-    const short = found.otherThan(value, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
+    const short = found.otherThan(want, cut.memberOf[recall]!, at) ?? (found.done ? undefined : 'undecided');
     if (short) shortfalls.set(variable, short);
   };
   if (before) {

@@ -1,5 +1,6 @@
 import { FLAT_LIMIT, jumpsOf, Met, productOf, type Jumps } from './met.js';
 import type { Projection } from './projection.js';
+import type { SystemWant } from './system.js';
 
 /** A way to a wrong value: the merged power-up values and the classes of events before the last, in order. */
 export interface Way {
@@ -14,10 +15,10 @@ export interface Searched {
   readonly states: number;
   readonly projection: Projection;
   /**
-   * The nearest other value than the wanted one that a member leaves in a judged variable; undefined when there is none.
+   * The nearest value that does not serve a want and that a member leaves in a judged variable; undefined when there is none.
    * @param member -1 for events that write nothing in the cone, which leave what was there before
    */
-  readonly otherThan: (value: string, member: number, variable: number) => Outcome | undefined;
+  readonly otherThan: (want: SystemWant, member: number, variable: number) => Outcome | undefined;
 }
 
 export interface Outcome {
@@ -117,17 +118,18 @@ export const search = (projection: Projection, budget: number): Searched => {
   const only = new Int32Array(firstSeen.length).fill(NOT_LOOKED);
   const rowOf = Int32Array.from(sizes, () => -1);
   judged.forEach((variable, j) => { rowOf[variable] = offsets[j]!; });
-  const otherThan = (value: string, member: number, variable: number): Outcome | undefined => {
+  const otherThan = (want: SystemWant, member: number, variable: number): Outcome | undefined => {
     const own = member < 0 ? -1 : projection.classOf[member]!;
     const c = own < 0 || touches[own * width + variable] === 0 ? classes.count : own;
     const first = c * perClass + rowOf[variable]!;
-    const wanted = merged[variable]!.get(value);
+    const wanted = merged[variable]!.get(want.value);
+    const others = want.or?.map((value) => merged[variable]!.get(value));
     if (only[first] === NOT_LOOKED) only[first] = onlyIn(firstSeen, first, sizes[variable]!);
     if (only[first] === wanted) return undefined;
     let nearest = -1;
     for (let v = 0; v < sizes[variable]!; v += 1) {
       const parent = firstSeen[first + v]! - 1;
-      if (parent >= 0 && v !== wanted && (nearest < 0 || depths[parent]! < depths[nearest]!)) nearest = parent;
+      if (parent >= 0 && v !== wanted && !others?.includes(v) && (nearest < 0 || depths[parent]! < depths[nearest]!)) nearest = parent;
     }
     return nearest < 0 ? undefined : { length: depths[nearest]! + 1, way: () => wayTo(nearest) };
   };

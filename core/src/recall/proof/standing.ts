@@ -1,6 +1,6 @@
 import { conesOf, writersOf, writersWhenAsked, type WritersByVariable } from './cone.js';
 import { actNumber, guardNumber } from './texts.js';
-import type { RecallSystem, SystemEvent, SystemSound, SystemWant, Together, Variable } from './system.js';
+import { servedBy, type RecallSystem, type SystemEvent, type SystemSound, type SystemWant, type Together, type Variable } from './system.js';
 
 /** How often each value of each variable is wanted. */
 export type Wanted = ReadonlyMap<string, ReadonlyMap<string, number>>;
@@ -41,12 +41,14 @@ const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly 
   const count = (sounds: readonly SystemSound[], by: 1 | -1) => {
     const often = new Map<SystemWant, number>();
     for (const { wants } of sounds) for (const want of wants) often.set(want, (often.get(want) ?? 0) + by);
-    for (const [{ variable, value }, n] of often) {
-      let values = wanted.get(variable);
-      if (!values) wanted.set(variable, values = new Map());
-      const left = (values.get(value) ?? 0) + n;
-      if (left) values.set(value, left);
-      else values.delete(value);
+    for (const [want, n] of often) {
+      let values = wanted.get(want.variable);
+      if (!values) wanted.set(want.variable, values = new Map());
+      for (const value of servedBy(want)) {
+        const left = (values.get(value) ?? 0) + n;
+        if (left) values.set(value, left);
+        else values.delete(value);
+      }
     }
   };
   const [stood, stands] = [new Set(old), new Set(now)];

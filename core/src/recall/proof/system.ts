@@ -40,7 +40,15 @@ export interface SystemEvent {
 export interface SystemWant {
   readonly variable: string;
   readonly value: string;
+  /** Other values that serve as well. */
+  readonly or?: readonly string[];
 }
+
+/** Every value that serves a want, the wanted one first. */
+export const servedBy = ({ value, or }: SystemWant): readonly string[] => (or ? [value, ...or] : [value]);
+
+/** Whether a value serves a want. @example serves({ variable: 'mix', value: '50', or: ['60'] }, '60') // true */
+export const serves = (want: SystemWant, value: string | undefined): boolean => value === want.value || (value !== undefined && (want.or?.includes(value) ?? false));
 
 export interface SystemSound {
   readonly id: string;
@@ -133,7 +141,7 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
     const recall = events.get(sound.recall);
     if (!recall) wrong.push(`sounds ${sound.id}: its recall "${sound.recall}" is not an event.`);
     else if (recall.when?.length) wrong.push(`sounds ${sound.id}: its recall has a condition; a player can always call a sound.`);
-    sound.wants.forEach((w) => needValue(`sounds ${sound.id}`, w.variable, [w.value]));
+    sound.wants.forEach((w) => needValue(`sounds ${sound.id}`, w.variable, servedBy(w)));
     if (new Set(sound.wants.map((w) => w.variable)).size < sound.wants.length) wrong.push(`sounds ${sound.id}: it wants one variable twice.`);
   }
   const grouped = new Set<string>();
