@@ -95,7 +95,7 @@ const brings = (rig: Rig, way: Way, want: { readonly control: Ref; readonly valu
     case 'stored': return true;
     case 'contact': return is(way.sets.closed) || is(way.sets.open);
     case 'program': return Number.isInteger(Number(want.value));
-    case 'cc': return controllerValue(rig, way.act, want) !== undefined;
+    case 'cc': return 'scale' in way.act ? typeof want.value === 'number' : controllerValue(rig, way.act, want) !== undefined;
     case 'clock': return typeof want.value === 'number';
     case 'toggle': case 'pulse': return way.values.some(is);
   }

@@ -187,11 +187,20 @@ const banksOf = (rig: Rig, programs: readonly Program[]): Banks => {
   return { coarse: [...coarse].sort((a, b) => a - b), fine: [...fine].sort((a, b) => a - b) };
 };
 
-const banksSelected = (messages: readonly Message[]): readonly Banks[] => messages.flatMap((message): readonly Banks[] => {
-  if ('bank' in message && message.bank !== undefined) return [{ coarse: [message.bank >> 7], fine: [message.bank & 0x7f] }];
-  if (!('cc' in message)) return [];
-  return message.cc === 0 ? [{ coarse: [message.value], fine: [] }] : message.cc === 32 ? [{ coarse: [], fine: [message.value] }] : [];
-});
+const NO_BANKS: readonly Banks[] = [];
+const bankIn = (message: Message): Banks | undefined => {
+  if ('bank' in message && message.bank !== undefined) return { coarse: [message.bank >> 7], fine: [message.bank & 0x7f] };
+  if (!('cc' in message)) return undefined;
+  return message.cc === 0 ? { coarse: [message.value], fine: [] } : message.cc === 32 ? { coarse: [], fine: [message.value] } : undefined;
+};
+const banksSelected = (messages: readonly Message[]): readonly Banks[] => {
+  let selected = NO_BANKS;
+  for (const message of messages) {
+    const bank = bankIn(message);
+    if (bank) selected = [...selected, bank];
+  }
+  return selected;
+};
 const banksIn = once((program: Program) => banksSelected(messagesOf(program)));
 const banksInBox = once((device: Device) => banksSelected(messagesOfBox(device)));
 
@@ -376,7 +385,11 @@ const whensIn = once((device: Device): readonly When[] => {
 
 const actsIn = (program: Program): readonly Act[] => [...program.acts, ...program.assigns.flatMap((a) => [...a.on, ...a.off])];
 
-const messagesIn = (acts: readonly Act[]): readonly Message[] => acts.flatMap((act) => ('send' in act ? [act.send] : []));
+const messagesIn = (acts: readonly Act[]): readonly Message[] => {
+  const messages: Message[] = [];
+  for (const act of acts) if ('send' in act) messages.push(act.send);
+  return messages;
+};
 const messagesOf = once((program: Program): readonly Message[] => messagesIn(actsIn(program)));
 /** What a box sends by itself when something sets it off. */
 export const messagesOfBox = once((device: Device): readonly Message[] => device.actuators.flatMap((a) => messagesIn(a.acts)));

@@ -272,17 +272,21 @@ const wakingLoads = (b: Bearings, domains: Domains, shelf: Shelf, effects: Effec
   const found = ofs.map((of) => ({ of, contents: programs.map((p) => contentsOf(shelf, device, memory, p, of)) }));
   return stores.flatMap((r) => {
     const byValue = new Map<string, Condition[][]>();
+    const name = r.slice(device.id.length + 1);
     for (const { of, contents } of found) {
-      const control = r.slice(device.id.length + 1);
       const alike = new Map<Value | undefined, string[]>();
-      programs.forEach((p, i) => keptIn(alike, contents[i]?.[control], () => []).push(p));
+      for (let i = 0; i < programs.length; i += 1) {
+        const value = contents[i]?.[name];
+        const those = alike.get(value);
+        if (those) those.push(programs[i]!);
+        else alike.set(value, [programs[i]!]);
+      }
       const values = new Map<string, string[]>();
       for (const [value, those] of alike) keptIn(values, value === undefined ? UNKNOWN : domains.named(r, value), () => []).push(...those);
       for (const [value, those] of values) {
         keptIn(byValue, value, () => []).push([...(domains.of.has(loaded) ? [{ variable: loaded, in: those }] : []), ...(outerLoaded && of !== undefined && domains.of.has(outerLoaded) ? [{ variable: outerLoaded, in: [of] }] : [])]);
       }
     }
-    const name = r.slice(device.id.length + 1);
     const numbered = (v: string | undefined) => (v === undefined || v === UNKNOWN || isOther(v) ? undefined : Number(v));
     return [...byValue].flatMap(([value, cases]) => cases.flatMap((when): readonly SystemAct[] => {
       if (value !== UNKNOWN || !askedIn(b, device).has(name)) return effects.set(device, r, value, when);

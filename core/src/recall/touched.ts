@@ -66,7 +66,7 @@ const touchedByContact = (b: Bearings): readonly Ref[] => [...b.control.contacts
 const known = new WeakMap<ControlWiring, WeakMap<Program, readonly (readonly Listener[])[]>>();
 
 /** Who takes notice of the messages of one program; the same message is heard by the very same list. */
-const heardFrom = (b: Bearings, program: Program): readonly (readonly Listener[])[] =>
+export const heardFrom = (b: Bearings, program: Program): readonly (readonly Listener[])[] =>
   keptIn(keptIn(known, b.control, () => new WeakMap<Program, readonly (readonly Listener[])[]>()), program, () => {
     const heard = new Set<readonly Listener[]>();
     const hear = (acts: readonly Act[]): void => {

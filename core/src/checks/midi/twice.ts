@@ -1,7 +1,8 @@
 import { unplug } from '../../edits/cables.js';
 import type { Bearings } from '../../recall/bearings.js';
 import type { Compiled } from '../../recall/compiled.js';
-import { listeners } from '../../recall/listeners.js';
+import { heardFrom } from '../../recall/touched.js';
+import { listeners, type Listener } from '../../recall/listeners.js';
 import type { Act, Message } from '../../rig/act.js';
 import type { Actuator } from '../../rig/device.js';
 import type { Cable } from '../../rig/hookup.js';
@@ -46,12 +47,18 @@ interface Twice {
   readonly turnsOver: boolean;
 }
 
-const arrivesTwice = once(({ stored }: Compiled, bearings: Bearings): readonly Twice[] => stored.flatMap(({ program: { device, acts, assigns } }) =>
+const arrivesTwice = once(({ stored }: Compiled, bearings: Bearings): readonly Twice[] => stored.filter(({ program }) => heardFrom(bearings, program).some(isHeardTwice)).flatMap(({ program: { device, acts, assigns } }) =>
   [...acts, ...assigns.flatMap((a) => [...a.on, ...a.off])].flatMap((act) => ('send' in act && !('bpm' in act.send) ? twiceOf(bearings, device, act) : []))));
 
 const twiceOf = (bearings: Bearings, from: Id<'device'>, { send, at }: Extract<Act, { send: Message }>): readonly Twice[] =>
-  [...grouped(listeners(bearings, from, at, send), (l) => l.device.id)].flatMap(([to, heard]): readonly Twice[] =>
-    (heard.length > 1 ? [{ from, at, to: to as Id<'device'>, times: heard.length, turnsOver: heard[0]!.answers.some(turns) }] : []));
+  hearingTwice(listeners(bearings, from, at, send)).map((heard) => ({ from, at, ...heard }));
+
+const isHeardTwice = (hearing: readonly Listener[]): boolean => hearingTwice(hearing).length > 0;
+
+/** Of those who hear a message the boxes to which it comes more than once. */
+const hearingTwice = once((hearing: readonly Listener[]): readonly Pick<Twice, 'to' | 'times' | 'turnsOver'>[] =>
+  [...grouped(hearing, (l) => l.device.id)].flatMap(([to, heard]) =>
+    (heard.length > 1 ? [{ to: to as Id<'device'>, times: heard.length, turnsOver: heard[0]!.answers.some(turns) }] : [])));
 
 const turns = ({ acts }: Actuator): boolean => acts.some((act) => 'toggle' in act || 'step' in act || 'pulse' in act);
 

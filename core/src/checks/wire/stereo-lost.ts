@@ -1,11 +1,11 @@
 import { waysOut } from '../../edits/wire.js';
-import { ref, splitRef, type Id } from '../../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import { broughtTo, downstream, type Trace } from '../../signal/trace.js';
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, soundNames } from '../names.js';
-import { keptIn, once } from '../../rig/kept.js';
+import { once } from '../../rig/kept.js';
 import type { Leg } from '../../rig/device.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 
@@ -59,29 +59,35 @@ interface Lost {
   readonly how: 'one side' | 'summed';
 }
 
-/** By device: the stages that make two sides, and the points at which each side leaves them. */
-const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Readonly<Record<Leg, readonly number[]>>> => {
-  const found = new Map<Id<'device'>, Record<Leg, number[]>>();
-  for (const { edge, device, block } of blocks) {
-    const { lane } = points[to[edge]!]!;
-    if (block.width === 'spread' && lane) keptIn(found, device, (): Record<Leg, number[]> => ({ left: [], right: [] }))[lane].push(to[edge]!);
-  }
-  return found;
+/** A box with stages that make two sides: the points at which each side leaves them, and those at which it leaves the box. */
+interface Made extends Readonly<Record<Leg, readonly number[]>> {
+  readonly stages: readonly Ref[];
+  readonly outside: readonly number[];
+}
+
+const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Made> => {
+  const spread = [...grouped(blocks.filter((b) => b.block.width === 'spread'), (b) => b.device)];
+  return new Map(spread.flatMap(([id, own]): readonly (readonly [Id<'device'>, Made])[] => {
+    const on = (leg: Leg): readonly number[] => own.map((b) => to[b.edge]!).filter((p) => points[p]!.lane === leg);
+    const outside = points.flatMap((p, i) => (p.device === id && !p.inside ? [i] : []));
+    const sides = { left: on('left'), right: on('right') };
+    return sides.left.length + sides.right.length > 0 ? [[id as Id<'device'>, { ...sides, stages: own.map((b) => b.stage), outside }]] : [];
+  }));
 });
 
 /** Boxes that make two sides of which only one is heard, or which are added to one on the way. */
 const lost = once((t: Trace): readonly Lost[] => {
-  const { wiring: { ends, points }, leads, reached, stages, onPath } = t;
+  const { wiring: { ends }, leads, reached, stages, onPath } = t;
   return [...made(t.wiring)].flatMap(([device, sides]): readonly Lost[] => {
-    const isIn = t.wiring.blocks.some((b) => b.device === device && b.block.width === 'spread' && stages.get(b.stage) === 'in');
-    if (!isIn) return [];
+    if (!sides.stages.some((stage) => stages.get(stage) === 'in')) return [];
     const [left, right] = (['left', 'right'] as const).map((side) => sides[side].filter((p) => reached[p]));
     if (!left!.length || !right!.length) return [];
     const heard = [left!, right!].filter((made) => made.some((p) => leads[p]));
     if (heard.length === 1) return [{ device, how: 'one side' }];
+    const leaving = sides.outside.filter((p) => onPath[p] === 1);
+    if (leaving.length < 2) return [];
     const [byLeft, byRight] = [left!, right!].map((made) => downstream(t, made));
-    const leaves = (p: number): boolean => !points[p]!.inside && points[p]!.device === device && onPath[p] === 1;
-    const overTwo = points.filter((_, p) => leaves(p) && byLeft![p] !== byRight![p]).length > 1;
+    const overTwo = leaving.filter((p) => byLeft![p] !== byRight![p]).length > 1;
     const apart = ends.some((e) => e.end.is !== 'tuner' && broughtTo(t, e.point).some((p) => byLeft![p] !== byRight![p]));
     return overTwo && !apart ? [{ device, how: 'summed' }] : [];
   });
