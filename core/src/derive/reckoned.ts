@@ -1,3 +1,4 @@
+import { listed } from '../checks/names.js';
 import { pluggedBoxes, type Bearings } from '../recall/bearings.js';
 import { pluggedPedals } from '../recall/pedals.js';
 import { openCases } from '../recall/wants.js';
@@ -53,6 +54,6 @@ const leftOut = ({ rig, hookup }: Bearings, boxes: readonly Device[], plugged: n
   return [
     ...(unplugged > 0 ? [`${unplugged === 1 ? 'One box that has' : `${unplugged} boxes that have`} no plug in this hook-up.`] : []),
     ...(odd.length ? [`Notes and places in a timeline that ${odd.map((d) => d.name).join(', ')} could answer to: nothing here sends them.`] : []),
-    ...(cases.length ? [`What ${cases.map((s) => s.name).join(', ')} say for one song or one of several instruments.`] : []),
+    ...(cases.length ? [`What ${listed(cases.map((s) => s.name))} ${cases.length === 1 ? 'says' : 'say'} for one song or one of several instruments.`] : []),
   ];
 };

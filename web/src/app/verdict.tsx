@@ -1,4 +1,5 @@
 import './verdict.css';
+import { Fragment } from 'react';
 import type { SoundView } from '@yunta/core/derive/view';
 import { headlineParts, SIGNS, verdictText, type Limbs } from '@yunta/core/recall/verdict-words';
 import type { Tally, VerdictKind } from '@yunta/core/recall/sound-verdict';
@@ -13,5 +14,5 @@ export const VerdictText = ({ sound }: { sound: SoundView }) => <span className=
 
 /** How many sounds come back, and what is to be said of the others, each in its colour. */
 export const Headline = ({ tally, limbs }: { tally: Tally; limbs: Limbs }) => (
-  <>{headlineParts(tally, limbs).map(({ is, text }, i) => <span key={is} className={is === 'proved' && tally.proved < tally.sounds ? '' : VERDICT_CLASSES[is]}>{i ? ' ' : ''}{text}</span>)}</>
+  <>{headlineParts(tally, limbs).map(({ is, text }, i) => <Fragment key={is}>{i ? ' ' : ''}<span className={is === 'proved' && tally.proved < tally.sounds ? '' : VERDICT_CLASSES[is]}>{text}</span></Fragment>)}</>
 );

@@ -102,7 +102,7 @@ const ByFootAndHand = ({ transitions }: { transitions: readonly Transition[] }) 
   if (!most?.hands.length) return null;
   const least = Math.min(...transitions.map((t) => t.hands.length));
   const name = (id: Transition['from']) => partOf(rig, id)?.name ?? '';
-  return <p style={{ margin: '0 0 8px' }}>From sound to sound {least === most.hands.length ? least : `${least} to ${most.hands.length}`} things are left to foot and hand; most from <strong>{name(most.from)}</strong> to <strong>{name(most.to)}</strong>: {most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`).join(', ')}.</p>;
+  return <p style={{ margin: '0 0 8px' }}>From sound to sound {least === most.hands.length ? '' : `${least} to `}{most.hands.length} {most.hands.length === 1 ? 'thing is' : 'things are'} left to foot and hand; most from <strong>{name(most.from)}</strong> to <strong>{name(most.to)}</strong>: {most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`).join(', ')}.</p>;
 };
 
 /** Rows drawn in one frame. */
