@@ -1,3 +1,4 @@
+import { arrivals } from '../signal/arrivals.js';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PRACTICE } from '../../testing/practice.js';
@@ -64,6 +65,13 @@ describe('three amps, any two', () => {
     expect(ends('Wide')).toEqual(['device:caba.air', 'device:cabb.air', 'device:foh.#house']);
     expect(ends('Wall')).toEqual(['device:caba.air', 'device:cabb.air', 'device:cabc.air', 'device:foh.#house']);
     expect(ends('Solo')).toEqual(['device:cabb.air', 'device:cabc.air', 'device:foh.#house']);
+  });
+  test('which channels of the desk sound in each sound', () => {
+    const channels = (name: string) => {
+      const { trace } = d.compilation.sounds.get(soundsInOrder(d.rig).find((s) => s.name === name)!.id)!;
+      return arrivals(trace, trace.wiring.ends.find((e) => e.ref === 'device:foh.#house')!);
+    };
+    expect(['Verse', 'Wide', 'Wall', 'Solo'].map(channels)).toEqual([['ch1'], ['ch1', 'ch2'], ['ch1', 'ch2', 'ch3'], ['ch2', 'ch3']]);
   });
   test('one stomp sends what the selector needs, and nothing but the boost in its loop is left to the foot', () => {
     expect([...d.answers.values()].map((a) => a.is)).not.toContain('cannot sound');

@@ -1,6 +1,7 @@
 import type { Insert } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
+import { arrivals, ledInto } from './arrivals.js';
 import { stereoOf, type Stereo } from './stereo.js';
 import { downstream, type Side, type Trace } from './trace.js';
 import type { Edge } from './wiring.js';
@@ -13,7 +14,8 @@ export type Item =
   /** A loop that is off: its boxes stand outside the path. */
   | { readonly is: 'loop'; readonly device: Id<'device'>; readonly insert: string; readonly on: false; readonly holds: readonly Id<'device'>[] }
   | { readonly is: 'split'; readonly arms: readonly (readonly Item[])[]; readonly joins: boolean }
-  | { readonly is: 'end'; readonly end: Ref; readonly name: string; readonly sides: readonly Side[]; readonly wide?: true };
+  /** `by`: the jacks of its box by which it comes there, where the box has more than these. */
+  | { readonly is: 'end'; readonly end: Ref; readonly name: string; readonly by: readonly string[]; readonly sides: readonly Side[]; readonly wide?: true };
 
 /** What is said at a box about sides. */
 export const SIDES_TEXT = { part: 'two sides from here', meet: 'both sides added' } as const;
@@ -243,7 +245,7 @@ class Drawer {
 
   private endsAt(point: number): readonly Item[] {
     return this.t.wiring.ends.filter((e) => e.point === point && e.end.is !== 'tuner').map((e): Item => ({
-      is: 'end', end: e.ref, name: e.end.name, sides: [...new Set(this.t.reaches.filter((r) => r.end === e).flatMap((r) => r.sides))],
+      is: 'end', end: e.ref, name: e.end.name, by: (ledInto(this.t.wiring).get(e.device)?.size ?? 0) > 1 ? arrivals(this.t, e) : [], sides: [...new Set(this.t.reaches.filter((r) => r.end === e).flatMap((r) => r.sides))],
     }));
   }
 

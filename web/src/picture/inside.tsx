@@ -39,5 +39,5 @@ const runOfChain = (chain: Chain): { readonly items: readonly Item[]; readonly n
       case 'fork': return { is: 'split', arms: slot.arms.map((a) => (a.slots.length ? series(a.slots) : [box('—', a.id)])), joins: true };
     }
   });
-  return { items: [box('▷', jacks(chain.from)), ...series(chain.slots), { is: 'end', end: 'device:x.x', name: jacks(chain.to), sides: [] }], names };
+  return { items: [box('▷', jacks(chain.from)), ...series(chain.slots), { is: 'end', end: 'device:x.x', name: jacks(chain.to), by: [], sides: [] }], names };
 };

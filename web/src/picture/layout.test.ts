@@ -48,7 +48,7 @@ describe('the run as it is drawn', () => {
     }
   });
   test('arms that never meet again end side by side, those that do meet in one point', () => {
-    const end = (name: string): Item => ({ is: 'end', end: `device:${name}.air` as never, name, sides: ['mono'] });
+    const end = (name: string): Item => ({ is: 'end', end: `device:${name}.air` as never, name, by: [], sides: ['mono'] });
     const box = (id: string): Item => ({ is: 'box', device: `device:${id}`, stages: [] });
     const apart = layRun([box('s'), { is: 'split', joins: false, arms: [[box('a'), end('Left')], [box('b'), end('Right')]] }]);
     expect(new Set(apart.ends.map((e) => e.y)).size).toBe(2);

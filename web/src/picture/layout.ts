@@ -10,7 +10,7 @@ export interface Laid {
   /** Stubs of loops that are off. */
   readonly stubs: readonly { readonly d: string; readonly x: number; readonly y: number; readonly codes: readonly Id<'device'>[] }[];
   readonly hosts: readonly { readonly x: number; readonly y: number; readonly width: number; readonly device: Id<'device'> }[];
-  readonly ends: readonly { readonly x: number; readonly y: number; readonly name: string; readonly sides: readonly string[] }[];
+  readonly ends: readonly { readonly x: number; readonly y: number; readonly name: string; readonly under: string }[];
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
@@ -47,6 +47,9 @@ const pairAt = (x: number, y: number): Laid['pairs'][number] => {
 
 const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0);
 
+/** What stands under the name of an end. @example 'ch1 and ch3, mono' */
+const underEnd = ({ by, sides }: Extract<Item, { is: 'end' }>): string => [by.join(' and '), sides.join(' and ')].filter(Boolean).join(', ');
+
 const sizeOf = (item: Item): Size => {
   switch (item.is) {
     case 'box': return { width: TAG.width + TAG.gap, up: TAG.height / 2 + (item.sides ? SIDES : 0), down: TAG.height / 2 + LABEL };
@@ -60,7 +63,7 @@ const sizeOf = (item: Item): Size => {
       const height = sum(arms.map((a) => a.up + a.down)) + 8 * (arms.length - 1);
       return { width: Math.max(24, ...arms.map((a) => a.width)) + 40, up: height / 2, down: height / 2 };
     }
-    case 'end': return { width: 22 + item.name.length * END_CHAR, up: 12, down: 20 };
+    case 'end': return { width: 22 + Math.max(item.name.length, underEnd(item).length) * END_CHAR, up: 12, down: 20 };
   }
 };
 
@@ -136,7 +139,7 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
       case 'end':
         wires.push(`M${x} ${y}h10`);
         if (item.wide) pairs.push(pairAt(x, y));
-        ends.push({ x: x + 13, y, name: item.name, sides: item.sides });
+        ends.push({ x: x + 13, y, name: item.name, under: underEnd(item) });
     }
   };
 

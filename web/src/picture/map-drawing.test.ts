@@ -21,7 +21,7 @@ describe('two runs lined up', () => {
   const box = (d: string): Item => ({ is: 'box', device: `device:${d}`, stages: [] });
   const loop: Item = { is: 'loop', device: 'device:s', insert: 'loop1', on: true, inside: [box('d')] };
   const off: Item = { is: 'loop', device: 'device:s', insert: 'loop1', on: false, holds: ['device:d'] };
-  const end: Item = { is: 'end', end: 'device:c.air', name: 'Stage', sides: ['mono'] };
+  const end: Item = { is: 'end', end: 'device:c.air', name: 'Stage', by: [], sides: ['mono'] };
   test('what both have stands above each other, whatever stands between', () => {
     const [a, b] = [[box('g'), loop, undefined, box('h'), end], [box('g'), off, box('x'), box('h'), end]];
     const columns = sharedColumns(a, b);

@@ -47,7 +47,7 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
   const { x, y, width, height } = laid.box;
   return (
     <div className="run" tabIndex={0} role="group" aria-label={label}>
-      <svg viewBox={`${x} ${y} ${width} ${height}`} style={{ width: '100%', minWidth: width * MIN_SCALE, maxWidth: width }} role="img" aria-label={`${label}: ${laid.tags.map((t) => `${name(t.device)}${t.sides ? ` (${SIDES_TEXT[t.sides]})` : ''}`).join(', ')}; heard at ${laid.ends.map((e) => e.name).join(', ')}`}>
+      <svg viewBox={`${x} ${y} ${width} ${height}`} style={{ width: '100%', minWidth: width * MIN_SCALE, maxWidth: width }} role="img" aria-label={`${label}: ${laid.tags.map((t) => `${name(t.device)}${t.sides ? ` (${SIDES_TEXT[t.sides]})` : ''}`).join(', ')}; heard at ${laid.ends.map((e) => (e.under ? `${e.name} (${e.under})` : e.name)).join(', ')}`}>
         {laid.hosts.map((h) => (
           <g key={`${h.x} ${h.y}`}>
             <rect className="host" x={h.x} y={h.y - 12} width={h.width} height={24} rx={3} />
@@ -81,7 +81,7 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
         {laid.ends.map((e) => (
           <g key={`${e.x} ${e.y}`}>
             <text className="end" x={e.x} y={e.y}>{e.name}</text>
-            {e.sides.length > 0 && <text className="side" x={e.x} y={e.y + 18}>{e.sides.join(' and ')}</text>}
+            {e.under && <text className="side" x={e.x} y={e.y + 18}>{e.under}</text>}
           </g>
         ))}
       </svg>
