@@ -4,9 +4,27 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 /** The floors of the core, lowest first. A floor may import the floors below it, and itself. */
-const FLOORS = [['units', 'midi'], ['rig'], ['change'], ['catalogue'], ['edits'], ['signal'], ['starts'], ['electric'], ['recall'], ['plan'], ['checks'], ['sheets'], ['derive']];
+const FLOORS = [
+  ['units', 'midi'],
+  ['rig'],
+  ['change'],
+  ['catalogue'],
+  ['edits'],
+  ['signal'],
+  ['starts'],
+  ['electric'],
+  ['recall'],
+  ['plan'],
+  ['checks'],
+  ['sheets'],
+  ['derive'],
+];
 /** Rooms beside the floors, with all that they may import. */
-const BESIDE = { bench: ['rig', 'midi'], formats: ['rig', 'change', 'edits', 'catalogue', 'signal', 'midi', 'units'], demo: ['rig', 'change', 'edits', 'catalogue', 'midi', 'units'] };
+const BESIDE = {
+  bench: ['rig', 'midi'],
+  formats: ['rig', 'change', 'edits', 'catalogue', 'signal', 'midi', 'units'],
+  demo: ['rig', 'change', 'edits', 'catalogue', 'midi', 'units'],
+};
 
 const rooms = [...FLOORS.flat(), ...Object.keys(BESIDE)];
 
@@ -26,22 +44,44 @@ const floorRule = (room) => ({
   files: [`core/src/${room}/**/*.ts`],
   ignores: ['**/*.test.ts'],
   rules: {
-    'no-restricted-imports': ['error', {
-      patterns: [
-        ...forbiddenIn(room).map((group) => ({ group, message: `core/src/${room} stands below or beside this room; imports go one way (docs/architecture.md).` })),
-        { group: ['node:*', 'react*', '@nestjs/*', '@yunta/*', '**/testing/**'], message: 'The core has no I/O and no interface code.' },
-      ],
-    }],
-    'no-restricted-globals': ['error', ...['window', 'document', 'fetch', 'process', 'setTimeout', 'console'].map((name) => ({ name, message: 'The core has no I/O; pass it in.' }))],
-    'no-restricted-properties': ['error',
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...forbiddenIn(room).map((group) => ({
+            group,
+            message: `core/src/${room} stands below or beside this room; imports go one way (docs/architecture.md).`,
+          })),
+          {
+            group: ['node:*', 'react*', '@nestjs/*', '@yunta/*', '**/testing/**'],
+            message: 'The core has no I/O and no interface code.',
+          },
+        ],
+      },
+    ],
+    'no-restricted-globals': [
+      'error',
+      ...['window', 'document', 'fetch', 'process', 'setTimeout', 'console'].map((name) => ({
+        name,
+        message: 'The core has no I/O; pass it in.',
+      })),
+    ],
+    'no-restricted-properties': [
+      'error',
       { object: 'Math', property: 'random', message: 'The core is deterministic; pass randomness in.' },
-      { object: 'Date', property: 'now', message: 'The core has no clock; pass the time in.' }],
+      { object: 'Date', property: 'now', message: 'The core has no clock; pass the time in.' },
+    ],
   },
 });
 
 const nothingAbove = (folder, forbidden) => ({
   files: [`${folder}/**/*.{ts,tsx}`],
-  rules: { 'no-restricted-imports': ['error', { patterns: [{ group: forbidden, message: `${folder} must not know this workspace.` }] }] },
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ group: forbidden, message: `${folder} must not know this workspace.` }] },
+    ],
+  },
 });
 
 export default defineConfig(
@@ -53,19 +93,65 @@ export default defineConfig(
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       'max-lines': ['error', { max: 450, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['error', { max: 60, skipBlankLines: true, skipComments: true }],
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
       'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
     },
   },
-  { files: ['**/*.{js,mjs}', '**/*.config.ts'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', setInterval: 'readonly', clearInterval: 'readonly', performance: 'readonly', URL: 'readonly', fetch: 'readonly', clearTimeout: 'readonly' } }, rules: { 'no-restricted-exports': 'off' } },
-  { files: ['scripts/screen-bench.mjs', 'scripts/shots.mjs'], languageOptions: { globals: { window: 'readonly', document: 'readonly', requestAnimationFrame: 'readonly' } } },
+  // A component is mostly what it shows.
+  {
+    files: ['**/*.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 100, skipBlankLines: true, skipComments: true }] },
+  },
+  // A block of tests holds all its cases; a generator of random rigs is one list of chances, drawn in order.
+  { files: ['**/*.test.{ts,tsx}', 'core/testing/**'], rules: { 'max-lines-per-function': 'off' } },
+  // What Nest injects is named by its class at run time.
+  { files: ['server/**'], rules: { '@typescript-eslint/consistent-type-imports': 'off' } },
+  {
+    files: ['**/*.{js,mjs}', '**/*.config.ts'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        setTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
+        performance: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        clearTimeout: 'readonly',
+      },
+    },
+    rules: { 'no-restricted-exports': 'off' },
+  },
+  {
+    files: ['scripts/screen-bench.mjs', 'scripts/shots.mjs'],
+    languageOptions: { globals: { window: 'readonly', document: 'readonly', requestAnimationFrame: 'readonly' } },
+  },
   rooms.map(floorRule),
   {
     files: ['core/src/recall/proof/**/*.ts'],
     ignores: ['**/*.test.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '^(?!\\./|\\.\\./\\.\\./rig/kept\\.js$)', message: 'The prover knows no gear: it reads recall systems and nothing else (docs/architecture.md).' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '^(?!\\./|\\.\\./\\.\\./rig/kept\\.js$)',
+              message: 'The prover knows no gear: it reads recall systems and nothing else (docs/architecture.md).',
+            },
+          ],
+        },
+      ],
+    },
   },
   nothingAbove('cli', ['@yunta/server*', '@yunta/web*', '@nestjs/*', 'react*']),
   nothingAbove('server', ['@yunta/web*', '@yunta/cli*', 'react*']),
-  { files: ['web/src/**/*.{ts,tsx}'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
   nothingAbove('web', ['@yunta/server*', '@yunta/cli*', '@nestjs/*']),
 );

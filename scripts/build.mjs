@@ -7,17 +7,21 @@ import { dirname, join, relative, resolve } from 'node:path';
 
 const root = resolve(import.meta.dirname, '..');
 const FOLDERS = {
-  core: [['core/src', 'core/dist'], ['core/testing', 'core/dist-testing']],
+  core: [
+    ['core/src', 'core/dist'],
+    ['core/testing', 'core/dist-testing'],
+  ],
   cli: [['cli/src', 'cli/dist']],
   server: [['server/src', 'server/dist']],
   e2e: [['e2e/src', 'e2e/dist']],
 };
 
-const walk = (folder) => readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-  const path = join(folder, entry.name);
-  if (entry.isDirectory()) return ['node_modules', 'dist'].includes(entry.name) ? [] : walk(path);
-  return [path];
-});
+const walk = (folder) =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) return ['node_modules', 'dist'].includes(entry.name) ? [] : walk(path);
+    return [path];
+  });
 const newest = (folder) => (existsSync(folder) ? Math.max(0, ...walk(folder).map((f) => statSync(f).mtimeMs)) : 0);
 
 const compile = async (from, to) => {
@@ -25,31 +29,44 @@ const compile = async (from, to) => {
   const target = join(root, to);
   const stamp = join(target, '.built');
   if (!existsSync(source)) return;
-  if (existsSync(stamp) && statSync(stamp).mtimeMs > Math.max(newest(source), statSync(import.meta.filename).mtimeMs)) return;
+  if (existsSync(stamp) && statSync(stamp).mtimeMs > Math.max(newest(source), statSync(import.meta.filename).mtimeMs))
+    return;
   rmSync(target, { recursive: true, force: true });
   const files = walk(source).filter((f) => /\.ts$/.test(f) && !/\.(test|d)\.ts$/.test(f));
-  await Promise.all(files.map(async (file) => {
-    const { code } = await transformFile(file, {
-      swcrc: false,
-      jsc: {
-        target: 'es2023', keepClassNames: true, parser: { syntax: 'typescript', decorators: true },
-        transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
-      },
-      module: { type: 'es6' },
-    });
-    const out = join(target, relative(source, file)).replace(/\.ts$/, '.js');
-    mkdirSync(dirname(out), { recursive: true });
-    writeFileSync(out, code.replaceAll(/(from\s+['"](?:\.\.?\/)+)src\//g, '$1dist/'));
-  }));
+  await Promise.all(
+    files.map(async (file) => {
+      const { code } = await transformFile(file, {
+        swcrc: false,
+        jsc: {
+          target: 'es2023',
+          keepClassNames: true,
+          parser: { syntax: 'typescript', decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
+        },
+        module: { type: 'es6' },
+      });
+      const out = join(target, relative(source, file)).replace(/\.ts$/, '.js');
+      mkdirSync(dirname(out), { recursive: true });
+      writeFileSync(out, code.replaceAll(/(from\s+['"](?:\.\.?\/)+)src\//g, '$1dist/'));
+    }),
+  );
   mkdirSync(target, { recursive: true });
   writeFileSync(stamp, '');
 };
 
 const buildWeb = () => {
   const stamp = join(root, 'web/dist/index.html');
-  const sources = Math.max(newest(join(root, 'web/src')), newest(join(root, 'core/src')), statSync(join(root, 'web/package.json')).mtimeMs);
+  const sources = Math.max(
+    newest(join(root, 'web/src')),
+    newest(join(root, 'core/src')),
+    statSync(join(root, 'web/package.json')).mtimeMs,
+  );
   if (existsSync(stamp) && statSync(stamp).mtimeMs > sources) return;
-  const run = spawnSync(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'], { cwd: join(root, 'web'), stdio: ['ignore', 'inherit', 'inherit'] });
+  const run = spawnSync(
+    process.execPath,
+    [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'],
+    { cwd: join(root, 'web'), stdio: ['ignore', 'inherit', 'inherit'] },
+  );
   if (run.status !== 0) process.exit(run.status ?? 1);
 };
 

@@ -7,33 +7,69 @@ import { root } from './house/say.mjs';
 const DEMO = '/rig/island-run';
 /** Each main view, where it is, and in which themes it is kept. */
 const VIEWS = [
-  ['kit', `${DEMO}/kit`, 'both'], ['box-editor', `${DEMO}/kit`, 'light'], ['routing', `${DEMO}/routing`, 'light'], ['map-patching', `${DEMO}/routing`, 'light'], ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
-  ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'], ['starting-point', `${DEMO}/routing?show=start`, 'light'], ['sounds', `${DEMO}/sounds`, 'both'], ['compare', `${DEMO}/sounds`, 'light'], ['findings', `${DEMO}/proof`, 'light'],
-  ['program', `${DEMO}/program`, 'light'], ['plan', `${DEMO}/program?show=plan`, 'light'], ['wire-check', `${DEMO}/program?show=check`, 'dark'], ['proof', `${DEMO}/proof`, 'both'], ['bench', `${DEMO}/bench`, 'both'],
+  ['kit', `${DEMO}/kit`, 'both'],
+  ['box-editor', `${DEMO}/kit`, 'light'],
+  ['routing', `${DEMO}/routing`, 'light'],
+  ['map-patching', `${DEMO}/routing`, 'light'],
+  ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
+  ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'],
+  ['starting-point', `${DEMO}/routing?show=start`, 'light'],
+  ['sounds', `${DEMO}/sounds`, 'both'],
+  ['compare', `${DEMO}/sounds`, 'light'],
+  ['findings', `${DEMO}/proof`, 'light'],
+  ['program', `${DEMO}/program`, 'light'],
+  ['plan', `${DEMO}/program?show=plan`, 'light'],
+  ['wire-check', `${DEMO}/program?show=check`, 'dark'],
+  ['proof', `${DEMO}/proof`, 'both'],
+  ['bench', `${DEMO}/bench`, 'both'],
 ];
 const pages = await pagesApart();
 const click = async (page, selector) => (await page.waitForSelector(selector, { visible: true })).click();
 const press = async (page, text) => {
-  await page.waitForFunction((t) => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith(t)), {}, text);
-  await page.evaluate((t) => [...document.querySelectorAll('button')].find((b) => b.textContent.startsWith(t)).click(), text);
+  await page.waitForFunction(
+    (t) => [...document.querySelectorAll('button')].some((b) => b.textContent.startsWith(t)),
+    {},
+    text,
+  );
+  await page.evaluate(
+    (t) => [...document.querySelectorAll('button')].find((b) => b.textContent.startsWith(t)).click(),
+    text,
+  );
 };
 /** Something worth seeing in each room: a box chosen, a sound with its drives in, a stomp on the bench. */
 const BEFORE = {
   kit: (page) => click(page, '::-p-aria([name="DLY, Stereo delay: show it"][role="button"])'),
   sounds: (page) => click(page, '[data-at="3,-1"]'),
-  'box-editor': async (page) => { await click(page, '::-p-aria([name="HED, Two-channel valve head 50 W: show it"][role="button"])'); await wait(300); await press(page, 'Open the box'); },
+  'box-editor': async (page) => {
+    await click(page, '::-p-aria([name="HED, Two-channel valve head 50 W: show it"][role="button"])');
+    await wait(300);
+    await press(page, 'Open the box');
+  },
   'map-patching': (page) => click(page, '.react-flow__handle[data-handleid="device:mod.out-r"]'),
   'starting-point': (page) => press(page, 'Amp-less'),
   compare: (page) => press(page, 'Compare'),
   program: (page) => press(page, 'All typed'),
-  'wire-check': async (page) => { await click(page, 'textarea'); await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F'); await press(page, 'Compare'); },
-  findings: async (page) => {
-    await page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => /^\d+ findings?$/.test(b.textContent)));
-    await page.evaluate(() => [...document.querySelectorAll('button')].find((b) => /^\d+ findings?$/.test(b.textContent)).click());
+  'wire-check': async (page) => {
+    await click(page, 'textarea');
+    await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F');
+    await press(page, 'Compare');
   },
-  proof: (page, theme) => theme === 'dark' && page.evaluate(() => [...document.querySelectorAll('label')].find((l) => l.textContent === 'Level').click()),
+  findings: async (page) => {
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('button')].some((b) => /^\d+ findings?$/.test(b.textContent)),
+    );
+    await page.evaluate(() =>
+      [...document.querySelectorAll('button')].find((b) => /^\d+ findings?$/.test(b.textContent)).click(),
+    );
+  },
+  proof: (page, theme) =>
+    theme === 'dark' &&
+    page.evaluate(() => [...document.querySelectorAll('label')].find((l) => l.textContent === 'Level').click()),
   bench: async (page, theme) => {
-    for (const key of ['2', '1']) { await page.keyboard.press(key); await wait(500); }
+    for (const key of ['2', '1']) {
+      await page.keyboard.press(key);
+      await wait(500);
+    }
     if (theme === 'light') return;
     await page.focus('input[aria-label="Something happens"]');
     await page.keyboard.type('delay loses its supply');

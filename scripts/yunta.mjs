@@ -31,10 +31,15 @@ const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo'];
 /** Verbs on rig files are the command line's; it is built first. */
 const onFiles = async () => {
   await installPackages({ quiet: true });
-  const built = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'core', 'cli'], { stdio: ['ignore', 2, 2] });
+  const built = spawnSync(process.execPath, [join(root, 'scripts/build.mjs'), 'core', 'cli'], {
+    stdio: ['ignore', 2, 2],
+  });
   if (isRoot()) handOverBuilt();
   if (built.status !== 0) fail('The command line could not be built; the lines above say why.', 3);
-  const run = spawnSync(process.execPath, [join(root, 'cli/dist/main.js'), verb, ...rest], { stdio: 'inherit', cwd: process.env.YUNTA_CWD ?? process.cwd() });
+  const run = spawnSync(process.execPath, [join(root, 'cli/dist/main.js'), verb, ...rest], {
+    stdio: 'inherit',
+    cwd: process.env.YUNTA_CWD ?? process.cwd(),
+  });
   process.exit(run.status ?? 3);
 };
 

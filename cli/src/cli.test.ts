@@ -24,7 +24,9 @@ describe('the command line', () => {
     const { status, stdout } = run(join(root, 'yunta'), ['prove', 'island.yunta.json']);
     expect(status).toBe(1);
     expect(stdout).toContain('14 of 16 come back. 2 can come back wrong. Hook-up Ballroom.');
-    expect(stdout).toMatch(/1C {3}Chorus wide: can come back wrong[\s\S]*Stomp Chorus wide, 1C: DLY on\/off off[\s\S]*wanted on/);
+    expect(stdout).toMatch(
+      /1C {3}Chorus wide: can come back wrong[\s\S]*Stomp Chorus wide, 1C: DLY on\/off off[\s\S]*wanted on/,
+    );
   });
   test('prove --json is one document and nothing else', () => {
     const { stdout, stderr } = yunta('prove', rigFile, '--json');
@@ -33,17 +35,30 @@ describe('the command line', () => {
     expect(stderr).toBe('');
   });
   test('prove --system --json says of the reference cases what SPIN said', () => {
-    const reference = JSON.parse(readFileSync(join(root, 'core/testing/reference/recall2.json'), 'utf8')) as { cases: { id: string; results: Record<string, { verdict: string; length?: number; variables?: unknown }> }[] };
+    const reference = JSON.parse(readFileSync(join(root, 'core/testing/reference/recall2.json'), 'utf8')) as {
+      cases: { id: string; results: Record<string, { verdict: string; length?: number; variables?: unknown }> }[];
+    };
     const { status, stdout } = yunta('prove', '--system', join(root, 'core/testing/reference/recall2.json'), '--json');
     expect(status).toBe(1);
-    const said = JSON.parse(stdout) as { cases: { id: string; sounds: Record<string, { verdict: string; length?: number; variables?: unknown }> }[] };
+    const said = JSON.parse(stdout) as {
+      cases: { id: string; sounds: Record<string, { verdict: string; length?: number; variables?: unknown }> }[];
+    };
     for (const c of said.cases) {
       const results = reference.cases.find((r) => r.id === c.id)!.results;
-      for (const [id, v] of Object.entries(c.sounds)) expect([c.id, id, v.verdict, v.length, v.variables]).toEqual([c.id, id, results[id]!.verdict, results[id]!.length, results[id]!.variables]);
+      for (const [id, v] of Object.entries(c.sounds))
+        expect([c.id, id, v.verdict, v.length, v.variables]).toEqual([
+          c.id,
+          id,
+          results[id]!.verdict,
+          results[id]!.length,
+          results[id]!.variables,
+        ]);
     }
   });
   test('trace: the run as one line', () => {
-    expect(yunta('trace', rigFile, '--sound', 'Lead').stdout).toContain('GSC WLS SEL TUN VOL (CMP) [OFZ outside] (LOW) (HIG) [GAT outside] (HED) [MOD outside] (REV) DLY HED CAB');
+    expect(yunta('trace', rigFile, '--sound', 'Lead').stdout).toContain(
+      'GSC WLS SEL TUN VOL (CMP) [OFZ outside] (LOW) (HIG) [GAT outside] (HED) [MOD outside] (REV) DLY HED CAB',
+    );
   });
   test('check: findings with remedies; exit 1', () => {
     const { status, stdout } = yunta('check', rigFile);
@@ -51,7 +66,10 @@ describe('the command line', () => {
     expect(stdout).toContain('midi.number-shift');
     expect(stdout).toContain('→ Let Yunta write this slot');
   });
-  test('compile: bytes in hex and what they are for', () => expect(yunta('compile', rigFile).stdout).toMatch(/1D {3}Lead on Eight-loop switcher\n[\s\S]*C2 04 +Stereo delay: program 4/));
+  test('compile: bytes in hex and what they are for', () =>
+    expect(yunta('compile', rigFile).stdout).toMatch(
+      /1D {3}Lead on Eight-loop switcher\n[\s\S]*C2 04 +Stereo delay: program 4/,
+    ));
   test('system: a recall system that prove --system takes; --promela: a model', () => {
     const system = join(folder, 'system.json');
     writeFileSync(system, yunta('system', rigFile).stdout);
@@ -59,25 +77,49 @@ describe('the command line', () => {
     expect(yunta('system', rigFile, '--promela', 'Lead').stdout).toContain('active proctype rig()');
   });
   test('a reader that has seen enough ends it quietly, whatever the verb', () => {
-    for (const verb of [`prove ${rigFile}`, `check ${rigFile}`, `compile ${rigFile}`, `system ${rigFile}`, 'demo', 'help']) {
-      const { stdout, stderr, status } = spawnSync('bash', ['-c', `set -o pipefail; '${join(root, 'yunta')}' ${verb} | head -1; exit "\${PIPESTATUS[1]}"`], { encoding: 'utf8' });
+    for (const verb of [
+      `prove ${rigFile}`,
+      `check ${rigFile}`,
+      `compile ${rigFile}`,
+      `system ${rigFile}`,
+      'demo',
+      'help',
+    ]) {
+      const { stdout, stderr, status } = spawnSync(
+        'bash',
+        ['-c', `set -o pipefail; '${join(root, 'yunta')}' ${verb} | head -1; exit "\${PIPESTATUS[1]}"`],
+        { encoding: 'utf8' },
+      );
       expect([verb, stderr, status, stdout.trim().split('\n').length]).toEqual([verb, '', 0, 1]);
     }
   });
   test('a fault of the program is one line and never a verdict: exit 3', () => {
     const broken = join(folder, 'broken.mjs');
-    writeFileSync(broken, `process.stdout.write = () => { throw new TypeError('made to break'); }; process.argv.splice(1, 1); await import(${JSON.stringify(join(root, 'cli/dist/main.js'))});`);
+    writeFileSync(
+      broken,
+      `process.stdout.write = () => { throw new TypeError('made to break'); }; process.argv.splice(1, 1); await import(${JSON.stringify(join(root, 'cli/dist/main.js'))});`,
+    );
     const { status, stdout, stderr } = run(process.execPath, [broken, 'x', 'prove', rigFile]);
     expect([status, stdout]).toEqual([3, '']);
-    expect(stderr.trim().split('\n')).toEqual(['A fault in Yunta: made to break. Nothing was judged. Please keep the file: it shows the fault.']);
+    expect(stderr.trim().split('\n')).toEqual([
+      'A fault in Yunta: made to break. Nothing was judged. Please keep the file: it shows the fault.',
+    ]);
   });
   test.each([
     ['no such file', ['prove', 'nowhere.json'], 'nowhere.json cannot be read'],
-    ['no such sound', ['trace', rigFile, '--sound', 'Nothing'], 'There is no sound "Nothing"; this rig has Verse clean'],
+    [
+      'no such sound',
+      ['trace', rigFile, '--sound', 'Nothing'],
+      'There is no sound "Nothing"; this rig has Verse clean',
+    ],
     ['no such hook-up', ['prove', rigFile, '--hookup', 'Moon'], 'There is no hook-up "Moon"; this rig has Ballroom'],
     ['an option without its value', ['trace', rigFile, '--sound'], '--sound needs a value'],
     ['not a rig', ['check', join(root, 'package.json')], 'This JSON is not a rig of Yunta'],
-    ['not a system', ['prove', '--system', join(root, 'package.json')], 'it needs the lists variables, events and sounds'],
+    [
+      'not a system',
+      ['prove', '--system', join(root, 'package.json')],
+      'it needs the lists variables, events and sounds',
+    ],
   ])('%s: one line on standard error, exit 2', (_, words, says) => {
     const { status, stdout, stderr } = yunta(...words);
     expect([status, stdout]).toEqual([2, '']);

@@ -3,7 +3,14 @@ import { proveVerb } from './prove.js';
 import { checkVerb, compileVerb, demoVerb, systemVerb, traceVerb } from './verbs.js';
 import type { Words } from './arguments.js';
 
-const VERBS: Readonly<Record<string, (words: Words) => number>> = { prove: proveVerb, trace: traceVerb, check: checkVerb, compile: compileVerb, system: systemVerb, demo: demoVerb };
+const VERBS: Readonly<Record<string, (words: Words) => number>> = {
+  prove: proveVerb,
+  trace: traceVerb,
+  check: checkVerb,
+  compile: compileVerb,
+  system: systemVerb,
+  demo: demoVerb,
+};
 
 /** A fault of the program itself: never to be taken for a verdict. */
 const FAULT = 3;
@@ -23,12 +30,15 @@ export const main = (argv: readonly string[]): number => {
       process.stderr.write(`${e.message.replaceAll('\n', ' ')}\n`);
       return 2;
     }
-    process.stderr.write(`A fault in Yunta: ${e instanceof Error ? e.message : String(e)}. Nothing was judged. Please keep the file: it shows the fault.\n`);
+    process.stderr.write(
+      `A fault in Yunta: ${e instanceof Error ? e.message : String(e)}. Nothing was judged. Please keep the file: it shows the fault.\n`,
+    );
     return FAULT;
   }
 };
 
 // A reader that has seen enough (`| head -1`) closes its end; what is still to say is left unsaid.
-for (const stream of [process.stdout, process.stderr]) stream.on('error', (e: NodeJS.ErrnoException) => process.exit(e.code === 'EPIPE' ? CLOSED_PIPE : FAULT));
+for (const stream of [process.stdout, process.stderr])
+  stream.on('error', (e: NodeJS.ErrnoException) => process.exit(e.code === 'EPIPE' ? CLOSED_PIPE : FAULT));
 
 process.exitCode = main(process.argv.slice(2));

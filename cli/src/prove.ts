@@ -15,7 +15,12 @@ const verdictJson = (verdict: Verdict) => {
   if (verdict.is === 'proved') return { verdict: 'proved' };
   if (verdict.is === 'undecided') return { verdict: 'undecided', because: verdict.because };
   const shortest = verdict.wrong.find((w) => w.length === verdict.length)!;
-  return { verdict: 'broken', length: verdict.length, variables: Object.fromEntries(verdict.wrong.map((w) => [w.variable, w.length])), example: shortest.example() };
+  return {
+    verdict: 'broken',
+    length: verdict.length,
+    variables: Object.fromEntries(verdict.wrong.map((w) => [w.variable, w.length])),
+    example: shortest.example(),
+  };
 };
 
 const proveSystems = ({ alone, options }: Words): number => {
@@ -24,12 +29,18 @@ const proveSystems = ({ alone, options }: Words): number => {
   const cases = systems.map((system, i) => {
     const verdicts = prove(system);
     if ([...verdicts.values()].some((v) => v.is !== 'proved')) worst = 1;
-    return { id: system.id ?? String(i), sounds: Object.fromEntries([...verdicts].map(([id, v]) => [id, verdictJson(v)])) };
+    return {
+      id: system.id ?? String(i),
+      sounds: Object.fromEntries([...verdicts].map(([id, v]) => [id, verdictJson(v)])),
+    };
   });
   if (options.json) json({ cases });
   else {
     for (const c of cases) {
-      for (const [id, v] of Object.entries(c.sounds)) print(`${c.id} ${id}: ${v.verdict}${'length' in v ? `, ${v.length} steps: ${v.example?.events.join(', ')}` : ''}`);
+      for (const [id, v] of Object.entries(c.sounds))
+        print(
+          `${c.id} ${id}: ${v.verdict}${'length' in v ? `, ${v.length} steps: ${v.example?.events.join(', ')}` : ''}`,
+        );
     }
   }
   return worst;
@@ -43,9 +54,15 @@ const proveRig = (words: Words): number => {
   const { sounds, tally, limbs } = viewOf(d);
   if (words.options.json) {
     json({
-      rig: d.rig.parts.about.get('about:rig')?.name, hookup: d.hookup.name,
+      rig: d.rig.parts.about.get('about:rig')?.name,
+      hookup: d.hookup.name,
       granted: d.modelled.granted,
-      sounds: Object.fromEntries(sounds.map((s) => [s.id, { name: s.name, ...answerJson(d.answers.get(s.id)!), ...(s.because ? { why: s.because } : {}) }])),
+      sounds: Object.fromEntries(
+        sounds.map((s) => [
+          s.id,
+          { name: s.name, ...answerJson(d.answers.get(s.id)!), ...(s.because ? { why: s.because } : {}) },
+        ]),
+      ),
     });
   } else {
     print(`${headline(tally, limbs)} Hook-up ${d.hookup.name}.`);
@@ -56,15 +73,23 @@ const proveRig = (words: Words): number => {
       if (s.byHand.length) print(`       by hand: ${s.byHand.join(', ')}`);
       const [wrong] = s.wrong;
       if (s.verdict === 'broken' && wrong) {
-        wrong.steps.forEach((step, i) => print(`       ${i ? `${i}.` : '  '} ${step.text}: ${wrong.text} ${step.value}`));
+        wrong.steps.forEach((step, i) =>
+          print(`       ${i ? `${i}.` : '  '} ${step.text}: ${wrong.text} ${step.value}`),
+        );
         print(`          wanted ${wrong.wanted}`);
       }
     }
-    if (d.modelled.granted.length) print(`Taken for granted: ${d.modelled.granted.map((g) => grantedText(d.rig, g)).join('; ')}.`);
+    if (d.modelled.granted.length)
+      print(`Taken for granted: ${d.modelled.granted.map((g) => grantedText(d.rig, g)).join('; ')}.`);
   }
   const enough = tally.proved + (words.options['allow-hands'] ? tally['left to hands'] : 0);
   return enough === tally.sounds ? 0 : 1;
 };
 
 /** The worst that holds of a sound, with what the proof and the hands have to say besides. */
-const answerJson = ({ is, proof, hands, isCalled }: SoundVerdict) => ({ ...(proof.is === 'broken' ? verdictJson(proof) : {}), verdict: is, called: isCalled, hands });
+const answerJson = ({ is, proof, hands, isCalled }: SoundVerdict) => ({
+  ...(proof.is === 'broken' ? verdictJson(proof) : {}),
+  verdict: is,
+  called: isCalled,
+  hands,
+});

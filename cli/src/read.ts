@@ -24,15 +24,29 @@ export const deriveFile = ({ alone, options }: Words): Derived => {
   if (!read.ok) throw new UserError(`${alone[0]}: ${read.error.slice(0, 3).map(sayRefusal).join(' ')}`);
   const wanted = typeof options.hookup === 'string' ? options.hookup : undefined;
   const hookup = hookupNamed(read.value, wanted);
-  const names = all(read.value, 'hookup').map((h) => h.name).join(', ');
-  if (!hookup) throw new UserError(wanted ? `There is no hook-up "${wanted}"; this rig has ${names || 'none'}.` : 'This rig has no hook-up.');
+  const names = all(read.value, 'hookup')
+    .map((h) => h.name)
+    .join(', ');
+  if (!hookup)
+    throw new UserError(
+      wanted ? `There is no hook-up "${wanted}"; this rig has ${names || 'none'}.` : 'This rig has no hook-up.',
+    );
   return deriveOnce(read.value, hookup)!;
 };
 
 export const soundNamed = (d: Derived, name: string | true | undefined): Sound => {
   if (typeof name !== 'string') throw new UserError('Name a sound with --sound NAME.');
-  const found = soundsInOrder(d.rig).find((s) => s.id === name || s.id === `sound:${name}` || s.name.toLowerCase() === name.toLowerCase());
-  if (!found) throw new UserError(`There is no sound "${name}"; this rig has ${soundsInOrder(d.rig).map((s) => s.name).join(', ') || 'none'}.`);
+  const found = soundsInOrder(d.rig).find(
+    (s) => s.id === name || s.id === `sound:${name}` || s.name.toLowerCase() === name.toLowerCase(),
+  );
+  if (!found)
+    throw new UserError(
+      `There is no sound "${name}"; this rig has ${
+        soundsInOrder(d.rig)
+          .map((s) => s.name)
+          .join(', ') || 'none'
+      }.`,
+    );
   return found;
 };
 
@@ -47,7 +61,12 @@ export const readSystems = (file: string | undefined): readonly RecallSystem[] =
   }
   const systems = ((data as { cases?: unknown }).cases ?? [data]) as RecallSystem[];
   systems.forEach((system, i) => {
-    const whole = system && typeof system === 'object' && Array.isArray(system.variables) && Array.isArray(system.events) && Array.isArray(system.sounds);
+    const whole =
+      system &&
+      typeof system === 'object' &&
+      Array.isArray(system.variables) &&
+      Array.isArray(system.events) &&
+      Array.isArray(system.sounds);
     const wrong = whole ? wrongInSystem(system) : ['it needs the lists variables, events and sounds'];
     if (wrong.length) throw new UserError(`${file}, system ${system?.id ?? i}: ${wrong[0]}`);
   });

@@ -14,4 +14,7 @@ export const withParts = (rig: Rig, ...parts: readonly Part[]): Rig => after(rig
 
 /** The same rig, taking nothing for granted of these controls. */
 export const notGranted = (rig: Rig, ...controls: readonly Ref[]): Rig =>
-  after(rig, { put: all(rig, 'hookup').map((h) => ({ ...h, assumes: h.assumes.filter((a) => !controls.includes(a.control)) })), remove: [] });
+  after(rig, {
+    put: all(rig, 'hookup').map((h) => ({ ...h, assumes: h.assumes.filter((a) => !controls.includes(a.control)) })),
+    remove: [],
+  });

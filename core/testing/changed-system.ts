@@ -1,12 +1,16 @@
 import type { RecallSystem, SystemAct, SystemEvent } from '../src/recall/proof/system.js';
 import type { Random } from './random.js';
 
-const anotherValue = (r: Random, system: RecallSystem, variable: string): string => r.pick(system.variables.find((v) => v.id === variable)!.domain);
+const anotherValue = (r: Random, system: RecallSystem, variable: string): string =>
+  r.pick(system.variables.find((v) => v.id === variable)!.domain);
 
 const changedAct = (r: Random, system: RecallSystem, act: SystemAct): SystemAct => {
   if (act.when?.length && r.chance(40)) {
     const [first, ...others] = act.when;
-    return { ...act, when: r.chance(50) ? others : [{ ...first!, in: [anotherValue(r, system, first!.variable)] }, ...others] };
+    return {
+      ...act,
+      when: r.chance(50) ? others : [{ ...first!, in: [anotherValue(r, system, first!.variable)] }, ...others],
+    };
   }
   const { variable, when } = act;
   return { variable, ...(when ? { when } : {}), set: anotherValue(r, system, variable) };
@@ -35,15 +39,31 @@ export const changedSystem = (r: Random, system: RecallSystem): RecallSystem => 
   }
   if (kind <= 7) {
     const at = r.int(0, system.sounds.length - 1);
-    return { ...system, sounds: system.sounds.map((s, i) => (i === at ? { ...s, wants: s.wants.map((w) => ({ ...w, value: anotherValue(r, system, w.variable) })) } : s)) };
+    return {
+      ...system,
+      sounds: system.sounds.map((s, i) =>
+        i === at ? { ...s, wants: s.wants.map((w) => ({ ...w, value: anotherValue(r, system, w.variable) })) } : s,
+      ),
+    };
   }
   const [group] = system.together ?? [];
   if (kind === 8 && group) {
     const rows = [...group.rows.slice(1), group.variables.map((v) => anotherValue(r, system, v))];
-    return { ...system, together: [{ ...group, rows }], variables: system.variables.map((v) => (group.variables.includes(v.id) ? { ...v, initial: [...new Set(rows.map((row) => row[group.variables.indexOf(v.id)]!))] } : v)) };
+    return {
+      ...system,
+      together: [{ ...group, rows }],
+      variables: system.variables.map((v) =>
+        group.variables.includes(v.id)
+          ? { ...v, initial: [...new Set(rows.map((row) => row[group.variables.indexOf(v.id)]!))] }
+          : v,
+      ),
+    };
   }
   const free = system.variables.filter((v) => !group?.variables.includes(v.id));
   if (free.length === 0) return system;
   const chosen = r.pick(free).id;
-  return { ...system, variables: system.variables.map((v) => (v.id === chosen ? { ...v, initial: [r.pick(v.domain)] } : v)) };
+  return {
+    ...system,
+    variables: system.variables.map((v) => (v.id === chosen ? { ...v, initial: [r.pick(v.domain)] } : v)),
+  };
 };

@@ -12,8 +12,17 @@ export const fieldsOf = (kind: keyof typeof SHAPES, aside: ReadonlySet<string> =
   const walk = (schema: Schema | undefined, path: string, depth: number): void => {
     if (!schema || depth > 9) return;
     const ref = schema.$ref as string | undefined;
-    if (ref) return walk(ref.split('/').slice(1).reduce<unknown>((at, key) => (at as Schema)[key], root) as Schema, path, depth + 1);
-    for (const list of ['anyOf', 'oneOf', 'allOf'] as const) (schema[list] as readonly Schema[] | undefined)?.forEach((one) => walk(one, path, depth));
+    if (ref)
+      return walk(
+        ref
+          .split('/')
+          .slice(1)
+          .reduce<unknown>((at, key) => (at as Schema)[key], root) as Schema,
+        path,
+        depth + 1,
+      );
+    for (const list of ['anyOf', 'oneOf', 'allOf'] as const)
+      (schema[list] as readonly Schema[] | undefined)?.forEach((one) => walk(one, path, depth));
     if (schema.items && typeof schema.items === 'object') walk(schema.items as Schema, path, depth);
     for (const [name, inner] of Object.entries((schema.properties ?? {}) as Schema)) {
       const there = path ? `${path}.${name}` : name;
@@ -42,4 +51,5 @@ export const usedFields = (parts: readonly object[]): ReadonlyMap<string, Readon
   return used;
 };
 
-export const partsOf = (rigs: readonly Rig[], kind: keyof typeof SHAPES): readonly object[] => rigs.flatMap((rig) => all(rig, kind) as readonly object[]);
+export const partsOf = (rigs: readonly Rig[], kind: keyof typeof SHAPES): readonly object[] =>
+  rigs.flatMap((rig) => all(rig, kind) as readonly object[]);

@@ -54,7 +54,9 @@ export const everythingOf = (rig: Rig): void => {
   for (const device of all(rig, 'device')) {
     for (const memory of device.memories) {
       const columns = programColumns(device, memory);
-      for (const program of all(rig, 'program')) if (program.device === device.id && program.memory === memory.id) columns.forEach((column) => programCell(program, column));
+      for (const program of all(rig, 'program'))
+        if (program.device === device.id && program.memory === memory.id)
+          columns.forEach((column) => programCell(program, column));
     }
   }
 };

@@ -10,35 +10,90 @@ export interface Practice {
   readonly rig: Rig;
 }
 
-const named = (title: string, more: (part: Part) => Part = (p) => p) => (part: Part): Part => more(part.kind === 'about' ? { ...part, name: title } : part);
-const practice = (file: string, title: string, rig: Omit<Parameters<typeof smallRig>[0], 'with'>, more?: (part: Part) => Part): Practice => ({ file, title, rig: smallRig({ ...rig, with: named(title, more) }) });
+const named =
+  (title: string, more: (part: Part) => Part = (p) => p) =>
+  (part: Part): Part =>
+    more(part.kind === 'about' ? { ...part, name: title } : part);
+const practice = (
+  file: string,
+  title: string,
+  rig: Omit<Parameters<typeof smallRig>[0], 'with'>,
+  more?: (part: Part) => Part,
+): Practice => ({ file, title, rig: smallRig({ ...rig, with: named(title, more) }) });
 
 const COVERS = practice('covers-on-plain-pedals', 'Covers on plain pedals', {
-  boxes: { g: 'single-coil', wah: 'wah', cmp: 'compressor', low: 'low-drive', hig: 'high-drive', cho: 'chorus', dly: 'analog-delay', amp: 'combo-two-channel' },
-  leads: ['g.out>wah.in', 'wah.out>cmp.in', 'cmp.out>low.in', 'low.out>hig.in', 'hig.out>cho.in', 'cho.out>dly.in', 'dly.out>amp.in'],
+  boxes: {
+    g: 'single-coil',
+    wah: 'wah',
+    cmp: 'compressor',
+    low: 'low-drive',
+    hig: 'high-drive',
+    cho: 'chorus',
+    dly: 'analog-delay',
+    amp: 'combo-two-channel',
+  },
+  leads: [
+    'g.out>wah.in',
+    'wah.out>cmp.in',
+    'cmp.out>low.in',
+    'low.out>hig.in',
+    'hig.out>cho.in',
+    'cho.out>dly.in',
+    'dly.out>amp.in',
+  ],
   sounds: {
-    Clean: ['cmp.compressor', 'amp.clean'], Chorus: ['cmp.compressor', 'cho.modulation', 'amp.clean'], Crunch: ['cmp.compressor', 'low.overdrive', 'amp.clean'], Rhythm: ['amp.lead'],
-    Lead: ['low.overdrive', 'hig.overdrive', 'dly.delay', 'amp.lead'], 'Wah solo': ['wah.wah', 'low.overdrive', 'hig.overdrive', 'dly.delay', 'amp.lead'], Echo: ['cmp.compressor', 'dly.delay', 'amp.clean'],
+    Clean: ['cmp.compressor', 'amp.clean'],
+    Chorus: ['cmp.compressor', 'cho.modulation', 'amp.clean'],
+    Crunch: ['cmp.compressor', 'low.overdrive', 'amp.clean'],
+    Rhythm: ['amp.lead'],
+    Lead: ['low.overdrive', 'hig.overdrive', 'dly.delay', 'amp.lead'],
+    'Wah solo': ['wah.wah', 'low.overdrive', 'hig.overdrive', 'dly.delay', 'amp.lead'],
+    Echo: ['cmp.compressor', 'dly.delay', 'amp.clean'],
   },
 });
 
 /** A delay whose mix a pedal moves from 10 to 60 %. */
-const underPedal = (part: Part): Part => (part.kind === 'device' && part.id === 'device:dly' ? {
-  ...part, jacks: [...part.jacks, { id: 'exp', kind: 'expression', connector: '6.35 TRS', poles: { tip: 'in', ring: 'out' } }],
-  actuators: [...part.actuators, { id: 'pedal', by: { expression: 'exp' }, acts: [{ control: 'mix', scale: [10, 60] }] }],
-} : part);
+const underPedal = (part: Part): Part =>
+  part.kind === 'device' && part.id === 'device:dly'
+    ? {
+        ...part,
+        jacks: [
+          ...part.jacks,
+          { id: 'exp', kind: 'expression', connector: '6.35 TRS', poles: { tip: 'in', ring: 'out' } },
+        ],
+        actuators: [
+          ...part.actuators,
+          { id: 'pedal', by: { expression: 'exp' }, acts: [{ control: 'mix', scale: [10, 60] }] },
+        ],
+      }
+    : part;
 const EXPRESSION = { g: 'single-coil', dly: 'stereo-delay', amp: 'valve-head', cab: 'cab-212', ins: 'insert-lead' };
 const PLAYED = ['g.out>dly.in-l', 'dly.out-l>amp.in', 'amp.speaker>cab.in'];
-const PASSIVE = practice('expression-on-an-insert-lead', 'A passive volume pedal as expression', {
-  boxes: { ...EXPRESSION, vol: 'volume' }, leads: [...PLAYED, 'ins.trs>dly.exp', 'ins.tip>vol.in', 'vol.out>ins.ring'], sounds: { Echo: ['dly.delay', 'amp.clean', 'dly.mix=35'] },
-}, underPedal);
+const PASSIVE = practice(
+  'expression-on-an-insert-lead',
+  'A passive volume pedal as expression',
+  {
+    boxes: { ...EXPRESSION, vol: 'volume' },
+    leads: [...PLAYED, 'ins.trs>dly.exp', 'ins.tip>vol.in', 'vol.out>ins.ring'],
+    sounds: { Echo: ['dly.delay', 'amp.clean', 'dly.mix=35'] },
+  },
+  underPedal,
+);
 const MASTER = practice('volume-in-the-loop', 'An active volume pedal in the loop', {
   boxes: { g: 'single-coil', dly: 'stereo-delay', amp: 'valve-head', cab: 'cab-212', vol: 'volume-active' },
-  leads: ['g.out>amp.in', 'amp.send>vol.in', 'vol.out>dly.in-l', 'dly.out-l>amp.return', 'amp.speaker>cab.in'], sounds: { Echo: ['dly.delay', 'amp.lead'] },
+  leads: ['g.out>amp.in', 'amp.send>vol.in', 'vol.out>dly.in-l', 'dly.out-l>amp.return', 'amp.speaker>cab.in'],
+  sounds: { Echo: ['dly.delay', 'amp.lead'] },
 });
-const REFUSED = practice('expression-by-an-active-pedal', 'An active volume pedal as expression', {
-  boxes: { ...EXPRESSION, vol: 'volume-active' }, leads: [...PLAYED, 'ins.trs>dly.exp', 'ins.tip>vol.in', 'vol.out>ins.ring'], sounds: { Echo: ['dly.delay', 'amp.clean', 'dly.mix=35'] },
-}, underPedal);
+const REFUSED = practice(
+  'expression-by-an-active-pedal',
+  'An active volume pedal as expression',
+  {
+    boxes: { ...EXPRESSION, vol: 'volume-active' },
+    leads: [...PLAYED, 'ins.trs>dly.exp', 'ins.tip>vol.in', 'vol.out>ins.ring'],
+    sounds: { Echo: ['dly.delay', 'amp.clean', 'dly.mix=35'] },
+  },
+  underPedal,
+);
 
 /** A selector that sends one input to any of three outputs, each switched by a control change of its own. */
 const anyOfThree = (part: Part): Part => {
@@ -46,28 +101,110 @@ const anyOfThree = (part: Part): Part => {
   if (part.kind !== 'device' || part.id !== 'device:sel') return part;
   const outs = ['a', 'b', 'c'] as const;
   return {
-    ...part, name: 'MIDI amp selector',
+    ...part,
+    name: 'MIDI amp selector',
     jacks: [...part.jacks, { id: 'midi-in', kind: 'midi', connector: 'DIN-5', poles: { tip: 'in' } }],
-    chains: outs.map((out) => ({ id: out, from: [{ at: 'in' }], slots: [], to: [{ at: out, when: [{ control: out, in: ['on'] }] }] })),
-    controls: outs.map((out) => ({ id: out, domain: { values: ['off', 'on'] }, powerUp: { at: 'off' }, use: 'sound' as const })),
-    actuators: outs.map((out, i) => ({ id: out, by: { midi: 'cc' as const, number: 20 + i }, acts: [{ control: out, map: [[0, 63, 'off'], [64, 127, 'on']] as const }] })),
+    chains: outs.map((out) => ({
+      id: out,
+      from: [{ at: 'in' }],
+      slots: [],
+      to: [{ at: out, when: [{ control: out, in: ['on'] }] }],
+    })),
+    controls: outs.map((out) => ({
+      id: out,
+      domain: { values: ['off', 'on'] },
+      powerUp: { at: 'off' },
+      use: 'sound' as const,
+    })),
+    actuators: outs.map((out, i) => ({
+      id: out,
+      by: { midi: 'cc' as const, number: 20 + i },
+      acts: [
+        {
+          control: out,
+          map: [
+            [0, 63, 'off'],
+            [64, 127, 'on'],
+          ] as const,
+        },
+      ],
+    })),
     midi: { channel: 5, messages: 'lost' as const },
   } satisfies Device;
 };
 const AMPS = ['a', 'b', 'c'] as const;
 const toAmp = (amp: string): Hookup['hears'] => [{ from: 'device:g.out', at: `device:cab${amp}.air`, as: 'either' }];
-const THREE_AMPS = practice('three-amps-any-two', 'Three amps, any two', {
-  boxes: { g: 'humbucker', swi: 'switcher-4', bst: 'boost', sel: 'abc-out', ...Object.fromEntries(AMPS.flatMap((a) => [[`amp${a}`, 'one-channel-amp'], [`cab${a}`, 'cab-212'], [`mic${a}`, 'cab-mic']])), foh: 'desk' },
-  leads: ['g.out>swi.in', 'swi.send1>bst.in', 'bst.out>swi.return1', 'swi.out>sel.in', 'swi.midi-out>sel.midi-in', ...AMPS.flatMap((a, i) => [`sel.${a}>amp${a}.in`, `amp${a}.speaker>cab${a}.in`, `cab${a}.air>mic${a}.air`, `mic${a}.out>foh.ch${i + 1}`])],
-  sounds: {
-    Verse: ['sel.a=on', 'sel.b=off', 'sel.c=off'], Wide: ['sel.a=on', 'sel.b=on', 'sel.c=off'], Wall: ['sel.a=on', 'sel.b=on', 'sel.c=on'], Solo: ['bst.boost', 'sel.a=off', 'sel.b=on', 'sel.c=on'],
+const THREE_AMPS = practice(
+  'three-amps-any-two',
+  'Three amps, any two',
+  {
+    boxes: {
+      g: 'humbucker',
+      swi: 'switcher-4',
+      bst: 'boost',
+      sel: 'abc-out',
+      ...Object.fromEntries(
+        AMPS.flatMap((a) => [
+          [`amp${a}`, 'one-channel-amp'],
+          [`cab${a}`, 'cab-212'],
+          [`mic${a}`, 'cab-mic'],
+        ]),
+      ),
+      foh: 'desk',
+    },
+    leads: [
+      'g.out>swi.in',
+      'swi.send1>bst.in',
+      'bst.out>swi.return1',
+      'swi.out>sel.in',
+      'swi.midi-out>sel.midi-in',
+      ...AMPS.flatMap((a, i) => [
+        `sel.${a}>amp${a}.in`,
+        `amp${a}.speaker>cab${a}.in`,
+        `cab${a}.air>mic${a}.air`,
+        `mic${a}.out>foh.ch${i + 1}`,
+      ]),
+    ],
+    sounds: {
+      Verse: ['sel.a=on', 'sel.b=off', 'sel.c=off'],
+      Wide: ['sel.a=on', 'sel.b=on', 'sel.c=off'],
+      Wall: ['sel.a=on', 'sel.b=on', 'sel.c=on'],
+      Solo: ['bst.boost', 'sel.a=off', 'sel.b=on', 'sel.c=on'],
+    },
+    hears: [{ from: 'device:g.out', at: 'device:foh.#house', as: 'sounds' }, ...AMPS.flatMap(toAmp)],
   },
-  hears: [{ from: 'device:g.out', at: 'device:foh.#house', as: 'sounds' }, ...AMPS.flatMap(toAmp)],
-}, anyOfThree);
+  anyOfThree,
+);
 
-const DIS = { b: 'bass', w: 'wireless', y: 'splitter', dst: 'distortion', cho: 'chorus', d1: 'di', d2: 'di', foh: 'desk' };
-const TWO_DIS = ['b.out>w.in', 'w.out>y.in', 'y.out1>dst.in', 'dst.out>cho.in', 'cho.out>d1.in', 'd1.out>foh.ch1', 'y.out2>d2.in', 'd2.out>foh.ch2'];
-const BASSES = practice('two-basses-two-dis', 'Two basses, two DIs', { boxes: DIS, leads: TWO_DIS, sounds: { Both: [], Dirt: ['dst.distortion'], Wide: ['dst.distortion', 'cho.modulation'] } });
-const PULLED = practice('two-dis-one-pulled', 'Two DIs, the lead of one pulled', { boxes: DIS, leads: TWO_DIS.filter((l) => l !== 'd2.out>foh.ch2'), sounds: { Both: [], Dirt: ['dst.distortion'] } });
+const DIS = {
+  b: 'bass',
+  w: 'wireless',
+  y: 'splitter',
+  dst: 'distortion',
+  cho: 'chorus',
+  d1: 'di',
+  d2: 'di',
+  foh: 'desk',
+};
+const TWO_DIS = [
+  'b.out>w.in',
+  'w.out>y.in',
+  'y.out1>dst.in',
+  'dst.out>cho.in',
+  'cho.out>d1.in',
+  'd1.out>foh.ch1',
+  'y.out2>d2.in',
+  'd2.out>foh.ch2',
+];
+const BASSES = practice('two-basses-two-dis', 'Two basses, two DIs', {
+  boxes: DIS,
+  leads: TWO_DIS,
+  sounds: { Both: [], Dirt: ['dst.distortion'], Wide: ['dst.distortion', 'cho.modulation'] },
+});
+const PULLED = practice('two-dis-one-pulled', 'Two DIs, the lead of one pulled', {
+  boxes: DIS,
+  leads: TWO_DIS.filter((l) => l !== 'd2.out>foh.ch2'),
+  sounds: { Both: [], Dirt: ['dst.distortion'] },
+});
 
 export const PRACTICE: readonly Practice[] = [COVERS, PASSIVE, MASTER, REFUSED, THREE_AMPS, BASSES, PULLED];

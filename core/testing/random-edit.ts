@@ -25,7 +25,9 @@ export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
       const device = devices.length ? r.pick(devices) : undefined;
       const jack = device && device.jacks.length ? r.pick(device.jacks) : undefined;
       const to = device && jack ? offers(rig, hookup.id, ref(device.id, jack.id))[0] : undefined;
-      return device && jack && to ? connect(rig, hookup.id, `cable:new-${tag}`, ref(device.id, jack.id), to.jack) : nothing;
+      return device && jack && to
+        ? connect(rig, hookup.id, `cable:new-${tag}`, ref(device.id, jack.id), to.jack)
+        : nothing;
     },
     () => addSound(rig, `sound:new-${tag}`, `New ${r.int(1, 9)}`),
     () => (sounds.length > 1 ? removeSound(rig, r.pick(sounds).id) : nothing),
@@ -33,7 +35,9 @@ export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
     () => {
       const device = devices.length ? r.pick(devices) : undefined;
       const [block] = device?.chains.flatMap((c) => blockIds(c.slots)) ?? [];
-      return device && block && sounds.length ? setWant(r.pick(sounds), { stage: ref(device.id, block), is: r.pick(['in', 'out', 'any'] as const) }) : nothing;
+      return device && block && sounds.length
+        ? setWant(r.pick(sounds), { stage: ref(device.id, block), is: r.pick(['in', 'out', 'any'] as const) })
+        : nothing;
     },
     () => {
       const sound = sounds.length ? r.pick(sounds) : undefined;
@@ -42,4 +46,3 @@ export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
   ];
   return r.pick(gestures)();
 };
-

@@ -26,14 +26,23 @@ export const randomPowerUp = ({ modelled: { system } }: Proved, random: Random):
   const state: Record<string, string> = Object.fromEntries(system.variables.map((v) => [v.id, random.pick(v.initial)]));
   for (const group of system.together ?? []) {
     const row = random.pick(group.rows);
-    group.variables.forEach((v, i) => { state[v] = row[i]!; });
+    group.variables.forEach((v, i) => {
+      state[v] = row[i]!;
+    });
   }
   return state;
 };
 
 /** Contradictions between prover and bench that a random walk meets: a proved want that ends wrong. Also says where the model and the bench part ways. */
-export const walk = (proved: Proved, random: Random, stomps: number): { readonly contradictions: readonly string[]; readonly recalls: number } => {
-  const { modelled: { system, steps, isEndless }, verdicts } = proved;
+export const walk = (
+  proved: Proved,
+  random: Random,
+  stomps: number,
+): { readonly contradictions: readonly string[]; readonly recalls: number } => {
+  const {
+    modelled: { system, steps, isEndless },
+    verdicts,
+  } = proved;
   const contradictions: string[] = [];
   if (isEndless) return { contradictions, recalls: 0 };
   let state = randomPowerUp(proved, random);
@@ -41,29 +50,38 @@ export const walk = (proved: Proved, random: Random, stomps: number): { readonly
   const recalls = system.events.filter((e) => steps.get(e.id)!.does === 'recall');
   let judged = 0;
   for (let n = 0; n < stomps && contradictions.length === 0; n += 1) {
-    const event = random.chance(50) ? random.pick(recalls) : random.pick(system.events.filter((e) => canHappen(e, state)));
+    const event = random.chance(50)
+      ? random.pick(recalls)
+      : random.pick(system.events.filter((e) => canHappen(e, state)));
     const step = steps.get(event.id)!;
     state = afterEvent(event, state);
     takeStep(proved, bench, step);
     for (const v of system.variables) {
       if (!v.id.startsWith('device:')) continue;
       const shown = String(bench.value(v.id as Ref));
-      const same = state[v.id] === shown || state[v.id] === UNKNOWN || (isOther(state[v.id]!) && !v.domain.includes(shown));
-      if (!same) contradictions.push(`after ${n + 1} steps, last ${event.id}: ${v.id} is ${shown} on the bench, ${state[v.id]} in the system`);
+      const same =
+        state[v.id] === shown || state[v.id] === UNKNOWN || (isOther(state[v.id]!) && !v.domain.includes(shown));
+      if (!same)
+        contradictions.push(
+          `after ${n + 1} steps, last ${event.id}: ${v.id} is ${shown} on the bench, ${state[v.id]} in the system`,
+        );
     }
     if (step.does !== 'recall') continue;
     judged += 1;
     const verdict = verdicts.get(step.sound)!;
-    const may = verdict.is === 'broken' ? [...verdict.wrong.map((w) => w.variable), ...verdict.open ?? []] : [];
+    const may = verdict.is === 'broken' ? [...verdict.wrong.map((w) => w.variable), ...(verdict.open ?? [])] : [];
     for (const wrong of wrongOnBench(proved, bench, step.sound)) {
-      if (verdict.is !== 'undecided' && !may.includes(wrong)) contradictions.push(`${step.sound} ends with ${wrong} wrong, which was proved right`);
+      if (verdict.is !== 'undecided' && !may.includes(wrong))
+        contradictions.push(`${step.sound} ends with ${wrong} wrong, which was proved right`);
     }
   }
   return { contradictions, recalls: judged };
 };
 
 /** Plays every counterexample on the bench: it must end wrong in just that control. */
-export const replayAll = (proved: Proved): { readonly contradictions: readonly string[]; readonly replayed: number } => {
+export const replayAll = (
+  proved: Proved,
+): { readonly contradictions: readonly string[]; readonly replayed: number } => {
   const contradictions: string[] = [];
   let replayed = 0;
   for (const [sound, verdict] of proved.verdicts) {
@@ -73,7 +91,8 @@ export const replayAll = (proved: Proved): { readonly contradictions: readonly s
       if (events.some((id) => proved.modelled.anyhow.has(id))) continue;
       const bench = setUpBench(proved, powerUp, false);
       for (const id of events) takeStep(proved, bench, proved.modelled.steps.get(id)!);
-      if (!wrongOnBench(proved, bench, sound).includes(wrong.variable as Ref)) contradictions.push(`${sound}: ${events.join(', ')} leaves ${wrong.variable} right on the bench`);
+      if (!wrongOnBench(proved, bench, sound).includes(wrong.variable as Ref))
+        contradictions.push(`${sound}: ${events.join(', ')} leaves ${wrong.variable} right on the bench`);
       replayed += 1;
     }
   }

@@ -1,15 +1,23 @@
 import { afterEvent, canHappen, serves, type RecallSystem, type SystemState } from '../src/recall/proof/system.js';
 
-export type PlainVerdict = { verdict: 'proved' } | { verdict: 'broken'; length: number; variables: Record<string, number> };
+export type PlainVerdict =
+  { verdict: 'proved' } | { verdict: 'broken'; length: number; variables: Record<string, number> };
 
 /** Every power-up state of a system, free variables and rows combined. */
 export const powerUpStates = (system: RecallSystem): SystemState[] => {
   const grouped = new Set((system.together ?? []).flatMap((g) => g.variables));
   const choices = [
-    ...system.variables.filter((v) => !grouped.has(v.id)).map((v) => v.initial.map((value): SystemState => ({ [v.id]: value }))),
-    ...(system.together ?? []).map((g) => g.rows.map((row): SystemState => Object.fromEntries(g.variables.map((v, i) => [v, row[i]!])))),
+    ...system.variables
+      .filter((v) => !grouped.has(v.id))
+      .map((v) => v.initial.map((value): SystemState => ({ [v.id]: value }))),
+    ...(system.together ?? []).map((g) =>
+      g.rows.map((row): SystemState => Object.fromEntries(g.variables.map((v, i) => [v, row[i]!]))),
+    ),
   ];
-  return choices.reduce<SystemState[]>((states, choice) => states.flatMap((s) => choice.map((c) => ({ ...s, ...c }))), [{}]);
+  return choices.reduce<SystemState[]>(
+    (states, choice) => states.flatMap((s) => choice.map((c) => ({ ...s, ...c }))),
+    [{}],
+  );
 };
 
 /** The plainest prover there is: breadth-first over whole states, no cone, no merging. An independent path for tests and the benchmark. */
@@ -26,7 +34,9 @@ export const proveByWholeStates = (system: RecallSystem): ReadonlyMap<string, Pl
         const after = afterEvent(event, state);
         for (const sound of system.sounds) {
           if (sound.recall !== event.id) continue;
-          for (const w of sound.wants) if (!serves(w, after[w.variable]) && !found.get(sound.id)!.has(w.variable)) found.get(sound.id)!.set(w.variable, depth);
+          for (const w of sound.wants)
+            if (!serves(w, after[w.variable]) && !found.get(sound.id)!.has(w.variable))
+              found.get(sound.id)!.set(w.variable, depth);
         }
         const key = keyOf(after);
         if (!seen.has(key) && !event.last) {
@@ -37,6 +47,12 @@ export const proveByWholeStates = (system: RecallSystem): ReadonlyMap<string, Pl
     }
     level = next;
   }
-  return new Map([...found].map(([id, wrong]): [string, PlainVerdict] =>
-    [id, wrong.size ? { verdict: 'broken', length: Math.min(...wrong.values()), variables: Object.fromEntries(wrong) } : { verdict: 'proved' }]));
+  return new Map(
+    [...found].map(([id, wrong]): [string, PlainVerdict] => [
+      id,
+      wrong.size
+        ? { verdict: 'broken', length: Math.min(...wrong.values()), variables: Object.fromEntries(wrong) }
+        : { verdict: 'proved' },
+    ]),
+  );
 };

@@ -21,14 +21,20 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
   await hands.type('textbox', 'Name', 'Harbour trio');
   await hands.click('button', 'Begin');
   await hands.sees('Say what you have');
-  await hands.type('textbox', 'Say what you have, as you would say it. Enter adds it; a pasted list works too.', 'guitar, 8-loop switcher, compressor, low-gain drive, octave fuzz, stereo modulation, stereo delay midi ch 3, stereo reverb, two-channel head, 2x12');
+  await hands.type(
+    'textbox',
+    'Say what you have, as you would say it. Enter adds it; a pasted list works too.',
+    'guitar, 8-loop switcher, compressor, low-gain drive, octave fuzz, stereo modulation, stereo delay midi ch 3, stereo reverb, two-channel head, 2x12',
+  );
   await hands.press('Enter');
   await hands.sees('10 boxes');
   await hands.click('button', 'Wire it');
   await hands.pick('Cables');
   await hands.click('button', 'Four cables');
   await hands.sees('first of the four cables');
-  const plug = await hands.page.$$eval('button', (all) => all.map((b) => b.textContent ?? '').find((t) => t.startsWith('Plug these')));
+  const plug = await hands.page.$$eval('button', (all) =>
+    all.map((b) => b.textContent ?? '').find((t) => t.startsWith('Plug these')),
+  );
   await hands.click('button', plug!);
   await hands.sees('SWI send1');
   await hands.click('link', 'Sounds');
@@ -42,13 +48,29 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
   }
   // One block, copied from a spreadsheet: trim, compressor, fuzz, drive, channel, modulation, its program, delay, its program, reverb, its program.
   const header = await hands.page.$$eval('.sheet thead th', (all) => all.map((t) => t.textContent));
-  expect(header).toEqual(['Slot', 'Sound', 'trim dB', 'CMP', 'OFZ', 'LOW', 'HED ch.', 'MODon', 'prog', 'DLYon', 'prog', 'REVon', 'prog']);
+  expect(header).toEqual([
+    'Slot',
+    'Sound',
+    'trim dB',
+    'CMP',
+    'OFZ',
+    'LOW',
+    'HED ch.',
+    'MODon',
+    'prog',
+    'DLYon',
+    'prog',
+    'REVon',
+    'prog',
+  ]);
   const block = [
     ['0', 'x', '-', '-', 'clean', '-', '1', '-', '0', 'x', '1.1'],
     ['0', 'x', '-', 'x', 'clean', '-', '1', '-', '0', 'x', '1.1'],
     ['0', 'x', '-', 'x', 'clean', 'x', '2', 'x', '1', 'x', '1.2'],
     ['3', 'x', '-', 'x', 'lead', '-', '1', 'x', '1', 'x', '1.2'],
-  ].map((r) => r.join('\t')).join('\n');
+  ]
+    .map((r) => r.join('\t'))
+    .join('\n');
   await hands.press('Home');
   await hands.page.focus('[data-at="0,0"]');
   await hands.click('gridcell', 'Eight-loop switcher: trim: not said');
@@ -56,7 +78,9 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
   await hands.page.evaluate((text) => {
     const data = new DataTransfer();
     data.setData('text/plain', text);
-    document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document.activeElement!.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
   }, block);
   // Pedals in loops can still be stepped on: left to the foot until that is taken for granted.
   await hands.sees('0 of 4 come back. 4 with your foot');
@@ -85,7 +109,13 @@ test(`from an empty page to a traced sound in at most ${MOST_TO_A_SOUND} actions
   await hands.sees('SWI send4 → HED in first of the four cables');
   await hands.click('button', 'Wire it so');
   await hands.page.waitForSelector('.map-lead.lit');
-  await hands.page.waitForFunction(() => ['GSC', 'SWI', 'HED', 'CAB'].every((code) => [...document.querySelectorAll('.map-box')].some((b) => b.querySelector('.map-tag.in') && b.querySelector('.map-code')?.textContent === code)));
+  await hands.page.waitForFunction(() =>
+    ['GSC', 'SWI', 'HED', 'CAB'].every((code) =>
+      [...document.querySelectorAll('.map-box')].some(
+        (b) => b.querySelector('.map-tag.in') && b.querySelector('.map-code')?.textContent === code,
+      ),
+    ),
+  );
   await hands.sees('1 of 1 come back.');
   expect(hands.actions).toBeLessThanOrEqual(MOST_TO_A_SOUND);
   await hands.click('link', 'Sounds');

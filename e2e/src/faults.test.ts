@@ -19,24 +19,27 @@ describe("the demo's two honest faults", () => {
   test.each([
     ['Chorus wide', 'Apply: Chorus wide: call Stereo delay program 4 “Slap”', 'DLY on/off'],
     ['Waltz grit', 'Apply: Let Yunta write this slot', 'MOD program'],
-  ])('%s: found, its footsteps replay on the bench, one click proves it, undo brings it back', async (name, cure, control) => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
-    await hands.sees('14 of 16 come back');
-    await hands.click('button', `can come back wrong: ${name}`);
-    await hands.sees(`${name} can come back wrong`);
-    await hands.sees(`Stomp ${name}`);
-    await hands.click('button', 'Play on the bench');
-    await hands.sees(`How ${name} comes back wrong`);
-    await hands.sees(`On the bench too: ${control}`);
-    await hands.click('link', 'Proof 4 findings');
-    await hands.click('button', `can come back wrong: ${name}`);
-    await hands.click('button', cure);
-    await hands.sees('15 of 16 come back');
-    await hands.click('button', 'Undo');
-    await hands.sees('14 of 16 come back');
-    await hands.sees(`can come back wrong: ${name}`);
-    await hands.page.close();
-  });
+  ])(
+    '%s: found, its footsteps replay on the bench, one click proves it, undo brings it back',
+    async (name, cure, control) => {
+      const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
+      await hands.sees('14 of 16 come back');
+      await hands.click('button', `can come back wrong: ${name}`);
+      await hands.sees(`${name} can come back wrong`);
+      await hands.sees(`Stomp ${name}`);
+      await hands.click('button', 'Play on the bench');
+      await hands.sees(`How ${name} comes back wrong`);
+      await hands.sees(`On the bench too: ${control}`);
+      await hands.click('link', 'Proof 4 findings');
+      await hands.click('button', `can come back wrong: ${name}`);
+      await hands.click('button', cure);
+      await hands.sees('15 of 16 come back');
+      await hands.click('button', 'Undo');
+      await hands.sees('14 of 16 come back');
+      await hands.sees(`can come back wrong: ${name}`);
+      await hands.page.close();
+    },
+  );
 
   test('an accepted finding stays quiet with its reason, and can be taken back', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/proof`));
@@ -100,7 +103,9 @@ describe('the bench by keyboard', () => {
     await hands.sees('nobody');
     await hands.click('combobox', 'What the monitor shows');
     await hands.click('option', 'What goes wrong');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('.wire-log tbody tr')].every((tr) => tr.className === 'nobody'));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.wire-log tbody tr')].every((tr) => tr.className === 'nobody'),
+    );
     await hands.click('button', 'Put right: Stereo delay is dark');
     await hands.page.waitForFunction(() => !document.body.innerText.includes('Stereo delay is dark'));
     await hands.page.close();
@@ -109,7 +114,8 @@ describe('the bench by keyboard', () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
     await hands.sees('keys 1–9');
     await hands.page.focus('.pedal input');
-    const standsAt = (says: string) => hands.page.waitForFunction((text) => document.querySelector('.pedal .soft')?.textContent === text, {}, says);
+    const standsAt = (says: string) =>
+      hands.page.waitForFunction((text) => document.querySelector('.pedal .soft')?.textContent === text, {}, says);
     await standsAt('100 %');
     await hands.press('Home');
     for (let i = 0; i < 12; i += 1) await hands.press('ArrowRight');

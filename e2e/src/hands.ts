@@ -14,7 +14,9 @@ export class Hands {
 
   async click(role: string, name: string): Promise<void> {
     this.actions += 1;
-    await this.find(role, name).click().catch((e: unknown) => this.lost(`${role} "${name}" could not be clicked`, e));
+    await this.find(role, name)
+      .click()
+      .catch((e: unknown) => this.lost(`${role} "${name}" could not be clicked`, e));
   }
 
   /** Clicks a field and types over what stands in it. */
@@ -23,7 +25,10 @@ export class Hands {
     const field = this.find(role, name);
     await field.click().catch((e: unknown) => this.lost(`${role} "${name}" could not be clicked`, e));
     const found = await field.waitHandle();
-    await found.evaluate((e) => { (e as HTMLInputElement).focus(); (e as HTMLInputElement).select(); });
+    await found.evaluate((e) => {
+      (e as HTMLInputElement).focus();
+      (e as HTMLInputElement).select();
+    });
     await this.page.keyboard.sendCharacter(text);
   }
 
@@ -47,7 +52,13 @@ export class Hands {
 
   /** Waits until the page says it. */
   async sees(text: string, timeout = PATIENCE): Promise<void> {
-    await this.page.waitForFunction((t: string) => document.body.innerText.replaceAll(/\s+/g, ' ').includes(t), { timeout, polling: 50 }, text).catch((e: unknown) => this.lost(`the page never said "${text}"`, e));
+    await this.page
+      .waitForFunction(
+        (t: string) => document.body.innerText.replaceAll(/\s+/g, ' ').includes(t),
+        { timeout, polling: 50 },
+        text,
+      )
+      .catch((e: unknown) => this.lost(`the page never said "${text}"`, e));
   }
 
   private async lost(what: string, cause: unknown): Promise<never> {

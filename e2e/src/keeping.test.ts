@@ -19,7 +19,13 @@ interface Answer {
   readonly body: object;
 }
 const FAULT: Answer = { status: 500, body: { title: 'A fault in Yunta', detail: 'Nothing was changed.' } };
-const FULL: Answer = { status: 503, body: { title: 'The disk is full', detail: 'Free some space where /home/player/yunta lies; what waits is then saved by itself.' } };
+const FULL: Answer = {
+  status: 503,
+  body: {
+    title: 'The disk is full',
+    detail: 'Free some space where /home/player/yunta lies; what waits is then saved by itself.',
+  },
+};
 
 /** Between the page and the server: what is sent as a change gets this answer, as long as there is one. */
 class Between {
@@ -30,7 +36,12 @@ class Between {
     await page.setRequestInterception(true);
     page.on('request', (request: HTTPRequest) => {
       const { answer } = between;
-      if (answer && request.method() === 'POST' && request.url().endsWith('/changes')) void request.respond({ status: answer.status, contentType: 'application/problem+json', body: JSON.stringify(answer.body) });
+      if (answer && request.method() === 'POST' && request.url().endsWith('/changes'))
+        void request.respond({
+          status: answer.status,
+          contentType: 'application/problem+json',
+          body: JSON.stringify(answer.body),
+        });
       else void request.continue();
     });
     return between;
@@ -57,7 +68,9 @@ const rename = async (hands: Hands, row: number, name: string): Promise<void> =>
   await hands.press('Enter');
 };
 const nameOnServer = async (row: number): Promise<string> => {
-  const { parts } = await (await fetch(`${server.url}/api/rigs/island-run`)).json() as { parts: { kind: string; at: number; name: string }[] };
+  const { parts } = (await (await fetch(`${server.url}/api/rigs/island-run`)).json()) as {
+    parts: { kind: string; at: number; name: string }[];
+  };
   return parts.filter((p) => p.kind === 'sound').sort((a, b) => a.at - b.at)[row]!.name;
 };
 const eventually = async (is: () => Promise<boolean>): Promise<void> => {
@@ -92,7 +105,22 @@ describe('a change that cannot be kept', () => {
   test('one that was refused for a text is mended in its field', async () => {
     const hands = await sheet();
     const between = await Between.of(hands.page);
-    between.answer = { status: 422, body: { title: 'Refused', detail: 'x', refusals: [{ code: 'shape', part: 'sound:03', where: 'put[0].name', wrong: 'The name is too long.', would: 'Shorten it.' }] } };
+    between.answer = {
+      status: 422,
+      body: {
+        title: 'Refused',
+        detail: 'x',
+        refusals: [
+          {
+            code: 'shape',
+            part: 'sound:03',
+            where: 'put[0].name',
+            wrong: 'The name is too long.',
+            would: 'Shorten it.',
+          },
+        ],
+      },
+    };
     await rename(hands, 2, 'Far too wide a chorus');
     await hands.sees('The name is too long.');
     between.answer = undefined;
@@ -126,14 +154,28 @@ describe('a text that is too long', () => {
     await hands.press('Escape');
     await hands.type('textbox', 'Name of a new sound', 'n'.repeat(125));
     await hands.sees('125 characters; at most 120 are kept.');
-    expect(await hands.page.$eval('::-p-aria([name="Add a sound"][role="button"])', (e) => (e as HTMLButtonElement).disabled)).toBe(true);
+    expect(
+      await hands.page.$eval(
+        '::-p-aria([name="Add a sound"][role="button"])',
+        (e) => (e as HTMLButtonElement).disabled,
+      ),
+    ).toBe(true);
     await hands.type('textbox', 'Name of a new sound', 'half \ud83d');
     await hands.page.close();
   });
 });
 
 describe('a browser that cannot keep', () => {
-  const withoutStore = (page: Page) => page.evaluateOnNewDocument(() => { Object.defineProperty(window, 'indexedDB', { get: () => ({ open: () => { throw new DOMException('no', 'SecurityError'); } }) }); });
+  const withoutStore = (page: Page) =>
+    page.evaluateOnNewDocument(() => {
+      Object.defineProperty(window, 'indexedDB', {
+        get: () => ({
+          open: () => {
+            throw new DOMException('no', 'SecurityError');
+          },
+        }),
+      });
+    });
   test('says so, asks before it is left with something unsent, and is quiet when all is sent', async () => {
     const hands = await sheet(withoutStore);
     await hands.sees('This browser cannot keep changes.');
@@ -142,7 +184,12 @@ describe('a browser that cannot keep', () => {
     await turn(hands, '5,4');
     await hands.sees('Stay on this page until they are sent.');
     expect(await violations(hands.page)).toEqual([]);
-    const asked = new Promise<string>((said) => hands.page.once('dialog', (dialog) => { said(dialog.type()); void dialog.dismiss(); }));
+    const asked = new Promise<string>((said) =>
+      hands.page.once('dialog', (dialog) => {
+        said(dialog.type());
+        void dialog.dismiss();
+      }),
+    );
     await hands.page.close({ runBeforeUnload: true });
     expect(await asked).toBe('beforeunload');
     between.answer = undefined;
@@ -179,10 +226,15 @@ describe('what waits', () => {
     let lost = 2;
     await page.setRequestInterception(true);
     page.on('request', (request) => {
-      if (request.method() !== 'POST' || !request.url().endsWith('/api/rigs') || lost <= 0) return void request.continue();
+      if (request.method() !== 'POST' || !request.url().endsWith('/api/rigs') || lost <= 0)
+        return void request.continue();
       lost -= 1;
       // It arrives, and only the answer is lost.
-      void fetch(request.url(), { method: 'POST', headers: { 'content-type': 'application/json' }, body: request.postData()! }).then(() => request.abort());
+      void fetch(request.url(), {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: request.postData()!,
+      }).then(() => request.abort());
     });
     await hands.type('textbox', 'Name', 'Only one');
     for (let i = 0; i < 2; i += 1) {
@@ -191,7 +243,7 @@ describe('what waits', () => {
     }
     await hands.click('button', 'Begin');
     await page.waitForFunction(() => location.pathname.startsWith('/rig/only-one-'));
-    const rigs = await (await fetch(`${server.url}/api/rigs`)).json() as { name: string }[];
+    const rigs = (await (await fetch(`${server.url}/api/rigs`)).json()) as { name: string }[];
     expect(rigs.filter((r) => r.name === 'Only one')).toHaveLength(1);
     await page.close();
   });

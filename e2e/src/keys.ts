@@ -11,10 +11,15 @@ const CALLED = `(e) => (e.getAttribute('aria-label') ?? '') + ' ' + (e.innerText
 /** Presses Tab until what has the focus is called so; the page as a whole, which has it between the last and the first, does not count. Waits first until the page has such a thing that can take the focus. */
 export const tabTo = async (page: Page, name: RegExp, most = 80): Promise<void> => {
   const could = 'a[href], button, input, textarea, select, [tabindex]';
-  await page.waitForFunction(`[...document.querySelectorAll('${could}')].some((e) => !e.disabled && ${String(name)}.test((${CALLED})(e)))`, { timeout: PATIENCE, polling: 50 });
+  await page.waitForFunction(
+    `[...document.querySelectorAll('${could}')].some((e) => !e.disabled && ${String(name)}.test((${CALLED})(e)))`,
+    { timeout: PATIENCE, polling: 50 },
+  );
   for (let i = 0; i < most; i += 1) {
     await page.keyboard.press('Tab');
-    const at = await page.evaluate(`document.activeElement === document.body ? '' : (${CALLED})(document.activeElement)`) as string;
+    const at = (await page.evaluate(
+      `document.activeElement === document.body ? '' : (${CALLED})(document.activeElement)`,
+    )) as string;
     if (name.test(at)) return;
   }
   throw new Error(`Tab never reached ${String(name)}`);

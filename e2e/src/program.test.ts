@@ -33,7 +33,11 @@ describe('in front of the boxes', () => {
     await hands.page.goto(`${server.url}/rig/island-run/program`);
     await hands.sees('was typed: channel 4, program 3 on the wire, REV shows 2.1');
     await hands.click('checkbox', 'Only what is still to type');
-    expect(await hands.page.$eval('.type-slot', (e) => [...e.querySelectorAll('li:not(.type-gone)')].map((li) => li.textContent))).toEqual(['channel 4, program 4 on the wire, REV shows 2.2C3 04Stereo reverb: program 2.2']);
+    expect(
+      await hands.page.$eval('.type-slot', (e) =>
+        [...e.querySelectorAll('li:not(.type-gone)')].map((li) => li.textContent),
+      ),
+    ).toEqual(['channel 4, program 4 on the wire, REV shows 2.2C3 04Stereo reverb: program 2.2']);
     await hands.page.close();
   });
 
@@ -44,15 +48,28 @@ describe('in front of the boxes', () => {
     await hands.page.evaluate(() => {
       const kept: Blob[] = [];
       Object.assign(window, { kept });
-      URL.createObjectURL = (blob: Blob) => { kept.push(blob); return '#'; };
+      URL.createObjectURL = (blob: Blob) => {
+        kept.push(blob);
+        return '#';
+      };
     });
     await hands.click('button', 'Save what should be sent, as text');
     await hands.page.waitForFunction(() => (window as unknown as { kept: Blob[] }).kept.length > 0);
-    const right = (await hands.page.evaluate(() => (window as unknown as { kept: Blob[] }).kept.pop()!.text())).split('\n');
+    const right = (await hands.page.evaluate(() => (window as unknown as { kept: Blob[] }).kept.pop()!.text())).split(
+      '\n',
+    );
     await hands.type('textbox', 'Bytes in hex, a message a line', right.join('\n'));
     await hands.click('button', 'Compare');
     await hands.sees(`All ${right.length} messages are as they should be.`);
-    const planted = right.filter((_, i) => i !== right.findIndex((l) => l.endsWith('B2 66 7F'))).map((l, i, all) => (i === all.findIndex((x) => x.endsWith('C2 0B')) ? l.replace('C2 0B', 'C2 0C') : i === all.findIndex((x) => x.endsWith('C1 0B')) ? l.replace('C1 0B', 'C7 0B') : l));
+    const planted = right
+      .filter((_, i) => i !== right.findIndex((l) => l.endsWith('B2 66 7F')))
+      .map((l, i, all) =>
+        i === all.findIndex((x) => x.endsWith('C2 0B'))
+          ? l.replace('C2 0B', 'C2 0C')
+          : i === all.findIndex((x) => x.endsWith('C1 0B'))
+            ? l.replace('C1 0B', 'C7 0B')
+            : l,
+      );
     await hands.type('textbox', 'Bytes in hex, a message a line', planted.join('\n'));
     await hands.click('button', 'Compare');
     await hands.sees('3 things differ');
@@ -123,7 +140,9 @@ describe('a standing test', () => {
   test('made from what was played, broken by an edit, cured, taken away', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/bench`));
     await hands.sees('Keep as a test');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('.floor button')].some((b) => b.textContent?.includes('Lead')));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.floor button')].some((b) => b.textContent?.includes('Lead')),
+    );
     await hands.press('2');
     await hands.sees('DLY shows 4');
     await hands.sees('Chorus crunch stands as wanted.');

@@ -16,10 +16,21 @@ afterAll(async () => {
   await server?.stop();
 });
 
-const ROOMS = [['rigs', '/', 'A new rig'], ['kit', '/rig/island-run/kit', '21 boxes'], ['routing', '/rig/island-run/routing', '31 cables'], ['sounds', '/rig/island-run/sounds', 'Sound sheet'], ['proof', '/rig/island-run/proof', 'Does every sound come back'], ['bench', '/rig/island-run/bench', 'On the wire']] as const;
+const ROOMS = [
+  ['rigs', '/', 'A new rig'],
+  ['kit', '/rig/island-run/kit', '21 boxes'],
+  ['routing', '/rig/island-run/routing', '31 cables'],
+  ['sounds', '/rig/island-run/sounds', 'Sound sheet'],
+  ['proof', '/rig/island-run/proof', 'Does every sound come back'],
+  ['bench', '/rig/island-run/bench', 'On the wire'],
+] as const;
 
 describe('axe finds nothing serious or critical', () => {
-  test.each(ROOMS.flatMap(([name, path, says]) => (['light', 'dark'] as const).map((theme) => [name, theme, path, says] as const)))('%s, %s', async (_, theme, path, says) => {
+  test.each(
+    ROOMS.flatMap(([name, path, says]) =>
+      (['light', 'dark'] as const).map((theme) => [name, theme, path, says] as const),
+    ),
+  )('%s, %s', async (_, theme, path, says) => {
     const hands = new Hands(await openPage(browser, server.url + path, theme));
     await hands.sees(says);
     await new Promise((r) => setTimeout(r, 400));
@@ -81,7 +92,12 @@ describe('every room by keyboard alone', () => {
     await hands.page.waitForSelector('[data-at]');
     await tabTo(hands.page, /Verse clean.*clean, comes back/s);
     await keys(hands.page, 'ArrowRight', 'ArrowRight', 'ArrowRight');
-    const standsAt = (label: string) => hands.page.waitForFunction((l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l), {}, label);
+    const standsAt = (label: string) =>
+      hands.page.waitForFunction(
+        (l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l),
+        {},
+        label,
+      );
     await standsAt('Octave fuzz: out');
     await keys(hands.page, ' ');
     await standsAt('Octave fuzz: in');
@@ -104,7 +120,12 @@ describe('every room by keyboard alone', () => {
     await hands.type('textbox', 'Title of a new song', 'Slack water');
     await hands.press('Enter');
     await hands.page.waitForFunction(() => document.querySelectorAll('.sheet tbody tr').length === 13);
-    const standsAt = (label: string) => hands.page.waitForFunction((l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l), {}, label);
+    const standsAt = (label: string) =>
+      hands.page.waitForFunction(
+        (l: string) => document.activeElement?.getAttribute('aria-label')?.startsWith(l),
+        {},
+        label,
+      );
     await hands.page.click('[data-at="12,0"]');
     await hands.write('96');
     await keys(hands.page, 'Enter');
@@ -134,22 +155,36 @@ describe('every room by keyboard alone', () => {
       await hands.page.keyboard.up('Control');
     };
     /** What a copy puts into the clipboard, and a paste takes from it. */
-    const clip = (kind: 'copy' | 'paste', text = '') => hands.page.evaluate((k, t) => {
-      const data = new DataTransfer();
-      data.setData('text/plain', t);
-      document.activeElement!.dispatchEvent(new ClipboardEvent(k, { clipboardData: data, bubbles: true, cancelable: true }));
-      return data.getData('text/plain');
-    }, kind, text);
-    const shows = () => hands.page.$$eval('.sheet tbody tr', (rows) => rows.map((r) => [...r.querySelectorAll('td')].slice(2).map((c) => c.textContent)));
+    const clip = (kind: 'copy' | 'paste', text = '') =>
+      hands.page.evaluate(
+        (k, t) => {
+          const data = new DataTransfer();
+          data.setData('text/plain', t);
+          document.activeElement!.dispatchEvent(
+            new ClipboardEvent(k, { clipboardData: data, bubbles: true, cancelable: true }),
+          );
+          return data.getData('text/plain');
+        },
+        kind,
+        text,
+      );
+    const shows = () =>
+      hands.page.$$eval('.sheet tbody tr', (rows) =>
+        rows.map((r) => [...r.querySelectorAll('td')].slice(2).map((c) => c.textContent)),
+      );
     const before = await shows();
     await hands.page.focus('[data-at="0,0"]');
     await control('a');
     const block = await clip('copy');
     expect(block.split('\n')).toHaveLength(16);
     await hands.press('Delete');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('.sheet tbody td')].every((c) => !c.textContent!.includes('●')));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.sheet tbody td')].every((c) => !c.textContent!.includes('●')),
+    );
     await clip('paste', `${block}\n${block}`);
-    await hands.sees('Nothing was pasted. 32 rows were pasted; from here on there are 16. Add sounds first, or copy fewer rows.');
+    await hands.sees(
+      'Nothing was pasted. 32 rows were pasted; from here on there are 16. Add sounds first, or copy fewer rows.',
+    );
     await clip('paste', block);
     await hands.sees('14 of 16 come back');
     expect(await shows()).toEqual(before);
@@ -159,7 +194,9 @@ describe('every room by keyboard alone', () => {
     await hands.press('ArrowDown');
     await hands.page.keyboard.up('Shift');
     await control('d');
-    await hands.page.waitForFunction(() => ['2,10', '3,10', '4,10'].every((at) => document.querySelector(`[data-at="${at}"]`)!.textContent === '3.3'));
+    await hands.page.waitForFunction(() =>
+      ['2,10', '3,10', '4,10'].every((at) => document.querySelector(`[data-at="${at}"]`)!.textContent === '3.3'),
+    );
     await control('z');
     await hands.page.waitForFunction(() => document.querySelector('[data-at="3,10"]')!.textContent === '2.2');
     await hands.type('textbox', 'Find sounds', 'waltz');
@@ -177,7 +214,9 @@ describe('every room by keyboard alone', () => {
     await hands.click('gridcell', 'Stereo reverb: not said');
     await hands.write('-');
     await hands.press('Enter');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('[aria-label^="Stereo reverb: out"]')].length === 1);
+    await hands.page.waitForFunction(
+      () => [...document.querySelectorAll('[aria-label^="Stereo reverb: out"]')].length === 1,
+    );
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.close();
   });
@@ -192,7 +231,12 @@ describe('every room by keyboard alone', () => {
     await hands.page.focus('button[aria-label="HIG earlier"]');
     await hands.press('Enter');
     await hands.sees('As this sound says it.');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('.order li')].map((li) => li.textContent?.replaceAll(/[◂▸]/g, '')).join(' ').includes('CMP HIG LOW'));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.order li')]
+        .map((li) => li.textContent?.replaceAll(/[◂▸]/g, ''))
+        .join(' ')
+        .includes('CMP HIG LOW'),
+    );
     await hands.click('combobox', 'How source 1 is heard');
     await hands.click('option', 'is heard in stereo');
     await hands.sees('arrives at Front of house, FOH with one side only.');
@@ -205,7 +249,10 @@ describe('every room by keyboard alone', () => {
     await hands.sees('wished 3.');
     expect(await violations(hands.page)).toEqual([]);
     for (let i = 0; i < 4; i += 1) await hands.click('button', 'Undo');
-    await hands.page.waitForFunction(() => !document.body.innerText.includes('with one side only') && document.body.innerText.includes('As it is wired.'));
+    await hands.page.waitForFunction(
+      () =>
+        !document.body.innerText.includes('with one side only') && document.body.innerText.includes('As it is wired.'),
+    );
     await hands.page.close();
   });
   test('proof: arrows walk the board, Enter shows the pair', async () => {
@@ -215,7 +262,9 @@ describe('every room by keyboard alone', () => {
     await keys(hands.page, 'ArrowRight', 'ArrowDown', 'Enter');
     await hands.sees('Chorus crunch → Chorus wide');
     await hands.pick('Level');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('.board button')].some((b) => b.textContent === '+11'));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.board button')].some((b) => b.textContent === '+11'),
+    );
     expect(await violations(hands.page)).toEqual([]);
     await hands.pick('Tails');
     await hands.sees('repeats of a delay or reverb ring on');
@@ -284,7 +333,7 @@ describe('the kit', () => {
   });
 });
 
-describe('a box of one\'s own', () => {
+describe("a box of one's own", () => {
   test('made from nothing: refused while it makes no sense, drawn as it is typed, kept, put on the shelf, added to another rig from there', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
     await hands.click('button', 'New box');
@@ -292,7 +341,10 @@ describe('a box of one\'s own', () => {
     await hands.type('textbox', 'Chains, one a line', 'path: in > fuzz [on=on] > fx:<send / return> > out');
     await hands.sees('Not yet a box that can be kept.');
     await hands.sees('chains.path.fx: "send" is not a jack of this device.');
-    for (const [n, name, way] of [[3, 'send', 'gives'], [4, 'return', 'takes']] as const) {
+    for (const [n, name, way] of [
+      [3, 'send', 'gives'],
+      [4, 'return', 'takes'],
+    ] as const) {
       await hands.click('button', 'Add a jack');
       await hands.type('textbox', `Name of jack ${n}`, name);
       await hands.page.select(`select[aria-label="What ${name} does"]`, way);
@@ -335,7 +387,9 @@ describe('bad input on the screens', () => {
     await hands.page.evaluate(() => {
       const data = new DataTransfer();
       data.setData('text/plain', Array(30).fill(Array(40).fill('x').join('\t')).join('\n'));
-      document.activeElement!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+      document.activeElement!.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
     });
     await hands.sees('Nothing was pasted. 30 rows were pasted; from here on there are 1.');
     await hands.sees('40 columns were pasted');
@@ -344,7 +398,11 @@ describe('bad input on the screens', () => {
 
   test('a kit line of nonsense is kept, and says what it could be', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
-    await hands.type('textbox', 'Say what you have, as you would say it. Enter adds it; a pasted list works too.', 'tunner, qqqqzzzz, 🎸');
+    await hands.type(
+      'textbox',
+      'Say what you have, as you would say it. Enter adds it; a pasted list works too.',
+      'tunner, qqqqzzzz, 🎸',
+    );
     await hands.sees('“qqqqzzzz”');
     await hands.sees('not known; say it more generally');
     await hands.page.close();
@@ -362,7 +420,9 @@ describe('bad input on the screens', () => {
     await hands.type('textbox', 'Name', name);
     await hands.click('button', 'Begin');
     await hands.sees(name);
-    expect(await hands.page.evaluate(() => document.documentElement.scrollWidth <= document.documentElement.clientWidth)).toBe(true);
+    expect(
+      await hands.page.evaluate(() => document.documentElement.scrollWidth <= document.documentElement.clientWidth),
+    ).toBe(true);
     await hands.page.close();
   });
 });

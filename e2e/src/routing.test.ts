@@ -63,12 +63,19 @@ describe('the map', () => {
   test('the path of another sound lights other boxes; layers come and go', async () => {
     const hands = await mapPage();
     await hands.page.waitForSelector('.map-lead.lit');
-    const lit = () => hands.page.$$eval('.map-box', (all) => all.filter((b) => b.querySelector('.map-tag.in')).map((b) => b.querySelector('.map-code')?.textContent));
+    const lit = () =>
+      hands.page.$$eval('.map-box', (all) =>
+        all.filter((b) => b.querySelector('.map-tag.in')).map((b) => b.querySelector('.map-code')?.textContent),
+      );
     expect(await lit()).not.toContain('HIG');
     await tabTo(hands.page, /Sound that the run shows/, 120);
     await hands.write('Waltz lead');
     await takeChoice(hands.page);
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('.map-box')].some((b) => b.querySelector('.map-tag.in') && b.querySelector('.map-code')?.textContent === 'HIG'));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.map-box')].some(
+        (b) => b.querySelector('.map-tag.in') && b.querySelector('.map-code')?.textContent === 'HIG',
+      ),
+    );
     await hands.pick('MIDI');
     await hands.page.waitForSelector('.map-lead.MIDI');
     expect(await violations(hands.page)).toEqual([]);
@@ -77,20 +84,23 @@ describe('the map', () => {
 });
 
 describe('starting points', () => {
-  test.each(['light', 'dark'] as const)('every one can be looked at, by key too, and nothing is touched until it is wanted, %s', async (theme) => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/routing?show=start`, theme));
-    await hands.sees('Driven by a timeline, no stomps');
-    expect(await violations(hands.page)).toEqual([]);
-    for (const name of ['Wet and dry', 'Bass split by frequency', 'A modeller as the amp, pedals in its loops']) {
-      await tabTo(hands.page, new RegExp(name.slice(0, 12)), 60);
-      await keys(hands.page, 'Enter');
-      await hands.page.waitForSelector(`section[aria-label="${name}"]`);
-      await hands.sees('It can be undone.');
-    }
-    expect(await violations(hands.page)).toEqual([]);
-    await hands.sees('14 cables');
-    await hands.page.close();
-  });
+  test.each(['light', 'dark'] as const)(
+    'every one can be looked at, by key too, and nothing is touched until it is wanted, %s',
+    async (theme) => {
+      const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/routing?show=start`, theme));
+      await hands.sees('Driven by a timeline, no stomps');
+      expect(await violations(hands.page)).toEqual([]);
+      for (const name of ['Wet and dry', 'Bass split by frequency', 'A modeller as the amp, pedals in its loops']) {
+        await tabTo(hands.page, new RegExp(name.slice(0, 12)), 60);
+        await keys(hands.page, 'Enter');
+        await hands.page.waitForSelector(`section[aria-label="${name}"]`);
+        await hands.sees('It can be undone.');
+      }
+      expect(await violations(hands.page)).toEqual([]);
+      await hands.sees('14 cables');
+      await hands.page.close();
+    },
+  );
 });
 
 describe('moving and comparing', () => {
@@ -148,7 +158,11 @@ describe('moving and comparing', () => {
 
   const MOST_TO_SWAP = 4;
   test(`one drive for another in a rig of forty boxes in at most ${MOST_TO_SWAP} actions`, async () => {
-    const made = await fetch(`${server.url}/api/rigs`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id: 'forty', change: 'forty', file: writeRigFile(giantRig(1).rig) }) });
+    const made = await fetch(`${server.url}/api/rigs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ id: 'forty', change: 'forty', file: writeRigFile(giantRig(1).rig) }),
+    });
     expect(made.status).toBe(201);
     const hands = new Hands(await openPage(browser, `${server.url}/rig/forty/kit`));
     await hands.sees('40 boxes');
@@ -156,9 +170,13 @@ describe('moving and comparing', () => {
     await hands.click('combobox', 'Swap it for');
     await hands.click('option', 'High-gain drive');
     await hands.sees('2 cables go over');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('button')].some((b) => b.textContent === 'Swap' && !b.disabled));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('button')].some((b) => b.textContent === 'Swap' && !b.disabled),
+    );
     await hands.click('button', 'Swap');
-    await hands.page.waitForFunction(() => ![...document.querySelectorAll('button')].some((b) => b.textContent === 'LOW'));
+    await hands.page.waitForFunction(
+      () => ![...document.querySelectorAll('button')].some((b) => b.textContent === 'LOW'),
+    );
     await hands.sees('40 boxes');
     expect(hands.actions).toBeLessThanOrEqual(MOST_TO_SWAP);
     await hands.page.close();
@@ -171,7 +189,10 @@ describe('for other programs', () => {
     await hands.page.evaluate(() => {
       const kept: Blob[] = [];
       Object.assign(window, { kept });
-      URL.createObjectURL = (blob: Blob) => { kept.push(blob); return '#'; };
+      URL.createObjectURL = (blob: Blob) => {
+        kept.push(blob);
+        return '#';
+      };
     });
     await hands.page.waitForSelector('.map-lead.lit');
     const saved = async (item: string) => {
@@ -186,10 +207,18 @@ describe('for other programs', () => {
     expect(await saved('Graph (DOT)')).toContain('digraph');
     await hands.pick('Cables');
     await hands.click('button', 'Paste a table of cables');
-    await hands.type('textbox', 'Paste a table: from box, from jack, to box, to jack, metres, label', 'PRE,hole,DI,in-l');
+    await hands.type(
+      'textbox',
+      'Paste a table: from box, from jack, to box, to jack, metres, label',
+      'PRE,hole,DI,in-l',
+    );
     await hands.click('button', 'Plug these');
     await hands.sees('Nothing was taken. row 1: PRE has no jack "hole"');
-    await hands.type('textbox', 'Paste a table: from box, from jack, to box, to jack, metres, label', 'PRE,out,DI,in-l,0.3,spare');
+    await hands.type(
+      'textbox',
+      'Paste a table: from box, from jack, to box, to jack, metres, label',
+      'PRE,out,DI,in-l,0.3,spare',
+    );
     await hands.click('button', 'Plug these');
     await hands.sees('32 cables');
     await hands.click('button', 'Undo');
@@ -244,7 +273,9 @@ describe('what holds in a hook-up', () => {
     await hands.sees('† only in Ballroom');
     await hands.click('combobox', 'Hook-up');
     await hands.click('option', 'Ferry deck');
-    await hands.page.waitForFunction(() => [...document.querySelectorAll('td[title="not everywhere"]')].some((td) => td.textContent === '2.1‡'));
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('td[title="not everywhere"]')].some((td) => td.textContent === '2.1‡'),
+    );
     expect(await violations(hands.page)).toEqual([]);
     await hands.click('button', 'Undo');
     await hands.page.waitForFunction(() => !document.querySelector('td[title="not everywhere"]'));

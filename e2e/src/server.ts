@@ -5,19 +5,23 @@ import { createConnection } from 'mysql2/promise';
 
 const root = resolve(__dirname, '../..');
 
-export const freePort = (): Promise<number> => new Promise((done) => {
-  const probe = createServer();
-  probe.listen(0, '127.0.0.1', () => {
-    const { port } = probe.address() as { port: number };
-    probe.close(() => done(port));
+export const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const probe = createServer();
+    probe.listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
   });
-});
 
 /** The real program on an empty database of its own, as `./yunta start` runs it. */
 export class TestServer {
   private child: ChildProcess | undefined;
 
-  private constructor(readonly port: number, readonly database: string) {}
+  private constructor(
+    readonly port: number,
+    readonly database: string,
+  ) {}
 
   static async start(name: string): Promise<TestServer> {
     if (!process.env.YUNTA_DB_SOCKET) throw new Error('These tests need the database that ./yunta test starts.');
@@ -33,7 +37,11 @@ export class TestServer {
   }
 
   async sql(text: string): Promise<unknown> {
-    const connection = await createConnection({ socketPath: process.env.YUNTA_DB_SOCKET ?? '', user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
+    const connection = await createConnection({
+      socketPath: process.env.YUNTA_DB_SOCKET ?? '',
+      user: process.env.YUNTA_DB_USER ?? 'yunta',
+      password: process.env.YUNTA_DB_PASSWORD ?? '',
+    });
     try {
       return (await connection.query(text))[0];
     } finally {
@@ -42,7 +50,11 @@ export class TestServer {
   }
 
   async up(): Promise<void> {
-    this.child = fork(resolve(root, 'server/dist/main.js'), [], { env: { ...process.env, YUNTA_PORT: String(this.port), YUNTA_DB_NAME: this.database }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'], execArgv: ['--no-warnings'] });
+    this.child = fork(resolve(root, 'server/dist/main.js'), [], {
+      env: { ...process.env, YUNTA_PORT: String(this.port), YUNTA_DB_NAME: this.database },
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      execArgv: ['--no-warnings'],
+    });
     await new Promise<void>((ready, lost) => {
       this.child!.once('message', () => ready());
       this.child!.once('exit', (code) => lost(new Error(`the server ended with ${code}`)));

@@ -5,7 +5,13 @@ import { TestServer } from './server.js';
 
 let server: TestServer;
 let browser: Browser;
-const page = async (room = 'sounds') => new Hands(await openPage(await browser.createBrowserContext().then((c) => c as unknown as Browser), `${server.url}/rig/island-run/${room}`));
+const page = async (room = 'sounds') =>
+  new Hands(
+    await openPage(
+      await browser.createBrowserContext().then((c) => c as unknown as Browser),
+      `${server.url}/rig/island-run/${room}`,
+    ),
+  );
 beforeAll(async () => {
   server = await TestServer.start('pages');
   browser = await openBrowser();
@@ -44,7 +50,8 @@ test('two pages: different parts merge; the same part asks with both values; not
   await two.sees('1 change waits');
   await server.up();
   const asked = await Promise.race([
-    one.sees('Somebody else changed the same thing').then(() => one), two.sees('Somebody else changed the same thing').then(() => two),
+    one.sees('Somebody else changed the same thing').then(() => one),
+    two.sees('Somebody else changed the same thing').then(() => two),
   ]);
   const said = await asked.text();
   expect(said).toContain('Mine');
@@ -84,7 +91,9 @@ test('an earlier revision is brought back and taken back again; what was ticked 
   await hands.page.click('.saved');
   await hands.click('button', 'Back to revision 1');
   await hands.sees('Revision 1 is back. Undo takes that back.');
-  await hands.page.waitForFunction(() => document.querySelector('[data-at="11,-1"]')?.textContent?.includes('Pilot lead'));
+  await hands.page.waitForFunction(() =>
+    document.querySelector('[data-at="11,-1"]')?.textContent?.includes('Pilot lead'),
+  );
   await hands.sees('Back to revision 1');
   await server.down('SIGKILL');
   await hands.click('button', 'Back to revision 2');
@@ -93,7 +102,9 @@ test('an earlier revision is brought back and taken back again; what was ticked 
   await hands.press('Escape');
   await hands.page.waitForSelector('.mantine-Drawer-overlay', { hidden: true });
   await hands.click('button', 'Undo');
-  await hands.page.waitForFunction(() => document.querySelector('[data-at="11,-1"]')?.textContent?.includes('Last one'));
+  await hands.page.waitForFunction(() =>
+    document.querySelector('[data-at="11,-1"]')?.textContent?.includes('Last one'),
+  );
   await hands.click('link', 'Program');
   await hands.sees('Technician, revision');
 });

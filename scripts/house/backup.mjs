@@ -1,5 +1,17 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { createReadStream, createWriteStream, existsSync, fsyncSync, mkdirSync, openSync, closeSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import {
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  closeSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs';
 import { basename, join, resolve } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -16,7 +28,12 @@ const TAIL = '-- Dump completed';
 export const A_DAY = 24 * 3600 * 1000;
 
 /** The automatic backups of this folder, the oldest first: their names begin with the time. */
-export const backups = () => (existsSync(FOLDER) ? readdirSync(FOLDER).filter((name) => name.endsWith(ENDING)).sort() : []);
+export const backups = () =>
+  existsSync(FOLDER)
+    ? readdirSync(FOLDER)
+        .filter((name) => name.endsWith(ENDING))
+        .sort()
+    : [];
 export const newestBackup = () => {
   const [newest] = backups().slice(-1);
   return newest && join(FOLDER, newest);
@@ -37,12 +54,21 @@ export const superfluous = (names, kept = KEPT) => {
   return gone;
 };
 
-const client = (database) => ({ words: ['--no-defaults', `--socket=${database.socket}`, `--user=${database.environment.YUNTA_DB_USER}`], env: { ...process.env, MYSQL_PWD: database.password } });
+const client = (database) => ({
+  words: ['--no-defaults', `--socket=${database.socket}`, `--user=${database.environment.YUNTA_DB_USER}`],
+  env: { ...process.env, MYSQL_PWD: database.password },
+});
 
 const ask = (database, sql) => {
   const { words, env } = client(database);
-  const { status, stdout, stderr } = spawnSync(find('mariadb'), [...words, '--batch', '--raw', '--skip-column-names', '--default-character-set=utf8mb4', 'yunta', '--execute', sql], { encoding: 'utf8', env });
-  return status === 0 ? stdout.split('\n').filter(Boolean) : fail(`The database does not answer a question: ${stderr.trim()}`);
+  const { status, stdout, stderr } = spawnSync(
+    find('mariadb'),
+    [...words, '--batch', '--raw', '--skip-column-names', '--default-character-set=utf8mb4', 'yunta', '--execute', sql],
+    { encoding: 'utf8', env },
+  );
+  return status === 0
+    ? stdout.split('\n').filter(Boolean)
+    : fail(`The database does not answer a question: ${stderr.trim()}`);
 };
 
 /** What a database holds, for a person to recognise it; undefined while it holds nothing of Yunta's yet. */
@@ -61,10 +87,31 @@ export const contentsInWords = ({ rigs, changes, changed }) =>
 const dump = async function* (database, head) {
   yield `${HEAD}${JSON.stringify(head)}\n`;
   const { words, env } = client(database);
-  const child = spawn(find('mariadb-dump'), [...words, '--single-transaction', '--skip-lock-tables', '--skip-add-locks', '--no-tablespaces', '--hex-blob', '--default-character-set=utf8mb4', 'yunta'], { env, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(
+    find('mariadb-dump'),
+    [
+      ...words,
+      '--single-transaction',
+      '--skip-lock-tables',
+      '--skip-add-locks',
+      '--no-tablespaces',
+      '--hex-blob',
+      '--default-character-set=utf8mb4',
+      'yunta',
+    ],
+    { env, stdio: ['ignore', 'pipe', 'pipe'] },
+  );
   let said = '';
-  child.stderr.on('data', (d) => { said += d; });
-  const ended = new Promise((done) => { child.once('close', done); child.once('error', (e) => { said += e.message; done(1); }); });
+  child.stderr.on('data', (d) => {
+    said += d;
+  });
+  const ended = new Promise((done) => {
+    child.once('close', done);
+    child.once('error', (e) => {
+      said += e.message;
+      done(1);
+    });
+  });
   for await (const piece of child.stdout) yield piece;
   const code = await ended;
   if (code !== 0) fail(`The database could not be read whole: ${said.trim()}`);
@@ -82,12 +129,19 @@ export const writeBackup = async (database, file, now = new Date()) => {
   if (!held) return undefined;
   const part = `${file}.part`;
   try {
-    await pipeline(Readable.from(dump(database, { format: 1, made: now.toISOString(), ...held })), createGzip(), createWriteStream(part, { mode: 0o600 }));
+    await pipeline(
+      Readable.from(dump(database, { format: 1, made: now.toISOString(), ...held })),
+      createGzip(),
+      createWriteStream(part, { mode: 0o600 }),
+    );
     sync(part);
     renameSync(part, file);
   } catch (e) {
     rmSync(part, { force: true });
-    if (e.code === 'ENOSPC' || matterOf(e.message) === 'full') fail(`The disk is full: the backup ${file} could not be written. Free some space there. The rigs themselves are not touched.`);
+    if (e.code === 'ENOSPC' || matterOf(e.message) === 'full')
+      fail(
+        `The disk is full: the backup ${file} could not be written. Free some space there. The rigs themselves are not touched.`,
+      );
     throw e;
   }
   return held;
@@ -100,7 +154,8 @@ export const keepBackup = async (database, now = new Date()) => {
   mkdirSync(FOLDER, { recursive: true, mode: 0o700 });
   const file = join(FOLDER, fileName(now));
   if (!(await writeBackup(database, file, now))) return undefined;
-  for (const name of superfluous(backups())) if (join(FOLDER, name) !== file) rmSync(join(FOLDER, name), { force: true });
+  for (const name of superfluous(backups()))
+    if (join(FOLDER, name) !== file) rmSync(join(FOLDER, name), { force: true });
   return file;
 };
 
@@ -130,11 +185,16 @@ export const readBackup = async (file) => {
       tail = (tail + piece).slice(-400);
     }
   } catch (e) {
-    fail(`${basename(file)} cannot be read as a backup: ${e.code === 'Z_BUF_ERROR' ? 'it was cut off' : e.message}. Take another; ./yunta restore lists those that were made here.`, 2);
+    fail(
+      `${basename(file)} cannot be read as a backup: ${e.code === 'Z_BUF_ERROR' ? 'it was cut off' : e.message}. Take another; ./yunta restore lists those that were made here.`,
+      2,
+    );
   }
   const [first] = head.split('\n');
-  if (!first.startsWith(HEAD)) fail(`${basename(file)} is not a backup of Yunta. Take one that ./yunta backup wrote.`, 2);
-  if (!tail.includes(TAIL)) fail(`${basename(file)} was cut off. Take another; ./yunta restore lists those that were made here.`, 2);
+  if (!first.startsWith(HEAD))
+    fail(`${basename(file)} is not a backup of Yunta. Take one that ./yunta backup wrote.`, 2);
+  if (!tail.includes(TAIL))
+    fail(`${basename(file)} was cut off. Take another; ./yunta restore lists those that were made here.`, 2);
   const held = JSON.parse(first.slice(HEAD.length));
   if (held.format !== 1) fail(`${basename(file)} was written by a newer Yunta. Restore it with that one.`, 2);
   return held;
@@ -143,11 +203,17 @@ export const readBackup = async (file) => {
 /** Fills an empty database from a backup. */
 export const loadBackup = async (database, file) => {
   const { words, env } = client(database);
-  const child = spawn(find('mariadb'), [...words, '--default-character-set=utf8mb4', '--max-allowed-packet=64M', 'yunta'], { env, stdio: ['pipe', 'ignore', 'pipe'] });
+  const child = spawn(
+    find('mariadb'),
+    [...words, '--default-character-set=utf8mb4', '--max-allowed-packet=64M', 'yunta'],
+    { env, stdio: ['pipe', 'ignore', 'pipe'] },
+  );
   let said = '';
-  child.stderr.on('data', (d) => { said += d; });
+  child.stderr.on('data', (d) => {
+    said += d;
+  });
   const ended = new Promise((done) => child.once('close', done));
   child.stdin.on('error', () => undefined);
   await pipeline(createReadStream(file), createGunzip(), child.stdin).catch(() => undefined);
-  if (await ended !== 0) fail(`The backup could not be put back: ${said.trim()}`);
+  if ((await ended) !== 0) fail(`The backup could not be put back: ${said.trim()}`);
 };

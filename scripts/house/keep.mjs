@@ -1,14 +1,25 @@
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { createInterface } from 'node:readline/promises';
 import { join } from 'node:path';
-import { backups, contents, contentsInWords, fileFor, FOLDER, keepBackup, loadBackup, readBackup, writeBackup } from './backup.mjs';
+import {
+  backups,
+  contents,
+  contentsInWords,
+  fileFor,
+  FOLDER,
+  keepBackup,
+  loadBackup,
+  readBackup,
+  writeBackup,
+} from './backup.mjs';
 import { DATABASE_NEEDS, prepare } from './packages.mjs';
 import { fail, inWords, say } from './say.mjs';
 import { busy, database, folderLock, withDatabase } from './start.mjs';
 
 /** ./yunta backup [FILE] */
 export const backup = async (words) => {
-  if (words.length > 1 || words[0]?.startsWith('-')) fail('./yunta backup takes the name of a file or folder, or nothing.', 2);
+  if (words.length > 1 || words[0]?.startsWith('-'))
+    fail('./yunta backup takes the name of a file or folder, or nothing.', 2);
   await prepare(DATABASE_NEEDS, 'core');
   const file = fileFor(words[0]);
   if (existsSync(file)) fail(`${file} is there already. Choose another name; a backup is never written over.`, 2);
@@ -28,7 +39,8 @@ const agreed = async (words) => {
 
 const list = () => {
   const names = backups();
-  if (names.length === 0) return say('No backup was made in this folder yet. ./yunta restore FILE takes one from elsewhere.');
+  if (names.length === 0)
+    return say('No backup was made in this folder yet. ./yunta restore FILE takes one from elsewhere.');
   say('These backups were made here, the newest last:\n');
   for (const name of names) say(`  ./yunta restore ${join(FOLDER, name)}`);
 };
@@ -41,7 +53,7 @@ const lookAround = async () => {
   try {
     await now.start();
     const held = contents(now);
-    return { here: held ? contentsInWords(held) : 'nothing yet', before: held && await keepBackup(now) };
+    return { here: held ? contentsInWords(held) : 'nothing yet', before: held && (await keepBackup(now)) };
   } catch (e) {
     return { here: `data that cannot be read (${inWords(e).split('\n')[0]})` };
   } finally {
@@ -68,7 +80,9 @@ export const restore = async (words) => {
 const replace = async (file, words) => {
   const held = await readBackup(file);
   const { here, before } = await lookAround();
-  say(`Here now: ${here}.\nThe backup of ${held.made.slice(0, 16).replace('T', ' ')} holds ${contentsInWords(held)}, and takes its place.`);
+  say(
+    `Here now: ${here}.\nThe backup of ${held.made.slice(0, 16).replace('T', ' ')} holds ${contentsInWords(held)}, and takes its place.`,
+  );
   if (!(await agreed(words))) return say('Nothing was changed.');
   const fresh = database();
   fresh.settleIn();
@@ -80,7 +94,8 @@ const replace = async (file, words) => {
     await fresh.start();
     await loadBackup(fresh, file);
     const now = contents(fresh);
-    if (now?.changes !== held.changes || now.rigs.length !== held.rigs.length) fail('The backup was not put back whole.');
+    if (now?.changes !== held.changes || now.rigs.length !== held.rigs.length)
+      fail('The backup was not put back whole.');
   } catch (e) {
     await fresh.stop();
     rmSync(fresh.data, { recursive: true, force: true });

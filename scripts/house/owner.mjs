@@ -9,7 +9,8 @@ export const isRoot = () => me() === 0 && process.platform !== 'win32';
 const nearest = (path) => (existsSync(path) ? path : nearest(dirname(path)));
 
 /** What a user is called; a number when the system has no name for it. */
-export const userName = (uid) => spawnSync('id', ['-un', String(uid)], { encoding: 'utf8' }).stdout?.trim() || `user number ${uid}`;
+export const userName = (uid) =>
+  spawnSync('id', ['-un', String(uid)], { encoding: 'utf8' }).stdout?.trim() || `user number ${uid}`;
 
 /** Who owns a path, or the folder nearest to it that is there. */
 export const ownerOf = (path) => {
@@ -32,8 +33,12 @@ export const become = ({ uid, gid }) => {
 export const handOverBuilt = () => {
   const owner = ownerOf(root);
   if (owner.uid === 0) return;
-  const made = ['core', 'cli', 'server', 'web', 'e2e'].flatMap((w) => [join(root, w, 'dist'), join(root, w, 'dist-testing')]);
-  for (const path of [join(root, 'node_modules'), ...made]) if (existsSync(path) && statSync(path).uid !== owner.uid) giveTo(owner, path);
+  const made = ['core', 'cli', 'server', 'web', 'e2e'].flatMap((w) => [
+    join(root, w, 'dist'),
+    join(root, w, 'dist-testing'),
+  ]);
+  for (const path of [join(root, 'node_modules'), ...made])
+    if (existsSync(path) && statSync(path).uid !== owner.uid) giveTo(owner, path);
 };
 
 /** Hands a folder with all that is in it to a user; what is that user's already is left alone. Links are not followed, and a file that stands elsewhere too is not touched. */
@@ -47,7 +52,8 @@ export const giveTo = ({ uid, gid }, path) => {
 /** A folder that nobody but its owner may look into, made when it is missing. @throws Failure when somebody else has something of that name there */
 export const ownFolder = (path, as) => {
   const there = lstatSync(path, { throwIfNoEntry: false });
-  if (there && (!there.isDirectory() || ![0, me(), as?.uid].includes(there.uid))) fail(`${path} belongs to ${userName(there.uid)} and is in the way. Have it removed, then run this again.`);
+  if (there && (!there.isDirectory() || ![0, me(), as?.uid].includes(there.uid)))
+    fail(`${path} belongs to ${userName(there.uid)} and is in the way. Have it removed, then run this again.`);
   mkdirSync(path, { recursive: true, mode: 0o700 });
   if (isRoot() && as) lchownSync(path, as.uid, as.gid);
   chmodSync(path, 0o700);
@@ -60,15 +66,22 @@ export const databaseUser = (data) => {
   const owner = statSync(data, { throwIfNoEntry: false });
   if (!isRoot()) {
     if (owner && owner.uid !== me()) {
-      fail(`The data in ${data} belongs to ${userName(owner.uid)}. Run Yunta as ${userName(owner.uid)}, or once as root (sudo ./yunta start), which hands it to the owner of this folder; or choose a folder of your own with YUNTA_HOME.`);
+      fail(
+        `The data in ${data} belongs to ${userName(owner.uid)}. Run Yunta as ${userName(owner.uid)}, or once as root (sudo ./yunta start), which hands it to the owner of this folder; or choose a folder of your own with YUNTA_HOME.`,
+      );
     }
     return { uid: me(), gid: process.getgid?.() ?? 0 };
   }
   if (owner && owner.uid !== 0) return { uid: owner.uid, gid: owner.gid };
   const [uid, gid] = [idOf('-u', 'mysql'), idOf('-g', 'mysql')];
-  if (!uid) fail('The database must not run as root, and this system has no user "mysql" to run it as. Debian\'s package mariadb-server brings it: apt-get install --reinstall mariadb-server');
+  if (!uid)
+    fail(
+      'The database must not run as root, and this system has no user "mysql" to run it as. Debian\'s package mariadb-server brings it: apt-get install --reinstall mariadb-server',
+    );
   return { uid, gid };
 };
 
 /** Whether a user gets as far as a folder. */
-export const canReach = ({ uid, gid }, folder) => !isRoot() || spawnSync('/bin/sh', ['-c', 'cd "$0"', nearest(folder)], { uid, gid, cwd: '/', stdio: 'ignore' }).status === 0;
+export const canReach = ({ uid, gid }, folder) =>
+  !isRoot() ||
+  spawnSync('/bin/sh', ['-c', 'cd "$0"', nearest(folder)], { uid, gid, cwd: '/', stdio: 'ignore' }).status === 0;

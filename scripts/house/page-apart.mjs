@@ -11,7 +11,10 @@ export const pagesApart = async () => {
   const folder = mkdtempSync(join(tmpdir(), 'yunta-apart-'));
   const database = await new Database(folder, { durable: false }).start();
   const port = await freePort();
-  const server = fork(join(root, 'server/dist/main.js'), [], { env: { ...process.env, ...database.environment, YUNTA_PORT: String(port) }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+  const server = fork(join(root, 'server/dist/main.js'), [], {
+    env: { ...process.env, ...database.environment, YUNTA_PORT: String(port) },
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+  });
   await new Promise((ready) => server.once('message', ready));
   const browser = await openBrowser();
   const url = `http://127.0.0.1:${port}`;

@@ -1,4 +1,14 @@
-import { closeSync, linkSync, openSync, readFileSync, renameSync, rmSync, statSync, writeFileSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  linkSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { fail } from './say.mjs';
 
 const read = (file) => {
@@ -10,7 +20,10 @@ const read = (file) => {
 };
 
 /** When a process began, in ticks since this boot: with the boot it tells a process from a later one that got the same number. */
-const began = (pid) => read(`/proc/${pid}/stat`)?.replace(/^.*\) /s, '').split(' ')[19];
+const began = (pid) =>
+  read(`/proc/${pid}/stat`)
+    ?.replace(/^.*\) /s, '')
+    .split(' ')[19];
 const boot = () => read('/proc/sys/kernel/random/boot_id')?.trim() ?? '';
 
 /** @returns what tells this process from every other, also from one that gets its number later; undefined when none has the number */
@@ -22,7 +35,12 @@ export const processOf = (pid) => {
 /** Whether that very process still runs. */
 export const runs = (known) => {
   const now = known?.pid && processOf(known.pid);
-  return Boolean(now) && now.start === known.start && now.boot === known.boot && !/^State:\s+Z/m.test(read(`/proc/${known.pid}/status`) ?? '');
+  return (
+    Boolean(now) &&
+    now.start === known.start &&
+    now.boot === known.boot &&
+    !/^State:\s+Z/m.test(read(`/proc/${known.pid}/status`) ?? '')
+  );
 };
 
 /** The words that a process was started with. */
@@ -31,7 +49,13 @@ export const wordsOf = (pid) => (read(`/proc/${pid}/cmdline`) ?? '').split('\0')
 /** Ends a process, gently first. @returns whether it is gone */
 export const end = async (known, patienceMs, kill = true) => {
   const { setTimeout: wait } = await import('node:timers/promises');
-  const tell = (signal) => { try { process.kill(known.pid, signal); } catch { /* it is gone already */ } };
+  const tell = (signal) => {
+    try {
+      process.kill(known.pid, signal);
+    } catch {
+      /* it is gone already */
+    }
+  };
   const gone = async (ms) => {
     for (const until = Date.now() + ms; Date.now() < until; await wait(50)) if (!runs(known)) return true;
     return !runs(known);
@@ -69,10 +93,13 @@ export class Lock {
       text = readFileSync(this.file, 'utf8');
     } catch (e) {
       if (e.code === 'ENOENT') return undefined;
-      fail(`${this.folder} belongs to another user (number ${statSync(this.file, { throwIfNoEntry: false })?.uid ?? 'unknown'}), who uses it with Yunta. Run this as that user, or choose a folder of your own with YUNTA_HOME.`);
+      fail(
+        `${this.folder} belongs to another user (number ${statSync(this.file, { throwIfNoEntry: false })?.uid ?? 'unknown'}), who uses it with Yunta. Run this as that user, or choose a folder of your own with YUNTA_HOME.`,
+      );
     }
     const lock = parsed(text);
-    if (lock?.pid && wordsOf(lock.pid).some((word) => word.endsWith('yunta.mjs'))) return { what: 'start', port: lock.port, process: processOf(lock.pid) };
+    if (lock?.pid && wordsOf(lock.pid).some((word) => word.endsWith('yunta.mjs')))
+      return { what: 'start', port: lock.port, process: processOf(lock.pid) };
     return lock?.folder === this.folder && runs(lock.process) ? lock : undefined;
   }
 
@@ -100,7 +127,9 @@ export class Lock {
     try {
       renameSync(this.file, aside);
       if (runs(parsed(read(aside))?.process)) linkSync(aside, this.file);
-    } catch { /* another command was faster */ }
+    } catch {
+      /* another command was faster */
+    }
     rmSync(aside, { force: true });
   }
 

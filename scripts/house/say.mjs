@@ -4,7 +4,10 @@ export const root = resolve(import.meta.dirname, '../..');
 export const home = resolve(process.env.YUNTA_HOME ?? `${root}/.yunta`);
 
 // A reader that has seen enough closes its end: what is still to say is then left unsaid, quietly.
-for (const stream of [process.stdout, process.stderr]) stream.on('error', (e) => { if (e.code !== 'EPIPE') throw e; });
+for (const stream of [process.stdout, process.stderr])
+  stream.on('error', (e) => {
+    if (e.code !== 'EPIPE') throw e;
+  });
 
 export const say = (text) => process.stderr.write(`${text}\n`);
 
@@ -17,13 +20,18 @@ export class Failure extends Error {
 }
 
 /** @throws Failure always: whoever started something stops it on the way out */
-export const fail = (text, code = 1) => { throw new Failure(text, code); };
+export const fail = (text, code = 1) => {
+  throw new Failure(text, code);
+};
 
 const SYSTEM_SAYS = {
   ENOSPC: 'The disk is full. Free some space there, then run this again; nothing that was saved is lost.',
-  EDQUOT: 'Your share of the disk is used up. Free some space there, then run this again; nothing that was saved is lost.',
-  EACCES: 'This user may not do that there. Run Yunta as the user that owns the folder, or choose another with YUNTA_HOME.',
-  EPERM: 'This user may not do that there. Run Yunta as the user that owns the folder, or choose another with YUNTA_HOME.',
+  EDQUOT:
+    'Your share of the disk is used up. Free some space there, then run this again; nothing that was saved is lost.',
+  EACCES:
+    'This user may not do that there. Run Yunta as the user that owns the folder, or choose another with YUNTA_HOME.',
+  EPERM:
+    'This user may not do that there. Run Yunta as the user that owns the folder, or choose another with YUNTA_HOME.',
   EROFS: 'The disk can only be read. Choose a folder on another with YUNTA_HOME.',
 };
 
@@ -41,7 +49,10 @@ export const inWords = (error) => {
 export const during = async (what, task) => {
   const began = Date.now();
   let told = false;
-  const timer = setTimeout(() => { told = true; say(`${what} …`); }, 2000);
+  const timer = setTimeout(() => {
+    told = true;
+    say(`${what} …`);
+  }, 2000);
   try {
     return await task();
   } finally {

@@ -7,12 +7,22 @@ import { Lock } from './processes.mjs';
 import { fail, home, root, say } from './say.mjs';
 import { busy } from './start.mjs';
 
-export const NEEDS = { ...DATABASE_NEEDS, chromium: 'chromium', spin: 'spin', gcc: 'gcc libc6-dev', dot: 'graphviz', xmllint: 'libxml2-utils', midicsv: 'midicsv', '/usr/lib/python3/dist-packages/mido': 'python3-mido' };
+export const NEEDS = {
+  ...DATABASE_NEEDS,
+  chromium: 'chromium',
+  spin: 'spin',
+  gcc: 'gcc libc6-dev',
+  dot: 'graphviz',
+  xmllint: 'libxml2-utils',
+  midicsv: 'midicsv',
+  '/usr/lib/python3/dist-packages/mido': 'python3-mido',
+};
 
-const run = (args, env = {}) => new Promise((done) => {
-  const child = spawn(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
-  child.on('exit', (code) => done(code === 0));
-});
+const run = (args, env = {}) =>
+  new Promise((done) => {
+    const child = spawn(process.execPath, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+    child.on('exit', (code) => done(code === 0));
+  });
 
 /** Lint, types, all tests, then the real interface in a browser with the machine to itself. Further words are handed to Jest. The last line counts. */
 export const test = async (words) => {
@@ -31,16 +41,28 @@ export const test = async (words) => {
   };
   const whole = words.length === 0;
   if (whole) {
-    const [lint, types] = await Promise.all([run([join(root, 'node_modules/eslint/bin/eslint.js'), '.']), run([join(root, 'scripts/types.mjs')])]);
+    const [lint, format, types] = await Promise.all([
+      run([join(root, 'node_modules/eslint/bin/eslint.js'), '.']),
+      run([join(root, 'node_modules/prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
+      run([join(root, 'scripts/types.mjs')]),
+    ]);
     count('Lint', lint);
+    count('Format', format);
     count('Types', types);
   }
   const database = await new Database(join(home, 'test-database'), { durable: false, tests: true }).start();
   const jest = async (name, args) => {
     const report = join(home, `jest-${name}.json`);
     rmSync(report, { force: true });
-    const ok = await run(['--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args], { ...database.environment, YUNTA_TEST: '1' });
-    const { numPassedTests = 0, numFailedTests = 0, numRuntimeErrorTestSuites = 0 } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
+    const ok = await run(
+      ['--no-warnings', join(root, 'node_modules/jest/bin/jest.js'), '--json', `--outputFile=${report}`, ...args],
+      { ...database.environment, YUNTA_TEST: '1' },
+    );
+    const {
+      numPassedTests = 0,
+      numFailedTests = 0,
+      numRuntimeErrorTestSuites = 0,
+    } = existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
     passed += numPassedTests;
     failed += numFailedTests + numRuntimeErrorTestSuites;
     if (!ok && failed === 0) failed += 1;
@@ -48,7 +70,10 @@ export const test = async (words) => {
   try {
     if (whole) {
       // What starts and kills whole programs mostly waits: it goes beside what computes. The browser has the machine to itself.
-      await Promise.all([jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web', '--maxWorkers=2']), jest('house', ['--selectProjects', 'house', '--maxWorkers=1'])]);
+      await Promise.all([
+        jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web', '--maxWorkers=2']),
+        jest('house', ['--selectProjects', 'house', '--maxWorkers=1']),
+      ]);
       await jest('screens', ['--selectProjects', 'e2e', '--maxWorkers=1']);
     } else await jest('some', words);
   } finally {

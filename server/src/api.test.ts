@@ -11,16 +11,29 @@ const get = (url: string) => http().get(url).set('host', '127.0.0.1');
 const post = (url: string, body: object) => http().post(url).set('host', '127.0.0.1').send(body);
 const RIG = '/api/rigs/island-run';
 let count = 0;
-const change = (base: number, put: readonly object[], remove: readonly string[] = [], id = `c-${(count += 1)}`) => ({ id, base, label: 'Test', put, remove });
+const change = (base: number, put: readonly object[], remove: readonly string[] = [], id = `c-${(count += 1)}`) => ({
+  id,
+  base,
+  label: 'Test',
+  put,
+  remove,
+});
 const revision = async () => ((await get(RIG)).body as { revision: number }).revision;
-const sound = async (id: string) => ((await get(RIG)).body as { parts: Part[] }).parts.find((p) => p.id === id) as Extract<Part, { kind: 'sound' }>;
+const sound = async (id: string) =>
+  ((await get(RIG)).body as { parts: Part[] }).parts.find((p) => p.id === id) as Extract<Part, { kind: 'sound' }>;
 
-beforeAll(async () => { started = await testApp('api'); });
+beforeAll(async () => {
+  started = await testApp('api');
+});
 afterAll(() => started.close());
 
 describe('a rig through the door', () => {
   test('three rigs ship with Yunta', async () => {
-    expect(((await get('/api/rigs')).body as { id: string }[]).map((r) => r.id).sort()).toEqual(['island-run', 'lighthouse-solo', 'night-market-bass']);
+    expect(((await get('/api/rigs')).body as { id: string }[]).map((r) => r.id).sort()).toEqual([
+      'island-run',
+      'lighthouse-solo',
+      'night-market-bass',
+    ]);
   });
   test('the demo rig is there, whole and unchanged', async () => {
     const { body } = await get(RIG);
@@ -37,7 +50,9 @@ describe('a rig through the door', () => {
     expect([status, body]).toEqual([200, { revision: base + 1, again: false }]);
     expect((await sound('sound:01')).name).toBe('Opening');
     const { body: history } = await get(`${RIG}/history?most=1`);
-    expect(history).toEqual([{ revision: base + 1, id: expect.any(String), label: 'Test', who: 'local', when: expect.any(String), parts: 1 }]);
+    expect(history).toEqual([
+      { revision: base + 1, id: expect.any(String), label: 'Test', who: 'local', when: expect.any(String), parts: 1 },
+    ]);
   });
 
   test('the same change set twice is applied once', async () => {
@@ -53,25 +68,38 @@ describe('a rig through the door', () => {
     const base = await revision();
     const [one, two] = [await sound('sound:07'), await sound('sound:08')];
     await post(`${RIG}/changes`, change(base, [{ ...one, name: 'Theirs' }]));
-    expect((await post(`${RIG}/changes`, change(base, [{ ...two, name: 'Mine' }]))).body).toEqual({ revision: base + 2, again: false });
+    expect((await post(`${RIG}/changes`, change(base, [{ ...two, name: 'Mine' }]))).body).toEqual({
+      revision: base + 2,
+      again: false,
+    });
     const { status, body } = await post(`${RIG}/changes`, change(base, [{ ...one, name: 'Mine too' }]));
     expect(status).toBe(409);
-    expect(body).toMatchObject({ type: 'urn:yunta:clash', clashes: [{ part: 'sound:07', field: 'name', base: one.name, mine: 'Mine too', theirs: 'Theirs' }], revision: base + 2 });
+    expect(body).toMatchObject({
+      type: 'urn:yunta:clash',
+      clashes: [{ part: 'sound:07', field: 'name', base: one.name, mine: 'Mine too', theirs: 'Theirs' }],
+      revision: base + 2,
+    });
     expect([(await sound('sound:07')).name, (await sound('sound:08')).name]).toEqual(['Theirs', 'Mine']);
   });
 
   test('rows and foreign keys: a box leaves only with everything that hangs on it', async () => {
     const { status, body } = await post(`${RIG}/changes`, change(await revision(), [], ['device:cmp']));
     expect(status).toBe(422);
-    expect(body).toMatchObject({ refusals: expect.arrayContaining([expect.objectContaining({ code: 'reference', would: expect.any(String) })]) });
+    expect(body).toMatchObject({
+      refusals: expect.arrayContaining([expect.objectContaining({ code: 'reference', would: expect.any(String) })]),
+    });
   });
 
   test('history, and a look at an older revision', async () => {
     const before = await revision();
     const { body: first } = await get(`${RIG}/revisions/1`);
-    expect((first as { parts: Part[] }).parts.find((p) => p.id === 'sound:01')).toEqual(partOf(islandRun(), 'sound:01'));
+    expect((first as { parts: Part[] }).parts.find((p) => p.id === 'sound:01')).toEqual(
+      partOf(islandRun(), 'sound:01'),
+    );
     const { body: history } = await get(`${RIG}/history`);
-    expect((history as { revision: number }[]).map((h) => h.revision)).toEqual(Array.from({ length: before }, (_, i) => before - i));
+    expect((history as { revision: number }[]).map((h) => h.revision)).toEqual(
+      Array.from({ length: before }, (_, i) => before - i),
+    );
     expect((await get(`${RIG}/revisions/${before + 1}`)).status).toBe(404);
   });
 
@@ -79,7 +107,9 @@ describe('a rig through the door', () => {
     const { body } = await get(`${RIG}/journal?after=0`);
     expect((body as { more: boolean }).more).toBe(false);
     const parts = new Map<string, Part>();
-    for (const { delta } of (body as { entries: unknown }).entries as { delta: { id: string; before: Part | null; after: Part | null }[] }[]) {
+    for (const { delta } of (body as { entries: unknown }).entries as {
+      delta: { id: string; before: Part | null; after: Part | null }[];
+    }[]) {
       for (const { id, before, after } of delta) {
         expect(parts.get(id) ?? null).toEqual(before);
         if (after) parts.set(id, after);
@@ -87,23 +117,44 @@ describe('a rig through the door', () => {
       }
     }
     const { body: rig } = await get(RIG);
-    expect([...parts.values()].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual([...(rig as { parts: Part[] }).parts].sort((a, b) => (a.id < b.id ? -1 : 1)));
+    expect([...parts.values()].sort((a, b) => (a.id < b.id ? -1 : 1))).toEqual(
+      [...(rig as { parts: Part[] }).parts].sort((a, b) => (a.id < b.id ? -1 : 1)),
+    );
   });
 
   test('a new rig, empty and from a file; emoji, right-to-left text and a name of 120 characters come back as they were', async () => {
-    expect((await post('/api/rigs', { id: 'mine', change: 'm1', name: 'Mine' })).body).toEqual({ revision: 1, again: false });
-    expect((await post('/api/rigs', { id: 'mine', change: 'm1', name: 'Mine' })).body).toEqual({ revision: 1, again: true });
+    expect((await post('/api/rigs', { id: 'mine', change: 'm1', name: 'Mine' })).body).toEqual({
+      revision: 1,
+      again: false,
+    });
+    expect((await post('/api/rigs', { id: 'mine', change: 'm1', name: 'Mine' })).body).toEqual({
+      revision: 1,
+      again: true,
+    });
     for (const [i, name] of ['🎸 loud 🔊', 'שלום "עולם" \\', 'x'.repeat(120)].entries()) {
       const file = writeRigFile(islandRun()).replace('"Island run"', JSON.stringify(name));
       expect((await post('/api/rigs', { id: `file-${i}`, change: 'f1', file })).status).toBe(201);
-      expect(((await get('/api/rigs')).body as { id: string; name: string }[]).find((r) => r.id === `file-${i}`)!.name).toBe(name);
+      expect(
+        ((await get('/api/rigs')).body as { id: string; name: string }[]).find((r) => r.id === `file-${i}`)!.name,
+      ).toBe(name);
     }
   });
 
   test('a hundred changes at once, from two sides, all land, one after the other', async () => {
     const base = await revision();
-    const sounds = await Promise.all(Array.from({ length: 10 }, (_, i) => sound(`sound:${String(i + 1).padStart(2, '0')}`)));
-    const answers = await Promise.all(Array.from({ length: 100 }, (_, i) => post(`${RIG}/changes`, change(base, [{ kind: 'logEntry', id: `logEntry:n${i}`, when: '2026-01-01', text: sounds[i % 10]!.name, about: [] }]))));
+    const sounds = await Promise.all(
+      Array.from({ length: 10 }, (_, i) => sound(`sound:${String(i + 1).padStart(2, '0')}`)),
+    );
+    const answers = await Promise.all(
+      Array.from({ length: 100 }, (_, i) =>
+        post(
+          `${RIG}/changes`,
+          change(base, [
+            { kind: 'logEntry', id: `logEntry:n${i}`, when: '2026-01-01', text: sounds[i % 10]!.name, about: [] },
+          ]),
+        ),
+      ),
+    );
     expect(answers.map((a) => a.status)).toEqual(Array(100).fill(200));
     expect(new Set(answers.map((a) => (a.body as { revision: number }).revision)).size).toBe(100);
     expect(await revision()).toBe(base + 100);
@@ -111,14 +162,24 @@ describe('a rig through the door', () => {
 });
 
 describe('what is turned away, and how', () => {
-  const problem = (body: unknown) => body as { type: string; title: string; status: number; detail: string; instance: string };
+  const problem = (body: unknown) =>
+    body as { type: string; title: string; status: number; detail: string; instance: string };
   test('problem details for a rig that is not there', async () => {
     const { status, body, headers } = await get('/api/rigs/nowhere');
     expect([status, headers['content-type']]).toEqual([404, expect.stringContaining('application/problem+json')]);
-    expect(problem(body)).toMatchObject({ type: 'urn:yunta:not-found', status: 404, instance: '/api/rigs/nowhere', detail: expect.stringContaining('There is no rig "nowhere"') });
+    expect(problem(body)).toMatchObject({
+      type: 'urn:yunta:not-found',
+      status: 404,
+      instance: '/api/rigs/nowhere',
+      detail: expect.stringContaining('There is no rig "nowhere"'),
+    });
   });
   test('a request that is not JSON', async () => {
-    const { status, body } = await http().post(`${RIG}/changes`).set('host', '127.0.0.1').set('content-type', 'application/json').send('{ "id": ');
+    const { status, body } = await http()
+      .post(`${RIG}/changes`)
+      .set('host', '127.0.0.1')
+      .set('content-type', 'application/json')
+      .send('{ "id": ');
     expect([status, problem(body).type]).toEqual([400, 'urn:yunta:not-json']);
   });
   test('a revision that never was', async () => {
@@ -131,8 +192,28 @@ describe('what is turned away, and how', () => {
     ['a label of 1,000 characters', { id: 'a', base: 1, label: 'x'.repeat(1000), put: [], remove: [] }, 'label'],
     ['a field that nobody knows', { id: 'a', base: 1, label: 'x', put: [], remove: [], force: true }, 'force'],
     ['a part of no kind', { id: 'a', base: 1, label: 'x', put: [{ id: 'x' }], remove: [] }, 'put[0].kind'],
-    ['a name of 10,000 characters', { id: 'a', base: 1, label: 'x', put: [{ kind: 'about', id: 'about:rig', name: 'x'.repeat(10_000), notes: '' }], remove: [] }, 'over the limit of 120 characters'],
-    ['a cable that cannot exist', { id: 'a', base: 1, label: 'x', put: [{ kind: 'cable', id: 'cable:z', hookup: 'hookup:ballroom', ends: ['device:cmp.in', 'device:none.out'] }], remove: [] }, 'device:none'],
+    [
+      'a name of 10,000 characters',
+      {
+        id: 'a',
+        base: 1,
+        label: 'x',
+        put: [{ kind: 'about', id: 'about:rig', name: 'x'.repeat(10_000), notes: '' }],
+        remove: [],
+      },
+      'over the limit of 120 characters',
+    ],
+    [
+      'a cable that cannot exist',
+      {
+        id: 'a',
+        base: 1,
+        label: 'x',
+        put: [{ kind: 'cable', id: 'cable:z', hookup: 'hookup:ballroom', ends: ['device:cmp.in', 'device:none.out'] }],
+        remove: [],
+      },
+      'device:none',
+    ],
   ])('%s', async (_, body, says) => {
     const before = await revision();
     const answer = await post(`${RIG}/changes`, body);
@@ -142,10 +223,20 @@ describe('what is turned away, and how', () => {
     expect(await revision()).toBe(before);
   });
   test('a body of seventy megabytes', async () => {
-    const { status, body } = await post(`${RIG}/changes`, { id: 'big', base: 1, label: 'x', put: ['x'.repeat(70_000_000)], remove: [] });
+    const { status, body } = await post(`${RIG}/changes`, {
+      id: 'big',
+      base: 1,
+      label: 'x',
+      put: ['x'.repeat(70_000_000)],
+      remove: [],
+    });
     expect([status, problem(body).type]).toEqual([413, 'urn:yunta:too-large']);
   });
-  test.each([['host', 'evil.example'], ['origin', 'http://evil.example'], ['sec-fetch-site', 'cross-site']])('a foreign %s', async (header, value) => {
+  test.each([
+    ['host', 'evil.example'],
+    ['origin', 'http://evil.example'],
+    ['sec-fetch-site', 'cross-site'],
+  ])('a foreign %s', async (header, value) => {
     const { status } = await http().get('/api/rigs').set('host', '127.0.0.1').set(header, value);
     expect(status).toBe(403);
   });
@@ -162,7 +253,10 @@ describe('what stands around it', () => {
     expect((await post('/api/shelf', { key: 'b1', box: { ...box, name: 'Squeezer' } })).status).toBe(200);
     expect((await get('/api/shelf')).body).toEqual([{ key: 'b1', box: { ...box, name: 'Squeezer' } }]);
     const bad = await post('/api/shelf', { key: 'b2', box: { ...box, zone: 'moon' } });
-    expect([bad.status, (bad.body as { detail: string }).detail]).toEqual([422, expect.stringContaining('"moon" is not one of hands')]);
+    expect([bad.status, (bad.body as { detail: string }).detail]).toEqual([
+      422,
+      expect.stringContaining('"moon" is not one of hands'),
+    ]);
     expect((await post('/api/shelf', { key: 'b2', box: partOf(islandRun(), 'sound:01') })).status).toBe(422);
     expect((await http().delete('/api/shelf/b1').set('host', '127.0.0.1')).status).toBe(200);
     expect((await http().delete('/api/shelf/b1').set('host', '127.0.0.1')).status).toBe(404);
@@ -170,8 +264,18 @@ describe('what stands around it', () => {
   });
   test('OpenAPI is made from the controllers', async () => {
     const { body } = await get('/api/openapi.json');
-    expect(Object.keys((body as { paths: object }).paths)).toEqual(expect.arrayContaining(['/api/rigs', '/api/rigs/{rig}/changes', '/api/rigs/{rig}/revisions/{revision}', '/api/health']));
-    expect(body).toMatchObject({ openapi: expect.stringMatching(/^3\./), components: { schemas: { ChangeRequest: { properties: { id: {}, base: {}, put: {} } } } } });
+    expect(Object.keys((body as { paths: object }).paths)).toEqual(
+      expect.arrayContaining([
+        '/api/rigs',
+        '/api/rigs/{rig}/changes',
+        '/api/rigs/{rig}/revisions/{revision}',
+        '/api/health',
+      ]),
+    );
+    expect(body).toMatchObject({
+      openapi: expect.stringMatching(/^3\./),
+      components: { schemas: { ChangeRequest: { properties: { id: {}, base: {}, put: {} } } } },
+    });
   });
   test('headers keep strangers out', async () => {
     const { headers } = await get('/api/health');
@@ -185,7 +289,9 @@ describe('what stands around it', () => {
   });
   test('another person sees nothing of it', async () => {
     const { RigStore } = await import('./rigs/rig-store.js');
-    await expect(started.app.get(RigStore).load({ id: 'somebody', name: 'Somebody' }, 'island-run')).rejects.toMatchObject({ status: 404 });
+    await expect(
+      started.app.get(RigStore).load({ id: 'somebody', name: 'Somebody' }, 'island-run'),
+    ).rejects.toMatchObject({ status: 404 });
     expect(await started.app.get(RigStore).list({ id: 'somebody', name: 'Somebody' })).toEqual([]);
   });
 });

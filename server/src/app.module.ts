@@ -15,12 +15,24 @@ export class AppModule {
   static on(database?: string): DynamicModule {
     return {
       module: AppModule,
-      imports: [TypeOrmModule.forRoot({ ...databaseOptions(database), migrationsRun: false, retryAttempts: 20, retryDelay: 500, toRetry: (e: Error) => failing(e)?.type === 'database' })],
+      imports: [
+        TypeOrmModule.forRoot({
+          ...databaseOptions(database),
+          migrationsRun: false,
+          retryAttempts: 20,
+          retryDelay: 500,
+          toRetry: (e: Error) => failing(e)?.type === 'database',
+        }),
+      ],
       controllers: [RigsController, ShelfController, HealthController],
       providers: [
-        RigStore, ChangesService,
+        RigStore,
+        ChangesService,
         { provide: APP_FILTER, useClass: ProblemFilter },
-        { provide: APP_PIPE, useValue: new ValidationPipe({ transform: true, whitelist: true, forbidNonWhitelisted: true }) },
+        {
+          provide: APP_PIPE,
+          useValue: new ValidationPipe({ transform: true, whitelist: true, forbidNonWhitelisted: true }),
+        },
       ],
     };
   }

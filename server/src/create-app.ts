@@ -23,21 +23,48 @@ const BODY_LIMIT = '64mb';
 
 /** Browsers open connections ahead of need and keep them: when it ends it closes them all, and pages send again what was not answered. */
 export const createApp = async ({ database, pages, demo, quiet }: AppSettings): Promise<NestExpressApplication> => {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), { logger: quiet ? false : ['error', 'warn'], bodyParser: false, abortOnError: false, forceCloseConnections: true });
-  app.use(helmet({
-    contentSecurityPolicy: {
-      directives: {
-        defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], workerSrc: ["'self'", 'blob:'], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'],
-        connectSrc: ["'self'"], fontSrc: ["'self'"], frameAncestors: ["'none'"], upgradeInsecureRequests: null,
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), {
+    logger: quiet ? false : ['error', 'warn'],
+    bodyParser: false,
+    abortOnError: false,
+    forceCloseConnections: true,
+  });
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          workerSrc: ["'self'", 'blob:'],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:'],
+          connectSrc: ["'self'"],
+          fontSrc: ["'self'"],
+          frameAncestors: ["'none'"],
+          upgradeInsecureRequests: null,
+        },
       },
-    },
-    strictTransportSecurity: false,
-  }));
+      strictTransportSecurity: false,
+    }),
+  );
   app.use(sameOriginOnly);
   app.use(compression());
   app.use('/api', json({ limit: BODY_LIMIT, type: () => true, strict: false }), sensibleBody);
   if (pages) servePages(app, pages);
-  SwaggerModule.setup('api/docs', app, () => SwaggerModule.createDocument(app, new DocumentBuilder().setTitle('Yunta').setDescription('Every screen uses this API; so may you.').setVersion('1').build()), { jsonDocumentUrl: 'api/openapi.json', swaggerUiEnabled: false, raw: ['json'] } as never);
+  SwaggerModule.setup(
+    'api/docs',
+    app,
+    () =>
+      SwaggerModule.createDocument(
+        app,
+        new DocumentBuilder()
+          .setTitle('Yunta')
+          .setDescription('Every screen uses this API; so may you.')
+          .setVersion('1')
+          .build(),
+      ),
+    { jsonDocumentUrl: 'api/openapi.json', swaggerUiEnabled: false, raw: ['json'] } as never,
+  );
   app.enableShutdownHooks();
   await makeReady(app, demo);
   return app;

@@ -10,7 +10,9 @@ import { RigStore } from './rigs/rig-store.js';
 import { testApp } from './test-app.js';
 
 let started: Awaited<ReturnType<typeof testApp>>;
-beforeAll(async () => { started = await testApp('document', false); });
+beforeAll(async () => {
+  started = await testApp('document', false);
+});
 afterAll(() => started.close());
 
 const parts = (rig: Rig) => Object.fromEntries(everyPart(rig).map((p) => [p.id, p]));
@@ -19,7 +21,8 @@ const EDITS = 8;
 
 /** The document's specification, in memory and on MariaDB: the same edits give the same rig, and every older revision can be seen again. */
 describe('a rig in tables is the rig in memory', () => {
-  test('without the demo a first start has no rig', async () => expect(await started.app.get(RigStore).list(LOCAL_PERSON)).toEqual([]));
+  test('without the demo a first start has no rig', async () =>
+    expect(await started.app.get(RigStore).list(LOCAL_PERSON)).toEqual([]));
 
   test.each(Array.from({ length: RIGS }, (_, i) => i + 1))('seed %i', async (seed) => {
     const changes = started.app.get(ChangesService);
@@ -33,7 +36,12 @@ describe('a rig in tables is the rig in memory', () => {
       const applied = apply(rig, randomEdit(r, rig, `e${i}`));
       if (!applied.ok || applied.value.delta.size === 0) continue;
       rig = applied.value.rig;
-      await changes.submit(LOCAL_PERSON, id, { id: `c${i}`, base: revisions.length, label: 'edit', ...editOf(applied.value.delta) });
+      await changes.submit(LOCAL_PERSON, id, {
+        id: `c${i}`,
+        base: revisions.length,
+        label: 'edit',
+        ...editOf(applied.value.delta),
+      });
       revisions.push(parts(rig));
       expect(parts(await store.load(LOCAL_PERSON, id))).toEqual(parts(rig));
     }
@@ -46,7 +54,15 @@ describe('a rig in tables is the rig in memory', () => {
     const changes = started.app.get(ChangesService);
     const before = await started.app.get(RigStore).load(LOCAL_PERSON, 'random-1');
     const device = [...before.parts.device.keys()][0]!;
-    await expect(changes.submit(LOCAL_PERSON, 'random-1', { id: 'bad', base: before.revision, label: 'x', put: [], remove: [device] })).rejects.toMatchObject({ status: 422 });
+    await expect(
+      changes.submit(LOCAL_PERSON, 'random-1', {
+        id: 'bad',
+        base: before.revision,
+        label: 'x',
+        put: [],
+        remove: [device],
+      }),
+    ).rejects.toMatchObject({ status: 422 });
     expect(await started.app.get(RigStore).load(LOCAL_PERSON, 'random-1')).toEqual(before);
     expect(await changes.journal(LOCAL_PERSON, 'random-1', before.revision, 10)).toEqual({ entries: [], more: false });
   });

@@ -15,7 +15,8 @@ export const makeReady = async (app: INestApplicationContext, withDemo: boolean)
     const known = await db.manager.findOneBy(Person, { id: LOCAL_PERSON.id });
     if (known) return;
     await db.manager.insert(Person, LOCAL_PERSON);
-    for (const { id, make } of withDemo ? DEMO_RIGS : []) await app.get(ChangesService).create(LOCAL_PERSON, id, make(), 'demo-1', 'A rig that ships with Yunta', true);
+    for (const { id, make } of withDemo ? DEMO_RIGS : [])
+      await app.get(ChangesService).create(LOCAL_PERSON, id, make(), 'demo-1', 'A rig that ships with Yunta', true);
   } finally {
     await lock.query("SELECT RELEASE_LOCK('yunta-start')").catch(() => undefined);
     await lock.release();

@@ -10,7 +10,18 @@ const PATIENCE_MS = 5000;
 const inTime = async <T>(work: Promise<T>): Promise<T> => {
   let timer: NodeJS.Timeout | undefined;
   const late = new Promise<never>((_, refuse) => {
-    timer = setTimeout(() => refuse(new Problem(503, 'database', 'The database does not answer', `It has not answered for ${PATIENCE_MS / 1000} s. If it goes on so, stop Yunta and start it again.`)), PATIENCE_MS);
+    timer = setTimeout(
+      () =>
+        refuse(
+          new Problem(
+            503,
+            'database',
+            'The database does not answer',
+            `It has not answered for ${PATIENCE_MS / 1000} s. If it goes on so, stop Yunta and start it again.`,
+          ),
+        ),
+      PATIENCE_MS,
+    );
   });
   return Promise.race([work, late]).finally(() => clearTimeout(timer));
 };
@@ -23,10 +34,18 @@ export class HealthController {
   @Get()
   @ApiOperation({ summary: 'Whether rigs can be read and changes written, tried by doing both' })
   async health() {
-    await inTime(this.db.transaction(async (manager) => {
-      await manager.query('INSERT INTO `pulse` (`id`, `beats`) VALUES (1, 1) ON DUPLICATE KEY UPDATE `beats` = `beats` + 1');
-      await manager.find(JournalEntry, { select: { rig: true, revision: true, label: true }, order: { rig: 'ASC', revision: 'DESC' }, take: 1 });
-    }));
+    await inTime(
+      this.db.transaction(async (manager) => {
+        await manager.query(
+          'INSERT INTO `pulse` (`id`, `beats`) VALUES (1, 1) ON DUPLICATE KEY UPDATE `beats` = `beats` + 1',
+        );
+        await manager.find(JournalEntry, {
+          select: { rig: true, revision: true, label: true },
+          order: { rig: 'ASC', revision: 'DESC' },
+          take: 1,
+        });
+      }),
+    );
     return { ok: true };
   }
 }

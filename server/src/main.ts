@@ -7,7 +7,10 @@ const CANNOT_SERVE = 78;
 
 /** Serves Yunta on 127.0.0.1. `./yunta start` sets the environment: YUNTA_PORT, YUNTA_DEMO and the database. */
 const serve = async (): Promise<void> => {
-  const app = await createApp({ pages: resolve(import.meta.dirname, '../../web/dist'), demo: process.env.YUNTA_DEMO !== '0' });
+  const app = await createApp({
+    pages: resolve(import.meta.dirname, '../../web/dist'),
+    demo: process.env.YUNTA_DEMO !== '0',
+  });
   await app.listen(Number(process.env.YUNTA_PORT ?? 4747), '127.0.0.1');
   const address = app.getHttpServer().address() as { port: number };
   // Whoever started it is gone: it does not stay behind and hold the port.

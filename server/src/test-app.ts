@@ -2,10 +2,22 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { createConnection } from 'mysql2/promise';
 import { createApp } from './create-app.js';
 
-const connect = () => createConnection({ socketPath: process.env.YUNTA_DB_SOCKET ?? '', user: process.env.YUNTA_DB_USER ?? 'yunta', password: process.env.YUNTA_DB_PASSWORD ?? '' });
+const connect = () =>
+  createConnection({
+    socketPath: process.env.YUNTA_DB_SOCKET ?? '',
+    user: process.env.YUNTA_DB_USER ?? 'yunta',
+    password: process.env.YUNTA_DB_PASSWORD ?? '',
+  });
 
 /** The real application on an empty database of its own; `./yunta test` starts MariaDB and says where it is. */
-export const testApp = async (name: string, demo = true): Promise<{ readonly app: NestExpressApplication; readonly database: string; readonly close: () => Promise<void> }> => {
+export const testApp = async (
+  name: string,
+  demo = true,
+): Promise<{
+  readonly app: NestExpressApplication;
+  readonly database: string;
+  readonly close: () => Promise<void>;
+}> => {
   if (!process.env.YUNTA_DB_SOCKET) throw new Error('These tests need the database that ./yunta test starts.');
   const database = `yunta_${name}_${process.pid}`;
   const connection = await connect();
@@ -14,7 +26,8 @@ export const testApp = async (name: string, demo = true): Promise<{ readonly app
   const app = await createApp({ database, demo, quiet: true });
   await app.init();
   return {
-    app, database,
+    app,
+    database,
     close: async () => {
       await app.close();
       await connection.query(`DROP DATABASE \`${database}\``);

@@ -15,11 +15,22 @@ const MOST_EVENTS = 60;
 const MOST_VARIABLES = 60;
 const MOST_STATES = 400_000;
 const fitsSpin = ({ events, variables }: RecallSystem): boolean =>
-  events.length <= MOST_EVENTS && variables.length <= MOST_VARIABLES && variables.reduce((product, v) => product * v.domain.length, 1) <= MOST_STATES;
+  events.length <= MOST_EVENTS &&
+  variables.length <= MOST_VARIABLES &&
+  variables.reduce((product, v) => product * v.domain.length, 1) <= MOST_STATES;
 
 /** Up to two of a rig: of a sound's wants the one that rests on most, as far as SPIN can take it. */
 const conesFor = (system: RecallSystem): readonly RecallSystem[] =>
-  system.sounds.flatMap((sound) => sound.wants.slice(0, 6).map((want) => coneSystem(system, sound.id, want.variable)).filter(fitsSpin).sort((x, y) => y.variables.length - x.variables.length).slice(0, 1)).slice(0, 2);
+  system.sounds
+    .flatMap((sound) =>
+      sound.wants
+        .slice(0, 6)
+        .map((want) => coneSystem(system, sound.id, want.variable))
+        .filter(fitsSpin)
+        .sort((x, y) => y.variables.length - x.variables.length)
+        .slice(0, 1),
+    )
+    .slice(0, 2);
 
 interface Amounts {
   readonly stomps: number;
@@ -30,7 +41,10 @@ interface Amounts {
 /** Boxes that do all that boxes can, at random: bench against prover, prover against SPIN, and which fields of the model the rigs used. @returns how often two of them disagreed */
 export const measureGear = ({ stomps, perRig, systems }: Amounts): number => {
   const rigs = Math.ceil(stomps / perRig);
-  const [kinds, used] = [['device', 'program', 'hookup', 'sound', 'move'] as const, new Map<string, Map<string, Set<string>>>()];
+  const [kinds, used] = [
+    ['device', 'program', 'hookup', 'sound', 'move'] as const,
+    new Map<string, Map<string, Set<string>>>(),
+  ];
   const [counts, began] = [{ contradictions: 0, recalls: 0, replayed: 0, asked: 0, differing: 0 }, performance.now()];
   for (let seed = 1; seed <= rigs; seed += 1) {
     const { rig, hookup } = randomGear(seed);
@@ -56,7 +70,9 @@ export const measureGear = ({ stomps, perRig, systems }: Amounts): number => {
       for (const [id, verdict] of theirs) if (ours.get(id)!.is !== verdict.verdict) counts.differing += 1;
     }
   }
-  print(`${rigs} rigs, ${(rigs * perRig).toLocaleString('en')} stomps: ${counts.recalls.toLocaleString('en')} recalls judged, ${counts.replayed} counterexamples replayed, ${counts.contradictions} contradictions, ${((performance.now() - began) / 1000).toFixed(0)} s`);
+  print(
+    `${rigs} rigs, ${(rigs * perRig).toLocaleString('en')} stomps: ${counts.recalls.toLocaleString('en')} recalls judged, ${counts.replayed} counterexamples replayed, ${counts.contradictions} contradictions, ${((performance.now() - began) / 1000).toFixed(0)} s`,
+  );
   print(`${counts.asked} systems asked of SPIN as well: ${counts.differing} verdicts differ`);
   print('Fields that the rigs used, with how many different values; fields that no rig used are marked with a dash');
   for (const kind of kinds) {

@@ -19,22 +19,57 @@ const read = (...bytes: number[]): Read[] => {
 
 /** Source: MIDI 1.0 Detailed Specification, "Running Status", "System Real Time Messages", "System Exclusive". */
 describe('a box reads bytes', () => {
-  test('a program change and a control change', () => expect(read(0xc2, 6, 0xb2, 102, 127)).toEqual([{ status: 0xc, channel: 3, data: [6] }, { status: 0xb, channel: 3, data: [102, 127] }]));
-  test('running status: the status byte may be left out while it stays the same', () => expect(read(0xb0, 0, 1, 32, 5, 0xc0, 7).map((r) => r.data)).toEqual([[0, 1], [32, 5], [7]]));
-  test('real-time bytes in between change nothing', () => expect(read(0xb0, 0xf8, 20, 0xfe, 64)).toEqual([{ status: 0xb, channel: 1, data: [20, 64] }]));
-  test('system exclusive is skipped and ends running status', () => expect(read(0xc0, 1, 0xf0, 1, 2, 3, 0xf7, 5, 0xc0, 2).map((r) => r.data)).toEqual([[1], [2]]));
-  test('data without a status is ignored; a cut message is dropped', () => expect(read(5, 6, 0xb0, 20, 0xc1, 9)).toEqual([{ status: 0xc, channel: 2, data: [9] }]));
-  test('what is written is what is read, whatever stands in between', () => fc.assert(fc.property(
-    fc.array(fc.record({ channel: fc.integer({ min: 1, max: 16 }), a: fc.integer({ min: 0, max: 127 }), b: fc.integer({ min: 0, max: 127 }), pc: fc.boolean(), clock: fc.boolean() }), { maxLength: 20 }), (list) => {
-      const bytes = list.flatMap(({ channel, a, b, pc, clock: tick }) => [...(pc ? toBytes({ is: 'pc', channel, program: a }) : toBytes({ is: 'cc', channel, controller: a, value: b })), ...(tick ? [0xf8] : [])]);
-      expect(read(...bytes)).toEqual(list.map(({ channel, a, b, pc }) => ({ status: pc ? 0xc : 0xb, channel, data: pc ? [a] : [a, b] })));
-    })));
+  test('a program change and a control change', () =>
+    expect(read(0xc2, 6, 0xb2, 102, 127)).toEqual([
+      { status: 0xc, channel: 3, data: [6] },
+      { status: 0xb, channel: 3, data: [102, 127] },
+    ]));
+  test('running status: the status byte may be left out while it stays the same', () =>
+    expect(read(0xb0, 0, 1, 32, 5, 0xc0, 7).map((r) => r.data)).toEqual([[0, 1], [32, 5], [7]]));
+  test('real-time bytes in between change nothing', () =>
+    expect(read(0xb0, 0xf8, 20, 0xfe, 64)).toEqual([{ status: 0xb, channel: 1, data: [20, 64] }]));
+  test('system exclusive is skipped and ends running status', () =>
+    expect(read(0xc0, 1, 0xf0, 1, 2, 3, 0xf7, 5, 0xc0, 2).map((r) => r.data)).toEqual([[1], [2]]));
+  test('data without a status is ignored; a cut message is dropped', () =>
+    expect(read(5, 6, 0xb0, 20, 0xc1, 9)).toEqual([{ status: 0xc, channel: 2, data: [9] }]));
+  test('what is written is what is read, whatever stands in between', () =>
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            channel: fc.integer({ min: 1, max: 16 }),
+            a: fc.integer({ min: 0, max: 127 }),
+            b: fc.integer({ min: 0, max: 127 }),
+            pc: fc.boolean(),
+            clock: fc.boolean(),
+          }),
+          { maxLength: 20 },
+        ),
+        (list) => {
+          const bytes = list.flatMap(({ channel, a, b, pc, clock: tick }) => [
+            ...(pc
+              ? toBytes({ is: 'pc', channel, program: a })
+              : toBytes({ is: 'cc', channel, controller: a, value: b })),
+            ...(tick ? [0xf8] : []),
+          ]);
+          expect(read(...bytes)).toEqual(
+            list.map(({ channel, a, b, pc }) => ({ status: pc ? 0xc : 0xb, channel, data: pc ? [a] : [a, b] })),
+          );
+        },
+      ),
+    ));
 });
 
 test('things happen in the order of their time, and in the order planned at the same time', () => {
   const time = new Timeline();
   const seen: string[] = [];
-  for (const [at, name] of [[30, 'c'], [10, 'a'], [30, 'd'], [20, 'b']] as const) time.plan(at, () => seen.push(`${name}@${time.now}`));
+  for (const [at, name] of [
+    [30, 'c'],
+    [10, 'a'],
+    [30, 'd'],
+    [20, 'b'],
+  ] as const)
+    time.plan(at, () => seen.push(`${name}@${time.now}`));
   time.pass(25);
   expect([seen, time.now, time.quiet]).toEqual([['a@10', 'b@20'], 25, false]);
   time.pass();
@@ -49,7 +84,11 @@ describe('the demo on the bench', () => {
   test('a stomp sends bytes that take their time on the wire, and each box shows its own number', () => {
     const b = bench();
     b.stomp('device:swi', 'B');
-    expect(view(b).wire.map((l) => [l.bytes, l.who])).toEqual([['', ''], ['C2 04', 'DLY shows 4'], ['C3 04', 'REV shows 2.2']]);
+    expect(view(b).wire.map((l) => [l.bytes, l.who])).toEqual([
+      ['', ''],
+      ['C2 04', 'DLY shows 4'],
+      ['C3 04', 'REV shows 2.2'],
+    ]);
     const messages = b.heard.filter((h) => h.is === 'message');
     expect(messages.map((m) => Math.round(m.at / 10) * 10)).toEqual([640, 1280]);
   });
@@ -102,9 +141,23 @@ describe('the demo on the bench', () => {
     const before = momentOf(d, b);
     b.stomp('device:swi', 'C');
     const shown = benchView(d, b, before);
-    expect(shown.floor.map((s) => s.label)).toEqual(['Waltz clean', 'Waltz grit', 'Storm fuzz', 'Waltz lead', 'Lift', 'nothing here', 'nothing here', 'nothing here', 'Bank down', 'Bank up']);
+    expect(shown.floor.map((s) => s.label)).toEqual([
+      'Waltz clean',
+      'Waltz grit',
+      'Storm fuzz',
+      'Waltz lead',
+      'Lift',
+      'nothing here',
+      'nothing here',
+      'nothing here',
+      'Bank down',
+      'Bank up',
+    ]);
     expect(shown.floor[2]!.state).toBe('called');
-    expect(shown.boxes.find((x) => x.code === 'SWI')!.says[0]).toEqual({ text: 'loops · 2 · · 5 6 · 8', changed: true });
+    expect(shown.boxes.find((x) => x.code === 'SWI')!.says[0]).toEqual({
+      text: 'loops · 2 · · 5 6 · 8',
+      changed: true,
+    });
     expect(shown.boxes.find((x) => x.code === 'MOD')!.outside).toBe(true);
     expect(shown.sound).toEqual({ id: 'sound:07', name: 'Storm fuzz', wrong: [], silentAt: [] });
   });
@@ -113,11 +166,36 @@ describe('the demo on the bench', () => {
 
 describe('chains of boxes', () => {
   const hookup: Hookup = { kind: 'hookup', id: 'hookup:h', name: 'h', settings: {}, hears: [], assumes: [] };
-  const lead = (i: number, a: string, b: string): Cable => ({ kind: 'cable', id: `cable:${i}`, hookup: hookup.id, ends: [`device:${a}` as Ref, `device:${b}` as Ref] });
+  const lead = (i: number, a: string, b: string): Cable => ({
+    kind: 'cable',
+    id: `cable:${i}`,
+    hookup: hookup.id,
+    ends: [`device:${a}` as Ref, `device:${b}` as Ref],
+  });
   test('a thru passes bytes on; a box without one ends the chain; the message is read once by each', () => {
-    const rig = rigOf([makeDevice('midi-controller', 'device:c'), makeDevice('midi-thru', 'device:t'), makeDevice('stereo-delay', 'device:a', { channel: 1 }), makeDevice('stereo-delay', 'device:b', { channel: 1 }), hookup,
-      lead(1, 'c.midi-out', 't.midi-in'), lead(2, 't.thru1', 'a.midi-in'), lead(3, 't.thru2', 'b.midi-in')]);
-    const programs = [{ kind: 'program' as const, id: 'program:p' as const, device: 'device:c' as const, memory: 'slots', number: 0, name: 'p', contents: { ctl1: 'open', ctl2: 'open' }, acts: [{ send: { pc: 9, channel: 1 }, at: 'midi-out' }], assigns: [] }];
+    const rig = rigOf([
+      makeDevice('midi-controller', 'device:c'),
+      makeDevice('midi-thru', 'device:t'),
+      makeDevice('stereo-delay', 'device:a', { channel: 1 }),
+      makeDevice('stereo-delay', 'device:b', { channel: 1 }),
+      hookup,
+      lead(1, 'c.midi-out', 't.midi-in'),
+      lead(2, 't.thru1', 'a.midi-in'),
+      lead(3, 't.thru2', 'b.midi-in'),
+    ]);
+    const programs = [
+      {
+        kind: 'program' as const,
+        id: 'program:p' as const,
+        device: 'device:c' as const,
+        memory: 'slots',
+        number: 0,
+        name: 'p',
+        contents: { ctl1: 'open', ctl2: 'open' },
+        acts: [{ send: { pc: 9, channel: 1 }, at: 'midi-out' }],
+        assigns: [],
+      },
+    ];
     const b = new Bench({ rig, hookup, programs, found: () => undefined });
     b.stomp('device:c', 'A');
     expect([b.value('device:a.program'), b.value('device:b.program')]).toEqual([9, 9]);
@@ -135,11 +213,12 @@ describe('what goes wrong on stage', () => {
     return bench;
   };
   const says = (bench: Bench) => bench.heard.flatMap((h) => (h.is === 'fault' ? [h.what] : []));
-  const cable = (from: string, to: string) => [...d.rig.parts.cable.values()].find((c) => c.ends.includes(from as Ref) && c.ends.includes(to as Ref))!;
+  const cable = (from: string, to: string) =>
+    [...d.rig.parts.cable.values()].find((c) => c.ends.includes(from as Ref) && c.ends.includes(to as Ref))!;
   test('a MIDI cable is pulled: what hangs behind it hears nothing more', () => {
     const whole = after(() => undefined);
     const [first] = d.control.midi.get('device:swi.midi-out')!;
-    const cut = after((b) => b.pull(cable('device:swi.midi-out', `${first!.device}.${first!.jack}`)));
+    const cut = after((b) => b.faults.pull(cable('device:swi.midi-out', `${first!.device}.${first!.jack}`)));
     expect([whole.value('device:rev.program'), cut.value('device:rev.program')]).toEqual([4, 3]);
     expect(says(cut)[0]).toMatch(/^a cable is pulled: SWI midi-out to /);
   });
@@ -147,30 +226,40 @@ describe('what goes wrong on stage', () => {
     const bench = setUpBench(d, {});
     takeStep(d, bench, d.modelled.steps.get('recall:sound:04')!);
     expect(bench.value('device:hed.channel')).toBe('lead');
-    bench.pull(cable('device:swi.ctl1', 'device:hed.channel-switch'));
+    bench.faults.pull(cable('device:swi.ctl1', 'device:hed.channel-switch'));
     expect(bench.value('device:hed.channel')).toBe('clean');
   });
   test('a byte is lost: one message goes astray, the next sound is right again', () => {
-    const bench = after((b) => b.loseByte());
+    const bench = after((b) => b.wires.loseByte());
     expect(says(bench)).toEqual(['the next byte will be lost', 'C2 is lost']);
     takeStep(d, bench, d.modelled.steps.get('recall:sound:01')!);
     expect(bench.value('device:dly.program')).toBe(0);
   });
   test('a byte arrives wrong: what it says is done, until the next stomp', () => {
-    const bench = after((b) => b.corruptByte());
+    const bench = after((b) => b.wires.corruptByte());
     expect(says(bench)).toEqual(['the next byte will arrive wrong', 'C2 arrives as C3']);
     takeStep(d, bench, d.modelled.steps.get('recall:sound:01')!);
     expect(bench.value('device:dly.program')).toBe(0);
   });
   test('the plugs of a contact and a dead jack are exchanged: the amp no longer follows, and says what was plugged where', () => {
-    const [one, other] = [cable('device:swi.ctl1', 'device:hed.channel-switch'), [...d.rig.parts.cable.values()].find((c) => c.ends.some((e) => e.startsWith('device:hed.')) && !c.ends.some((e) => e.startsWith('device:swi.')))!];
-    const bench = after((b) => b.swap(one, other, 'device:hed'));
+    const [one, other] = [
+      cable('device:swi.ctl1', 'device:hed.channel-switch'),
+      [...d.rig.parts.cable.values()].find(
+        (c) => c.ends.some((e) => e.startsWith('device:hed.')) && !c.ends.some((e) => e.startsWith('device:swi.')),
+      )!,
+    ];
+    const bench = after((b) => b.faults.swap(one, other, 'device:hed'));
     expect(says(bench).filter((w) => w.startsWith('plugged wrong'))).toHaveLength(2);
     expect(bench.value('device:hed.channel')).toBe('clean');
   });
   test('a channel switch that is one off; a spare with factory programs', () => {
-    expect(after((b) => b.mischannel('device:dly', 9)).value('device:dly.program')).toBe(0);
-    expect(after((b) => b.spare('device:dly')).value('device:dly.mix')).toBe('not known');
-    expect(after((b) => { b.spare('device:nobody' as never); b.mischannel('device:cab', 3); }).value('device:dly.program')).toBe(4);
+    expect(after((b) => b.faults.mischannel('device:dly', 9)).value('device:dly.program')).toBe(0);
+    expect(after((b) => b.faults.spare('device:dly')).value('device:dly.mix')).toBe('not known');
+    expect(
+      after((b) => {
+        b.faults.spare('device:nobody' as never);
+        b.faults.mischannel('device:cab', 3);
+      }).value('device:dly.program'),
+    ).toBe(4);
   });
 });

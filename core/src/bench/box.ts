@@ -44,12 +44,18 @@ export class Box {
   /** It has no supply: it hears nothing, does nothing and its relays fall open, until it wakes. */
   isDark = false;
 
-  constructor(readonly device: Device, private readonly outside: Outside) {
+  constructor(
+    readonly device: Device,
+    private readonly outside: Outside,
+  ) {
     this.circumstances = { value: (control) => this.values.get(control), plugged: outside.plugged };
   }
 
   /** Wakes up: fixed values, then what the current program holds, then contacts as they stand, then what the box does by itself. */
-  wake(choose: (control: string) => Value | undefined, unwritten: (control: string) => Value | undefined = () => undefined): void {
+  wake(
+    choose: (control: string) => Value | undefined,
+    unwritten: (control: string) => Value | undefined = () => undefined,
+  ): void {
     this.isDark = false;
     this.deafUntil = 0;
     this.waiting.length = 0;
@@ -61,10 +67,14 @@ export class Box {
         if (chosen !== undefined) this.set(id, chosen);
       }
     }
-    const outerFirst = [...this.device.memories].sort((a, b) => (a.inside === undefined ? 0 : 1) - (b.inside === undefined ? 0 : 1));
+    const outerFirst = [...this.device.memories].sort(
+      (a, b) => (a.inside === undefined ? 0 : 1) - (b.inside === undefined ? 0 : 1),
+    );
     for (const memory of outerFirst) {
       const contents = writtenIn(this.loadedIn(memory));
-      for (const id of memory.stores) if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id)) this.set(id, unwritten(id) ?? contents?.[id] ?? NOT_KNOWN);
+      for (const id of memory.stores)
+        if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id))
+          this.set(id, unwritten(id) ?? contents?.[id] ?? NOT_KNOWN);
     }
     this.readContacts();
   }
@@ -82,7 +92,13 @@ export class Box {
   /** Latching inputs follow the level that they find. */
   readContacts(): void {
     for (const a of this.device.actuators) {
-      if ('contact' in a.by && 'level' in a.by && this.outside.plugged(a.by.contact) && this.outside.contactAt(a.by.contact) === (a.by.level === 'closed')) this.fire(a);
+      if (
+        'contact' in a.by &&
+        'level' in a.by &&
+        this.outside.plugged(a.by.contact) &&
+        this.outside.contactAt(a.by.contact) === (a.by.level === 'closed')
+      )
+        this.fire(a);
     }
   }
 
@@ -96,10 +112,13 @@ export class Box {
   }
 
   /** A byte arrives at a MIDI input. @returns the message that it completed, whether the box took notice, or missed it because it is loading */
-  hear(jack: string, byte: number): { readonly read: Read; readonly reacts: boolean; readonly missed?: true } | undefined {
+  hear(
+    jack: string,
+    byte: number,
+  ): { readonly read: Read; readonly reacts: boolean; readonly missed?: true } | undefined {
     if (byte === CLOCK) return void this.followClock();
     let reader = this.readers.get(jack);
-    if (!reader) this.readers.set(jack, reader = new ByteReader());
+    if (!reader) this.readers.set(jack, (reader = new ByteReader()));
     const read = reader.push(byte);
     if (!read || this.isDark || !this.minds(read)) return read && { read, reacts: false };
     if (this.outside.now() >= this.deafUntil && this.waiting.length === 0) return { read, reacts: this.obey(read) };
@@ -122,7 +141,13 @@ export class Box {
 
   /** Whether the message means anything to it on this channel: an actuator with a channel of its own answers there only. */
   private minds(read: Read): boolean {
-    return this.answersOn(read.channel) || (read.status === CONTROL_CHANGE && this.device.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === read.data[0] && a.by.channel === read.channel));
+    return (
+      this.answersOn(read.channel) ||
+      (read.status === CONTROL_CHANGE &&
+        this.device.actuators.some(
+          (a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === read.data[0] && a.by.channel === read.channel,
+        ))
+    );
   }
 
   /** Takes its tempo from the time between two clock bytes, 24 to a beat; after a longer pause it begins anew. */
@@ -131,7 +156,8 @@ export class Box {
     const us = this.outside.now() - this.clockedAt;
     this.clockedAt = this.outside.now();
     if (us > LONGEST_TICK_US) return;
-    for (const a of this.device.actuators) if ('midi' in a.by && a.by.midi === 'clock') this.fire(a, 60_000_000 / (us * 24));
+    for (const a of this.device.actuators)
+      if ('midi' in a.by && a.by.midi === 'clock') this.fire(a, 60_000_000 / (us * 24));
   }
 
   /** Its channel switch is turned: it answers there and nowhere else. */
@@ -143,18 +169,30 @@ export class Box {
     const { midi } = this.device;
     if (!midi) return false;
     if (this.turnedTo !== undefined) return this.turnedTo === channel;
-    return midi.omni === true || (typeof midi.channel === 'number' ? midi.channel : Number(this.values.get(midi.channel))) === channel;
+    return (
+      midi.omni === true ||
+      (typeof midi.channel === 'number' ? midi.channel : Number(this.values.get(midi.channel))) === channel
+    );
   }
 
   private obey({ status, channel, data }: Read): boolean {
     const answers = this.answersOn(channel);
-    if (status === PROGRAM_CHANGE) return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', data[0]! + 128 * this.bank);
+    if (status === PROGRAM_CHANGE)
+      return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', data[0]! + 128 * this.bank);
     if (status === CONTROL_CHANGE) {
       const [controller, value] = data as readonly [number, number];
       if (answers) this.select(controller, value);
-      return this.fireAll((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === controller && (a.by.channel === undefined ? answers : a.by.channel === channel), value);
+      return this.fireAll(
+        (a) =>
+          'midi' in a.by &&
+          a.by.midi === 'cc' &&
+          a.by.number === controller &&
+          (a.by.channel === undefined ? answers : a.by.channel === channel),
+        value,
+      );
     }
-    if (status === NOTE_ON) return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'note' && a.by.number === data[0], data[1]);
+    if (status === NOTE_ON)
+      return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'note' && a.by.number === data[0], data[1]);
     return false;
   }
 
@@ -177,7 +215,11 @@ export class Box {
 
   /** A foot or a hand on this box. @returns whether it did anything at all */
   touch(name: string, gesture: Gesture = 'press'): boolean {
-    return this.fireAll((a) => ('foot' in a.by && a.by.foot === name && a.by.gesture === gesture) || ('hand' in a.by && a.by.hand === name && gesture === 'press'));
+    return this.fireAll(
+      (a) =>
+        ('foot' in a.by && a.by.foot === name && a.by.gesture === gesture) ||
+        ('hand' in a.by && a.by.hand === name && gesture === 'press'),
+    );
   }
 
   /** Whether this gesture means anything to the box. */
@@ -240,9 +282,12 @@ export class Box {
       } else if ('take' in act) {
         if (number !== undefined) this.set(act.control, scaledValue(number, [0, 127], this.stepOf(act.control)));
       } else if ('step' in act) {
-        if (old !== NOT_KNOWN) this.set(act.control, act.step[(act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length]!);
-      }
-      else if ('map' in act) {
+        if (old !== NOT_KNOWN)
+          this.set(
+            act.control,
+            act.step[(act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length]!,
+          );
+      } else if ('map' in act) {
         const range = number === undefined ? undefined : act.map.find(([from, to]) => number >= from && number <= to);
         if (range) this.set(act.control, range[2]);
       } else if (number !== undefined) {
@@ -250,8 +295,16 @@ export class Box {
       }
     } else if ('load' in act) {
       const memory = this.device.memories.find((m) => m.id === act.load)!;
-      const slot = act.slot === 'value' ? number ?? -1 : typeof act.slot === 'number' ? act.slot
-        : act.slot.banks.findIndex((b) => String(b) === String(this.values.get((act.slot as { bank: string }).bank))) * act.slot.size + act.slot.plus;
+      const slot =
+        act.slot === 'value'
+          ? (number ?? -1)
+          : typeof act.slot === 'number'
+            ? act.slot
+            : act.slot.banks.findIndex(
+                (b) => String(b) === String(this.values.get((act.slot as { bank: string }).bank)),
+              ) *
+                act.slot.size +
+              act.slot.plus;
       this.load(memory, slot);
     } else if ('send' in act) this.outside.sendMidi(act.at, act.send, act.afterMs ?? 0);
     else if ('pulse' in act) {
@@ -262,7 +315,7 @@ export class Box {
 
   private stepOf(control: string): number {
     const domain = this.device.controls.find((c) => c.id === control)?.domain;
-    return domain && 'min' in domain ? domain.step ?? 1 : 1;
+    return domain && 'min' in domain ? (domain.step ?? 1) : 1;
   }
 
   /** A switch that the loaded program assigns. A latched one turns its latch first, then follows its new state. */
@@ -286,7 +339,9 @@ export class Box {
 
   /** Sets a control; relays whose rule it changes move at once. */
   private set(control: string, value: Value): void {
-    const relays = relaysOf(this.device).filter((r) => r.closedWhen?.some((f) => 'control' in f && f.control === control));
+    const relays = relaysOf(this.device).filter((r) =>
+      r.closedWhen?.some((f) => 'control' in f && f.control === control),
+    );
     const before = relays.map((r) => holds(r.closedWhen, this.circumstances));
     this.values.set(control, value);
     this.outside.changed(control, value);
@@ -310,4 +365,5 @@ export class Box {
 }
 
 /** What a program is known to hold. */
-const writtenIn = (program: Program | undefined): Readonly<Record<string, Value>> | undefined => (program?.contents === 'unplanned' ? undefined : program?.contents);
+const writtenIn = (program: Program | undefined): Readonly<Record<string, Value>> | undefined =>
+  program?.contents === 'unplanned' ? undefined : program?.contents;

@@ -16,9 +16,15 @@ export interface CatalogueShelf {
 
 /** The generic boxes by what they are for. Figures are typical values of the trade, marked as assumed. */
 export const SHELVES: readonly CatalogueShelf[] = [
-  { name: 'Instruments and microphones', boxes: HANDS }, { name: 'Dynamics and gain', boxes: GAIN }, { name: 'Effects and modellers', boxes: EFFECTS },
-  { name: 'Switching, tuning, volume', boxes: SWITCHING }, { name: 'MIDI and control', boxes: CONTROL }, { name: 'Amps and cabinets', boxes: AMPS },
-  { name: 'Desk, DI, monitors', boxes: OUTPUTS }, { name: 'Splits and leads', boxes: LEADS }, { name: 'Supply', boxes: SUPPLIES },
+  { name: 'Instruments and microphones', boxes: HANDS },
+  { name: 'Dynamics and gain', boxes: GAIN },
+  { name: 'Effects and modellers', boxes: EFFECTS },
+  { name: 'Switching, tuning, volume', boxes: SWITCHING },
+  { name: 'MIDI and control', boxes: CONTROL },
+  { name: 'Amps and cabinets', boxes: AMPS },
+  { name: 'Desk, DI, monitors', boxes: OUTPUTS },
+  { name: 'Splits and leads', boxes: LEADS },
+  { name: 'Supply', boxes: SUPPLIES },
 ];
 
 /** Every box that the kit line knows. */

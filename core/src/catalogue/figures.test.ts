@@ -6,7 +6,11 @@ import { CATALOGUE } from './boxes.js';
 import { figuresOf, withFigure } from './figures.js';
 import { makeDevice } from './make.js';
 
-const BOXES: readonly Device[] = [...CATALOGUE.map((g) => makeDevice(g.key, 'device:one')), ...DEMO_RIGS.flatMap(({ make }) => all(make(), 'device')), ...Array.from({ length: 40 }, (_, n) => randomGear(n + 1).rig).flatMap((rig) => all(rig, 'device'))];
+const BOXES: readonly Device[] = [
+  ...CATALOGUE.map((g) => makeDevice(g.key, 'device:one')),
+  ...DEMO_RIGS.flatMap(({ make }) => all(make(), 'device')),
+  ...Array.from({ length: 40 }, (_, n) => randomGear(n + 1).rig).flatMap((rig) => all(rig, 'device')),
+];
 const written = (device: Device, key: string, text: string): Device => {
   const done = withFigure(device, key, text);
   if (!done.ok) throw new Error(JSON.stringify(done.error));
@@ -34,7 +38,8 @@ test('each figure is told from every other, and its example can be written', () 
     const figures = figuresOf(box);
     expect(new Set(figures.map((f) => f.key)).size).toBe(figures.length);
     for (const { key, like } of figures) {
-      for (const example of like.replace(' or a knob: ', ' or ').replace(' or a knob', '').split(' or ')) expect(textOf(written(box, key, example), key)).not.toBe('');
+      for (const example of like.replace(' or a knob: ', ' or ').replace(' or a knob', '').split(' or '))
+        expect(textOf(written(box, key, example), key)).not.toBe('');
     }
   }
 });
@@ -46,14 +51,28 @@ test('figures are written as a person writes them', () => {
   const [jack] = amp.jacks;
   expect(written(amp, key('power taken from the mains', 'the box'), '120').figures.watts).toBe(120);
   expect(written(amp, key('battery', 'the box'), '500 mAh, 9 V').figures.battery).toEqual({ mAh: 500, volts: 9 });
-  expect(written(amp, key('where its switches are, mm from the left and the back', 'the box'), 'A 30 40, B 90 40').figures.switches).toEqual([{ id: 'A', x: 30, y: 40 }, { id: 'B', x: 90, y: 40 }]);
-  expect(written(amp, key('supply', `jack ${jack!.id}`), '9/12 V, 100 mA, negative, isolated').jacks[0]!.supply).toEqual({ volts: [9, 12], milliamps: 100, centre: 'negative', isolated: true });
-  expect(written(amp, key('shield', `jack ${jack!.id}`), 'lifted lift=on').jacks[0]!.shield).toEqual({ liftedWhen: [{ control: 'lift', in: ['on'] }] });
+  expect(
+    written(amp, key('where its switches are, mm from the left and the back', 'the box'), 'A 30 40, B 90 40').figures
+      .switches,
+  ).toEqual([
+    { id: 'A', x: 30, y: 40 },
+    { id: 'B', x: 90, y: 40 },
+  ]);
+  expect(
+    written(amp, key('supply', `jack ${jack!.id}`), '9/12 V, 100 mA, negative, isolated').jacks[0]!.supply,
+  ).toEqual({ volts: [9, 12], milliamps: 100, centre: 'negative', isolated: true });
+  expect(written(amp, key('shield', `jack ${jack!.id}`), 'lifted lift=on').jacks[0]!.shield).toEqual({
+    liftedWhen: [{ control: 'lift', in: ['on'] }],
+  });
 });
 
 test('what cannot be read is refused with what would do, and nothing is changed', () => {
   const { key } = figuresOf(amp).find((f) => f.what === 'battery')!;
   const done = withFigure(amp, key, 'a big one');
-  expect(done.ok ? '' : done.error[0]).toMatchObject({ where: 'the box, battery', wrong: '"a big one" cannot be read.', would: 'Write 500 mAh, 9 V.' });
+  expect(done.ok ? '' : done.error[0]).toMatchObject({
+    where: 'the box, battery',
+    wrong: '"a big one" cannot be read.',
+    would: 'Write 500 mAh, 9 V.',
+  });
   expect(withFigure(amp, 'jack gone: shield', 'chassis').ok).toBe(false);
 });

@@ -41,12 +41,25 @@ const amount = (unit: string, like: string, least = -Infinity): Said<number> => 
     return found && numberIn(found[1]!) >= least ? numberIn(found[1]!) : undefined;
   },
 });
-const oneOf = <T extends string>(...words: readonly T[]): Said<T> => ({ like: words.join(' or '), text: (value) => value, read: (text) => words.find((w) => w === text.toLowerCase()) });
-const yesNo: Said<boolean> = { like: 'yes or no', text: (value) => (value ? 'yes' : 'no'), read: (text) => (/^(yes|no)$/i.test(text) ? /^yes$/i.test(text) : undefined) };
-const onlyYes: Said<true> = { like: 'yes', text: () => 'yes', read: (text) => (/^yes$/i.test(text) ? true : undefined) };
+const oneOf = <T extends string>(...words: readonly T[]): Said<T> => ({
+  like: words.join(' or '),
+  text: (value) => value,
+  read: (text) => words.find((w) => w === text.toLowerCase()),
+});
+const yesNo: Said<boolean> = {
+  like: 'yes or no',
+  text: (value) => (value ? 'yes' : 'no'),
+  read: (text) => (/^(yes|no)$/i.test(text) ? /^yes$/i.test(text) : undefined),
+};
+const onlyYes: Said<true> = {
+  like: 'yes',
+  text: () => 'yes',
+  read: (text) => (/^yes$/i.test(text) ? true : undefined),
+};
 const conditions: Said<When> = { like: 'mix=100..100', text: whenWords, read: readWhen };
 const inverted: Said<{ readonly invertedWhen: When }> = {
-  like: 'inverted phase=on', text: ({ invertedWhen }) => `inverted${invertedWhen.length ? ` ${whenWords(invertedWhen)}` : ''}`,
+  like: 'inverted phase=on',
+  text: ({ invertedWhen }) => `inverted${invertedWhen.length ? ` ${whenWords(invertedWhen)}` : ''}`,
   read: (text) => {
     const found = /^inverted(?:\s+(.+))?$/i.exec(text);
     const when = found && (found[1] ? readWhen(found[1]) : []);
@@ -55,17 +68,30 @@ const inverted: Said<{ readonly invertedWhen: When }> = {
 };
 const gains: Said<Gain> = {
   like: '6 dB or a knob: level -40..0',
-  text: (gain) => (typeof gain === 'number' ? `${gain} dB` : `${gain.control}${gain.scale ? ` ${gain.scale[0]}..${gain.scale[1]}` : ''}`),
+  text: (gain) =>
+    typeof gain === 'number'
+      ? `${gain} dB`
+      : `${gain.control}${gain.scale ? ` ${gain.scale[0]}..${gain.scale[1]}` : ''}`,
   read: (text) => {
     const fixed = amount('dB', '').read(text);
     if (fixed !== undefined) return fixed;
     const knob = new RegExp(`^(\\S+)(?:\\s+${NUMBER}\\.\\.${NUMBER})?$`).exec(text);
-    return knob ? { control: knob[1]!, ...(knob[2] !== undefined ? { scale: [numberIn(knob[2]), numberIn(knob[3]!)] as const } : {}) } : undefined;
+    return knob
+      ? {
+          control: knob[1]!,
+          ...(knob[2] !== undefined ? { scale: [numberIn(knob[2]), numberIn(knob[3]!)] as const } : {}),
+        }
+      : undefined;
   },
 };
-const yesOrWhen: Said<boolean | When> = { like: 'yes or no or tails=on', text: (value) => (typeof value === 'boolean' ? yesNo.text(value) : whenWords(value)), read: (text) => yesNo.read(text) ?? readWhen(text) };
+const yesOrWhen: Said<boolean | When> = {
+  like: 'yes or no or tails=on',
+  text: (value) => (typeof value === 'boolean' ? yesNo.text(value) : whenWords(value)),
+  read: (text) => yesNo.read(text) ?? readWhen(text),
+};
 const shields: Said<NonNullable<Jack['shield']>> = {
-  like: 'chassis or isolated or lifted lift=on', text: (value) => (typeof value === 'string' ? value : `lifted ${whenWords(value.liftedWhen)}`),
+  like: 'chassis or isolated or lifted lift=on',
+  text: (value) => (typeof value === 'string' ? value : `lifted ${whenWords(value.liftedWhen)}`),
   read: (text) => {
     const lifted = /^lifted\s+(.+)$/i.exec(text);
     const when = lifted ? readWhen(lifted[1]!) : undefined;
@@ -73,36 +99,58 @@ const shields: Said<NonNullable<Jack['shield']>> = {
   },
 };
 const supplies: Said<NonNullable<Jack['supply']>> = {
-  like: '9 V, 100 mA, negative, isolated', text: ({ volts, milliamps, centre, isolated }) => [`${volts.join('/')} V`, `${milliamps} mA`, centre, ...(isolated === undefined ? [] : [isolated ? 'isolated' : 'shared'])].join(', '),
+  like: '9 V, 100 mA, negative, isolated',
+  text: ({ volts, milliamps, centre, isolated }) =>
+    [
+      `${volts.join('/')} V`,
+      `${milliamps} mA`,
+      centre,
+      ...(isolated === undefined ? [] : [isolated ? 'isolated' : 'shared']),
+    ].join(', '),
   read: (text) => {
-    const found = /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*(isolated|shared))?$/i.exec(text);
+    const found = /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*(isolated|shared))?$/i.exec(
+      text,
+    );
     const volts = found?.[1]!.split('/').map(Number) ?? [];
-    return found && volts.every((v) => v > 0) ? { volts, milliamps: Number(found[2]), centre: found[3]!.toLowerCase() as 'ac', ...(found[4] ? { isolated: /isolated/i.test(found[4]) } : {}) } : undefined;
+    return found && volts.every((v) => v > 0)
+      ? {
+          volts,
+          milliamps: Number(found[2]),
+          centre: found[3]!.toLowerCase() as 'ac',
+          ...(found[4] ? { isolated: /isolated/i.test(found[4]) } : {}),
+        }
+      : undefined;
   },
 };
 const batteries: Said<NonNullable<Figures['battery']>> = {
-  like: '500 mAh, 9 V', text: ({ mAh, volts }) => `${mAh} mAh, ${volts} V`,
+  like: '500 mAh, 9 V',
+  text: ({ mAh, volts }) => `${mAh} mAh, ${volts} V`,
   read: (text) => {
     const found = /^(\d+(?:\.\d+)?)\s*mAh,\s*(\d+(?:\.\d+)?)\s*V$/i.exec(text);
     return found ? { mAh: Number(found[1]), volts: Number(found[2]) } : undefined;
   },
 };
 const plates: Said<NonNullable<Figures['switches']>> = {
-  like: 'A 30 40, B 90 40', text: (switches) => switches.map(({ id, x, y }) => `${id} ${x} ${y}`).join(', '),
+  like: 'A 30 40, B 90 40',
+  text: (switches) => switches.map(({ id, x, y }) => `${id} ${x} ${y}`).join(', '),
   read: (text) => {
     const found = text.split(',').map((one) => /^\s*(\S+)\s+(\d+(?:\.\d+)?)\s+(\d+(?:\.\d+)?)\s*$/.exec(one));
-    return found.every((f) => f !== null) ? found.map((f) => ({ id: f[1]!, x: Number(f[2]), y: Number(f[3]) })) : undefined;
+    return found.every((f) => f !== null)
+      ? found.map((f) => ({ id: f[1]!, x: Number(f[2]), y: Number(f[3]) }))
+      : undefined;
   },
 };
 const levels: Said<NonNullable<End['dbu']>> = {
-  like: '-20 on average, -8 at peaks', text: ({ average, peak }) => `${average} on average, ${peak} at peaks`,
+  like: '-20 on average, -8 at peaks',
+  text: ({ average, peak }) => `${average} on average, ${peak} at peaks`,
   read: (text) => {
     const found = new RegExp(`^${NUMBER}(?:\\s*dBu)? on average, ${NUMBER}(?:\\s*dBu)? at peaks$`, 'i').exec(text);
     return found ? { average: numberIn(found[1]!), peak: numberIn(found[2]!) } : undefined;
   },
 };
 const cuts: Said<NonNullable<Insert['off']>> = {
-  like: 'both or send or return or only the send if tails=on', text: (value) => (typeof value === 'string' ? value : `only the send if ${whenWords(value.sendOnlyWhen)}`),
+  like: 'both or send or return or only the send if tails=on',
+  text: (value) => (typeof value === 'string' ? value : `only the send if ${whenWords(value.sendOnlyWhen)}`),
   read: (text) => {
     const found = /^only the send if (.+)$/i.exec(text);
     const when = found ? readWhen(found[1]!) : undefined;
@@ -110,8 +158,15 @@ const cuts: Said<NonNullable<Insert['off']>> = {
   },
 };
 
-const field = <O extends object, K extends keyof O>(key: K, what: string, said: Said<NonNullable<O[K]>>, usedFor?: string): Field<O> => ({
-  what, usedFor, like: said.like,
+const field = <O extends object, K extends keyof O>(
+  key: K,
+  what: string,
+  said: Said<NonNullable<O[K]>>,
+  usedFor?: string,
+): Field<O> => ({
+  what,
+  usedFor,
+  like: said.like,
   text: (of) => (of[key] === undefined || of[key] === null ? '' : said.text(of[key] as NonNullable<O[K]>)),
   write: (of, text) => {
     const { [key]: _old, ...rest } = of;
@@ -123,28 +178,60 @@ const field = <O extends object, K extends keyof O>(key: K, what: string, said: 
 
 const GAIN_LADDER = 'the gain ladder';
 const OF_BOX: readonly Field<Figures>[] = [
-  field('powerStage', 'power stage', oneOf('valve', 'solid state'), 'loads at loudspeaker jacks'), field('battery', 'battery', batteries, 'what goes on without mains; its capacity is not used yet'),
-  field('mainsEarth', 'earthed by its mains lead', yesNo), field('watts', 'power taken from the mains', amount('W', '30', 0)), field('switches', 'where its switches are, mm from the left and the back', plates),
+  field('powerStage', 'power stage', oneOf('valve', 'solid state'), 'loads at loudspeaker jacks'),
+  field('battery', 'battery', batteries, 'what goes on without mains; its capacity is not used yet'),
+  field('mainsEarth', 'earthed by its mains lead', yesNo),
+  field('watts', 'power taken from the mains', amount('W', '30', 0)),
+  field('switches', 'where its switches are, mm from the left and the back', plates),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
-  field('balanced', 'balanced', yesNo, 'long leads, phantom power'), field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
-  field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER), field('load', 'what loads it', oneOf('amplifier', 'speaker', 'none'), 'loads at loudspeaker jacks'),
-  field('shield', 'shield', shields), field('supply', 'supply', supplies),
+  field('balanced', 'balanced', yesNo, 'long leads, phantom power'),
+  field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
+  field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER),
+  field('load', 'what loads it', oneOf('amplifier', 'speaker', 'none'), 'loads at loudspeaker jacks'),
+  field('shield', 'shield', shields),
+  field('supply', 'supply', supplies),
 ];
 const OF_BLOCK: readonly Field<Block>[] = [
-  field('gain', 'gain', gains, `${GAIN_LADDER}, the order of drives`), field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER), field('bypass', 'bypass', oneOf('true', 'buffered', 'relay'), 'buffers, a box without supply'),
-  field('tails', 'rings on when it is taken out', yesOrWhen, 'what becomes of repeats'), field('mutes', 'mutes', conditions, 'silence for tuning'), field('inputOhm', 'input impedance', amount('ohm', '1000000', 0), 'fuzz behind buffers'),
-  field('key', 'listens at', { like: 'in2', text: (v) => v, read: (text) => (/\s/.test(text) ? undefined : text) }, 'gates'),
-  field('wetOnly', 'only wet', conditions), field('polarity', 'polarity', inverted), field('ms', 'time it takes', amount('ms', '1.2', 0)), field('noiseDbu', 'its own noise', amount('dBu', '-95')),
+  field('gain', 'gain', gains, `${GAIN_LADDER}, the order of drives`),
+  field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER),
+  field('bypass', 'bypass', oneOf('true', 'buffered', 'relay'), 'buffers, a box without supply'),
+  field('tails', 'rings on when it is taken out', yesOrWhen, 'what becomes of repeats'),
+  field('mutes', 'mutes', conditions, 'silence for tuning'),
+  field('inputOhm', 'input impedance', amount('ohm', '1000000', 0), 'fuzz behind buffers'),
+  field(
+    'key',
+    'listens at',
+    { like: 'in2', text: (v) => v, read: (text) => (/\s/.test(text) ? undefined : text) },
+    'gates',
+  ),
+  field('wetOnly', 'only wet', conditions),
+  field('polarity', 'polarity', inverted),
+  field('ms', 'time it takes', amount('ms', '1.2', 0)),
+  field('noiseDbu', 'its own noise', amount('dBu', '-95')),
 ];
 const OF_INSERT: readonly Field<Insert>[] = [field('off', 'what its switch cuts', cuts, 'what becomes of repeats')];
-const OF_FORK: readonly Field<Fork>[] = [field('crossoverHz', 'crossover', {
-  like: '250 Hz or a knob', text: (v) => (typeof v === 'number' ? `${v} Hz` : v), read: (text) => amount('Hz', '', 0).read(text) ?? (/^[A-Za-z][^\s]*$/.test(text) ? text : undefined),
-})];
-const OF_ARM: readonly Field<Arm>[] = [field('gain', 'gain', gains, GAIN_LADDER), field('polarity', 'polarity', inverted)];
+const OF_FORK: readonly Field<Fork>[] = [
+  field('crossoverHz', 'crossover', {
+    like: '250 Hz or a knob',
+    text: (v) => (typeof v === 'number' ? `${v} Hz` : v),
+    read: (text) => amount('Hz', '', 0).read(text) ?? (/^[A-Za-z][^\s]*$/.test(text) ? text : undefined),
+  }),
+];
+const OF_ARM: readonly Field<Arm>[] = [
+  field('gain', 'gain', gains, GAIN_LADDER),
+  field('polarity', 'polarity', inverted),
+];
 const OF_CHAIN: readonly Field<Chain>[] = [
-  field('passive', 'passive: nothing but contacts, pots and wire', onlyYes, 'signal kinds, buffers'), field('unpowered', 'without supply', oneOf('through', 'dead'), 'a box without supply'),
-  field('order', 'order kept by', { like: 'order', text: (v) => v, read: (text) => (/\s/.test(text) ? undefined : text) }, 'the order of its stages'), field('adds', 'bridged outputs add', oneOf('current', 'volts')),
+  field('passive', 'passive: nothing but contacts, pots and wire', onlyYes, 'signal kinds, buffers'),
+  field('unpowered', 'without supply', oneOf('through', 'dead'), 'a box without supply'),
+  field(
+    'order',
+    'order kept by',
+    { like: 'order', text: (v) => v, read: (text) => (/\s/.test(text) ? undefined : text) },
+    'the order of its stages',
+  ),
+  field('adds', 'bridged outputs add', oneOf('current', 'volts')),
 ];
 const OF_END: readonly Field<End>[] = [field('dbu', 'level', levels, `${GAIN_LADDER}; its peak is not used yet`)];
 
@@ -157,41 +244,69 @@ interface Place<O> {
   readonly fields: readonly Field<O>[];
 }
 
-const replaced = <T>(list: readonly T[], i: number, one: T): readonly T[] => list.map((old, k) => (k === i ? one : old));
+const replaced = <T>(list: readonly T[], i: number, one: T): readonly T[] =>
+  list.map((old, k) => (k === i ? one : old));
 
 const placesOf = (device: Device): readonly Place<never>[] => {
   const found: Place<never>[] = [];
-  const add = <O>(place: Place<O>): void => { found.push(place as unknown as Place<never>); };
-  const addSlots = (slots: readonly Slot[], path: string, put: (slots: readonly Slot[]) => Device): void => slots.forEach((slot, i) => {
-    const putSlot = (one: Slot) => put(replaced(slots, i, one));
-    const key = `${path}/${slot.id}`;
-    if (slot.is === 'block') add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_BLOCK });
-    else if (slot.is === 'insert') add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
-    else {
-      add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
-      slot.arms.forEach((arm, a) => {
-        const putArm = (one: Arm) => putSlot({ ...slot, arms: replaced(slot.arms, a, one) });
-        add({ key: `${key}/${arm.id}`, where: `arm ${arm.id}`, of: arm, put: putArm, fields: OF_ARM });
-        addSlots(arm.slots, `${key}/${arm.id}`, (inner) => putArm({ ...arm, slots: inner }));
-      });
-    }
-  });
+  const add = <O>(place: Place<O>): void => {
+    found.push(place as unknown as Place<never>);
+  };
+  const addSlots = (slots: readonly Slot[], path: string, put: (slots: readonly Slot[]) => Device): void =>
+    slots.forEach((slot, i) => {
+      const putSlot = (one: Slot) => put(replaced(slots, i, one));
+      const key = `${path}/${slot.id}`;
+      if (slot.is === 'block') add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_BLOCK });
+      else if (slot.is === 'insert') add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
+      else {
+        add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
+        slot.arms.forEach((arm, a) => {
+          const putArm = (one: Arm) => putSlot({ ...slot, arms: replaced(slot.arms, a, one) });
+          add({ key: `${key}/${arm.id}`, where: `arm ${arm.id}`, of: arm, put: putArm, fields: OF_ARM });
+          addSlots(arm.slots, `${key}/${arm.id}`, (inner) => putArm({ ...arm, slots: inner }));
+        });
+      }
+    });
   add({ key: 'box', where: 'the box', of: device.figures, put: (figures) => ({ ...device, figures }), fields: OF_BOX });
-  device.jacks.forEach((jack, i) => add({ key: `jack ${jack.id}`, where: `jack ${jack.id}`, of: jack, put: (one) => ({ ...device, jacks: replaced(device.jacks, i, one) }), fields: OF_JACK }));
+  device.jacks.forEach((jack, i) =>
+    add({
+      key: `jack ${jack.id}`,
+      where: `jack ${jack.id}`,
+      of: jack,
+      put: (one) => ({ ...device, jacks: replaced(device.jacks, i, one) }),
+      fields: OF_JACK,
+    }),
+  );
   device.chains.forEach((chain, i) => {
     const put = (one: Chain): Device => ({ ...device, chains: replaced(device.chains, i, one) });
     add({ key: `chain ${chain.id}`, where: `way ${chain.id}`, of: chain, put, fields: OF_CHAIN });
     addSlots(chain.slots, `chain ${chain.id}`, (slots) => put({ ...chain, slots }));
   });
   device.ends?.forEach((end, i) => {
-    if (end.is === 'source') add({ key: `end ${i}`, where: end.name, of: end, put: (one) => ({ ...device, ends: replaced(device.ends!, i, one) }), fields: OF_END });
+    if (end.is === 'source')
+      add({
+        key: `end ${i}`,
+        where: end.name,
+        of: end,
+        put: (one) => ({ ...device, ends: replaced(device.ends!, i, one) }),
+        fields: OF_END,
+      });
   });
   return found;
 };
 
 /** Every figure that a box has or could have, those of one place together. */
-export const figuresOf = (device: Device): readonly Figure[] => placesOf(device).flatMap(({ key, where, of, fields }) =>
-  fields.map(({ what, usedFor, like, text }): Figure => ({ key: `${key}: ${what}`, where, what, like, usedFor, text: text(of) })));
+export const figuresOf = (device: Device): readonly Figure[] =>
+  placesOf(device).flatMap(({ key, where, of, fields }) =>
+    fields.map(({ what, usedFor, like, text }): Figure => ({
+      key: `${key}: ${what}`,
+      where,
+      what,
+      like,
+      usedFor,
+      text: text(of),
+    })),
+  );
 
 /** The box with one figure written down as a text says it; an empty text takes it away. Refused where the text cannot be read as such a figure. */
 export const withFigure = (device: Device, key: string, text: string): Result<Device, readonly Refusal[]> => {
@@ -199,7 +314,18 @@ export const withFigure = (device: Device, key: string, text: string): Result<De
     const found = place.fields.find((f) => `${place.key}: ${f.what}` === key);
     if (!found) continue;
     const written = found.write(place.of, text.trim());
-    return written === undefined ? refuse([{ code: 'figure', where: `${place.where}, ${found.what}`, wrong: `"${text.trim().slice(0, 40)}" cannot be read.`, would: `Write ${found.like}.` }]) : ok(place.put(written));
+    return written === undefined
+      ? refuse([
+          {
+            code: 'figure',
+            where: `${place.where}, ${found.what}`,
+            wrong: `"${text.trim().slice(0, 40)}" cannot be read.`,
+            would: `Write ${found.like}.`,
+          },
+        ])
+      : ok(place.put(written));
   }
-  return refuse([{ code: 'figure', where: device.name, wrong: 'It has no such place any more.', would: 'Choose another figure.' }]);
+  return refuse([
+    { code: 'figure', where: device.name, wrong: 'It has no such place any more.', would: 'Choose another figure.' },
+  ]);
 };

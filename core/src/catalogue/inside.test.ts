@@ -17,35 +17,95 @@ const wrong = (text: string): string => {
 };
 
 describe('there and back again', () => {
-  test.each(CATALOGUE.map((g) => [g.key, g.box.chains] as const))('%s', (_, chains) => expect(read(insideText(chains), chains)).toEqual(chains));
+  test.each(CATALOGUE.map((g) => [g.key, g.box.chains] as const))('%s', (_, chains) =>
+    expect(read(insideText(chains), chains)).toEqual(chains),
+  );
   test('boxes such as nobody builds', () => {
-    for (let seed = 0; seed < 200; seed += 1) for (const { chains } of all(randomWiring(new Random(seed)).rig, 'device')) expect(read(insideText(chains), chains)).toEqual(chains);
+    for (let seed = 0; seed < 200; seed += 1)
+      for (const { chains } of all(randomWiring(new Random(seed)).rig, 'device'))
+        expect(read(insideText(chains), chains)).toEqual(chains);
   });
 });
 
 describe('as it is typed', () => {
   test('a chain with a stage, an insert and a fork', () => {
-    expect(read('path: in > overdrive [on=on] > fx:<send / return> [fx=on] (broken, breaks=send) > ch:{ clean [channel=clean]: preamp | lead [channel=lead]: a:preamp > boost } > out-l@left + out-r@right')).toEqual([{
-      id: 'path', from: [{ at: 'in' }], to: [{ at: 'out-l', leg: 'left' }, { at: 'out-r', leg: 'right' }],
-      slots: [
-        { is: 'block', id: 'overdrive', stage: 'overdrive', on: [{ control: 'on', in: ['on'] }] },
-        { is: 'insert', id: 'fx', send: [{ at: 'send' }], return: [{ at: 'return' }], on: [{ control: 'fx', in: ['on'] }], unpatched: 'broken', breaks: 'send' },
-        { is: 'fork', id: 'ch', arms: [
-          { id: 'clean', when: [{ control: 'channel', in: ['clean'] }], slots: [{ is: 'block', id: 'preamp', stage: 'preamp' }] },
-          { id: 'lead', when: [{ control: 'channel', in: ['lead'] }], slots: [{ is: 'block', id: 'a', stage: 'preamp' }, { is: 'block', id: 'boost', stage: 'boost' }] },
-        ] },
-      ],
-    }]);
+    expect(
+      read(
+        'path: in > overdrive [on=on] > fx:<send / return> [fx=on] (broken, breaks=send) > ch:{ clean [channel=clean]: preamp | lead [channel=lead]: a:preamp > boost } > out-l@left + out-r@right',
+      ),
+    ).toEqual([
+      {
+        id: 'path',
+        from: [{ at: 'in' }],
+        to: [
+          { at: 'out-l', leg: 'left' },
+          { at: 'out-r', leg: 'right' },
+        ],
+        slots: [
+          { is: 'block', id: 'overdrive', stage: 'overdrive', on: [{ control: 'on', in: ['on'] }] },
+          {
+            is: 'insert',
+            id: 'fx',
+            send: [{ at: 'send' }],
+            return: [{ at: 'return' }],
+            on: [{ control: 'fx', in: ['on'] }],
+            unpatched: 'broken',
+            breaks: 'send',
+          },
+          {
+            is: 'fork',
+            id: 'ch',
+            arms: [
+              {
+                id: 'clean',
+                when: [{ control: 'channel', in: ['clean'] }],
+                slots: [{ is: 'block', id: 'preamp', stage: 'preamp' }],
+              },
+              {
+                id: 'lead',
+                when: [{ control: 'channel', in: ['lead'] }],
+                slots: [
+                  { is: 'block', id: 'a', stage: 'preamp' },
+                  { is: 'block', id: 'boost', stage: 'boost' },
+                ],
+              },
+            ],
+          },
+        ],
+      },
+    ]);
   });
   test('a normal, ranges, several values, poles', () => {
-    expect(read('n: in-l [in-r unplugged, mix=0..50, mode=a/b, slot=#3] > out~ring')).toEqual([{
-      id: 'n', slots: [], to: [{ at: 'out:ring' }],
-      from: [{ at: 'in-l', when: [{ jack: 'in-r', plugged: false }, { control: 'mix', from: 0, to: 50 }, { control: 'mode', in: ['a', 'b'] }, { control: 'slot', in: [3] }] }],
-    }]);
+    expect(read('n: in-l [in-r unplugged, mix=0..50, mode=a/b, slot=#3] > out~ring')).toEqual([
+      {
+        id: 'n',
+        slots: [],
+        to: [{ at: 'out:ring' }],
+        from: [
+          {
+            at: 'in-l',
+            when: [
+              { jack: 'in-r', plugged: false },
+              { control: 'mix', from: 0, to: 50 },
+              { control: 'mode', in: ['a', 'b'] },
+              { control: 'slot', in: [3] },
+            ],
+          },
+        ],
+      },
+    ]);
   });
   test('what a line does not say stays: gains, noise, bypass', () => {
-    const old: Chain = { id: 'path', from: [{ at: 'in', gain: -6 }], slots: [{ is: 'block', id: 'eq', stage: 'eq', gain: 3, noiseDbu: -90, bypass: 'true' }], to: [{ at: 'out' }], unpowered: 'through' };
-    expect(read('path: in > eq [on=on] > out', [old])).toEqual([{ ...old, slots: [{ ...old.slots[0], on: [{ control: 'on', in: ['on'] }] }] }]);
+    const old: Chain = {
+      id: 'path',
+      from: [{ at: 'in', gain: -6 }],
+      slots: [{ is: 'block', id: 'eq', stage: 'eq', gain: 3, noiseDbu: -90, bypass: 'true' }],
+      to: [{ at: 'out' }],
+      unpowered: 'through',
+    };
+    expect(read('path: in > eq [on=on] > out', [old])).toEqual([
+      { ...old, slots: [{ ...old.slots[0], on: [{ control: 'on', in: ['on'] }] }] },
+    ]);
   });
 });
 
@@ -62,14 +122,49 @@ describe('what cannot be read says where, what and what would do', () => {
     ['path: in > out out', /"out" is one too many here/],
     ['\n\npath: in > €', /line 3, sign/],
   ])('%s', (text, says) => expect(wrong(text)).toMatch(says));
-  test.each(['"\\ "', 'path: in > "\\x" > out', 'path: in > eq["\\q"=on] > out', 'path: in > eq[on="\\"] > out', '"'])('a quotation that is none: %s', (text) => {
-    const result = readInside(text, []);
-    expect(result.ok ? [] : result.error.every((e) => e.where && e.wrong && e.would)).toBe(true);
-  });
-  test('any text at all is read or refused, never a fault', () => {
-    fc.assert(fc.property(fc.oneof(fc.string({ maxLength: 80 }), fc.string({ unit: fc.constantFrom('"', '\\', ' ', '[', ']', '=', '>', 'a', '#', '.', '~'), maxLength: 20 }), fc.array(fc.constantFrom('in', 'out', '>', '<', '/', '{', '}', '|', ':', '@left', '[a=b]', '(direct)', '+', 'eq', 'path:', '"x y"'), { maxLength: 14 }).map((a) => a.join(' '))), (text) => {
+  test.each(['"\\ "', 'path: in > "\\x" > out', 'path: in > eq["\\q"=on] > out', 'path: in > eq[on="\\"] > out', '"'])(
+    'a quotation that is none: %s',
+    (text) => {
       const result = readInside(text, []);
-      expect(result.ok || result.error.every((e) => e.where && e.wrong && e.would)).toBe(true);
-    }), { numRuns: 2000 });
+      expect(result.ok ? [] : result.error.every((e) => e.where && e.wrong && e.would)).toBe(true);
+    },
+  );
+  test('any text at all is read or refused, never a fault', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.string({ maxLength: 80 }),
+          fc.string({ unit: fc.constantFrom('"', '\\', ' ', '[', ']', '=', '>', 'a', '#', '.', '~'), maxLength: 20 }),
+          fc
+            .array(
+              fc.constantFrom(
+                'in',
+                'out',
+                '>',
+                '<',
+                '/',
+                '{',
+                '}',
+                '|',
+                ':',
+                '@left',
+                '[a=b]',
+                '(direct)',
+                '+',
+                'eq',
+                'path:',
+                '"x y"',
+              ),
+              { maxLength: 14 },
+            )
+            .map((a) => a.join(' ')),
+        ),
+        (text) => {
+          const result = readInside(text, []);
+          expect(result.ok || result.error.every((e) => e.where && e.wrong && e.would)).toBe(true);
+        },
+      ),
+      { numRuns: 2000 },
+    );
   });
 });

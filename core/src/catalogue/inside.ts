@@ -18,7 +18,9 @@ const point = (at: string): string => word(at.replace(':', '~'));
 
 const factText = (fact: Fact): string => {
   if ('jack' in fact) return `${point(fact.jack)} ${fact.plugged ? 'plugged' : 'unplugged'}`;
-  return 'in' in fact ? `${word(fact.control)}=${fact.in.map((v) => (typeof v === 'number' ? `#${v}` : word(v))).join('/')}` : `${word(fact.control)}=${fact.from}..${fact.to}`;
+  return 'in' in fact
+    ? `${word(fact.control)}=${fact.in.map((v) => (typeof v === 'number' ? `#${v}` : word(v))).join('/')}`
+    : `${word(fact.control)}=${fact.from}..${fact.to}`;
 };
 const whenText = (when: When | undefined): string => (when ? ` [${whenWords(when)}]` : '');
 /** Conditions as words, without brackets. @example whenWords([{ control: 'on', in: ['on'] }]) // 'on=on' */
@@ -33,21 +35,34 @@ const how = (words: readonly (string | false | undefined)[]): string => {
 
 const slotText = (slot: Slot): string => {
   switch (slot.is) {
-    case 'block': return `${slot.id === stageWord(slot.stage) ? '' : `${word(slot.id)}:`}${stageWord(slot.stage)}${whenText(slot.on)}${how([slot.width !== undefined && slot.width])}`;
-    case 'insert': return `${word(slot.id)}:<${tapsText(slot.send)} / ${tapsText(slot.return)}>${whenText(slot.on)}${how([slot.unpatched === 'broken' && 'broken', slot.breaks && `breaks=${slot.breaks}`, slot.direct === true && 'direct'])}`;
-    case 'fork': return `${word(slot.id)}:{ ${slot.arms.map(armText).join(' | ')} }`;
+    case 'block':
+      return `${slot.id === stageWord(slot.stage) ? '' : `${word(slot.id)}:`}${stageWord(slot.stage)}${whenText(slot.on)}${how([slot.width !== undefined && slot.width])}`;
+    case 'insert':
+      return `${word(slot.id)}:<${tapsText(slot.send)} / ${tapsText(slot.return)}>${whenText(slot.on)}${how([slot.unpatched === 'broken' && 'broken', slot.breaks && `breaks=${slot.breaks}`, slot.direct === true && 'direct'])}`;
+    case 'fork':
+      return `${word(slot.id)}:{ ${slot.arms.map(armText).join(' | ')} }`;
   }
 };
-const armText = (arm: Arm): string => `${word(arm.id)}${arm.leg ? `@${arm.leg}` : ''}${whenText(arm.when)}${how([arm.band])}:${arm.slots.length ? ` ${arm.slots.map(slotText).join(' > ')}` : ''}`;
+const armText = (arm: Arm): string =>
+  `${word(arm.id)}${arm.leg ? `@${arm.leg}` : ''}${whenText(arm.when)}${how([arm.band])}:${arm.slots.length ? ` ${arm.slots.map(slotText).join(' > ')}` : ''}`;
 
 /** @example insideText(chains) // 'path: in > overdrive [on=on] > out' */
 export const insideText = (chains: readonly Chain[]): string =>
-  chains.map((c) => `${word(c.id)}${whenText(c.when)}: ${[tapsText(c.from), ...c.slots.map(slotText), tapsText(c.to)].join(' > ')}`).join('\n');
+  chains
+    .map(
+      (c) =>
+        `${word(c.id)}${whenText(c.when)}: ${[tapsText(c.from), ...c.slots.map(slotText), tapsText(c.to)].join(' > ')}`,
+    )
+    .join('\n');
 
 type Token = { readonly is: 'sign' | 'word' | 'when' | 'how'; readonly text: string; readonly at: number };
 
 class Unread extends Error {
-  constructor(readonly at: number, readonly wrong: string, readonly would: string) {
+  constructor(
+    readonly at: number,
+    readonly wrong: string,
+    readonly would: string,
+  ) {
     super(wrong);
   }
 }
@@ -58,7 +73,12 @@ const tokens = (line: string): readonly Token[] => {
   while (pattern.lastIndex < line.trimEnd().length) {
     const at = pattern.lastIndex;
     const m = pattern.exec(line);
-    if (!m) throw new Unread(at, `"${line.slice(at).trim().slice(0, 12)}" cannot be read.`, 'Write jacks and stages with > between them; say when in [ ], how in ( ).');
+    if (!m)
+      throw new Unread(
+        at,
+        `"${line.slice(at).trim().slice(0, 12)}" cannot be read.`,
+        'Write jacks and stages with > between them; say when in [ ], how in ( ).',
+      );
     if (m[1] !== undefined) found.push({ is: 'word', text: unquoted(m[1], at), at });
     else if (m[2] !== undefined) found.push({ is: 'when', text: m[2], at });
     else if (m[3] !== undefined) found.push({ is: 'how', text: m[3], at });
@@ -86,7 +106,11 @@ const unquoted = (text: string, at: number): string => {
   try {
     return JSON.parse(text) as string;
   } catch {
-    throw new Unread(at, `${text.slice(0, 20)} cannot be read.`, 'Close the quotation mark, and write \\\\ for a backslash.');
+    throw new Unread(
+      at,
+      `${text.slice(0, 20)} cannot be read.`,
+      'Close the quotation mark, and write \\\\ for a backslash.',
+    );
   }
 };
 const unword = (text: string, at: number): string => (text.startsWith('"') ? unquoted(text, at) : text);
@@ -95,7 +119,12 @@ const readFact = (text: string, at: number): Fact => {
   const plug = /^(\S+|".*") (plugged|unplugged)$/.exec(text);
   if (plug) return { jack: unword(plug[1]!, at).replace('~', ':'), plugged: plug[2] === 'plugged' };
   const is = /^([^="]+|"(?:[^"\\]|\\.)*")=(.+)$/.exec(text);
-  if (!is) throw new Unread(at, `"${text.slice(0, 30)}" says nothing that can be asked.`, 'Say [control=value], [control=1..5], [jack plugged] or [jack unplugged].');
+  if (!is)
+    throw new Unread(
+      at,
+      `"${text.slice(0, 30)}" says nothing that can be asked.`,
+      'Say [control=value], [control=1..5], [jack plugged] or [jack unplugged].',
+    );
   const control = unword(is[1]!.trim(), at);
   const range = /^(-?[\d.]+)\.\.(-?[\d.]+)$/.exec(is[2]!);
   if (range) return { control, from: Number(range[1]), to: Number(range[2]) };
@@ -118,7 +147,11 @@ export const readWhen = (text: string): When | undefined => {
 class Reader {
   private at = 0;
 
-  constructor(private readonly list: readonly Token[], private readonly length: number, private readonly slots: ReadonlyMap<string, Slot>) {}
+  constructor(
+    private readonly list: readonly Token[],
+    private readonly length: number,
+    private readonly slots: ReadonlyMap<string, Slot>,
+  ) {}
 
   private peek(is: Token['is'], text?: string): boolean {
     const t = this.list[this.at];
@@ -153,13 +186,15 @@ class Reader {
     this.at += 1;
     const said = parts(t.text);
     const odd = said.find((w) => !allowed.includes(w));
-    if (odd !== undefined) throw new Unread(t.at, `"${odd.slice(0, 30)}" is not known here.`, `Use ${allowed.join(', ')}.`);
+    if (odd !== undefined)
+      throw new Unread(t.at, `"${odd.slice(0, 30)}" is not known here.`, `Use ${allowed.join(', ')}.`);
     return new Set(said);
   }
   private leg(): Leg | undefined {
     if (!this.sign('@')) return undefined;
     const leg = this.word('A side', 'Write @left or @right.');
-    if (leg !== 'left' && leg !== 'right') throw new Unread(this.place(), `"${leg.slice(0, 20)}" is no side.`, 'Write @left or @right.');
+    if (leg !== 'left' && leg !== 'right')
+      throw new Unread(this.place(), `"${leg.slice(0, 20)}" is no side.`, 'Write @left or @right.');
     return leg;
   }
 
@@ -168,7 +203,12 @@ class Reader {
     const leg = this.leg();
     const when = this.when();
     const old = olds[n]?.at === at ? olds[n] : olds.find((t) => t.at === at);
-    return { at, ...(leg ? { leg } : {}), ...(when ? { when } : {}), ...(old?.gain !== undefined ? { gain: old.gain } : {}) };
+    return {
+      at,
+      ...(leg ? { leg } : {}),
+      ...(when ? { when } : {}),
+      ...(old?.gain !== undefined ? { gain: old.gain } : {}),
+    };
   }
   private taps(olds: readonly Tap[]): readonly Tap[] {
     const found = [this.tap(olds, 0)];
@@ -178,12 +218,24 @@ class Reader {
 
   private block(id: string, stage: string): Block {
     const known = STAGES.find((s) => stageWord(s) === stage);
-    if (!known) throw new Unread(this.list[this.at - 1]!.at, `"${stage.slice(0, 30)}" is no stage.`, `Stages are ${STAGES.map(stageWord).join(', ')}.`);
+    if (!known)
+      throw new Unread(
+        this.list[this.at - 1]!.at,
+        `"${stage.slice(0, 30)}" is no stage.`,
+        `Stages are ${STAGES.map(stageWord).join(', ')}.`,
+      );
     const on = this.when();
     const said = [...this.how(['mono', 'each', 'spread', 'sum'])];
     const old = this.slots.get(id);
     const { on: _on, width: _width, ...rest } = old?.is === 'block' ? old : { is: 'block' as const };
-    return { ...rest, is: 'block', id, stage: known, ...(on ? { on } : {}), ...(said[0] ? { width: said[0] as 'mono' } : {}) };
+    return {
+      ...rest,
+      is: 'block',
+      id,
+      stage: known,
+      ...(on ? { on } : {}),
+      ...(said[0] ? { width: said[0] as 'mono' } : {}),
+    };
   }
   private insert(id: string): Insert {
     const old = this.slots.get(id);
@@ -197,7 +249,14 @@ class Reader {
     const breaks = [...said].find((w) => w.startsWith('breaks='))?.slice('breaks='.length) as Insert['breaks'];
     const { on: _on, breaks: _breaks, direct, ...rest } = was ?? { is: 'insert' as const, direct: undefined };
     return {
-      ...rest, is: 'insert', id, send, return: back, unpatched: said.has('broken') ? 'broken' : 'through', ...(on ? { on } : {}), ...(breaks ? { breaks } : {}),
+      ...rest,
+      is: 'insert',
+      id,
+      send,
+      return: back,
+      unpatched: said.has('broken') ? 'broken' : 'through',
+      ...(on ? { on } : {}),
+      ...(breaks ? { breaks } : {}),
       ...(said.has('direct') ? { direct: true } : direct !== undefined && direct !== true ? { direct } : {}),
     };
   }
@@ -213,13 +272,23 @@ class Reader {
       this.need(':', 'After the name of an arm comes ":", then its stages.');
       const slots = this.peek('sign', '|') || this.peek('sign', '}') ? [] : this.series();
       const { leg: _leg, when: _when, band: _band, ...rest } = was?.arms.find((a) => a.id === name) ?? {};
-      arms.push({ ...rest, id: name, slots, ...(leg ? { leg } : {}), ...(when ? { when } : {}), ...(band ? { band } : {}) });
+      arms.push({
+        ...rest,
+        id: name,
+        slots,
+        ...(leg ? { leg } : {}),
+        ...(when ? { when } : {}),
+        ...(band ? { band } : {}),
+      });
     } while (this.sign('|'));
     this.need('}', 'A fork ends with "}".');
     return { ...(was ?? {}), is: 'fork', id, arms };
   }
   private slot(): Slot {
-    const first = this.word('A stage', `Name a stage (${STAGES.slice(0, 6).map(stageWord).join(', ')} …), name:<send / return>, or name:{ arm: … | arm: … }.`);
+    const first = this.word(
+      'A stage',
+      `Name a stage (${STAGES.slice(0, 6).map(stageWord).join(', ')} …), name:<send / return>, or name:{ arm: … | arm: … }.`,
+    );
     if (!this.sign(':')) return this.block(first, first);
     if (this.sign('<')) return this.insert(first);
     if (this.sign('{')) return this.fork(first);
@@ -245,7 +314,12 @@ class Reader {
       this.need('>', 'Between stages stands ">".');
     }
     const to = this.taps(old?.to ?? []);
-    if (this.at < this.list.length) throw new Unread(this.place(), `"${this.list[this.at]!.text.slice(0, 12)}" is one too many here.`, 'A chain ends with its jack, or with several joined by +.');
+    if (this.at < this.list.length)
+      throw new Unread(
+        this.place(),
+        `"${this.list[this.at]!.text.slice(0, 12)}" is one too many here.`,
+        'A chain ends with its jack, or with several joined by +.',
+      );
     const { when: _when, ...rest } = old ?? {};
     return { ...rest, id, from, slots, to, ...(when ? { when } : {}) };
   }
@@ -266,10 +340,11 @@ class Reader {
 
 const slotsByName = (chains: readonly Chain[]): ReadonlyMap<string, Slot> => {
   const found = new Map<string, Slot>();
-  const note = (slots: readonly Slot[]): void => slots.forEach((s) => {
-    found.set(s.id, s);
-    if (s.is === 'fork') s.arms.forEach((a) => note(a.slots));
-  });
+  const note = (slots: readonly Slot[]): void =>
+    slots.forEach((s) => {
+      found.set(s.id, s);
+      if (s.is === 'fork') s.arms.forEach((a) => note(a.slots));
+    });
   chains.forEach((c) => note(c.slots));
   return found;
 };

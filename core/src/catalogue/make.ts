@@ -14,7 +14,10 @@ export interface Chosen {
 export const makeDevice = (key: string, id: Id<'device'>, chosen: Chosen = {}): Device => {
   const { box } = generic(key);
   return {
-    kind: 'device', id, made: key, ...box,
+    kind: 'device',
+    id,
+    made: key,
+    ...box,
     ...(chosen.code ? { code: chosen.code } : {}),
     ...(chosen.name ? { name: chosen.name } : {}),
     ...(chosen.channel !== undefined && box.midi ? { midi: { ...box.midi, channel: chosen.channel } } : {}),

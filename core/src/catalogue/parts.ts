@@ -1,4 +1,18 @@
-import type { Actuator, Block, Chain, Control, Device, End, Figures, Insert, Jack, Memory, Numbering, Stage, Zone } from '../rig/device.js';
+import type {
+  Actuator,
+  Block,
+  Chain,
+  Control,
+  Device,
+  End,
+  Figures,
+  Insert,
+  Jack,
+  Memory,
+  Numbering,
+  Stage,
+  Zone,
+} from '../rig/device.js';
 import type { Act } from '../rig/act.js';
 import type { When } from '../rig/value.js';
 
@@ -13,57 +27,156 @@ export interface Generic {
 export const ON: When = [{ control: 'on', in: ['on'] }];
 export const is = (control: string, ...values: readonly string[]): When => [{ control, in: values }];
 
-export const audioIn = (id: string, more: Partial<Jack> = {}): Jack => ({ id, kind: 'audio', connector: '6.35 TS', poles: { tip: 'in' }, level: 'instrument', ohm: 1_000_000, ...more });
-export const audioOut = (id: string, more: Partial<Jack> = {}): Jack => ({ id, kind: 'audio', connector: '6.35 TS', poles: { tip: 'out' }, level: 'instrument', ohm: 1_000, ...more });
-export const power = (milliamps: number): Jack => ({ id: 'dc', kind: 'power', connector: 'barrel', poles: { tip: 'in' }, supply: { volts: [9], milliamps, centre: 'negative' } });
+export const audioIn = (id: string, more: Partial<Jack> = {}): Jack => ({
+  id,
+  kind: 'audio',
+  connector: '6.35 TS',
+  poles: { tip: 'in' },
+  level: 'instrument',
+  ohm: 1_000_000,
+  ...more,
+});
+export const audioOut = (id: string, more: Partial<Jack> = {}): Jack => ({
+  id,
+  kind: 'audio',
+  connector: '6.35 TS',
+  poles: { tip: 'out' },
+  level: 'instrument',
+  ohm: 1_000,
+  ...more,
+});
+export const power = (milliamps: number): Jack => ({
+  id: 'dc',
+  kind: 'power',
+  connector: 'barrel',
+  poles: { tip: 'in' },
+  supply: { volts: [9], milliamps, centre: 'negative' },
+});
 export const midiIn: Jack = { id: 'midi-in', kind: 'midi', connector: 'DIN-5', poles: { tip: 'in' } };
 export const midiOut: Jack = { id: 'midi-out', kind: 'midi', connector: 'DIN-5', poles: { tip: 'out' } };
 export const midiThru: Jack = { id: 'midi-thru', kind: 'midi', connector: 'DIN-5', poles: { tip: 'out' } };
 export const contactIn = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'in' } });
-export const contactOut = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'out' }, closedWhen: is(id, 'closed') });
+export const contactOut = (id: string): Jack => ({
+  id,
+  kind: 'contact',
+  connector: '6.35 TS',
+  poles: { tip: 'out' },
+  closedWhen: is(id, 'closed'),
+});
 
 /** Two relays behind one stereo jack, one at its tip and one at its ring. */
-export const doubleContactOut = (id: string, [tip, ring]: readonly [string, string]): Jack =>
-  ({ id, kind: 'contact', connector: '6.35 TRS', poles: { tip: 'out', ring: 'out' }, closedWhen: is(tip, 'closed'), ringClosedWhen: is(ring, 'closed') });
-export const doubleContactIn = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TRS', poles: { tip: 'in', ring: 'in' } });
+export const doubleContactOut = (id: string, [tip, ring]: readonly [string, string]): Jack => ({
+  id,
+  kind: 'contact',
+  connector: '6.35 TRS',
+  poles: { tip: 'out', ring: 'out' },
+  closedWhen: is(tip, 'closed'),
+  ringClosedWhen: is(ring, 'closed'),
+});
+export const doubleContactIn = (id: string): Jack => ({
+  id,
+  kind: 'contact',
+  connector: '6.35 TRS',
+  poles: { tip: 'in', ring: 'in' },
+});
 
-export const choice = (id: string, values: readonly (string | number)[], more: Partial<Control> = {}): Control => ({ id, domain: { values }, powerUp: 'left', use: 'sound', ...more });
-export const amount = (id: string, min: number, max: number, unit: string, more: Partial<Control> = {}): Control => ({ id, domain: { min, max, unit }, powerUp: 'left', use: 'sound', ...more });
+export const choice = (id: string, values: readonly (string | number)[], more: Partial<Control> = {}): Control => ({
+  id,
+  domain: { values },
+  powerUp: 'left',
+  use: 'sound',
+  ...more,
+});
+export const amount = (id: string, min: number, max: number, unit: string, more: Partial<Control> = {}): Control => ({
+  id,
+  domain: { min, max, unit },
+  powerUp: 'left',
+  use: 'sound',
+  ...more,
+});
 export const onOff = (more: Partial<Control> = {}): Control => choice('on', ['off', 'on'], { name: 'on/off', ...more });
 export const toggles = (control: string): Act => ({ control, toggle: ['off', 'on'] });
-export const foot = (id: string, ...acts: readonly Act[]): Actuator => ({ id, by: { foot: id, gesture: 'press' }, acts });
+export const foot = (id: string, ...acts: readonly Act[]): Actuator => ({
+  id,
+  by: { foot: id, gesture: 'press' },
+  acts,
+});
 
-export const chain = (id: string, from: string, slots: Chain['slots'], to: string, more: Partial<Chain> = {}): Chain => ({ id, from: [{ at: from }], slots, to: [{ at: to }], ...more });
+export const chain = (
+  id: string,
+  from: string,
+  slots: Chain['slots'],
+  to: string,
+  more: Partial<Chain> = {},
+): Chain => ({ id, from: [{ at: from }], slots, to: [{ at: to }], ...more });
 export const thru: Chain = chain('thru', 'midi-in', [], 'midi-thru');
 
 export const ASSUMED: Figures = { origin: 'assumed' };
 
-export const xlrOut = (id: string, more: Partial<Jack> = {}): Jack => audioOut(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 150, ...more });
-export const xlrIn = (id: string, more: Partial<Jack> = {}): Jack => audioIn(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 1_500, phantom: true, ...more });
-export const lineIn = (id: string, more: Partial<Jack> = {}): Jack => audioIn(id, { level: 'line', ohm: 22_000, ...more });
-export const lineOut = (id: string, more: Partial<Jack> = {}): Jack => audioOut(id, { level: 'line', ohm: 150, ...more });
-export const speakerOut = (id = 'speaker', ohm = 8): Jack => ({ id, kind: 'audio', connector: 'speaker', poles: { tip: 'out' }, level: 'speaker', ohm });
+export const xlrOut = (id: string, more: Partial<Jack> = {}): Jack =>
+  audioOut(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 150, ...more });
+export const xlrIn = (id: string, more: Partial<Jack> = {}): Jack =>
+  audioIn(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 1_500, phantom: true, ...more });
+export const lineIn = (id: string, more: Partial<Jack> = {}): Jack =>
+  audioIn(id, { level: 'line', ohm: 22_000, ...more });
+export const lineOut = (id: string, more: Partial<Jack> = {}): Jack =>
+  audioOut(id, { level: 'line', ohm: 150, ...more });
+export const speakerOut = (id = 'speaker', ohm = 8): Jack => ({
+  id,
+  kind: 'audio',
+  connector: 'speaker',
+  poles: { tip: 'out' },
+  level: 'speaker',
+  ohm,
+});
 /** Where a speaker output finds its load: a loudspeaker, or a dummy load in its place. */
-export const speakerIn = (id = 'in', ohm = 8): Jack => ({ id, kind: 'audio', connector: 'speaker', poles: { tip: 'in' }, level: 'speaker', ohm, load: 'speaker' });
+export const speakerIn = (id = 'in', ohm = 8): Jack => ({
+  id,
+  kind: 'audio',
+  connector: 'speaker',
+  poles: { tip: 'in' },
+  level: 'speaker',
+  ohm,
+  load: 'speaker',
+});
 export const airOut = (id = 'air'): Jack => ({ id, kind: 'air', connector: 'air', poles: { tip: 'out' } });
 export const airIn = (id = 'air'): Jack => ({ id, kind: 'air', connector: 'air', poles: { tip: 'in' } });
 export const mains: Jack = { id: 'mains', kind: 'mains', connector: 'mains', poles: { tip: 'in' } };
 export const usb = (id = 'usb'): Jack => ({ id, kind: 'usb', connector: 'USB', poles: { tip: 'in' } });
 
 /** The wiper of the pedal comes on the tip, the ring carries the reference; the other school has them the other way round. */
-export const expressionOut = (id: string, wiper: 'tip' | 'ring' = 'tip'): Jack =>
-  ({ id, kind: 'expression', connector: '6.35 TRS', poles: wiper === 'tip' ? { tip: 'out', ring: 'in' } : { tip: 'in', ring: 'out' } });
-export const expressionIn = (id = 'exp', wiper: 'tip' | 'ring' = 'tip'): Jack =>
-  ({ id, kind: 'expression', connector: '6.35 TRS', poles: wiper === 'tip' ? { tip: 'in', ring: 'out' } : { tip: 'out', ring: 'in' } });
+export const expressionOut = (id: string, wiper: 'tip' | 'ring' = 'tip'): Jack => ({
+  id,
+  kind: 'expression',
+  connector: '6.35 TRS',
+  poles: wiper === 'tip' ? { tip: 'out', ring: 'in' } : { tip: 'in', ring: 'out' },
+});
+export const expressionIn = (id = 'exp', wiper: 'tip' | 'ring' = 'tip'): Jack => ({
+  id,
+  kind: 'expression',
+  connector: '6.35 TRS',
+  poles: wiper === 'tip' ? { tip: 'in', ring: 'out' } : { tip: 'out', ring: 'in' },
+});
 
-export const block = (id: string, stage: Stage, more: Partial<Block> = {}): Block => ({ is: 'block', id, stage, ...more });
+export const block = (id: string, stage: Stage, more: Partial<Block> = {}): Block => ({
+  is: 'block',
+  id,
+  stage,
+  ...more,
+});
 
 /** Left and right inputs; with only the left one plugged it feeds both sides (common practice). */
-export const stereoFrom = (left: string, right: string): Chain['from'] =>
-  [{ at: left, leg: 'left', when: [{ jack: right, plugged: true }] }, { at: right, leg: 'right' }, { at: left, when: [{ jack: right, plugged: false }] }];
+export const stereoFrom = (left: string, right: string): Chain['from'] => [
+  { at: left, leg: 'left', when: [{ jack: right, plugged: true }] },
+  { at: right, leg: 'right' },
+  { at: left, when: [{ jack: right, plugged: false }] },
+];
 /** Left and right outputs; with only the left one plugged it carries the sum of both sides (common practice). */
-export const stereoTo = (left: string, right: string): Chain['to'] =>
-  [{ at: left, leg: 'left', when: [{ jack: right, plugged: true }] }, { at: right, leg: 'right' }, { at: left, when: [{ jack: right, plugged: false }] }];
+export const stereoTo = (left: string, right: string): Chain['to'] => [
+  { at: left, leg: 'left', when: [{ jack: right, plugged: true }] },
+  { at: right, leg: 'right' },
+  { at: left, when: [{ jack: right, plugged: false }] },
+];
 
 interface PedalOf {
   readonly key: string;
@@ -77,20 +190,53 @@ interface PedalOf {
 
 /** An ordinary pedal: one chain in to out with one block and a foot switch that turns it over; it comes back as it was left. */
 export const pedal = ({ key, says, code, stage, block, milliamps = 20, zone = 'floor' }: PedalOf): Generic => ({
-  key, says,
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone,
+    code,
+    name: says[0]!,
+    zone,
     jacks: [audioIn('in'), audioOut('out'), power(milliamps)],
-    chains: [chain('path', 'in', [{ is: 'block', id: stage.replaceAll(' ', '-'), stage, on: ON, bypass: 'true', ...block }], 'out')],
+    chains: [
+      chain(
+        'path',
+        'in',
+        [{ is: 'block', id: stage.replaceAll(' ', '-'), stage, on: ON, bypass: 'true', ...block }],
+        'out',
+      ),
+    ],
     controls: [onOff()],
     actuators: [foot('switch', toggles('on'))],
-    memories: [], figures: { ...ASSUMED, mm: [70, 120, 55], kg: 0.4 },
+    memories: [],
+    figures: { ...ASSUMED, mm: [70, 120, 55], kg: 0.4 },
   },
 });
 
 /** A box without anything to switch: straight through one block. */
-export const plain = (key: string, says: readonly string[], code: string, zone: Zone, jacks: readonly Jack[], chains: readonly Chain[], ends?: readonly End[], figures: Figures = ASSUMED): Generic => ({
-  key, says, box: { code, name: says[0]!, zone, jacks, chains, controls: [], actuators: [], memories: [], figures, ...(ends ? { ends } : {}) },
+export const plain = (
+  key: string,
+  says: readonly string[],
+  code: string,
+  zone: Zone,
+  jacks: readonly Jack[],
+  chains: readonly Chain[],
+  ends?: readonly End[],
+  figures: Figures = ASSUMED,
+): Generic => ({
+  key,
+  says,
+  box: {
+    code,
+    name: says[0]!,
+    zone,
+    jacks,
+    chains,
+    controls: [],
+    actuators: [],
+    memories: [],
+    figures,
+    ...(ends ? { ends } : {}),
+  },
 });
 
 interface MidiBoxOf {
@@ -107,16 +253,35 @@ interface MidiBoxOf {
 }
 
 /** A programmable stereo or mono effect: programs hold on/off and mix; program changes load, control changes set. */
-export const midiBox = ({ key, says, code, stage, shows, channel, stereo, gapMs, mutesMs = 0 }: MidiBoxOf): Generic => ({
-  key, says,
+export const midiBox = ({
+  key,
+  says,
+  code,
+  stage,
+  shows,
+  channel,
+  stereo,
+  gapMs,
+  mutesMs = 0,
+  // eslint-disable-next-line max-lines-per-function -- a box is said in one piece, from its jacks to its memories
+}: MidiBoxOf): Generic => ({
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone: 'floor',
+    code,
+    name: says[0]!,
+    zone: 'floor',
     jacks: stereo
       ? [audioIn('in-l'), audioIn('in-r'), audioOut('out-l'), audioOut('out-r'), midiIn, midiThru, power(300)]
       : [audioIn('in'), audioOut('out'), midiIn, midiThru, power(200)],
     chains: [
       stereo
-        ? { id: 'path', from: stereoFrom('in-l', 'in-r'), slots: [block(stage, stage, { on: ON, width: 'spread', bypass: 'buffered', tails: true })], to: stereoTo('out-l', 'out-r') }
+        ? {
+            id: 'path',
+            from: stereoFrom('in-l', 'in-r'),
+            slots: [block(stage, stage, { on: ON, width: 'spread', bypass: 'buffered', tails: true })],
+            to: stereoTo('out-l', 'out-r'),
+          }
         : chain('path', 'in', [block(stage, stage, { on: ON, bypass: 'buffered', tails: true })], 'out'),
       thru,
     ],
@@ -127,11 +292,25 @@ export const midiBox = ({ key, says, code, stage, shows, channel, stereo, gapMs,
     ],
     actuators: [
       { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'programs', slot: 'value' }] },
-      { id: 'on/off', by: { midi: 'cc', number: 102 }, acts: [{ control: 'on', map: [[0, 63, 'off'], [64, 127, 'on']] }] },
+      {
+        id: 'on/off',
+        by: { midi: 'cc', number: 102 },
+        acts: [
+          {
+            control: 'on',
+            map: [
+              [0, 63, 'off'],
+              [64, 127, 'on'],
+            ],
+          },
+        ],
+      },
       { id: 'mix', by: { midi: 'cc', number: 20 }, acts: [{ control: 'mix', scale: [0, 100] }] },
       foot('switch', toggles('on')),
     ],
-    memories: [{ id: 'programs', control: 'program', stores: ['on', 'mix'], size: 128, shows, gapMs, mutesMs, again: 'reloads' }],
+    memories: [
+      { id: 'programs', control: 'program', stores: ['on', 'mix'], size: 128, shows, gapMs, mutesMs, again: 'reloads' },
+    ],
     midi: { channel, messages: 'lost' },
     figures: { ...ASSUMED, mm: [120, 130, 60], kg: 0.8 },
   },
@@ -142,16 +321,25 @@ const LETTERS = 'ABCD';
 const ASSIGNABLE = ['E', 'F', 'G', 'H'];
 
 /** The floor of a controller with stored slots: four switches in banks, bank up and down, four switches that programs assign. */
-export const controllerFloor = (): Pick<Device, 'controls' | 'actuators'> & { readonly memory: Omit<Memory, 'stores'> } => {
+export const controllerFloor = (): Pick<Device, 'controls' | 'actuators'> & {
+  readonly memory: Omit<Memory, 'stores'>;
+} => {
   const banks = Array.from({ length: BANKS }, (_, i) => i + 1);
   return {
     controls: [
       { id: 'slot', domain: { min: 0, max: BANKS * LETTERS.length - 1, unit: '' }, powerUp: { at: 0 }, use: 'sound' },
       choice('bank', banks, { powerUp: { at: 1 }, use: 'play' }),
-      ...ASSIGNABLE.flatMap((s) => [choice(`latch-${s}`, ['off', 'on'], { powerUp: { at: 'off' } }), choice(`held-${s}`, ['off', 'on'], { powerUp: { at: 'off' } })]),
+      ...ASSIGNABLE.flatMap((s) => [
+        choice(`latch-${s}`, ['off', 'on'], { powerUp: { at: 'off' } }),
+        choice(`held-${s}`, ['off', 'on'], { powerUp: { at: 'off' } }),
+      ]),
     ],
     actuators: [
-      ...[...LETTERS].map((s, plus): Actuator => ({ id: s, by: { foot: s, gesture: 'press' }, acts: [{ load: 'slots', slot: { bank: 'bank', banks, plus, size: LETTERS.length } }] })),
+      ...[...LETTERS].map((s, plus): Actuator => ({
+        id: s,
+        by: { foot: s, gesture: 'press' },
+        acts: [{ load: 'slots', slot: { bank: 'bank', banks, plus, size: LETTERS.length } }],
+      })),
       { id: 'up', by: { foot: 'up', gesture: 'press' }, acts: [{ control: 'bank', step: banks }] },
       { id: 'down', by: { foot: 'down', gesture: 'press' }, acts: [{ control: 'bank', step: [...banks].reverse() }] },
       ...ASSIGNABLE.flatMap((s): Actuator[] => [
@@ -160,8 +348,16 @@ export const controllerFloor = (): Pick<Device, 'controls' | 'actuators'> & { re
       ]),
     ],
     memory: {
-      id: 'slots', control: 'slot', by: 'slot', size: BANKS * LETTERS.length, shows: { first: 1, bank: { size: LETTERS.length, first: 1, letters: LETTERS } },
-      gapMs: 2, mutesMs: 2, again: 'reloads', limits: { messages: 12, assigns: 4, nameLength: 12 }, switches: [...LETTERS],
+      id: 'slots',
+      control: 'slot',
+      by: 'slot',
+      size: BANKS * LETTERS.length,
+      shows: { first: 1, bank: { size: LETTERS.length, first: 1, letters: LETTERS } },
+      gapMs: 2,
+      mutesMs: 2,
+      again: 'reloads',
+      limits: { messages: 12, assigns: 4, nameLength: 12 },
+      switches: [...LETTERS],
       bank: { control: 'bank', up: 'up', down: 'down' },
       assignable: ASSIGNABLE.map((s) => ({ switch: s, latch: `latch-${s}`, held: `held-${s}` })),
     },
@@ -177,32 +373,66 @@ interface SwitcherOf {
 }
 
 /** A loop switcher: a chain of inserts whose relays are stored in slots. */
+// eslint-disable-next-line max-lines-per-function -- a box is said in one piece, from its jacks to its memories
 export const switcher = ({ key, says, loops, orders, midi }: SwitcherOf): Generic => {
   const names = Array.from({ length: loops }, (_, i) => `loop${i + 1}`);
   const floor = controllerFloor();
   const stores = [...names, ...(orders ? ['order'] : []), 'ctl1', 'ctl2', 'output', 'trim'];
   const loaded = { powerUp: 'loaded' as const };
   return {
-    key, says,
+    key,
+    says,
     box: {
-      code: 'SWI', name: says[0]!, zone: 'floor',
+      code: 'SWI',
+      name: says[0]!,
+      zone: 'floor',
       jacks: [
-        audioIn('in'), audioOut('out'),
+        audioIn('in'),
+        audioOut('out'),
         ...names.flatMap((_, i) => [audioOut(`send${i + 1}`), audioIn(`return${i + 1}`)]),
-        contactOut('ctl1'), contactOut('ctl2'), ...(midi ? [midiIn, midiOut] : []), power(500),
+        contactOut('ctl1'),
+        contactOut('ctl2'),
+        ...(midi ? [midiIn, midiOut] : []),
+        power(500),
       ],
       chains: [
-        chain('path', 'in', names.map((id, i): Insert => ({
-          is: 'insert', id, send: [{ at: `send${i + 1}` }], return: [{ at: `return${i + 1}` }], on: is(id, 'on'), unpatched: 'through',
-        })), 'out', { to: [{ at: 'out', when: is('output', 'open'), gain: { control: 'trim' } }], ...(orders ? { order: 'order' } : {}) }),
+        chain(
+          'path',
+          'in',
+          names.map((id, i): Insert => ({
+            is: 'insert',
+            id,
+            send: [{ at: `send${i + 1}` }],
+            return: [{ at: `return${i + 1}` }],
+            on: is(id, 'on'),
+            unpatched: 'through',
+          })),
+          'out',
+          {
+            to: [{ at: 'out', when: is('output', 'open'), gain: { control: 'trim' } }],
+            ...(orders ? { order: 'order' } : {}),
+          },
+        ),
         ...(midi ? [chain('merge', 'midi-in', [], 'midi-out')] : []),
       ],
       controls: [
         ...floor.controls,
         ...names.map((id, i) => choice(id, ['off', 'on'], { ...loaded, name: `loop ${i + 1}` })),
-        ...(orders ? [{ id: 'order', name: 'loop order', domain: { arrange: names, branches: 0 }, use: 'sound', ...loaded } satisfies Control] : []),
-        choice('ctl1', ['open', 'closed'], { ...loaded, name: 'contact 1' }), choice('ctl2', ['open', 'closed'], { ...loaded, name: 'contact 2' }),
-        choice('output', ['open', 'muted'], loaded), amount('trim', -6, 6, 'dB', loaded),
+        ...(orders
+          ? [
+              {
+                id: 'order',
+                name: 'loop order',
+                domain: { arrange: names, branches: 0 },
+                use: 'sound',
+                ...loaded,
+              } satisfies Control,
+            ]
+          : []),
+        choice('ctl1', ['open', 'closed'], { ...loaded, name: 'contact 1' }),
+        choice('ctl2', ['open', 'closed'], { ...loaded, name: 'contact 2' }),
+        choice('output', ['open', 'muted'], loaded),
+        amount('trim', -6, 6, 'dB', loaded),
       ],
       actuators: floor.actuators,
       memories: [{ ...floor.memory, stores }],

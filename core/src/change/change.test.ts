@@ -32,76 +32,97 @@ const gestures = (rig: Rig, r: Random, tag: string, most: number): { rig: Rig; d
 };
 
 describe('laws of change', () => {
-  test('apply, then invert, is the identity', () => fc.assert(fc.property(seed, (s) => {
-    const { rig } = randomRig(s);
-    const { rig: later, deltas } = gestures(rig, new Random(s), 'a', 5);
-    const back = deltas.reduceRight<Rig>((now, delta) => {
-      const applied = apply(now, editOf(invert(delta)));
-      if (!applied.ok) throw new Error(JSON.stringify(applied.error));
-      return applied.value.rig;
-    }, later);
-    expect(parts(back)).toEqual(parts(rig));
-  }), { numRuns: 60 }));
+  test('apply, then invert, is the identity', () =>
+    fc.assert(
+      fc.property(seed, (s) => {
+        const { rig } = randomRig(s);
+        const { rig: later, deltas } = gestures(rig, new Random(s), 'a', 5);
+        const back = deltas.reduceRight<Rig>((now, delta) => {
+          const applied = apply(now, editOf(invert(delta)));
+          if (!applied.ok) throw new Error(JSON.stringify(applied.error));
+          return applied.value.rig;
+        }, later);
+        expect(parts(back)).toEqual(parts(rig));
+      }),
+      { numRuns: 60 },
+    ));
 
-  test('squash equals one after the other', () => fc.assert(fc.property(seed, (s) => {
-    const { rig } = randomRig(s);
-    const { rig: later, deltas } = gestures(rig, new Random(s), 'a', 6);
-    expect(parts(patch(rig, squash(deltas)))).toEqual(parts(later));
-    expect(parts(patch(later, invert(squash(deltas))))).toEqual(parts(rig));
-  }), { numRuns: 60 }));
+  test('squash equals one after the other', () =>
+    fc.assert(
+      fc.property(seed, (s) => {
+        const { rig } = randomRig(s);
+        const { rig: later, deltas } = gestures(rig, new Random(s), 'a', 6);
+        expect(parts(patch(rig, squash(deltas)))).toEqual(parts(later));
+        expect(parts(patch(later, invert(squash(deltas))))).toEqual(parts(rig));
+      }),
+      { numRuns: 60 },
+    ));
 
   test('two people: both orders give the same rig, or the later is refused and shown', () => {
     let merged = 0;
     let shown = 0;
-    fc.assert(fc.property(seed, (s) => {
-      const { rig } = randomRig(s);
-      const mine = squash(gestures(rig, new Random(s), 'mine', 3).deltas);
-      const theirs = squash(gestures(rig, new Random(s + 7), 'theirs', 3).deltas);
-      const over = rebase(mine, theirs);
-      const under = rebase(theirs, mine);
-      expect(over.ok).toBe(under.ok);
-      if (!over.ok || !under.ok) {
-        shown += 1;
-        return;
-      }
-      const one = apply(patch(rig, theirs), editOf(over.value));
-      const other = apply(patch(rig, mine), editOf(under.value));
-      expect(one.ok).toBe(other.ok);
-      if (one.ok && other.ok) {
-        merged += 1;
-        expect(parts(one.value.rig)).toEqual(parts(other.value.rig));
-      } else shown += 1;
-    }), { numRuns: 150, seed: 20 });
+    fc.assert(
+      fc.property(seed, (s) => {
+        const { rig } = randomRig(s);
+        const mine = squash(gestures(rig, new Random(s), 'mine', 3).deltas);
+        const theirs = squash(gestures(rig, new Random(s + 7), 'theirs', 3).deltas);
+        const over = rebase(mine, theirs);
+        const under = rebase(theirs, mine);
+        expect(over.ok).toBe(under.ok);
+        if (!over.ok || !under.ok) {
+          shown += 1;
+          return;
+        }
+        const one = apply(patch(rig, theirs), editOf(over.value));
+        const other = apply(patch(rig, mine), editOf(under.value));
+        expect(one.ok).toBe(other.ok);
+        if (one.ok && other.ok) {
+          merged += 1;
+          expect(parts(one.value.rig)).toEqual(parts(other.value.rig));
+        } else shown += 1;
+      }),
+      { numRuns: 150, seed: 20 },
+    );
     expect(merged).toBeGreaterThan(30);
     expect(shown).toBeGreaterThan(3);
   });
 
-  test('rebase never loses an edit silently: every field I changed is mine, theirs alike, or a clash', () => fc.assert(fc.property(seed, (s) => {
-    const { rig } = randomRig(s);
-    const mine = squash(gestures(rig, new Random(s), 'mine', 4).deltas);
-    const theirs = squash(gestures(rig, new Random(s + 3), 'theirs', 4).deltas);
-    const over = rebase(mine, theirs);
-    if (!over.ok) {
-      expect(over.error.length).toBeGreaterThan(0);
-      return;
-    }
-    const merged = patch(patch(rig, theirs), over.value);
-    for (const [id, { before, after }] of mine) {
-      const now = partOf(merged, id) as Part | undefined;
-      if (!after) expect(now).toBeUndefined();
-      else for (const key of Object.keys(after) as (keyof Part)[]) {
-        const changed = JSON.stringify(before?.[key]) !== JSON.stringify(after[key]);
-        if (changed && !Array.isArray(after[key])) expect(now?.[key]).toEqual(after[key]);
-      }
-    }
-  }), { numRuns: 100 }));
+  test('rebase never loses an edit silently: every field I changed is mine, theirs alike, or a clash', () =>
+    fc.assert(
+      fc.property(seed, (s) => {
+        const { rig } = randomRig(s);
+        const mine = squash(gestures(rig, new Random(s), 'mine', 4).deltas);
+        const theirs = squash(gestures(rig, new Random(s + 3), 'theirs', 4).deltas);
+        const over = rebase(mine, theirs);
+        if (!over.ok) {
+          expect(over.error.length).toBeGreaterThan(0);
+          return;
+        }
+        const merged = patch(patch(rig, theirs), over.value);
+        for (const [id, { before, after }] of mine) {
+          const now = partOf(merged, id) as Part | undefined;
+          if (!after) expect(now).toBeUndefined();
+          else
+            for (const key of Object.keys(after) as (keyof Part)[]) {
+              const changed = JSON.stringify(before?.[key]) !== JSON.stringify(after[key]);
+              if (changed && !Array.isArray(after[key])) expect(now?.[key]).toEqual(after[key]);
+            }
+        }
+      }),
+      { numRuns: 100 },
+    ));
 });
 
 describe('rebase merges what can be merged and asks about the rest', () => {
   const rig = islandRun();
   const sound = partOf(rig, 'sound:01')!;
   const change = (part: Part): Delta => new Map([[part.id, { before: partOf(rig, part.id) as Part, after: part }]]);
-  const want = (value: number): Sound => ({ ...sound, wants: sound.wants.map((w) => ('control' in w && w.control === 'device:rev.program' ? { control: w.control, is: value } : w)) });
+  const want = (value: number): Sound => ({
+    ...sound,
+    wants: sound.wants.map((w) =>
+      'control' in w && w.control === 'device:rev.program' ? { control: w.control, is: value } : w,
+    ),
+  });
 
   test('another field of the same sound', () => {
     const merged = rebase(change({ ...sound, name: 'Mine' }), change({ ...sound, role: 'lead' }));
@@ -118,50 +139,98 @@ describe('rebase merges what can be merged and asks about the rest', () => {
 
   test('the same cell asks with all three values', () => {
     const clash = rebase(change(want(8)), change(want(4)));
-    expect(clash.ok ? [] : clash.error).toEqual([{
-      part: 'sound:01', field: 'wants.device:rev.program {}',
-      base: { control: 'device:rev.program', is: 3 }, mine: { control: 'device:rev.program', is: 8 }, theirs: { control: 'device:rev.program', is: 4 },
-    }]);
+    expect(clash.ok ? [] : clash.error).toEqual([
+      {
+        part: 'sound:01',
+        field: 'wants.device:rev.program {}',
+        base: { control: 'device:rev.program', is: 3 },
+        mine: { control: 'device:rev.program', is: 8 },
+        theirs: { control: 'device:rev.program', is: 4 },
+      },
+    ]);
   });
 
   test('two technicians who tick off one slot: other lines merge, the same line is ticked once, by the first; ticked against taken back asks', () => {
-    const ticks = (lines: Tick['lines']): Tick => ({ kind: 'tick', id: 'tick:dly-programs-4', device: 'device:dly', memory: 'programs', number: 4, lines });
-    const [ana, ben] = [{ by: 'Ana', revision: 1, when: '2026-01-01T10:00:00Z' }, { by: 'Ben', revision: 1, when: '2026-01-01T10:00:05Z' }];
-    const new_ = (lines: Tick['lines']): Delta => new Map([['tick:dly-programs-4', { before: null, after: ticks(lines) }]]);
-    for (const [mine, theirs] of [[ana, ben], [ben, ana]] as const) {
+    const ticks = (lines: Tick['lines']): Tick => ({
+      kind: 'tick',
+      id: 'tick:dly-programs-4',
+      device: 'device:dly',
+      memory: 'programs',
+      number: 4,
+      lines,
+    });
+    const [ana, ben] = [
+      { by: 'Ana', revision: 1, when: '2026-01-01T10:00:00Z' },
+      { by: 'Ben', revision: 1, when: '2026-01-01T10:00:05Z' },
+    ];
+    const new_ = (lines: Tick['lines']): Delta =>
+      new Map([['tick:dly-programs-4', { before: null, after: ticks(lines) }]]);
+    for (const [mine, theirs] of [
+      [ana, ben],
+      [ben, ana],
+    ] as const) {
       const merged = rebase(new_({ 'mix 30': mine, name: mine }), new_({ 'mix 30': theirs, on: theirs }));
-      expect(merged.ok && merged.value.get('tick:dly-programs-4')!.after).toEqual(ticks({ 'mix 30': ana, name: mine, on: theirs }));
+      expect(merged.ok && merged.value.get('tick:dly-programs-4')!.after).toEqual(
+        ticks({ 'mix 30': ana, name: mine, on: theirs }),
+      );
     }
-    const taken = rebase(new Map([['tick:dly-programs-4', { before: ticks({ on: ana }), after: ticks({}) }]]), new Map([['tick:dly-programs-4', { before: ticks({ on: ana }), after: ticks({ on: ben }) }]]));
+    const taken = rebase(
+      new Map([['tick:dly-programs-4', { before: ticks({ on: ana }), after: ticks({}) }]]),
+      new Map([['tick:dly-programs-4', { before: ticks({ on: ana }), after: ticks({ on: ben }) }]]),
+    );
     expect(taken.ok ? [] : taken.error.map((c) => c.field)).toEqual(['lines.on']);
   });
 
   test('who insists has their way where both changed the same, and nowhere else', () => {
     const now = patch(rig, change({ ...want(4), name: 'Theirs', role: 'lead' }));
     const insisted = apply(now, insist(change({ ...want(8), name: 'Mine', leaving: 'cut' }), now));
-    expect(insisted.ok && partOf(insisted.value.rig, 'sound:01')).toEqual({ ...want(8), name: 'Mine', role: 'lead', leaving: 'cut' });
+    expect(insisted.ok && partOf(insisted.value.rig, 'sound:01')).toEqual({
+      ...want(8),
+      name: 'Mine',
+      role: 'lead',
+      leaving: 'cut',
+    });
     const without = patch(rig, new Map([['sound:01', { before: sound, after: null }]]));
-    expect(insist(change({ ...sound, name: 'Mine' }), without)).toEqual({ put: [{ ...sound, name: 'Mine' }], remove: [] });
-    expect(insist(new Map([['sound:01', { before: sound, after: null }]]), now)).toEqual({ put: [], remove: ['sound:01'] });
+    expect(insist(change({ ...sound, name: 'Mine' }), without)).toEqual({
+      put: [{ ...sound, name: 'Mine' }],
+      remove: [],
+    });
+    expect(insist(new Map([['sound:01', { before: sound, after: null }]]), now)).toEqual({
+      put: [],
+      remove: ['sound:01'],
+    });
   });
 
-  test('to insist on what does not clash is to rebase it', () => fc.assert(fc.property(seed, (s) => {
-    const { rig: first } = randomRig(s);
-    const mine = squash(gestures(first, new Random(s), 'mine', 3).deltas);
-    const theirs = squash(gestures(first, new Random(s + 5), 'theirs', 3).deltas);
-    const over = rebase(mine, theirs);
-    fc.pre(over.ok);
-    const now = patch(first, theirs);
-    expect(parts(patch(now, deltaOf(now, insist(mine, now))))).toEqual(parts(patch(now, over.ok ? over.value : new Map())));
-  }), { numRuns: 80 }));
+  test('to insist on what does not clash is to rebase it', () =>
+    fc.assert(
+      fc.property(seed, (s) => {
+        const { rig: first } = randomRig(s);
+        const mine = squash(gestures(first, new Random(s), 'mine', 3).deltas);
+        const theirs = squash(gestures(first, new Random(s + 5), 'theirs', 3).deltas);
+        const over = rebase(mine, theirs);
+        fc.pre(over.ok);
+        const now = patch(first, theirs);
+        expect(parts(patch(now, deltaOf(now, insist(mine, now))))).toEqual(
+          parts(patch(now, over.ok ? over.value : new Map())),
+        );
+      }),
+      { numRuns: 80 },
+    ));
 
   test('one takes the box away while the other plugs a cable into it: the invariant refuses the later', () => {
     const removed = apply(rig, removeDevice(rig, 'device:cmp'));
-    const plugged = apply(rig, { put: [{ kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.dc', 'device:gat.dc'] }], remove: [] });
+    const plugged = apply(rig, {
+      put: [{ kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.dc', 'device:gat.dc'] }],
+      remove: [],
+    });
     if (!removed.ok || !plugged.ok) throw new Error('both are right by themselves');
     const over = rebase(plugged.value.delta, removed.value.delta);
     const later = over.ok && apply(removed.value.rig, editOf(over.value));
-    expect(later && !later.ok && later.error[0]).toMatchObject({ code: 'reference', part: 'cable:x', wrong: expect.stringContaining('device:cmp') });
+    expect(later && !later.ok && later.error[0]).toMatchObject({
+      code: 'reference',
+      part: 'cable:x',
+      wrong: expect.stringContaining('device:cmp'),
+    });
   });
 });
 
@@ -173,20 +242,99 @@ describe('what can never be saved is refused with the part, the fault and the wa
   };
   const sound = partOf(rig, 'sound:01')!;
   test.each<[string, Part, string]>([
-    ['a cable to no jack', { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.nowhere', 'device:gat.in'] }, 'has no jack "nowhere"'],
-    ['a cable to no box', { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:ghost.in', 'device:gat.in'] }, 'device:ghost, which is not in the rig'],
-    ['a second plug in a jack', { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.in', 'device:gat.dc'] }, 'holds a plug already'],
-    ['both ends in one jack', { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.dc', 'device:cmp.dc'] }, 'Both ends'],
-    ['a program beyond the memory', { kind: 'program', id: 'program:x', device: 'device:dly', memory: 'programs', number: 128, name: 'x', contents: {}, acts: [], assigns: [] }, 'beyond the 128'],
-    ['a program number twice', { kind: 'program', id: 'program:x', device: 'device:dly', memory: 'programs', number: 4, name: 'x', contents: {}, acts: [], assigns: [] }, 'is there already'],
+    [
+      'a cable to no jack',
+      { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.nowhere', 'device:gat.in'] },
+      'has no jack "nowhere"',
+    ],
+    [
+      'a cable to no box',
+      { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:ghost.in', 'device:gat.in'] },
+      'device:ghost, which is not in the rig',
+    ],
+    [
+      'a second plug in a jack',
+      { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.in', 'device:gat.dc'] },
+      'holds a plug already',
+    ],
+    [
+      'both ends in one jack',
+      { kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.dc', 'device:cmp.dc'] },
+      'Both ends',
+    ],
+    [
+      'a program beyond the memory',
+      {
+        kind: 'program',
+        id: 'program:x',
+        device: 'device:dly',
+        memory: 'programs',
+        number: 128,
+        name: 'x',
+        contents: {},
+        acts: [],
+        assigns: [],
+      },
+      'beyond the 128',
+    ],
+    [
+      'a program number twice',
+      {
+        kind: 'program',
+        id: 'program:x',
+        device: 'device:dly',
+        memory: 'programs',
+        number: 4,
+        name: 'x',
+        contents: {},
+        acts: [],
+        assigns: [],
+      },
+      'is there already',
+    ],
     ['a value outside its range', { ...sound, wants: [{ control: 'device:swi.trim', is: 40 }] }, '40 is outside'],
     ['a want on no control', { ...sound, wants: [{ control: 'device:swi.nothing', is: 1 }] }, 'is not a control'],
-    ['the same want twice', { ...sound, wants: [{ stage: 'device:cmp.compressor', is: 'in' }, { stage: 'device:cmp.compressor', is: 'out' }] }, 'wanted twice'],
-    ['a slot that is taken', { ...sound, calls: [{ device: 'device:swi', memory: 'slots', slot: 1 }] }, 'holds "Chorus crunch" already'],
-    ['one slot called twice', { ...sound, calls: [{ device: 'device:swi', memory: 'slots', slot: 20 }, { device: 'device:swi', memory: 'slots', slot: 20 }] }, 'calls the same slot twice'],
+    [
+      'the same want twice',
+      {
+        ...sound,
+        wants: [
+          { stage: 'device:cmp.compressor', is: 'in' },
+          { stage: 'device:cmp.compressor', is: 'out' },
+        ],
+      },
+      'wanted twice',
+    ],
+    [
+      'a slot that is taken',
+      { ...sound, calls: [{ device: 'device:swi', memory: 'slots', slot: 1 }] },
+      'holds "Chorus crunch" already',
+    ],
+    [
+      'one slot called twice',
+      {
+        ...sound,
+        calls: [
+          { device: 'device:swi', memory: 'slots', slot: 20 },
+          { device: 'device:swi', memory: 'slots', slot: 20 },
+        ],
+      },
+      'calls the same slot twice',
+    ],
     ['a sound derived from itself', { ...sound, parent: 'sound:01' }, 'derived from itself'],
-    ['a chain to no jack', { ...makeDevice('boost', 'device:new'), chains: [{ id: 'c', from: [{ at: 'gone' }], slots: [], to: [] }] }, '"gone" is not a jack'],
-    ['two jacks of one name', { ...makeDevice('boost', 'device:new'), jacks: [...makeDevice('boost', 'device:new').jacks, makeDevice('boost', 'device:new').jacks[0]!] }, 'there twice'],
+    [
+      'a chain to no jack',
+      { ...makeDevice('boost', 'device:new'), chains: [{ id: 'c', from: [{ at: 'gone' }], slots: [], to: [] }] },
+      '"gone" is not a jack',
+    ],
+    [
+      'two jacks of one name',
+      {
+        ...makeDevice('boost', 'device:new'),
+        jacks: [...makeDevice('boost', 'device:new').jacks, makeDevice('boost', 'device:new').jacks[0]!],
+      },
+      'there twice',
+    ],
     ['an id of another kind', { ...sound, id: 'device:s' } as unknown as Part, 'cannot have the id'],
     ['an id that is none', { ...sound, id: 'Sound One' } as unknown as Part, 'is not an id'],
   ])('%s', (_, part, text) => {
@@ -197,7 +345,13 @@ describe('what can never be saved is refused with the part, the fault and the wa
   });
 
   test('nothing is half applied: one wrong part refuses the whole edit', () => {
-    const applied = apply(rig, { put: [{ ...sound, name: 'New' }, { ...sound, id: 'sound:02', wants: [{ control: 'device:swi.trim', is: 99 }] }], remove: [] });
+    const applied = apply(rig, {
+      put: [
+        { ...sound, name: 'New' },
+        { ...sound, id: 'sound:02', wants: [{ control: 'device:swi.trim', is: 99 }] },
+      ],
+      remove: [],
+    });
     expect(applied.ok).toBe(false);
     expect(partOf(rig, 'sound:01')!.name).toBe('Verse clean');
   });
@@ -216,10 +370,16 @@ describe('how much a change is', () => {
     expect(size({ put: [{ ...box, midi: { ...box.midi!, channel: 9 } }], remove: [] })).toBe(1);
     expect(size({ put: [], remove: ['sound:04'] })).toBeGreaterThan(10);
   });
-  test('there and back again are as much, and a change on a change is no more than both together', () => fc.assert(fc.property(fc.string(), fc.integer({ min: -6, max: 6 }), (name, trim) => {
-    const one = deltaOf(rig, { put: [{ ...sound, name }], remove: [] });
-    const both = deltaOf(rig, { put: [{ ...(setWant(sound, { control: 'device:swi.trim', is: trim }).put[0] as typeof sound), name }], remove: [] });
-    expect(sizeOf(invert(both))).toBe(sizeOf(both));
-    expect(sizeOf(both)).toBeLessThanOrEqual(sizeOf(one) + 1);
-  })));
+  test('there and back again are as much, and a change on a change is no more than both together', () =>
+    fc.assert(
+      fc.property(fc.string(), fc.integer({ min: -6, max: 6 }), (name, trim) => {
+        const one = deltaOf(rig, { put: [{ ...sound, name }], remove: [] });
+        const both = deltaOf(rig, {
+          put: [{ ...(setWant(sound, { control: 'device:swi.trim', is: trim }).put[0] as typeof sound), name }],
+          remove: [],
+        });
+        expect(sizeOf(invert(both))).toBe(sizeOf(both));
+        expect(sizeOf(both)).toBeLessThanOrEqual(sizeOf(one) + 1);
+      }),
+    ));
 });

@@ -32,52 +32,65 @@ export const editOf = (delta: Delta): Edit => {
 };
 
 /** The way back: applied after the delta it gives the same parts as before. */
-export const invert = (delta: Delta): Delta => new Map([...delta].map(([id, { before, after }]) => [id, { before: after, after: before }]));
+export const invert = (delta: Delta): Delta =>
+  new Map([...delta].map(([id, { before, after }]) => [id, { before: after, after: before }]));
 
 /** Several deltas, one after the other, as one. Parts that end as they began drop out. */
 export const squash = (deltas: readonly Delta[]): Delta => {
   const sum = new Map<AnyId, { before: Part | null; after: Part | null }>();
   for (const delta of deltas) {
-    for (const [id, { before, after }] of delta) sum.set(id, { before: sum.has(id) ? sum.get(id)!.before : before, after });
+    for (const [id, { before, after }] of delta)
+      sum.set(id, { before: sum.has(id) ? sum.get(id)!.before : before, after });
   }
   for (const [id, { before, after }] of sum) if (equal(before, after)) sum.delete(id);
   return sum;
 };
 
-const isObject = (value: unknown): value is Readonly<Record<string, unknown>> => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** Single values that differ. Of two lists of unlike length only what the one has and the other has not counts. */
 const differing = (a: unknown, b: unknown): number => {
   if (equal(a, b)) return 0;
   if (isObject(a) || isObject(b)) {
     const [x, y] = [isObject(a) ? a : {}, isObject(b) ? b : {}];
-    return Math.max(1, [...new Set([...Object.keys(x), ...Object.keys(y)])].reduce((n, key) => n + differing(x[key], y[key]), 0));
+    return Math.max(
+      1,
+      [...new Set([...Object.keys(x), ...Object.keys(y)])].reduce((n, key) => n + differing(x[key], y[key]), 0),
+    );
   }
   if (Array.isArray(a) && Array.isArray(b)) {
     if (a.length === b.length) return a.reduce<number>((n, one, i) => n + differing(one, b[i]), 0);
-    const only = (these: readonly unknown[], those: readonly unknown[]) => these.filter((one) => !those.some((other) => equal(one, other)));
-    return Math.max(1, [...only(a, b), ...only(b, a)].reduce<number>((n, one) => n + differing(undefined, one), 0));
+    const only = (these: readonly unknown[], those: readonly unknown[]) =>
+      these.filter((one) => !those.some((other) => equal(one, other)));
+    return Math.max(
+      1,
+      [...only(a, b), ...only(b, a)].reduce<number>((n, one) => n + differing(undefined, one), 0),
+    );
   }
   return Math.max(1, Array.isArray(a) ? a.length : 0, Array.isArray(b) ? b.length : 0);
 };
 
 /** How much a delta changes: single values that become others, come or go. */
-export const sizeOf = (delta: Delta): number => [...delta.values()].reduce((n, { before, after }) => n + differing(before ?? undefined, after ?? undefined), 0);
+export const sizeOf = (delta: Delta): number =>
+  [...delta.values()].reduce((n, { before, after }) => n + differing(before ?? undefined, after ?? undefined), 0);
 
 /** The rig with the delta's parts in place, unchecked: for deltas that were checked before, such as those of the journal. */
 export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig => {
   const touched = new Set([...delta.keys()].map(kindOf));
-  const parts = Object.fromEntries(KINDS.map((kind) => {
-    const old = rig.parts[kind] as ReadonlyMap<AnyId, Part>;
-    if (!touched.has(kind)) return [kind, old];
-    const next = new Map(old);
-    for (const [id, { after }] of delta) {
-      if (kindOf(id) !== kind) continue;
-      if (after) next.set(id, after);
-      else next.delete(id);
-    }
-    return [kind, next];
-  })) as unknown as Parts;
+  const parts = Object.fromEntries(
+    KINDS.map((kind) => {
+      const old = rig.parts[kind] as ReadonlyMap<AnyId, Part>;
+      if (!touched.has(kind)) return [kind, old];
+      const next = new Map(old);
+      for (const [id, { after }] of delta) {
+        if (kindOf(id) !== kind) continue;
+        if (after) next.set(id, after);
+        else next.delete(id);
+      }
+      return [kind, next];
+    }),
+  ) as unknown as Parts;
   return { revision, parts };
 };
 
@@ -86,18 +99,20 @@ export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig 
  * to do again. A kind that says the same throughout keeps its map.
  */
 export const sharing = (older: Rig, rig: Rig): Rig => {
-  const parts = Object.fromEntries(KINDS.map((kind) => {
-    const [old, now] = [older.parts[kind], rig.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
-    if (old === now) return [kind, now];
-    const shared = new Map<AnyId, Part>();
-    let isSame = old!.size === now!.size;
-    for (const [id, part] of now!) {
-      const known = old!.get(id);
-      const same = known && equal(known, part) ? known : part;
-      if (same !== known) isSame = false;
-      shared.set(id, same);
-    }
-    return [kind, isSame ? old : shared];
-  })) as unknown as Parts;
+  const parts = Object.fromEntries(
+    KINDS.map((kind) => {
+      const [old, now] = [older.parts[kind], rig.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
+      if (old === now) return [kind, now];
+      const shared = new Map<AnyId, Part>();
+      let isSame = old!.size === now!.size;
+      for (const [id, part] of now!) {
+        const known = old!.get(id);
+        const same = known && equal(known, part) ? known : part;
+        if (same !== known) isSame = false;
+        shared.set(id, same);
+      }
+      return [kind, isSame ? old : shared];
+    }),
+  ) as unknown as Parts;
   return { revision: rig.revision, parts };
 };

@@ -15,7 +15,8 @@ export interface Mendable {
 /** The way inside a part, without where the part stood in a request. */
 const stepsOf = (where: string): readonly string[] => where.replace(/^put\[\d+\]\.?/, '').match(/[^.[\]]+/g) ?? [];
 
-const at = (value: unknown, path: readonly string[]): unknown => path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
+const at = (value: unknown, path: readonly string[]): unknown =>
+  path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
 
 /** The text that was refused, when the reason names one: typed otherwise, the change may be kept after all. */
 export const mendable = ({ delta, refusals }: Pick<Trouble, 'delta' | 'refusals'>): Mendable | undefined => {
@@ -30,13 +31,26 @@ export const mendable = ({ delta, refusals }: Pick<Trouble, 'delta' | 'refusals'
 
 const replaced = (value: unknown, [key, ...rest]: readonly string[], text: string): unknown => {
   if (key === undefined) return text;
-  if (Array.isArray(value)) return value.map((one: unknown, i) => (String(i) === key ? replaced(one, rest, text) : one));
-  return { ...value as object, [key]: replaced((value as Record<string, unknown>)[key], rest, text) };
+  if (Array.isArray(value))
+    return value.map((one: unknown, i) => (String(i) === key ? replaced(one, rest, text) : one));
+  return { ...(value as object), [key]: replaced((value as Record<string, unknown>)[key], rest, text) };
 };
 
 /** The change with that text typed otherwise. */
-export const mended = (delta: Delta, { part, path }: Mendable, text: string): Delta => new Map([...delta].map(([id, change]) => (
-  id === part && change.after ? [id, { ...change, after: replaced(change.after, path, text) as Part }] : [id, change])));
+export const mended = (delta: Delta, { part, path }: Mendable, text: string): Delta =>
+  new Map(
+    [...delta].map(([id, change]) =>
+      id === part && change.after
+        ? [id, { ...change, after: replaced(change.after, path, text) as Part }]
+        : [id, change],
+    ),
+  );
 
 /** What a change meant, as an entry of the rig's log, so that it can be done again by hand. Text that could not be kept as it was is made whole. */
-export const asNote = (id: `logEntry:${string}`, when: string, text: string): Part => ({ kind: 'logEntry', id, when, text: cutTo(text.toWellFormed(), LONGEST.text), about: [] });
+export const asNote = (id: `logEntry:${string}`, when: string, text: string): Part => ({
+  kind: 'logEntry',
+  id,
+  when,
+  text: cutTo(text.toWellFormed(), LONGEST.text),
+  about: [],
+});

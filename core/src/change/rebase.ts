@@ -42,20 +42,33 @@ export const rebase = (mine: Delta, theirs: Delta): Result<Delta, readonly Clash
 };
 
 /** My delta upon a rig that others have changed since, mine wherever both changed the same. What they changed besides stays theirs. */
-export const insist = (mine: Delta, rig: Rig): Edit => editOf(new Map([...mine].map(([id, { before, after }]) => {
-  const now = (partOf(rig, id) as Part | undefined) ?? null;
-  return [id, { before: now, after: mergePart(id, before, after, now, (clash) => clash.mine) }] as const;
-})));
+export const insist = (mine: Delta, rig: Rig): Edit =>
+  editOf(
+    new Map(
+      [...mine].map(([id, { before, after }]) => {
+        const now = (partOf(rig, id) as Part | undefined) ?? null;
+        return [id, { before: now, after: mergePart(id, before, after, now, (clash) => clash.mine) }] as const;
+      }),
+    ),
+  );
 
 /** What becomes of what both changed. */
 type Settle = (clash: Clash) => unknown;
 
-const mergePart = (id: AnyId, base: Part | null, mine: Part | null, theirs: Part | null, settle: Settle): Part | null => {
+const mergePart = (
+  id: AnyId,
+  base: Part | null,
+  mine: Part | null,
+  theirs: Part | null,
+  settle: Settle,
+): Part | null => {
   if (equal(mine, theirs)) return theirs;
   if (equal(base, theirs)) return mine;
   if (equal(base, mine)) return theirs;
   if (mine === null || theirs === null) return settle({ part: id, base, mine, theirs }) as Part | null;
-  const fields = mergeEach(fieldsOf(base), fieldsOf(mine), fieldsOf(theirs), (field, b, m, t) => mergeField(id, field, b, m, t, settle));
+  const fields = mergeEach(fieldsOf(base), fieldsOf(mine), fieldsOf(theirs), (field, b, m, t) =>
+    mergeField(id, field, b, m, t, settle),
+  );
   return fields as unknown as Part;
 };
 
@@ -74,29 +87,50 @@ const mergeEach = (base: Fields, mine: Fields, theirs: Fields, both: Merge): Fie
 };
 
 /** Records and lists of named members merge one level deep; everything below is one value, so that no half of each is made. */
-const mergeField = (id: AnyId, field: string, base: unknown, mine: unknown, theirs: unknown, settle: Settle): unknown => {
-  const clash = (inside: string): Merge => (key, b, m, t) => {
-    if (kindOf(id) === 'tick' && inside === 'lines' && m && t) return firstTicked(m as Ticked, t as Ticked);
-    return settle({ part: id, field: inside ? `${inside}.${key}` : key, base: b, mine: m, theirs: t });
-  };
-  if (isRecord(mine) && isRecord(theirs) && isRecord(base ?? {})) return mergeEach(base as Fields | undefined ?? {}, mine, theirs, clash(field));
+const mergeField = (
+  id: AnyId,
+  field: string,
+  base: unknown,
+  mine: unknown,
+  theirs: unknown,
+  settle: Settle,
+): unknown => {
+  const clash =
+    (inside: string): Merge =>
+    (key, b, m, t) => {
+      if (kindOf(id) === 'tick' && inside === 'lines' && m && t) return firstTicked(m as Ticked, t as Ticked);
+      return settle({ part: id, field: inside ? `${inside}.${key}` : key, base: b, mine: m, theirs: t });
+    };
+  if (isRecord(mine) && isRecord(theirs) && isRecord(base ?? {}))
+    return mergeEach((base as Fields | undefined) ?? {}, mine, theirs, clash(field));
   const [b, m, t] = [byKey(base ?? []), byKey(mine), byKey(theirs)];
   if (b && m && t) return Object.values(mergeEach(b, m, t, clash(field)));
   return clash('')(field, base, mine, theirs);
 };
 
 /** What a delta changes, field by field and member by member, as it would be asked against somebody who left all as it was. */
-export const fieldByField = (delta: Delta): readonly Clash[] => [...delta].flatMap(([part, { before, after }]): readonly Clash[] => {
-  if (before === null || after === null) return [{ part, base: before, mine: after, theirs: before }];
-  return changedKeys(fieldsOf(before), fieldsOf(after)).flatMap((field): readonly Clash[] => {
-    const [base, mine] = [fieldsOf(before)[field], fieldsOf(after)[field]];
-    const [b, m] = isRecord(base ?? {}) && isRecord(mine ?? {}) ? [base ?? {}, mine ?? {}] as [Fields, Fields] : [byKey(base ?? []), byKey(mine ?? [])];
-    if (!b || !m) return [{ part, field, base, mine, theirs: base }];
-    return changedKeys(b, m).map((key) => ({ part, field: `${field}.${key}`, base: b[key], mine: m[key], theirs: b[key] }));
+export const fieldByField = (delta: Delta): readonly Clash[] =>
+  [...delta].flatMap(([part, { before, after }]): readonly Clash[] => {
+    if (before === null || after === null) return [{ part, base: before, mine: after, theirs: before }];
+    return changedKeys(fieldsOf(before), fieldsOf(after)).flatMap((field): readonly Clash[] => {
+      const [base, mine] = [fieldsOf(before)[field], fieldsOf(after)[field]];
+      const [b, m] =
+        isRecord(base ?? {}) && isRecord(mine ?? {})
+          ? ([base ?? {}, mine ?? {}] as [Fields, Fields])
+          : [byKey(base ?? []), byKey(mine ?? [])];
+      if (!b || !m) return [{ part, field, base, mine, theirs: base }];
+      return changedKeys(b, m).map((key) => ({
+        part,
+        field: `${field}.${key}`,
+        base: b[key],
+        mine: m[key],
+        theirs: b[key],
+      }));
+    });
   });
-});
 
-const changedKeys = (a: Fields, b: Fields): readonly string[] => [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => !equal(a[key], b[key]));
+const changedKeys = (a: Fields, b: Fields): readonly string[] =>
+  [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((key) => !equal(a[key], b[key]));
 
 /** Two people who tick one line off say the same: it stands in the box. The first of them is remembered. */
 const firstTicked = (a: Ticked, b: Ticked): Ticked => (`${a.when} ${a.by}` <= `${b.when} ${b.by}` ? a : b);
@@ -110,7 +144,8 @@ const byKey = (value: unknown): Fields | undefined => {
   const entries = value.map((member): [string, unknown] | undefined => {
     if (!isRecord(member)) return undefined;
     if (typeof member.id === 'string') return [member.id, member];
-    if ('stage' in member || ('control' in member && !('set' in member))) return [`${wantTarget(member as unknown as Want)} ${JSON.stringify(member.in ?? {})}`, member];
+    if ('stage' in member || ('control' in member && !('set' in member)))
+      return [`${wantTarget(member as unknown as Want)} ${JSON.stringify(member.in ?? {})}`, member];
     return undefined;
   });
   if (entries.some((e) => e === undefined)) return undefined;

@@ -52,17 +52,36 @@ export interface Journaled {
   readonly delta: Delta;
 }
 
-export const openSession = (rig: Rig): Session => ({ confirmed: rig, waiting: [], rig, past: [], undoable: [], redoable: [], troubles: [] });
+export const openSession = (rig: Rig): Session => ({
+  confirmed: rig,
+  waiting: [],
+  rig,
+  past: [],
+  undoable: [],
+  redoable: [],
+  troubles: [],
+});
 
 export type Gesture = 'edit' | 'undo' | 'redo';
 
 /** A gesture of the person at this page: applied at once, then waiting for the server. */
-export const perform = (session: Session, edit: Edit, id: string, label: string, gesture: Gesture = 'edit'): Result<Session, readonly Refusal[]> => {
+export const perform = (
+  session: Session,
+  edit: Edit,
+  id: string,
+  label: string,
+  gesture: Gesture = 'edit',
+): Result<Session, readonly Refusal[]> => {
   const applied = apply(session.rig, edit);
   if (!applied.ok) return applied;
   const { rig, delta } = applied.value;
   if (delta.size === 0) return ok(session);
-  const set: ChangeSet = { id, base: session.confirmed.revision, label: cutTo(label.toWellFormed(), LONGEST_LABEL), ...editOf(delta) };
+  const set: ChangeSet = {
+    id,
+    base: session.confirmed.revision,
+    label: cutTo(label.toWellFormed(), LONGEST_LABEL),
+    ...editOf(delta),
+  };
   return ok({
     ...session,
     rig,
@@ -80,11 +99,23 @@ export const undo = (session: Session, id: string): Result<Session, readonly (Re
 export const redo = (session: Session, id: string): Result<Session, readonly (Refusal | Clash)[]> =>
   takeBack(session, session.redoable.at(-1), id, 'redo');
 
-const takeBack = (session: Session, target: string | undefined, id: string, gesture: 'undo' | 'redo'): Result<Session, readonly (Refusal | Clash)[]> => {
+const takeBack = (
+  session: Session,
+  target: string | undefined,
+  id: string,
+  gesture: 'undo' | 'redo',
+): Result<Session, readonly (Refusal | Clash)[]> => {
   if (target !== undefined && session.troubles.some((t) => t.set.id === target)) return ok(settle(session, target));
   const place = session.past.findIndex((p) => p.id === target);
   const entry = session.past[place];
-  if (!entry) return refuse([{ code: 'undo', wrong: `There is nothing to ${gesture}.`, would: 'Changes from before this page was opened are in History.' }]);
+  if (!entry)
+    return refuse([
+      {
+        code: 'undo',
+        wrong: `There is nothing to ${gesture}.`,
+        would: 'Changes from before this page was opened are in History.',
+      },
+    ]);
   const back = rebase(invert(entry.delta), squash(session.past.slice(place + 1).map((later) => later.delta)));
   if (!back.ok) return back;
   const label = `${gesture === 'undo' ? 'Undo' : 'Redo'}: ${entry.label.replace(/^((Undo|Redo): )+/, '')}`;
@@ -99,7 +130,10 @@ const takeBack = (session: Session, target: string | undefined, id: string, gest
 export const confirm = (session: Session, journal: readonly Journaled[]): Session => {
   const news = journal.filter((j) => j.revision > session.confirmed.revision);
   if (news.length === 0) return session;
-  const confirmed = sharing(session.rig, news.reduce((rig, j) => patch(rig, j.delta, j.revision), session.confirmed));
+  const confirmed = sharing(
+    session.rig,
+    news.reduce((rig, j) => patch(rig, j.delta, j.revision), session.confirmed),
+  );
   const mine = new Set(session.waiting.map((w) => w.set.id));
   const settled = new Set(news.filter((j) => mine.has(j.id)).map((j) => j.id));
   const others = news.filter((j) => !mine.has(j.id));
@@ -118,26 +152,52 @@ export const confirm = (session: Session, journal: readonly Journaled[]): Sessio
  * The server refused a change set, or failed at it: it becomes a trouble. What came after it goes on without what it
  * did; what cannot stand without it becomes a trouble too and says what it was built on.
  */
-export const refused = (session: Session, id: string, clashes: readonly Clash[], refusals: readonly Refusal[]): Session => {
+export const refused = (
+  session: Session,
+  id: string,
+  clashes: readonly Clash[],
+  refusals: readonly Refusal[],
+): Session => {
   const out = session.waiting.find((w) => w.set.id === id);
   if (!out) return session;
   const { theirs, rig, waiting, troubles } = replay(session.confirmed, session.waiting, new Map(), id);
-  const builtUpon: Refusal = { code: 'built', wrong: `It changes what “${out.set.label}” brought, and that could not be kept.`, would: 'Do it again once that is settled.' };
-  const built = troubles.map((t): Trouble => ({ ...t, clashes: [], refusals: t.refusals.length ? t.refusals : [builtUpon], after: out.set.label }));
+  const builtUpon: Refusal = {
+    code: 'built',
+    wrong: `It changes what “${out.set.label}” brought, and that could not be kept.`,
+    would: 'Do it again once that is settled.',
+  };
+  const built = troubles.map((t): Trouble => ({
+    ...t,
+    clashes: [],
+    refusals: t.refusals.length ? t.refusals : [builtUpon],
+    after: out.set.label,
+  }));
   const trouble: Trouble = { ...out, clashes, refusals };
   const next = forget({ ...session, rig: sharing(session.rig, rig), waiting }, [trouble, ...built]);
-  return { ...next, past: [...next.past, { id: `without ${id}`, label: out.set.label, delta: theirs }], troubles: [...session.troubles, trouble, ...built] };
+  return {
+    ...next,
+    past: [...next.past, { id: `without ${id}`, label: out.set.label, delta: theirs }],
+    troubles: [...session.troubles, trouble, ...built],
+  };
 };
 
 /** What was not kept has no effect that could be taken back; undoing it lets it go. */
 const forget = (session: Session, troubles: readonly Trouble[]): Session => {
   const lost = new Set(troubles.map((t) => t.set.id));
   if (lost.size === 0) return session;
-  return { ...session, past: session.past.filter((p) => !lost.has(p.id)), redoable: session.redoable.filter((id) => !lost.has(id)) };
+  return {
+    ...session,
+    past: session.past.filter((p) => !lost.has(p.id)),
+    redoable: session.redoable.filter((id) => !lost.has(id)),
+  };
 };
 
 /** A trouble that is done with, whatever became of what it meant. */
-export const settle = (session: Session, id: string): Session => ({ ...session, troubles: session.troubles.filter((t) => t.set.id !== id), undoable: session.undoable.filter((u) => u !== id) });
+export const settle = (session: Session, id: string): Session => ({
+  ...session,
+  troubles: session.troubles.filter((t) => t.set.id !== id),
+  undoable: session.undoable.filter((u) => u !== id),
+});
 
 interface Replayed {
   readonly rig: Rig;
@@ -181,9 +241,20 @@ const carriedOver = (rig: Rig, { delta }: Waiting, theirs: Delta): Applied | Pic
 };
 
 /** A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed; what was not settled is asked again. */
-export const restoreSession = (confirmed: Rig, waiting: readonly Waiting[], unsettled: readonly Trouble[] = []): Session => {
+export const restoreSession = (
+  confirmed: Rig,
+  waiting: readonly Waiting[],
+  unsettled: readonly Trouble[] = [],
+): Session => {
   const { theirs: _, ...replayed } = replay(confirmed, waiting, new Map());
   const troubles = [...unsettled, ...replayed.troubles];
   const undoable = [...troubles, ...replayed.waiting].map((w) => w.set.id);
-  return { confirmed, ...replayed, troubles, past: replayed.waiting.map(({ set, delta }) => ({ id: set.id, label: set.label, delta })), undoable, redoable: [] };
+  return {
+    confirmed,
+    ...replayed,
+    troubles,
+    past: replayed.waiting.map(({ set, delta }) => ({ id: set.id, label: set.label, delta })),
+    undoable,
+    redoable: [],
+  };
 };

@@ -24,7 +24,10 @@ export const jackAt = (rig: Rig, end: Ref): Plugged | undefined => {
 };
 
 /** A box that is nothing but wire: a lead with more than two ends, a panel, a multicore. */
-export const isLead = (device: Device): boolean => device.chains.length > 0 && device.chains.every((c) => c.passive && c.slots.length === 0) && device.controls.length === 0;
+export const isLead = (device: Device): boolean =>
+  device.chains.length > 0 &&
+  device.chains.every((c) => c.passive && c.slots.length === 0) &&
+  device.controls.length === 0;
 
 const known = new WeakMap<Rig['parts']['cable'], WeakMap<Rig['parts']['device'], Map<string, readonly Joined[]>>>();
 
@@ -34,11 +37,15 @@ export const joined = (rig: Rig, hookup: Hookup): readonly Joined[] => {
   known.set(rig.parts.cable, byDevices);
   const byHookup = byDevices.get(rig.parts.device) ?? new Map<string, readonly Joined[]>();
   byDevices.set(rig.parts.device, byHookup);
-  const found = byHookup.get(hookup.id) ?? cablesOf(rig, hookup.id).flatMap((cable): readonly Joined[] => {
-    const [a, b] = cable.ends.map((end) => jackAt(rig, end));
-    if (!a || !b) return [];
-    return [a.jack.poles.tip === 'in' && b.jack.poles.tip === 'out' ? { cable, from: b, to: a } : { cable, from: a, to: b }];
-  });
+  const found =
+    byHookup.get(hookup.id) ??
+    cablesOf(rig, hookup.id).flatMap((cable): readonly Joined[] => {
+      const [a, b] = cable.ends.map((end) => jackAt(rig, end));
+      if (!a || !b) return [];
+      return [
+        a.jack.poles.tip === 'in' && b.jack.poles.tip === 'out' ? { cable, from: b, to: a } : { cable, from: a, to: b },
+      ];
+    });
   byHookup.set(hookup.id, found);
   return found;
 };
@@ -50,7 +57,9 @@ export const afterWire = (rig: Rig, hookup: Hookup, from: Ref): readonly Plugged
   for (const at of seen) {
     for (const { from: out, to } of joined(rig, hookup)) {
       if (out.ref !== at) continue;
-      const onward = to.device.chains.filter((c) => c.passive && c.slots.length === 0 && c.from.some((t) => t.at === to.jack.id)).flatMap((c) => c.to.map((t) => ref(to.device.id, t.at)));
+      const onward = to.device.chains
+        .filter((c) => c.passive && c.slots.length === 0 && c.from.some((t) => t.at === to.jack.id))
+        .flatMap((c) => c.to.map((t) => ref(to.device.id, t.at)));
       if (onward.length === 0 || to.jack.load === 'speaker') ends.push(to);
       onward.forEach((r) => seen.add(r));
     }

@@ -27,7 +27,9 @@ const inTheMaking = (seed: number): { readonly rig: Rig; readonly hookup: `hooku
 };
 
 const judged: readonly Derived[] = [
-  ...Array.from({ length: RIGS }, (_, i) => inTheMaking(i + 1)).flatMap(({ rig, hookup }) => deriveOnce(rig, hookup) ?? []),
+  ...Array.from({ length: RIGS }, (_, i) => inTheMaking(i + 1)).flatMap(
+    ({ rig, hookup }) => deriveOnce(rig, hookup) ?? [],
+  ),
   ...DEMO_RIGS.flatMap(({ make }) => [...make().parts.hookup.keys()].map((h) => deriveOnce(make(), h)!)),
 ];
 const findings = judged.flatMap((d) => d.judgement.findings.map((f) => ({ d, f })));
@@ -44,8 +46,14 @@ describe('what holds for every finding, on random rigs in the making and on the 
       if (!f.code.startsWith('wire.') && !f.code.startsWith('order.')) continue;
       const devices = [...d.rig.parts.device.values()];
       for (const { name } of devices.filter((x) => devices.some((y) => y !== x && y.name === x.name))) {
-        for (const after of f.why.split(`${name} `).slice(1)) if (!/^(and|with|that|[a-z])/.test(after)) { shared += 1; expect(`${f.code}: ${name} ${after.slice(0, 8)}`).toMatch(/ \(/); }
-        expect(f.why.includes(`${name} is`) || f.why.includes(`${name} feeds`) || f.why.includes(`${name} stands`)).toBe(false);
+        for (const after of f.why.split(`${name} `).slice(1))
+          if (!/^(and|with|that|[a-z])/.test(after)) {
+            shared += 1;
+            expect(`${f.code}: ${name} ${after.slice(0, 8)}`).toMatch(/ \(/);
+          }
+        expect(
+          f.why.includes(`${name} is`) || f.why.includes(`${name} feeds`) || f.why.includes(`${name} stands`),
+        ).toBe(false);
       }
     }
     expect(shared).toBeGreaterThan(0);
@@ -58,7 +66,11 @@ describe('what holds for every finding, on random rigs in the making and on the 
   });
   test('evidence is there, in the rig, and a reason is a sentence', () => {
     for (const { d, f } of findings) {
-      expect([f.code, f.evidence.length > 0, f.evidence.filter((id) => !partOf(d.rig, id))]).toEqual([f.code, true, []]);
+      expect([f.code, f.evidence.length > 0, f.evidence.filter((id) => !partOf(d.rig, id))]).toEqual([
+        f.code,
+        true,
+        [],
+      ]);
       expect([f.code, f.why]).toEqual([f.code, expect.stringMatching(/^\S[^]*\.$/)]);
       expect(f.why).not.toMatch(/undefined|\[object|NaN|device:|sound:/);
     }
@@ -86,7 +98,8 @@ describe('what holds for every finding, on random rigs in the making and on the 
     expect(done).toBeGreaterThan(30);
   });
   test('dangers come with caution and nothing lifts the mains earth', () => {
-    for (const { f } of findings.filter((x) => x.f.severity === 'danger')) expect(f.why).toMatch(/before|Switch off|licensed|overheat/);
+    for (const { f } of findings.filter((x) => x.f.severity === 'danger'))
+      expect(f.why).toMatch(/before|Switch off|licensed|overheat/);
     for (const c of CHECKS) expect(`${c.title} ${c.source}`).not.toMatch(/lift the (mains )?earth/);
   });
 });
@@ -95,9 +108,13 @@ test('an accepted finding is quiet whatever its code, and comes back when it is 
   const byCode = new Map(findings.map((x) => [x.f.code, x]));
   for (const { d, f } of byCode.values()) {
     const quiet = after(d.rig, acceptFinding('acceptance:law', d.hookup.id, f.code, f.fingerprint, 'so be it'));
-    const now = deriveOnce(quiet, d.hookup.id)!.judgement.findings.find((x) => x.code === f.code && x.fingerprint === f.fingerprint);
+    const now = deriveOnce(quiet, d.hookup.id)!.judgement.findings.find(
+      (x) => x.code === f.code && x.fingerprint === f.fingerprint,
+    );
     expect([f.code, now?.accepted?.reason]).toEqual([f.code, 'so be it']);
-    const loud = deriveOnce(after(quiet, withdrawAcceptance('acceptance:law')), d.hookup.id)!.judgement.findings.find((x) => x.code === f.code && x.fingerprint === f.fingerprint);
+    const loud = deriveOnce(after(quiet, withdrawAcceptance('acceptance:law')), d.hookup.id)!.judgement.findings.find(
+      (x) => x.code === f.code && x.fingerprint === f.fingerprint,
+    );
     expect([f.code, loud?.accepted]).toEqual([f.code, undefined]);
   }
 });

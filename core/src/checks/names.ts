@@ -14,7 +14,9 @@ export const listed = (names: readonly string[]): string => {
 };
 
 export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>
-  (ids.length > MOST_NAMED && new Set(ids).size === rig.parts.sound.size ? EVERY : listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`)));
+  ids.length > MOST_NAMED && new Set(ids).size === rig.parts.sound.size
+    ? EVERY
+    : listed(ids.map((id) => `“${partOf(rig, id)?.name ?? id}”`));
 
 /** The same with what they do. @example soundsDo(rig, ids, 'needs', 'need') // 'every sound needs' */
 export const soundsDo = (rig: Rig, ids: readonly Id<'sound'>[], one: string, many: string): string => {

@@ -16,20 +16,30 @@ export interface Judgement {
 }
 
 /** Fingerprint of a case: the same parts in the same trouble. */
-export const fingerprintOf = (code: string, found: Case): string => [code, ...[...found.evidence].sort(), found.about ?? ''].join(' ').slice(0, 2000);
+export const fingerprintOf = (code: string, found: Case): string =>
+  [code, ...[...found.evidence].sort(), found.about ?? ''].join(' ').slice(0, 2000);
 
 export const judge = (inputs: CheckInputs, checks: readonly Check[] = CHECKS): Judgement => {
   const findings: Finding[] = [];
   const faults: CheckFault[] = [];
   const remedies = new Map<string, Case['remedies']>();
-  const accepted = new Map(all(inputs.rig, 'acceptance').filter((a) => a.hookup === inputs.hookup.id).map((a) => [`${a.code} ${a.evidence}`, a]));
+  const accepted = new Map(
+    all(inputs.rig, 'acceptance')
+      .filter((a) => a.hookup === inputs.hookup.id)
+      .map((a) => [`${a.code} ${a.evidence}`, a]),
+  );
   for (const check of checks) {
     try {
       for (const { remedies: waysOut, ...found } of check.find(inputs)) {
         const fingerprint = fingerprintOf(check.code, found);
         const quiet = accepted.get(`${check.code} ${fingerprint}`);
         findings.push({
-          ...found, code: check.code, title: check.title, curable: waysOut !== undefined, fingerprint, ...(quiet ? { accepted: { id: quiet.id, reason: quiet.reason } } : {}),
+          ...found,
+          code: check.code,
+          title: check.title,
+          curable: waysOut !== undefined,
+          fingerprint,
+          ...(quiet ? { accepted: { id: quiet.id, reason: quiet.reason } } : {}),
         });
         remedies.set(fingerprint, waysOut);
       }
@@ -38,5 +48,12 @@ export const judge = (inputs: CheckInputs, checks: readonly Check[] = CHECKS): J
     }
   }
   const rank = (f: Finding) => (f.accepted ? 10 : 0) + SEVERITIES.indexOf(f.severity);
-  return { findings: findings.map((f, i) => [f, i] as const).sort(([a, i], [b, k]) => rank(a) - rank(b) || i - k).map(([f]) => f), faults, remediesOf: (f) => remedies.get(f.fingerprint)?.() ?? [] };
+  return {
+    findings: findings
+      .map((f, i) => [f, i] as const)
+      .sort(([a, i], [b, k]) => rank(a) - rank(b) || i - k)
+      .map(([f]) => f),
+    faults,
+    remediesOf: (f) => remedies.get(f.fingerprint)?.() ?? [],
+  };
 };

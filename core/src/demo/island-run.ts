@@ -19,59 +19,142 @@ const box = (name: string, key: string, chosen: Chosen = {}): Device => makeDevi
 /** This delay's bypass answers to a toggle only; its programs hold on/off, so a sound that calls one is safe. */
 const delay = (): Device => {
   const made = box('dly', 'stereo-delay', { channel: 3 });
-  return { ...made, actuators: made.actuators.map((a) => (a.id === 'on/off' ? { ...a, acts: [{ control: 'on', toggle: ['off', 'on'] }] } : a)) };
+  return {
+    ...made,
+    actuators: made.actuators.map((a) =>
+      a.id === 'on/off' ? { ...a, acts: [{ control: 'on', toggle: ['off', 'on'] }] } : a,
+    ),
+  };
 };
 
-const devices = (): readonly Device[] => inKitOrder([
-  box('gsc', 'single-coil'), box('ghb', 'humbucker'), box('wls', 'wireless'), box('sel', 'ab-in'), box('tun', 'tuner'), box('vol', 'volume'),
-  box('swi', 'switcher-8'), box('cmp', 'compressor'), box('ofz', 'octave-fuzz'), box('low', 'low-drive'), box('hig', 'high-drive'), box('gat', 'gate'),
-  box('hed', 'valve-head'), box('mod', 'stereo-modulation', { channel: 2 }), delay(), box('rev', 'stereo-reverb', { channel: 4 }),
-  box('cab', 'cab-212'), box('mcb', 'cab-mic'), box('pre', 'preamp-cab', { code: 'PRE', name: 'Preamp with cabinet simulation' }), box('dis', 'di-stereo', { code: 'DI' }), box('foh', 'desk'),
-]);
+const devices = (): readonly Device[] =>
+  inKitOrder([
+    box('gsc', 'single-coil'),
+    box('ghb', 'humbucker'),
+    box('wls', 'wireless'),
+    box('sel', 'ab-in'),
+    box('tun', 'tuner'),
+    box('vol', 'volume'),
+    box('swi', 'switcher-8'),
+    box('cmp', 'compressor'),
+    box('ofz', 'octave-fuzz'),
+    box('low', 'low-drive'),
+    box('hig', 'high-drive'),
+    box('gat', 'gate'),
+    box('hed', 'valve-head'),
+    box('mod', 'stereo-modulation', { channel: 2 }),
+    delay(),
+    box('rev', 'stereo-reverb', { channel: 4 }),
+    box('cab', 'cab-212'),
+    box('mcb', 'cab-mic'),
+    box('pre', 'preamp-cab', { code: 'PRE', name: 'Preamp with cabinet simulation' }),
+    box('dis', 'di-stereo', { code: 'DI' }),
+    box('foh', 'desk'),
+  ]);
 
 const BALLROOM: Id<'hookup'> = 'hookup:ballroom';
 
 const FERRY: Id<'hookup'> = 'hookup:ferry-deck';
 
 const hookupNamed = (id: Id<'hookup'>, name: string): Hookup => ({
-  kind: 'hookup', id, name, settings: {}, hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
+  kind: 'hookup',
+  id,
+  name,
+  settings: {},
+  hears: [{ from: 'the instrument in hand', at: ref(dev('foh'), '#house'), as: 'sounds' }],
   assumes: setBeforeTheShow(
-    ['vol.amount', 100, 'the volume pedal stands at full'], ['tun.mute', 'off', 'the tuner lets the signal through'], ['sel.select', 'a', 'the first guitar is on'],
-    ...['cmp', 'ofz', 'low', 'hig', 'gat', ...(id === FERRY ? ['pre'] : [])].map((box) => [`${box}.on`, 'on', IN_THE_DRAWER] as const),
+    ['vol.amount', 100, 'the volume pedal stands at full'],
+    ['tun.mute', 'off', 'the tuner lets the signal through'],
+    ['sel.select', 'a', 'the first guitar is on'],
+    ...['cmp', 'ofz', 'low', 'hig', 'gat', ...(id === FERRY ? ['pre'] : [])].map(
+      (box) => [`${box}.on`, 'on', IN_THE_DRAWER] as const,
+    ),
   ),
 });
 
 /** From the hands through what stands in front of the gain: the same on every stage. */
 const FRONT: readonly Lead[] = [
-  ['gsc.out', 'wls.in'], ['wls.out', 'sel.a', 0.3], ['ghb.out', 'sel.b', 6], ['sel.out', 'tun.in', 0.3], ['tun.out', 'vol.in', 0.3], ['vol.out', 'swi.in', 0.6],
-  ['swi.send1', 'cmp.in', 0.5], ['cmp.out', 'swi.return1', 0.5], ['swi.send2', 'ofz.in', 0.5], ['ofz.out', 'swi.return2', 0.5],
-  ['swi.send3', 'low.in', 0.5], ['low.out', 'swi.return3', 0.5], ['swi.send4', 'hig.in', 0.5], ['hig.out', 'swi.return4', 0.5],
-  ['swi.send5', 'gat.in', 0.5], ['gat.out', 'swi.return5', 0.5],
+  ['gsc.out', 'wls.in'],
+  ['wls.out', 'sel.a', 0.3],
+  ['ghb.out', 'sel.b', 6],
+  ['sel.out', 'tun.in', 0.3],
+  ['tun.out', 'vol.in', 0.3],
+  ['vol.out', 'swi.in', 0.6],
+  ['swi.send1', 'cmp.in', 0.5],
+  ['cmp.out', 'swi.return1', 0.5],
+  ['swi.send2', 'ofz.in', 0.5],
+  ['ofz.out', 'swi.return2', 0.5],
+  ['swi.send3', 'low.in', 0.5],
+  ['low.out', 'swi.return3', 0.5],
+  ['swi.send4', 'hig.in', 0.5],
+  ['hig.out', 'swi.return4', 0.5],
+  ['swi.send5', 'gat.in', 0.5],
+  ['gat.out', 'swi.return5', 0.5],
 ];
 
 /** Full backline: the amp in the sixth loop, modulation and reverb behind its preamp, the delay on the way to its power stage. */
 const BALLROOM_LEADS: readonly Lead[] = [
-  ...FRONT, ['swi.send6', 'hed.in', 5], ['hed.send', 'swi.return6', 5],
-  ['swi.send7', 'mod.in-l', 0.5], ['mod.out-l', 'swi.return7', 0.5], ['swi.send8', 'rev.in-l', 0.5], ['rev.out-l', 'swi.return8', 0.5],
-  ['swi.out', 'dly.in-l', 0.5], ['dly.out-l', 'hed.return', 5], ['hed.speaker', 'cab.in', 1.5], ['cab.air', 'mcb.air'], ['mcb.out', 'foh.ch1', 20],
-  ['swi.midi-out', 'mod.midi-in', 0.5], ['mod.midi-thru', 'dly.midi-in', 0.5], ['dly.midi-thru', 'rev.midi-in', 0.5], ['swi.ctl1', 'hed.channel-switch', 5],
+  ...FRONT,
+  ['swi.send6', 'hed.in', 5],
+  ['hed.send', 'swi.return6', 5],
+  ['swi.send7', 'mod.in-l', 0.5],
+  ['mod.out-l', 'swi.return7', 0.5],
+  ['swi.send8', 'rev.in-l', 0.5],
+  ['rev.out-l', 'swi.return8', 0.5],
+  ['swi.out', 'dly.in-l', 0.5],
+  ['dly.out-l', 'hed.return', 5],
+  ['hed.speaker', 'cab.in', 1.5],
+  ['cab.air', 'mcb.air'],
+  ['mcb.out', 'foh.ch1', 20],
+  ['swi.midi-out', 'mod.midi-in', 0.5],
+  ['mod.midi-thru', 'dly.midi-in', 0.5],
+  ['dly.midi-thru', 'rev.midi-in', 0.5],
+  ['swi.ctl1', 'hed.channel-switch', 5],
 ];
 
 /** Without an amp: the preamp with its cabinet in the sixth loop, delay and reverb in stereo behind the switcher, two ways to the desk. */
 const FERRY_LEADS: readonly Lead[] = [
-  ...FRONT, ['swi.send6', 'pre.in', 0.5], ['pre.out', 'swi.return6', 0.5], ['swi.send7', 'mod.in-l', 0.5], ['mod.out-l', 'swi.return7', 0.5],
-  ['swi.out', 'dly.in-l', 0.5], ['dly.out-l', 'rev.in-l', 0.3], ['dly.out-r', 'rev.in-r', 0.3], ['rev.out-l', 'dis.in-l', 0.5], ['rev.out-r', 'dis.in-r', 0.5], ['dis.out-l', 'foh.ch2', 20], ['dis.out-r', 'foh.ch3', 20],
-  ['swi.midi-out', 'mod.midi-in', 0.5], ['mod.midi-thru', 'dly.midi-in', 0.5], ['dly.midi-thru', 'rev.midi-in', 0.5],
+  ...FRONT,
+  ['swi.send6', 'pre.in', 0.5],
+  ['pre.out', 'swi.return6', 0.5],
+  ['swi.send7', 'mod.in-l', 0.5],
+  ['mod.out-l', 'swi.return7', 0.5],
+  ['swi.out', 'dly.in-l', 0.5],
+  ['dly.out-l', 'rev.in-l', 0.3],
+  ['dly.out-r', 'rev.in-r', 0.3],
+  ['rev.out-l', 'dis.in-l', 0.5],
+  ['rev.out-r', 'dis.in-r', 0.5],
+  ['dis.out-l', 'foh.ch2', 20],
+  ['dis.out-r', 'foh.ch3', 20],
+  ['swi.midi-out', 'mod.midi-in', 0.5],
+  ['mod.midi-thru', 'dly.midi-in', 0.5],
+  ['dly.midi-thru', 'rev.midi-in', 0.5],
 ];
 
 const program = (device: string, number: number, name: string, on: 'on' | 'off', mix: number): Program => ({
-  kind: 'program', id: `program:${device}-${number}`, device: dev(device), memory: 'programs', number, name, contents: { on, mix }, acts: [], assigns: [],
+  kind: 'program',
+  id: `program:${device}-${number}`,
+  device: dev(device),
+  memory: 'programs',
+  number,
+  name,
+  contents: { on, mix },
+  acts: [],
+  assigns: [],
 });
 
 const programs: readonly Program[] = [
-  program('mod', 11, 'Slow rotor', 'on', 45), program('mod', 12, 'Wide chorus', 'on', 50), program('mod', 13, 'Deep vibrato', 'on', 100), program('mod', 20, 'Waltz shimmer', 'on', 35),
-  program('dly', 0, 'Delay out', 'off', 0), program('dly', 4, 'Slap', 'on', 22), program('dly', 6, 'Half time', 'on', 34), program('dly', 11, 'Dotted eighth', 'on', 40),
-  program('rev', 3, 'Small room', 'on', 18), program('rev', 4, 'Plate', 'on', 26), program('rev', 8, 'Long hall', 'on', 42),
+  program('mod', 11, 'Slow rotor', 'on', 45),
+  program('mod', 12, 'Wide chorus', 'on', 50),
+  program('mod', 13, 'Deep vibrato', 'on', 100),
+  program('mod', 20, 'Waltz shimmer', 'on', 35),
+  program('dly', 0, 'Delay out', 'off', 0),
+  program('dly', 4, 'Slap', 'on', 22),
+  program('dly', 6, 'Half time', 'on', 34),
+  program('dly', 11, 'Dotted eighth', 'on', 40),
+  program('rev', 3, 'Small room', 'on', 18),
+  program('rev', 4, 'Plate', 'on', 26),
+  program('rev', 8, 'Long hall', 'on', 42),
 ];
 
 interface Says {
@@ -106,18 +189,39 @@ const SHEET: readonly Says[] = [
   { name: 'Last boat', role: 'lead', in: 'cmp low hig', channel: 'lead', dly: 11, rev: 8, trim: 3 },
 ];
 
-const STAGES: Readonly<Record<string, string>> = { cmp: 'compressor', ofz: 'fuzz', low: 'overdrive', hig: 'overdrive', gat: 'gate', mod: 'modulation', dly: 'delay', rev: 'reverb' };
+const STAGES: Readonly<Record<string, string>> = {
+  cmp: 'compressor',
+  ofz: 'fuzz',
+  low: 'overdrive',
+  hig: 'overdrive',
+  gat: 'gate',
+  mod: 'modulation',
+  dly: 'delay',
+  rev: 'reverb',
+};
 const stage = (code: string): Want => ({ stage: ref(dev(code), STAGES[code]!), is: 'in' });
 const soundId = (i: number): Id<'sound'> => `sound:${String(i + 1).padStart(2, '0')}`;
 
 const sounds: readonly Sound[] = SHEET.map((row, i) => {
-  const named = (code: string, number: number | undefined): Want[] => (number === undefined ? [] : [{ control: ref(dev(code), 'program'), is: number }]);
+  const named = (code: string, number: number | undefined): Want[] =>
+    number === undefined ? [] : [{ control: ref(dev(code), 'program'), is: number }];
   const delayed = row.dly !== undefined && row.dly !== 0;
   return {
-    kind: 'sound', id: soundId(i), name: row.name, role: row.role, at: i + 1,
+    kind: 'sound',
+    id: soundId(i),
+    name: row.name,
+    role: row.role,
+    at: i + 1,
     wants: [
-      ...row.in.split(' ').map(stage), ...(delayed ? [stage('dly')] : []), stage('rev'), { stage: ref(dev('hed'), row.channel), is: 'in' }, { stage: ref(dev('pre'), 'preamp'), is: 'in' },
-      ...named('mod', row.mod), ...named('dly', row.dly), ...named('rev', row.rev), { control: ref(dev('swi'), 'trim'), is: row.trim ?? 0 },
+      ...row.in.split(' ').map(stage),
+      ...(delayed ? [stage('dly')] : []),
+      stage('rev'),
+      { stage: ref(dev('hed'), row.channel), is: 'in' },
+      { stage: ref(dev('pre'), 'preamp'), is: 'in' },
+      ...named('mod', row.mod),
+      ...named('dly', row.dly),
+      ...named('rev', row.rev),
+      { control: ref(dev('swi'), 'trim'), is: row.trim ?? 0 },
     ],
     calls: [{ device: dev('swi'), memory: 'slots', slot: i }],
   };
@@ -125,30 +229,69 @@ const sounds: readonly Sound[] = SHEET.map((row, i) => {
 
 /** Slot 2B as it was typed into the switcher: the modulation shows 13 for what the wire calls 12, and 13 was typed. */
 const typedSlot: Program = {
-  kind: 'program', id: 'program:swi-5', device: dev('swi'), memory: 'slots', number: 5, name: 'Waltz grit',
+  kind: 'program',
+  id: 'program:swi-5',
+  device: dev('swi'),
+  memory: 'slots',
+  number: 5,
+  name: 'Waltz grit',
   contents: {
-    loop1: 'off', loop2: 'off', loop3: 'on', loop4: 'off', loop5: 'off', loop6: 'on', loop7: 'on', loop8: 'on',
-    order: 'loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8', ctl1: 'open', ctl2: 'open', output: 'open', trim: 0,
+    loop1: 'off',
+    loop2: 'off',
+    loop3: 'on',
+    loop4: 'off',
+    loop5: 'off',
+    loop6: 'on',
+    loop7: 'on',
+    loop8: 'on',
+    order: 'loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8',
+    ctl1: 'open',
+    ctl2: 'open',
+    output: 'open',
+    trim: 0,
   },
   acts: [
-    { send: { pc: 13, channel: 2 }, at: 'midi-out' }, { send: { pc: 0, channel: 3 }, at: 'midi-out' }, { send: { pc: 3, channel: 4 }, at: 'midi-out' },
+    { send: { pc: 13, channel: 2 }, at: 'midi-out' },
+    { send: { pc: 0, channel: 3 }, at: 'midi-out' },
+    { send: { pc: 3, channel: 4 }, at: 'midi-out' },
   ],
   assigns: [],
 };
 
 const moves: readonly Move[] = [
   {
-    kind: 'move', id: 'move:lift', name: 'Lift', sounds: 'all', latch: false, at: [{ device: dev('swi'), switch: 'E' }],
-    on: [{ stage: ref(dev('hig'), 'overdrive'), is: 'in' }, { control: ref(dev('swi'), 'trim'), is: 4 }], off: [],
+    kind: 'move',
+    id: 'move:lift',
+    name: 'Lift',
+    sounds: 'all',
+    latch: false,
+    at: [{ device: dev('swi'), switch: 'E' }],
+    on: [
+      { stage: ref(dev('hig'), 'overdrive'), is: 'in' },
+      { control: ref(dev('swi'), 'trim'), is: 4 },
+    ],
+    off: [],
   },
   {
-    kind: 'move', id: 'move:throw', name: 'Delay throw', sounds: [soundId(2), soundId(3), soundId(10), soundId(11)], latch: true, at: [{ device: dev('swi'), switch: 'F' }],
-    on: [{ control: ref(dev('dly'), 'mix'), is: 60 }], off: [{ control: ref(dev('dly'), 'mix'), is: 34 }],
+    kind: 'move',
+    id: 'move:throw',
+    name: 'Delay throw',
+    sounds: [soundId(2), soundId(3), soundId(10), soundId(11)],
+    latch: true,
+    at: [{ device: dev('swi'), switch: 'F' }],
+    on: [{ control: ref(dev('dly'), 'mix'), is: 60 }],
+    off: [{ control: ref(dev('dly'), 'mix'), is: 34 }],
   },
 ];
 
 const cue = (name: string, i: number): Cue => ({ name, call: { sound: soundId(i) } });
-const song = (n: number, title: string, bpm: number, cues: readonly Cue[]): Song => ({ kind: 'song', id: `song:${String(n).padStart(2, '0')}`, title, bpm, cues });
+const song = (n: number, title: string, bpm: number, cues: readonly Cue[]): Song => ({
+  kind: 'song',
+  id: `song:${String(n).padStart(2, '0')}`,
+  title,
+  bpm,
+  cues,
+});
 
 const songs: readonly Song[] = [
   song(1, 'Rope and tide', 96, [cue('verse', 0), cue('chorus', 1), cue('bridge', 2), cue('solo', 3)]),
@@ -168,10 +311,21 @@ const songs: readonly Song[] = [
 const set: SetList = { kind: 'setList', id: 'setList:ferry', name: 'Ferry season', songs: songs.map((s) => s.id) };
 
 /** The demo rig at revision 0. */
-export const islandRun = (): Rig => rigOf([
-  { kind: 'about', id: ABOUT, name: 'Island run', notes: 'Nine-piece dance orchestra, small islands, by ferry.' },
-  ...devices(), ...programs, hookupNamed(BALLROOM, 'Ballroom'), hookupNamed(FERRY, 'Ferry deck'), ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS), ...cablesOf(FERRY, 'f', FERRY_LEADS), ...sounds, typedSlot, ...moves, ...songs, set,
-] satisfies readonly Part[]);
+export const islandRun = (): Rig =>
+  rigOf([
+    { kind: 'about', id: ABOUT, name: 'Island run', notes: 'Nine-piece dance orchestra, small islands, by ferry.' },
+    ...devices(),
+    ...programs,
+    hookupNamed(BALLROOM, 'Ballroom'),
+    hookupNamed(FERRY, 'Ferry deck'),
+    ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS),
+    ...cablesOf(FERRY, 'f', FERRY_LEADS),
+    ...sounds,
+    typedSlot,
+    ...moves,
+    ...songs,
+    set,
+  ] satisfies readonly Part[]);
 
 export const BALLROOM_ID = BALLROOM;
 export const FERRY_ID = FERRY;

@@ -12,33 +12,89 @@ import { cablesOf, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 export const LIGHTHOUSE_ID: Id<'hookup'> = 'hookup:solo';
 
 const devices = inKitOrder([
-  makeDevice('single-coil', 'device:gsc'), makeDevice('humbucker', 'device:ghb'), makeDevice('percussion', 'device:prc'), makeDevice('microphone', 'device:mic'), makeDevice('song-list', 'device:lst', { code: 'LIST' }),
-  makeDevice('ab-in', 'device:sel'), makeDevice('tuner', 'device:tun'), makeDevice('looper-station', 'device:lop', { code: 'LOP' }), makeDevice('one-channel-amp', 'device:amp'), makeDevice('cab-112', 'device:cab'), makeDevice('cab-mic', 'device:mcb'),
-  makeDevice('di', 'device:dip', { code: 'DIP', name: 'DI box, percussion' }), makeDevice('desk', 'device:foh'), makeDevice('in-ears', 'device:iem'),
+  makeDevice('single-coil', 'device:gsc'),
+  makeDevice('humbucker', 'device:ghb'),
+  makeDevice('percussion', 'device:prc'),
+  makeDevice('microphone', 'device:mic'),
+  makeDevice('song-list', 'device:lst', { code: 'LIST' }),
+  makeDevice('ab-in', 'device:sel'),
+  makeDevice('tuner', 'device:tun'),
+  makeDevice('looper-station', 'device:lop', { code: 'LOP' }),
+  makeDevice('one-channel-amp', 'device:amp'),
+  makeDevice('cab-112', 'device:cab'),
+  makeDevice('cab-mic', 'device:mcb'),
+  makeDevice('di', 'device:dip', { code: 'DIP', name: 'DI box, percussion' }),
+  makeDevice('desk', 'device:foh'),
+  makeDevice('in-ears', 'device:iem'),
 ]);
 
 const LEADS: readonly Lead[] = [
-  ['gsc.out', 'sel.a', 3], ['ghb.out', 'sel.b', 3], ['sel.out', 'tun.in', 0.3], ['tun.out', 'amp.in', 4], ['amp.send', 'lop.in1', 4], ['lop.main-l', 'amp.return', 4], ['amp.speaker', 'cab.in', 1],
-  ['cab.air', 'mcb.air'], ['mcb.out', 'foh.ch1', 15], ['prc.out', 'lop.in2', 2], ['lop.sub', 'dip.in', 0.5], ['dip.out', 'foh.ch2', 15], ['mic.out', 'foh.ch3', 15], ['lst.midi-out', 'lop.midi-in', 3],
+  ['gsc.out', 'sel.a', 3],
+  ['ghb.out', 'sel.b', 3],
+  ['sel.out', 'tun.in', 0.3],
+  ['tun.out', 'amp.in', 4],
+  ['amp.send', 'lop.in1', 4],
+  ['lop.main-l', 'amp.return', 4],
+  ['amp.speaker', 'cab.in', 1],
+  ['cab.air', 'mcb.air'],
+  ['mcb.out', 'foh.ch1', 15],
+  ['prc.out', 'lop.in2', 2],
+  ['lop.sub', 'dip.in', 0.5],
+  ['dip.out', 'foh.ch2', 15],
+  ['mic.out', 'foh.ch3', 15],
+  ['lst.midi-out', 'lop.midi-in', 3],
 ];
 
 const SHEET: readonly (readonly [name: string, role: Role, memory: number, bpm: number])[] = [
-  ['Lamp room', 'clean', 0, 88], ['Spiral stair', 'crunch', 1, 104], ['Fog horn', 'ambience', 2, 72], ['Keeper', 'clean', 3, 96], ['Oil and brass', 'crunch', 4, 120], ['Long beam', 'ambience', 5, 66],
+  ['Lamp room', 'clean', 0, 88],
+  ['Spiral stair', 'crunch', 1, 104],
+  ['Fog horn', 'ambience', 2, 72],
+  ['Keeper', 'clean', 3, 96],
+  ['Oil and brass', 'crunch', 4, 120],
+  ['Long beam', 'ambience', 5, 66],
 ];
 
 const soundId = (i: number): Id<'sound'> => `sound:${String(i + 1).padStart(2, '0')}`;
 
 const sounds: readonly Sound[] = SHEET.map(([name, role, memory], i) => ({
-  kind: 'sound', id: soundId(i), name, role, at: i + 1, wants: [{ control: 'device:lop.memory', is: memory }], calls: [{ device: 'device:lst', memory: 'entries', slot: i }],
+  kind: 'sound',
+  id: soundId(i),
+  name,
+  role,
+  at: i + 1,
+  wants: [{ control: 'device:lop.memory', is: memory }],
+  calls: [{ device: 'device:lst', memory: 'entries', slot: i }],
 }));
 
-const songs: readonly Song[] = SHEET.map(([title, , , bpm], i) => ({ kind: 'song', id: `song:${String(i + 1).padStart(2, '0')}`, title, bpm, cues: [{ name: 'all through', call: { sound: soundId(i) } }] }));
+const songs: readonly Song[] = SHEET.map(([title, , , bpm], i) => ({
+  kind: 'song',
+  id: `song:${String(i + 1).padStart(2, '0')}`,
+  title,
+  bpm,
+  cues: [{ name: 'all through', call: { sound: soundId(i) } }],
+}));
 
-export const lighthouseSolo = (): Rig => rigOf([
-  { kind: 'about', id: ABOUT, name: 'Lighthouse solo set', notes: 'One person, two guitars, a looper station.' }, ...devices,
-  {
-    kind: 'hookup', id: LIGHTHOUSE_ID, name: 'Solo', settings: { 'device:lop.out2': 'sub' }, assumes: setBeforeTheShow(['tun.mute', 'off', 'the tuner lets the signal through'], ['sel.select', 'a', 'the first guitar is on']),
-    hears: [{ from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' }, { from: 'device:prc.out', at: 'device:foh.#house', as: 'sounds' }, { from: 'device:mic.out', at: 'device:foh.#house', as: 'sounds' }],
-  },
-  ...cablesOf(LIGHTHOUSE_ID, 's', LEADS), ...sounds, ...songs, { kind: 'setList', id: 'setList:lighthouse', name: 'Evening', songs: songs.map((s) => s.id) },
-] satisfies readonly Part[]);
+export const lighthouseSolo = (): Rig =>
+  rigOf([
+    { kind: 'about', id: ABOUT, name: 'Lighthouse solo set', notes: 'One person, two guitars, a looper station.' },
+    ...devices,
+    {
+      kind: 'hookup',
+      id: LIGHTHOUSE_ID,
+      name: 'Solo',
+      settings: { 'device:lop.out2': 'sub' },
+      assumes: setBeforeTheShow(
+        ['tun.mute', 'off', 'the tuner lets the signal through'],
+        ['sel.select', 'a', 'the first guitar is on'],
+      ),
+      hears: [
+        { from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' },
+        { from: 'device:prc.out', at: 'device:foh.#house', as: 'sounds' },
+        { from: 'device:mic.out', at: 'device:foh.#house', as: 'sounds' },
+      ],
+    },
+    ...cablesOf(LIGHTHOUSE_ID, 's', LEADS),
+    ...sounds,
+    ...songs,
+    { kind: 'setList', id: 'setList:lighthouse', name: 'Evening', songs: songs.map((s) => s.id) },
+  ] satisfies readonly Part[]);

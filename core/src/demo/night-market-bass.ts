@@ -11,32 +11,75 @@ import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from
 export const FLY_DATE_ID: Id<'hookup'> = 'hookup:fly-date';
 
 const devices = inKitOrder([
-  makeDevice('bass', 'device:bas'), makeDevice('wireless-tuner', 'device:wlt'), makeDevice('splitter-transformer', 'device:spl', { code: 'SPL' }), makeDevice('splitter-frequency', 'device:xov'),
-  makeDevice('switcher-4', 'device:swi'), makeDevice('bass-fuzz', 'device:fuz', { code: 'FUZ' }), makeDevice('preamp-cab', 'device:pre', { code: 'PRE', name: 'Preamp with cabinet simulation' }), makeDevice('bass-compressor', 'device:cmp', { code: 'CMP' }),
-  makeDevice('di', 'device:dic', { code: 'DIC', name: 'DI box, clean' }), makeDevice('di', 'device:did', { code: 'DID', name: 'DI box, driven' }), makeDevice('desk', 'device:foh'),
+  makeDevice('bass', 'device:bas'),
+  makeDevice('wireless-tuner', 'device:wlt'),
+  makeDevice('splitter-transformer', 'device:spl', { code: 'SPL' }),
+  makeDevice('splitter-frequency', 'device:xov'),
+  makeDevice('switcher-4', 'device:swi'),
+  makeDevice('bass-fuzz', 'device:fuz', { code: 'FUZ' }),
+  makeDevice('preamp-cab', 'device:pre', { code: 'PRE', name: 'Preamp with cabinet simulation' }),
+  makeDevice('bass-compressor', 'device:cmp', { code: 'CMP' }),
+  makeDevice('di', 'device:dic', { code: 'DIC', name: 'DI box, clean' }),
+  makeDevice('di', 'device:did', { code: 'DID', name: 'DI box, driven' }),
+  makeDevice('desk', 'device:foh'),
 ]);
 
 const LEADS: readonly Lead[] = [
-  ['bas.out', 'wlt.in', 3], ['wlt.out', 'spl.in', 0.5], ['spl.out2', 'dic.in', 0.5], ['dic.out', 'foh.ch1', 25], ['spl.out1', 'xov.in', 0.5],
-  ['xov.low-send', 'cmp.in', 0.3], ['cmp.out', 'xov.low-return', 0.3], ['xov.high-send', 'swi.in', 0.3], ['swi.send1', 'fuz.in', 0.3], ['fuz.out', 'swi.return1', 0.3],
-  ['swi.send2', 'pre.in', 0.3], ['pre.out', 'swi.return2', 0.3], ['swi.out', 'xov.high-return', 0.3], ['xov.out', 'did.in', 0.5], ['did.out', 'foh.ch2', 25],
+  ['bas.out', 'wlt.in', 3],
+  ['wlt.out', 'spl.in', 0.5],
+  ['spl.out2', 'dic.in', 0.5],
+  ['dic.out', 'foh.ch1', 25],
+  ['spl.out1', 'xov.in', 0.5],
+  ['xov.low-send', 'cmp.in', 0.3],
+  ['cmp.out', 'xov.low-return', 0.3],
+  ['xov.high-send', 'swi.in', 0.3],
+  ['swi.send1', 'fuz.in', 0.3],
+  ['fuz.out', 'swi.return1', 0.3],
+  ['swi.send2', 'pre.in', 0.3],
+  ['pre.out', 'swi.return2', 0.3],
+  ['swi.out', 'xov.high-return', 0.3],
+  ['xov.out', 'did.in', 0.5],
+  ['did.out', 'foh.ch2', 25],
 ];
 
 const SHEET: readonly (readonly [name: string, role: Role, stages: readonly Ref[], trim: number])[] = [
-  ['Round', 'clean', [], 0], ['Stall lights', 'crunch', ['device:pre.preamp'], 0], ['Neon', 'fuzz', ['device:fuz.fuzz', 'device:pre.preamp'], -2], ['Bare wire', 'fuzz', ['device:fuz.fuzz'], -3],
-  ['Awning', 'clean', [], -1], ['Steam', 'crunch', ['device:pre.preamp'], 1], ['Last tram', 'lead', ['device:fuz.fuzz', 'device:pre.preamp'], 2],
+  ['Round', 'clean', [], 0],
+  ['Stall lights', 'crunch', ['device:pre.preamp'], 0],
+  ['Neon', 'fuzz', ['device:fuz.fuzz', 'device:pre.preamp'], -2],
+  ['Bare wire', 'fuzz', ['device:fuz.fuzz'], -3],
+  ['Awning', 'clean', [], -1],
+  ['Steam', 'crunch', ['device:pre.preamp'], 1],
+  ['Last tram', 'lead', ['device:fuz.fuzz', 'device:pre.preamp'], 2],
 ];
 
 const sounds: readonly Sound[] = SHEET.map(([name, role, stages, trim], i) => ({
-  kind: 'sound', id: `sound:${String(i + 1).padStart(2, '0')}`, name, role, at: i + 1,
-  wants: [...[...stages, 'device:cmp.compressor' as Ref].map((stage): Want => ({ stage, is: 'in' })), { control: 'device:swi.trim', is: trim }],
+  kind: 'sound',
+  id: `sound:${String(i + 1).padStart(2, '0')}`,
+  name,
+  role,
+  at: i + 1,
+  wants: [
+    ...[...stages, 'device:cmp.compressor' as Ref].map((stage): Want => ({ stage, is: 'in' })),
+    { control: 'device:swi.trim', is: trim },
+  ],
   calls: [{ device: 'device:swi', memory: 'slots', slot: i }],
 }));
 
-export const nightMarketBass = (): Rig => rigOf([
-  { kind: 'about', id: ABOUT, name: 'Night market bass', notes: 'Bass without an amp, for fly dates.' }, ...devices,
-  { kind: 'hookup', id: FLY_DATE_ID, name: 'Fly date', settings: {}, hears: [{ from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' }],
-    assumes: setBeforeTheShow(['wlt.mute', 'off', 'the tuner lets the signal through'], ...['cmp', 'pre', 'fuz'].map((box) => [`${box}.on`, 'on', IN_THE_DRAWER] as const)),
-  },
-  ...cablesOf(FLY_DATE_ID, 'n', LEADS), ...sounds,
-] satisfies readonly Part[]);
+export const nightMarketBass = (): Rig =>
+  rigOf([
+    { kind: 'about', id: ABOUT, name: 'Night market bass', notes: 'Bass without an amp, for fly dates.' },
+    ...devices,
+    {
+      kind: 'hookup',
+      id: FLY_DATE_ID,
+      name: 'Fly date',
+      settings: {},
+      hears: [{ from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' }],
+      assumes: setBeforeTheShow(
+        ['wlt.mute', 'off', 'the tuner lets the signal through'],
+        ...['cmp', 'pre', 'fuz'].map((box) => [`${box}.on`, 'on', IN_THE_DRAWER] as const),
+      ),
+    },
+    ...cablesOf(FLY_DATE_ID, 'n', LEADS),
+    ...sounds,
+  ] satisfies readonly Part[]);

@@ -36,7 +36,10 @@ describe('the night market bass', () => {
   ] as const)('%s: %s', (sound, path) => expect(line(soundRun(d, sound))).toBe(path));
   test('nothing above a note; that its fuzz comes to the desk without a cabinet is one, for a bass', () => {
     expect(d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => f.code)).toEqual([]);
-    expect(d.judgement.findings.find((f) => f.code === 'order.no-cab-sim')?.evidence).toEqual(['device:fuz', 'sound:04']);
+    expect(d.judgement.findings.find((f) => f.code === 'order.no-cab-sim')?.evidence).toEqual([
+      'device:fuz',
+      'sound:04',
+    ]);
   });
 });
 
@@ -44,9 +47,13 @@ describe('the lighthouse solo set', () => {
   const d = deriveOnce(lighthouseSolo(), LIGHTHOUSE_ID)!;
   test('is proved as it stands; the song list sends the number of the looper memory', () => {
     expect([...d.verdicts.values()].every((v) => v.is === 'proved')).toBe(true);
-    expect(d.compilation.sounds.get('sound:03')!.stored.map((s) => s.program.acts)).toEqual([[{ send: { pc: 2, channel: 8 }, at: 'midi-out' }]]);
+    expect(d.compilation.sounds.get('sound:03')!.stored.map((s) => s.program.acts)).toEqual([
+      [{ send: { pc: 2, channel: 8 }, at: 'midi-out' }],
+    ]);
   });
   test('guitar through the looper in the loop of the amp, percussion and voice on ways of their own', () => {
-    expect(line(soundRun(d, 'sound:01'))).toBe('{gsc sel tun amp lop amp cab →Stage:mono mcb →Front of house:mono | prc lop dip →Front of house:mono | mic →Front of house:mono}…');
+    expect(line(soundRun(d, 'sound:01'))).toBe(
+      '{gsc sel tun amp lop amp cab →Stage:mono mcb →Front of house:mono | prc lop dip →Front of house:mono | mic →Front of house:mono}…',
+    );
   });
 });

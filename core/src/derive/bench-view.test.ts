@@ -9,16 +9,37 @@ import { setUpBench, takeStep } from './play.js';
 const onBench = (rig: Rig, hookup: `hookup:${string}`) => {
   const d = deriveOnce(rig, hookup)!;
   const bench = setUpBench(d, {});
-  return { d, bench, look: () => benchView(d, bench), call: (sound: `sound:${string}`) => takeStep(d, bench, { does: 'recall', sound }) };
+  return {
+    d,
+    bench,
+    look: () => benchView(d, bench),
+    call: (sound: `sound:${string}`) => takeStep(d, bench, { does: 'recall', sound }),
+  };
 };
 
 describe('the bench as the screen shows it', () => {
-  test.each([[0, '0.000 000'], [320, '0.000 320'], [4_180_960, '4.180 960'], [61_000_000, '61.000 000']])('%i µs read %s', (us, text) => expect(clock(us)).toBe(text));
+  test.each([
+    [0, '0.000 000'],
+    [320, '0.000 320'],
+    [4_180_960, '4.180 960'],
+    [61_000_000, '61.000 000'],
+  ])('%i µs read %s', (us, text) => expect(clock(us)).toBe(text));
 
   test('at power-up: slot 1A is loaded, four slots of the bank are on the floor, its moves, and the banks', () => {
     const view = onBench(islandRun(), BALLROOM_ID).look();
     expect(view.sound).toEqual({ id: 'sound:01', name: 'Verse clean', wrong: expect.any(Array), silentAt: [] });
-    expect(view.floor.map((s) => s.label)).toEqual(['Verse clean', 'Chorus crunch', 'Chorus wide', 'Lead', 'Lift', 'nothing here', 'nothing here', 'nothing here', 'Bank down', 'Bank up']);
+    expect(view.floor.map((s) => s.label)).toEqual([
+      'Verse clean',
+      'Chorus crunch',
+      'Chorus wide',
+      'Lead',
+      'Lift',
+      'nothing here',
+      'nothing here',
+      'nothing here',
+      'Bank down',
+      'Bank up',
+    ]);
     expect(view.floor.filter((s) => s.state === 'called').map((s) => s.label)).toEqual(['Verse clean']);
     expect(view.wire).toEqual([]);
   });
@@ -28,7 +49,10 @@ describe('the bench as the screen shows it', () => {
     const view = look();
     expect(view.sound).toEqual({ id: 'sound:02', name: 'Chorus crunch', wrong: [], silentAt: [] });
     expect(line(view.run)).toContain('(cmp) /ofz/ (low) /hig/');
-    expect(view.wire.filter((w) => w.kind === 'message').map((w) => [w.bytes, w.who])).toEqual([['C2 04', 'DLY shows 4'], ['C3 04', 'REV shows 2.2']]);
+    expect(view.wire.filter((w) => w.kind === 'message').map((w) => [w.bytes, w.who])).toEqual([
+      ['C2 04', 'DLY shows 4'],
+      ['C3 04', 'REV shows 2.2'],
+    ]);
   });
   test('a sound that comes back wrong says what is and what was wanted', () => {
     const { look, call } = onBench(islandRun(), BALLROOM_ID);
@@ -38,7 +62,9 @@ describe('the bench as the screen shows it', () => {
   test('boxes outside the path are marked', () => {
     const { look, call } = onBench(islandRun(), BALLROOM_ID);
     call('sound:01');
-    const outside = look().boxes.filter((b) => b.outside).map((b) => b.code);
+    const outside = look()
+      .boxes.filter((b) => b.outside)
+      .map((b) => b.code);
     expect(outside).toEqual(expect.arrayContaining(['OFZ', 'LOW', 'HIG', 'GAT', 'MOD']));
     expect(outside).not.toContain('CMP');
   });

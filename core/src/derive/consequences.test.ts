@@ -8,7 +8,8 @@ const now = deriveOnce(islandRun(), BALLROOM_ID)!;
 const swap = (id: `device:${string}`, key: string) => consequences(now, replaceDevice(now.rig, id, key)!.edit);
 
 describe('what an edit would bring', () => {
-  test('a drive of the same kind: nothing', () => expect(swap('device:low', 'high-drive')).toEqual({ verdicts: [], brings: [], clears: [] }));
+  test('a drive of the same kind: nothing', () =>
+    expect(swap('device:low', 'high-drive')).toEqual({ verdicts: [], brings: [], clears: [] }));
   test('another delay, which is set by its message: the sound with the toggle is proved', () => {
     const { verdicts, clears } = swap('device:dly', 'delay-reverb');
     expect(verdicts).toEqual([{ sound: 'sound:03', name: 'Chorus wide', before: 'broken', after: 'proved' }]);

@@ -33,8 +33,14 @@ export const consequences = (now: Derived, edit: Edit): Consequences => {
     const [before, after] = [now.answers.get(id)?.is, later.answers.get(id)?.is];
     return before && after && before !== after ? [{ sound: id, name, before, after }] : [];
   });
-  const pressing = (d: Derived) => new Map(d.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').map((f) => [`${f.code} ${f.evidence[0]}`, f.why]));
+  const pressing = (d: Derived) =>
+    new Map(
+      d.judgement.findings
+        .filter((f) => !f.accepted && f.severity !== 'note')
+        .map((f) => [`${f.code} ${f.evidence[0]}`, f.why]),
+    );
   const [was, willBe] = [pressing(now), pressing(later)];
-  const only = (these: ReadonlyMap<string, string>, those: ReadonlyMap<string, string>) => [...these].filter(([key]) => !those.has(key)).map(([, why]) => why);
+  const only = (these: ReadonlyMap<string, string>, those: ReadonlyMap<string, string>) =>
+    [...these].filter(([key]) => !those.has(key)).map(([, why]) => why);
   return { verdicts, brings: only(willBe, was), clears: only(was, willBe) };
 };

@@ -28,14 +28,19 @@ const walkOver = (seed: number, { rig: first, hookup }: ReturnType<typeof random
 
 describe('an incremental result equals the one from scratch', () => {
   test.each(Array.from({ length: WALKS }, (_, i) => i + 1))('seed %i', (seed) => walkOver(seed, randomRig(seed)));
-  test.each([1, 2, 3])('on a rig with many moves and programs too, seed %i', (seed) => walkOver(seed, giantRig(seed, { sounds: 10, pedals: 3, midi: 3, moves: 8 })));
+  test.each([1, 2, 3])('on a rig with many moves and programs too, seed %i', (seed) =>
+    walkOver(seed, giantRig(seed, { sounds: 10, pedals: 3, midi: 3, moves: 8 })),
+  );
 });
 
 test('what did not change is not made again', () => {
   const { rig, hookup } = randomRig(5);
   const deriver = new Deriver();
   const before = deriver.derive(rig, hookup.id)!;
-  const renamed = apply(rig, { put: [{ kind: 'logEntry', id: 'logEntry:1', when: '2026-01-01', text: 'new strings', about: [] }], remove: [] });
+  const renamed = apply(rig, {
+    put: [{ kind: 'logEntry', id: 'logEntry:1', when: '2026-01-01', text: 'new strings', about: [] }],
+    remove: [],
+  });
   const after = deriver.derive(renamed.ok ? renamed.value.rig : rig, hookup.id)!;
   expect(after.verdicts).toBe(before.verdicts);
   expect(after.anatomy).toBe(before.anatomy);

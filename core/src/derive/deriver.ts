@@ -17,7 +17,15 @@ export class Deriver {
     const before = this.last.get(hookupId);
     const keep = before?.keep ?? new Keep();
     const inputs: Record<string, unknown> = {
-      rig, hookup, devices: parts.device, programs: parts.program, cables: parts.cable, sounds: parts.sound, moves: parts.move, songs: parts.song, acceptances: parts.acceptance,
+      rig,
+      hookup,
+      devices: parts.device,
+      programs: parts.program,
+      cables: parts.cable,
+      sounds: parts.sound,
+      moves: parts.move,
+      songs: parts.song,
+      acceptances: parts.acceptance,
     } satisfies Given;
     const old = before?.derived as Record<string, unknown> | undefined;
     for (const step of STEPS) {
@@ -35,4 +43,5 @@ export const deriveOnce = (rig: Rig, hookup: Id<'hookup'>): Derived | undefined 
 
 /** The hook-up of that name or id; the first one when none is named. */
 export const hookupNamed = (rig: Rig, name?: string): Id<'hookup'> | undefined =>
-  all(rig, 'hookup').find((h) => name === undefined || h.id === name || h.name.toLowerCase() === name.toLowerCase())?.id;
+  all(rig, 'hookup').find((h) => name === undefined || h.id === name || h.name.toLowerCase() === name.toLowerCase())
+    ?.id;

@@ -3,11 +3,12 @@ import { KINDS, type AnyId } from '../rig/ids.js';
 import type { Part, Rig } from '../rig/rig.js';
 
 /** What must be put and removed to get from one rig to the other. Kinds that share their map are not looked at. */
-export const difference = (before: Rig, after: Rig): Edit => KINDS.reduce<Edit>((edit, kind) => {
-  const [old, now] = [before.parts[kind], after.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
-  if (old === now) return edit;
-  return {
-    put: [...edit.put, ...[...now!.values()].filter((p) => old!.get(p.id) !== p)],
-    remove: [...edit.remove, ...[...old!.keys()].filter((id) => !now!.has(id))],
-  };
-}, nothing);
+export const difference = (before: Rig, after: Rig): Edit =>
+  KINDS.reduce<Edit>((edit, kind) => {
+    const [old, now] = [before.parts[kind], after.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
+    if (old === now) return edit;
+    return {
+      put: [...edit.put, ...[...now!.values()].filter((p) => old!.get(p.id) !== p)],
+      remove: [...edit.remove, ...[...old!.keys()].filter((id) => !now!.has(id))],
+    };
+  }, nothing);

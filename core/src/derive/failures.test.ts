@@ -23,7 +23,10 @@ const read = (failure: Failure): Rig => {
 const derive = (rig: Rig): Derived => deriveOnce(rig, SMALL)!;
 
 /** The shortest way to the wrong end, and what was wanted there. */
-const wayOf = (d: Derived, { sound, control }: Failure): { readonly powerUp: SystemState; readonly steps: readonly Footstep[]; readonly wanted: string } => {
+const wayOf = (
+  d: Derived,
+  { sound, control }: Failure,
+): { readonly powerUp: SystemState; readonly steps: readonly Footstep[]; readonly wanted: string } => {
   const verdict = d.verdicts.get(sound)!;
   const direct = verdict.is === 'broken' ? verdict.wrong.find((w) => w.variable === control) : undefined;
   if (direct) {
@@ -39,9 +42,18 @@ const wayOf = (d: Derived, { sound, control }: Failure): { readonly powerUp: Sys
   }
   const byHand = handMoves(d.compilation, sound).find((m) => m.control === control);
   /** The stomp alone, with nothing done by hand. */
-  const stomps = partOf(d.rig, sound)!.calls.map(({ device, memory, slot }): Footstep => ({ does: 'call', device, memory, slot }));
+  const stomps = partOf(d.rig, sound)!.calls.map(({ device, memory, slot }): Footstep => ({
+    does: 'call',
+    device,
+    memory,
+    slot,
+  }));
   const steps = [...[...d.modelled.steps.values()].filter((s) => s.does === 'foot' && s.actuator === 'tap'), ...stomps];
-  return { powerUp: {}, steps, wanted: String(byHand?.value ?? d.compilation.sounds.get(sound)!.wants.find((w) => w.control === control)!.value) };
+  return {
+    powerUp: {},
+    steps,
+    wanted: String(byHand?.value ?? d.compilation.sounds.get(sound)!.wants.find((w) => w.control === control)!.value),
+  };
 };
 
 const endsAt = (d: Derived, { control }: Failure, powerUp: SystemState, steps: readonly Footstep[]): string => {
@@ -57,10 +69,16 @@ test('there are twelve, each another way', () => {
 
 describe.each(FAILURES.map((f) => [f.title, f] as const))('%s', (_, failure) => {
   const broken = derive(read(failure));
-  const finding = () => broken.judgement.findings.find((f) => f.code === failure.code && f.evidence.includes(failure.sound))!;
+  const finding = () =>
+    broken.judgement.findings.find((f) => f.code === failure.code && f.evidence.includes(failure.sound))!;
   const cured = () => {
     const way = tried(broken, finding()).find((t) => t.remedy.label === failure.cure);
-    if (way?.remedy.by !== 'program') throw new Error(`no way out is called ${failure.cure}: ${tried(broken, finding()).map((t) => t.remedy.label).join('; ')}`);
+    if (way?.remedy.by !== 'program')
+      throw new Error(
+        `no way out is called ${failure.cure}: ${tried(broken, finding())
+          .map((t) => t.remedy.label)
+          .join('; ')}`,
+      );
     const applied = apply(broken.rig, way.remedy.edit);
     if (!applied.ok) throw new Error(JSON.stringify(applied.error[0]));
     return derive(applied.value.rig);
@@ -79,9 +97,14 @@ describe.each(FAILURES.map((f) => [f.title, f] as const))('%s', (_, failure) => 
   test('its way out is tried, and with it the sound is proved and the same steps end right', () => {
     const { powerUp, steps, wanted } = wayOf(broken, failure);
     const after = cured();
-    expect(after.judgement.findings.filter((f) => f.code === failure.code && f.evidence.includes(failure.sound))).toEqual([]);
+    expect(
+      after.judgement.findings.filter((f) => f.code === failure.code && f.evidence.includes(failure.sound)),
+    ).toEqual([]);
     expect(after.verdicts.get(failure.sound)).toEqual({ is: 'proved' });
-    expect(after.modelled.system.sounds.find((s) => s.id === failure.sound)!.wants).toContainEqual({ variable: failure.control, value: wanted });
+    expect(after.modelled.system.sounds.find((s) => s.id === failure.sound)!.wants).toContainEqual({
+      variable: failure.control,
+      value: wanted,
+    });
     expect(whatIf('late release', after.compilation, after.modelled, after.verdicts).troubles).toEqual([]);
     expect(endsAt(after, failure, powerUp, steps)).toBe(wanted);
   });
@@ -90,7 +113,9 @@ describe.each(FAILURES.map((f) => [f.title, f] as const))('%s', (_, failure) => 
 test('a switch let go late is no finding where moves are not reckoned with, and no check fails for it', () => {
   const { rig } = FAILURES.find((f) => f.file === '04-let-go-late')!;
   const codes = (moves: boolean) => {
-    const { findings, faults } = derive(withParts(rig, { ...partOf(rig, SMALL)!, admits: { moves, feet: true, powerCycle: true } })).judgement;
+    const { findings, faults } = derive(
+      withParts(rig, { ...partOf(rig, SMALL)!, admits: { moves, feet: true, powerCycle: true } }),
+    ).judgement;
     expect(faults).toEqual([]);
     return findings.map((f) => f.code);
   };

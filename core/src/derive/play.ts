@@ -1,15 +1,16 @@
+import type { Value } from '../rig/value.js';
 import { Bench } from '../bench/bench.js';
 import { foundAt, namedAt, realValue } from '../recall/footsteps.js';
 import { isHolds, unwrittenOf } from '../recall/shelf.js';
 import { isOther } from '../recall/domains.js';
-import { loaderOf } from '../recall/power-up.js';
+import { loaderOf } from '../recall/found-on-waking.js';
 import { isControl } from '../recall/guards.js';
 import { chosenByHand, type Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
 import { serves, type SystemState } from '../recall/proof/system.js';
 import { OTHER } from '../recall/domains.js';
-import { ref, type Ref } from '../rig/ids.js';
+import { type Id, ref, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
 
 /** What playing needs of what was derived. */
@@ -20,7 +21,16 @@ export interface Playable {
 
 /** The rig on the bench with the power just on. @param powerUp values by the system's names; what it leaves out is at rest */
 export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: SystemState, listens = true): Bench => {
-  const bench = new Bench({ rig: c.bearings.rig, hookup: c.bearings.hookup, programs: modelled.programs, found: foundAt(c.bearings, modelled, powerUp), unwritten: (control) => namedAt(c.bearings, modelled, powerUp, control) }, listens);
+  const bench = new Bench(
+    {
+      rig: c.bearings.rig,
+      hookup: c.bearings.hookup,
+      programs: modelled.programs,
+      found: foundAt(c.bearings, modelled, powerUp),
+      unwritten: (control) => namedAt(c.bearings, modelled, powerUp, control),
+    },
+    listens,
+  );
   for (const [variable, name] of Object.entries(powerUp)) {
     if (isControl(variable)) {
       const value = realValue(c.bearings, modelled, variable as Ref, name);
@@ -40,64 +50,106 @@ export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: Syst
  */
 export const takeStep = (of: Playable, bench: Bench, step: Footstep, nextMs?: number): void => {
   const stomps = stompsOf(of, bench, step);
-  if (step.does === 'recall' && step.loses) bench.loseMessage(step.loses.device, step.loses.message);
-  if ((step.does === 'press' || step.does === 'release' || step.does === 'stomp') && step.loses !== undefined) bench.loseMessage(step.device, step.loses);
+  if (step.does === 'recall' && step.loses) bench.wires.loseMessage(step.loses.device, step.loses.message);
+  if ((step.does === 'press' || step.does === 'release' || step.does === 'stomp') && step.loses !== undefined)
+    bench.wires.loseMessage(step.device, step.loses);
   const between = step.does === 'recall' ? step.afterMs : undefined;
   stomps.forEach((stomp, i) => {
     bench.hurry(inUs(i < stomps.length - 1 ? between : nextMs));
     stomp();
   });
   bench.hurry();
-  if ('loses' in step) bench.loseNoMessage();
+  if ('loses' in step) bench.wires.loseNoMessage();
 };
 
 /** What the feet and hands do one after the other. */
 const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => void)[] => {
   const { compilation: c, modelled } = of;
   switch (step.does) {
-    case 'recall': return [
-      ...chosenByHand(c, step.sound).map(({ device, memory, number }) => () => bench.call(device.id, memory.id, number)),
-      ...(partOf(c.bearings.rig, step.sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot)),
-    ];
-    case 'call': {
-      const holds = Object.entries(step.holds ?? {}).flatMap(([control, name]) => { const value = realValue(c.bearings, modelled, ref(step.device, control), name); return value === undefined ? [] : [[control, value] as const]; });
-      return [() => {
-        const memory = partOf(c.bearings.rig, step.device)?.memories.find((m) => m.id === step.memory);
-        const slot = step.or !== undefined && memory && Number(bench.value(ref(step.device, memory.control))) === step.slot ? step.or : step.slot;
-        if (holds.length) bench.takeAs(step.device, step.memory, slot, undefined, Object.fromEntries(holds));
-        bench.call(step.device, step.memory, slot);
-      }];
-    }
-    case 'press': return [() => bench.stomp(step.device, step.switch)];
-    case 'release': return [() => bench.stomp(step.device, step.switch, 'release')];
-    case 'stomp': return [() => bench.stomp(step.device, step.switch), () => bench.stomp(step.device, step.switch, 'release')];
-    case 'pedal': return [() => bench.pedal(step.device, step.jack, step.byte)];
+    case 'recall':
+      return callsOf(of, bench, step.sound);
+    case 'call':
+      return [() => callSlot(of, bench, step)];
+    case 'press':
+      return [() => bench.stomp(step.device, step.switch)];
+    case 'release':
+      return [() => bench.stomp(step.device, step.switch, 'release')];
+    case 'stomp':
+      return [() => bench.stomp(step.device, step.switch), () => bench.stomp(step.device, step.switch, 'release')];
+    case 'pedal':
+      return [() => bench.pedal(step.device, step.jack, step.byte)];
     case 'turn': {
       const to = realValue(c.bearings, modelled, step.control, step.to);
       return to === undefined ? [] : [() => bench.turn(step.control, to)];
     }
-    case 'row': return step.steps.flatMap((one) => stompsOf(of, bench, one));
-    case 'foot': {
-      const taps = partOf(c.bearings.rig, step.device)?.actuators.find((a) => a.id === step.actuator)?.acts.find((act) => 'take' in act);
-      const to = taps && 'control' in taps ? realValue(c.bearings, modelled, ref(step.device, taps.control), OTHER) : undefined;
-      return [() => bench.actuate(step.device, step.actuator, typeof to === 'number' ? to : undefined)];
-    }
-    case 'power': return [() => bench.powerCycle(step.device, (control) => {
-      const r = `${step.device}.${control}` as Ref;
-      const name = step.wakes[r];
-      const memory = loaderOf(partOf(c.bearings.rig, step.device)!, control);
-      const loaded = memory && ref(step.device, memory.control);
-      const isNamed = loaded && !isOther(modelled.said.domains.named(loaded, bench.value(loaded) ?? ''));
-      return name === undefined || isNamed ? undefined : realValue(c.bearings, modelled, r, name);
-    })];
+    case 'row':
+      return step.steps.flatMap((one) => stompsOf(of, bench, one));
+    case 'foot':
+      return [() => bench.actuate(step.device, step.actuator, tapped(of, step))];
+    case 'power':
+      return [() => bench.powerCycle(step.device, (control) => wokenAs(of, bench, step, control))];
   }
 };
 
-const inUs = (ms: number | undefined): number | undefined => (ms === undefined ? undefined : Math.max(0, Math.floor(ms * 1000) - 1));
+type Does<K extends Footstep['does']> = Extract<Footstep, { readonly does: K }>;
+
+/** Programs that somebody chooses by hand come first, then the switch that calls the sound. */
+const callsOf = ({ compilation: c }: Playable, bench: Bench, sound: Id<'sound'>): readonly (() => void)[] => [
+  ...chosenByHand(c, sound).map(
+    ({ device, memory, number }) =>
+      () =>
+        bench.call(device.id, memory.id, number),
+  ),
+  ...(partOf(c.bearings.rig, sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot)),
+];
+
+const callSlot = ({ compilation: c, modelled }: Playable, bench: Bench, step: Does<'call'>): void => {
+  const holds = Object.entries(step.holds ?? {}).flatMap(([control, name]) => {
+    const value = realValue(c.bearings, modelled, ref(step.device, control), name);
+    return value === undefined ? [] : [[control, value] as const];
+  });
+  const memory = partOf(c.bearings.rig, step.device)?.memories.find((m) => m.id === step.memory);
+  const isLoaded = memory && Number(bench.value(ref(step.device, memory.control))) === step.slot;
+  const slot = step.or !== undefined && isLoaded ? step.or : step.slot;
+  if (holds.length) bench.takeAs(step.device, step.memory, slot, undefined, Object.fromEntries(holds));
+  bench.call(step.device, step.memory, slot);
+};
+
+/** What a tap or a turn of an actuator comes to, where it takes what it is given. */
+const tapped = ({ compilation: c, modelled }: Playable, step: Does<'foot'>): number | undefined => {
+  const actuator = partOf(c.bearings.rig, step.device)?.actuators.find((a) => a.id === step.actuator);
+  const takes = actuator?.acts.find((act) => 'take' in act);
+  if (!takes || !('control' in takes)) return undefined;
+  const to = realValue(c.bearings, modelled, ref(step.device, takes.control), OTHER);
+  return typeof to === 'number' ? to : undefined;
+};
+
+/** How a control wakes; undefined where the program that is loaded says it. */
+const wokenAs = (
+  { compilation: c, modelled }: Playable,
+  bench: Bench,
+  step: Does<'power'>,
+  control: string,
+): Value | undefined => {
+  const woken = ref(step.device, control);
+  const name = step.wakes[woken];
+  const memory = loaderOf(partOf(c.bearings.rig, step.device)!, control);
+  const loaded = memory && ref(step.device, memory.control);
+  const isNamed = loaded && !isOther(modelled.said.domains.named(loaded, bench.value(loaded) ?? ''));
+  return name === undefined || isNamed ? undefined : realValue(c.bearings, modelled, woken, name);
+};
+
+const inUs = (ms: number | undefined): number | undefined =>
+  ms === undefined ? undefined : Math.max(0, Math.floor(ms * 1000) - 1);
 
 /** The wants of a sound that the bench does not show right now. */
 export const wrongOnBench = ({ modelled }: Playable, bench: Bench, sound: string): readonly Ref[] =>
-  (modelled.system.sounds.find((s) => s.id === sound)?.wants ?? []).filter((w) => {
-    const stands = bench.value(w.variable as Ref);
-    return !serves(w, w.or && stands !== undefined ? modelled.said.domains.named(w.variable as Ref, stands) : String(stands));
-  }).map((w) => w.variable as Ref);
+  (modelled.system.sounds.find((s) => s.id === sound)?.wants ?? [])
+    .filter((w) => {
+      const stands = bench.value(w.variable as Ref);
+      return !serves(
+        w,
+        w.or && stands !== undefined ? modelled.said.domains.named(w.variable as Ref, stands) : String(stands),
+      );
+    })
+    .map((w) => w.variable as Ref);

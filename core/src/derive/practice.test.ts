@@ -18,27 +18,39 @@ const opened = (file: string): Rig => {
   return read.value;
 };
 const derived = (file: string): Derived => deriveOnce(opened(file), SMALL)!;
-const grave = (d: Derived): readonly string[] => d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => f.code);
-const why = (d: Derived, code: string): string => d.judgement.findings.filter((f) => f.code === code).map((f) => f.why).join(' ');
+const grave = (d: Derived): readonly string[] =>
+  d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => f.code);
+const why = (d: Derived, code: string): string =>
+  d.judgement.findings
+    .filter((f) => f.code === code)
+    .map((f) => f.why)
+    .join(' ');
 
-test.each(PRACTICE.map((p) => [p.file, p.rig] as const))('%s stands in examples/practice as it is said here', (file, rig) =>
-  expect(readFileSync(join(FOLDER, `${file}.json`), 'utf8')).toBe(writeRigFile(rig)));
+test.each(PRACTICE.map((p) => [p.file, p.rig] as const))(
+  '%s stands in examples/practice as it is said here',
+  (file, rig) => expect(readFileSync(join(FOLDER, `${file}.json`), 'utf8')).toBe(writeRigFile(rig)),
+);
 
 describe('covers on plain pedals: no controller at all', () => {
   const d = derived('covers-on-plain-pedals');
   const view = viewOf(d);
   test('no sound comes back by itself, and each says which switches the foot has to hit', () => {
     expect(view.tally).toMatchObject({ sounds: 7, proved: 0, 'left to hands': 7 });
-    expect(view.sounds.find((s) => s.name === 'Chorus')!.byFoot).toEqual(expect.arrayContaining(['CMP on/off to on', 'CHO on/off to on', 'DLY on/off to off']));
+    expect(view.sounds.find((s) => s.name === 'Chorus')!.byFoot).toEqual(
+      expect.arrayContaining(['CMP on/off to on', 'CHO on/off to on', 'DLY on/off to off']),
+    );
   });
   test('from sound to sound between one and seven things, the most from Chorus to Wah solo', () => {
     const name = (id: Id<'sound'>): string => partOf(d.rig, id)!.name;
-    const counts = transitions(d.compilation, d.modelled).filter((t) => t.from !== t.to).map((t) => ({ from: name(t.from), to: name(t.to), n: t.hands.length }));
+    const counts = transitions(d.compilation, d.modelled)
+      .filter((t) => t.from !== t.to)
+      .map((t) => ({ from: name(t.from), to: name(t.to), n: t.hands.length }));
     expect([Math.min(...counts.map((c) => c.n)), Math.max(...counts.map((c) => c.n))]).toEqual([1, 7]);
     expect(counts.find((c) => c.from === 'Clean' && c.to === 'Chorus')!.n).toBe(1);
     expect(counts.filter((c) => c.n === 7).map((c) => `${c.from} to ${c.to}`)).toContain('Chorus to Wah solo');
   });
-  test('what it finds is about the order of the boxes, not about a controller that is not there', () => expect(grave(d).filter((c) => c.startsWith('recall.') || c.startsWith('midi.'))).toEqual([]));
+  test('what it finds is about the order of the boxes, not about a controller that is not there', () =>
+    expect(grave(d).filter((c) => c.startsWith('recall.') || c.startsWith('midi.'))).toEqual([]));
 });
 
 describe('expression three ways', () => {
@@ -46,20 +58,35 @@ describe('expression three ways', () => {
     const d = derived('expression-on-an-insert-lead');
     expect(grave(d).filter((c) => c === 'wire.expression' || c === 'wire.direction')).toEqual([]);
     expect([...d.compilation.sounds.values()][0]!.wants.find((w) => w.control === 'device:dly.mix')!.value).toBe(35);
-    expect(soundDetail(d, [...d.compilation.sounds.keys()][0]!)!.ownPedals).toEqual([expect.stringMatching(/^The pedal at DLY exp moves DLY mix from 10 \(heel\) to 60 % \(toe\)\./)]);
-    expect(d.modelled.system.variables.find((v) => v.id === 'device:dly.mix')!.domain.every((v) => !/^\d+$/.test(v) || Number(v) <= 100)).toBe(true);
+    expect(soundDetail(d, [...d.compilation.sounds.keys()][0]!)!.ownPedals).toEqual([
+      expect.stringMatching(/^The pedal at DLY exp moves DLY mix from 10 \(heel\) to 60 % \(toe\)\./),
+    ]);
+    expect(
+      d.modelled.system.variables
+        .find((v) => v.id === 'device:dly.mix')!
+        .domain.every((v) => !/^\d+$/.test(v) || Number(v) <= 100),
+    ).toBe(true);
   });
-  test('an active pedal in the loop stands after the gain', () => expect(why(derived('volume-in-the-loop'), 'order.volume-place')).toContain('turns the level down while the tails ring on'));
+  test('an active pedal in the loop stands after the gain', () =>
+    expect(why(derived('volume-in-the-loop'), 'order.volume-place')).toContain(
+      'turns the level down while the tails ring on',
+    ));
   test('the same active pedal on the insert lead is refused, with the reason at the pedal', () => {
     const d = derived('expression-by-an-active-pedal');
     expect(d.judgement.findings.find((f) => f.code === 'wire.expression')!.evidence).toContain('device:vol');
-    expect(why(d, 'wire.expression')).toContain('Active volume pedal is active: it cannot stand in for an expression pedal');
+    expect(why(d, 'wire.expression')).toContain(
+      'Active volume pedal is active: it cannot stand in for an expression pedal',
+    );
   });
 });
 
 describe('three amps, any two', () => {
   const d = derived('three-amps-any-two');
-  const ends = (name: string) => d.compilation.sounds.get(soundsInOrder(d.rig).find((s) => s.name === name)!.id)!.trace.reaches.map((r) => r.end.ref).sort();
+  const ends = (name: string) =>
+    d.compilation.sounds
+      .get(soundsInOrder(d.rig).find((s) => s.name === name)!.id)!
+      .trace.reaches.map((r) => r.end.ref)
+      .sort();
   test('which amps and whether the desk sound in each sound', () => {
     expect(ends('Verse')).toEqual(['device:caba.air', 'device:foh.#house']);
     expect(ends('Wide')).toEqual(['device:caba.air', 'device:cabb.air', 'device:foh.#house']);
@@ -69,27 +96,42 @@ describe('three amps, any two', () => {
   test('which channels of the desk sound in each sound', () => {
     const channels = (name: string) => {
       const { trace } = d.compilation.sounds.get(soundsInOrder(d.rig).find((s) => s.name === name)!.id)!;
-      return arrivals(trace, trace.wiring.ends.find((e) => e.ref === 'device:foh.#house')!);
+      return arrivals(
+        trace,
+        trace.wiring.ends.find((e) => e.ref === 'device:foh.#house')!,
+      );
     };
-    expect(['Verse', 'Wide', 'Wall', 'Solo'].map(channels)).toEqual([['ch1'], ['ch1', 'ch2'], ['ch1', 'ch2', 'ch3'], ['ch2', 'ch3']]);
+    expect(['Verse', 'Wide', 'Wall', 'Solo'].map(channels)).toEqual([
+      ['ch1'],
+      ['ch1', 'ch2'],
+      ['ch1', 'ch2', 'ch3'],
+      ['ch2', 'ch3'],
+    ]);
   });
   test('one stomp sends what the selector needs, and nothing but the boost in its loop is left to the foot', () => {
     expect([...d.answers.values()].map((a) => a.is)).not.toContain('cannot sound');
-    expect([...d.answers.values()].every((a) => a.isCalled && a.hands.every((h) => h.control === 'device:bst.on'))).toBe(true);
+    expect(
+      [...d.answers.values()].every((a) => a.isCalled && a.hands.every((h) => h.control === 'device:bst.on')),
+    ).toBe(true);
   });
   test('an amp whose speaker cable is pulled has no load, by name, and the way to its microphone is noticed', () => {
     const rig = opened('three-amps-any-two');
-    const without = rigOf(everyPart(rig).filter((p) => p.kind !== 'cable' || !p.ends.includes('device:ampb.speaker' as Ref)));
+    const without = rigOf(
+      everyPart(rig).filter((p) => p.kind !== 'cable' || !p.ends.includes('device:ampb.speaker' as Ref)),
+    );
     const cut = deriveOnce(without, SMALL)!;
     expect(why(cut, 'wire.no-load')).toContain('One-channel amp (AMPB)');
   });
 });
 
 describe('two basses, two DIs', () => {
-  test('both come to the desk', () => expect(grave(derived('two-basses-two-dis')).filter((c) => c.startsWith('wire.'))).toEqual([]));
+  test('both come to the desk', () =>
+    expect(grave(derived('two-basses-two-dis')).filter((c) => c.startsWith('wire.'))).toEqual([]));
   test('a pulled lead is noticed although the other still sounds', () => {
     const d = derived('two-dis-one-pulled');
     expect(d.compilation.sounds.values().next().value!.problems).toEqual([]);
-    expect(why(d, 'wire.lost-output')).toContain('DI box (D2) is fed by Splitter, jack out2, and what comes out of it is heard nowhere');
+    expect(why(d, 'wire.lost-output')).toContain(
+      'DI box (D2) is fed by Splitter, jack out2, and what comes out of it is heard nowhere',
+    );
   });
 });

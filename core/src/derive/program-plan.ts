@@ -19,7 +19,11 @@ export interface PlannedProgramView {
 
 /** A plan of programs in words, with what it would bring. */
 export interface ProgramPlanView {
-  readonly boxes: readonly { readonly device: Id<'device'>; readonly name: string; readonly programs: readonly PlannedProgramView[] }[];
+  readonly boxes: readonly {
+    readonly device: Id<'device'>;
+    readonly name: string;
+    readonly programs: readonly PlannedProgramView[];
+  }[];
   readonly left: readonly string[];
   readonly edit: Edit;
   /** How it stands now and how it would stand with the plan. */
@@ -38,9 +42,13 @@ export interface PlanFigures {
 
 const figures = (d: Derived): PlanFigures => {
   const { sounds } = d.compilation;
-  const sum = (count: (c: NonNullable<ReturnType<Compilation['sounds']['get']>>) => number) => [...sounds.values()].reduce((n, c) => n + count(c), 0);
+  const sum = (count: (c: NonNullable<ReturnType<Compilation['sounds']['get']>>) => number) =>
+    [...sounds.values()].reduce((n, c) => n + count(c), 0);
   return {
-    proved: [...d.answers.values()].filter((v) => v.is === 'proved').length, sounds: sounds.size, toggles: sum((c) => c.toggled.length), byHand: sum((c) => handMoves(d.compilation, c.sound).length),
+    proved: [...d.answers.values()].filter((v) => v.is === 'proved').length,
+    sounds: sounds.size,
+    toggles: sum((c) => c.toggled.length),
+    byHand: sum((c) => handMoves(d.compilation, c.sound).length),
     messages: sum((c) => c.stored.reduce((n, s) => n + s.program.acts.filter((a) => 'send' in a).length, 0)),
   };
 };
@@ -55,13 +63,26 @@ export const programPlan = (d: Derived, planFor: PlanFor): ProgramPlanView => {
       const box = partOf(d.rig, device)!;
       const memory = box.memories.find((m) => m.id === id)!;
       return {
-        device, name: box.name, programs: programs.map((p) => ({
-          shown: shown(memory.shows, p.number), name: p.name, is: p.is, sounds: p.sounds.map(name),
-          holds: Object.entries(p.contents).map(([control, value]) => `${controlText(d.rig, ref(device, control)).slice(box.code.length + 1)} ${valueText(d.rig, ref(device, control), value)}`).join(', '),
+        device,
+        name: box.name,
+        programs: programs.map((p) => ({
+          shown: shown(memory.shows, p.number),
+          name: p.name,
+          is: p.is,
+          sounds: p.sounds.map(name),
+          holds: Object.entries(p.contents)
+            .map(
+              ([control, value]) =>
+                `${controlText(d.rig, ref(device, control)).slice(box.code.length + 1)} ${valueText(d.rig, ref(device, control), value)}`,
+            )
+            .join(', '),
         })),
       };
     }),
-    left: plan.left.map((l) => leftText(d, l)), edit: plan.edit, now: figures(d), then: figures(later ?? d),
+    left: plan.left.map((l) => leftText(d, l)),
+    edit: plan.edit,
+    now: figures(d),
+    then: figures(later ?? d),
   };
 };
 
@@ -69,6 +90,7 @@ const leftText = (d: Derived, { device, sounds, why }: ProgramPlan['left'][numbe
   const box = partOf(d.rig, device)!.name;
   const names = sounds.map((s) => `“${partOf(d.rig, s)?.name ?? s}”`).join(' and ');
   if (why === 'full') return `${box} has no number left for ${names}.`;
-  if (why === 'disagree') return `${names} call one number of ${box} and want it differently. Give one of them another number.`;
+  if (why === 'disagree')
+    return `${names} call one number of ${box} and want it differently. Give one of them another number.`;
   return `${box} shares its MIDI channel with another box, which would load as well. Give it a channel of its own first; ${names} ${sounds.length === 1 ? 'is' : 'are'} left as ${sounds.length === 1 ? 'it is' : 'they are'}.`;
 };

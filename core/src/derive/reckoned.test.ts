@@ -13,15 +13,25 @@ import { deriveOnce } from './deriver.js';
 import { reckoned } from './reckoned.js';
 
 const FOLDER = join(__dirname, '../../testing/reference/gear');
-const gear = readdirSync(FOLDER).filter((f) => f !== 'index.json').flatMap((f) => {
-  const read = readRigFile(readFileSync(join(FOLDER, f), 'utf8'));
-  return read.ok ? [read.value] : [];
-});
-const RIGS: readonly Rig[] = [...gear, ...DEMO_RIGS.map(({ make }) => make()), ...Array.from({ length: 25 }, (_, i) => randomGear(i + 1).rig)];
+const gear = readdirSync(FOLDER)
+  .filter((f) => f !== 'index.json')
+  .flatMap((f) => {
+    const read = readRigFile(readFileSync(join(FOLDER, f), 'utf8'));
+    return read.ok ? [read.value] : [];
+  });
+const RIGS: readonly Rig[] = [
+  ...gear,
+  ...DEMO_RIGS.map(({ make }) => make()),
+  ...Array.from({ length: 25 }, (_, i) => randomGear(i + 1).rig),
+];
 
 /** Footsteps of each kind, with the words that must say that they are reckoned with. */
 const SAID: readonly (readonly [kinds: readonly Footstep['does'][], words: RegExp])[] = [
-  [['foot'], /steps on any switch/], [['press', 'release', 'stomp'], /Moves are pressed/], [['pedal'], /Pedals are left/], [['power'], /loses its power/], [['turn'], /turns a knob/],
+  [['foot'], /steps on any switch/],
+  [['press', 'release', 'stomp'], /Moves are pressed/],
+  [['pedal'], /Pedals are left/],
+  [['power'], /loses its power/],
+  [['turn'], /turns a knob/],
 ];
 
 test('what is said of the proof is true of every rig: what can happen is among what it reckons with, and what it leaves out cannot', () => {
@@ -45,10 +55,14 @@ test('what is said of the proof is true of every rig: what can happen is among w
 });
 
 test('what a player unticks is said to be left out; a box without a plug and a song that is said for too', () => {
-  const made = (admits: object) => smallRig({
-    boxes: { g: 'single-coil', d: 'stereo-delay', e: 'stereo-reverb', p: 'powered-speaker' }, leads: ['g.out>d.in-l', 'd.out-l>p.in'], sounds: { Dry: [] },
-    with: (part) => (part.kind === 'hookup' ? { ...part, admits: { moves: true, feet: true, powerCycle: true, ...admits } } : part),
-  });
+  const made = (admits: object) =>
+    smallRig({
+      boxes: { g: 'single-coil', d: 'stereo-delay', e: 'stereo-reverb', p: 'powered-speaker' },
+      leads: ['g.out>d.in-l', 'd.out-l>p.in'],
+      sounds: { Dry: [] },
+      with: (part) =>
+        part.kind === 'hookup' ? { ...part, admits: { moves: true, feet: true, powerCycle: true, ...admits } } : part,
+    });
   const of = (rig: Rig) => reckoned(deriveOnce(rig, SMALL)!);
   expect(of(made({})).without).toContain('One box that has no plug in this hook-up.');
   expect(of(made({ feet: false })).without.some((s) => /steps on any switch.*\(not ticked\)/.test(s))).toBe(true);

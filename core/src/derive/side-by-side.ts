@@ -26,10 +26,14 @@ export interface SideBySide extends Aligned {
 
 const keyOf = (item: Item): string => {
   switch (item.is) {
-    case 'box': return `box ${item.device}`;
-    case 'loop': return `loop ${item.device} ${item.insert}`;
-    case 'split': return `split ${item.arms.length}`;
-    case 'end': return `end ${item.end}`;
+    case 'box':
+      return `box ${item.device}`;
+    case 'loop':
+      return `loop ${item.device} ${item.insert}`;
+    case 'split':
+      return `split ${item.arms.length}`;
+    case 'end':
+      return `end ${item.end}`;
   }
 };
 
@@ -37,12 +41,16 @@ const keyOf = (item: Item): string => {
 export const align = (a: readonly Item[], b: readonly Item[]): Aligned => {
   const [ka, kb] = [a.map(keyOf), b.map(keyOf)];
   const longest = Array.from({ length: a.length + 1 }, () => new Array<number>(b.length + 1).fill(0));
-  for (let i = a.length - 1; i >= 0; i -= 1) for (let j = b.length - 1; j >= 0; j -= 1) longest[i]![j] = ka[i] === kb[j] ? longest[i + 1]![j + 1]! + 1 : Math.max(longest[i + 1]![j]!, longest[i]![j + 1]!);
+  for (let i = a.length - 1; i >= 0; i -= 1)
+    for (let j = b.length - 1; j >= 0; j -= 1)
+      longest[i]![j] =
+        ka[i] === kb[j] ? longest[i + 1]![j + 1]! + 1 : Math.max(longest[i + 1]![j]!, longest[i]![j + 1]!);
   const rows: [Item | undefined, Item | undefined][] = [];
   let [i, j] = [0, 0];
   while (i < a.length || j < b.length) {
     if (i < a.length && j < b.length && ka[i] === kb[j]) rows.push([a[i++], b[j++]]);
-    else if (j >= b.length || (i < a.length && longest[i + 1]![j]! >= longest[i]![j + 1]!)) rows.push([a[i++], undefined]);
+    else if (j >= b.length || (i < a.length && longest[i + 1]![j]! >= longest[i]![j + 1]!))
+      rows.push([a[i++], undefined]);
     else rows.push([undefined, b[j++]]);
   }
   return { a: rows.map((r) => r[0]), b: rows.map((r) => r[1]) };
@@ -57,21 +65,33 @@ export const sideBySide = (left: Side, right: Side): SideBySide => {
   const stageText = (r: Ref): string => {
     const { device, name } = splitRef(r);
     const box = partOf(rig, device);
-    const several = [...a.stages.keys(), ...b.stages.keys()].filter((s) => splitRef(s).device === device && s !== r).length > 0;
+    const several =
+      [...a.stages.keys(), ...b.stages.keys()].filter((s) => splitRef(s).device === device && s !== r).length > 0;
     return `${box?.code ?? device}${several ? ` ${name}` : ''}`;
   };
   const sounding = (state: StageState | undefined): boolean => state === 'in';
-  const stages = [...new Set([...a.stages.keys(), ...b.stages.keys()])].filter((r) => sounding(a.stages.get(r)) !== sounding(b.stages.get(r)));
+  const stages = [...new Set([...a.stages.keys(), ...b.stages.keys()])].filter(
+    (r) => sounding(a.stages.get(r)) !== sounding(b.stages.get(r)),
+  );
   const said = (state: StageState | undefined): string => (state ? SAID[state] : 'not wired');
-  const controls = left.derived === right.derived
-    ? differences(left.derived.compilation, left.sound, right.sound).filter((c) => !stages.some((s) => splitRef(s).device === splitRef(c.control).device && ['on', 'off'].includes(c.to)) && !/\.(loop\d+|slot)$/.test(c.control))
-    : [];
+  const controls =
+    left.derived === right.derived
+      ? differences(left.derived.compilation, left.sound, right.sound).filter(
+          (c) =>
+            !stages.some((s) => splitRef(s).device === splitRef(c.control).device && ['on', 'off'].includes(c.to)) &&
+            !/\.(loop\d+|slot)$/.test(c.control),
+        )
+      : [];
   return {
     ...align(soundRun(left.derived, left.sound), soundRun(right.derived, right.sound)),
     differ: [...new Set(stages.map((r) => splitRef(r).device))],
     changes: [
       ...stages.map((r) => ({ text: stageText(r), a: said(a.stages.get(r)), b: said(b.stages.get(r)) })),
-      ...controls.map((c) => ({ text: controlText(rig, c.control), a: valueText(rig, c.control, c.from), b: valueText(rig, c.control, c.to) })),
+      ...controls.map((c) => ({
+        text: controlText(rig, c.control),
+        a: valueText(rig, c.control, c.from),
+        b: valueText(rig, c.control, c.to),
+      })),
     ],
   };
 };

@@ -12,8 +12,13 @@ export interface SongHands {
 }
 
 /** @example 'at solo: OFZ on/off on; before: LDR on/off on' */
-export const songHands = (d: Derived): readonly SongHands[] => handsInSongs(d.compilation).map(({ song, before, between }) => {
-  const said = (moves: HandsAtCue['moves']) => moves.map((m) => `${controlText(d.rig, m.control)} ${valueText(d.rig, m.control, m.value)}`).join(', ');
-  const parts = [...between.map(({ cue, moves }) => `at ${cue.name}: ${said(moves)}`), ...(before.length ? [`before: ${said(before)}`] : [])];
-  return { song, text: parts.join('; ') || 'nothing', between: between.reduce((n, x) => n + x.moves.length, 0) };
-});
+export const songHands = (d: Derived): readonly SongHands[] =>
+  handsInSongs(d.compilation).map(({ song, before, between }) => {
+    const said = (moves: HandsAtCue['moves']) =>
+      moves.map((m) => `${controlText(d.rig, m.control)} ${valueText(d.rig, m.control, m.value)}`).join(', ');
+    const parts = [
+      ...between.map(({ cue, moves }) => `at ${cue.name}: ${said(moves)}`),
+      ...(before.length ? [`before: ${said(before)}`] : []),
+    ];
+    return { song, text: parts.join('; ') || 'nothing', between: between.reduce((n, x) => n + x.moves.length, 0) };
+  });

@@ -14,11 +14,18 @@ export type PlayedStep = string;
 const STOMP = /^stomp (device:[^ ]+) (\S+) (press|release|hold|twice)$/;
 const PEDAL = /^pedal (device:[^ ]+) (\S+) (\d{1,3})$/;
 const TURN = /^turn (device:\S+) (\S+)$/;
-export const stompStep = (device: Id<'device'>, name: string, gesture: Gesture): PlayedStep => `stomp ${device} ${name} ${gesture}`;
-export const pedalStep = (device: Id<'device'>, jack: string, byte: number): PlayedStep => `pedal ${device} ${jack} ${byte}`;
+export const stompStep = (device: Id<'device'>, name: string, gesture: Gesture): PlayedStep =>
+  `stomp ${device} ${name} ${gesture}`;
+export const pedalStep = (device: Id<'device'>, jack: string, byte: number): PlayedStep =>
+  `pedal ${device} ${jack} ${byte}`;
 export const turnStep = (control: Ref, to: number): PlayedStep => `turn ${control} ${to}`;
 
-const GESTURES: Readonly<Record<Gesture, string>> = { press: 'Press', release: 'Let go of', hold: 'Hold', twice: 'Press twice' };
+const GESTURES: Readonly<Record<Gesture, string>> = {
+  press: 'Press',
+  release: 'Let go of',
+  hold: 'Hold',
+  twice: 'Press twice',
+};
 
 /** A step in words; undefined when the rig no longer has what it speaks of. */
 export const playedText = (d: Derived, step: PlayedStep): string | undefined => {
@@ -31,10 +38,16 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   const pedal = PEDAL.exec(step);
   if (pedal) {
     const device = partOf(d.rig, pedal[1] as Id<'device'>);
-    return device?.jacks.some((j) => j.id === pedal[2]) ? pedalText(d.rig, device.id, pedal[2]!, Number(pedal[3])) : undefined;
+    return device?.jacks.some((j) => j.id === pedal[2])
+      ? pedalText(d.rig, device.id, pedal[2]!, Number(pedal[3]))
+      : undefined;
   }
   const turn = TURN.exec(step);
-  if (turn) return controlOf(d.rig, turn[1] as Ref) && `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, turn[2]!)}`;
+  if (turn)
+    return (
+      controlOf(d.rig, turn[1] as Ref) &&
+      `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, turn[2]!)}`
+    );
   const known = d.modelled.steps.get(step);
   return known && stepText(d.rig, known);
 };
@@ -73,19 +86,46 @@ export interface TestResult {
 }
 
 /** Every standing test of the hook-up, played from power-up. */
-export const standingTests = (d: Derived): readonly TestResult[] => all(d.rig, 'standingTest').filter((t) => t.hookup === d.hookup.id).map((t) => played(d, t));
+export const standingTests = (d: Derived): readonly TestResult[] =>
+  all(d.rig, 'standingTest')
+    .filter((t) => t.hookup === d.hookup.id)
+    .map((t) => played(d, t));
 
 const played = (d: Derived, { id, name, steps, expects }: StandingTest): TestResult => {
   const said = steps.map((s) => playedText(d, s));
-  const wanted = expects.map((e) => (controlOf(d.rig, e.control as Ref) ? `${controlText(d.rig, e.control as Ref)} ${valueText(d.rig, e.control as Ref, e.value)}` : undefined));
-  const words = { id, name, steps: said.map((s, i) => s ?? gone(steps[i]!)), expects: wanted.map((w, i) => w ?? gone(expects[i]!.control)) };
-  const lost = [...steps.filter((_, i) => said[i] === undefined), ...expects.flatMap((e, i) => (wanted[i] === undefined ? [e.control] : []))];
-  if (lost.length) return { ...words, is: 'cannot', text: `It speaks of ${gone(lost[0]!)}. Make the test anew, or take it away.` };
+  const wanted = expects.map((e) =>
+    controlOf(d.rig, e.control as Ref)
+      ? `${controlText(d.rig, e.control as Ref)} ${valueText(d.rig, e.control as Ref, e.value)}`
+      : undefined,
+  );
+  const words = {
+    id,
+    name,
+    steps: said.map((s, i) => s ?? gone(steps[i]!)),
+    expects: wanted.map((w, i) => w ?? gone(expects[i]!.control)),
+  };
+  const lost = [
+    ...steps.filter((_, i) => said[i] === undefined),
+    ...expects.flatMap((e, i) => (wanted[i] === undefined ? [e.control] : [])),
+  ];
+  if (lost.length)
+    return { ...words, is: 'cannot', text: `It speaks of ${gone(lost[0]!)}. Make the test anew, or take it away.` };
   const bench = setUpBench(d, {}, false);
   for (const step of steps) playStep(d, bench, step);
   const wrong = expects.filter((e) => String(bench.value(e.control as Ref)) !== e.value);
-  if (wrong.length === 0) return { ...words, is: 'holds', text: `holds after ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}` };
-  return { ...words, is: 'fails', text: wrong.slice(0, 3).map((e) => `${controlText(d.rig, e.control as Ref)} is ${valueText(d.rig, e.control as Ref, bench.value(e.control as Ref) ?? '')}, ${valueText(d.rig, e.control as Ref, e.value)} was expected`).join('; ') };
+  if (wrong.length === 0)
+    return { ...words, is: 'holds', text: `holds after ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}` };
+  return {
+    ...words,
+    is: 'fails',
+    text: wrong
+      .slice(0, 3)
+      .map(
+        (e) =>
+          `${controlText(d.rig, e.control as Ref)} is ${valueText(d.rig, e.control as Ref, bench.value(e.control as Ref) ?? '')}, ${valueText(d.rig, e.control as Ref, e.value)} was expected`,
+      )
+      .join('; '),
+  };
 };
 
 const gone = (what: string): string => `something that is not in the rig any more (${what.slice(0, 80)})`;
@@ -104,7 +144,15 @@ export const expectable = (d: Derived, bench: Bench, sound: Id<'sound'> | undefi
   return [...bench.state()].flatMap(([control, value]): readonly Expectable[] => {
     const { device, name } = splitRef(control);
     const found = controlOf(d.rig, control);
-    if (!found || found.use !== 'sound' || /^(held-|latch-)/.test(name) || !d.anatomy.wiring.wired.has(device)) return [];
-    return [{ control, value: String(value), text: `${controlText(d.rig, control)} ${valueText(d.rig, control, value)}`, wanted: wanted.has(control) }];
+    if (!found || found.use !== 'sound' || /^(held-|latch-)/.test(name) || !d.anatomy.wiring.wired.has(device))
+      return [];
+    return [
+      {
+        control,
+        value: String(value),
+        text: `${controlText(d.rig, control)} ${valueText(d.rig, control, value)}`,
+        wanted: wanted.has(control),
+      },
+    ];
   });
 };

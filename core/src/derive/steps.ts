@@ -61,25 +61,41 @@ export class Keep {
   ground: CompileGround | undefined;
 }
 
-const step = <K extends keyof Results>(makes: K, needs: readonly (keyof Inputs)[], run: Step<K>['run']): Step => ({ makes, needs, run }) as unknown as Step;
+const step = <K extends keyof Results>(makes: K, needs: readonly (keyof Inputs)[], run: Step<K>['run']): Step =>
+  ({ makes, needs, run }) as unknown as Step;
 
 /** The table of derivation, in order: each step with the inputs it needs. */
 export const STEPS: readonly Step[] = [
   step('anatomy', ['devices', 'cables', 'hookup'], ({ rig, hookup }) => anatomy(rig, hookup)),
   step('control', ['devices', 'cables', 'hookup'], ({ rig, hookup }) => controlWiring(rig, hookup)),
   step('grounds', ['devices', 'hookup'], ({ rig, hookup }) => groundsOf(rig, hookup)),
-  step('finder', ['devices', 'control', 'grounds'], ({ rig, control, grounds }) => wayFinder(rig, control, (r) => grounds.resting.get(r))),
+  step('finder', ['devices', 'control', 'grounds'], ({ rig, control, grounds }) =>
+    wayFinder(rig, control, (r) => grounds.resting.get(r)),
+  ),
   step('compiled', ['anatomy', 'finder', 'programs', 'sounds', 'moves', 'songs'], (inputs, keep) => {
     const { rig, hookup, control, grounds, finder } = inputs;
     const bearings: Bearings = { rig, hookup, anatomy: inputs.anatomy, control, grounds, finder };
-    const ground: CompileGround = { anatomy: inputs.anatomy, finder, programs: inputs.programs, moves: inputs.moves, sounds: inputs.sounds, songs: inputs.songs };
+    const ground: CompileGround = {
+      anatomy: inputs.anatomy,
+      finder,
+      programs: inputs.programs,
+      moves: inputs.moves,
+      sounds: inputs.sounds,
+      songs: inputs.songs,
+    };
     const compiled = compile(bearings, unaffected(keep.ground, ground));
     keep.ground = { ...ground, compiled: compiled.sounds };
     return compiled;
   }),
   step('modelled', ['compiled'], ({ compiled }, keep) => model(compiled, keep.model)),
-  step('compilation', ['compiled', 'modelled'], ({ compiled, modelled }, keep) => sparing(compiled, modelled, keep.spared)),
+  step('compilation', ['compiled', 'modelled'], ({ compiled, modelled }, keep) =>
+    sparing(compiled, modelled, keep.spared),
+  ),
   step('verdicts', ['modelled'], ({ modelled }, keep) => prove(modelled.system, USUAL_BUDGET, keep.proof)),
-  step('answers', ['verdicts', 'compilation'], ({ compilation, modelled, verdicts }) => soundVerdicts(compilation, modelled, verdicts)),
-  step('judgement', ['verdicts', 'compilation', 'acceptances'], ({ rig, hookup, compilation, modelled, verdicts }) => judge({ rig, hookup, compilation, modelled, verdicts })),
+  step('answers', ['verdicts', 'compilation'], ({ compilation, modelled, verdicts }) =>
+    soundVerdicts(compilation, modelled, verdicts),
+  ),
+  step('judgement', ['verdicts', 'compilation', 'acceptances'], ({ rig, hookup, compilation, modelled, verdicts }) =>
+    judge({ rig, hookup, compilation, modelled, verdicts }),
+  ),
 ];

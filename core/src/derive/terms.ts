@@ -58,16 +58,38 @@ export const termsOf = (d: Derived): Terms => {
   return {
     sources: sources.map((s) => ({ ref: s.ref, name: name(s) })),
     ends: ends.map((e) => ({ ref: e.ref, name: name(e), is: e.end.is })),
-    listening: sources.flatMap((s) => ends.map((e): Listening => {
-      const asked = standing.find((p) => p.from === s.ref && p.at === e.ref)?.as;
-      const met = reaches.flatMap((r) => r.find((x) => x.source.ref === s.ref && x.end.ref === e.ref) ?? []);
-      return { from: s.ref, at: e.ref, ...(asked ? { as: asked } : {}), heard: met.length, wide: met.filter((m) => m.sides.includes('left') && m.sides.includes('right')).length, of: sounds.length };
-    })),
+    listening: sources.flatMap((s) =>
+      ends.map((e): Listening => {
+        const asked = standing.find((p) => p.from === s.ref && p.at === e.ref)?.as;
+        const met = reaches.flatMap((r) => r.find((x) => x.source.ref === s.ref && x.end.ref === e.ref) ?? []);
+        return {
+          from: s.ref,
+          at: e.ref,
+          ...(asked ? { as: asked } : {}),
+          heard: met.length,
+          wide: met.filter((m) => m.sides.includes('left') && m.sides.includes('right')).length,
+          of: sounds.length,
+        };
+      }),
+    ),
     usual: d.hookup.hears.length === 0,
     standing: standing.map(({ from, at, as }) => ({ from, at, as })),
-    settings: all(d.rig, 'device').filter((device) => wiring.wired.has(device.id)).flatMap((device) => device.controls.filter((c) => c.use === 'setting').map((c): Setting => {
-      const control = ref(device.id, c.id);
-      return { control, box: device.name, name: c.name ?? c.id, domain: c.domain, value: d.grounds.resting.get(control)!, said: control in d.hookup.settings };
-    })),
+    settings: all(d.rig, 'device')
+      .filter((device) => wiring.wired.has(device.id))
+      .flatMap((device) =>
+        device.controls
+          .filter((c) => c.use === 'setting')
+          .map((c): Setting => {
+            const control = ref(device.id, c.id);
+            return {
+              control,
+              box: device.name,
+              name: c.name ?? c.id,
+              domain: c.domain,
+              value: d.grounds.resting.get(control)!,
+              said: control in d.hookup.settings,
+            };
+          }),
+      ),
   };
 };

@@ -18,13 +18,18 @@ export interface TriedRemedy {
  * sound that was proved and bring no new danger or broken finding; ranked by how little they change.
  */
 export const tried = (now: Derived, finding: Finding): readonly TriedRemedy[] =>
-  now.judgement.remediesOf(finding).flatMap((remedy): readonly TriedRemedy[] => {
-    if (remedy.by === 'hand') return [{ remedy, bringsBack: [], changes: Infinity }];
-    const later = deriveAfter(now.rig, now.hookup.id, remedy);
-    if (!later || !clears(later, finding) || worsens(now, later)) return [];
-    const bringsBack = [...later.answers].filter(([id, v]) => v.is === 'proved' && now.answers.get(id)?.is !== 'proved').map(([id]) => id);
-    return [{ remedy, bringsBack, changes: sizeOf(deltaOf(now.rig, remedy.edit)) }];
-  }).sort((a, b) => a.changes - b.changes);
+  now.judgement
+    .remediesOf(finding)
+    .flatMap((remedy): readonly TriedRemedy[] => {
+      if (remedy.by === 'hand') return [{ remedy, bringsBack: [], changes: Infinity }];
+      const later = deriveAfter(now.rig, now.hookup.id, remedy);
+      if (!later || !clears(later, finding) || worsens(now, later)) return [];
+      const bringsBack = [...later.answers]
+        .filter(([id, v]) => v.is === 'proved' && now.answers.get(id)?.is !== 'proved')
+        .map(([id]) => id);
+      return [{ remedy, bringsBack, changes: sizeOf(deltaOf(now.rig, remedy.edit)) }];
+    })
+    .sort((a, b) => a.changes - b.changes);
 
 const deriveAfter = (rig: Rig, hookup: Id<'hookup'>, remedy: Remedy): Derived | undefined => {
   if (remedy.by !== 'program') return undefined;
@@ -34,11 +39,21 @@ const deriveAfter = (rig: Rig, hookup: Id<'hookup'>, remedy: Remedy): Derived | 
 
 const clears = (later: Derived, finding: Finding): boolean => {
   const sounds = finding.evidence.filter((e) => e.startsWith('sound:'));
-  return !later.judgement.findings.some((f) => f.code === finding.code
-    && (f.fingerprint === finding.fingerprint || (f.evidence[0] === finding.evidence[0] && f.evidence.some((e) => sounds.includes(e)))));
+  return !later.judgement.findings.some(
+    (f) =>
+      f.code === finding.code &&
+      (f.fingerprint === finding.fingerprint ||
+        (f.evidence[0] === finding.evidence[0] && f.evidence.some((e) => sounds.includes(e)))),
+  );
 };
 
 const worsens = (now: CheckInputs & Pick<Derived, 'judgement'>, later: Derived): boolean => {
-  const bad = (d: Pick<Derived, 'judgement'>) => d.judgement.findings.filter((f) => f.severity === 'danger' || f.severity === 'broken').length;
-  return bad(later) > bad(now) || [...now.verdicts].some(([id, v]) => v.is === 'proved' && later.verdicts.has(id) && later.verdicts.get(id)!.is !== 'proved');
+  const bad = (d: Pick<Derived, 'judgement'>) =>
+    d.judgement.findings.filter((f) => f.severity === 'danger' || f.severity === 'broken').length;
+  return (
+    bad(later) > bad(now) ||
+    [...now.verdicts].some(
+      ([id, v]) => v.is === 'proved' && later.verdicts.has(id) && later.verdicts.get(id)!.is !== 'proved',
+    )
+  );
 };

@@ -14,9 +14,19 @@ export interface CompileGround {
 }
 
 /** Compiled sounds that an edit leaves as they are: same ground, same sound, same forebears, and the same songs where it counts in beats. */
-export const unaffected = (before: CompileGround | undefined, now: CompileGround): ReadonlyMap<Id<'sound'>, Compiled> => {
+export const unaffected = (
+  before: CompileGround | undefined,
+  now: CompileGround,
+): ReadonlyMap<Id<'sound'>, Compiled> => {
   const kept = new Map<Id<'sound'>, Compiled>();
-  if (!before?.compiled || before.anatomy !== now.anatomy || before.finder !== now.finder || before.programs !== now.programs || before.moves !== now.moves) return kept;
+  if (
+    !before?.compiled ||
+    before.anatomy !== now.anatomy ||
+    before.finder !== now.finder ||
+    before.programs !== now.programs ||
+    before.moves !== now.moves
+  )
+    return kept;
   const sameTempo = before.songs === now.songs;
   const same = new Map<Id<'sound'>, boolean>();
   const isSame = (id: Id<'sound'>): boolean => {
@@ -24,7 +34,11 @@ export const unaffected = (before: CompileGround | undefined, now: CompileGround
     if (known !== undefined) return known;
     same.set(id, false);
     const sound = now.sounds.get(id);
-    const result = sound !== undefined && sound === before.sounds.get(id) && (sameTempo || !sound.wants.some((w) => 'note' in w)) && (!sound.parent || isSame(sound.parent));
+    const result =
+      sound !== undefined &&
+      sound === before.sounds.get(id) &&
+      (sameTempo || !sound.wants.some((w) => 'note' in w)) &&
+      (!sound.parent || isSame(sound.parent));
     same.set(id, result);
     return result;
   };

@@ -20,22 +20,59 @@ describe('what the screens are told', () => {
   const view = viewOf(d);
   test('is plain data that can cross to another thread', () => expect(structuredClone(view)).toEqual(view));
   test('says of each sound its slot, verdict and footsteps in words', () => {
-    expect(view.tally).toEqual({ sounds: 16, proved: 14, 'left to hands': 0, broken: 2, undecided: 0, 'cannot sound': 0 });
+    expect(view.tally).toEqual({
+      sounds: 16,
+      proved: 14,
+      'left to hands': 0,
+      broken: 2,
+      undecided: 0,
+      'cannot sound': 0,
+    });
     expect(view.sounds[5]).toMatchObject({ name: 'Waltz grit', slot: '2B', verdict: 'broken' });
-    expect(view.sounds[5]!.wrong[0]).toMatchObject({ text: 'MOD program', wanted: '13', steps: [{ text: 'Power up' }, { text: 'Stomp Waltz grit, 2B', value: '14' }] });
+    expect(view.sounds[5]!.wrong[0]).toMatchObject({
+      text: 'MOD program',
+      wanted: '13',
+      steps: [{ text: 'Power up' }, { text: 'Stomp Waltz grit, 2B', value: '14' }],
+    });
   });
   test('lists cables as one walks along the signal, each from its output', () => {
-    expect(view.cables.slice(0, 8).map((c) => `${c.from.slice(7)} ${c.to.slice(7)}`)).toEqual(['gsc.out wls.in', 'wls.out sel.a', 'sel.out tun.in', 'tun.out vol.in', 'vol.out swi.in', 'swi.send1 cmp.in', 'cmp.out swi.return1', 'swi.send2 ofz.in']);
+    expect(view.cables.slice(0, 8).map((c) => `${c.from.slice(7)} ${c.to.slice(7)}`)).toEqual([
+      'gsc.out wls.in',
+      'wls.out sel.a',
+      'sel.out tun.in',
+      'tun.out vol.in',
+      'vol.out swi.in',
+      'swi.send1 cmp.in',
+      'cmp.out swi.return1',
+      'swi.send2 ofz.in',
+    ]);
     expect(view.cables.slice(-4).map((c) => c.kind)).toEqual(['midi', 'midi', 'midi', 'contact']);
   });
   test('says what is stored, with the bytes and what they are for', () => {
-    expect(storedView(d, 'sound:04')).toEqual([{
-      device: 'Eight-loop switcher', slot: '1D', typed: false, contents: 'loop1, loop3, loop4, loop6, loop8, order loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8, ctl1 closed, trim 3',
-      messages: [{ bytes: 'C2 04', for: 'Stereo delay: program 4' }, { bytes: 'C3 04', for: 'Stereo reverb: program 2.2' }],
-    }]);
-    expect(storedView(d, 'sound:06')[0]).toMatchObject({ typed: true, messages: [{ bytes: 'C1 0D', for: 'as typed in' }, {}, {}] });
+    expect(storedView(d, 'sound:04')).toEqual([
+      {
+        device: 'Eight-loop switcher',
+        slot: '1D',
+        typed: false,
+        contents:
+          'loop1, loop3, loop4, loop6, loop8, order loop1 loop2 loop3 loop4 loop5 loop6 loop7 loop8, ctl1 closed, trim 3',
+        messages: [
+          { bytes: 'C2 04', for: 'Stereo delay: program 4' },
+          { bytes: 'C3 04', for: 'Stereo reverb: program 2.2' },
+        ],
+      },
+    ]);
+    expect(storedView(d, 'sound:06')[0]).toMatchObject({
+      typed: true,
+      messages: [{ bytes: 'C1 0D', for: 'as typed in' }, {}, {}],
+    });
   });
-  test('a hook-up is found by its name, whatever the case; without one the first', () => expect([hookupNamed(rig, 'ballroom'), hookupNamed(rig), hookupNamed(rig, 'moon')]).toEqual([BALLROOM_ID, BALLROOM_ID, undefined]));
+  test('a hook-up is found by its name, whatever the case; without one the first', () =>
+    expect([hookupNamed(rig, 'ballroom'), hookupNamed(rig), hookupNamed(rig, 'moon')]).toEqual([
+      BALLROOM_ID,
+      BALLROOM_ID,
+      undefined,
+    ]));
 });
 
 describe('from every sound to every other', () => {
@@ -47,15 +84,22 @@ describe('from every sound to every other', () => {
     expect(pair('01', '03').wrong).toEqual([]);
   });
   test('a proved sound is never wrong straight after another', () => {
-    for (const t of board) if (d.verdicts.get(t.to)!.is === 'proved') expect([t.from, t.to, t.wrong]).toEqual([t.from, t.to, []]);
+    for (const t of board)
+      if (d.verdicts.get(t.to)!.is === 'proved') expect([t.from, t.to, t.wrong]).toEqual([t.from, t.to, []]);
   });
-  test('settling is the wire time and the longest load: two program changes of 640 µs, then 120 ms', () => expect(pair('01', '02').settleMs).toBeCloseTo(1.28 + 120, 6));
+  test('settling is the wire time and the longest load: two program changes of 640 µs, then 120 ms', () =>
+    expect(pair('01', '02').settleMs).toBeCloseTo(1.28 + 120, 6));
   test('the gap is that of a box on the path', () => {
     expect(pair('01', '05')).toMatchObject({ gapMs: 18, gapBy: 'device:mod' });
     expect(pair('01', '02').gapMs).toBe(0);
   });
   test('what changes is told control by control', () => {
-    expect(differences(d.compilation, 'sound:01', 'sound:02').map((c) => [c.control, c.from, c.to])).toEqual(expect.arrayContaining([['device:swi.loop3', 'off', 'on'], ['device:dly.program', '0', '4']]));
+    expect(differences(d.compilation, 'sound:01', 'sound:02').map((c) => [c.control, c.from, c.to])).toEqual(
+      expect.arrayContaining([
+        ['device:swi.loop3', 'off', 'on'],
+        ['device:dly.program', '0', '4'],
+      ]),
+    );
     expect(differences(d.compilation, 'sound:01', 'sound:none')).toEqual([]);
   });
 });

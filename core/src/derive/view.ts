@@ -64,7 +64,8 @@ export interface View {
 
 export const viewOf = (d: Derived): View => ({
   hookup: d.hookup.id,
-  tally: tally(d.answers), limbs: limbsOf(d.answers.values()),
+  tally: tally(d.answers),
+  limbs: limbsOf(d.answers.values()),
   sounds: soundsInOrder(d.rig).map((s) => soundView(d, s.id)),
   findings: d.judgement.findings,
   faults: d.judgement.faults,
@@ -82,28 +83,61 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
   const verdict = d.answers.get(id)!;
   const { proof, mute, hands } = verdict;
   const wrong = proof.is === 'broken' ? [...proof.wrong].sort((a, b) => a.length - b.length) : [];
-  const because = mute.length ? mute.map((p) => muteText(d, id, p)).join(' ') : proof.is === 'undecided' ? proof.because : undefined;
+  const because = mute.length
+    ? mute.map((p) => muteText(d, id, p)).join(' ')
+    : proof.is === 'undecided'
+      ? proof.because
+      : undefined;
   /** What a stomp sends adjusts a program that is there already; chosen after it, the program would undo that. */
-  const first = new Set(verdict.isCalled ? chosenByHand(d.compilation, id).map((c) => ref(c.device.id, c.memory.control)) : []);
-  const by = (limb: 'foot' | 'hand') => hands.filter((h) => h.by === limb).map((h) => `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}${first.has(h.control) ? ', before the stomp' : ''}`);
+  const first = new Set(
+    verdict.isCalled ? chosenByHand(d.compilation, id).map((c) => ref(c.device.id, c.memory.control)) : [],
+  );
+  const by = (limb: 'foot' | 'hand') =>
+    hands
+      .filter((h) => h.by === limb)
+      .map(
+        (h) =>
+          `${controlText(d.rig, h.control)} to ${valueText(d.rig, h.control, h.value)}${first.has(h.control) ? ', before the stomp' : ''}`,
+      );
   return {
-    id, name: sound.name, slot: slotText(d.rig, sound), verdict: verdict.is,
+    id,
+    name: sound.name,
+    slot: slotText(d.rig, sound),
+    verdict: verdict.is,
     ...(because === undefined ? {} : { because }),
     wrong: wrong.map((w): WrongView => {
       const control = w.variable as Ref;
       const footsteps = w.example();
-      return { control, text: controlText(d.rig, control), wanted: valueText(d.rig, control, w.wanted), length: w.length, steps: sayFootsteps(d.rig, d.modelled, footsteps, control), powerUp: footsteps.powerUp };
+      return {
+        control,
+        text: controlText(d.rig, control),
+        wanted: valueText(d.rig, control, w.wanted),
+        length: w.length,
+        steps: sayFootsteps(d.rig, d.modelled, footsteps, control),
+        powerUp: footsteps.powerUp,
+      };
     }),
-    byFoot: by('foot'), byHand: by('hand'), isCalled: verdict.isCalled,
+    byFoot: by('foot'),
+    byHand: by('hand'),
+    isCalled: verdict.isCalled,
   };
 };
 
 /** The run of a traced sound with what each parked loop holds. */
 export const runOf = (d: Derived, trace: Trace | undefined): readonly Item[] =>
-  (trace ? picture(trace, (insert, device) => [...new Set((d.anatomy.loops.find((l) => l.device === device && l.insert === insert)?.holds ?? []).map((r) => splitRef(r).device))]) : []);
+  trace
+    ? picture(trace, (insert, device) => [
+        ...new Set(
+          (d.anatomy.loops.find((l) => l.device === device && l.insert === insert)?.holds ?? []).map(
+            (r) => splitRef(r).device,
+          ),
+        ),
+      ])
+    : [];
 
 /** The path of a sound as it is meant; without one, of the rig as it stands at rest. */
-export const soundTrace = (d: Derived, sound?: Id<'sound'>): Trace => (sound && d.compilation.sounds.get(sound)?.trace) || trace(d.anatomy.wiring, d.grounds.resting);
+export const soundTrace = (d: Derived, sound?: Id<'sound'>): Trace =>
+  (sound && d.compilation.sounds.get(sound)?.trace) || trace(d.anatomy.wiring, d.grounds.resting);
 
 /** The run of a sound; without one, of the rig as it stands at rest. */
 export const soundRun = (d: Derived, sound?: Id<'sound'>): readonly Item[] => runOf(d, soundTrace(d, sound));
@@ -126,7 +160,11 @@ export const actBytes = (act: Act): string => {
   if (!('send' in act) || 'bpm' in act.send) return '';
   const { send } = act;
   if ('cc' in send) return hex(toBytes({ is: 'cc', channel: send.channel, controller: send.cc, value: send.value }));
-  return hex(send.bank === undefined ? toBytes({ is: 'pc', channel: send.channel, program: send.pc }) : bankAndProgram(send.channel, send.bank, send.pc));
+  return hex(
+    send.bank === undefined
+      ? toBytes({ is: 'pc', channel: send.channel, program: send.pc })
+      : bankAndProgram(send.channel, send.bank, send.pc),
+  );
 };
 
 /** What each called controller stores for a sound. */
@@ -136,7 +174,29 @@ export const storedView = (d: Derived, id: Id<'sound'>): readonly StoredView[] =
     device: partOf(d.rig, program.device)?.name ?? program.device,
     slot: sound ? slotText(d.rig, sound) : '',
     typed,
-    contents: program.contents === 'unplanned' ? '' : Object.entries(program.contents).filter(([, v]) => v !== 'off' && v !== 'open' && v !== 0).map(([k, v]) => (v === 'on' ? k : `${k} ${v}`)).join(', '),
-    messages: program.acts.map((act, i) => ({ bytes: actBytes(act) || ('pulse' in act ? `pulse on ${act.pulse}` : 'send' in act && 'bpm' in act.send ? `clock ${act.send.bpm}` : ''), for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in' })).concat((program.sweeps ?? []).map((s) => ({ bytes: `pedal ${s.jack}`, for: `${'control' in s ? controlText(d.rig, ref(program.device, s.control)) : `channel ${s.channel}, controller ${s.cc}`}, heel ${s.heel}, toe ${s.toe}` }))),
+    contents:
+      program.contents === 'unplanned'
+        ? ''
+        : Object.entries(program.contents)
+            .filter(([, v]) => v !== 'off' && v !== 'open' && v !== 0)
+            .map(([k, v]) => (v === 'on' ? k : `${k} ${v}`))
+            .join(', '),
+    messages: program.acts
+      .map((act, i) => ({
+        bytes:
+          actBytes(act) ||
+          ('pulse' in act
+            ? `pulse on ${act.pulse}`
+            : 'send' in act && 'bpm' in act.send
+              ? `clock ${act.send.bpm}`
+              : ''),
+        for: meant[i] && !typed ? `${partOf(d.rig, meant[i].device)?.name}: ${meant[i].text}` : 'as typed in',
+      }))
+      .concat(
+        (program.sweeps ?? []).map((s) => ({
+          bytes: `pedal ${s.jack}`,
+          for: `${'control' in s ? controlText(d.rig, ref(program.device, s.control)) : `channel ${s.channel}, controller ${s.cc}`}, heel ${s.heel}, toe ${s.toe}`,
+        })),
+      ),
   }));
 };

@@ -19,18 +19,27 @@ const answer = (d: Derived, about: Mishap): { readonly view: WhatIfView; readonl
 };
 
 describe('what the usual proof leaves out, as the screens show it', () => {
-  test.each(QUESTIONS.map((q) => q.about))('%s: plain data, told piece by piece, from nothing to all of it', (about) => {
-    const { view, parts } = answer(demo, about);
-    expect(structuredClone(view)).toEqual(view);
-    expect(parts[0]).toBe(0);
-    expect([...parts].sort((a, b) => a - b)).toEqual(parts);
-    expect(parts.at(-1)).toBeLessThanOrEqual(1);
-    expect(view.undecided).toEqual([]);
-  });
+  test.each(QUESTIONS.map((q) => q.about))(
+    '%s: plain data, told piece by piece, from nothing to all of it',
+    (about) => {
+      const { view, parts } = answer(demo, about);
+      expect(structuredClone(view)).toEqual(view);
+      expect(parts[0]).toBe(0);
+      expect([...parts].sort((a, b) => a - b)).toEqual(parts);
+      expect(parts.at(-1)).toBeLessThanOrEqual(1);
+      expect(view.undecided).toEqual([]);
+    },
+  );
   test('a question that fails says why, and claims nothing', () => {
     const torn = { ...demo, modelled: { ...demo.modelled, ground: { ...demo.modelled.ground, variables: [] } } };
     const { view } = answer(torn, 'late release');
-    expect(view).toEqual({ about: 'late release', judged: 0, troubles: [], undecided: [], fault: expect.stringMatching(/./) });
+    expect(view).toEqual({
+      about: 'late release',
+      judged: 0,
+      troubles: [],
+      undecided: [],
+      fault: expect.stringMatching(/./),
+    });
     expect(answer(torn, 'turned knob').view.fault).toBeUndefined();
   });
   test('a sound that can be called too early is told once, with the longest wait and the stomp that comes too soon last', () => {
@@ -42,17 +51,28 @@ describe('what the usual proof leaves out, as the screens show it', () => {
       expect(Math.ceil(t.steps.at(-1)!.afterMs!)).toBe(t.waitMs);
       expect(t.steps.at(-1)!.value).not.toBe(t.wanted);
     }
-    expect(troubles.find((t) => t.name === 'Verse clean')).toMatchObject({ slot: '1A', waitMs: 121, text: 'DLY program', wanted: '0' });
+    expect(troubles.find((t) => t.name === 'Verse clean')).toMatchObject({
+      slot: '1A',
+      waitMs: 121,
+      text: 'DLY program',
+      wanted: '0',
+    });
   });
   test('a switch let go late names the move, the sound that it spoils and how to get there', () => {
     const late = deriveOnce(FAILURES.find((f) => f.file.startsWith('04'))!.rig, SMALL)!;
     const [trouble] = answer(late, 'late release').view.troubles;
     expect(trouble).toMatchObject({ move: 'Lift', name: 'Chorus', text: 'DLY mix', wanted: '45 %' });
-    expect(trouble!.steps.map((s) => s.text)).toEqual(['Power up', 'Press Lift', 'Stomp Chorus, 1B, then let go of Lift']);
+    expect(trouble!.steps.map((s) => s.text)).toEqual([
+      'Power up',
+      'Press Lift',
+      'Stomp Chorus, 1B, then let go of Lift',
+    ]);
     expect(trouble!.steps.at(-1)!.value).toBe('30 %');
   });
   test('a want that is wrong without any mishap is not told again', () => {
-    const known = new Map([...demo.verdicts].map(([id, v]) => [id, v.is === 'broken' ? v.wrong.map((w) => w.variable) : []]));
+    const known = new Map(
+      [...demo.verdicts].map(([id, v]) => [id, v.is === 'broken' ? v.wrong.map((w) => w.variable) : []]),
+    );
     for (const { about } of QUESTIONS.filter((q) => q.about !== 'first press')) {
       for (const t of answer(demo, about).view.troubles) expect(known.get(t.sound)).not.toContain(t.control);
     }

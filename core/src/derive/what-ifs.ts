@@ -48,7 +48,10 @@ export function* answering(d: Derived, about: Mishap): Generator<number, Answere
   try {
     return yield* answers(d, about);
   } catch (e) {
-    return { steps: new Map(), view: { about, judged: 0, troubles: [], undecided: [], fault: e instanceof Error ? e.message : String(e) } };
+    return {
+      steps: new Map(),
+      view: { about, judged: 0, troubles: [], undecided: [], fault: e instanceof Error ? e.message : String(e) },
+    };
   }
 }
 
@@ -67,23 +70,42 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
   const reply = piece.value;
   const never: ReadonlySet<string> = about === 'lost message' ? neverHealed(reply, verdicts) : new Set();
   const name = (sound: Id<'sound'>) => partOf(rig, sound)?.name ?? sound;
-  return { steps: question.steps, view: {
-    about, judged: reply.judged, undecided: reply.undecided.map((u) => name(u.sound)),
-    troubles: longestWaits(reply.troubles).map((t): TroubleView => {
-      const [first] = [...t.wants].sort((a, b) => a.length - b.length);
-      const control = first!.variable as Ref;
-      const footsteps = first!.example();
-      const sound = partOf(rig, t.sound);
-      return {
-        id: t.id, sound: t.sound, name: name(t.sound), slot: sound ? slotText(rig, sound) : '', ...(t.move ? { move: partOf(rig, t.move)?.name ?? t.move } : {}),
-        ...(t.press ? { press: t.press } : {}), ...(t.waitMs === undefined ? {} : { waitMs: t.waitMs }), ...(never.has(t.sound) ? { never: true as const } : {}),
-        controls: t.wants.map((w) => controlText(rig, w.variable as Ref)), control, text: controlText(rig, control), wanted: valueText(rig, control, first!.wanted),
-        steps: sayFootsteps(rig, { system: t.system, steps: question.steps }, footsteps, control), powerUp: footsteps.powerUp,
-      };
-    }),
-  } };
+  return {
+    steps: question.steps,
+    view: {
+      about,
+      judged: reply.judged,
+      undecided: reply.undecided.map((u) => name(u.sound)),
+      troubles: longestWaits(reply.troubles).map((t): TroubleView => {
+        const [first] = [...t.wants].sort((a, b) => a.length - b.length);
+        const control = first!.variable as Ref;
+        const footsteps = first!.example();
+        const sound = partOf(rig, t.sound);
+        return {
+          id: t.id,
+          sound: t.sound,
+          name: name(t.sound),
+          slot: sound ? slotText(rig, sound) : '',
+          ...(t.move ? { move: partOf(rig, t.move)?.name ?? t.move } : {}),
+          ...(t.press ? { press: t.press } : {}),
+          ...(t.waitMs === undefined ? {} : { waitMs: t.waitMs }),
+          ...(never.has(t.sound) ? { never: true as const } : {}),
+          controls: t.wants.map((w) => controlText(rig, w.variable as Ref)),
+          control,
+          text: controlText(rig, control),
+          wanted: valueText(rig, control, first!.wanted),
+          steps: sayFootsteps(rig, { system: t.system, steps: question.steps }, footsteps, control),
+          powerUp: footsteps.powerUp,
+        };
+      }),
+    },
+  };
 }
 
 /** Of the moments at which a sound would be called too early, the last. */
 const longestWaits = (troubles: readonly Trouble[]): readonly Trouble[] =>
-  troubles.filter((t) => t.waitMs === undefined || t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => (b.waitMs! > a.waitMs! ? b : a)));
+  troubles.filter(
+    (t) =>
+      t.waitMs === undefined ||
+      t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => (b.waitMs! > a.waitMs! ? b : a)),
+  );

@@ -54,8 +54,13 @@ const BETWEEN_STOMPS_MS = 400;
 /** Controllers of the rig that send MIDI, those that send most first. */
 export const sendingControllers = (d: Derived): readonly { readonly device: Id<'device'>; readonly name: string }[] => {
   const counts = new Map<Id<'device'>, number>();
-  for (const { stored } of d.compilation.sounds.values()) for (const { program } of stored) counts.set(program.device, (counts.get(program.device) ?? 0) + program.acts.filter((a) => 'send' in a).length);
-  return [...counts].filter(([, n]) => n > 0).sort(([, a], [, b]) => b - a).map(([device]) => ({ device, name: partOf(d.rig, device)!.name }));
+  for (const { stored } of d.compilation.sounds.values())
+    for (const { program } of stored)
+      counts.set(program.device, (counts.get(program.device) ?? 0) + program.acts.filter((a) => 'send' in a).length);
+  return [...counts]
+    .filter(([, n]) => n > 0)
+    .sort(([, a], [, b]) => b - a)
+    .map(([device]) => ({ device, name: partOf(d.rig, device)!.name }));
 };
 
 const messagesOf = (acts: readonly Act[]): readonly Read[] => {
@@ -64,24 +69,45 @@ const messagesOf = (acts: readonly Act[]): readonly Read[] => {
     if (!('send' in act) || 'bpm' in act.send) return [];
     const { send } = act;
     if ('cc' in send) return toBytes({ is: 'cc', channel: send.channel, controller: send.cc, value: send.value });
-    return send.bank === undefined ? toBytes({ is: 'pc', channel: send.channel, program: send.pc }) : bankAndProgram(send.channel, send.bank, send.pc);
+    return send.bank === undefined
+      ? toBytes({ is: 'pc', channel: send.channel, program: send.pc })
+      : bankAndProgram(send.channel, send.bank, send.pc);
   });
   return bytes.flatMap((b) => reader.push(b) ?? []);
 };
 
 /** What a controller should send, a slot a second, in the order of its slots. */
-export const shouldSend = (d: Derived, controller: Id<'device'>): readonly Captured[] => slotsOf(d, controller).flatMap((s, i) => s.messages.map(({ status, channel, data }, k) => ({ status, channel, data, ms: i * 1000 + k })));
+export const shouldSend = (d: Derived, controller: Id<'device'>): readonly Captured[] =>
+  slotsOf(d, controller).flatMap((s, i) =>
+    s.messages.map(({ status, channel, data }, k) => ({ status, channel, data, ms: i * 1000 + k })),
+  );
 
-const slotsOf = (d: Derived, controller: Id<'device'>): readonly Slot[] => soundsInOrder(d.rig).flatMap((s) => (d.compilation.sounds.get(s.id)?.stored ?? []).filter((x) => x.program.device === controller).map(({ program }) => ({
-  id: s.id, number: program.number, messages: messagesOf(program.acts).map((m): Expected => ({ ...m, sound: s.id })),
-}))).filter((s) => s.messages.length > 0).sort((a, b) => a.number - b.number);
+const slotsOf = (d: Derived, controller: Id<'device'>): readonly Slot[] =>
+  soundsInOrder(d.rig)
+    .flatMap((s) =>
+      (d.compilation.sounds.get(s.id)?.stored ?? [])
+        .filter((x) => x.program.device === controller)
+        .map(({ program }) => ({
+          id: s.id,
+          number: program.number,
+          messages: messagesOf(program.acts).map((m): Expected => ({ ...m, sound: s.id })),
+        })),
+    )
+    .filter((s) => s.messages.length > 0)
+    .sort((a, b) => a.number - b.number);
 
 /** Lines a capture up with the slots of a controller and names what differs, as a technician would. */
 export const checkWire = (d: Derived, controller: Id<'device'>, captured: readonly Captured[]): WireCheck => {
   const sounds = slotsOf(d, controller);
   const came = captured.filter((c) => c.status === PROGRAM || c.status === CONTROL);
   const pieces = stomps(came);
-  const pairs = pieces ? pieces.flatMap((piece, i) => alignBest(sounds, piece, i)) : align(sounds.flatMap((s) => s.messages), came, sounds[0]?.id ?? ('sound:' as const));
+  const pairs = pieces
+    ? pieces.flatMap((piece, i) => alignBest(sounds, piece, i))
+    : align(
+        sounds.flatMap((s) => s.messages),
+        came,
+        sounds[0]?.id ?? ('sound:' as const),
+      );
   const heard = new Set(pairs.filter((p) => p.meant && p.came).map((p) => p.sound));
   const counted = pairs.filter((p) => heard.has(p.sound) || !p.meant);
   return {
@@ -89,7 +115,9 @@ export const checkWire = (d: Derived, controller: Id<'device'>, captured: readon
     rows: counted.map((p) => rowOf(d, p)),
     right: counted.filter((p) => p.meant && p.came && same(p.meant, p.came)).length,
     asItCame: asItCame(d, controller, counted),
-    notHeard: sounds.filter((s) => !heard.has(s.id)).map((s) => `${partOf(d.rig, s.id)!.name}, ${slotText(d.rig, partOf(d.rig, s.id)!)}`),
+    notHeard: sounds
+      .filter((s) => !heard.has(s.id))
+      .map((s) => `${partOf(d.rig, s.id)!.name}, ${slotText(d.rig, partOf(d.rig, s.id)!)}`),
   };
 };
 
@@ -99,15 +127,20 @@ const asItCame = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]):
   for (const sound of new Set(pairs.map((p) => p.sound))) {
     const own = pairs.filter((p) => p.sound === sound);
     const stored = d.compilation.sounds.get(sound)?.stored.find((s) => s.program.device === controller);
-    if (!stored || programs.has(stored.program.number) || own.every((p) => p.meant && p.came && same(p.meant, p.came))) continue;
+    if (!stored || programs.has(stored.program.number) || own.every((p) => p.meant && p.came && same(p.meant, p.came)))
+      continue;
     const { planned: _, ...program } = stored.program;
     const isMessage = (act: Act) => 'send' in act && !('bpm' in act.send);
     const first = program.acts.findIndex(isMessage);
     const messages = actsCome(own, program.acts);
-    const acts = first < 0 ? [...program.acts, ...messages] : [...program.acts.slice(0, first), ...messages, ...program.acts.slice(first).filter((act) => !isMessage(act))];
+    const acts =
+      first < 0
+        ? [...program.acts, ...messages]
+        : [...program.acts.slice(0, first), ...messages, ...program.acts.slice(first).filter((act) => !isMessage(act))];
     programs.set(program.number, { ...program, acts });
   }
-  const shows = (p: Program) => shown(partOf(d.rig, controller)!.memories.find((m) => m.id === p.memory)!.shows, p.number);
+  const shows = (p: Program) =>
+    shown(partOf(d.rig, controller)!.memories.find((m) => m.id === p.memory)!.shows, p.number);
   return { slots: [...programs.values()].map(shows), edit: putPrograms(d.rig, [...programs.values()]) };
 };
 
@@ -128,7 +161,10 @@ const actsCome = (pairs: readonly Pair[], meant: readonly Act[]): readonly Act[]
     }
     const act = expected && meant.find((a) => messagesOf([a]).some((m) => same(m, expected)));
     const afterMs = act && 'send' in act ? act.afterMs : undefined;
-    const send = status === PROGRAM ? { pc: data[0]!, channel, ...(bank ? { bank: bank[0] * 128 + bank[1] } : {}) } : { cc: data[0]!, value: data[1]!, channel };
+    const send =
+      status === PROGRAM
+        ? { pc: data[0]!, channel, ...(bank ? { bank: bank[0] * 128 + bank[1] } : {}) }
+        : { cc: data[0]!, value: data[1]!, channel };
     acts.push({ send, at: act && 'send' in act ? act.at : at, ...(afterMs ? { afterMs } : {}) });
     bank = undefined;
   }
@@ -146,7 +182,8 @@ const stomps = (came: readonly Captured[]): readonly (readonly Captured[])[] | u
   return pieces;
 };
 
-const same = (a: Read, b: Read): boolean => a.status === b.status && a.channel === b.channel && a.data.join() === b.data.join();
+const same = (a: Read, b: Read): boolean =>
+  a.status === b.status && a.channel === b.channel && a.data.join() === b.data.join();
 
 /** How unlike two messages are: 0 for the same, at most 2, which is as much as one missing and one too many. */
 const unlike = (a: Read, b: Read): number => {
@@ -158,15 +195,23 @@ const unlike = (a: Read, b: Read): number => {
 /** The least costly way to lay two lists beside each other. */
 const align = (meant: readonly Expected[], came: readonly Captured[], fallback: Id<'sound'>): readonly Pair[] => {
   const [n, m] = [meant.length, came.length];
-  const cost = Array.from({ length: n + 1 }, (_, i) => Float64Array.from({ length: m + 1 }, (_x, k) => (i === 0 ? k : k === 0 ? i : 0)));
+  const cost = Array.from({ length: n + 1 }, (_, i) =>
+    Float64Array.from({ length: m + 1 }, (_x, k) => (i === 0 ? k : k === 0 ? i : 0)),
+  );
   for (let i = 1; i <= n; i += 1) {
-    for (let k = 1; k <= m; k += 1) cost[i]![k] = Math.min(cost[i - 1]![k - 1]! + unlike(meant[i - 1]!, came[k - 1]!), cost[i - 1]![k]! + 1, cost[i]![k - 1]! + 1);
+    for (let k = 1; k <= m; k += 1)
+      cost[i]![k] = Math.min(
+        cost[i - 1]![k - 1]! + unlike(meant[i - 1]!, came[k - 1]!),
+        cost[i - 1]![k]! + 1,
+        cost[i]![k - 1]! + 1,
+      );
   }
   const pairs: Pair[] = [];
   let [i, k] = [n, m];
   while (i > 0 || k > 0) {
     const sound = meant[i - 1]?.sound ?? meant[0]?.sound ?? fallback;
-    if (i > 0 && k > 0 && cost[i]![k]! === cost[i - 1]![k - 1]! + unlike(meant[i - 1]!, came[k - 1]!)) pairs.unshift({ meant: meant[--i]!, came: came[--k]!, sound });
+    if (i > 0 && k > 0 && cost[i]![k]! === cost[i - 1]![k - 1]! + unlike(meant[i - 1]!, came[k - 1]!))
+      pairs.unshift({ meant: meant[--i]!, came: came[--k]!, sound });
     else if (i > 0 && cost[i]![k]! === cost[i - 1]![k]! + 1) pairs.unshift({ meant: meant[--i]!, sound });
     else pairs.unshift({ came: came[--k]!, sound });
   }
@@ -184,13 +229,15 @@ const alignBest = (sounds: readonly Slot[], piece: readonly Captured[], turn: nu
   let least = Infinity;
   sounds.forEach((s, i) => {
     const pairs = align(s.messages, piece, s.id);
-    const cost = pairs.reduce((sum, p) => sum + (p.meant && p.came ? unlike(p.meant, p.came) : 1), 0) + (i === turn ? 0 : 0.01);
+    const cost =
+      pairs.reduce((sum, p) => sum + (p.meant && p.came ? unlike(p.meant, p.came) : 1), 0) + (i === turn ? 0 : 0.01);
     if (cost < least) [least, best] = [cost, pairs];
   });
   return best;
 };
 
-const boxOn = (d: Derived, channel: number): Device | undefined => all(d.rig, 'device').find((x) => x.midi?.channel === channel);
+const boxOn = (d: Derived, channel: number): Device | undefined =>
+  all(d.rig, 'device').find((x) => x.midi?.channel === channel);
 
 const text = (d: Derived, { status, channel, data }: Read): string => {
   if (status !== PROGRAM) return `controller ${data[0]} = ${data[1]} on channel ${channel}`;
@@ -201,7 +248,9 @@ const text = (d: Derived, { status, channel, data }: Read): string => {
 const bytesText = ({ status, channel, data }: Read): string => hex([(status << 4) | (channel - 1), ...data]);
 
 const rowOf = (d: Derived, { meant, came, sound }: Pair): WireRow => ({
-  sound: partOf(d.rig, sound)?.name ?? '', meant: meant ? `${bytesText(meant)}  ${text(d, meant)}` : '', came: came ? bytesText(came) : '',
+  sound: partOf(d.rig, sound)?.name ?? '',
+  meant: meant ? `${bytesText(meant)}  ${text(d, meant)}` : '',
+  came: came ? bytesText(came) : '',
   is: meant && came ? (same(meant, came) ? 'right' : 'other') : meant ? 'missing' : 'extra',
 });
 
@@ -219,8 +268,16 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
     const elsewhere = new Set(mine.map((p) => p.came.channel));
     const other = [...elsewhere][0]!;
     const box = boxOn(d, channel)?.name ?? `channel ${channel}`;
-    if (mine.length > 1 && elsewhere.size === 1 && other !== channel && mine.every((p) => p.meant.data.join() === p.came.data.join())) {
-      add(`Everything for ${box} goes out on channel ${other}; channel ${channel} was meant.`, mine.map((p) => p.pair));
+    if (
+      mine.length > 1 &&
+      elsewhere.size === 1 &&
+      other !== channel &&
+      mine.every((p) => p.meant.data.join() === p.came.data.join())
+    ) {
+      add(
+        `Everything for ${box} goes out on channel ${other}; channel ${channel} was meant.`,
+        mine.map((p) => p.pair),
+      );
       continue;
     }
     const programs = mine.filter((p) => p.meant.status === PROGRAM);
@@ -228,7 +285,10 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
     const [step] = steps;
     if (programs.length > 1 && steps.size === 1 && (step === 1 || step === -1)) {
       const memory = boxOn(d, channel)?.memories[0];
-      add(`Every program number for ${box} is one too ${step === 1 ? 'high' : 'low'} on the wire${memory ? `: the box ${saysNumbers(memory.shows, memory.size)}, and what it shows as ${shown(memory.shows, 0)} is 0 on the wire` : ''}. Take ${step === 1 ? 'one less' : 'one more'} wherever it is typed, or change how the controller counts.`, programs.map((p) => p.pair));
+      add(
+        `Every program number for ${box} is one too ${step === 1 ? 'high' : 'low'} on the wire${memory ? `: the box ${saysNumbers(memory.shows, memory.size)}, and what it shows as ${shown(memory.shows, 0)} is 0 on the wire` : ''}. Take ${step === 1 ? 'one less' : 'one more'} wherever it is typed, or change how the controller counts.`,
+        programs.map((p) => p.pair),
+      );
     }
   }
   for (const p of pairs) {
@@ -238,7 +298,13 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
     const { meant, came } = p;
     if (meant && came) add(`${where}: ${differs(d, meant, came)}`, [p]);
     else {
-      const twin = pairs.find((q) => q !== p && !settled.has(q) && q.sound === p.sound && (meant ? q.came && !q.meant && same(q.came, meant) : q.meant && !q.came && same(q.meant, came!)));
+      const twin = pairs.find(
+        (q) =>
+          q !== p &&
+          !settled.has(q) &&
+          q.sound === p.sound &&
+          (meant ? q.came && !q.meant && same(q.came, meant) : q.meant && !q.came && same(q.meant, came!)),
+      );
       if (twin) add(`${where}: ${text(d, (meant ?? came)!)} comes in another order than it should.`, [p, twin]);
       else if (meant) add(`${where}: ${text(d, meant)} is not sent.`, [p]);
       else add(`${where}: ${text(d, came!)} goes out, and nothing should.`, [p]);
@@ -248,7 +314,8 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
 };
 
 const differs = (d: Derived, meant: Read, came: Read): string => {
-  if (meant.channel !== came.channel && meant.data.join() === came.data.join()) return `${meant.status === PROGRAM ? `program ${meant.data[0]}` : `controller ${meant.data[0]} = ${meant.data[1]}`} went out on channel ${came.channel}, channel ${meant.channel} was meant.`;
+  if (meant.channel !== came.channel && meant.data.join() === came.data.join())
+    return `${meant.status === PROGRAM ? `program ${meant.data[0]}` : `controller ${meant.data[0]} = ${meant.data[1]}`} went out on channel ${came.channel}, channel ${meant.channel} was meant.`;
   if (meant.status === PROGRAM) {
     const shows = boxOn(d, meant.channel)?.memories[0]?.shows;
     const display = (n: number) => (shows ? `, shown ${shown(shows, n)}` : '');

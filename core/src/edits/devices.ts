@@ -2,12 +2,18 @@ import { freeCode, makeDevice, type Chosen } from '../catalogue/make.js';
 import { nothing, type Edit } from '../change/edit.js';
 import type { Device } from '../rig/device.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { refersTo } from '../rig/invariants.js';
+import { refersTo } from '../rig/references.js';
 import { all, everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Want } from '../rig/sound.js';
 
 /** Adds a box from the catalogue; its code is made free. */
-export const addDevice = (rig: Rig, key: string, id: Id<'device'>, chosen: Chosen = {}, alsoTaken: readonly string[] = []): Edit => {
+export const addDevice = (
+  rig: Rig,
+  key: string,
+  id: Id<'device'>,
+  chosen: Chosen = {},
+  alsoTaken: readonly string[] = [],
+): Edit => {
   const device = makeDevice(key, id, chosen);
   const taken = [...all(rig, 'device').map((d) => d.code), ...alsoTaken];
   const at = Math.max(0, ...all(rig, 'device').map((d) => d.at ?? 0)) + alsoTaken.length + 1;
@@ -17,10 +23,26 @@ export const addDevice = (rig: Rig, key: string, id: Id<'device'>, chosen: Chose
 /** Adds a box that was made elsewhere, such as one of a person's shelf; its code is made free. */
 export const addMade = (rig: Rig, box: Device, id: Id<'device'>): Edit => {
   const devices = all(rig, 'device');
-  return { put: [{ ...box, id, at: Math.max(0, ...devices.map((d) => d.at ?? 0)) + 1, code: freeCode(box.code, devices.map((d) => d.code)) }], remove: [] };
+  return {
+    put: [
+      {
+        ...box,
+        id,
+        at: Math.max(0, ...devices.map((d) => d.at ?? 0)) + 1,
+        code: freeCode(
+          box.code,
+          devices.map((d) => d.code),
+        ),
+      },
+    ],
+    remove: [],
+  };
 };
 
-export const changeDevice = (device: Device, change: Partial<Omit<Device, 'id' | 'kind'>>): Edit => ({ put: [{ ...device, ...change }], remove: [] });
+export const changeDevice = (device: Device, change: Partial<Omit<Device, 'id' | 'kind'>>): Edit => ({
+  put: [{ ...device, ...change }],
+  remove: [],
+});
 
 /** Takes a box away with everything that hangs on it: cables, programs, and what sounds and moves want of it. Every part is named. */
 export const removeDevice = (rig: Rig, id: Id<'device'>): Edit => {
@@ -38,25 +60,36 @@ export const removeDevice = (rig: Rig, id: Id<'device'>): Edit => {
 
 const without = (part: Part, id: Id<'device'>): Part | undefined => {
   const other = (r: string) => splitRef(r).device !== id;
-  const keep = (wants: readonly Want[]) => wants.filter((w) => other(wantTarget(w)) && w.in?.instrument !== id && !('pedal' in w && !other(w.pedal)));
+  const keep = (wants: readonly Want[]) =>
+    wants.filter((w) => other(wantTarget(w)) && w.in?.instrument !== id && !('pedal' in w && !other(w.pedal)));
   switch (part.kind) {
     case 'sound': {
       const { hears, order, ...rest } = part;
       return {
-        ...rest, wants: keep(part.wants), calls: part.calls.filter((c) => c.device !== id),
-        ...(hears ? { hears: hears.filter((h) => other(h.at) && other(h.from)) } : {}), ...(order ? { order: order.filter(other) } : {}),
+        ...rest,
+        wants: keep(part.wants),
+        calls: part.calls.filter((c) => c.device !== id),
+        ...(hears ? { hears: hears.filter((h) => other(h.at) && other(h.from)) } : {}),
+        ...(order ? { order: order.filter(other) } : {}),
       };
     }
-    case 'move': return { ...part, at: part.at.filter((a) => a.device !== id), on: keep(part.on), off: keep(part.off) };
+    case 'move':
+      return { ...part, at: part.at.filter((a) => a.device !== id), on: keep(part.on), off: keep(part.off) };
     case 'song': {
       const { instrument: _, ...rest } = part;
       return rest;
     }
-    case 'hookup': return {
-      ...part,
-      settings: Object.fromEntries(Object.entries(part.settings).filter(([r]) => other(r))) as Record<Ref, string | number>,
-      hears: part.hears.filter((h) => other(h.at) && other(h.from)), assumes: part.assumes.filter((a) => other(a.control)),
-    };
-    default: return undefined;
+    case 'hookup':
+      return {
+        ...part,
+        settings: Object.fromEntries(Object.entries(part.settings).filter(([r]) => other(r))) as Record<
+          Ref,
+          string | number
+        >,
+        hears: part.hears.filter((h) => other(h.at) && other(h.from)),
+        assumes: part.assumes.filter((a) => other(a.control)),
+      };
+    default:
+      return undefined;
   }
 };

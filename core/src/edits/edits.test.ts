@@ -11,16 +11,36 @@ import { addDevice, removeDevice } from './devices.js';
 import { addSound, freeCall, giveSlots, removeSound } from './sounds.js';
 import { carryOutWiring, planWiring, type School } from './wire.js';
 
-const kit = (...keys: string[]): Rig => keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:d${i}`)), newRig('Test'));
+const kit = (...keys: string[]): Rig =>
+  keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:d${i}`)), newRig('Test'));
 const demo = islandRun();
 
 describe('wire it for me', () => {
-  const wired = (rig: Rig, school: School): Rig => after(rig, carryOutWiring(rig, 'hookup:main', planWiring(rig, school), (i) => `cable:c${i}`));
-  const sounding = (rig: Rig) => deriveOnce(after(rig, addSound(rig, 'sound:s', 'One')), 'hookup:main')!.compilation.sounds.get('sound:s')!;
+  const wired = (rig: Rig, school: School): Rig =>
+    after(
+      rig,
+      carryOutWiring(rig, 'hookup:main', planWiring(rig, school), (i) => `cable:c${i}`),
+    );
+  const sounding = (rig: Rig) =>
+    deriveOnce(after(rig, addSound(rig, 'sound:s', 'One')), 'hookup:main')!.compilation.sounds.get('sound:s')!;
   test.each<[School, string[]]>([
     ['straight', ['single-coil', 'tuner', 'compressor', 'low-drive', 'one-channel-amp', 'cab-112']],
     ['loops', ['single-coil', 'wireless', 'switcher-8', 'compressor', 'fuzz', 'stereo-delay', 'valve-head', 'cab-212']],
-    ['four cables', ['single-coil', 'switcher-8', 'compressor', 'fuzz', 'stereo-modulation', 'stereo-reverb', 'valve-head', 'cab-212', 'cab-mic', 'desk']],
+    [
+      'four cables',
+      [
+        'single-coil',
+        'switcher-8',
+        'compressor',
+        'fuzz',
+        'stereo-modulation',
+        'stereo-reverb',
+        'valve-head',
+        'cab-212',
+        'cab-mic',
+        'desk',
+      ],
+    ],
     ['four cables', ['single-coil', 'modeller', 'valve-head', 'cab-212']],
     ['straight', ['bass', 'compressor', 'preamp-di', 'desk']],
   ])('%s with %p: it sounds, nothing is left over, each step has its reason', (school, keys) => {
@@ -33,20 +53,56 @@ describe('wire it for me', () => {
     expect(compiled.problems.filter((p) => p.is === 'silent')).toEqual([]);
   });
   test('four cables: the modulation comes after the preamp, the compressor before it', () => {
-    const steps = planWiring(kit('single-coil', 'switcher-8', 'stereo-modulation', 'compressor', 'valve-head', 'cab-212'), 'four cables').steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
-    expect(steps).toEqual(expect.arrayContaining(['d1.send1>d3.in', 'd1.send2>d4.in', 'd4.send>d1.return2', 'd1.send3>d2.in-l', 'd1.out>d4.return']));
+    const steps = planWiring(
+      kit('single-coil', 'switcher-8', 'stereo-modulation', 'compressor', 'valve-head', 'cab-212'),
+      'four cables',
+    ).steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
+    expect(steps).toEqual(
+      expect.arrayContaining([
+        'd1.send1>d3.in',
+        'd1.send2>d4.in',
+        'd4.send>d1.return2',
+        'd1.send3>d2.in-l',
+        'd1.out>d4.return',
+      ]),
+    );
   });
   test('four cables with a modeller: what repeats stands behind it, the rest in front', () => {
-    const steps = planWiring(kit('single-coil', 'modeller', 'wah', 'stereo-reverb', 'valve-head', 'cab-212'), 'four cables').steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
-    expect(steps).toEqual(expect.arrayContaining(['d0.out>d2.in', 'd2.out>d1.in', 'd1.out-l>d3.in-l', 'd3.out-l>d4.return']));
+    const steps = planWiring(
+      kit('single-coil', 'modeller', 'wah', 'stereo-reverb', 'valve-head', 'cab-212'),
+      'four cables',
+    ).steps.map((s) => `${s.from.slice(7)}>${s.to.slice(7)}`);
+    expect(steps).toEqual(
+      expect.arrayContaining(['d0.out>d2.in', 'd2.out>d1.in', 'd1.out-l>d3.in-l', 'd3.out-l>d4.return']),
+    );
   });
   test('what is missing is said, and nothing is plugged', () => {
-    expect(planWiring(kit('compressor'), 'straight')).toEqual({ steps: [], notes: ['There is no instrument in the kit. Add a guitar or a bass first.'] });
+    expect(planWiring(kit('compressor'), 'straight')).toEqual({
+      steps: [],
+      notes: ['There is no instrument in the kit. Add a guitar or a bass first.'],
+    });
     expect(planWiring(kit('single-coil', 'compressor'), 'loops').notes[0]).toContain('no loop switcher');
-    expect(planWiring(kit('single-coil', 'one-channel-amp'), 'straight').notes[0]).toContain('never run without its load');
+    expect(planWiring(kit('single-coil', 'one-channel-amp'), 'straight').notes[0]).toContain(
+      'never run without its load',
+    );
   });
   test('more boxes than loops: those left over are named', () => {
-    expect(planWiring(kit('single-coil', 'switcher-4', 'wah', 'compressor', 'fuzz', 'low-drive', 'boost', 'one-channel-amp', 'cab-112'), 'loops').notes).toEqual(['No loop is left for Boost.']);
+    expect(
+      planWiring(
+        kit(
+          'single-coil',
+          'switcher-4',
+          'wah',
+          'compressor',
+          'fuzz',
+          'low-drive',
+          'boost',
+          'one-channel-amp',
+          'cab-112',
+        ),
+        'loops',
+      ).notes,
+    ).toEqual(['No loop is left for Boost.']);
   });
 });
 
@@ -54,7 +110,11 @@ describe('cables', () => {
   test('only jacks that fit are offered, the best first, a taken one last', () => {
     const list = offers(demo, BALLROOM_ID, 'device:mod.out-r');
     expect(list[0]!.taken).toBe(false);
-    const kinds = list.map((o) => partOf(demo, o.jack.slice(0, o.jack.indexOf('.')) as `device:${string}`)!.jacks.find((j) => j.id === o.jack.slice(o.jack.indexOf('.') + 1))!);
+    const kinds = list.map((o) =>
+      partOf(demo, o.jack.slice(0, o.jack.indexOf('.')) as `device:${string}`)!.jacks.find(
+        (j) => j.id === o.jack.slice(o.jack.indexOf('.') + 1),
+      )!,
+    );
     expect(kinds.every((j) => j.kind === 'audio' && j.poles.tip === 'in' && j.level !== 'speaker')).toBe(true);
     expect(list.findIndex((o) => o.taken)).toBeGreaterThan(0);
   });
@@ -63,11 +123,21 @@ describe('cables', () => {
     expect(offers(rig, BALLROOM_ID, 'device:hed.speaker').map((o) => o.jack)).toEqual(['device:cab.in']);
   });
   test('what hangs in a loop is offered the return of that loop first, over however many boxes', () => {
-    const rig = smallRig({ boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', f: 'fuzz', h: 'one-channel-amp' }, leads: ['g.out>s.in', 's.send2>d.in', 'd.out>f.in'] });
-    expect(offers(rig, SMALL, 'device:f.out')[0]).toMatchObject({ jack: 'device:s.return2', taken: false, why: 'comes back to the loop in which it hangs' });
+    const rig = smallRig({
+      boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', f: 'fuzz', h: 'one-channel-amp' },
+      leads: ['g.out>s.in', 's.send2>d.in', 'd.out>f.in'],
+    });
+    expect(offers(rig, SMALL, 'device:f.out')[0]).toMatchObject({
+      jack: 'device:s.return2',
+      taken: false,
+      why: 'comes back to the loop in which it hangs',
+    });
   });
   test('from a send a box that is not wired yet comes before one that is', () => {
-    const rig = smallRig({ boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', f: 'fuzz' }, leads: ['g.out>s.in', 's.send1>d.in', 'd.out>s.return1'] });
+    const rig = smallRig({
+      boxes: { g: 'single-coil', s: 'switcher-4', d: 'low-drive', f: 'fuzz' },
+      leads: ['g.out>s.in', 's.send1>d.in', 'd.out>s.return1'],
+    });
     const list = offers(rig, SMALL, 'device:s.send2');
     expect(list[0]).toMatchObject({ jack: 'device:f.in', why: expect.stringContaining('not wired yet') });
     expect(list.find((o) => o.jack === 'device:d.in')).toMatchObject({ taken: true });
@@ -83,7 +153,9 @@ describe('cables', () => {
       for (const { id, kind } of device.jacks) {
         const from = `${device.id}.${id}` as Ref;
         const [yes, no] = [offers(demo, BALLROOM_ID, from).map((o) => o.jack), notOffered(demo, from)];
-        const alike = all(demo, 'device').flatMap((d) => d.jacks.filter((j) => j.kind === kind).map((j) => `${d.id}.${j.id}`)).filter((r) => r !== from);
+        const alike = all(demo, 'device')
+          .flatMap((d) => d.jacks.filter((j) => j.kind === kind).map((j) => `${d.id}.${j.id}`))
+          .filter((r) => r !== from);
         expect([...yes, ...no.map((n) => n.jack)].sort()).toEqual(alike.sort());
         expect(no.every((n) => n.why.length > 5)).toBe(true);
       }
@@ -108,7 +180,9 @@ describe('taking things away names everything that hangs on them', () => {
   test('every box of the demo can leave, and what is left can be saved', () => {
     for (const { id } of all(demo, 'device')) {
       const rig = after(demo, removeDevice(demo, id));
-      expect(JSON.stringify([...all(rig, 'sound'), ...all(rig, 'cable'), ...all(rig, 'move'), ...all(rig, 'program')])).not.toContain(`"${id}.`);
+      expect(
+        JSON.stringify([...all(rig, 'sound'), ...all(rig, 'cable'), ...all(rig, 'move'), ...all(rig, 'program')]),
+      ).not.toContain(`"${id}.`);
     }
   });
   test('every box of random rigs can leave, one after the other', () => {
@@ -136,8 +210,10 @@ describe('slots', () => {
     expect(freeCall(demo)).toEqual({ device: 'device:swi', memory: 'slots', slot: 16 });
     const bare = after(newRig('x'), addSound(newRig('x'), 'sound:a', 'A'));
     const late = after(bare, addDevice(bare, 'switcher-4', 'device:s'));
-    expect(partOf(after(late, giveSlots(late)), 'sound:a')!.calls).toEqual([{ device: 'device:s', memory: 'slots', slot: 0 }]);
+    expect(partOf(after(late, giveSlots(late)), 'sound:a')!.calls).toEqual([
+      { device: 'device:s', memory: 'slots', slot: 0 },
+    ]);
   });
-  test('without a controller a sound is stored nowhere', () => expect(freeCall(rigOf([makeDevice('boost', 'device:b')]))).toBeUndefined());
+  test('without a controller a sound is stored nowhere', () =>
+    expect(freeCall(rigOf([makeDevice('boost', 'device:b')]))).toBeUndefined());
 });
-

@@ -5,18 +5,45 @@ import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
 import type { Want } from '../rig/sound.js';
 import type { Case, Value } from '../rig/value.js';
 
-export const addHookup = (id: Id<'hookup'>, name: string): Edit => ({ put: [{ kind: 'hookup', id, name, settings: {}, hears: [], assumes: [] }], remove: [] });
+export const addHookup = (id: Id<'hookup'>, name: string): Edit => ({
+  put: [{ kind: 'hookup', id, name, settings: {}, hears: [], assumes: [] }],
+  remove: [],
+});
 
-export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' | 'kind'>>): Edit => ({ put: [{ ...hookup, ...change }], remove: [] });
+export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' | 'kind'>>): Edit => ({
+  put: [{ ...hookup, ...change }],
+  remove: [],
+});
 
 /** The same wiring under another name, to be changed from there, with what sounds and moves want only in it. What was accepted here has to be judged anew there. */
-export const copyHookup = (rig: Rig, from: Id<'hookup'>, id: Id<'hookup'>, name: string, cableId: (place: number) => Id<'cable'>): Edit => {
+export const copyHookup = (
+  rig: Rig,
+  from: Id<'hookup'>,
+  id: Id<'hookup'>,
+  name: string,
+  cableId: (place: number) => Id<'cable'>,
+): Edit => {
   const hookup = partOf(rig, from);
   if (!hookup) return nothing;
-  const again = <T extends { readonly in?: Case }>(list: readonly T[]): readonly T[] => [...list, ...list.filter((x) => x.in?.hookup === from).map((x) => ({ ...x, in: { ...x.in, hookup: id } }))];
-  const sounds = all(rig, 'sound').map((s) => ({ ...s, wants: again(s.wants), calls: again(s.calls) })).filter((s) => s.wants.length + s.calls.length > partOf(rig, s.id)!.wants.length + partOf(rig, s.id)!.calls.length);
-  const moves = all(rig, 'move').map((m) => ({ ...m, on: again(m.on), off: again(m.off) })).filter((m) => m.on.length + m.off.length > partOf(rig, m.id)!.on.length + partOf(rig, m.id)!.off.length);
-  return { put: [{ ...hookup, id, name }, ...cablesOf(rig, from).map((c, i): Cable => ({ ...c, id: cableId(i), hookup: id })), ...sounds, ...moves], remove: [] };
+  const again = <T extends { readonly in?: Case }>(list: readonly T[]): readonly T[] => [
+    ...list,
+    ...list.filter((x) => x.in?.hookup === from).map((x) => ({ ...x, in: { ...x.in, hookup: id } })),
+  ];
+  const sounds = all(rig, 'sound')
+    .map((s) => ({ ...s, wants: again(s.wants), calls: again(s.calls) }))
+    .filter((s) => s.wants.length + s.calls.length > partOf(rig, s.id)!.wants.length + partOf(rig, s.id)!.calls.length);
+  const moves = all(rig, 'move')
+    .map((m) => ({ ...m, on: again(m.on), off: again(m.off) }))
+    .filter((m) => m.on.length + m.off.length > partOf(rig, m.id)!.on.length + partOf(rig, m.id)!.off.length);
+  return {
+    put: [
+      { ...hookup, id, name },
+      ...cablesOf(rig, from).map((c, i): Cable => ({ ...c, id: cableId(i), hookup: id })),
+      ...sounds,
+      ...moves,
+    ],
+    remove: [],
+  };
 };
 
 /** What is heard where, for every sound of a hook-up; said for one pair, whatever was taken for granted is said as well. */
@@ -35,21 +62,33 @@ export const setSetting = (hookup: Hookup, control: Ref, value: Value | undefine
 };
 
 /** Takes for granted that a control stands so: taped, at full, never touched. One that was taken for granted before stands as said now. */
-export const assume = (hookup: Hookup, control: Ref, value: Value, why: string): Edit => changeHookup(hookup, { assumes: [...hookup.assumes.filter((a) => a.control !== control), { control, value, why }] });
+export const assume = (hookup: Hookup, control: Ref, value: Value, why: string): Edit =>
+  changeHookup(hookup, { assumes: [...hookup.assumes.filter((a) => a.control !== control), { control, value, why }] });
 
-export const doNotAssume = (hookup: Hookup, control: Ref): Edit => changeHookup(hookup, { assumes: hookup.assumes.filter((a) => a.control !== control) });
+export const doNotAssume = (hookup: Hookup, control: Ref): Edit =>
+  changeHookup(hookup, { assumes: hookup.assumes.filter((a) => a.control !== control) });
 
-const outside = (id: Id<'hookup'>) => (want: Want): boolean => want.in?.hookup !== id;
+const outside =
+  (id: Id<'hookup'>) =>
+  (want: Want): boolean =>
+    want.in?.hookup !== id;
 
 /** Takes a hook-up away with its cables, what was accepted in it, its standing tests, and what sounds and moves want only there. */
 export const removeHookup = (rig: Rig, id: Id<'hookup'>): Edit => {
   if (!partOf(rig, id)) return nothing;
   const belongs = (part: { readonly hookup: Id<'hookup'> }) => part.hookup === id;
   const put: Part[] = [
-    ...all(rig, 'sound').filter((s) => s.wants.some((w) => !outside(id)(w)) || s.calls.some((c) => c.in?.hookup === id)).map((s) => ({ ...s, wants: s.wants.filter(outside(id)), calls: s.calls.filter((c) => c.in?.hookup !== id) })),
-    ...all(rig, 'move').filter((m) => [...m.on, ...m.off].some((w) => !outside(id)(w))).map((m) => ({ ...m, on: m.on.filter(outside(id)), off: m.off.filter(outside(id)) })),
+    ...all(rig, 'sound')
+      .filter((s) => s.wants.some((w) => !outside(id)(w)) || s.calls.some((c) => c.in?.hookup === id))
+      .map((s) => ({ ...s, wants: s.wants.filter(outside(id)), calls: s.calls.filter((c) => c.in?.hookup !== id) })),
+    ...all(rig, 'move')
+      .filter((m) => [...m.on, ...m.off].some((w) => !outside(id)(w)))
+      .map((m) => ({ ...m, on: m.on.filter(outside(id)), off: m.off.filter(outside(id)) })),
   ];
-  const remove: AnyId[] = [id, ...[...all(rig, 'cable'), ...all(rig, 'acceptance'), ...all(rig, 'standingTest')].filter(belongs).map((p) => p.id)];
+  const remove: AnyId[] = [
+    id,
+    ...[...all(rig, 'cable'), ...all(rig, 'acceptance'), ...all(rig, 'standingTest')].filter(belongs).map((p) => p.id),
+  ];
   return { put, remove };
 };
 
@@ -67,7 +106,8 @@ export const compareHookups = (rig: Rig, from: Id<'hookup'>, to: Id<'hookup'>): 
   const [now, then] = [cablesOf(rig, from), cablesOf(rig, to)];
   const [here, there] = [new Set(now.map(endsOf)), new Set(then.map(endsOf))];
   const place = new Map(all(rig, 'device').map((d, i) => [d.id as string, i]));
-  const at = (cable: Cable): number => Math.min(...cable.ends.map((end) => place.get(end.slice(0, end.indexOf('.'))) ?? 0));
+  const at = (cable: Cable): number =>
+    Math.min(...cable.ends.map((end) => place.get(end.slice(0, end.indexOf('.'))) ?? 0));
   const alongTheFloor = (cables: readonly Cable[]): readonly Cable[] => [...cables].sort((a, b) => at(a) - at(b));
   const pull = alongTheFloor(now.filter((c) => !there.has(endsOf(c))));
   return { pull, plug: alongTheFloor(then.filter((c) => !here.has(endsOf(c)))), stays: now.length - pull.length };

@@ -8,7 +8,14 @@ import { inOf, outOf, waysIn, waysOut } from './wire.js';
 
 /** Where a box can go with its cables in one step. */
 export type Place =
-  | { readonly is: 'loop'; readonly host: Id<'device'>; readonly insert: string; readonly send: Ref; readonly back: Ref; /** The last free loop of its host: where one tries things. */ readonly test: boolean }
+  | {
+      readonly is: 'loop';
+      readonly host: Id<'device'>;
+      readonly insert: string;
+      readonly send: Ref;
+      readonly back: Ref;
+      /** The last free loop of its host: where one tries things. */ readonly test: boolean;
+    }
   | { readonly is: 'between'; readonly cable: Id<'cable'>; readonly from: Ref; readonly to: Ref }
   /** The two take each other's place. */
   | { readonly is: 'exchange'; readonly with: Id<'device'> }
@@ -19,12 +26,15 @@ const isSignal = (rig: Rig, r: Ref): boolean => {
   const jack = partOf(rig, device)?.jacks.find((j) => j.id === name);
   return jack?.kind === 'audio' && (jack.level === undefined || jack.level === 'instrument' || jack.level === 'line');
 };
-const gives = (rig: Rig, r: Ref): boolean => partOf(rig, splitRef(r).device)?.jacks.find((j) => j.id === splitRef(r).name)?.poles.tip === 'out';
+const gives = (rig: Rig, r: Ref): boolean =>
+  partOf(rig, splitRef(r).device)?.jacks.find((j) => j.id === splitRef(r).name)?.poles.tip === 'out';
 const turned = (rig: Rig, { ends: [a, b] }: Cable): readonly [Ref, Ref] => (gives(rig, a) ? [a, b] : [b, a]);
 
 const jacksOf = (host: Id<'device'>, insert: Insert): { readonly send: Ref; readonly back: Ref } | undefined => {
   const [send, back] = [insert.send[0]?.at, insert.return[0]?.at];
-  return send && back && !send.startsWith('#') && !back.startsWith('#') && !send.includes(':') && !back.includes(':') ? { send: ref(host, send), back: ref(host, back) } : undefined;
+  return send && back && !send.startsWith('#') && !back.startsWith('#') && !send.includes(':') && !back.includes(':')
+    ? { send: ref(host, send), back: ref(host, back) }
+    : undefined;
 };
 
 /** The places to which a box can move: free loops, between any two boxes, where another stands, out of the path. A box without a way through has none. */
@@ -33,21 +43,38 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
   if (!device || !inOf(device) || !outOf(device)) return [];
   const cables = cablesOf(rig, hookup);
   const taken = new Set(cables.flatMap((c) => c.ends));
-  const free = all(rig, 'device').filter((d) => d.id !== id).flatMap((host): Place[] => {
-    const loops = loopsOf(host).flatMap((insert) => {
-      const jacks = jacksOf(host.id, insert);
-      return jacks && !taken.has(jacks.send) && !taken.has(jacks.back) ? [{ insert: insert.id, ...jacks }] : [];
+  const free = all(rig, 'device')
+    .filter((d) => d.id !== id)
+    .flatMap((host): Place[] => {
+      const loops = loopsOf(host).flatMap((insert) => {
+        const jacks = jacksOf(host.id, insert);
+        return jacks && !taken.has(jacks.send) && !taken.has(jacks.back) ? [{ insert: insert.id, ...jacks }] : [];
+      });
+      const isHost = loopsOf(host).length > 1;
+      return loops.map((l, i) => ({
+        is: 'loop' as const,
+        host: host.id,
+        ...l,
+        test: isHost && i === loops.length - 1,
+      }));
     });
-    const isHost = loopsOf(host).length > 1;
-    return loops.map((l, i) => ({ is: 'loop' as const, host: host.id, ...l, test: isHost && i === loops.length - 1 }));
-  });
   const between = cables.flatMap((cable): Place[] => {
     const [from, to] = turned(rig, cable);
     const own = [from, to].some((r) => splitRef(r).device === id);
-    return !own && isSignal(rig, from) && isSignal(rig, to) && gives(rig, from) ? [{ is: 'between', cable: cable.id, from, to }] : [];
+    return !own && isSignal(rig, from) && isSignal(rig, to) && gives(rig, from)
+      ? [{ is: 'between', cable: cable.id, from, to }]
+      : [];
   });
-  const passes = (d: Device): boolean => inOf(d) !== undefined && outOf(d) !== undefined && taken.has(ref(d.id, inOf(d)!.id)) && taken.has(ref(d.id, outOf(d)!.id));
-  const exchanges = passes(device) ? all(rig, 'device').filter((d) => d.id !== id && d.zone === device.zone && passes(d)).map((d) => ({ is: 'exchange' as const, with: d.id })) : [];
+  const passes = (d: Device): boolean =>
+    inOf(d) !== undefined &&
+    outOf(d) !== undefined &&
+    taken.has(ref(d.id, inOf(d)!.id)) &&
+    taken.has(ref(d.id, outOf(d)!.id));
+  const exchanges = passes(device)
+    ? all(rig, 'device')
+        .filter((d) => d.id !== id && d.zone === device.zone && passes(d))
+        .map((d) => ({ is: 'exchange' as const, with: d.id }))
+    : [];
   const wired = taken.has(ref(id, inOf(device)!.id)) || taken.has(ref(id, outOf(device)!.id));
   return [...free, ...between, ...exchanges, ...(wired ? [{ is: 'out of the path' as const }] : [])];
 };
@@ -56,7 +83,13 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
  * The box at another place, with its way in and its way out: what stood before and after it is joined again, unless it hung alone in a loop,
  * which then stands free. Its other cables, such as MIDI, supply or a second side, stay.
  */
-export const moveBox = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>, place: Place, newCable: () => Id<'cable'>): Edit => {
+export const moveBox = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  id: Id<'device'>,
+  place: Place,
+  newCable: () => Id<'cable'>,
+): Edit => {
   if (place.is === 'exchange') return exchange(rig, hookup, id, place.with);
   const device = partOf(rig, id)!;
   const [into, out] = [ref(id, inOf(device)!.id), ref(id, outOf(device)!.id)];
@@ -66,7 +99,9 @@ export const moveBox = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>, place:
   const before = feeding && turned(rig, feeding)[0];
   const after = leaving && turned(rig, leaving)[1];
   const lead = (from: Ref, to: Ref): Cable => ({ kind: 'cable', id: newCable(), hookup, ends: [from, to] });
-  const remove = [feeding?.id, leaving?.id, place.is === 'between' ? place.cable : undefined].filter((c) => c !== undefined);
+  const remove = [feeding?.id, leaving?.id, place.is === 'between' ? place.cable : undefined].filter(
+    (c) => c !== undefined,
+  );
   const put: Cable[] = [];
   if (before && after && !inOneLoop(rig, before, after)) put.push(lead(before, after));
   if (place.is === 'loop') put.push(lead(place.send, into), lead(out, place.back));
@@ -79,16 +114,28 @@ const exchange = (rig: Rig, hookup: Id<'hookup'>, a: Id<'device'>, b: Id<'device
   const other = new Map<Ref, Ref>();
   for (const way of [waysIn, waysOut]) {
     const [mine, theirs] = [way(partOf(rig, a)!), way(partOf(rig, b)!)];
-    mine.slice(0, theirs.length).forEach((jack, i) => other.set(ref(a, jack.id), ref(b, theirs[i]!.id)).set(ref(b, theirs[i]!.id), ref(a, jack.id)));
+    mine
+      .slice(0, theirs.length)
+      .forEach((jack, i) =>
+        other.set(ref(a, jack.id), ref(b, theirs[i]!.id)).set(ref(b, theirs[i]!.id), ref(a, jack.id)),
+      );
   }
   const moved = (end: Ref): Ref => other.get(end) ?? end;
-  return { put: cablesOf(rig, hookup).filter((c) => c.ends.some((e) => other.has(e))).map((c): Cable => ({ ...c, ends: [moved(c.ends[0]), moved(c.ends[1])] })), remove: [] };
+  return {
+    put: cablesOf(rig, hookup)
+      .filter((c) => c.ends.some((e) => other.has(e)))
+      .map((c): Cable => ({ ...c, ends: [moved(c.ends[0]), moved(c.ends[1])] })),
+    remove: [],
+  };
 };
 
 const inOneLoop = (rig: Rig, send: Ref, back: Ref): boolean => {
   const host = partOf(rig, splitRef(send).device);
-  return host !== undefined && loopsOf(host).some((i) => {
-    const jacks = jacksOf(host.id, i);
-    return jacks?.send === send && jacks.back === back;
-  });
+  return (
+    host !== undefined &&
+    loopsOf(host).some((i) => {
+      const jacks = jacksOf(host.id, i);
+      return jacks?.send === send && jacks.back === back;
+    })
+  );
 };

@@ -31,8 +31,11 @@ describe('one drive for another', () => {
   test('the paths stay the same', () => {
     for (const hookup of [BALLROOM_ID, FERRY_ID]) {
       const [before, after] = [deriveOnce(demo, hookup)!, deriveOnce(rig, hookup)!];
-      for (const sound of demo.parts.sound.keys()) expect(line(soundRun(after, sound))).toBe(line(soundRun(before, sound)));
-      expect([...after.verdicts].map(([id, v]) => [id, v.is])).toEqual([...before.verdicts].map(([id, v]) => [id, v.is]));
+      for (const sound of demo.parts.sound.keys())
+        expect(line(soundRun(after, sound))).toBe(line(soundRun(before, sound)));
+      expect([...after.verdicts].map(([id, v]) => [id, v.is])).toEqual(
+        [...before.verdicts].map(([id, v]) => [id, v.is]),
+      );
     }
   });
 });
@@ -40,16 +43,31 @@ describe('one drive for another', () => {
 describe('a box of another shape', () => {
   test('a mono pedal in the place of a stereo one: the left jacks go over; what has no place is named', () => {
     const { rig, follows, lost } = swapped('device:dly', 'analog-delay');
-    expect(cablesOf(rig, BALLROOM_ID).filter((c) => c.ends.some((e) => e.startsWith('device:dly.'))).map((c) => c.ends.find((e) => e.startsWith('device:dly.')))).toEqual(['device:dly.in', 'device:dly.out']);
+    expect(
+      cablesOf(rig, BALLROOM_ID)
+        .filter((c) => c.ends.some((e) => e.startsWith('device:dly.')))
+        .map((c) => c.ends.find((e) => e.startsWith('device:dly.'))),
+    ).toEqual(['device:dly.in', 'device:dly.out']);
     expect(follows.cables).toBe(4);
-    expect(lost).toEqual(expect.arrayContaining(['the cable at midi-in in Ballroom', 'the cable at out-r in Ferry deck', 'program “Slap”', 'program in “Chorus crunch”']));
+    expect(lost).toEqual(
+      expect.arrayContaining([
+        'the cable at midi-in in Ballroom',
+        'the cable at out-r in Ferry deck',
+        'program “Slap”',
+        'program in “Chorus crunch”',
+      ]),
+    );
   });
   test('another programmable delay takes the programs, the channel and the wants over', () => {
     const { device, follows, lost, rig } = swapped('device:dly', 'delay-reverb');
     expect(device.midi!.channel).toBe(3);
     expect(follows.programs).toBe(4);
     expect(lost).toEqual([]);
-    expect(deriveOnce(rig, BALLROOM_ID)!.compilation.sounds.get('sound:02')!.wants.find((w) => w.control === 'device:dly.program')!.value).toBe(4);
+    expect(
+      deriveOnce(rig, BALLROOM_ID)!
+        .compilation.sounds.get('sound:02')!
+        .wants.find((w) => w.control === 'device:dly.program')!.value,
+    ).toBe(4);
   });
   test('a smaller switcher: loops, slots and moves that it has stay', () => {
     const { rig, lost } = swapped('device:swi', 'switcher-4');
@@ -61,7 +79,9 @@ describe('a box of another shape', () => {
     const said = partOf(demo, 'sound:04')!;
     const both = { ...said, wants: [...said.wants, { stage: 'device:hed.clean' as const, is: 'out' as const }] };
     const { rig } = swapped('device:hed', 'one-channel-amp', after(demo, { put: [both], remove: [] }));
-    expect(partOf(rig, 'sound:04')!.wants.filter((w) => 'stage' in w && w.stage.startsWith('device:hed.'))).toEqual([{ stage: 'device:hed.preamp', is: 'in' }]);
+    expect(partOf(rig, 'sound:04')!.wants.filter((w) => 'stage' in w && w.stage.startsWith('device:hed.'))).toEqual([
+      { stage: 'device:hed.preamp', is: 'in' },
+    ]);
   });
   test('a box that nobody has is no replacement; a key of no box is refused', () => {
     expect(replaceDevice(demo, 'device:none', 'fuzz')).toBeUndefined();
@@ -70,17 +90,20 @@ describe('a box of another shape', () => {
 });
 
 test('any box for any other, on any rig: the edit can always be made, names all that goes, and can be taken back', () => {
-  fc.assert(fc.property(fc.integer({ min: 1, max: 5000 }), fc.constantFrom(...CATALOGUE.map((g) => g.key)), (seed, key) => {
-    const { rig } = randomRig(seed);
-    const device = new Random(seed).pick(all(rig, 'device'));
-    const replacement = replaceDevice(rig, device.id, key)!;
-    const applied = apply(rig, replacement.edit);
-    expect(applied.ok ? [] : applied.error).toEqual([]);
-    if (!applied.ok) return;
-    const cables = all(rig, 'cable').length - all(applied.value.rig, 'cable').length;
-    expect(replacement.lost.filter((l) => l.startsWith('the cable')).length).toBe(cables);
-    const back = apply(applied.value.rig, editOf(invert(applied.value.delta)));
-    const parts = (r: Rig) => Object.fromEntries(everyPart(r).map((p) => [p.id, p]));
-    expect(back.ok && parts(back.value.rig)).toEqual(parts(rig));
-  }), { numRuns: 150 });
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 5000 }), fc.constantFrom(...CATALOGUE.map((g) => g.key)), (seed, key) => {
+      const { rig } = randomRig(seed);
+      const device = new Random(seed).pick(all(rig, 'device'));
+      const replacement = replaceDevice(rig, device.id, key)!;
+      const applied = apply(rig, replacement.edit);
+      expect(applied.ok ? [] : applied.error).toEqual([]);
+      if (!applied.ok) return;
+      const cables = all(rig, 'cable').length - all(applied.value.rig, 'cable').length;
+      expect(replacement.lost.filter((l) => l.startsWith('the cable')).length).toBe(cables);
+      const back = apply(applied.value.rig, editOf(invert(applied.value.delta)));
+      const parts = (r: Rig) => Object.fromEntries(everyPart(r).map((p) => [p.id, p]));
+      expect(back.ok && parts(back.value.rig)).toEqual(parts(rig));
+    }),
+    { numRuns: 150 },
+  );
 });

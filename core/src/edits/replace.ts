@@ -28,8 +28,13 @@ const stem = (jack: string): string => jack.replace(/(-l|-r|1)$/, '');
 /** For each plugged jack of the old box the jack of the new one that serves in its place. */
 const jackMap = (old: Device, made: Device, plugged: readonly string[]): ReadonlyMap<string, string> => {
   const map = new Map<string, string>();
-  const suits = (a: Jack, b: Jack) => a.kind === b.kind && a.poles.tip === b.poles.tip && (a.level === 'speaker') === (b.level === 'speaker');
-  const rounds: readonly ((a: Jack, b: Jack) => boolean)[] = [(a, b) => a.id === b.id, (a, b) => stem(a.id) === stem(b.id), () => true];
+  const suits = (a: Jack, b: Jack) =>
+    a.kind === b.kind && a.poles.tip === b.poles.tip && (a.level === 'speaker') === (b.level === 'speaker');
+  const rounds: readonly ((a: Jack, b: Jack) => boolean)[] = [
+    (a, b) => a.id === b.id,
+    (a, b) => stem(a.id) === stem(b.id),
+    () => true,
+  ];
   for (const alike of rounds) {
     for (const id of plugged) {
       const jack = old.jacks.find((j) => j.id === id);
@@ -44,10 +49,15 @@ const jackMap = (old: Device, made: Device, plugged: readonly string[]): Readonl
 /** The same stage by name, else by what it does, else the only one there is. */
 const stageMap = (old: Device, made: Device): ReadonlyMap<string, string> => {
   const [from, to] = [stagesOf(old), stagesOf(made)];
-  return new Map(from.flatMap((block): [string, string][] => {
-    const same = to.find((b) => b.id === block.id) ?? to.find((b) => b.stage === block.stage) ?? (from.length === 1 && to.length === 1 ? to[0] : undefined);
-    return same ? [[block.id, same.id]] : [];
-  }));
+  return new Map(
+    from.flatMap((block): [string, string][] => {
+      const same =
+        to.find((b) => b.id === block.id) ??
+        to.find((b) => b.stage === block.stage) ??
+        (from.length === 1 && to.length === 1 ? to[0] : undefined);
+      return same ? [[block.id, same.id]] : [];
+    }),
+  );
 };
 
 /** Where two stages became one, such as the channels of an amp, it is in when either was. */
@@ -60,6 +70,26 @@ const asOne = (wants: readonly Want[]): readonly Want[] => {
   return [...kept.values()];
 };
 
+/** An old box, the new one in its place, and what goes by the same name in both. */
+interface Exchange {
+  readonly rig: Rig;
+  readonly old: Device;
+  readonly device: Device;
+  readonly stages: ReadonlyMap<string, string>;
+  readonly mine: (r: string) => boolean;
+  /** The new box has such a control, and it can stand so. */
+  readonly hasControl: (name: string, value?: Value) => boolean;
+}
+
+/** What becomes of one kind of part. */
+interface Outcome {
+  readonly put: readonly Part[];
+  readonly remove: readonly AnyId[];
+  readonly lost: readonly string[];
+  /** How many of them follow the new box. */
+  readonly follows: number;
+}
+
 /**
  * Another box in the place of one: cables, sounds, moves, programs and settings follow where the new box has a place for them; what has none is listed.
  * @throws when the catalogue has no such box
@@ -67,98 +97,194 @@ const asOne = (wants: readonly Want[]): readonly Want[] => {
 export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacement | undefined => {
   const old = partOf(rig, id);
   if (!old) return undefined;
-  const made = makeDevice(key, id);
-  const device: Device = {
-    ...made, code: freeCode(made.code, all(rig, 'device').filter((d) => d.id !== id).map((d) => d.code)),
-    ...(old.at === undefined ? {} : { at: old.at }), ...(made.midi && typeof old.midi?.channel === 'number' ? { midi: { ...made.midi, channel: old.midi.channel } } : {}),
+  const device = inPlaceOf(rig, old, key);
+  const exchange: Exchange = {
+    rig,
+    old,
+    device,
+    stages: stageMap(old, device),
+    mine: (r) => splitRef(r).device === id,
+    hasControl: (name, value) => {
+      const found = device.controls.find((c) => c.id === name);
+      return found !== undefined && (value === undefined || inDomain(found, value));
+    },
   };
-  const put: Part[] = [device];
-  const remove: AnyId[] = [];
-  const lost: string[] = [];
-  const follows = { cables: 0, sounds: 0, programs: 0 };
-  const mine = (r: string): boolean => splitRef(r).device === id;
+  const cables = cablesAfter(exchange);
+  const sounds = soundsAfter(exchange);
+  const programs = programsAfter(exchange);
+  const parts = [cables, sounds, movesAfter(exchange), programs, ticksAfter(exchange), hookupsAfter(exchange)];
+  return {
+    edit: { put: [device, ...parts.flatMap((p) => p.put)], remove: parts.flatMap((p) => p.remove) },
+    device,
+    follows: { cables: cables.follows, sounds: sounds.follows, programs: programs.follows },
+    lost: parts.flatMap((p) => p.lost),
+  };
+};
 
-  for (const hookup of all(rig, 'hookup')) {
+/** The new box under the old one's id, with its place and its channel. */
+const inPlaceOf = (rig: Rig, old: Device, key: string): Device => {
+  const made = makeDevice(key, old.id);
+  const others = all(rig, 'device').filter((d) => d.id !== old.id);
+  const channel = old.midi?.channel;
+  return {
+    ...made,
+    code: freeCode(
+      made.code,
+      others.map((d) => d.code),
+    ),
+    ...(old.at === undefined ? {} : { at: old.at }),
+    ...(made.midi && typeof channel === 'number' ? { midi: { ...made.midi, channel } } : {}),
+  };
+};
+
+const cablesAfter = (exchange: Exchange): Outcome => {
+  const { rig, mine } = exchange;
+  const outcomes = all(rig, 'hookup').map((hookup) => {
     const cables = all(rig, 'cable').filter((c) => c.hookup === hookup.id && c.ends.some(mine));
-    const jacks = jackMap(old, device, cables.flatMap((c) => c.ends.filter(mine).map((end) => splitRef(end).name)));
-    for (const cable of cables) {
-      const ends = cable.ends.map((end) => (mine(end) ? jacks.get(splitRef(end).name) : end));
-      if (ends.every((end) => end !== undefined)) {
-        follows.cables += 1;
-        const moved = cable.ends.map((end) => (mine(end) ? ref(id, jacks.get(splitRef(end).name)!) : end)) as [Ref, Ref];
-        if (moved.some((end, i) => end !== cable.ends[i])) put.push({ ...cable, ends: moved } satisfies Cable);
-      } else {
-        remove.push(cable.id);
-        lost.push(`the cable at ${cable.ends.filter(mine).map((end) => splitRef(end).name).join(' and ')} in ${hookup.name}`);
+    const named = cables.flatMap((c) => c.ends.filter(mine).map((end) => splitRef(end).name));
+    const jacks = jackMap(exchange.old, exchange.device, named);
+    return together(cables.map((cable) => cableAfter(exchange, cable, jacks, hookup.name)));
+  });
+  return together(outcomes);
+};
+
+const cableAfter = (
+  { device, mine }: Exchange,
+  cable: Cable,
+  jacks: ReadonlyMap<string, string>,
+  hookup: string,
+): Outcome => {
+  const jackAt = (end: Ref): Ref | undefined => {
+    if (!mine(end)) return end;
+    const jack = jacks.get(splitRef(end).name);
+    return jack === undefined ? undefined : ref(device.id, jack);
+  };
+  const [a, b] = [jackAt(cable.ends[0]), jackAt(cable.ends[1])];
+  if (a === undefined || b === undefined) {
+    const at = cable.ends.filter(mine).map((end) => splitRef(end).name);
+    return { put: [], remove: [cable.id], lost: [`the cable at ${at.join(' and ')} in ${hookup}`], follows: 0 };
+  }
+  const isElsewhere = a !== cable.ends[0] || b !== cable.ends[1];
+  return { put: isElsewhere ? [{ ...cable, ends: [a, b] }] : [], remove: [], lost: [], follows: 1 };
+};
+
+const together = (outcomes: readonly Outcome[]): Outcome => ({
+  put: outcomes.flatMap((o) => o.put),
+  remove: outcomes.flatMap((o) => o.remove),
+  lost: outcomes.flatMap((o) => o.lost),
+  follows: outcomes.reduce((sum, o) => sum + o.follows, 0),
+});
+
+const stageAfter = ({ mine, stages, device }: Exchange, r: Ref): Ref | undefined => {
+  if (!mine(r)) return r;
+  const to = stages.get(splitRef(r).name);
+  return to === undefined ? undefined : ref(device.id, to);
+};
+
+/** Wants as they stand with the new box; what has no place in it is told to `gone`. */
+const wantsAfter = (exchange: Exchange, wants: readonly Want[], gone: (want: Want) => void): readonly Want[] => {
+  const { mine, hasControl } = exchange;
+  const hasPedal = (want: Want): boolean =>
+    !('pedal' in want) || !mine(want.pedal) || hasControl(splitRef(want.pedal).name);
+  return asOne(
+    wants.flatMap((want): Want[] => {
+      if ('stage' in want) {
+        const stage = stageAfter(exchange, want.stage);
+        if (!stage) gone(want);
+        return stage ? [{ ...want, stage }] : [];
       }
-    }
-  }
+      const target = wantTarget(want);
+      const stays = !mine(target) || hasControl(splitRef(target).name, 'is' in want ? want.is : undefined);
+      if (!stays) gone(want);
+      return stays && hasPedal(want) ? [want] : [];
+    }),
+  );
+};
 
-  const stages = stageMap(old, device);
-  const control = (name: string, value?: Value): boolean => {
-    const found = device.controls.find((c) => c.id === name);
-    return found !== undefined && (value === undefined || inDomain(found, value));
-  };
-  const moveStage = (r: Ref): Ref | undefined => {
-    if (!mine(r)) return r;
-    const to = stages.get(splitRef(r).name);
-    return to === undefined ? undefined : ref(id, to);
-  };
-  const moveWants = (wants: readonly Want[], gone: (want: Want) => void): readonly Want[] => asOne(wants.flatMap((want): Want[] => {
-    if ('stage' in want) {
-      const stage = moveStage(want.stage);
-      if (!stage) gone(want);
-      return stage ? [{ ...want, stage }] : [];
-    }
-    const stays = !mine(wantTarget(want)) || control(splitRef(wantTarget(want)).name, 'is' in want ? want.is : undefined);
-    if (!stays) gone(want);
-    return stays && !('pedal' in want && mine(want.pedal) && !control(splitRef(want.pedal).name)) ? [want] : [];
-  }));
-  const memoryOf = (name: string) => device.memories.find((m) => m.id === name);
+const isOther = (next: Part, before: Part): boolean => JSON.stringify(next) !== JSON.stringify(before);
 
-  for (const sound of all(rig, 'sound')) {
-    const gone = new Set<string>();
-    const wants = moveWants(sound.wants, (want) => gone.add(splitRef(wantTarget(want)).name));
-    const calls = sound.calls.filter((c) => c.device !== id || (memoryOf(c.memory)?.size ?? 0) > c.slot);
-    if (calls.length < sound.calls.length) gone.add('its slot');
-    const order = sound.order && [...new Set(sound.order.flatMap((r) => moveStage(r) ?? []))];
-    const hears = sound.hears?.filter((h) => !mine(h.at) && !mine(h.from));
-    const next: Sound = { ...sound, wants, calls, ...(order ? { order } : {}), ...(hears ? { hears } : {}) };
-    if (JSON.stringify(next) !== JSON.stringify(sound)) put.push(next);
-    if (gone.size) lost.push(`${[...gone].join(', ')} in “${sound.name}”`);
-    else if (sound.wants.some((w) => mine(wantTarget(w)))) follows.sounds += 1;
-  }
-  for (const move of all(rig, 'move')) {
-    const gone = new Set<string>();
-    const note = (want: Want) => gone.add(splitRef(wantTarget(want)).name);
-    const at = move.at.filter((a) => a.device !== id || device.memories.some((m) => m.assignable?.some((s) => s.switch === a.switch)));
-    if (at.length < move.at.length) gone.add('its switch');
-    const next: Move = { ...move, at, on: moveWants(move.on, note), off: moveWants(move.off, note) };
-    if (JSON.stringify(next) !== JSON.stringify(move)) put.push(next);
-    if (gone.size) lost.push(`${[...gone].join(', ')} in the move “${move.name}”`);
-  }
-  for (const program of all(rig, 'program')) {
-    if (program.device !== id) continue;
-    const memory = memoryOf(program.memory) ?? device.memories.find((m) => m.by === old.memories.find((o) => o.id === program.memory)?.by);
-    const fits = memory && program.number < memory.size && program.contents !== 'unplanned' && Object.entries(program.contents).every(([c, v]) => memory.stores.includes(c) && control(c, v));
-    if (fits) {
-      follows.programs += 1;
-      if (memory.id !== program.memory) put.push({ ...program, memory: memory.id } satisfies Program);
-    } else {
-      remove.push(program.id);
-      lost.push(`program “${program.name}”`);
-    }
-  }
-  // Whatever was typed into the old box is not in the new one.
-  remove.push(...all(rig, 'tick').filter((t) => t.device === id).map((t) => t.id));
-  for (const hookup of all(rig, 'hookup')) {
-    const settings = Object.fromEntries(Object.entries(hookup.settings).filter(([r, v]) => !mine(r) || control(splitRef(r).name, v))) as Hookup['settings'];
-    const assumes = hookup.assumes.filter((a) => !mine(a.control) || control(splitRef(a.control).name, a.value));
-    const hears = hookup.hears.filter((h) => ![h.at, h.from].some((r) => mine(r) && !device.ends?.some((e) => e.at === splitRef(r).name)));
-    if (Object.keys(settings).length + assumes.length + hears.length < Object.keys(hookup.settings).length + hookup.assumes.length + hookup.hears.length) {
-      put.push({ ...hookup, settings, assumes, hears });
-      lost.push(`what ${hookup.name} takes for granted about it`);
-    }
-  }
-  return { edit: { put, remove }, device, follows, lost };
+const soundsAfter = (exchange: Exchange): Outcome =>
+  together(all(exchange.rig, 'sound').map((sound) => soundAfter(exchange, sound)));
+
+const soundAfter = (exchange: Exchange, sound: Sound): Outcome => {
+  const { device, mine } = exchange;
+  const gone = new Set<string>();
+  const wants = wantsAfter(exchange, sound.wants, (want) => gone.add(splitRef(wantTarget(want)).name));
+  const sizeOf = (memory: string): number => device.memories.find((m) => m.id === memory)?.size ?? 0;
+  const calls = sound.calls.filter((c) => c.device !== device.id || sizeOf(c.memory) > c.slot);
+  if (calls.length < sound.calls.length) gone.add('its slot');
+  const order = sound.order && [...new Set(sound.order.flatMap((r) => stageAfter(exchange, r) ?? []))];
+  const hears = sound.hears?.filter((h) => !mine(h.at) && !mine(h.from));
+  const next: Sound = { ...sound, wants, calls, ...(order ? { order } : {}), ...(hears ? { hears } : {}) };
+  return {
+    put: isOther(next, sound) ? [next] : [],
+    remove: [],
+    lost: gone.size ? [`${[...gone].join(', ')} in “${sound.name}”`] : [],
+    follows: gone.size === 0 && sound.wants.some((w) => mine(wantTarget(w))) ? 1 : 0,
+  };
+};
+
+const movesAfter = (exchange: Exchange): Outcome =>
+  together(all(exchange.rig, 'move').map((move) => moveAfter(exchange, move)));
+
+const moveAfter = (exchange: Exchange, move: Move): Outcome => {
+  const { device } = exchange;
+  const gone = new Set<string>();
+  const note = (want: Want) => gone.add(splitRef(wantTarget(want)).name);
+  const switches = new Set(device.memories.flatMap((m) => (m.assignable ?? []).map((s) => s.switch)));
+  const at = move.at.filter((a) => a.device !== device.id || switches.has(a.switch));
+  if (at.length < move.at.length) gone.add('its switch');
+  const next: Move = {
+    ...move,
+    at,
+    on: wantsAfter(exchange, move.on, note),
+    off: wantsAfter(exchange, move.off, note),
+  };
+  const lost = gone.size ? [`${[...gone].join(', ')} in the move “${move.name}”`] : [];
+  return { put: isOther(next, move) ? [next] : [], remove: [], lost, follows: 0 };
+};
+
+const programsAfter = (exchange: Exchange): Outcome =>
+  together(
+    all(exchange.rig, 'program')
+      .filter((p) => p.device === exchange.device.id)
+      .map((program) => programAfter(exchange, program)),
+  );
+
+const programAfter = ({ old, device, hasControl }: Exchange, program: Program): Outcome => {
+  const calledBy = old.memories.find((m) => m.id === program.memory)?.by;
+  const memory = device.memories.find((m) => m.id === program.memory) ?? device.memories.find((m) => m.by === calledBy);
+  const { contents } = program;
+  const fits =
+    memory !== undefined &&
+    program.number < memory.size &&
+    contents !== 'unplanned' &&
+    Object.entries(contents).every(([c, v]) => memory.stores.includes(c) && hasControl(c, v));
+  if (!fits) return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
+  const put = memory.id === program.memory ? [] : [{ ...program, memory: memory.id }];
+  return { put, remove: [], lost: [], follows: 1 };
+};
+
+/** Whatever was typed into the old box is not in the new one. */
+const ticksAfter = ({ rig, device }: Exchange): Outcome => {
+  const ticks = all(rig, 'tick').filter((t) => t.device === device.id);
+  return { put: [], remove: ticks.map((t) => t.id), lost: [], follows: 0 };
+};
+
+const hookupsAfter = (exchange: Exchange): Outcome =>
+  together(all(exchange.rig, 'hookup').map((hookup) => hookupAfter(exchange, hookup)));
+
+const hookupAfter = ({ device, mine, hasControl }: Exchange, hookup: Hookup): Outcome => {
+  const stays = (r: Ref, value: Value): boolean => !mine(r) || hasControl(splitRef(r).name, value);
+  const hasEnd = (r: string): boolean => !mine(r) || (device.ends ?? []).some((e) => e.at === splitRef(r).name);
+  const set = Object.entries(hookup.settings) as [Ref, Value][];
+  const kept = set.filter(([r, v]) => stays(r, v));
+  const assumes = hookup.assumes.filter((a) => stays(a.control, a.value));
+  const hears = hookup.hears.filter((h) => hasEnd(h.at) && hasEnd(h.from));
+  const isWhole =
+    kept.length === set.length && assumes.length === hookup.assumes.length && hears.length === hookup.hears.length;
+  if (isWhole) return { put: [], remove: [], lost: [], follows: 0 };
+  const settings = Object.fromEntries(kept) as Hookup['settings'];
+  const lost = [`what ${hookup.name} takes for granted about it`];
+  return { put: [{ ...hookup, settings, assumes, hears }], remove: [], lost, follows: 0 };
 };

@@ -6,12 +6,22 @@ import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
 
 /** The first slot that no sound calls, on the first controller that has stored slots. @param among the boxes that may call @param by by what they may call: slots, songs or cues */
-export const freeCall = (rig: Rig, among: readonly Device[] = all(rig, 'device'), by: readonly Memory['by'][] = ['slot']): Call | undefined => {
+export const freeCall = (
+  rig: Rig,
+  among: readonly Device[] = all(rig, 'device'),
+  by: readonly Memory['by'][] = ['slot'],
+): Call | undefined => {
   for (const device of among) {
     const memory = device.memories.find((m) => m.by !== undefined && by.includes(m.by));
     if (!memory) continue;
-    const taken = new Set(all(rig, 'sound').flatMap((s) => s.calls).filter((c) => c.device === device.id && c.memory === memory.id).map((c) => c.slot));
-    for (let slot = 0; slot < memory.size; slot += 1) if (!taken.has(slot)) return { device: device.id, memory: memory.id, slot };
+    const taken = new Set(
+      all(rig, 'sound')
+        .flatMap((s) => s.calls)
+        .filter((c) => c.device === device.id && c.memory === memory.id)
+        .map((c) => c.slot),
+    );
+    for (let slot = 0; slot < memory.size; slot += 1)
+      if (!taken.has(slot)) return { device: device.id, memory: memory.id, slot };
   }
   return undefined;
 };
@@ -20,17 +30,40 @@ export const freeCall = (rig: Rig, among: readonly Device[] = all(rig, 'device')
 export const addSound = (rig: Rig, id: Id<'sound'>, name: string, role: Role = 'other', parent?: Id<'sound'>): Edit => {
   const call = freeCall(rig);
   const at = Math.max(0, ...all(rig, 'sound').map((s) => s.at)) + 1;
-  return { put: [{ kind: 'sound', id, name, role, at, wants: parent ? [] : firstChannels(rig), calls: call ? [call] : [], ...(parent ? { parent } : {}) }], remove: [] };
+  return {
+    put: [
+      {
+        kind: 'sound',
+        id,
+        name,
+        role,
+        at,
+        wants: parent ? [] : firstChannels(rig),
+        calls: call ? [call] : [],
+        ...(parent ? { parent } : {}),
+      },
+    ],
+    remove: [],
+  };
 };
 
 /** Of channels of which one always sounds a sound has the first until it says another. */
 const firstChannels = (rig: Rig): readonly Want[] => {
   const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
-  return all(rig, 'device').filter((d) => wired.has(d.id)).flatMap((device) => device.chains.flatMap((chain) => chain.slots.flatMap((slot): readonly Want[] => {
-    const [first] = slot.is === 'fork' && slot.arms.length > 1 && slot.arms.every((arm) => arm.when) ? slot.arms : [];
-    const block = first?.slots.find((s) => s.is === 'block' && (s.stage === 'preamp' || s.stage === 'channel') && !s.on);
-    return block ? [{ stage: ref(device.id, block.id), is: 'in' }] : [];
-  })));
+  return all(rig, 'device')
+    .filter((d) => wired.has(d.id))
+    .flatMap((device) =>
+      device.chains.flatMap((chain) =>
+        chain.slots.flatMap((slot): readonly Want[] => {
+          const [first] =
+            slot.is === 'fork' && slot.arms.length > 1 && slot.arms.every((arm) => arm.when) ? slot.arms : [];
+          const block = first?.slots.find(
+            (s) => s.is === 'block' && (s.stage === 'preamp' || s.stage === 'channel') && !s.on,
+          );
+          return block ? [{ stage: ref(device.id, block.id), is: 'in' }] : [];
+        }),
+      ),
+    );
 };
 
 /** Sounds made while the rig had no controller get a slot as soon as there is one. */
@@ -52,7 +85,12 @@ const sameCase = (a: Want, b: Want): boolean => wantTarget(a) === wantTarget(b) 
 
 export const setWant = (sound: Sound, want: Want): Edit => {
   const place = sound.wants.findIndex((w) => sameCase(w, want));
-  return { put: [{ ...sound, wants: place < 0 ? [...sound.wants, want] : sound.wants.map((w, i) => (i === place ? want : w)) }], remove: [] };
+  return {
+    put: [
+      { ...sound, wants: place < 0 ? [...sound.wants, want] : sound.wants.map((w, i) => (i === place ? want : w)) },
+    ],
+    remove: [],
+  };
 };
 
 /** Where a wish holds: in every hook-up that does not say otherwise, or in one only. */
@@ -63,8 +101,13 @@ export interface Scope {
   readonly unsaid?: 'out' | 'as it is';
 }
 
-const isAbout = (target: Ref, { hookup, only }: Scope) => (w: Want): boolean =>
-  wantTarget(w) === target && !w.in?.instrument && !w.in?.song && (only ? w.in?.hookup === hookup : w.in?.hookup === undefined || w.in.hookup === hookup);
+const isAbout =
+  (target: Ref, { hookup, only }: Scope) =>
+  (w: Want): boolean =>
+    wantTarget(w) === target &&
+    !w.in?.instrument &&
+    !w.in?.song &&
+    (only ? w.in?.hookup === hookup : w.in?.hookup === undefined || w.in.hookup === hookup);
 
 /** Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. Without a scope, nowhere. */
 export const clearWant = (sound: Sound, target: Ref, scope?: Scope): Edit => {
@@ -78,7 +121,10 @@ export const setWantIn = (sound: Sound, want: Want, scope: Scope): Edit => {
   return setWant(cleared, scope.only ? { ...want, in: { hookup: scope.hookup } } : want);
 };
 
-export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({ put: [{ ...sound, ...change }], remove: [] });
+export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({
+  put: [{ ...sound, ...change }],
+  remove: [],
+});
 
 /** One of the things that a sound may leave open; undefined leaves it open again. */
 const say = <K extends 'leaving' | 'order' | 'hears' | 'level'>(sound: Sound, what: K, value: Sound[K]): Edit => {
@@ -103,14 +149,27 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
   const gone = partOf(rig, id);
   if (!gone) return nothing;
   const put = [
-    ...all(rig, 'sound').filter((s) => s.id !== id && (s.parent === id || s.level?.than === id)).map((s): Sound => {
-      const { parent, level, ...rest } = s;
-      const inherited = parent === id ? gone.wants.filter((w) => !s.wants.some((own) => sameCase(own, w))) : [];
-      const up = parent === id ? gone.parent : parent;
-      return { ...rest, wants: [...inherited, ...s.wants], ...(up ? { parent: up } : {}), ...(level && level.than !== id ? { level } : {}) };
-    }),
-    ...all(rig, 'move').flatMap((m) => (m.sounds !== 'all' && m.sounds.includes(id) ? [{ ...m, sounds: m.sounds.filter((s) => s !== id) }] : [])),
-    ...all(rig, 'song').flatMap((song) => (song.cues.some((c) => 'sound' in c.call && c.call.sound === id) ? [{ ...song, cues: song.cues.filter((c) => !('sound' in c.call && c.call.sound === id)) }] : [])),
+    ...all(rig, 'sound')
+      .filter((s) => s.id !== id && (s.parent === id || s.level?.than === id))
+      .map((s): Sound => {
+        const { parent, level, ...rest } = s;
+        const inherited = parent === id ? gone.wants.filter((w) => !s.wants.some((own) => sameCase(own, w))) : [];
+        const up = parent === id ? gone.parent : parent;
+        return {
+          ...rest,
+          wants: [...inherited, ...s.wants],
+          ...(up ? { parent: up } : {}),
+          ...(level && level.than !== id ? { level } : {}),
+        };
+      }),
+    ...all(rig, 'move').flatMap((m) =>
+      m.sounds !== 'all' && m.sounds.includes(id) ? [{ ...m, sounds: m.sounds.filter((s) => s !== id) }] : [],
+    ),
+    ...all(rig, 'song').flatMap((song) =>
+      song.cues.some((c) => 'sound' in c.call && c.call.sound === id)
+        ? [{ ...song, cues: song.cues.filter((c) => !('sound' in c.call && c.call.sound === id)) }]
+        : [],
+    ),
   ];
   return { put, remove: [id] };
 };

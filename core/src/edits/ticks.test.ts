@@ -18,9 +18,12 @@ const thereAndBack = (rig: Rig, edit: Edit): Rig => {
 };
 
 describe('going back in the plan', () => {
-  test('takes nothing out of a box: what was ticked since stays ticked', () => expect(lines(thereAndBack(demo, tick(demo, DLY, ['mix 30'], ['mix 30'], HOW)))).toEqual(['mix 30']));
-  test('types nothing into one: what was taken back since stays open', () => expect(lines(thereAndBack(typed, untick(typed, DLY, 'mix 30')))).toEqual([]));
-  test('brings a box back as it was typed', () => expect(lines(thereAndBack(typed, removeDevice(typed, 'device:dly')))).toEqual(['mix 30']));
+  test('takes nothing out of a box: what was ticked since stays ticked', () =>
+    expect(lines(thereAndBack(demo, tick(demo, DLY, ['mix 30'], ['mix 30'], HOW)))).toEqual(['mix 30']));
+  test('types nothing into one: what was taken back since stays open', () =>
+    expect(lines(thereAndBack(typed, untick(typed, DLY, 'mix 30')))).toEqual([]));
+  test('brings a box back as it was typed', () =>
+    expect(lines(thereAndBack(typed, removeDevice(typed, 'device:dly')))).toEqual(['mix 30']));
   test('takes a box away with its ticks', () => {
     const without = after(typed, removeDevice(typed, 'device:dly'));
     expect(all(without, 'tick')).toEqual([]);

@@ -8,7 +8,8 @@ import { soundsInOrder } from '../rig/rig.js';
 import { gainLadder, gainOf, gainStages, soundOfRung } from './gain.js';
 
 const rig = smallRig({
-  boxes: { g: 'single-coil', b: 'boost', d: 'low-drive', k: 'high-drive', h: 'valve-head', c: 'cab-212' }, leads: ['g.out>b.in', 'b.out>d.in', 'd.out>k.in', 'k.out>h.in', 'h.speaker>c.in'],
+  boxes: { g: 'single-coil', b: 'boost', d: 'low-drive', k: 'high-drive', h: 'valve-head', c: 'cab-212' },
+  leads: ['g.out>b.in', 'b.out>d.in', 'd.out>k.in', 'k.out>h.in', 'h.speaker>c.in'],
   sounds: { Clean: ['h.clean'], Solo: ['b.boost', 'k.overdrive', 'h.lead'] },
 });
 const derived = deriveOnce(rig, SMALL)!;
@@ -27,10 +28,14 @@ test('every combination is there once: three pedals in or out, one of two channe
 });
 test('worked by hand: -20 dBu, a boost of 12, a clean channel of 16 that gives at most 4: 8 wanted, 4 dB over', () =>
   expect(rung('B + H clean')).toMatchObject({ into: -20, out: 4, driven: 4 }));
-test('worked by hand: a clean channel alone gives -4 and is not driven', () => expect(rung('H clean')).toMatchObject({ out: -4, driven: 0 }));
+test('worked by hand: a clean channel alone gives -4 and is not driven', () =>
+  expect(rung('H clean')).toMatchObject({ out: -4, driven: 0 }));
 test('from the least to the most driven, and taking more in never drives less', () => {
   expect(rungs.map((r) => r.driven)).toEqual([...rungs.map((r) => r.driven)].sort((a, b) => a - b));
-  for (const r of rungs) for (const more of rungs) if (r.stages.length < more.stages.length && r.stages.every((s) => more.stages.includes(s))) expect([r.text, more.text, more.driven >= r.driven]).toEqual([r.text, more.text, true]);
+  for (const r of rungs)
+    for (const more of rungs)
+      if (r.stages.length < more.stages.length && r.stages.every((s) => more.stages.includes(s)))
+        expect([r.text, more.text, more.driven >= r.driven]).toEqual([r.text, more.text, true]);
 });
 test('sounds that use one already are named', () => {
   expect(rung('H clean').usedBy).toEqual(['sound:clean']);
@@ -38,19 +43,32 @@ test('sounds that use one already are named', () => {
   expect(rung('B + D + K + H lead').usedBy).toEqual([]);
 });
 test('those that are hardly another than the one before are marked', () => {
-  for (const [i, r] of rungs.entries()) expect(r.likeTheOneBefore).toBe(i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2);
+  for (const [i, r] of rungs.entries())
+    expect(r.likeTheOneBefore).toBe(
+      i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2,
+    );
 });
 test('one of them becomes a sound that wants just these stages', () => {
   const made = after(rig, soundOfRung(rig, rung('D + H lead'), 'sound:made'));
   const sound = soundsInOrder(made).at(-1)!;
-  expect(sound).toMatchObject({ name: 'D + H lead', wants: [{ stage: 'device:d.overdrive', is: 'in' }, { stage: 'device:h.lead', is: 'in' }] });
+  expect(sound).toMatchObject({
+    name: 'D + H lead',
+    wants: [
+      { stage: 'device:d.overdrive', is: 'in' },
+      { stage: 'device:h.lead', is: 'in' },
+    ],
+  });
   expect(gainLadder(made, stages).find((r) => r.text === 'D + H lead')!.usedBy).toEqual(['sound:made']);
 });
 test('a figure of the box wins over the typical one', () => {
   const made = makeDevice('boost', 'device:x');
   const block = made.chains[0]!.slots[0] as Block;
   expect(gainOf(made, block)).toMatchObject({ db: 12, assumed: true });
-  expect(gainOf({ ...made, figures: { origin: 'measured' } }, { ...block, gain: 7 })).toEqual({ db: 7, ceiling: 6, assumed: false });
+  expect(gainOf({ ...made, figures: { origin: 'measured' } }, { ...block, gain: 7 })).toEqual({
+    db: 7,
+    ceiling: 6,
+    assumed: false,
+  });
 });
 test('a rig without gain stages has an empty ladder', () => expect(gainLadder(rig, [])).toEqual([]));
 test('the demo: looped drives before the channels of the head', () => {

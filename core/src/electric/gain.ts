@@ -21,14 +21,20 @@ interface Amount {
 
 /** Typical amounts of the trade, from memory and assumed; settings of knobs are not known. */
 const TYPICAL: Readonly<Partial<Record<Stage, Amount>>> = {
-  boost: { db: 12, ceiling: 6 }, overdrive: { db: 22, ceiling: -6 }, distortion: { db: 34, ceiling: -8 }, fuzz: { db: 40, ceiling: -10 }, preamp: { db: 26, ceiling: 4 }, channel: { db: 26, ceiling: 4 },
+  boost: { db: 12, ceiling: 6 },
+  overdrive: { db: 22, ceiling: -6 },
+  distortion: { db: 34, ceiling: -8 },
+  fuzz: { db: 40, ceiling: -10 },
+  preamp: { db: 26, ceiling: 4 },
+  channel: { db: 26, ceiling: 4 },
 };
 /** How much the channels of a preamp differ from the typical, in dB: the first is taken as the clean one, the last as the most driven (common practice, assumed). */
 const CHANNEL = { first: -10, between: 4, last: 14 } as const;
 /** From this gain on a preamp stage counts as driven, in dB (assumed). */
 const DRIVEN_DB = 30;
 
-const preamps = (device: Device): readonly Block[] => device.chains.flatMap((c) => blocksIn(c.slots)).filter((b) => b.stage === 'preamp' || b.stage === 'channel');
+const preamps = (device: Device): readonly Block[] =>
+  device.chains.flatMap((c) => blocksIn(c.slots)).filter((b) => b.stage === 'preamp' || b.stage === 'channel');
 
 /** The gain of a stage: its own figure when it has one, else the typical one of its kind and of its place among the channels of its box. */
 export const gainOf = (device: Device, block: Block): Amount & { readonly assumed: boolean } => {
@@ -37,7 +43,8 @@ export const gainOf = (device: Device, block: Block): Amount & { readonly assume
   if (typeof block.gain === 'number') return { db: block.gain, ceiling, assumed: device.figures.origin !== 'measured' };
   const channels = preamps(device);
   const at = channels.findIndex((b) => b.id === block.id);
-  const place = channels.length < 2 || at < 0 ? 0 : CHANNEL[at === 0 ? 'first' : at === channels.length - 1 ? 'last' : 'between'];
+  const place =
+    channels.length < 2 || at < 0 ? 0 : CHANNEL[at === 0 ? 'first' : at === channels.length - 1 ? 'last' : 'between'];
   return { db: typical.db + place, ceiling, assumed: true };
 };
 
@@ -77,15 +84,25 @@ export const gainStages = (rig: Rig, anatomy: Anatomy): readonly GainStage[] => 
   const order = signalOrder(anatomy);
   const place = (d: Id<'device'>): number => order.get(d) ?? 999;
   const stages = [...anatomy.stages.values()].filter((s) => GAIN_STAGES.includes(s.block.stage));
-  return stages.sort((a, b) => place(a.device) - place(b.device)).map(({ ref: stage, device, block, gates }): GainStage => {
-    const box = partOf(rig, device)!;
-    const siblings = stages.filter((s) => s.device === device);
-    const gate = gates.flatMap((g) => g.when).find((f) => 'control' in f);
-    return {
-      stage, device, text: siblings.length > 1 ? `${box.code} ${block.id}` : box.code, kind: block.stage, amount: gainOf(box, block),
-      ...(gate && 'control' in gate ? { oneOf: ref(device, gate.control) } : !block.on && anatomy.stages.get(stage)?.inserts.length === 0 ? { oneOf: stage } : {}),
-    };
-  });
+  return stages
+    .sort((a, b) => place(a.device) - place(b.device))
+    .map(({ ref: stage, device, block, gates }): GainStage => {
+      const box = partOf(rig, device)!;
+      const siblings = stages.filter((s) => s.device === device);
+      const gate = gates.flatMap((g) => g.when).find((f) => 'control' in f);
+      return {
+        stage,
+        device,
+        text: siblings.length > 1 ? `${box.code} ${block.id}` : box.code,
+        kind: block.stage,
+        amount: gainOf(box, block),
+        ...(gate && 'control' in gate
+          ? { oneOf: ref(device, gate.control) }
+          : !block.on && anatomy.stages.get(stage)?.inserts.length === 0
+            ? { oneOf: stage }
+            : {}),
+      };
+    });
 };
 
 /** Average level of a source that has no figure of its own, in dBu: a guitar, assumed. */
@@ -93,29 +110,50 @@ export const USUAL_DBU = -20;
 const MOST_RUNGS = 256;
 
 /** The average level of the first instrument that has one, in dBu. */
-const sourceLevel = (rig: Rig): number => all(rig, 'device').flatMap((d) => d.ends ?? []).find((e) => e.is === 'source' && e.dbu)?.dbu?.average ?? USUAL_DBU;
+const sourceLevel = (rig: Rig): number =>
+  all(rig, 'device')
+    .flatMap((d) => d.ends ?? [])
+    .find((e) => e.is === 'source' && e.dbu)?.dbu?.average ?? USUAL_DBU;
 
 /** All that can be made of these gain stages, from the least driven to the most. At most 256. */
 export const gainLadder = (rig: Rig, stages: readonly GainStage[]): readonly Rung[] => {
   const source = sourceLevel(rig);
-  const groups = [...new Set(stages.flatMap((s) => s.oneOf ?? []))].map((mark) => stages.filter((s) => s.oneOf === mark));
+  const groups = [...new Set(stages.flatMap((s) => s.oneOf ?? []))].map((mark) =>
+    stages.filter((s) => s.oneOf === mark),
+  );
   const free = stages.filter((s) => s.oneOf === undefined).map((s) => [undefined, s]);
-  const combinations = [...groups, ...free].reduce<readonly (readonly GainStage[])[]>((sofar, choices) => sofar.flatMap((c) => choices.map((s) => (s ? [...c, s] : c))).slice(0, MOST_RUNGS), [[]]);
-  const sounds = soundsInOrder(rig).map((s) => ({ id: s.id, in: new Set(s.wants.flatMap((w) => ('stage' in w && w.is === 'in' ? [w.stage] : []))) }));
-  const rungs = combinations.filter((c) => c.length > 0).map((combination): Omit<Rung, 'likeTheOneBefore'> => {
-    const inOrder = stages.filter((s) => combination.includes(s));
-    let [level, driven] = [source, 0];
-    for (const { amount } of inOrder) {
-      const wanted = level + amount.db;
-      driven += Math.max(0, wanted - amount.ceiling);
-      level = Math.min(wanted, amount.ceiling);
-    }
-    return {
-      stages: inOrder.map((s) => s.stage), text: rungText(inOrder), into: source, out: Math.round(level * 10) / 10, driven: Math.round(driven * 10) / 10,
-      usedBy: sounds.filter((s) => stages.every((g) => s.in.has(g.stage) === inOrder.includes(g))).map((s) => s.id),
-    };
-  }).sort((a, b) => a.driven - b.driven || a.out - b.out || a.stages.length - b.stages.length);
-  return rungs.map((r, i) => ({ ...r, likeTheOneBefore: i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2 }));
+  const combinations = [...groups, ...free].reduce<readonly (readonly GainStage[])[]>(
+    (sofar, choices) => sofar.flatMap((c) => choices.map((s) => (s ? [...c, s] : c))).slice(0, MOST_RUNGS),
+    [[]],
+  );
+  const sounds = soundsInOrder(rig).map((s) => ({
+    id: s.id,
+    in: new Set(s.wants.flatMap((w) => ('stage' in w && w.is === 'in' ? [w.stage] : []))),
+  }));
+  const rungs = combinations
+    .filter((c) => c.length > 0)
+    .map((combination): Omit<Rung, 'likeTheOneBefore'> => {
+      const inOrder = stages.filter((s) => combination.includes(s));
+      let [level, driven] = [source, 0];
+      for (const { amount } of inOrder) {
+        const wanted = level + amount.db;
+        driven += Math.max(0, wanted - amount.ceiling);
+        level = Math.min(wanted, amount.ceiling);
+      }
+      return {
+        stages: inOrder.map((s) => s.stage),
+        text: rungText(inOrder),
+        into: source,
+        out: Math.round(level * 10) / 10,
+        driven: Math.round(driven * 10) / 10,
+        usedBy: sounds.filter((s) => stages.every((g) => s.in.has(g.stage) === inOrder.includes(g))).map((s) => s.id),
+      };
+    })
+    .sort((a, b) => a.driven - b.driven || a.out - b.out || a.stages.length - b.stages.length);
+  return rungs.map((r, i) => ({
+    ...r,
+    likeTheOneBefore: i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2,
+  }));
 };
 
 const DRIVES: readonly Stage[] = ['overdrive', 'distortion', 'fuzz', 'preamp', 'channel'];
@@ -124,8 +162,14 @@ const DRIVES: readonly Stage[] = ['overdrive', 'distortion', 'fuzz', 'preamp', '
 const rungText = (inOrder: readonly GainStage[]): string => {
   const lastDrive = inOrder.findLastIndex((s) => DRIVES.includes(s.kind));
   const isLevel = (s: GainStage, i: number): boolean => s.kind === 'boost' && lastDrive >= 0 && i > lastDrive;
-  const gain = inOrder.filter((s, i) => !isLevel(s, i)).map((s) => s.text).join(' + ');
-  const level = inOrder.filter(isLevel).map((s) => s.text).join(' and ');
+  const gain = inOrder
+    .filter((s, i) => !isLevel(s, i))
+    .map((s) => s.text)
+    .join(' + ');
+  const level = inOrder
+    .filter(isLevel)
+    .map((s) => s.text)
+    .join(' and ');
   return level ? `${gain}, then ${level} for level` : gain;
 };
 
@@ -135,5 +179,10 @@ export const soundOfRung = (rig: Rig, rung: Rung, id: Id<'sound'>): Edit => {
   if (sound?.kind !== 'sound') return { put: [], remove: [] };
   const boxes = new Set(rung.stages.map((stage) => splitRef(stage).device));
   const others = sound.wants.filter((w) => !boxes.has(splitRef(wantTarget(w)).device));
-  return { put: [rung.stages.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, wants: others })], remove: [] };
+  return {
+    put: [
+      rung.stages.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, wants: others }),
+    ],
+    remove: [],
+  };
 };

@@ -9,22 +9,34 @@ import type { Trace } from '../signal/trace.js';
 import { gainLadder, gainOf, gainStages, soundOfRung, USUAL_DBU } from './gain.js';
 import { decibels, levelsAt } from './level.js';
 
-const levelOf = (rig: Rig, sound: Id<'sound'>): number | undefined => [...levelsAt(rig, deriveOnce(rig, SMALL)!.compilation.sounds.get(sound)!.trace).values()][0];
-const device = (id: string, change: (d: Device) => Device) => (p: Part): Part => (p.kind === 'device' && p.id === `device:${id}` ? change(p) : p);
+const levelOf = (rig: Rig, sound: Id<'sound'>): number | undefined =>
+  [...levelsAt(rig, deriveOnce(rig, SMALL)!.compilation.sounds.get(sound)!.trace).values()][0];
+const device =
+  (id: string, change: (d: Device) => Device) =>
+  (p: Part): Part =>
+    p.kind === 'device' && p.id === `device:${id}` ? change(p) : p;
 
 describe('level at the end of a chain, worked by hand', () => {
   const boxes = { g: 'single-coil', s: 'switcher-8', b: 'boost', w: 'powered-speaker' };
   const leads = ['g.out>s.in', 's.send1>b.in', 'b.out>s.return1', 's.out>w.in'];
-  const source = (dbu: number) => device('g', (d) => ({ ...d, ends: d.ends!.map((e) => ({ ...e, dbu: { average: dbu, peak: dbu + 15 } })) }));
-  const rig = (want: readonly string[], dbu = -24) => smallRig({ boxes, leads, sounds: { One: want }, with: source(dbu) });
+  const source = (dbu: number) =>
+    device('g', (d) => ({ ...d, ends: d.ends!.map((e) => ({ ...e, dbu: { average: dbu, peak: dbu + 15 } })) }));
+  const rig = (want: readonly string[], dbu = -24) =>
+    smallRig({ boxes, leads, sounds: { One: want }, with: source(dbu) });
   test('a boost of 12 dB in a loop, and a trim of 3 dB behind it', () => {
     expect(levelOf(rig([]), 'sound:one')).toBeCloseTo(-24, 9);
     expect(levelOf(rig(['b.boost']), 'sound:one')).toBeCloseTo(-12, 9);
     expect(levelOf(rig(['b.boost', 's.trim=3']), 'sound:one')).toBeCloseTo(-9, 9);
   });
-  test('a stage gives no more than it can: typical ceiling of a boost 6 dBu', () => expect(levelOf(rig(['b.boost'], 0), 'sound:one')).toBeCloseTo(6, 9));
+  test('a stage gives no more than it can: typical ceiling of a boost 6 dBu', () =>
+    expect(levelOf(rig(['b.boost'], 0), 'sound:one')).toBeCloseTo(6, 9));
   test('a source without a figure counts as a guitar', () => {
-    const bare = smallRig({ boxes, leads, sounds: { One: [] }, with: device('g', (d) => ({ ...d, ends: d.ends!.map(({ dbu: _, ...e }) => e) })) });
+    const bare = smallRig({
+      boxes,
+      leads,
+      sounds: { One: [] },
+      with: device('g', (d) => ({ ...d, ends: d.ends!.map(({ dbu: _, ...e }) => e) })),
+    });
     expect(levelOf(bare, 'sound:one')).toBeCloseTo(USUAL_DBU, 9);
   });
   test('a gain that a control holds, in dB or scaled from its range', () => {
@@ -39,9 +51,25 @@ describe('level at the end of a chain, worked by hand', () => {
 });
 
 test('sounds made of the rungs of the ladder are as loud as the ladder says', () => {
-  const rig = smallRig({ boxes: { g: 'single-coil', b: 'boost', d: 'low-drive', k: 'high-drive', h: 'valve-head', c: 'cab-212', m: 'cab-mic', f: 'desk' }, leads: ['g.out>b.in', 'b.out>d.in', 'd.out>k.in', 'k.out>h.in', 'h.speaker>c.in', 'c.air>m.air', 'm.out>f.ch1'] });
+  const rig = smallRig({
+    boxes: {
+      g: 'single-coil',
+      b: 'boost',
+      d: 'low-drive',
+      k: 'high-drive',
+      h: 'valve-head',
+      c: 'cab-212',
+      m: 'cab-mic',
+      f: 'desk',
+    },
+    leads: ['g.out>b.in', 'b.out>d.in', 'd.out>k.in', 'k.out>h.in', 'h.speaker>c.in', 'c.air>m.air', 'm.out>f.ch1'],
+  });
   const rungs = gainLadder(rig, gainStages(rig, deriveOnce(rig, SMALL)!.anatomy));
-  for (const rung of rungs) expect([rung.text, levelOf(after(rig, soundOfRung(rig, rung, 'sound:made')), 'sound:made')]).toEqual([rung.text, rung.out]);
+  for (const rung of rungs)
+    expect([rung.text, levelOf(after(rig, soundOfRung(rig, rung, 'sound:made')), 'sound:made')]).toEqual([
+      rung.text,
+      rung.out,
+    ]);
   expect(rungs.length).toBeGreaterThan(10);
 });
 
@@ -52,7 +80,8 @@ const byEveryWay = (rig: Rig, t: Trace, most: number): Map<Ref, number> | undefi
   const walk = (point: number, level: number, passed: ReadonlySet<number>): void => {
     ways += 1;
     if (ways > most) return;
-    for (const end of t.wiring.ends) if (end.point === point) loudest.set(end.ref, Math.max(loudest.get(end.ref) ?? -Infinity, level));
+    for (const end of t.wiring.ends)
+      if (end.point === point) loudest.set(end.ref, Math.max(loudest.get(end.ref) ?? -Infinity, level));
     t.wiring.edges.forEach((e, i) => {
       if (e.from !== point || !t.active[i] || !t.onPath[e.to] || passed.has(e.to)) return;
       const { carries } = e;
@@ -60,11 +89,13 @@ const byEveryWay = (rig: Rig, t: Trace, most: number): Map<Ref, number> | undefi
       if (carries.by === 'block' && t.stages.get(ref(carries.device, carries.block.id)) === 'in') {
         const { db, ceiling } = gainOf(partOf(rig, carries.device)!, carries.block);
         next = Math.min(level + db, ceiling);
-      } else if (carries.by !== 'cable' && carries.by !== 'block' && e.gain !== undefined) next += decibels(rig, carries.device, e.gain, t.state);
+      } else if (carries.by !== 'cable' && carries.by !== 'block' && e.gain !== undefined)
+        next += decibels(rig, carries.device, e.gain, t.state);
       walk(e.to, next, new Set([...passed, e.to]));
     });
   };
-  for (const s of t.wiring.sources) if (t.onPath[s.point]) walk(s.point, s.end.dbu?.average ?? USUAL_DBU, new Set([s.point]));
+  for (const s of t.wiring.sources)
+    if (t.onPath[s.point]) walk(s.point, s.end.dbu?.average ?? USUAL_DBU, new Set([s.point]));
   return ways > most ? undefined : loudest;
 };
 

@@ -23,7 +23,13 @@ export const decibels = (rig: Rig, device: Id<'device'>, gain: Gain | undefined,
  * where ways meet again the louder one counts. Gains that no box states are typical ones (assumed), so differences mean more than levels.
  */
 export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
-  const { wiring: { points, edges, sources, ends }, leaving, onPath, stages, state } = t;
+  const {
+    wiring: { points, edges, sources, ends },
+    leaving,
+    onPath,
+    stages,
+    state,
+  } = t;
   const level = new Float64Array(points.length).fill(-Infinity);
   for (const s of sources) if (onPath[s.point]) level[s.point] = s.end.dbu?.average ?? USUAL_DBU;
   for (const point of pointsInOrder(t)) {

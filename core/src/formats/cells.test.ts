@@ -4,24 +4,46 @@ import { all, newRig } from '../rig/rig.js';
 import { LARGEST_TABLE, readCells, writeCells } from './cells.js';
 import { kitCsv, readKitTable } from './tables.js';
 
-const cell = fc.oneof(fc.string({ maxLength: 12 }), fc.constantFrom("'=1+1", '=1+1', '+49', '-', '@x', "''=x", "'", "'quoted'", 'a,b', 'a\tb', '"', 'two\nlines', '🎸'));
-const table = fc.array(fc.array(cell, { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 5 }).filter((rows) => new Set(rows.map((r) => r.length)).size === 1);
+const cell = fc.oneof(
+  fc.string({ maxLength: 12 }),
+  fc.constantFrom("'=1+1", '=1+1', '+49', '-', '@x', "''=x", "'", "'quoted'", 'a,b', 'a\tb', '"', 'two\nlines', '🎸'),
+);
+const table = fc
+  .array(fc.array(cell, { minLength: 2, maxLength: 4 }), { minLength: 1, maxLength: 5 })
+  .filter((rows) => new Set(rows.map((r) => r.length)).size === 1);
 
 describe('a table that was written is read back', () => {
-  test.each([',', '\t'])('cell by cell, with "%s" between them', (delimiter) => fc.assert(fc.property(table, (rows) => {
-    fc.pre(rows.every((row) => row.every((c) => !c.includes('\r'))));
-    const read = readCells(writeCells(rows, delimiter), delimiter);
-    expect(read.ok && read.value).toEqual(rows);
-  }), { numRuns: 500 }));
-  test('no cell begins as a formula does', () => fc.assert(fc.property(table, (rows) => {
-    const guarded = writeCells(rows.map((row) => row.map((c) => c.replaceAll(/[\r\n"\t,]/g, ''))), '\t');
-    for (const one of guarded.split(/[\t\n]/)) expect(one).not.toMatch(/^[=+\-@]/);
-  }), { numRuns: 300 }));
+  test.each([',', '\t'])('cell by cell, with "%s" between them', (delimiter) =>
+    fc.assert(
+      fc.property(table, (rows) => {
+        fc.pre(rows.every((row) => row.every((c) => !c.includes('\r'))));
+        const read = readCells(writeCells(rows, delimiter), delimiter);
+        expect(read.ok && read.value).toEqual(rows);
+      }),
+      { numRuns: 500 },
+    ),
+  );
+  test('no cell begins as a formula does', () =>
+    fc.assert(
+      fc.property(table, (rows) => {
+        const guarded = writeCells(
+          rows.map((row) => row.map((c) => c.replaceAll(/[\r\n"\t,]/g, ''))),
+          '\t',
+        );
+        for (const one of guarded.split(/[\t\n]/)) expect(one).not.toMatch(/^[=+\-@]/);
+      }),
+      { numRuns: 300 },
+    ));
   test.each(['=1+1', "'=1+1", '+ more', '-6 dB pad', '@home', "'tis"])('a box called %s keeps its name', (name) => {
     const one = readKitTable(newRig('A'), 'LOW,x,low-drive', () => 'device:a');
-    const rig = after(newRig('A'), { put: one.ok ? one.value.put.map((p) => ({ ...p, name }) as never) : [], remove: [] });
+    const rig = after(newRig('A'), {
+      put: one.ok ? one.value.put.map((p) => ({ ...p, name }) as never) : [],
+      remove: [],
+    });
     const again = readKitTable(newRig('B'), kitCsv(rig), () => 'device:b');
-    expect(again.ok && all(after(newRig('B'), again.value), 'device').map((d) => [d.code, d.name])).toEqual([['LOW', name]]);
+    expect(again.ok && all(after(newRig('B'), again.value), 'device').map((d) => [d.code, d.name])).toEqual([
+      ['LOW', name],
+    ]);
   });
 });
 
@@ -29,7 +51,9 @@ describe('what is no table is refused with its place', () => {
   test('a quotation that does not end', () => {
     for (const text of ['a,b\nc,"d\ne,f', '"loud" cab\tx\ny\tz']) {
       const read = readCells(text);
-      expect(read.ok ? [] : read.error).toMatchObject([{ where: expect.stringMatching(/^row \d$/), wrong: expect.stringContaining('quotation mark') }]);
+      expect(read.ok ? [] : read.error).toMatchObject([
+        { where: expect.stringMatching(/^row \d$/), wrong: expect.stringContaining('quotation mark') },
+      ]);
     }
   });
   test('too large a table, without reading it', () => {
@@ -37,7 +61,14 @@ describe('what is no table is refused with its place', () => {
     expect(read.ok ? '' : read.error[0]!.wrong).toContain('500,001 characters');
   });
   test('a name that is too long is refused with its row and stays whole; a code too', () => {
-    const long = readKitTable(newRig('A'), `LOW,${'n'.repeat(121)},low-drive\nDRIVER,Drive,low-drive`, () => 'device:a');
-    expect(long.ok ? [] : long.error.map((e) => `${e.where}: ${e.wrong}`)).toEqual([expect.stringMatching(/^row 1: The name "n+…" is too long: 121 characters; at most 120/), 'row 2: The code "DRIVER" is too long: 6 characters; at most 4 are kept.']);
+    const long = readKitTable(
+      newRig('A'),
+      `LOW,${'n'.repeat(121)},low-drive\nDRIVER,Drive,low-drive`,
+      () => 'device:a',
+    );
+    expect(long.ok ? [] : long.error.map((e) => `${e.where}: ${e.wrong}`)).toEqual([
+      expect.stringMatching(/^row 1: The name "n+…" is too long: 121 characters; at most 120/),
+      'row 2: The code "DRIVER" is too long: 6 characters; at most 4 are kept.',
+    ]);
   });
 });

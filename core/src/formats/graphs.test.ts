@@ -14,16 +14,24 @@ import { routingDot, routingGraphml } from './graphs.js';
 const mapFor = (rig: Rig): RoutingMap => mapOf(rig, anatomy(rig, all(rig, 'hookup')[0]!));
 const NASTY = 'He said "loud" & <left> \\n \\ 🎸 שלום';
 const named = (rig: Rig, name: string): Rig => after(rig, changeDevice(all(rig, 'device')[3]!, { name }));
-const MAPS = [...DEMO_RIGS.map((r) => [r.id, mapFor(r.make())] as const), ['a name with quotes', mapFor(named(DEMO_RIGS[0]!.make(), NASTY))] as const,
-  ...[1, 2, 3, 4].map((seed) => [`random ${seed}`, mapFor(randomWiring(new Random(seed)).rig)] as const)];
+const MAPS = [
+  ...DEMO_RIGS.map((r) => [r.id, mapFor(r.make())] as const),
+  ['a name with quotes', mapFor(named(DEMO_RIGS[0]!.make(), NASTY))] as const,
+  ...[1, 2, 3, 4].map((seed) => [`random ${seed}`, mapFor(randomWiring(new Random(seed)).rig)] as const),
+];
 
 describe.each(MAPS)('%s', (_, map) => {
   // Reference: graphology-graphml, a reader of GraphML made by others.
   test('GraphML is read back by another reader with every box, cable, jack and name', () => {
     const graph = parse(MultiDirectedGraph, routingGraphml(map));
     expect(graph.nodes().sort()).toEqual(map.boxes.map((b) => b.device).sort());
-    for (const box of map.boxes) expect(graph.getNodeAttributes(box.device)).toMatchObject({ code: box.code, name: box.name, zone: box.zone });
-    const edges = graph.mapEdges((id, data, source, target) => `${id} ${source}.${data['fromJack']} ${target}.${data['toJack']} ${data['lead']}`).sort();
+    for (const box of map.boxes)
+      expect(graph.getNodeAttributes(box.device)).toMatchObject({ code: box.code, name: box.name, zone: box.zone });
+    const edges = graph
+      .mapEdges(
+        (id, data, source, target) => `${id} ${source}.${data['fromJack']} ${target}.${data['toJack']} ${data['lead']}`,
+      )
+      .sort();
     expect(edges).toEqual(map.cables.map((c) => `${c.cable} ${c.from} ${c.to} ${c.lead}`).sort());
   });
 
@@ -32,10 +40,17 @@ describe.each(MAPS)('%s', (_, map) => {
     const run = spawnSync('dot', ['-Tdot_json'], { input: routingDot(map, `Routing of ${NASTY}`), encoding: 'utf8' });
     expect(run.stderr).toBe('');
     expect(run.status).toBe(0);
-    const read = JSON.parse(run.stdout) as { objects: { name: string; label: string; nodes?: number[] }[]; edges?: { tail: number; head: number; taillabel: string; headlabel: string }[] };
+    const read = JSON.parse(run.stdout) as {
+      objects: { name: string; label: string; nodes?: number[] }[];
+      edges?: { tail: number; head: number; taillabel: string; headlabel: string }[];
+    };
     const nodes = read.objects.filter((o) => o.name.startsWith('device:'));
     expect(nodes.map((n) => n.name).sort()).toEqual(map.boxes.map((b) => b.device).sort());
-    expect((read.edges ?? []).map((e) => `${read.objects[e.tail]!.name}.${e.taillabel} ${read.objects[e.head]!.name}.${e.headlabel}`).sort()).toEqual(map.cables.map((c) => `${c.from} ${c.to}`).sort());
+    expect(
+      (read.edges ?? [])
+        .map((e) => `${read.objects[e.tail]!.name}.${e.taillabel} ${read.objects[e.head]!.name}.${e.headlabel}`)
+        .sort(),
+    ).toEqual(map.cables.map((c) => `${c.from} ${c.to}`).sort());
   });
 });
 

@@ -17,7 +17,15 @@ test('the whole catalogue comes back from a shelf file as it was', () => {
 });
 
 test.each([
-  ['{', /This is not JSON/], ['{"yunta":"rig"}', /is not a shelf of Yunta/], ['[]', /is not a shelf/], ['null', /is not a shelf/], ['{"yunta":"shelf","format":99,"boxes":[]}', /99 is not a format/],
-  ['{"yunta":"shelf","format":1,"boxes":{}}', /boxes: A list belongs here/], ['{"yunta":"shelf","format":1,"boxes":[{"kind":"device","id":"device:x","name":7}]}', /boxes\[0\]/],
-  ['{"yunta":"shelf","format":1,"boxes":[{"kind":"song","id":"song:x","title":"T","cues":[]}]}', /A song stands among the boxes/],
+  ['{', /This is not JSON/],
+  ['{"yunta":"rig"}', /is not a shelf of Yunta/],
+  ['[]', /is not a shelf/],
+  ['null', /is not a shelf/],
+  ['{"yunta":"shelf","format":99,"boxes":[]}', /99 is not a format/],
+  ['{"yunta":"shelf","format":1,"boxes":{}}', /boxes: A list belongs here/],
+  ['{"yunta":"shelf","format":1,"boxes":[{"kind":"device","id":"device:x","name":7}]}', /boxes\[0\]/],
+  [
+    '{"yunta":"shelf","format":1,"boxes":[{"kind":"song","id":"song:x","title":"T","cues":[]}]}',
+    /A song stands among the boxes/,
+  ],
 ])('%s', (text, says) => expect(wrong(text)).toMatch(says));

@@ -4,7 +4,8 @@ import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { broughtUpToDate, FORMAT } from '../rig/versions/index.js';
 
 /** A shelf of boxes as one JSON document (docs/formats.md). */
-export const writeShelfFile = (boxes: readonly Device[]): string => `${JSON.stringify({ yunta: 'shelf', format: FORMAT, boxes }, null, 2)}\n`;
+export const writeShelfFile = (boxes: readonly Device[]): string =>
+  `${JSON.stringify({ yunta: 'shelf', format: FORMAT, boxes }, null, 2)}\n`;
 
 const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'file', where, wrong, would });
 
@@ -14,17 +15,37 @@ export const readShelfFile = (text: string): Result<readonly Device[], readonly 
   try {
     data = JSON.parse(text);
   } catch (e) {
-    return refuse([refusal('', `This is not JSON: ${(e as Error).message}.`, 'Export the shelf again, or correct the file at that place.')]);
+    return refuse([
+      refusal(
+        '',
+        `This is not JSON: ${(e as Error).message}.`,
+        'Export the shelf again, or correct the file at that place.',
+      ),
+    ]);
   }
   const document = data as { yunta?: unknown; format?: unknown; boxes?: unknown } | null;
-  if (!document || typeof document !== 'object' || document.yunta !== 'shelf') return refuse([refusal('yunta', 'This JSON is not a shelf of Yunta.', 'A shelf file begins with "yunta": "shelf".')]);
-  if (broughtUpToDate({}, document.format) === undefined) return refuse([refusal('format', `${JSON.stringify(document.format) ?? 'nothing'} is not a format that this Yunta reads.`, `It reads 1 to ${FORMAT}; a newer file needs a newer Yunta.`)]);
-  if (!Array.isArray(document.boxes)) return refuse([refusal('boxes', 'A list belongs here.', 'Use [ ] around its boxes.')]);
+  if (!document || typeof document !== 'object' || document.yunta !== 'shelf')
+    return refuse([
+      refusal('yunta', 'This JSON is not a shelf of Yunta.', 'A shelf file begins with "yunta": "shelf".'),
+    ]);
+  if (broughtUpToDate({}, document.format) === undefined)
+    return refuse([
+      refusal(
+        'format',
+        `${JSON.stringify(document.format) ?? 'nothing'} is not a format that this Yunta reads.`,
+        `It reads 1 to ${FORMAT}; a newer file needs a newer Yunta.`,
+      ),
+    ]);
+  if (!Array.isArray(document.boxes))
+    return refuse([refusal('boxes', 'A list belongs here.', 'Use [ ] around its boxes.')]);
   const wrong: Refusal[] = [];
   const boxes = document.boxes.flatMap((raw: unknown, i): Device[] => {
     const read = readPart(broughtUpToDate(raw, document.format), `boxes[${i}]`);
     if (!read.ok) wrong.push(...read.error);
-    else if (read.value.kind !== 'device') wrong.push(refusal(`boxes[${i}].kind`, `A ${read.value.kind} stands among the boxes.`, 'Only devices stand on a shelf.'));
+    else if (read.value.kind !== 'device')
+      wrong.push(
+        refusal(`boxes[${i}].kind`, `A ${read.value.kind} stands among the boxes.`, 'Only devices stand on a shelf.'),
+      );
     else return [read.value];
     return [];
   });

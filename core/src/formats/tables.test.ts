@@ -14,25 +14,45 @@ const read = <T>(result: { ok: true; value: T } | { ok: false; error: unknown })
   if (!result.ok) throw new Error(JSON.stringify(result.error));
   return result.value;
 };
-const wrong = (result: { ok: boolean; error?: readonly { where?: string; wrong: string; would: string }[] }): readonly string[] => (result.ok ? [] : result.error!.map((e) => `${e.where}: ${e.wrong} ${e.would}`));
+const wrong = (result: {
+  ok: boolean;
+  error?: readonly { where?: string; wrong: string; would: string }[];
+}): readonly string[] => (result.ok ? [] : result.error!.map((e) => `${e.where}: ${e.wrong} ${e.would}`));
 const MAIN = 'hookup:main' as const;
 
 describe('there and back again', () => {
-  test.each(DEMO_RIGS.map((r) => [r.id, r.make()] as const))('%s: kit and cables come back from their tables', (_, rig) => {
-    const kit = after(newRig('Copy'), read(readKitTable(newRig('Copy'), kitCsv(rig), ids('device'))));
-    const told = (r: Rig) => all(r, 'device').map((d) => [d.code, d.name, d.made, typeof d.midi?.channel === 'number' ? d.midi.channel : undefined]);
-    expect(told(kit)).toEqual(told(rig));
-    const hookup = all(rig, 'hookup')[0]!.id;
-    const wired = after(kit, read(readCableTable(kit, MAIN, cablesCsv(rig, hookup), ids('cable'))));
-    expect(cablesCsv(wired, MAIN)).toBe(cablesCsv(rig, hookup));
-    expect(cablesOf(wired, MAIN)).toHaveLength(cablesOf(rig, hookup).length);
-  });
+  test.each(DEMO_RIGS.map((r) => [r.id, r.make()] as const))(
+    '%s: kit and cables come back from their tables',
+    (_, rig) => {
+      const kit = after(newRig('Copy'), read(readKitTable(newRig('Copy'), kitCsv(rig), ids('device'))));
+      const told = (r: Rig) =>
+        all(r, 'device').map((d) => [
+          d.code,
+          d.name,
+          d.made,
+          typeof d.midi?.channel === 'number' ? d.midi.channel : undefined,
+        ]);
+      expect(told(kit)).toEqual(told(rig));
+      const hookup = all(rig, 'hookup')[0]!.id;
+      const wired = after(kit, read(readCableTable(kit, MAIN, cablesCsv(rig, hookup), ids('cable'))));
+      expect(cablesCsv(wired, MAIN)).toBe(cablesCsv(rig, hookup));
+      expect(cablesOf(wired, MAIN)).toHaveLength(cablesOf(rig, hookup).length);
+    },
+  );
 });
 
 describe('as people paste it', () => {
   test('tabs, no heading, names as people say them, a decimal comma', () => {
-    const kit = after(newRig('Pasted'), read(readKitTable(newRig('Pasted'), 'GTR\tMy guitar\tsingle coil guitar\t\t\nAMP\t\tvalve head\n', ids('device'))));
-    expect(all(kit, 'device').map((d) => [d.code, d.name])).toEqual([['GTR', 'My guitar'], ['AMP', 'Two-channel valve head 50 W']]);
+    const kit = after(
+      newRig('Pasted'),
+      read(
+        readKitTable(newRig('Pasted'), 'GTR\tMy guitar\tsingle coil guitar\t\t\nAMP\t\tvalve head\n', ids('device')),
+      ),
+    );
+    expect(all(kit, 'device').map((d) => [d.code, d.name])).toEqual([
+      ['GTR', 'My guitar'],
+      ['AMP', 'Two-channel valve head 50 W'],
+    ]);
     const wired = after(kit, read(readCableTable(kit, MAIN, 'gtr\tout\tamp\tin\t"4,5"\tthe long one', ids('cable'))));
     expect(cablesOf(wired, MAIN)[0]).toMatchObject({ m: 4.5, label: 'the long one' });
   });
@@ -53,21 +73,40 @@ describe('as people paste it', () => {
 describe('what cannot be read is said row by row, and nothing is changed', () => {
   const rig = islandRun();
   test('kit', () => {
-    expect(wrong(readKitTable(rig, 'code,name,box,zone,midi channel\nXX,,time bender,,\nDLY,,stereo delay,,17', ids('device')))).toEqual([
-      'row 1: "time bender" is no box of the catalogue. Call it as the shelves do, such as "Low-gain drive".', 'row 2: "17" is no MIDI channel. Use 1 to 16.',
+    expect(
+      wrong(
+        readKitTable(rig, 'code,name,box,zone,midi channel\nXX,,time bender,,\nDLY,,stereo delay,,17', ids('device')),
+      ),
+    ).toEqual([
+      'row 1: "time bender" is no box of the catalogue. Call it as the shelves do, such as "Low-gain drive".',
+      'row 2: "17" is no MIDI channel. Use 1 to 16.',
     ]);
     expect(wrong(readKitTable(rig, '   \n ', ids('device')))[0]).toContain('There is nothing in it');
-    expect(wrong(readKitTable(rig, Array(501).fill('A,,tuner').join('\n'), ids('device')))[0]).toContain('There are 501 rows.');
+    expect(wrong(readKitTable(rig, Array(501).fill('A,,tuner').join('\n'), ids('device')))[0]).toContain(
+      'There are 501 rows.',
+    );
   });
   test('cables', () => {
     const lines = ['XYZ,out,SWI,in', 'CMP,hole,SWI,in', 'CMP,out,CMP,out', 'CMP,out,TUN,in,very long'];
-    expect(wrong(readCableTable(rig, BALLROOM_ID, lines.join('\n'), ids('cable'))).map((w) => w.slice(0, 44))).toEqual([
-      'row 1: No box is called "XYZ". There are GSC', 'row 2: CMP has no jack "hole". It has in, ou', 'row 3: Both ends are in the same jack. Name ', 'row 4: "very long" is no length. Give metres',
-    ].map((w) => w.slice(0, 44)));
+    expect(wrong(readCableTable(rig, BALLROOM_ID, lines.join('\n'), ids('cable'))).map((w) => w.slice(0, 44))).toEqual(
+      [
+        'row 1: No box is called "XYZ". There are GSC',
+        'row 2: CMP has no jack "hole". It has in, ou',
+        'row 3: Both ends are in the same jack. Name ',
+        'row 4: "very long" is no length. Give metres',
+      ].map((w) => w.slice(0, 44)),
+    );
   });
   test('any text at all gives an edit or reasons, never a fault', () => {
-    fc.assert(fc.property(fc.string({ maxLength: 300 }), (text) => {
-      for (const result of [readKitTable(rig, text, ids('device')), readCableTable(rig, BALLROOM_ID, text, ids('cable'))]) expect(result.ok || result.error.length > 0).toBe(true);
-    }), { numRuns: 300 });
+    fc.assert(
+      fc.property(fc.string({ maxLength: 300 }), (text) => {
+        for (const result of [
+          readKitTable(rig, text, ids('device')),
+          readCableTable(rig, BALLROOM_ID, text, ids('cable')),
+        ])
+          expect(result.ok || result.error.length > 0).toBe(true);
+      }),
+      { numRuns: 300 },
+    );
   });
 });

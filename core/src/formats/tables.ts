@@ -12,21 +12,42 @@ import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
 const KIT_COLUMNS = ['code', 'name', 'box', 'zone', 'midi channel'] as const;
 const CABLE_COLUMNS = ['from box', 'from jack', 'to box', 'to jack', 'metres', 'label'] as const;
 
-const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string => `${writeCells([fields, ...data])}\n`;
+const csv = (fields: readonly string[], data: readonly (readonly (string | number)[])[]): string =>
+  `${writeCells([fields, ...data])}\n`;
 
 /** The kit as a table (RFC 4180), one box a row. */
-export const kitCsv = (rig: Rig): string => csv(KIT_COLUMNS, all(rig, 'device').map((d) => [d.code, d.name, d.made ?? '', d.zone, typeof d.midi?.channel === 'number' ? d.midi.channel : '']));
+export const kitCsv = (rig: Rig): string =>
+  csv(
+    KIT_COLUMNS,
+    all(rig, 'device').map((d) => [
+      d.code,
+      d.name,
+      d.made ?? '',
+      d.zone,
+      typeof d.midi?.channel === 'number' ? d.midi.channel : '',
+    ]),
+  );
 
 /** The cables of a hook-up as a table (RFC 4180), what gives first. */
-export const cablesCsv = (rig: Rig, hookup: Id<'hookup'>): string => csv(CABLE_COLUMNS, cablesOf(rig, hookup).map(({ ends, m, label }) => {
-  const [a, b] = ends.map((end) => {
-    const { device, name } = splitRef(end);
-    const box = partOf(rig, device);
-    return { code: box?.code ?? device, jack: name, gives: givesOut(box?.jacks.find((j) => j.id === name) ?? { id: '', kind: 'audio', connector: '6.35 TS', poles: {} }) };
-  }) as [End, End];
-  const [from, to] = !a.gives && b.gives ? [b, a] : [a, b];
-  return [from.code, from.jack, to.code, to.jack, m ?? '', label ?? ''];
-}));
+export const cablesCsv = (rig: Rig, hookup: Id<'hookup'>): string =>
+  csv(
+    CABLE_COLUMNS,
+    cablesOf(rig, hookup).map(({ ends, m, label }) => {
+      const [a, b] = ends.map((end) => {
+        const { device, name } = splitRef(end);
+        const box = partOf(rig, device);
+        return {
+          code: box?.code ?? device,
+          jack: name,
+          gives: givesOut(
+            box?.jacks.find((j) => j.id === name) ?? { id: '', kind: 'audio', connector: '6.35 TS', poles: {} },
+          ),
+        };
+      }) as [End, End];
+      const [from, to] = !a.gives && b.gives ? [b, a] : [a, b];
+      return [from.code, from.jack, to.code, to.jack, m ?? '', label ?? ''];
+    }),
+  );
 
 interface End {
   readonly code: string;
@@ -35,25 +56,40 @@ interface End {
 }
 
 type Row = Readonly<Record<string, string>>;
-const wrongAt = (row: number, wrong: string, would: string): Refusal => ({ code: 'table', where: `row ${row}`, wrong, would });
+const wrongAt = (row: number, wrong: string, would: string): Refusal => ({
+  code: 'table',
+  where: `row ${row}`,
+  wrong,
+  would,
+});
 
 /** Rows of a table from a file or pasted from a spreadsheet, with or without its heading; commas, semicolons or tabs. */
 const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[], readonly Refusal[]> => {
   const cells = readCells(text.trim());
   if (!cells.ok) return cells;
   const data = cells.value;
-  if (data.length === 0) return refuse([wrongAt(1, 'There is nothing in it.', `Give one row each: ${columns.join(', ')}.`)]);
+  if (data.length === 0)
+    return refuse([wrongAt(1, 'There is nothing in it.', `Give one row each: ${columns.join(', ')}.`)]);
   const heading = data[0]!.map((h) => h.trim().toLowerCase());
   const named = columns.slice(0, 2).every((c) => heading.includes(c));
   const names = named ? heading : columns;
-  const rows = (named ? data.slice(1) : data).map((cells) => Object.fromEntries(names.map((name, i) => [name, (cells[i] ?? '').trim()])));
-  if (rows.length > MOST_ROWS) return refuse([wrongAt(MOST_ROWS + 1, `There are ${rows.length} rows.`, `At most ${MOST_ROWS} are taken at once.`)]);
+  const rows = (named ? data.slice(1) : data).map((cells) =>
+    Object.fromEntries(names.map((name, i) => [name, (cells[i] ?? '').trim()])),
+  );
+  if (rows.length > MOST_ROWS)
+    return refuse([
+      wrongAt(MOST_ROWS + 1, `There are ${rows.length} rows.`, `At most ${MOST_ROWS} are taken at once.`),
+    ]);
   return ok(rows);
 };
 
 const tooLong = (text: string | undefined, most: number): boolean => wrongText(text ?? '', most) !== undefined;
 
-const plain = (text: string): string => text.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, ' ').trim();
+const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .replaceAll(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
 
 /** Boxes from a table of the kit; a box is found by its key in the catalogue or by what people call it. All rows or none. */
 export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>): Result<Edit, readonly Refusal[]> => {
@@ -63,15 +99,50 @@ export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>):
   const codes: string[] = [];
   const edits = rows.value.flatMap((row, i): Edit[] => {
     const said = row['box'] || row['name'] || row['code'] || '';
-    const box = CATALOGUE.find((g) => g.key === said) ?? CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(said))) ?? CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(row['name'] ?? '')));
+    const box =
+      CATALOGUE.find((g) => g.key === said) ??
+      CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(said))) ??
+      CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(row['name'] ?? '')));
     const channel = row['midi channel'] ? Number(row['midi channel']) : undefined;
-    if (!box) wrong.push(wrongAt(i + 1, `"${said.slice(0, 60)}" is no box of the catalogue.`, 'Call it as the shelves do, such as "Low-gain drive".'));
-    else if (tooLong(row['code'], LONGEST.code)) wrong.push(wrongAt(i + 1, `The code "${row['code']!.slice(0, 20)}" is too long: ${wrongText(row['code']!, LONGEST.code)}`, 'Shorten it, or leave it out and one is made.'));
-    else if (tooLong(row['name'], LONGEST.name)) wrong.push(wrongAt(i + 1, `The name "${cutTo(row['name']!, 24)}" is too long: ${wrongText(row['name']!, LONGEST.name)}`, 'Shorten it.'));
-    else if (channel !== undefined && !(Number.isInteger(channel) && channel >= 1 && channel <= 16)) wrong.push(wrongAt(i + 1, `"${row['midi channel']!.slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
+    if (!box)
+      wrong.push(
+        wrongAt(
+          i + 1,
+          `"${said.slice(0, 60)}" is no box of the catalogue.`,
+          'Call it as the shelves do, such as "Low-gain drive".',
+        ),
+      );
+    else if (tooLong(row['code'], LONGEST.code))
+      wrong.push(
+        wrongAt(
+          i + 1,
+          `The code "${row['code']!.slice(0, 20)}" is too long: ${wrongText(row['code']!, LONGEST.code)}`,
+          'Shorten it, or leave it out and one is made.',
+        ),
+      );
+    else if (tooLong(row['name'], LONGEST.name))
+      wrong.push(
+        wrongAt(
+          i + 1,
+          `The name "${cutTo(row['name']!, 24)}" is too long: ${wrongText(row['name']!, LONGEST.name)}`,
+          'Shorten it.',
+        ),
+      );
+    else if (channel !== undefined && !(Number.isInteger(channel) && channel >= 1 && channel <= 16))
+      wrong.push(wrongAt(i + 1, `"${row['midi channel']!.slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
     else {
       const code = row['code'] ?? '';
-      const edit = addDevice(rig, box.key, newId(), { ...(code ? { code } : {}), ...(row['name'] ? { name: row['name'] } : {}), ...(channel && generic(box.key).box.midi ? { channel } : {}) }, codes);
+      const edit = addDevice(
+        rig,
+        box.key,
+        newId(),
+        {
+          ...(code ? { code } : {}),
+          ...(row['name'] ? { name: row['name'] } : {}),
+          ...(channel && generic(box.key).box.midi ? { channel } : {}),
+        },
+        codes,
+      );
       const [made] = edit.put;
       if (made?.kind === 'device') codes.push(made.code);
       return [edit];
@@ -82,38 +153,67 @@ export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>):
 };
 
 /** Cables from a table, plugged one after the other; a jack that holds a plug gives it up. All rows or none. */
-export const readCableTable = (rig: Rig, hookup: Id<'hookup'>, text: string, newId: () => Id<'cable'>): Result<Edit, readonly Refusal[]> => {
+export const readCableTable = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  text: string,
+  newId: () => Id<'cable'>,
+): Result<Edit, readonly Refusal[]> => {
   const rows = rowsOf(text, CABLE_COLUMNS);
   if (!rows.ok) return rows;
   const wrong: Refusal[] = [];
   const edits: Edit[] = [];
   let sofar = rig;
-  const jack = (i: number, code: string, name: string): Ref | undefined => {
-    const box = all(rig, 'device').find((d) => d.code.toLowerCase() === code.toLowerCase() || plain(d.name) === plain(code));
-    if (!box) wrong.push(wrongAt(i + 1, `No box is called "${code.slice(0, 60)}".`, `There are ${all(rig, 'device').map((d) => d.code).join(', ') || 'none yet; say first what is in the kit'}.`));
-    else {
-      const found = box.jacks.find((j) => j.id === name) ?? box.jacks.find((j) => j.id.toLowerCase() === name.toLowerCase());
-      if (found) return ref(box.id, found.id);
-      wrong.push(wrongAt(i + 1, `${box.code} has no jack "${name.slice(0, 60)}".`, `It has ${box.jacks.map((j) => j.id).join(', ')}.`));
-    }
-    return undefined;
-  };
   rows.value.forEach((row, i) => {
-    const from = jack(i, row['from box'] ?? '', row['from jack'] ?? '');
-    const to = jack(i, row['to box'] ?? '', row['to jack'] ?? '');
-    if (!from || !to) return;
-    if (from === to) return void wrong.push(wrongAt(i + 1, 'Both ends are in the same jack.', 'Name another jack for the other end.'));
-    const metres = row['metres'] ? Number(row['metres'].replace(',', '.')) : undefined;
-    if (metres !== undefined && !(metres > 0 && metres <= 200)) return void wrong.push(wrongAt(i + 1, `"${row['metres']!.slice(0, 20)}" is no length.`, 'Give metres, such as 0.3 or 6.'));
+    const read = cableIn(rig, row, i + 1);
+    if (!read.ok) return void wrong.push(...read.error);
+    const { from, to, metres } = read.value;
     const plugged = connect(sofar, hookup, newId(), from, to);
-    const cable = plugged.put[0]!;
-    const edit = cable.kind === 'cable' ? { ...plugged, put: [{ ...cable, ...(metres ? { m: metres } : {}), ...(row['label'] ? { label: row['label'] } : {}) }] } : plugged;
+    const [cable, ...others] = plugged.put;
+    const tagged = { ...(metres ? { m: metres } : {}), ...(row['label'] ? { label: row['label'] } : {}) };
+    const edit = cable?.kind === 'cable' ? { ...plugged, put: [{ ...cable, ...tagged }, ...others] } : plugged;
     const applied = apply(sofar, edit);
-    if (!applied.ok) wrong.push(...applied.error.map((e) => ({ ...e, where: `row ${i + 1}` })));
-    else {
-      sofar = applied.value.rig;
-      edits.push(edit);
-    }
+    if (!applied.ok) return void wrong.push(...applied.error.map((e) => ({ ...e, where: `row ${i + 1}` })));
+    sofar = applied.value.rig;
+    edits.push(edit);
   });
   return wrong.length ? refuse(wrong) : ok(together(...edits));
+};
+
+interface CableRow {
+  readonly from: Ref;
+  readonly to: Ref;
+  readonly metres: number | undefined;
+}
+
+const cableIn = (
+  rig: Rig,
+  row: Readonly<Record<string, string>>,
+  line: number,
+): Result<CableRow, readonly Refusal[]> => {
+  const from = jackIn(rig, row['from box'] ?? '', row['from jack'] ?? '', line);
+  const to = jackIn(rig, row['to box'] ?? '', row['to jack'] ?? '', line);
+  if (!from.ok || !to.ok) return refuse([from, to].flatMap((end) => (end.ok ? [] : [end.error])));
+  if (from.value === to.value)
+    return refuse([wrongAt(line, 'Both ends are in the same jack.', 'Name another jack for the other end.')]);
+  const said = row['metres'];
+  const metres = said ? Number(said.replace(',', '.')) : undefined;
+  if (metres !== undefined && !(metres > 0 && metres <= 200))
+    return refuse([wrongAt(line, `"${said!.slice(0, 20)}" is no length.`, 'Give metres, such as 0.3 or 6.')]);
+  return ok({ from: from.value, to: to.value, metres });
+};
+
+/** A jack as a table names it: by the code or the name of its box, and its own name. */
+const jackIn = (rig: Rig, code: string, name: string, line: number): Result<Ref, Refusal> => {
+  const boxes = all(rig, 'device');
+  const box = boxes.find((d) => d.code.toLowerCase() === code.toLowerCase() || plain(d.name) === plain(code));
+  if (!box) {
+    const would = `There are ${boxes.map((d) => d.code).join(', ') || 'none yet; say first what is in the kit'}.`;
+    return refuse(wrongAt(line, `No box is called "${code.slice(0, 60)}".`, would));
+  }
+  const isNamed = (id: string): boolean => id.toLowerCase() === name.toLowerCase();
+  const found = box.jacks.find((j) => j.id === name) ?? box.jacks.find((j) => isNamed(j.id));
+  if (found) return ok(ref(box.id, found.id));
+  const would = `It has ${box.jacks.map((j) => j.id).join(', ')}.`;
+  return refuse(wrongAt(line, `${box.code} has no jack "${name.slice(0, 60)}".`, would));
 };

@@ -7,7 +7,8 @@ export type ChannelMessage =
 const STATUS = { note: 0x90, cc: 0xb0, pc: 0xc0 } as const;
 
 const inRange = (what: string, n: number, least: number, most: number): number => {
-  if (!Number.isInteger(n) || n < least || n > most) throw new RangeError(`${what} ${n} is outside ${least} to ${most}`);
+  if (!Number.isInteger(n) || n < least || n > most)
+    throw new RangeError(`${what} ${n} is outside ${least} to ${most}`);
   return n;
 };
 
@@ -15,9 +16,12 @@ const inRange = (what: string, n: number, least: number, most: number): number =
 export const toBytes = (message: ChannelMessage): readonly number[] => {
   const status = STATUS[message.is] | (inRange('channel', message.channel, 1, 16) - 1);
   switch (message.is) {
-    case 'pc': return [status, inRange('program', message.program, 0, 127)];
-    case 'cc': return [status, inRange('controller', message.controller, 0, 127), inRange('value', message.value, 0, 127)];
-    case 'note': return [status, inRange('note', message.note, 0, 127), inRange('velocity', message.velocity, 0, 127)];
+    case 'pc':
+      return [status, inRange('program', message.program, 0, 127)];
+    case 'cc':
+      return [status, inRange('controller', message.controller, 0, 127), inRange('value', message.value, 0, 127)];
+    case 'note':
+      return [status, inRange('note', message.note, 0, 127), inRange('velocity', message.velocity, 0, 127)];
   }
 };
 
@@ -29,4 +33,5 @@ export const bankAndProgram = (channel: number, bank: number, program: number): 
 ];
 
 /** @example hex([0xC2, 6]) // 'C2 06' */
-export const hex = (bytes: readonly number[]): string => bytes.map((b) => b.toString(16).toUpperCase().padStart(2, '0')).join(' ');
+export const hex = (bytes: readonly number[]): string =>
+  bytes.map((b) => b.toString(16).toUpperCase().padStart(2, '0')).join(' ');

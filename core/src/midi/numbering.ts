@@ -34,4 +34,6 @@ export const wireOf = (shows: Shows, display: string, size: number): number | un
 
 /** The school in words. @example saysNumbers({ first: 0 }, 128) // 'shows 0–127' */
 export const saysNumbers = (shows: Shows, size: number): string =>
-  shows.bank ? `banks of ${shows.bank.size}, ${shown(shows, 0)} to ${shown(shows, size - 1)}` : `shows ${shown(shows, 0)}–${shown(shows, size - 1)}`;
+  shows.bank
+    ? `banks of ${shows.bank.size}, ${shown(shows, 0)} to ${shown(shows, size - 1)}`
+    : `shows ${shown(shows, 0)}–${shown(shows, size - 1)}`;

@@ -2,7 +2,8 @@
 export type Needed = Readonly<Record<string, string | number>>;
 
 /** Whether one program can serve both. */
-export const agree = (a: Needed, b: Needed): boolean => Object.entries(a).every(([control, value]) => b[control] === undefined || String(b[control]) === String(value));
+export const agree = (a: Needed, b: Needed): boolean =>
+  Object.entries(a).every(([control, value]) => b[control] === undefined || String(b[control]) === String(value));
 
 const MOST_NODES = 20_000;
 
@@ -80,7 +81,8 @@ const greedy = (apart: Graph, degree: readonly number[]): number[] => {
 /** So many at least: a set of needs that all disagree with each other, taken greedily. */
 const bound = (apart: Graph, degree: readonly number[]): number => {
   const clique: number[] = [];
-  for (const i of degree.map((_, k) => k).sort((a, b) => degree[b]! - degree[a]!)) if (clique.every((j) => apart[i]![j])) clique.push(i);
+  for (const i of degree.map((_, k) => k).sort((a, b) => degree[b]! - degree[a]!))
+    if (clique.every((j) => apart[i]![j])) clique.push(i);
   return clique.length;
 };
 

@@ -33,7 +33,11 @@ export interface ProgramPlan {
   readonly boxes: readonly PlannedBox[];
   readonly edit: Edit;
   /** Sounds that are left as they are, and why. */
-  readonly left: readonly { readonly device: Id<'device'>; readonly sounds: readonly Id<'sound'>[]; readonly why: 'disagree' | 'full' | 'shared channel' }[];
+  readonly left: readonly {
+    readonly device: Id<'device'>;
+    readonly sounds: readonly Id<'sound'>[];
+    readonly why: 'disagree' | 'full' | 'shared channel';
+  }[];
 }
 
 /** What one sound needs of one box with programs. */
@@ -72,35 +76,62 @@ export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
       if (box.programs.length === 0) continue;
       boxes.push({ device: device.id, memory: memory.id, programs: box.programs });
       programs.push(...box.write);
-      for (const { sound, number } of box.calls) sounds.set(sound.id, setWant(sounds.get(sound.id) ?? sound, { control: ref(device.id, memory.control), is: number }).put[0] as Sound);
+      for (const { sound, number } of box.calls)
+        sounds.set(
+          sound.id,
+          setWant(sounds.get(sound.id) ?? sound, { control: ref(device.id, memory.control), is: number })
+            .put[0] as Sound,
+        );
     }
   }
   return { boxes, left, edit: { put: [...programs, ...sounds.values()], remove: [] } };
 };
 
-const needOf = ({ bearings: b, ...c }: Compilation, compiled: Compiled, device: Device, memory: Memory): readonly Need[] | undefined => {
+const needOf = (
+  { bearings: b, ...c }: Compilation,
+  compiled: Compiled,
+  device: Device,
+  memory: Memory,
+): readonly Need[] | undefined => {
   const program = ref(device.id, memory.control);
   const called = compiled.wants.find((w) => w.control === program);
   const ways = compiled.stored.flatMap((s) => {
     const host = partOf(b.rig, s.program.device)!;
-    return b.finder.from(host.id, host.memories.find((m) => m.id === s.program.memory)!)(program).flatMap((w) => (w.by === 'program' ? [{ host: host.id, ...w }] : []));
+    return b.finder
+      .from(
+        host.id,
+        host.memories.find((m) => m.id === s.program.memory)!,
+      )(program)
+      .flatMap((w) => (w.by === 'program' ? [{ host: host.id, ...w }] : []));
   });
   if (ways.length === 0 || compiled.stored.some((s) => s.typed)) return undefined;
-  const own = compiled.wants.filter((w) => splitRef(w.control).device === device.id && memory.stores.includes(splitRef(w.control).name) && w.why.by !== 'program');
+  const own = compiled.wants.filter(
+    (w) =>
+      splitRef(w.control).device === device.id &&
+      memory.stores.includes(splitRef(w.control).name) &&
+      w.why.by !== 'program',
+  );
   if (own.length === 0) return undefined;
   const byHand = new Set(compiled.hand.map((h) => h.control).filter((h) => !c.leftAlone.has(h)));
   // A box that ignores a call of the program that it has does not undo a foot on it: the hand is the surer way there.
   if (memory.again === 'nothing' && own.some((w) => byHand.has(w.control))) return undefined;
   const loose = new Set([...compiled.toggled, ...byHand]);
-  return [{
-    sound: partOf(b.rig, compiled.sound)!, needed: Object.fromEntries(own.map((w) => [splitRef(w.control).name, w.value])),
-    calls: called === undefined ? undefined : Number(called.value), isUnsure: own.some((w) => loose.has(w.control)),
-    crosstalk: ways.some((w) => listeners(b, w.host, w.at, { pc: 0, channel: w.channel }).some((l) => l.device.id !== device.id)),
-  }];
+  return [
+    {
+      sound: partOf(b.rig, compiled.sound)!,
+      needed: Object.fromEntries(own.map((w) => [splitRef(w.control).name, w.value])),
+      calls: called === undefined ? undefined : Number(called.value),
+      isUnsure: own.some((w) => loose.has(w.control)),
+      crosstalk: ways.some((w) =>
+        listeners(b, w.host, w.at, { pc: 0, channel: w.channel }).some((l) => l.device.id !== device.id),
+      ),
+    },
+  ];
 };
 
 /** What a number holds that a person named and nobody wrote down stands in the box and is not known here: it is left alone. */
-const isOurs = (program: Program | undefined): program is Program => program?.planned === true || program?.contents === 'unplanned';
+const isOurs = (program: Program | undefined): program is Program =>
+  program?.planned === true || program?.contents === 'unplanned';
 
 interface PlanOfBox {
   readonly programs: readonly PlannedProgram[];
@@ -110,11 +141,64 @@ interface PlanOfBox {
   readonly calls: readonly { readonly sound: Sound; readonly number: number }[];
 }
 
-const planBox = (rig: Rig, device: Device, memory: Memory, needs: readonly Need[], planFor: PlanFor, left: ProgramPlan['left'][number][]): PlanOfBox => {
-  const groups: { number: number; needs: Need[]; old: Program | undefined }[] = [];
-  const torn = new Set<(typeof groups)[number]>();
+const planBox = (
+  rig: Rig,
+  device: Device,
+  memory: Memory,
+  needs: readonly Need[],
+  planFor: PlanFor,
+  left: ProgramPlan['left'][number][],
+): PlanOfBox => {
+  const { groups, free } = alreadyCalled(rig, device, memory, needs, planFor, left);
+  const written = programsOf(rig, device.id, memory.id);
+  const { there, still } = placedAlready(written, groups, free);
+  const taken = new Set([
+    ...written.map((p) => p.number),
+    ...groups.map((g) => g.number),
+    ...needs.flatMap((n) => n.calls ?? []),
+  ]);
+  for (const need of placeAnew(memory, groups, still, taken))
+    left.push({ device: device.id, sounds: [need.sound.id], why: 'full' });
+  const planned = groups.map(({ number, needs: those, old }) => ({
+    ...programFor(rig, device, memory, number, those, old),
+    needs: those,
+  }));
+  const programs = [
+    ...[...there].map(([p, those]) => inPlan(p, 'there', those)),
+    ...planned.map(({ program, is, needs: those }) => inPlan(program, is, those)),
+  ];
+  const numbers = new Map([
+    ...[...there].flatMap(([p, those]) => those.map((n) => [n.sound.id, p.number] as const)),
+    ...planned.flatMap((p) => p.needs.map((n) => [n.sound.id, p.program.number] as const)),
+  ]);
+  return {
+    programs: programs.sort((a, b) => a.number - b.number),
+    write: planned.filter((p) => p.is !== 'there').map((p) => p.program),
+    calls: callsToWrite(rig, ref(device.id, memory.control), needs, numbers),
+  };
+};
+
+/** Sounds that share a number. */
+interface Group {
+  readonly number: number;
+  readonly needs: Need[];
+  readonly old: Program | undefined;
+}
+
+/** Sounds that call a number of ours already, by that number; and those that are free to get one. Those that disagree about a number are left as they are. */
+const alreadyCalled = (
+  rig: Rig,
+  device: Device,
+  memory: Memory,
+  needs: readonly Need[],
+  planFor: PlanFor,
+  left: ProgramPlan['left'][number][],
+): { readonly groups: Group[]; readonly free: readonly Need[] } => {
+  const groups: Group[] = [];
+  const torn = new Set<Group>();
   const free: Need[] = [];
-  const getsOne = new Set(needs.filter((n) => n.calls === undefined && (planFor === 'every sound' || n.isUnsure)).map((n) => n.sound.id));
+  const asking = needs.filter((n) => n.calls === undefined && (planFor === 'every sound' || n.isUnsure));
+  const getsOne = new Set(asking.map((n) => n.sound.id));
   for (const need of needs) {
     if (need.calls === undefined) {
       // Whoever is derived from a sound that gets a program would take it over.
@@ -132,47 +216,80 @@ const planBox = (rig: Rig, device: Device, memory: Memory, needs: readonly Need[
       torn.add(group);
     }
   }
-  for (const group of torn) groups.splice(groups.indexOf(group), 1);
-  const written = programsOf(rig, device.id, memory.id);
-  const there = new Map<Program, Need[]>();
-  const still = free.filter((need) => {
-    const fits = written.find((p) => p.contents !== 'unplanned' && !p.planned && holdsAll(p.contents, need.needed));
-    if (fits) there.set(fits, [...there.get(fits) ?? [], need]);
-    const group = fits ? undefined : groups.find((g) => g.needs.every((n) => agree(n.needed, need.needed)) && (g.old === undefined || g.old.planned));
-    group?.needs.push(need);
-    return !fits && !group;
-  });
-  const taken = new Set([...written.map((p) => p.number), ...groups.map((g) => g.number), ...needs.flatMap((n) => n.calls ?? [])]);
-  const numberOf = new Map<number, number | undefined>();
-  for (const [i, g] of fewestGroups(still.map((n) => n.needed)).entries()) {
-    if (!numberOf.has(g)) {
-      const number = Array.from({ length: memory.size }, (_, n) => n).find((n) => !taken.has(n));
-      if (number !== undefined) taken.add(number);
-      numberOf.set(g, number);
-      if (number !== undefined) groups.push({ number, needs: [], old: undefined });
-    }
-    const number = numberOf.get(g);
-    if (number === undefined) left.push({ device: device.id, sounds: [still[i]!.sound.id], why: 'full' });
-    else groups.find((x) => x.number === number)!.needs.push(still[i]!);
-  }
-  const planned = groups.map(({ number, needs: those, old }) => ({ ...programFor(rig, device, memory, number, those, old), needs: those }));
-  const number = new Map([...[...there].flatMap(([p, those]) => those.map((n) => [n.sound.id, p.number] as const)), ...planned.flatMap((p) => p.needs.map((n) => [n.sound.id, p.program.number] as const))]);
-  const moves = new Set(needs.filter((n) => number.has(n.sound.id) && number.get(n.sound.id) !== n.calls).map((n) => n.sound.id));
-  const calls = needs.flatMap(({ sound }) => {
-    const to = number.get(sound.id);
-    return to !== undefined && (moves.has(sound.id) || (!saysItself(sound, ref(device.id, memory.control)) && forebears(rig, sound).some((id) => moves.has(id)))) ? [{ sound, number: to }] : [];
-  });
-  return {
-    programs: [
-      ...[...there].map(([p, those]): PlannedProgram => ({ number: p.number, name: p.name, contents: p.contents as PlannedProgram['contents'], sounds: those.map((n) => n.sound.id), is: 'there' })),
-      ...planned.map(({ program, is, needs: those }): PlannedProgram => ({ number: program.number, name: program.name, contents: program.contents as PlannedProgram['contents'], sounds: those.map((n) => n.sound.id), is })),
-    ].sort((a, b) => a.number - b.number),
-    write: planned.filter((p) => p.is !== 'there').map((p) => p.program),
-    calls,
-  };
+  return { groups: groups.filter((g) => !torn.has(g)), free };
 };
 
-const saysItself = (sound: Sound, control: Ref): boolean => sound.wants.some((w) => 'control' in w && w.control === control);
+/** Of the free ones those whom a written program fits, and those who are still without; whoever fits into a group joins it. */
+const placedAlready = (written: readonly Program[], groups: readonly Group[], free: readonly Need[]) => {
+  const there = new Map<Program, Need[]>();
+  const mayJoin = ({ needs, old }: Group, need: Need): boolean =>
+    needs.every((n) => agree(n.needed, need.needed)) && (old === undefined || old.planned === true);
+  const still = free.filter((need) => {
+    const fits = written.find((p) => p.contents !== 'unplanned' && !p.planned && holdsAll(p.contents, need.needed));
+    if (fits) {
+      there.set(fits, [...(there.get(fits) ?? []), need]);
+      return false;
+    }
+    const group = groups.find((g) => mayJoin(g, need));
+    group?.needs.push(need);
+    return !group;
+  });
+  return { there, still };
+};
+
+/** Gives the fewest free numbers to those who are still without. @returns those for whom no number is left */
+const placeAnew = (memory: Memory, groups: Group[], still: readonly Need[], taken: Set<number>): readonly Need[] => {
+  const made = new Map<number, Group | undefined>();
+  const place = (): Group | undefined => {
+    const number = Array.from({ length: memory.size }, (_, n) => n).find((n) => !taken.has(n));
+    if (number === undefined) return undefined;
+    const group: Group = { number, needs: [], old: undefined };
+    taken.add(number);
+    groups.push(group);
+    return group;
+  };
+  const together = fewestGroups(still.map((n) => n.needed));
+  return still.filter((need, i) => {
+    const which = together[i]!;
+    if (!made.has(which)) made.set(which, place());
+    const group = made.get(which);
+    group?.needs.push(need);
+    return !group;
+  });
+};
+
+const inPlan = (
+  { number, name, contents }: Program,
+  is: PlannedProgram['is'],
+  needs: readonly Need[],
+): PlannedProgram => ({
+  number,
+  name,
+  contents: contents as PlannedProgram['contents'],
+  sounds: needs.map((n) => n.sound.id),
+  is,
+});
+
+/** Which sounds have to call a number that they do not call yet, or that they would now take over from another. */
+const callsToWrite = (
+  rig: Rig,
+  control: Ref,
+  needs: readonly Need[],
+  numbers: ReadonlyMap<Id<'sound'>, number>,
+): PlanOfBox['calls'] => {
+  const moves = new Set(
+    needs.filter((n) => numbers.has(n.sound.id) && numbers.get(n.sound.id) !== n.calls).map((n) => n.sound.id),
+  );
+  const takesOver = (sound: Sound): boolean =>
+    !saysItself(sound, control) && forebears(rig, sound).some((id) => moves.has(id));
+  return needs.flatMap(({ sound }) => {
+    const number = numbers.get(sound.id);
+    return number !== undefined && (moves.has(sound.id) || takesOver(sound)) ? [{ sound, number }] : [];
+  });
+};
+
+const saysItself = (sound: Sound, control: Ref): boolean =>
+  sound.wants.some((w) => 'control' in w && w.control === control);
 
 const forebears = (rig: Rig, sound: Sound): readonly Id<'sound'>[] => {
   const line: Id<'sound'>[] = [];
@@ -182,14 +299,41 @@ const forebears = (rig: Rig, sound: Sound): readonly Id<'sound'>[] => {
 
 const freeId = (rig: Rig, id: Id<'program'>): Id<'program'> => (partOf(rig, id) ? freeId(rig, `${id}b`) : id);
 
-const holdsAll = (contents: Readonly<Record<string, Value>>, needed: Needed): boolean => Object.entries(needed).every(([c, v]) => String(contents[c]) === String(v));
+const holdsAll = (contents: Readonly<Record<string, Value>>, needed: Needed): boolean =>
+  Object.entries(needed).every(([c, v]) => String(contents[c]) === String(v));
 
 /** The program of a group: what its sounds need. What none of them names is left to whoever dials it in. */
-const programFor = (rig: Rig, device: Device, memory: Memory, number: number, needs: readonly Need[], old: Program | undefined): { readonly program: Program; readonly is: PlannedProgram['is'] } => {
+const programFor = (
+  rig: Rig,
+  device: Device,
+  memory: Memory,
+  number: number,
+  needs: readonly Need[],
+  old: Program | undefined,
+): { readonly program: Program; readonly is: PlannedProgram['is'] } => {
   const needed: Needed = Object.assign({}, ...needs.map((n) => n.needed)) as Needed;
   const before = old && old.contents !== 'unplanned' ? old.contents : {};
-  const contents = Object.fromEntries(memory.stores.flatMap((c) => { const value = needed[c] ?? before[c]; return value === undefined ? [] : [[c, value]]; }));
+  const contents = Object.fromEntries(
+    memory.stores.flatMap((c) => {
+      const value = needed[c] ?? before[c];
+      return value === undefined ? [] : [[c, value]];
+    }),
+  );
   const name = old?.name || [...needs[0]!.sound.name].slice(0, memory.limits?.nameLength ?? 120).join('');
-  const program: Program = { kind: 'program', id: old?.id ?? freeId(rig, `program:${device.id.slice(7, 47)}-${number}`), device: device.id, memory: memory.id, number, name, contents, acts: old?.acts ?? [], assigns: old?.assigns ?? [], planned: true };
-  return { program, is: !old ? 'new' : old.contents !== 'unplanned' && holdsAll(old.contents, contents as Needed) ? 'there' : 'changed' };
+  const program: Program = {
+    kind: 'program',
+    id: old?.id ?? freeId(rig, `program:${device.id.slice(7, 47)}-${number}`),
+    device: device.id,
+    memory: memory.id,
+    number,
+    name,
+    contents,
+    acts: old?.acts ?? [],
+    assigns: old?.assigns ?? [],
+    planned: true,
+  };
+  return {
+    program,
+    is: !old ? 'new' : old.contents !== 'unplanned' && holdsAll(old.contents, contents as Needed) ? 'there' : 'changed',
+  };
 };

@@ -20,8 +20,17 @@ export interface Bearings {
 export const bearings = (rig: Rig, hookup: Hookup): Bearings => {
   const control = controlWiring(rig, hookup);
   const grounds = groundsOf(rig, hookup);
-  return { rig, hookup, anatomy: anatomy(rig, hookup), control, grounds, finder: wayFinder(rig, control, (r) => grounds.resting.get(r)) };
+  return {
+    rig,
+    hookup,
+    anatomy: anatomy(rig, hookup),
+    control,
+    grounds,
+    finder: wayFinder(rig, control, (r) => grounds.resting.get(r)),
+  };
 };
 
 /** Boxes that have a plug in any of their jacks: whoever stands on the stage can step on them. */
-export const pluggedBoxes = once(({ wiring }: Anatomy): ReadonlySet<Id<'device'>> => new Set([...wiring.plugged].map((jack) => splitRef(jack).device)));
+export const pluggedBoxes = once(
+  ({ wiring }: Anatomy): ReadonlySet<Id<'device'>> => new Set([...wiring.plugged].map((jack) => splitRef(jack).device)),
+);

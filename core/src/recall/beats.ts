@@ -7,8 +7,12 @@ import { controlOf } from '../signal/state.js';
 
 /** The tempo of the songs that call a sound, in beats a minute: one, several that differ, or none. */
 export const tempoOf = (rig: Rig, sound: Id<'sound'>): number | 'several' | 'none' => {
-  const tempi = new Set(all(rig, 'song').flatMap((song) => (song.bpm !== undefined && song.cues.some((c) => 'sound' in c.call && c.call.sound === sound) ? [song.bpm] : [])));
-  return tempi.size > 1 ? 'several' : [...tempi][0] ?? 'none';
+  const tempi = new Set(
+    all(rig, 'song').flatMap((song) =>
+      song.bpm !== undefined && song.cues.some((c) => 'sound' in c.call && c.call.sound === sound) ? [song.bpm] : [],
+    ),
+  );
+  return tempi.size > 1 ? 'several' : ([...tempi][0] ?? 'none');
 };
 
 const MS: Readonly<Record<string, number>> = { ms: 1, s: 1000 };
@@ -26,7 +30,8 @@ export const inBeats = (rig: Rig, sound: Id<'sound'>, control: Ref, beats: numbe
   const tempo = tempoOf(rig, sound);
   if (!found || !('min' in found.domain) || typeof tempo !== 'number' || beats <= 0) return undefined;
   const { unit } = found.domain;
-  const exact = unit === 'bpm' ? tempo / beats : MS[unit] === undefined ? undefined : (60_000 / tempo) * beats / MS[unit];
+  const exact =
+    unit === 'bpm' ? tempo / beats : MS[unit] === undefined ? undefined : ((60_000 / tempo) * beats) / MS[unit];
   if (exact === undefined) return undefined;
   const step = stepOf(found);
   const value = Number((Math.round(exact / step) * step).toFixed(6));
@@ -41,5 +46,7 @@ export const beatsText = (rig: Rig, sound: Id<'sound'>, control: Ref, beats: num
   const value = inBeats(rig, sound, control, beats);
   const found = controlOf(rig, control);
   const unit = found && 'min' in found.domain ? found.domain.unit : '';
-  return value === undefined ? `${beats} beats at ${tempo} are beyond what ${splitRef(control).name} can do` : `${beats} beats at ${tempo} are ${value} ${unit}`;
+  return value === undefined
+    ? `${beats} beats at ${tempo} are beyond what ${splitRef(control).name} can do`
+    : `${beats} beats at ${tempo} are ${value} ${unit}`;
 };

@@ -13,17 +13,38 @@ const SEEDS = Number(process.env.YUNTA_GEAR ?? 100);
 const BUDGET = 3_000;
 
 /** Numbers that some sound wants: what such a program holds is part of what is wanted, and not only of what is known. */
-const wantedNumbers = (rig: Rig): ReadonlySet<string> => new Set(all(rig, 'sound').flatMap((s) => s.wants.flatMap((w) => ('control' in w && 'is' in w ? [`${w.control} ${String(w.is)}`] : []))));
+const wantedNumbers = (rig: Rig): ReadonlySet<string> =>
+  new Set(
+    all(rig, 'sound').flatMap((s) =>
+      s.wants.flatMap((w) => ('control' in w && 'is' in w ? [`${w.control} ${String(w.is)}`] : [])),
+    ),
+  );
 
 /** One thing less that is known: how a control wakes, or what a program holds. */
 const lessCertain = (rig: Rig, r: Random): Part | undefined => {
   const wanted = wantedNumbers(rig);
-  const fixed = all(rig, 'device').flatMap((d) => d.controls.filter((c) => typeof c.powerUp === 'object' && !d.memories.some((m) => m.control === c.id && m.by) && c.use === 'sound').map((c): Part =>
-    ({ ...d, controls: d.controls.map((x) => (x === c ? { ...x, powerUp: 'unknown' as const } : x)) })));
-  const written = all(rig, 'program').filter((p) => !wanted.has(`${p.device}.program ${p.number}`) && p.contents !== 'unplanned' && Object.keys(p.contents).length > 0).map((p): Part => {
-    const { [r.pick(Object.keys(p.contents))]: _, ...rest } = p.contents as Record<string, string | number>;
-    return { ...p, contents: rest };
-  });
+  const fixed = all(rig, 'device').flatMap((d) =>
+    d.controls
+      .filter(
+        (c) =>
+          typeof c.powerUp === 'object' && !d.memories.some((m) => m.control === c.id && m.by) && c.use === 'sound',
+      )
+      .map((c): Part => ({
+        ...d,
+        controls: d.controls.map((x) => (x === c ? { ...x, powerUp: 'unknown' as const } : x)),
+      })),
+  );
+  const written = all(rig, 'program')
+    .filter(
+      (p) =>
+        !wanted.has(`${p.device}.program ${p.number}`) &&
+        p.contents !== 'unplanned' &&
+        Object.keys(p.contents).length > 0,
+    )
+    .map((p): Part => {
+      const { [r.pick(Object.keys(p.contents))]: _, ...rest } = p.contents as Record<string, string | number>;
+      return { ...p, contents: rest };
+    });
   const choices = [...fixed, ...written];
   return choices.length ? r.pick(choices) : undefined;
 };
@@ -51,5 +72,7 @@ test('what is written out as a recall system is one that can be proved', () => {
     const owned = randomRig(seed);
     expect([seed, wrongInSystem(proveRig(owned.rig, owned.hookup, 1).modelled.system)]).toEqual([seed, []]);
   }
-  for (const { make } of DEMO_RIGS) for (const hookup of all(make(), 'hookup')) expect(wrongInSystem(deriveOnce(make(), hookup.id)!.modelled.system)).toEqual([]);
+  for (const { make } of DEMO_RIGS)
+    for (const hookup of all(make(), 'hookup'))
+      expect(wrongInSystem(deriveOnce(make(), hookup.id)!.modelled.system)).toEqual([]);
 });

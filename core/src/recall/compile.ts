@@ -40,7 +40,9 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
   const callers = callersOf(b, sound);
   const pedals = sweepsOf(b, callers, intention.pedals.values());
   const relays = overRelays(b, callers, intention.wants);
-  const wanted = relays.wants.length ? new Map([...intention.wants, ...relays.wants.map((w) => [w.control, w] as const)]) : intention.wants;
+  const wanted = relays.wants.length
+    ? new Map([...intention.wants, ...relays.wants.map((w) => [w.control, w] as const)])
+    : intention.wants;
   const apart = new Set(relays.reached);
   for (const c of callers) apart.add(ref(c.device.id, c.memory.control));
   const { slots, hand, toggled } = actuate(b.rig, b.finder, callers, wanted, apart);
@@ -48,8 +50,12 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
     sound: sound.id,
     wants: [...wanted.values()],
     hand,
-    stored: slots.map(({ caller, contents, sent }) => storedSlot(b, sound, caller, contents, sent, intention, sweepsFor(pedals, caller))),
-    state: relays.wants.length ? onTopOf(intention.state, new Map(relays.wants.map((w) => [w.control, w.value]))) : intention.state,
+    stored: slots.map(({ caller, contents, sent }) =>
+      storedSlot(b, sound, caller, contents, sent, intention, sweepsFor(pedals, caller)),
+    ),
+    state: relays.wants.length
+      ? onTopOf(intention.state, new Map(relays.wants.map((w) => [w.control, w.value])))
+      : intention.state,
     trace: intention.trace,
     heard: intention.heard,
     problems: intention.problems,
@@ -59,24 +65,44 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
 };
 
 const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
-  sound.calls.filter((c) => callFits(b.rig, c, b.hookup.id)).flatMap((call): Caller[] => {
-    const device = partOf(b.rig, call.device);
-    const memory = device?.memories.find((m) => m.id === call.memory);
-    return device && memory ? [{ device, memory, slot: call.slot }] : [];
-  });
+  sound.calls
+    .filter((c) => callFits(b.rig, c, b.hookup.id))
+    .flatMap((call): Caller[] => {
+      const device = partOf(b.rig, call.device);
+      const memory = device?.memories.find((m) => m.id === call.memory);
+      return device && memory ? [{ device, memory, slot: call.slot }] : [];
+    });
 
 type Sent = ReturnType<typeof actuate>['slots'][number]['sent'];
 
-const storedSlot = (b: Bearings, sound: Sound, caller: Caller, contents: Readonly<Record<string, Value>>, sent: Sent, intention: Intention, sweeps: readonly Sweep[]): StoredSlot => {
+const storedSlot = (
+  b: Bearings,
+  sound: Sound,
+  caller: Caller,
+  contents: Readonly<Record<string, Value>>,
+  sent: Sent,
+  intention: Intention,
+  sweeps: readonly Sweep[],
+): StoredSlot => {
   const standing = programAt(b.rig, caller.device.id, caller.memory.id, caller.slot);
   const typed = standing?.contents === 'unplanned' ? undefined : standing;
   const assigns = all(b.rig, 'move').flatMap((move) => assignOf(b, sound, move, caller, intention));
   const planned: Program = {
-    kind: 'program', id: `program:planned-${caller.device.id.slice(7)}-${caller.slot}`, device: caller.device.id, memory: caller.memory.id,
-    number: caller.slot, name: sound.name, contents, acts: sent.map((s) => s.act), assigns, ...(sweeps.length ? { sweeps } : {}),
+    kind: 'program',
+    id: `program:planned-${caller.device.id.slice(7)}-${caller.slot}`,
+    device: caller.device.id,
+    memory: caller.memory.id,
+    number: caller.slot,
+    name: sound.name,
+    contents,
+    acts: sent.map((s) => s.act),
+    assigns,
+    ...(sweeps.length ? { sweeps } : {}),
   };
   const meant = sent.map((s) => s.meant);
-  return typed ? { program: { ...typed, assigns: typed.assigns.length ? typed.assigns : assigns }, typed: true, meant } : { program: planned, typed: false, meant };
+  return typed
+    ? { program: { ...typed, assigns: typed.assigns.length ? typed.assigns : assigns }, typed: true, meant }
+    : { program: planned, typed: false, meant };
 };
 
 /** What a move's switch does in this sound. Without an off list it gives back what the sound wants. */
@@ -85,7 +111,18 @@ const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intenti
   const lists = listsOf(b, move, caller);
   if (!lists) return [];
   const { assign, givesBack } = lists;
-  return [givesBack ? { ...assign, off: actsFrom(b, caller, givesBack.map((control) => [control, intention.state.get(control)!])) } : assign];
+  return [
+    givesBack
+      ? {
+          ...assign,
+          off: actsFrom(
+            b,
+            caller,
+            givesBack.map((control) => [control, intention.state.get(control)!]),
+          ),
+        }
+      : assign,
+  ];
 };
 
 type Settings = readonly (readonly [Ref, Value])[];
@@ -100,12 +137,26 @@ interface MoveLists {
 const moveLists = new WeakMap<WayFinder, Map<Ref, Map<Move, MoveLists | 'elsewhere'>>>();
 
 const listsOf = (b: Bearings, move: Move, caller: Caller): MoveLists | undefined => {
-  const known = keptIn(keptIn(moveLists, b.finder, () => new Map<Ref, Map<Move, MoveLists | 'elsewhere'>>()), ref(caller.device.id, caller.memory.id), () => new Map<Move, MoveLists | 'elsewhere'>());
+  const known = keptIn(
+    keptIn(moveLists, b.finder, () => new Map<Ref, Map<Move, MoveLists | 'elsewhere'>>()),
+    ref(caller.device.id, caller.memory.id),
+    () => new Map<Move, MoveLists | 'elsewhere'>(),
+  );
   const lists = keptIn(known, move, () => {
     const place = move.at.find((a) => a.device === caller.device.id)?.switch;
     if (place === undefined) return 'elsewhere';
     const on = move.on.flatMap((w) => valuesOf(b, w));
-    const assign: Assign = { switch: place, latch: move.latch, on: actsFrom(b, caller, on), off: actsFrom(b, caller, move.off.flatMap((w) => valuesOf(b, w))), afterLoad: 'off' };
+    const assign: Assign = {
+      switch: place,
+      latch: move.latch,
+      on: actsFrom(b, caller, on),
+      off: actsFrom(
+        b,
+        caller,
+        move.off.flatMap((w) => valuesOf(b, w)),
+      ),
+      afterLoad: 'off',
+    };
     return { assign, givesBack: move.off.length ? undefined : on.map(([control]) => control) };
   });
   return lists === 'elsewhere' ? undefined : lists;
@@ -113,7 +164,11 @@ const listsOf = (b: Bearings, move: Move, caller: Caller): MoveLists | undefined
 
 /** What a controller does to bring values about, with waits where a box would not hear yet. */
 const actsFrom = (b: Bearings, caller: Caller, values: Settings): readonly Act[] => {
-  const sent = values.flatMap(([control, value]) => (actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []).map((act) => ({ act, to: splitRef(control).device })));
+  const sent = values.flatMap(([control, value]) =>
+    (actsFor(b.rig, b.finder, { device: caller.device.id, memory: caller.memory }, control, value) ?? []).map(
+      (act) => ({ act, to: splitRef(control).device }),
+    ),
+  );
   return (caller.memory.limits?.waits === false ? sent : withWaits(b.rig, sent, (s) => s.to)).map((s) => s.act);
 };
 
@@ -124,7 +179,9 @@ export const valuesOf = (b: Bearings, want: Want): readonly (readonly [Ref, Valu
   if (!stage) return [];
   const facts = [
     ...stage.inserts.map((l) => ({ device: l.device, fact: l.insert.on?.[0] })),
-    ...(want.is === 'in' || stage.inserts.length === 0 ? (stage.block.on ?? []).map((fact) => ({ device: stage.device, fact })) : []),
+    ...(want.is === 'in' || stage.inserts.length === 0
+      ? (stage.block.on ?? []).map((fact) => ({ device: stage.device, fact }))
+      : []),
   ];
   return facts.flatMap(({ device, fact }) => {
     if (!fact || !('control' in fact)) return [];
@@ -143,11 +200,16 @@ const agreedHands = (b: Bearings, compiled: readonly Compiled[]): ReadonlyMap<Re
     return powerCycle && typeof wakes === 'object' && String(wakes.at) !== String(wanted);
   };
   const byControl = new Map<Ref, HandMove[]>();
-  for (const { hand } of compiled) for (const move of hand) keptIn(byControl, move.control, (): HandMove[] => []).push(move);
-  return new Map([...byControl].flatMap(([control, moves]): readonly (readonly [Ref, Value])[] => {
-    const { value } = moves.find((move) => !move.within) ?? moves[0]!;
-    return moves.every((move) => isServedBy(move, value)) && !moved.has(control) && !forgets(control, value) ? [[control, value]] : [];
-  }));
+  for (const { hand } of compiled)
+    for (const move of hand) keptIn(byControl, move.control, (): HandMove[] => []).push(move);
+  return new Map(
+    [...byControl].flatMap(([control, moves]): readonly (readonly [Ref, Value])[] => {
+      const { value } = moves.find((move) => !move.within) ?? moves[0]!;
+      return moves.every((move) => isServedBy(move, value)) && !moved.has(control) && !forgets(control, value)
+        ? [[control, value]]
+        : [];
+    }),
+  );
 };
 
 /** Whether a move has nothing left to do where its control stands so. */
@@ -162,12 +224,15 @@ export interface Chosen {
 }
 
 /** Programs that somebody chooses on the boxes themselves for a sound, before it is stomped; those that belong to others after those around them. */
-export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly Chosen[] => handMoves(c, sound).flatMap(({ control, value }): readonly Chosen[] => {
-  const { device: id, name } = splitRef(control);
-  const device = partOf(c.bearings.rig, id)!;
-  const memory = device.memories.find((m) => m.control === name);
-  return memory ? [{ device, memory, number: Number(value) }] : [];
-}).sort((a, b) => Number(a.memory.inside !== undefined) - Number(b.memory.inside !== undefined));
+export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly Chosen[] =>
+  handMoves(c, sound)
+    .flatMap(({ control, value }): readonly Chosen[] => {
+      const { device: id, name } = splitRef(control);
+      const device = partOf(c.bearings.rig, id)!;
+      const memory = device.memories.find((m) => m.control === name);
+      return memory ? [{ device, memory, number: Number(value) }] : [];
+    })
+    .sort((a, b) => Number(a.memory.inside !== undefined) - Number(b.memory.inside !== undefined));
 
 /** Hand moves proper: what differs from sound to sound and only a hand or foot reaches. */
 export const handMoves = (c: Compilation, sound: Id<'sound'>): readonly HandMove[] =>

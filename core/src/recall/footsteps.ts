@@ -11,7 +11,11 @@ export const realValue = (b: Bearings, m: Modelled, control: Ref, name: string):
   const found = controlOf(b.rig, control);
   if (!found) return undefined;
   const { domain } = found;
-  if (!isOther(name)) return 'min' in domain || ('values' in domain && domain.values.some((v) => typeof v === 'number' && String(v) === name)) ? Number(name) : name;
+  if (!isOther(name))
+    return 'min' in domain ||
+      ('values' in domain && domain.values.some((v) => typeof v === 'number' && String(v) === name))
+      ? Number(name)
+      : name;
   const named = new Set(m.system.variables.find((v) => v.id === control)?.domain);
   if ('values' in domain) return domain.values.find((v) => !named.has(String(v)));
   if ('min' in domain) {

@@ -16,7 +16,10 @@ const opening = (rig: Rig, from: string, to: string, known: (r: Ref) => Value | 
 };
 
 describe('the gates to open between two points', () => {
-  const split = smallRig({ boxes: { g: 'single-coil', s: 'ab-out', x: 'plain-amp', y: 'one-channel-amp', a: 'cab-112', b: 'cab-212' }, leads: ['g.out>s.in', 's.a>x.in', 's.b>y.in', 'x.speaker>a.in', 'y.speaker>b.in'] });
+  const split = smallRig({
+    boxes: { g: 'single-coil', s: 'ab-out', x: 'plain-amp', y: 'one-channel-amp', a: 'cab-112', b: 'cab-212' },
+    leads: ['g.out>s.in', 's.a>x.in', 's.b>y.in', 'x.speaker>a.in', 'y.speaker>b.in'],
+  });
   test('a selector has to stand so that the wanted amp is heard', () => {
     expect(opening(split, 'g.out', 'a.air')).toEqual({ 's.select': 'a' });
     expect(opening(split, 'g.out', 'b.air')).toEqual({ 's.select': 'b' });
@@ -27,11 +30,17 @@ describe('the gates to open between two points', () => {
     expect(opening(split, 'g.out', 'a.air', select('b'))).toBeUndefined();
   });
   test('mutes have to be off: tuner, kill switch, output of the switcher', () => {
-    const rig = smallRig({ boxes: { g: 'single-coil', t: 'tuner', k: 'kill-switch', s: 'switcher-4', i: 'di', foh: 'desk' }, leads: ['g.out>t.in', 't.out>k.in', 'k.out>s.in', 's.out>i.in', 'i.out>foh.ch1'] });
+    const rig = smallRig({
+      boxes: { g: 'single-coil', t: 'tuner', k: 'kill-switch', s: 'switcher-4', i: 'di', foh: 'desk' },
+      leads: ['g.out>t.in', 't.out>k.in', 'k.out>s.in', 's.out>i.in', 'i.out>foh.ch1'],
+    });
     expect(opening(rig, 'g.out', 'foh.#house')).toEqual({ 't.mute': 'off', 'k.mute': 'off', 's.output': 'open' });
   });
   test('of two ways the one with fewer gates', () => {
-    const rig = smallRig({ boxes: { g: 'single-coil', s: 'splitter', k: 'kill-switch', i: 'di', j: 'di', foh: 'desk' }, leads: ['g.out>s.in', 's.out1>k.in', 'k.out>i.in', 'i.out>foh.ch1', 's.out2>j.in', 'j.out>foh.ch2'] });
+    const rig = smallRig({
+      boxes: { g: 'single-coil', s: 'splitter', k: 'kill-switch', i: 'di', j: 'di', foh: 'desk' },
+      leads: ['g.out>s.in', 's.out1>k.in', 'k.out>i.in', 'i.out>foh.ch1', 's.out2>j.in', 'j.out>foh.ch2'],
+    });
     expect(opening(rig, 'g.out', 'foh.#house')).toEqual({});
   });
   test('no cable, no way', () => expect(opening(split, 'a.air', 'g.out')).toBeUndefined());
@@ -42,7 +51,10 @@ test('with the gates that were found open the trace does reach the end, on rando
   for (let seed = 1; seed <= 150; seed += 1) {
     const { rig, hookup } = randomRig(seed);
     const w = wire(rig, hookup);
-    const [source, end] = [w.sources.find((s) => w.wired.has(s.device)), w.ends.find((e) => e.end.is !== 'tuner' && w.wired.has(e.device))];
+    const [source, end] = [
+      w.sources.find((s) => w.wired.has(s.device)),
+      w.ends.find((e) => e.end.is !== 'tuner' && w.wired.has(e.device)),
+    ];
     const found = source && end && gatesToOpen(rig, w, source.point, end.point, nothingKnown);
     if (!source || !end || !found) continue;
     const state = restingState(rig, hookup);
@@ -56,9 +68,22 @@ test('with the gates that were found open the trace does reach the end, on rando
 describe('facts about controls', () => {
   const rig = smallRig({ boxes: { v: 'volume', h: 'valve-head' }, leads: [] });
   test('a value that makes a fact true, and one that makes it false', () => {
-    const at = (value: string | number) => ({ id: 'x', domain: { min: 0, max: 100, unit: '' }, powerUp: { at: value }, use: 'sound' as const });
-    expect([valueFor({ control: 'channel', in: ['lead', 'clean'] }, undefined), valueFor({ control: 'channel', in: ['lead', 'clean'] }, at('clean')), valueFor({ jack: 'in', plugged: true }, undefined)]).toEqual(['lead', 'clean', undefined]);
-    expect([valueFor({ control: 'amount', from: 20, to: 40 }, at(33)), valueFor({ control: 'amount', from: 20, to: 40 }, at(0)), valueFor({ control: 'amount', from: 1, to: 100 }, at(0))]).toEqual([33, 30, 51]);
+    const at = (value: string | number) => ({
+      id: 'x',
+      domain: { min: 0, max: 100, unit: '' },
+      powerUp: { at: value },
+      use: 'sound' as const,
+    });
+    expect([
+      valueFor({ control: 'channel', in: ['lead', 'clean'] }, undefined),
+      valueFor({ control: 'channel', in: ['lead', 'clean'] }, at('clean')),
+      valueFor({ jack: 'in', plugged: true }, undefined),
+    ]).toEqual(['lead', 'clean', undefined]);
+    expect([
+      valueFor({ control: 'amount', from: 20, to: 40 }, at(33)),
+      valueFor({ control: 'amount', from: 20, to: 40 }, at(0)),
+      valueFor({ control: 'amount', from: 1, to: 100 }, at(0)),
+    ]).toEqual([33, 30, 51]);
     expect(valueAgainst(rig, 'device:h.channel', { control: 'channel', in: ['lead'] })).toBe('clean');
     expect(valueAgainst(rig, 'device:h.channel', { control: 'channel', in: ['clean', 'lead'] })).toBeUndefined();
     expect(valueAgainst(rig, 'device:v.amount', { control: 'amount', from: 0, to: 50 })).toBe(100);
@@ -68,7 +93,9 @@ describe('facts about controls', () => {
     const known = (r: Ref) => (r === 'device:h.channel' ? 'clean' : undefined);
     expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['clean'] }], known)).toEqual([]);
     expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['lead'] }], known)).toBeUndefined();
-    expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['lead'] }], nothingKnown)).toEqual([['device:h.channel', 'lead']]);
+    expect(toHold(rig, 'device:h', [{ control: 'channel', in: ['lead'] }], nothingKnown)).toEqual([
+      ['device:h.channel', 'lead'],
+    ]);
     expect(toHold(rig, 'device:h', [], nothingKnown)).toEqual([]);
   });
 });

@@ -26,11 +26,15 @@ const against = new WeakMap<Control, Map<Fact, { readonly value: Value | undefin
 export const valueAgainst = (rig: Rig, control: Ref, fact: Fact): Value | undefined => {
   const found = controlOf(rig, control);
   if (!found || !('control' in fact)) return undefined;
-  return keptIn(keptIn(against, found, () => new Map<Fact, { readonly value: Value | undefined }>()), fact, () => {
-    const { domain } = found;
-    const values = 'values' in domain ? domain.values : 'min' in domain ? [domain.min, domain.max] : [];
-    return { value: values.find((v) => !allows(fact, v)) };
-  }).value;
+  return keptIn(
+    keptIn(against, found, () => new Map<Fact, { readonly value: Value | undefined }>()),
+    fact,
+    () => {
+      const { domain } = found;
+      const values = 'values' in domain ? domain.values : 'min' in domain ? [domain.min, domain.max] : [];
+      return { value: values.find((v) => !allows(fact, v)) };
+    },
+  ).value;
 };
 
 /** What must still be set for the facts to hold; undefined when what is known forbids it. */
@@ -78,7 +82,8 @@ const opens = (rig: Rig, need: Need, known: Known): Opening | undefined => {
 const inUse = (wiring: Wiring, known: Known): Uint8Array => {
   const edges = new Uint8Array(wiring.edges.length);
   for (const e of wiring.plain) edges[e] = 1;
-  for (const ordered of wiring.ordered) for (const e of inArrangement(ordered, String(known(ordered.control) ?? ordered.usual))) edges[e] = 1;
+  for (const ordered of wiring.ordered)
+    for (const e of inArrangement(ordered, String(known(ordered.control) ?? ordered.usual))) edges[e] = 1;
   return edges;
 };
 
@@ -128,6 +133,7 @@ const toPass = (rig: Rig, needs: readonly Need[], known: Known): Opening | undef
 
 const openedOn = (before: Int32Array, opened: ReadonlyMap<number, Opening>, from: number, to: number): Opening => {
   const all = new Map<Ref, Value>();
-  for (let point = to; point !== from; point = before[point]!) for (const [control, value] of opened.get(point) ?? NOTHING) all.set(control, value);
+  for (let point = to; point !== from; point = before[point]!)
+    for (const [control, value] of opened.get(point) ?? NOTHING) all.set(control, value);
   return [...all];
 };

@@ -23,7 +23,11 @@ export const grantedIn = (c: Compilation, domains: Domains): readonly Granted[] 
   const { bearings: b, leftAlone } = c;
   const said: readonly Granted[] = [
     ...b.hookup.assumes.map(({ control, value, why }) => ({ control, value, why })),
-    ...[...leftAlone].map(([control, value]) => ({ control, value, why: 'set once by hand and left alone: nothing else reaches it, and all sounds want it so' })),
+    ...[...leftAlone].map(([control, value]) => ({
+      control,
+      value,
+      why: 'set once by hand and left alone: nothing else reaches it, and all sounds want it so',
+    })),
     ...atRest(b, domains),
   ];
   return said.map((g) => ({ ...g, ...wakesOtherwise(b, g) }));
@@ -41,16 +45,35 @@ const atRest = (b: Bearings, domains: Domains): readonly Granted[] => {
   const plugged = pluggedBoxes(b.anatomy);
   const said = new Set(b.hookup.assumes.map((a) => a.control));
   const asks = askedBySignal(b.anatomy.wiring);
-  return all(b.rig, 'device').filter((d) => plugged.has(d.id)).flatMap((device) => device.controls.flatMap((control): readonly Granted[] => {
-    const r = ref(device.id, control.id);
-    if (control.use === 'sound' || domains.of.has(r) || said.has(r) || isShown(device, control)) return [];
-    const value = domains.constant(r);
-    if (value === undefined || !(asks.has(r) || askedIn(b, device).has(control.id))) return [];
-    return [{ control: r, value, why: r in b.hookup.settings ? 'set for this hook-up' : control.use === 'play' ? 'in the player’s hands, as it rests' : 'a setting, as it rests' }];
-  }));
+  return all(b.rig, 'device')
+    .filter((d) => plugged.has(d.id))
+    .flatMap((device) =>
+      device.controls.flatMap((control): readonly Granted[] => {
+        const r = ref(device.id, control.id);
+        if (control.use === 'sound' || domains.of.has(r) || said.has(r) || isShown(device, control)) return [];
+        const value = domains.constant(r);
+        if (value === undefined || !(asks.has(r) || askedIn(b, device).has(control.id))) return [];
+        return [
+          {
+            control: r,
+            value,
+            why:
+              r in b.hookup.settings
+                ? 'set for this hook-up'
+                : control.use === 'play'
+                  ? 'in the player’s hands, as it rests'
+                  : 'a setting, as it rests',
+          },
+        ];
+      }),
+    );
 };
 
 /** A bank that shows changes nothing that sounds: each slot is called by itself. */
-const isShown = (device: Device, { id }: Control): boolean => device.memories.some((m) => m.bank?.control === id || m.control === id);
+const isShown = (device: Device, { id }: Control): boolean =>
+  device.memories.some((m) => m.bank?.control === id || m.control === id);
 
-const askedBySignal = once(({ edges }: Wiring): ReadonlySet<Ref> => new Set(edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control)))));
+const askedBySignal = once(
+  ({ edges }: Wiring): ReadonlySet<Ref> =>
+    new Set(edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control)))),
+);

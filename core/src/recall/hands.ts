@@ -23,7 +23,9 @@ export const handsInSongs = (c: Compilation): readonly HandsInSong[] =>
     const stands = new Map<Ref, Value>();
     const cues = song.cues.flatMap((cue): readonly HandsAtCue[] => {
       if (!('sound' in cue.call)) return [];
-      const moves = handMoves(c, cue.call.sound).filter((m) => !isServedBy(m, stands.get(m.control))).map(({ control, value }) => ({ control, value }));
+      const moves = handMoves(c, cue.call.sound)
+        .filter((m) => !isServedBy(m, stands.get(m.control)))
+        .map(({ control, value }) => ({ control, value }));
       for (const m of moves) stands.set(m.control, m.value);
       return [{ cue, moves }];
     });

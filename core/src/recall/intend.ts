@@ -33,7 +33,8 @@ export interface Grounds {
 export const groundsOf = (rig: Rig, hookup: Hookup): Grounds => {
   const resting = restingState(rig, hookup);
   const given = new Set<Ref>([...(Object.keys(hookup.settings) as Ref[]), ...hookup.assumes.map((a) => a.control)]);
-  for (const device of rig.parts.device.values()) for (const c of device.controls) if (c.use !== 'sound') given.add(ref(device.id, c.id));
+  for (const device of rig.parts.device.values())
+    for (const c of device.controls) if (c.use !== 'sound') given.add(ref(device.id, c.id));
   return { resting, given };
 };
 
@@ -53,7 +54,8 @@ class Gatherer {
   want(control: Ref, value: Value, why: Because, within?: ControlFact): void {
     const known = this.known(control);
     if (known === undefined) this.wants.set(control, { control, value, why, ...(within ? { within } : {}) });
-    else if (String(known) !== String(value) && why.by === 'said') this.problems.push({ is: 'forbidden', control, value, held: known });
+    else if (String(known) !== String(value) && why.by === 'said')
+      this.problems.push({ is: 'forbidden', control, value, held: known });
   }
 
   /** Facts that several values make true: what the programs say is taken first. */
@@ -82,7 +84,9 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const { pairs: heard, problems: unheard } = heardIn(anatomy, sound);
   const [from, to] = [[...new Set(heard.map((p) => p.from))], [...new Set(heard.map((p) => p.at))]];
   const { stages: inTheWay } = passable(anatomy.wiring, from, to);
-  for (const stage of stages) if ((named(stage) ?? 'out') === 'out' && !stage.always && !stage.rides && inTheWay.has(stage.ref)) takeOut(rig, g, stage, wantedIn);
+  for (const stage of stages)
+    if ((named(stage) ?? 'out') === 'out' && !stage.always && !stage.rides && inTheWay.has(stage.ref))
+      takeOut(rig, g, stage, wantedIn);
   for (const loop of anatomy.loops) {
     const off = switchedOff(loop, rig, anatomy);
     if (off && !loop.holds.some((r) => wantedIn.has(r) || said.stages.get(r) === 'any')) g.take(off);
@@ -102,7 +106,14 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
 
   const state = onTopOf(grounds.resting, { get: (control) => g.wants.get(control)?.value });
   const traced = trace(anatomy.wiring, state, { from, to });
-  return { wants: g.wants, state, trace: traced, heard, pedals: said.pedals, problems: [...g.problems, ...unheard, ...whatFails(traced, said, heard, order, anatomy)] };
+  return {
+    wants: g.wants,
+    state,
+    trace: traced,
+    heard,
+    pedals: said.pedals,
+    problems: [...g.problems, ...unheard, ...whatFails(traced, said, heard, order, anatomy)],
+  };
 };
 
 /** What a sound says, without what it says of boxes that stay at home in this hook-up. */
@@ -110,16 +121,26 @@ const saidHere = (rig: Rig, anatomy: Anatomy, sound: Sound): Said => {
   const said = saidBy(rig, sound, anatomy.hookup);
   const home = leftAtHome(rig, anatomy);
   if (home.size === 0) return said;
-  const here = <T>(wants: ReadonlyMap<Ref, T>): ReadonlyMap<Ref, T> => new Map([...wants].filter(([target]) => !home.has(splitRef(target).device)));
+  const here = <T>(wants: ReadonlyMap<Ref, T>): ReadonlyMap<Ref, T> =>
+    new Map([...wants].filter(([target]) => !home.has(splitRef(target).device)));
   return { stages: here(said.stages), controls: here(said.controls), pedals: here(said.pedals) };
 };
 
 /** Boxes that have no cable in this hook-up and do have one in another: they are not part of this one. */
-export const leftAtHome = (rig: Rig, { hookup, wiring }: Anatomy): ReadonlySet<Id<'device'>> => keptIn(keptIn(atHome, rig.parts.cable, () => new Map<Id<'hookup'>, ReadonlySet<Id<'device'>>>()), hookup.id, () => {
-  const [here, elsewhere] = [new Set([...wiring.plugged].map((jack) => splitRef(jack).device)), new Set<Id<'device'>>()];
-  for (const cable of rig.parts.cable.values()) if (cable.hookup !== hookup.id) for (const end of cable.ends) elsewhere.add(splitRef(end).device);
-  return new Set([...elsewhere].filter((device) => !here.has(device)));
-});
+export const leftAtHome = (rig: Rig, { hookup, wiring }: Anatomy): ReadonlySet<Id<'device'>> =>
+  keptIn(
+    keptIn(atHome, rig.parts.cable, () => new Map<Id<'hookup'>, ReadonlySet<Id<'device'>>>()),
+    hookup.id,
+    () => {
+      const [here, elsewhere] = [
+        new Set([...wiring.plugged].map((jack) => splitRef(jack).device)),
+        new Set<Id<'device'>>(),
+      ];
+      for (const cable of rig.parts.cable.values())
+        if (cable.hookup !== hookup.id) for (const end of cable.ends) elsewhere.add(splitRef(end).device);
+      return new Set([...elsewhere].filter((device) => !here.has(device)));
+    },
+  );
 const atHome = new WeakMap<Rig['parts']['cable'], Map<Id<'hookup'>, ReadonlySet<Id<'device'>>>>();
 
 /** What a loop that holds nothing wanted is to be; nothing where that makes no difference. */
@@ -130,7 +151,8 @@ const switchedOff = once((loop: Loop, rig: Rig, anatomy: Anatomy): Wanted | unde
 
 /** Nothing is plugged into it, and it closes by itself: on or off is all the same. */
 const isBare = ({ wiring }: Anatomy, { device, insert }: Loop): boolean =>
-  insert.unpatched === 'through' && ![...insert.send, ...insert.return].some((t) => wiring.plugged.has(ref(device, jackOf(t.at))));
+  insert.unpatched === 'through' &&
+  ![...insert.send, ...insert.return].some((t) => wiring.plugged.has(ref(device, jackOf(t.at))));
 
 const takeIn = (rig: Rig, g: Gatherer, stage: Embedded): void => {
   const why: Because = { by: 'stage', stage: stage.ref, is: 'in' };
@@ -154,26 +176,31 @@ interface Switch {
   readonly against: Wanted;
 }
 
-const switchesFor = (rig: Rig, device: Embedded['device'], when: When | undefined, why: Because): readonly Switch[] => (when ?? []).flatMap((fact): readonly Switch[] => {
-  if (!('control' in fact)) return [];
-  const control = ref(device, fact.control);
-  const value = valueAgainst(rig, control, fact);
-  return value === undefined ? [] : [{ fact, against: { control, value, why } }];
-});
+const switchesFor = (rig: Rig, device: Embedded['device'], when: When | undefined, why: Because): readonly Switch[] =>
+  (when ?? []).flatMap((fact): readonly Switch[] => {
+    if (!('control' in fact)) return [];
+    const control = ref(device, fact.control);
+    const value = valueAgainst(rig, control, fact);
+    return value === undefined ? [] : [{ fact, against: { control, value, why } }];
+  });
 
 /** What takes a stage out of the path: by the loops around it, and its own. */
 const switchesOf = once((stage: Embedded, rig: Rig) => {
   const why: Because = { by: 'stage', stage: stage.ref, is: 'out' };
-  return { loops: stage.inserts.map((l) => switchesFor(rig, l.device, l.insert.on, why)), own: switchesFor(rig, stage.device, stage.block.on, why) };
+  return {
+    loops: stage.inserts.map((l) => switchesFor(rig, l.device, l.insert.on, why)),
+    own: switchesFor(rig, stage.device, stage.block.on, why),
+  };
 });
 
 /** A loop that holds nothing wanted leaves the path; where the box shares its loop with something wanted, or has none, it is switched off itself. */
 const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<Ref>): void => {
   const switches = switchesOf(stage, rig);
-  const isOut = (by: readonly Switch[]): boolean => by.some(({ fact, against }) => {
-    g.take(against);
-    return !allows(fact, g.known(against.control)!);
-  });
+  const isOut = (by: readonly Switch[]): boolean =>
+    by.some(({ fact, against }) => {
+      g.take(against);
+      return !allows(fact, g.known(against.control)!);
+    });
   const loop = stage.inserts.findIndex((l) => !l.holds.some((r) => wantedIn.has(r)));
   if (loop >= 0 && isOut(switches.loops[loop]!)) return;
   if (stage.gates.some((gate) => toHold(rig, gate.device, gate.when, g.known) === undefined)) return;
@@ -188,7 +215,13 @@ const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[],
       const usual = chain.slots.map((s) => s.id);
       const place = new Map<string, number>();
       for (const loop of order.length ? anatomy.loops : []) {
-        const places = loop.device === device.id ? loop.holds.filter((r) => said.stages.get(r) === 'in').map((r) => order.indexOf(r)).filter((p) => p >= 0) : [];
+        const places =
+          loop.device === device.id
+            ? loop.holds
+                .filter((r) => said.stages.get(r) === 'in')
+                .map((r) => order.indexOf(r))
+                .filter((p) => p >= 0)
+            : [];
         if (places.length) place.set(loop.insert.id, Math.min(...places));
       }
       const moved = usual.filter((s) => place.has(s)).sort((a, b) => place.get(a)! - place.get(b)!);
@@ -215,16 +248,22 @@ const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => 
 /** What is wanted with a program: all that it holds; nothing when that is not known. */
 const heldBy = once((program: Program): readonly Wanted[] => {
   const why: Because = { by: 'program', number: program.number };
-  return program.contents === 'unplanned' ? [] : Object.entries(program.contents).map(([name, value]) => ({ control: ref(program.device, name), value, why }));
+  return program.contents === 'unplanned'
+    ? []
+    : Object.entries(program.contents).map(([name, value]) => ({ control: ref(program.device, name), value, why }));
 });
 
 /** What a rig is built around, before voices, percussion and bands that come along. */
 const STRINGS: ReadonlySet<string> = new Set(['guitar', 'bass', 'acoustic', 'keys']);
 
 /** Which source is to be heard where. Unless said: the first stringed instrument that is wired, else the first of any kind, at the house; without a house at the loudspeakers on stage. */
-export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] => heardIn(anatomy, sound).pairs;
+export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] =>
+  heardIn(anatomy, sound).pairs;
 
-const heardIn = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): { readonly pairs: readonly Pair[]; readonly problems: readonly Problem[] } => {
+const heardIn = (
+  anatomy: Anatomy,
+  sound: Pick<Sound, 'hears'>,
+): { readonly pairs: readonly Pair[]; readonly problems: readonly Problem[] } => {
   const { sources, ends, wired } = anatomy.wiring;
   const plugged = sources.filter((s) => wired.has(s.device));
   const instrument = (plugged.find((s) => s.end.what !== undefined && STRINGS.has(s.end.what)) ?? plugged[0])?.ref;
@@ -236,24 +275,39 @@ const heardIn = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): { readonly pair
   if (fromSaid.length) return { pairs: fromSaid, problems: [] };
   if (!instrument) return { pairs: [], problems: [{ is: 'unheard', lacks: 'an instrument' }] };
   const there = (is: string) => ends.filter((e) => e.end.is === is && wired.has(e.device));
-  const chosen = there('house').length ? there('house') : there('stage').length ? there('stage') : ends.filter((e) => e.end.is !== 'tuner' && wired.has(e.device));
-  return { pairs: chosen.map((e) => ({ from: instrument, at: e.ref, as: 'sounds' })), problems: chosen.length ? [] : [{ is: 'unheard', lacks: 'an end' }] };
+  const chosen = there('house').length
+    ? there('house')
+    : there('stage').length
+      ? there('stage')
+      : ends.filter((e) => e.end.is !== 'tuner' && wired.has(e.device));
+  return {
+    pairs: chosen.map((e) => ({ from: instrument, at: e.ref, as: 'sounds' })),
+    problems: chosen.length ? [] : [{ is: 'unheard', lacks: 'an end' }],
+  };
 };
 
-const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly Ref[], anatomy: Anatomy): readonly Problem[] => {
+const whatFails = (
+  t: Trace,
+  said: Said,
+  heard: readonly Pair[],
+  order: readonly Ref[],
+  anatomy: Anatomy,
+): readonly Problem[] => {
   const problems: Problem[] = [];
   for (const [stage, is] of said.stages) {
     if (is === 'in' && t.stages.get(stage) !== 'in') problems.push({ is: 'unreached', stage });
   }
   for (const [stage, embedded] of anatomy.stages) {
-    const isWantedOut = said.stages.get(stage) === 'out' || (!said.stages.has(stage) && !embedded.always && !embedded.rides);
+    const isWantedOut =
+      said.stages.get(stage) === 'out' || (!said.stages.has(stage) && !embedded.always && !embedded.rides);
     if (isWantedOut && t.stages.get(stage) === 'in') problems.push({ is: 'not out', stage });
   }
   for (const { from, at, as } of heard) {
     const reach = t.reaches.find((r) => r.source.ref === from && r.end.ref === at);
     if ((as === 'sounds' || as === 'stereo') && !reach) problems.push({ is: 'silent', from, at });
     if (as === 'silent' && reach) problems.push({ is: 'not silent', from, at });
-    if (as === 'stereo' && reach && !(reach.sides.includes('left') && reach.sides.includes('right'))) problems.push({ is: 'narrow', from, at });
+    if (as === 'stereo' && reach && !(reach.sides.includes('left') && reach.sides.includes('right')))
+      problems.push({ is: 'narrow', from, at });
   }
   const inPath = order.filter((r) => t.stages.get(r) === 'in');
   inPath.slice(1).forEach((second, i) => {
@@ -265,8 +319,14 @@ const whatFails = (t: Trace, said: Said, heard: readonly Pair[], order: readonly
 
 /** Whether the signal meets one stage after another. */
 const follows = (t: Trace, first: Ref, second: Ref): boolean => {
-  const { wiring: { blocks, edges }, active } = t;
+  const {
+    wiring: { blocks, edges },
+    active,
+  } = t;
   const edgesOf = (stage: Ref) => blocks.flatMap((b) => (b.stage === stage && active[b.edge] ? [edges[b.edge]!] : []));
-  const seen = downstream(t, edgesOf(first).map((e) => e.to));
+  const seen = downstream(
+    t,
+    edgesOf(first).map((e) => e.to),
+  );
   return edgesOf(second).some((e) => seen[e.from]);
 };

@@ -17,7 +17,10 @@ const demo = islandRun();
 const put = (...parts: Part[]): Rig => withParts(demo, ...parts);
 const box = (id: Id<'device'>, change: (d: Device) => Device): Device => change(partOf(demo, id)!);
 const on = (rig: Rig) => bearings(rig, partOf(rig, BALLROOM_ID)!);
-const heard = (rig: Rig, message: Message) => listeners(on(rig), 'device:swi', 'midi-out', message).map((l) => `${l.device.id.slice(7)}:${l.answers.map((a) => a.id).join()}`);
+const heard = (rig: Rig, message: Message) =>
+  listeners(on(rig), 'device:swi', 'midi-out', message).map(
+    (l) => `${l.device.id.slice(7)}:${l.answers.map((a) => a.id).join()}`,
+  );
 
 describe('who takes notice of a message', () => {
   test('the box on that channel, with what in it answers', () => {
@@ -35,14 +38,18 @@ describe('who takes notice of a message', () => {
     expect(heard(rig, { pc: 1, channel: 9 })).toEqual(['rev:program change']);
   });
   test('a box that is wired to no other hears nothing', () => {
-    expect(listeners(on(put(makeDevice('midi-controller', 'device:mfc'))), 'device:mfc', 'midi-out', { pc: 1, channel: 3 })).toEqual([]);
+    expect(
+      listeners(on(put(makeDevice('midi-controller', 'device:mfc'))), 'device:mfc', 'midi-out', { pc: 1, channel: 3 }),
+    ).toEqual([]);
   });
 });
 
 test('what messages, contacts and feet can change is never called left alone', () => {
   const b = on(demo);
   const moved = touched(b, [...compile(b).sounds.values()]);
-  expect([...moved]).toEqual(expect.arrayContaining(['device:dly.program', 'device:dly.on', 'device:rev.mix', 'device:hed.channel'] as Ref[]));
+  expect([...moved]).toEqual(
+    expect.arrayContaining(['device:dly.program', 'device:dly.on', 'device:rev.mix', 'device:hed.channel'] as Ref[]),
+  );
   expect([moved.has('device:cmp.on'), moved.has('device:hed.gain')]).toEqual([true, false]);
 });
 
@@ -51,15 +58,40 @@ describe('a model that remembers', () => {
   test('a controller that another box calls: what its slots hold is part of that call', () => {
     const memory = new ModelMemory();
     const second: Device = {
-      ...makeDevice('switcher-4', 'device:sw2'), midi: { channel: 4, messages: 'lost' },
-      actuators: [...makeDevice('switcher-4', 'device:sw2').actuators, { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'slots', slot: 'value' }] }],
+      ...makeDevice('switcher-4', 'device:sw2'),
+      midi: { channel: 4, messages: 'lost' },
+      actuators: [
+        ...makeDevice('switcher-4', 'device:sw2').actuators,
+        { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'slots', slot: 'value' }] },
+      ],
     };
-    const atRest = Object.fromEntries(second.memories[0]!.stores.map((s) => [s, restingValue(second.controls.find((c) => c.id === s)!)]));
-    const hears: Part = { kind: 'cable', id: 'cable:sw2', hookup: BALLROOM_ID, ends: ['device:rev.midi-thru', 'device:sw2.midi-in'] };
-    const slot = (loop1: string): Part => ({ kind: 'program', id: 'program:sw2-3', device: 'device:sw2', memory: 'slots', number: 3, name: 'x', acts: [], assigns: [], contents: { ...atRest, loop1 } });
+    const atRest = Object.fromEntries(
+      second.memories[0]!.stores.map((s) => [s, restingValue(second.controls.find((c) => c.id === s)!)]),
+    );
+    const hears: Part = {
+      kind: 'cable',
+      id: 'cable:sw2',
+      hookup: BALLROOM_ID,
+      ends: ['device:rev.midi-thru', 'device:sw2.midi-in'],
+    };
+    const slot = (loop1: string): Part => ({
+      kind: 'program',
+      id: 'program:sw2-3',
+      device: 'device:sw2',
+      memory: 'slots',
+      number: 3,
+      name: 'x',
+      acts: [],
+      assigns: [],
+      contents: { ...atRest, loop1 },
+    });
     for (const loop1 of ['on', 'off', 'on']) {
       const rig = put(second, hears, slot(loop1));
-      expect(model(compiled(rig)).system.events.some((e) => e.id.startsWith('recall:') && e.acts.some((a) => a.variable === 'device:sw2.loop1'))).toBe(true);
+      expect(
+        model(compiled(rig)).system.events.some(
+          (e) => e.id.startsWith('recall:') && e.acts.some((a) => a.variable === 'device:sw2.loop1'),
+        ),
+      ).toBe(true);
       expect(model(compiled(rig), memory).system).toEqual(model(compiled(rig)).system);
     }
   });

@@ -1,6 +1,6 @@
 import type { Id } from '../rig/ids.js';
 import { once } from '../rig/kept.js';
-import { DomainMemory } from './domains.js';
+import { DomainMemory } from './domain-memory.js';
 import type { Shelf } from './shelf.js';
 import type { SystemEvent, SystemSound } from './proof/system.js';
 
@@ -15,11 +15,12 @@ export class Names<T extends object> {
     const lost = new Set<string>();
     for (const [name, thing] of this.metIn) if (!now.has(thing)) lost.add(name);
     for (const name of lost) this.metIn.delete(name);
-    const ask = (thing: T): void => say(thing, (name) => {
-      if (this.metIn.has(name)) return;
-      this.metIn.set(name, thing);
-      lost.delete(name);
-    });
+    const ask = (thing: T): void =>
+      say(thing, (name) => {
+        if (this.metIn.has(name)) return;
+        this.metIn.set(name, thing);
+        lost.delete(name);
+      });
     for (const thing of now) if (!this.asked.has(thing)) ask(thing);
     for (const thing of now) {
       if (lost.size === 0) break;
@@ -43,7 +44,10 @@ export class ModelMemory {
 
   /** Everything kept rests on this ground; on another one all is made anew. */
   on(ground: readonly unknown[]): void {
-    this.old = ground.length === this.ground.length && ground.every((g, i) => g === this.ground[i]) ? this.now : new Map<string, unknown>();
+    this.old =
+      ground.length === this.ground.length && ground.every((g, i) => g === this.ground[i])
+        ? this.now
+        : new Map<string, unknown>();
     this.now = new Map();
     this.ground = ground;
   }
@@ -57,7 +61,7 @@ export class ModelMemory {
   }
 
   keep<T>(key: string, make: () => T): T {
-    const kept = this.old.has(key) ? this.old.get(key) as T : make();
+    const kept = this.old.has(key) ? (this.old.get(key) as T) : make();
     this.now.set(key, kept);
     return kept;
   }
@@ -66,6 +70,7 @@ export class ModelMemory {
 /** Tags of the programs that stand in each box, as one text: with the ground they say all that a box may hold. */
 export const heldTags = once((shelf: Shelf, memory: ModelMemory): ReadonlyMap<Id<'device'>, string> => {
   const tags = new Map<Id<'device'>, string>();
-  for (const program of shelf.values()) tags.set(program.device, `${tags.get(program.device) ?? ''} ${memory.tag(program)}`);
+  for (const program of shelf.values())
+    tags.set(program.device, `${tags.get(program.device) ?? ''} ${memory.tag(program)}`);
   return tags;
 });

@@ -49,12 +49,31 @@ describe('power-up', () => {
   test('a fixed value is the only one; one that is as it was left may be any', () => {
     expect(variable(demo, 'device:swi.latch-F')!.initial).toEqual(['off']);
     const dly = partOf(demo, 'device:dly')!;
-    const programs = [...demo.parts.program.values()].filter((p) => p.device === 'device:dly').map((p) => ({ ...p, contents: { mix: 1 } }));
-    const without = put({ ...dly, memories: dly.memories.map((m) => ({ ...m, stores: ['mix'] })), controls: dly.controls.map((c) => (c.id === 'on' ? { ...c, powerUp: 'left' } : c)) }, ...programs);
+    const programs = [...demo.parts.program.values()]
+      .filter((p) => p.device === 'device:dly')
+      .map((p) => ({ ...p, contents: { mix: 1 } }));
+    const without = put(
+      {
+        ...dly,
+        memories: dly.memories.map((m) => ({ ...m, stores: ['mix'] })),
+        controls: dly.controls.map((c) => (c.id === 'on' ? { ...c, powerUp: 'left' } : c)),
+      },
+      ...programs,
+    );
     expect(variable(without, 'device:dly.on')!.initial).toEqual(['off', 'on']);
   });
   test('a program whose contents nobody wrote down holds what is not known', () => {
-    const rig = put({ kind: 'program', id: 'program:rev-x', device: 'device:rev', memory: 'programs', number: 20, name: 'x', contents: 'unplanned', acts: [], assigns: [] });
+    const rig = put({
+      kind: 'program',
+      id: 'program:rev-x',
+      device: 'device:rev',
+      memory: 'programs',
+      number: 20,
+      name: 'x',
+      contents: 'unplanned',
+      acts: [],
+      assigns: [],
+    });
     expect(group(rig, 'device:rev.program')!.rows).toContainEqual(['20', UNKNOWN, UNKNOWN]);
   });
 });
@@ -63,13 +82,29 @@ describe('what can happen', () => {
   test('recalls, a move that is held, one that latches, feet on boxes, plugs that are kicked', () => {
     const happens = events(demo);
     expect(happens.filter((e) => e.startsWith('recall:'))).toHaveLength(16);
-    expect(happens).toEqual(expect.arrayContaining(['press:device:swi.E', 'release:device:swi.E', 'stomp:device:swi.F', 'foot:device:dly.switch', 'power:device:dly', 'power:device:swi']));
+    expect(happens).toEqual(
+      expect.arrayContaining([
+        'press:device:swi.E',
+        'release:device:swi.E',
+        'stomp:device:swi.F',
+        'foot:device:dly.switch',
+        'power:device:dly',
+        'power:device:swi',
+      ]),
+    );
   });
   test('a recall has no condition; a held switch cannot be pressed twice', () => {
     for (const e of system(demo).events.filter((x) => x.id.startsWith('recall:'))) expect(e.when ?? []).toEqual([]);
-    expect(system(demo).events.find((e) => e.id === 'press:device:swi.E')!.when).toEqual([{ variable: 'device:swi.held-E', in: ['off'] }]);
+    expect(system(demo).events.find((e) => e.id === 'press:device:swi.E')!.when).toEqual([
+      { variable: 'device:swi.held-E', in: ['off'] },
+    ]);
   });
-  test.each<[keyof Disturbances, RegExp]>([['moves', /^(press|release|stomp):/], ['feet', /^foot:/], ['powerCycle', /^power:/], ['knobs', /^knob:/]])('without %s nothing of the kind happens', (key, kind) => {
+  test.each<[keyof Disturbances, RegExp]>([
+    ['moves', /^(press|release|stomp):/],
+    ['feet', /^foot:/],
+    ['powerCycle', /^power:/],
+    ['knobs', /^knob:/],
+  ])('without %s nothing of the kind happens', (key, kind) => {
     const all = { moves: true, feet: true, powerCycle: true, knobs: true };
     expect(events(admit(all)).some((e) => kind.test(e))).toBe(true);
     expect(events(admit({ ...all, [key]: false })).some((e) => kind.test(e))).toBe(false);
@@ -79,34 +114,70 @@ describe('what can happen', () => {
     expect(events(demo)).not.toContain('foot:device:tun.switch');
   });
   test('a sound that two controllers call can be called by half', () => {
-    const rig = changed({ put: [
-      makeDevice('midi-controller', 'device:mfc'),
-      { ...partOf(demo, 'sound:01')!, calls: [...partOf(demo, 'sound:01')!.calls, { device: 'device:mfc', memory: 'slots', slot: 3 }] },
-    ], remove: [] });
+    const rig = changed({
+      put: [
+        makeDevice('midi-controller', 'device:mfc'),
+        {
+          ...partOf(demo, 'sound:01')!,
+          calls: [...partOf(demo, 'sound:01')!.calls, { device: 'device:mfc', memory: 'slots', slot: 3 }],
+        },
+      ],
+      remove: [],
+    });
     const { modelled: m } = modelled(rig);
     const calls = [...m.steps.values()].flatMap((s) => (s.does === 'call' ? [[s.device, s.slot, s.holds ?? {}]] : []));
-    expect(calls).toEqual(expect.arrayContaining([['device:swi', 0, {}], ['device:mfc', 3, {}], ['device:swi', 16, { ctl1: 'open' }], ['device:swi', 16, { ctl1: 'closed' }]]));
-    expect(m.system.events.find((e) => e.id === 'recall:sound:01')!.acts.some((a) => a.variable === 'device:mfc.slot')).toBe(true);
+    expect(calls).toEqual(
+      expect.arrayContaining([
+        ['device:swi', 0, {}],
+        ['device:mfc', 3, {}],
+        ['device:swi', 16, { ctl1: 'open' }],
+        ['device:swi', 16, { ctl1: 'closed' }],
+      ]),
+    );
+    expect(
+      m.system.events.find((e) => e.id === 'recall:sound:01')!.acts.some((a) => a.variable === 'device:mfc.slot'),
+    ).toBe(true);
   });
   test('a box that wakes in nobody knows what wakes in each of its ways', () => {
-    const rig = device('device:dly', (d) => ({ ...d, controls: d.controls.map((c) => (c.id === 'program' ? { ...c, powerUp: 'unknown' } : c)) }));
+    const rig = device('device:dly', (d) => ({
+      ...d,
+      controls: d.controls.map((c) => (c.id === 'program' ? { ...c, powerUp: 'unknown' } : c)),
+    }));
     const wakes = events(rig).filter((e) => e.startsWith('power:device:dly'));
     expect(wakes.length).toBe(variable(rig, 'device:dly.program')!.domain.filter((v) => v !== UNKNOWN).length);
   });
   test('every step has words', () => {
     const { modelled: m } = modelled(demo);
     const words = [...m.steps.values()].map((s) => stepText(demo, s));
-    expect(words).toEqual(expect.arrayContaining(['Stomp Verse clean, 1A', 'Press Lift', 'Let go of Lift', 'Stomp Delay throw', 'Step on Stereo delay itself (switch)', 'Stereo delay loses its power and wakes again']));
+    expect(words).toEqual(
+      expect.arrayContaining([
+        'Stomp Verse clean, 1A',
+        'Press Lift',
+        'Let go of Lift',
+        'Stomp Delay throw',
+        'Step on Stereo delay itself (switch)',
+        'Stereo delay loses its power and wakes again',
+      ]),
+    );
     expect(new Set(words).size).toBe(words.length);
   });
 });
 
 describe('acts of one event', () => {
   test('choosing the program that is loaded does nothing on a box that does not reload', () => {
-    const rig = device('device:rev', (d) => ({ ...d, memories: d.memories.map((m) => ({ ...m, again: 'nothing' as const })), actuators: d.actuators.filter((a) => a.id !== 'mix') }));
+    const rig = device('device:rev', (d) => ({
+      ...d,
+      memories: d.memories.map((m) => ({ ...m, again: 'nothing' as const })),
+      actuators: d.actuators.filter((a) => a.id !== 'mix'),
+    }));
     const s = system(rig);
     const recall = s.events.find((e) => e.id === 'recall:sound:01')!;
-    const at = (program: string, mix: string) => afterEvent(recall, { ...Object.fromEntries(s.variables.map((v) => [v.id, v.initial[0]!])), 'device:rev.program': program, 'device:rev.mix': mix })['device:rev.mix'];
+    const at = (program: string, mix: string) =>
+      afterEvent(recall, {
+        ...Object.fromEntries(s.variables.map((v) => [v.id, v.initial[0]!])),
+        'device:rev.program': program,
+        'device:rev.mix': mix,
+      })['device:rev.mix'];
     expect([at('3', '42'), at('4', '42')]).toEqual(['42', '18']);
   });
   test('a relay that opens lets the amp go back; one that stays closed does nothing', () => {

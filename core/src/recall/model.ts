@@ -35,31 +35,54 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const shelf = shelfOf(c);
   const domains = domainsOf(c, [...shelf.values()], memory.domains);
   const said: Said = { domains, shelf, effects: new Effects(b, domains, shelf) };
-  memory.on([b.rig.parts.device, b.rig.parts.program, b.control, b.anatomy, b.hookup, domains, ...calledByOthers(b, shelf)]);
+  memory.on([
+    b.rig.parts.device,
+    b.rig.parts.program,
+    b.control,
+    b.anatomy,
+    b.hookup,
+    domains,
+    ...calledByOthers(b, shelf),
+  ]);
   const happens = happenings(c, said, memory);
   const { variables, together, tooMany } = powerUp(b, said, memory);
   const wanted = new Map<Wanted, SystemWant | undefined>();
-  const sounds = [...c.sounds.values()].map((compiled) => memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains, wanted)));
+  const sounds = [...c.sounds.values()].map((compiled) =>
+    memory.keep(`sound ${memory.tag(compiled)}`, () => soundOf(compiled, domains, wanted)),
+  );
   const events = happens.map(([event]) => event);
   const used = new Set(memory.usedInEvents.of(events, usedBy));
   const ground: RecallSystem = { variables: [...variables, ...memos(b, domains, used)], together, events, sounds };
   return {
-    system: relevant(ground, used, memory), ground,
-    steps: new Map(happens.map(([event, step]) => [event.id, step])), granted: grantedIn(c, domains), programs: [...shelf.values()], said, tooMany, isEndless: used.has(ENDLESS),
-    anyhow: new Set(happens.flatMap(([event, step]) => (step.does === 'power' && Object.values(step.wakes).includes(UNKNOWN) ? [event.id] : []))),
+    system: relevant(ground, used, memory),
+    ground,
+    steps: new Map(happens.map(([event, step]) => [event.id, step])),
+    granted: grantedIn(c, domains),
+    programs: [...shelf.values()],
+    said,
+    tooMany,
+    isEndless: used.has(ENDLESS),
+    anyhow: new Set(
+      happens.flatMap(([event, step]) =>
+        step.does === 'power' && Object.values(step.wakes).includes(UNKNOWN) ? [event.id] : [],
+      ),
+    ),
   };
 };
 
 /** Planned slots of controllers that other boxes reach: what such a slot holds is part of what a call does. */
 const calledByOthers = (b: Bearings, shelf: Shelf): readonly Program[] => {
-  const reached = new Set([...b.control.midi.values(), ...b.control.contacts.values()].flatMap((arrivals) => arrivals.map((a) => a.device)));
+  const reached = new Set(
+    [...b.control.midi.values(), ...b.control.contacts.values()].flatMap((arrivals) => arrivals.map((a) => a.device)),
+  );
   return [...shelf.values()].filter((p) => reached.has(p.device) && b.rig.parts.program.get(p.id) !== p);
 };
 
 const shelfOf = (c: Compilation): Shelf => {
   const shelf = new Map<string, Program>();
   for (const program of all(c.bearings.rig, 'program')) shelf.set(placeOnShelf(program), program);
-  for (const compiled of c.sounds.values()) for (const { program } of compiled.stored) shelf.set(placeOnShelf(program), program);
+  for (const compiled of c.sounds.values())
+    for (const { program } of compiled.stored) shelf.set(placeOnShelf(program), program);
   return shelf;
 };
 
@@ -82,7 +105,10 @@ const soundOf = (compiled: Compiled, domains: Domains, known: Map<Wanted, System
 };
 
 /** A want as the system says it, with every other value that serves; undefined of a control that is no variable. */
-export const wantOf = (domains: Domains, { control, value, within }: Pick<Wanted, 'control' | 'value' | 'within'>): SystemWant | undefined => {
+export const wantOf = (
+  domains: Domains,
+  { control, value, within }: Pick<Wanted, 'control' | 'value' | 'within'>,
+): SystemWant | undefined => {
   const domain = domains.of.get(control);
   if (!domain) return undefined;
   const name = domains.named(control, value);
@@ -93,8 +119,16 @@ export const wantOf = (domains: Domains, { control, value, within }: Pick<Wanted
 /** Variables that nothing writes, reads or wants say nothing; they are left out. */
 const relevant = (system: RecallSystem, used: ReadonlySet<string>, memory: ModelMemory): RecallSystem => {
   const said = new Set(used);
-  for (const variable of memory.wantedBySounds.of(system.sounds, (sound, note) => sound.wants.forEach((want) => note(want.variable)))) said.add(variable);
+  for (const variable of memory.wantedBySounds.of(system.sounds, (sound, note) =>
+    sound.wants.forEach((want) => note(want.variable)),
+  ))
+    said.add(variable);
   if (said.size === system.variables.length) return system;
-  for (const group of system.together ?? []) if (group.variables.some((v) => said.has(v))) group.variables.forEach((v) => said.add(v));
-  return { ...system, variables: system.variables.filter((v) => said.has(v.id)), together: (system.together ?? []).filter((g) => said.has(g.variables[0]!)) };
+  for (const group of system.together ?? [])
+    if (group.variables.some((v) => said.has(v))) group.variables.forEach((v) => said.add(v));
+  return {
+    ...system,
+    variables: system.variables.filter((v) => said.has(v.id)),
+    together: (system.together ?? []).filter((g) => said.has(g.variables[0]!)),
+  };
 };

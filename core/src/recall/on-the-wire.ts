@@ -44,29 +44,49 @@ const MOST_MESSAGES = 600;
 /** What hangs on what: the cable in each jack, and to which outputs a box passes on what comes in. */
 const wiresOf = once((b: Bearings) => {
   const other = new Map<Ref, Ref>();
-  for (const { ends: [a, z] } of cablesOf(b.rig, b.hookup.id)) other.set(a, z).set(z, a);
+  for (const {
+    ends: [a, z],
+  } of cablesOf(b.rig, b.hookup.id))
+    other.set(a, z).set(z, a);
   return other;
 });
 
 /** Outputs to which a box passes on what comes in at a jack. */
-export const passesOn = (device: Device, jack: string): readonly string[] => device.chains.filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
+export const passesOn = (device: Device, jack: string): readonly string[] =>
+  device.chains.filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
 
 /** Outputs on which more than one thing can come out: a message that is passed on there waits until it is whole, and for its turn. */
 export const sharedOutputs = (device: Device, programs: Iterable<Program>): ReadonlySet<string> => {
   const sent = new Set<string>();
-  const note = (acts: readonly Act[]) => { for (const act of acts) if ('send' in act) sent.add(act.at); };
+  const note = (acts: readonly Act[]) => {
+    for (const act of acts) if ('send' in act) sent.add(act.at);
+  };
   for (const { acts } of device.actuators) note(acts);
-  for (const p of programs) if (p.device === device.id) [p.acts, ...p.assigns.flatMap((x) => [x.on, x.off])].forEach(note);
+  for (const p of programs)
+    if (p.device === device.id) [p.acts, ...p.assigns.flatMap((x) => [x.on, x.off])].forEach(note);
   const isController = device.memories.some((m) => m.by !== undefined);
-  return new Set(device.jacks.filter((j) => j.kind === 'midi' && j.poles.tip === 'out').map((j) => j.id).filter((id) =>
-    isController || sent.has(id) || device.chains.filter((c) => c.to.some((t) => t.at === id)).flatMap((c) => c.from).length > 1));
+  return new Set(
+    device.jacks
+      .filter((j) => j.kind === 'midi' && j.poles.tip === 'out')
+      .map((j) => j.id)
+      .filter(
+        (id) =>
+          isController ||
+          sent.has(id) ||
+          device.chains.filter((c) => c.to.some((t) => t.at === id)).flatMap((c) => c.from).length > 1,
+      ),
+  );
 };
 
 /** Messages as they are on a wire: a bank is two control changes before its program change. Source: MIDI 1.0 Detailed Specification, "Bank Select". */
 export const onTheWire = (message: Message): readonly Message[] => {
   if (!('pc' in message) || message.bank === undefined) return [message];
   const { bank, channel, pc } = message;
-  return [{ cc: 0, value: bank >> 7, channel }, { cc: 32, value: bank & 0x7f, channel }, { pc, channel }];
+  return [
+    { cc: 0, value: bank >> 7, channel },
+    { cc: 32, value: bank & 0x7f, channel },
+    { pc, channel },
+  ];
 };
 
 const bytesIn = (message: Message): number => ('pc' in message ? 2 : 3);
@@ -102,14 +122,18 @@ export class OnTheWire {
       this.now = next.us;
       said.push(...next.run());
     }
-    const firsts = [...this.used].map((device): SystemAct => ({ variable: deafOf(device as Id<'device'>), set: HEARS }));
+    const firsts = [...this.used].map((device): SystemAct => ({
+      variable: deafOf(device as Id<'device'>),
+      set: HEARS,
+    }));
     const endless: readonly SystemAct[] = this.sentSoFar > MOST_MESSAGES ? [{ variable: ENDLESS, set: 'yes' }] : [];
     return withoutUnread(withReasons([...firsts, ...said, ...endless]));
   }
 
   private soonest(): Planned | undefined {
     let best = -1;
-    for (let i = 0; i < this.planned.length; i += 1) if (best < 0 || this.planned[i]!.us < this.planned[best]!.us) best = i;
+    for (let i = 0; i < this.planned.length; i += 1)
+      if (best < 0 || this.planned[i]!.us < this.planned[best]!.us) best = i;
     return best < 0 ? undefined : this.planned.splice(best, 1)[0];
   }
 
@@ -128,7 +152,13 @@ export class OnTheWire {
     const isNoted = when.length === 0 || (when.length === 1 && isThen(when[0]!.variable));
     const then = isNoted ? undefined : this.name(thenOf(`${device.id}.${act.at}`));
     const queue = keptIn(this.toSend, port, () => []);
-    onTheWire(act.send).forEach((message, i) => queue.push({ message, under: then === undefined ? when : came(then, when), afterUs: i ? 0 : (act.afterMs ?? 0) * 1000 }));
+    onTheWire(act.send).forEach((message, i) =>
+      queue.push({
+        message,
+        under: then === undefined ? when : came(then, when),
+        afterUs: i ? 0 : (act.afterMs ?? 0) * 1000,
+      }),
+    );
     if (!this.sending.has(port)) this.sendNext(port);
     return then === undefined ? [] : noteWhether(then, when);
   }
@@ -158,7 +188,14 @@ export class OnTheWire {
   }
 
   /** A message is whole at the far end of a cable: the box there passes it on, then does what it says. */
-  private deliver(port: Ref, message: Message, under: readonly Guard[], us: number, by: ReadonlySet<Ref>, hops: number): void {
+  private deliver(
+    port: Ref,
+    message: Message,
+    under: readonly Guard[],
+    us: number,
+    by: ReadonlySet<Ref>,
+    hops: number,
+  ): void {
     const arrives = wiresOf(this.effects.b).get(port);
     if (!arrives) return;
     const { device: id, name } = splitRef(arrives);
@@ -188,7 +225,13 @@ export class OnTheWire {
     return listeners(this.effects.b, from, name, message).filter((l) => l.device.id === device.id).length > 1;
   }
 
-  private hear(device: Device, message: Message, under: readonly Guard[], hops: number, isTwice = false): readonly SystemAct[] {
+  private hear(
+    device: Device,
+    message: Message,
+    under: readonly Guard[],
+    hops: number,
+    isTwice = false,
+  ): readonly SystemAct[] {
     const { effects } = this;
     const listener = listenerAt(effects.b, device, message);
     const selects = 'cc' in message && (message.cc === 0 || message.cc === 32);
@@ -204,12 +247,14 @@ export class OnTheWire {
     const heard = ears.length && device.midi?.messages === 'lost' ? [...under, ...ears] : under;
     if (heard.length && ears.length) this.used.add(device.id);
     const banks = selects ? this.bank(device, message, heard) : [];
-    if (listener && isTwice) return effects.loseBeat(listener, heard, how);
-    return [...banks, ...(listener ? effects.answer(listener, message, heard, how) : [])];
+    if (listener && isTwice) return effects.answers.loseBeat(listener, heard, how);
+    return [...banks, ...(listener ? effects.answers.answer(listener, message, heard, how) : [])];
   }
 
   private bank(device: Device, message: Message, under: readonly Guard[]): readonly SystemAct[] {
-    return 'cc' in message && this.listensAtAll(device, message) ? this.effects.selectBank(device, message, under) : [];
+    return 'cc' in message && this.listensAtAll(device, message)
+      ? this.effects.answers.selectBank(device, message, under)
+      : [];
   }
 
   /** Whether the box answers on the channel of a message: as it would take notice of a program change there. */
@@ -221,12 +266,20 @@ export class OnTheWire {
   private ears(device: Device): readonly Guard[] | 'deaf' {
     const all = this.loaded.get(device.id) ?? [];
     const sure = all.findLastIndex((l) => !l.isOpen);
-    const possible = all.map((l, i) => ({ name: `${i + 1}`, hears: l.deafUntilUs <= this.now })).slice(Math.max(0, sure));
+    const possible = all
+      .map((l, i) => ({ name: `${i + 1}`, hears: l.deafUntilUs <= this.now }))
+      .slice(Math.max(0, sure));
     const canBeOpen = all.some((l) => l.isUnsure);
     const states = sure < 0 ? [{ name: HEARS, hears: true }, ...possible] : possible;
     if (states.every((s) => s.hears)) return [];
     if (states.every((s) => !s.hears)) return 'deaf';
-    return [{ variable: deafOf(device.id), in: states.filter((s) => s.hears).map((s) => s.name), ...(canBeOpen ? { open: [MAYBE] } : {}) }];
+    return [
+      {
+        variable: deafOf(device.id),
+        in: states.filter((s) => s.hears).map((s) => s.name),
+        ...(canBeOpen ? { open: [MAYBE] } : {}),
+      },
+    ];
   }
 
   /** A box begins to load. */
@@ -235,7 +288,11 @@ export class OnTheWire {
     const all = this.loaded.get(device.id) ?? [];
     all.push({ deafUntilUs: this.now + memory.gapMs * 1000, isOpen: when.length > 0, isUnsure: isOpen(when) });
     this.loaded.set(device.id, all);
-    return guardedBy(when, [{ variable: deafOf(device.id), set: `${Math.min(all.length, MOST_LOADS)}` }], () => DEAF_DOMAIN);
+    return guardedBy(
+      when,
+      [{ variable: deafOf(device.id), set: `${Math.min(all.length, MOST_LOADS)}` }],
+      () => DEAF_DOMAIN,
+    );
   }
 }
 
@@ -246,15 +303,20 @@ export const sharesWires = (effects: Effects, port: Ref, seen = new Set<Ref>()):
   seen.add(port);
   const { device: id, name } = splitRef(arrives);
   const device = partOf(effects.b.rig, id);
-  return device !== undefined && passesOn(device, name).some((next) => effects.isShared(device, next) || sharesWires(effects, ref(id, next), seen));
+  return (
+    device !== undefined &&
+    passesOn(device, name).some((next) => effects.isShared(device, next) || sharesWires(effects, ref(id, next), seen))
+  );
 };
 
 const isMemo = (variable: string): boolean => isThen(variable) || variable.startsWith('deaf:');
 
 /** What is remembered and never asked for is not remembered. */
 const withoutUnread = (acts: readonly SystemAct[]): readonly SystemAct[] => {
-  for (let left = acts; ; ) {
-    const read = new Set(left.flatMap((act) => (act.when ?? []).filter((c) => c.variable !== act.variable).map((c) => c.variable)));
+  for (let left = acts; ;) {
+    const read = new Set(
+      left.flatMap((act) => (act.when ?? []).filter((c) => c.variable !== act.variable).map((c) => c.variable)),
+    );
     const kept = left.filter((act) => !isMemo(act.variable) || read.has(act.variable));
     if (kept.length === left.length) return kept;
     left = kept;

@@ -5,10 +5,11 @@ import { partOf, type Rig } from '../rig/rig.js';
 // What a person calls the parts of a rig: by the name on the box, with its code where two boxes share one.
 
 const shared = new WeakMap<Rig['parts']['device'], ReadonlySet<string>>();
-const sharedNames = (rig: Rig): ReadonlySet<string> => keptIn(shared, rig.parts.device, () => {
-  const names = [...rig.parts.device.values()].map((d) => d.name);
-  return new Set(names.filter((name, i) => names.indexOf(name) !== i));
-});
+const sharedNames = (rig: Rig): ReadonlySet<string> =>
+  keptIn(shared, rig.parts.device, () => {
+    const names = [...rig.parts.device.values()].map((d) => d.name);
+    return new Set(names.filter((name, i) => names.indexOf(name) !== i));
+  });
 
 /** @example boxText(rig, 'device:b') // 'DI box (DI2)' where there are two of them */
 export const boxText = (rig: Rig, id: Id<'device'>): string => {
@@ -31,7 +32,10 @@ export const endText = (rig: Rig, at: Ref): string => {
 };
 
 /** A jack of a box as one reads it there; what lies inside a box is told by the box alone. */
-export const pointText = (rig: Rig, { device: id, at }: { readonly device: Id<'device'>; readonly at: string }): string => {
+export const pointText = (
+  rig: Rig,
+  { device: id, at }: { readonly device: Id<'device'>; readonly at: string },
+): string => {
   const name = at.slice(id.length + 1).replace(/:.*$/, '');
   const jack = partOf(rig, id)?.jacks.find((j) => j.id === name);
   return jack ? `${boxText(rig, id)}, jack ${jack.id}` : boxText(rig, id);

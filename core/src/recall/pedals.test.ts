@@ -16,26 +16,53 @@ import type { Want } from '../rig/sound.js';
 import { jumpOf } from './pedals.js';
 import { stepText } from './words.js';
 
-const called = (p: Part): Part => (p.kind === 'sound' ? { ...p, calls: [{ device: 'device:c', memory: 'slots', slot: p.at - 1 }] } : p);
-const under = (sound: string, want: Want) => (p: Part): Part => (p.kind === 'sound' && p.id === `sound:${sound}` ? { ...p, wants: [...p.wants, want] } : p);
+const called = (p: Part): Part =>
+  p.kind === 'sound' ? { ...p, calls: [{ device: 'device:c', memory: 'slots', slot: p.at - 1 }] } : p;
+const under =
+  (sound: string, want: Want) =>
+  (p: Part): Part =>
+    p.kind === 'sound' && p.id === `sound:${sound}` ? { ...p, wants: [...p.wants, want] } : p;
 const swell: Want = { control: 'device:d.mix', pedal: 'device:c.exp1', heel: 10, toe: 60, at: 30 };
 
 /** A controller with a pedal, a delay that it reaches; Swell puts the mix under the pedal, Plain says what it wants of it. */
-const rigWith = (want: Want | undefined = swell, plain: readonly string[] = [], more: { leads?: readonly string[]; change?: (p: Part) => Part } = {}): Rig => smallRig({
-  boxes: { g: 'single-coil', c: 'midi-controller-exp', d: 'stereo-delay', w: 'powered-speaker', x: 'expression' }, leads: more.leads ?? ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in', 'x.exp>c.exp1'],
-  sounds: { Swell: ['d.delay'], Plain: plain }, with: (p) => (more.change ?? ((x) => x))(want ? under('swell', want)(called(p)) : called(p)),
-});
+const rigWith = (
+  want: Want | undefined = swell,
+  plain: readonly string[] = [],
+  more: { leads?: readonly string[]; change?: (p: Part) => Part } = {},
+): Rig =>
+  smallRig({
+    boxes: { g: 'single-coil', c: 'midi-controller-exp', d: 'stereo-delay', w: 'powered-speaker', x: 'expression' },
+    leads: more.leads ?? ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in', 'x.exp>c.exp1'],
+    sounds: { Swell: ['d.delay'], Plain: plain },
+    with: (p) => (more.change ?? ((x) => x))(want ? under('swell', want)(called(p)) : called(p)),
+  });
 const proved = (rig: Rig, sound: Id<'sound'>) => deriveOnce(rig, SMALL)!.verdicts.get(sound)!;
 
 describe('the value at a position of the pedal', () => {
-  test.each([[10, 60, 'line', 0, 10], [10, 60, 'line', 127, 60], [60, 10, 'line', 127, 10], [0, 100, 'slow', 64, 25], [0, 100, 'fast', 64, 75], [0, 100, 'line', 64, 50]] as const)('heel %d, toe %d, %s, at %d: %d', (heel, toe, curve, byte, value) =>
-    expect(swept({ heel, toe, curve }, byte, 1)).toBe(value));
-  test('it stays between heel and toe, begins and ends there, and never turns back', () => fc.assert(fc.property(
-    fc.integer({ min: -60, max: 60 }), fc.integer({ min: -60, max: 60 }), fc.constantFrom('line' as const, 'slow' as const, 'fast' as const), (heel, toe, curve) => {
-      const values = Array.from({ length: 128 }, (_, byte) => swept({ heel, toe, curve }, byte, 1));
-      expect([values[0], values[127]].map((v) => v! + 0)).toEqual([heel + 0, toe + 0]);
-      for (const [i, v] of values.slice(1).entries()) expect(Math.sign(v - values[i]!) * Math.sign(toe - heel)).toBeGreaterThanOrEqual(0);
-    })));
+  test.each([
+    [10, 60, 'line', 0, 10],
+    [10, 60, 'line', 127, 60],
+    [60, 10, 'line', 127, 10],
+    [0, 100, 'slow', 64, 25],
+    [0, 100, 'fast', 64, 75],
+    [0, 100, 'line', 64, 50],
+  ] as const)('heel %d, toe %d, %s, at %d: %d', (heel, toe, curve, byte, value) =>
+    expect(swept({ heel, toe, curve }, byte, 1)).toBe(value),
+  );
+  test('it stays between heel and toe, begins and ends there, and never turns back', () =>
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -60, max: 60 }),
+        fc.integer({ min: -60, max: 60 }),
+        fc.constantFrom('line' as const, 'slow' as const, 'fast' as const),
+        (heel, toe, curve) => {
+          const values = Array.from({ length: 128 }, (_, byte) => swept({ heel, toe, curve }, byte, 1));
+          expect([values[0], values[127]].map((v) => v! + 0)).toEqual([heel + 0, toe + 0]);
+          for (const [i, v] of values.slice(1).entries())
+            expect(Math.sign(v - values[i]!) * Math.sign(toe - heel)).toBeGreaterThanOrEqual(0);
+        },
+      ),
+    ));
 });
 
 describe('an amount under a pedal', () => {
@@ -65,8 +92,13 @@ describe('an amount under a pedal', () => {
     expect(bench.heard.slice(heard).map((h) => h.is)).toEqual(['stomp']);
   });
   test('it is typed in with its numbers, and with the jump at the first touch', () => {
-    const line = typeIn(d).find((b) => b.code === 'C')!.slots[0]!.lines.find((l) => l.text.startsWith('pedal'))!;
-    expect(line).toMatchObject({ text: 'pedal exp1: channel 3, controller 20, heel 13, toe 76', why: 'D mix from 10 % to 60 %; at first touch it can jump by 30' });
+    const line = typeIn(d)
+      .find((b) => b.code === 'C')!
+      .slots[0]!.lines.find((l) => l.text.startsWith('pedal'))!;
+    expect(line).toMatchObject({
+      text: 'pedal exp1: channel 3, controller 20, heel 13, toe 76',
+      why: 'D mix from 10 % to 60 %; at first touch it can jump by 30',
+    });
     expect(jumpOf({ control: 'device:d.mix', pedal: 'device:c.exp1', heel: 10, toe: 60, by: 'no way' })).toBe(50);
   });
 });
@@ -77,39 +109,91 @@ describe('the proof reckons with pedals', () => {
     expect(proved(rigWith(swell, ['d.delay', 'd.mix=50']), 'sound:plain').is).toBe('proved');
   });
   test('a slot that was typed without that message leaves the amount where the pedal put it, when the box does not load its program again', () => {
-    const stubborn = (p: Part): Part => (p.kind === 'device' && p.id === 'device:d' ? { ...p, memories: p.memories.map((m) => ({ ...m, again: 'nothing' as const })) } : p);
+    const stubborn = (p: Part): Part =>
+      p.kind === 'device' && p.id === 'device:d'
+        ? { ...p, memories: p.memories.map((m) => ({ ...m, again: 'nothing' as const })) }
+        : p;
     const rig = withParts(
-      rigWith({ control: 'device:d.mix', pedal: 'device:c.exp1', heel: 10, toe: 60 }, ['d.delay', 'd.program=4'], { change: (p) => stubborn(p.kind === 'sound' && p.id === 'sound:swell' ? { ...p, wants: [...p.wants, { control: 'device:d.program', is: 4 }] } : p) }),
-      { kind: 'program', id: 'program:d-4', device: 'device:d', memory: 'programs', number: 4, name: 'Half', contents: { on: 'on', mix: 25 }, acts: [], assigns: [] },
-      { kind: 'program', id: 'program:c-1', device: 'device:c', memory: 'slots', number: 1, name: 'Plain', contents: {}, acts: [{ send: { pc: 4, channel: 3 }, at: 'midi-out' }], assigns: [] },
+      rigWith({ control: 'device:d.mix', pedal: 'device:c.exp1', heel: 10, toe: 60 }, ['d.delay', 'd.program=4'], {
+        change: (p) =>
+          stubborn(
+            p.kind === 'sound' && p.id === 'sound:swell'
+              ? { ...p, wants: [...p.wants, { control: 'device:d.program', is: 4 }] }
+              : p,
+          ),
+      }),
+      {
+        kind: 'program',
+        id: 'program:d-4',
+        device: 'device:d',
+        memory: 'programs',
+        number: 4,
+        name: 'Half',
+        contents: { on: 'on', mix: 25 },
+        acts: [],
+        assigns: [],
+      },
+      {
+        kind: 'program',
+        id: 'program:c-1',
+        device: 'device:c',
+        memory: 'slots',
+        number: 1,
+        name: 'Plain',
+        contents: {},
+        acts: [{ send: { pc: 4, channel: 3 }, at: 'midi-out' }],
+        assigns: [],
+      },
     );
     const wrongWith = (of: Rig) => {
       const verdict = proved(of, 'sound:plain');
-      return verdict.is === 'broken' ? verdict.wrong.filter((w) => w.variable === 'device:d.mix').map((w) => w.example().events) : [];
+      return verdict.is === 'broken'
+        ? verdict.wrong.filter((w) => w.variable === 'device:d.mix').map((w) => w.example().events)
+        : [];
     };
     // The power comes on with the slot of Swell loaded: the pedal works at once.
     expect(wrongWith(rig)).toEqual([['pedal:device:c.exp1:0', 'recall:sound:plain']]);
-    expect(wrongWith(withParts(rig, { ...all(rig, 'hookup')[0]!, admits: { moves: false, feet: true, powerCycle: true } }))).toEqual([]);
+    expect(
+      wrongWith(withParts(rig, { ...all(rig, 'hookup')[0]!, admits: { moves: false, feet: true, powerCycle: true } })),
+    ).toEqual([]);
   });
   test('each of its positions that does something of its own is one event, told in words', () => {
     const d = deriveOnce(rigWith(), SMALL)!;
-    expect([...d.modelled.steps.values()].filter((s) => s.does === 'pedal').map((s) => stepText(d.rig, s))).toEqual(['Move the pedal at C exp1 to its heel', 'Move the pedal at C exp1 to 39 %']);
+    expect([...d.modelled.steps.values()].filter((s) => s.does === 'pedal').map((s) => stepText(d.rig, s))).toEqual([
+      'Move the pedal at C exp1 to its heel',
+      'Move the pedal at C exp1 to 39 %',
+    ]);
   });
 });
 
 describe('a pedal that moves nothing is found', () => {
   const finding = (rig: Rig) => deriveOnce(rig, SMALL)!.judgement.findings.find((f) => f.code === 'midi.unreached');
-  test('because nothing is plugged in', () => expect(finding(rigWith(swell, [], { leads: ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in'] }))?.why).toBe('“Swell” puts D mix under the pedal at Large MIDI foot controller (exp1), but nothing is plugged in there.'));
-  test('because the sound does not call its controller', () => expect(finding(rigWith(swell, [], { change: (p) => (p.kind === 'sound' ? { ...p, calls: [] } : p) }))?.why).toContain('the sound calls no slot of Large MIDI foot controller'));
-  test('because nothing that the controller sends moves it', () => expect(finding(rigWith({ ...swell, control: 'device:d.program' }))?.why).toContain('nothing that Large MIDI foot controller sends moves it on'));
+  test('because nothing is plugged in', () =>
+    expect(finding(rigWith(swell, [], { leads: ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in'] }))?.why).toBe(
+      '“Swell” puts D mix under the pedal at Large MIDI foot controller (exp1), but nothing is plugged in there.',
+    ));
+  test('because the sound does not call its controller', () =>
+    expect(
+      finding(rigWith(swell, [], { change: (p) => (p.kind === 'sound' ? { ...p, calls: [] } : p) }))?.why,
+    ).toContain('the sound calls no slot of Large MIDI foot controller'));
+  test('because nothing that the controller sends moves it', () =>
+    expect(finding(rigWith({ ...swell, control: 'device:d.program' }))?.why).toContain(
+      'nothing that Large MIDI foot controller sends moves it on',
+    ));
   test('and one that works is not', () => expect(finding(rigWith())).toBeUndefined());
-  test('the check is the one for what cannot be reached', () => expect(CHECKS.find((c) => c.code === 'midi.unreached')!.title).toBe('A box or a pedal that cannot be reached'));
+  test('the check is the one for what cannot be reached', () =>
+    expect(CHECKS.find((c) => c.code === 'midi.unreached')!.title).toBe('A box or a pedal that cannot be reached'));
 });
 
 test('a pedal at a jack that is none, or past its range, is refused', () => {
   const rig = rigWith(undefined);
   const sound = partOf(rig, 'sound:swell')!;
-  for (const wrong of [{ ...swell, pedal: 'device:c.midi-in' as const }, { ...swell, toe: 500 }, { ...swell, at: -3 }]) expect(() => after(rig, { put: [{ ...sound, wants: [wrong] }], remove: [] })).toThrow();
+  for (const wrong of [
+    { ...swell, pedal: 'device:c.midi-in' as const },
+    { ...swell, toe: 500 },
+    { ...swell, at: -3 },
+  ])
+    expect(() => after(rig, { put: [{ ...sound, wants: [wrong] }], remove: [] })).toThrow();
 });
 
 /** A random rig whose controllers have a pedal under which some of its sounds put amounts of MIDI boxes. */
@@ -121,12 +205,34 @@ const withPedals = (seed: number): ReturnType<typeof randomRig> => {
   const parts: Part[] = [];
   for (const [i, c] of controllers.entries()) {
     const pedal = makeDevice('expression', `device:pedal-${i}`);
-    parts.push(pedal, { ...c, jacks: [...c.jacks.filter((j) => j.id !== 'exp9'), { ...makeDevice('midi-controller-exp', 'device:any').jacks.find((j) => j.id === 'exp1')!, id: 'exp9' }] }, { kind: 'cable', id: `cable:pedal-${i}`, hookup: hookup.id, ends: [`device:pedal-${i}.exp`, `${c.id}.exp9`] });
+    parts.push(
+      pedal,
+      {
+        ...c,
+        jacks: [
+          ...c.jacks.filter((j) => j.id !== 'exp9'),
+          { ...makeDevice('midi-controller-exp', 'device:any').jacks.find((j) => j.id === 'exp1')!, id: 'exp9' },
+        ],
+      },
+      { kind: 'cable', id: `cable:pedal-${i}`, hookup: hookup.id, ends: [`device:pedal-${i}.exp`, `${c.id}.exp9`] },
+    );
   }
   for (const s of all(rig, 'sound')) {
     const box = boxes.length && controllers.length && random.chance(60) ? random.pick(boxes) : undefined;
     if (!box || s.wants.some((w) => 'control' in w && w.control === `${box.id}.mix`)) continue;
-    parts.push({ ...s, wants: [...s.wants, { control: `${box.id}.mix`, pedal: `${random.pick(controllers).id}.exp9`, heel: random.int(0, 100), toe: random.int(0, 100), ...(random.chance(60) ? { at: random.int(0, 100) } : {}) }] });
+    parts.push({
+      ...s,
+      wants: [
+        ...s.wants,
+        {
+          control: `${box.id}.mix`,
+          pedal: `${random.pick(controllers).id}.exp9`,
+          heel: random.int(0, 100),
+          toe: random.int(0, 100),
+          ...(random.chance(60) ? { at: random.int(0, 100) } : {}),
+        },
+      ],
+    });
   }
   return { rig: withParts(rig, ...parts), hookup };
 };

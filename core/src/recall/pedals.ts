@@ -16,7 +16,11 @@ export const pluggedPedals = (b: Bearings): ReadonlySet<Ref> => {
   const found = new Set<Ref>();
   for (const cable of b.rig.parts.cable.values()) {
     if (cable.hookup !== b.hookup.id) continue;
-    for (const end of cable.ends) if (partOf(b.rig, splitRef(end).device)?.jacks.some((j) => j.id === splitRef(end).name && j.kind === 'expression')) found.add(end);
+    for (const end of cable.ends)
+      if (
+        partOf(b.rig, splitRef(end).device)?.jacks.some((j) => j.id === splitRef(end).name && j.kind === 'expression')
+      )
+        found.add(end);
   }
   inputs.set(b, found);
   return found;
@@ -25,12 +29,17 @@ export const pluggedPedals = (b: Bearings): ReadonlySet<Ref> => {
 const inputs = new WeakMap<Bearings, ReadonlySet<Ref>>();
 
 /** How each amount that a sound puts under a pedal follows it: over the controller that carries the pedal, on the box itself or by control changes. */
-export const sweepsOf = (b: Bearings, callers: readonly Caller[], wants: Iterable<PedalWant>): readonly Swept[] => [...wants].map((want): Swept => {
-  const { control, pedal, heel, toe, at } = want;
-  return { control, pedal, heel, toe, ...(at === undefined ? {} : { at }), by: sweepOf(b, callers, want) };
-});
+export const sweepsOf = (b: Bearings, callers: readonly Caller[], wants: Iterable<PedalWant>): readonly Swept[] =>
+  [...wants].map((want): Swept => {
+    const { control, pedal, heel, toe, at } = want;
+    return { control, pedal, heel, toe, ...(at === undefined ? {} : { at }), by: sweepOf(b, callers, want) };
+  });
 
-const sweepOf = (b: Bearings, callers: readonly Caller[], { control, pedal, heel, toe, curve }: PedalWant): Swept['by'] => {
+const sweepOf = (
+  b: Bearings,
+  callers: readonly Caller[],
+  { control, pedal, heel, toe, curve }: PedalWant,
+): Swept['by'] => {
   const { device: host, name: jack } = splitRef(pedal);
   if (!pluggedPedals(b).has(pedal)) return 'nothing plugged in';
   const caller = callers.find((c) => c.device.id === host);
@@ -40,13 +49,25 @@ const sweepOf = (b: Bearings, callers: readonly Caller[], { control, pedal, heel
   if (device === host) return { jack, control: name, heel, toe, step: stepOf(controlOf(b.rig, control)), ...bent };
   for (const way of b.finder.from(host, caller.memory)(control)) {
     const act: Act | undefined = way.by === 'cc' ? way.act : undefined;
-    if (way.by === 'cc' && act && 'scale' in act) return { jack, cc: way.number, channel: way.channel, at: way.at, heel: byteFor(heel, act.scale), toe: byteFor(toe, act.scale), ...bent };
+    if (way.by === 'cc' && act && 'scale' in act)
+      return {
+        jack,
+        cc: way.number,
+        channel: way.channel,
+        at: way.at,
+        heel: byteFor(heel, act.scale),
+        toe: byteFor(toe, act.scale),
+        ...bent,
+      };
   }
   return 'no way';
 };
 
 /** By how much an amount can jump when the pedal is first touched after a recall: nobody knows where it was left. */
-export const jumpOf = ({ heel, toe, at }: Swept): number => (typeof at === 'number' ? Math.max(Math.abs(at - heel), Math.abs(at - toe)) : Math.abs(toe - heel));
+export const jumpOf = ({ heel, toe, at }: Swept): number =>
+  typeof at === 'number' ? Math.max(Math.abs(at - heel), Math.abs(at - toe)) : Math.abs(toe - heel);
 
 export const sweepsFor = (pedals: readonly Swept[], caller: Caller): readonly Sweep[] =>
-  pedals.flatMap(({ pedal, by }) => (typeof by === 'object' && splitRef(pedal).device === caller.device.id ? [by] : []));
+  pedals.flatMap(({ pedal, by }) =>
+    typeof by === 'object' && splitRef(pedal).device === caller.device.id ? [by] : [],
+  );

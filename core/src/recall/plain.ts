@@ -17,21 +17,32 @@ export class Plainness {
   private readonly lists = new WeakMap<readonly Act[], boolean>();
   private readonly talking: ReadonlySet<string>;
 
-  constructor(private readonly b: Bearings, private readonly domains: Domains, shelf: Shelf) {
-    this.talking = new Set([...shelf.values()].filter((p) => p.acts.length > 0).map((p) => shelfKey(p.device, p.memory, 0)));
+  constructor(
+    private readonly b: Bearings,
+    private readonly domains: Domains,
+    shelf: Shelf,
+  ) {
+    this.talking = new Set(
+      [...shelf.values()].filter((p) => p.acts.length > 0).map((p) => shelfKey(p.device, p.memory, 0)),
+    );
   }
 
   /** What a list does itself is done before the first of its messages arrives, wherever it stands: such a list is plain only where that stands first, or is nobody else's affair. */
   isList(device: Device, acts: readonly Act[]): boolean {
     return keptIn(this.lists, acts, () => {
       const firstSent = acts.findIndex((act) => 'send' in act);
-      const isInTurn = (act: Act, i: number): boolean => firstSent < 0 || i < firstSent || 'send' in act || ('control' in act && !movesRelays(device, act.control));
+      const isInTurn = (act: Act, i: number): boolean =>
+        firstSent < 0 || i < firstSent || 'send' in act || ('control' in act && !movesRelays(device, act.control));
       return acts.every((act, i) => !act.when?.length && this.is(device, act) && isInTurn(act, i));
     });
   }
 
   is(device: Device, act: Act): boolean {
-    return keptIn(keptIn(this.known, device, () => new Map<Act, boolean>()), act, () => this.find(device, act));
+    return keptIn(
+      keptIn(this.known, device, () => new Map<Act, boolean>()),
+      act,
+      () => this.find(device, act),
+    );
   }
 
   private find(device: Device, act: Act): boolean {
@@ -40,11 +51,19 @@ export class Plainness {
     if ('pulse' in act) return this.contactIsPlain(device, act.pulse);
     if (!('send' in act)) return true;
     if ('bpm' in act.send) return true;
-    const selects = ('bank' in act.send && act.send.bank !== undefined) || ('cc' in act.send && (act.send.cc === 0 || act.send.cc === 32));
+    const selects =
+      ('bank' in act.send && act.send.bank !== undefined) ||
+      ('cc' in act.send && (act.send.cc === 0 || act.send.cc === 32));
     if (selects && this.somebodyMinds('bank' in act.send)) return false;
     const heard = listeners(this.b, device.id, act.at, act.send);
     if (new Set(heard.map((l) => l.device.id)).size < heard.length) return false;
-    return heard.every((l) => !l.channelBy && l.device.id !== device.id && !this.isInBanks(l.device) && l.answers.every((a) => this.answersQuietly(l.device, a)));
+    return heard.every(
+      (l) =>
+        !l.channelBy &&
+        l.device.id !== device.id &&
+        !this.isInBanks(l.device) &&
+        l.answers.every((a) => this.answersQuietly(l.device, a)),
+    );
   }
 
   /** More than one bank may stand selected at the box. */
@@ -55,17 +74,29 @@ export class Plainness {
 
   /** Somebody takes notice of the control changes that select a bank: a box that has several, or one that takes them for something else. */
   private somebodyMinds(asBank: boolean): boolean {
-    return [...this.b.rig.parts.device.values()].some((d) => this.isInBanks(d) || (asBank && d.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && (a.by.number === 0 || a.by.number === 32))));
+    return [...this.b.rig.parts.device.values()].some(
+      (d) =>
+        this.isInBanks(d) ||
+        (asBank &&
+          d.actuators.some((a) => 'midi' in a.by && a.by.midi === 'cc' && (a.by.number === 0 || a.by.number === 32))),
+    );
   }
 
   private answersQuietly(device: Device, actuator: Actuator): boolean {
     if (actuator.when?.length && (actuator.acts.length > 1 || actuator.acts.some((act) => 'load' in act))) return false;
-    return actuator.acts.every((act) => ('control' in act ? this.relaysArePlain(device, act.control) : 'load' in act && this.loadsQuietly(device, act.load)));
+    return actuator.acts.every((act) =>
+      'control' in act
+        ? this.relaysArePlain(device, act.control)
+        : 'load' in act && this.loadsQuietly(device, act.load),
+    );
   }
 
   private loadsQuietly(device: Device, id: string): boolean {
     const memory = device.memories.find((m) => m.id === id);
-    return !memory || (!this.talking.has(shelfKey(device.id, id, 0)) && memory.stores.every((s) => this.relaysArePlain(device, s)));
+    return (
+      !memory ||
+      (!this.talking.has(shelfKey(device.id, id, 0)) && memory.stores.every((s) => this.relaysArePlain(device, s)))
+    );
   }
 
   private relaysArePlain(device: Device, control: string): boolean {
@@ -75,11 +106,17 @@ export class Plainness {
   private contactIsPlain(device: Device, at: string): boolean {
     return (this.b.control.contacts.get(ref(device.id, at)) ?? []).every((arrival) => {
       const receiver = partOf(this.b.rig, arrival.device)!;
-      return receiver.actuators.every((a) => !('contact' in a.by) || a.by.contact !== arrival.jack || (a.acts.every((act) => 'control' in act && receiver.id !== device.id && !relaysOf(receiver).length)));
+      return receiver.actuators.every(
+        (a) =>
+          !('contact' in a.by) ||
+          a.by.contact !== arrival.jack ||
+          a.acts.every((act) => 'control' in act && receiver.id !== device.id && !relaysOf(receiver).length),
+      );
     });
   }
 }
 
 type Relay = ReturnType<typeof relaysOf>[number];
-const follows = ({ closedWhen }: Relay, control: string): boolean => closedWhen?.some((f) => 'control' in f && f.control === control) ?? false;
+const follows = ({ closedWhen }: Relay, control: string): boolean =>
+  closedWhen?.some((f) => 'control' in f && f.control === control) ?? false;
 const movesRelays = (device: Device, control: string): boolean => relaysOf(device).some((r) => follows(r, control));

@@ -30,9 +30,15 @@ export const overRelays = (b: Bearings, callers: readonly Caller[], wanted: Read
     const relays = relaysTo.get(want.control);
     if (!relays || isReached(want.control)) continue;
     for (const { relay, closed, open, sets } of relays) {
-      const value = String(sets.closed) === String(want.value) ? closed : String(sets.open) === String(want.value) ? open : undefined;
+      const value =
+        String(sets.closed) === String(want.value)
+          ? closed
+          : String(sets.open) === String(want.value)
+            ? open
+            : undefined;
       if (value === undefined || !isReached(relay)) continue;
-      if (!known.has(relay) && !wanted.has(relay)) wants.push({ control: relay, value, why: { by: 'contact', control: want.control } });
+      if (!known.has(relay) && !wanted.has(relay))
+        wants.push({ control: relay, value, why: { by: 'contact', control: want.control } });
       known.add(relay);
       reached.add(want.control);
       break;
@@ -51,23 +57,28 @@ interface RelayTo {
 const known = new WeakMap<Bearings['control'], ReadonlyMap<Ref, readonly RelayTo[]>>();
 
 /** For each control that a contact sets the latching relays of other boxes that close it. */
-const relaysOn = (b: Bearings): ReadonlyMap<Ref, readonly RelayTo[]> => keptIn(known, b.control, () => {
-  const found = new Map<Ref, RelayTo[]>();
-  for (const host of all(b.rig, 'device')) {
-    for (const { at, closedWhen } of relaysOf(host)) {
-      const fact = closedWhen?.[0];
-      if (!fact || !('in' in fact)) continue;
-      const relay = ref(host.id, fact.control);
-      const domain = controlOf(b.rig, relay)?.domain;
-      const open = domain && 'values' in domain ? domain.values.find((v) => !fact.in.map(String).includes(String(v))) : undefined;
-      if (open === undefined) continue;
-      for (const [device, jack] of firstArrivals(b, ref(host.id, at))) {
-        for (const [control, sets] of setByContact(device, jack)) keptIn(found, ref(device.id, control), () => []).push({ relay, closed: fact.in[0]!, open, sets });
+const relaysOn = (b: Bearings): ReadonlyMap<Ref, readonly RelayTo[]> =>
+  keptIn(known, b.control, () => {
+    const found = new Map<Ref, RelayTo[]>();
+    for (const host of all(b.rig, 'device')) {
+      for (const { at, closedWhen } of relaysOf(host)) {
+        const fact = closedWhen?.[0];
+        if (!fact || !('in' in fact)) continue;
+        const relay = ref(host.id, fact.control);
+        const domain = controlOf(b.rig, relay)?.domain;
+        const open =
+          domain && 'values' in domain
+            ? domain.values.find((v) => !fact.in.map(String).includes(String(v)))
+            : undefined;
+        if (open === undefined) continue;
+        for (const [device, jack] of firstArrivals(b, ref(host.id, at))) {
+          for (const [control, sets] of setByContact(device, jack))
+            keptIn(found, ref(device.id, control), () => []).push({ relay, closed: fact.in[0]!, open, sets });
+        }
       }
     }
-  }
-  return found;
-});
+    return found;
+  });
 
 /** The boxes at the other end of a contact, each with the first of its jacks that it arrives at. */
 const firstArrivals = (b: Bearings, at: Ref): ReadonlyMap<Device, string> => {

@@ -10,11 +10,17 @@ import { valueText } from './words.js';
 const wayOf = ({ wants }: Compiled): WantedWay => {
   const own = wants.filter((w) => w.why.by !== 'gate');
   const asked = new Set(own.map((w) => w.control));
-  return { stages: new Set(own.flatMap((w) => (w.why.by === 'stage' && w.why.is === 'in' ? [w.why.stage] : []))), isWanted: (control) => asked.has(control) };
+  return {
+    stages: new Set(own.flatMap((w) => (w.why.by === 'stage' && w.why.is === 'in' ? [w.why.stage] : []))),
+    isWanted: (control) => asked.has(control),
+  };
 };
 
 /** Where the signal of a sound stops on its way from a source to an end at which it is not heard. */
-export const stopsOf = (compiled: Compiled, { from, at }: { readonly from: Ref; readonly at: Ref }): readonly Stop[] => {
+export const stopsOf = (
+  compiled: Compiled,
+  { from, at }: { readonly from: Ref; readonly at: Ref },
+): readonly Stop[] => {
   const { wiring } = compiled.trace;
   const source = wiring.sources.find((s) => s.ref === from);
   const end = wiring.ends.find((e) => e.ref === at);
@@ -24,6 +30,9 @@ export const stopsOf = (compiled: Compiled, { from, at }: { readonly from: Ref; 
 /** @example stopText(rig, stop) // 'Eight-loop switcher: output is muted' */
 export const stopText = (rig: Rig, stop: Stop): string => {
   if (stop.because === 'nothing plugged in') return `${pointText(rig, stop)}, with no cable that leads on`;
-  const by = stop.by.map(({ control, value }) => `${controlOf(rig, control)?.name ?? splitRef(control).name} is ${value === undefined ? 'not set' : valueText(rig, control, value)}`);
+  const by = stop.by.map(
+    ({ control, value }) =>
+      `${controlOf(rig, control)?.name ?? splitRef(control).name} is ${value === undefined ? 'not set' : valueText(rig, control, value)}`,
+  );
   return `${boxText(rig, partOf(rig, stop.device)?.id ?? stop.device)}: ${[...new Set(by)].join(', ') || 'its order leaves the way out'}`;
 };

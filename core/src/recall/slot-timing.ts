@@ -70,7 +70,12 @@ export interface Reaching {
 }
 
 /** For each box the messages of a slot that it takes notice of. @param lost the place of a message that takes its time on the wire and is heard by nobody */
-export const reaching = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): ReadonlyMap<Device, readonly Reaching[]> => {
+export const reaching = (
+  b: Pick<Bearings, 'rig' | 'control' | 'grounds'>,
+  controller: Id<'device'>,
+  acts: readonly Act[],
+  lost?: number,
+): ReadonlyMap<Device, readonly Reaching[]> => {
   const boxes = new Map<Device, Reaching[]>();
   const us = arrivals(acts);
   acts.forEach((act, place) => {
@@ -89,7 +94,11 @@ export const reaching = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, contr
  * What a box misses of the messages that reach it, by place. A box that does not keep messages while it loads misses those that come before its load gap is over.
  * @param busyUntilUs it is still loading from before, and hears again at this moment after the slot was called
  */
-export const missedBy = (device: Device, messages: readonly Reaching[], busyUntilUs = 0): ReadonlyMap<number, Missed> => {
+export const missedBy = (
+  device: Device,
+  messages: readonly Reaching[],
+  busyUntilUs = 0,
+): ReadonlyMap<number, Missed> => {
   const missed = new Map<number, Missed>();
   let receiver: Receiver | undefined;
   for (const { place, us, message } of messages) {
@@ -102,16 +111,31 @@ export const missedBy = (device: Device, messages: readonly Reaching[], busyUnti
       const memory = number === undefined ? undefined : losing(device, number);
       if (!memory) continue;
       const deafUntil = us + memory.gapMs * 1000;
-      receiver = { memory, first: place, number: number!, fresh: { loaded: number, deafUntil }, same: memory.again === 'nothing' ? { loaded: number, deafUntil: 0 } : undefined };
+      receiver = {
+        memory,
+        first: place,
+        number: number!,
+        fresh: { loaded: number, deafUntil },
+        same: memory.again === 'nothing' ? { loaded: number, deafUntil: 0 } : undefined,
+      };
     }
   }
   return missed;
 };
 
 /** When each message of a slot arrives and which boxes miss it. @param lost the place of a message that nobody hears */
-export const slotTiming = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): readonly Timed[] => {
+export const slotTiming = (
+  b: Pick<Bearings, 'rig' | 'control' | 'grounds'>,
+  controller: Id<'device'>,
+  acts: readonly Act[],
+  lost?: number,
+): readonly Timed[] => {
   if (lost !== undefined) return timed(b, controller, acts, lost);
-  const known = keptIn(timings, b.control, () => new WeakMap<readonly Act[], { readonly controller: Id<'device'>; readonly timing: readonly Timed[] }>());
+  const known = keptIn(
+    timings,
+    b.control,
+    () => new WeakMap<readonly Act[], { readonly controller: Id<'device'>; readonly timing: readonly Timed[] }>(),
+  );
   const before = known.get(acts);
   if (before?.controller === controller) return before.timing;
   const timing = timed(b, controller, acts);
@@ -120,27 +144,58 @@ export const slotTiming = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, con
 };
 
 /** What hears a slot is made anew with the wiring. */
-const timings = new WeakMap<ControlWiring, WeakMap<readonly Act[], { readonly controller: Id<'device'>; readonly timing: readonly Timed[] }>>();
+const timings = new WeakMap<
+  ControlWiring,
+  WeakMap<readonly Act[], { readonly controller: Id<'device'>; readonly timing: readonly Timed[] }>
+>();
 
-const timed = (b: Pick<Bearings, 'rig' | 'control' | 'grounds'>, controller: Id<'device'>, acts: readonly Act[], lost?: number): readonly Timed[] => {
-  const misses = [...reaching(b, controller, acts, lost)].map(([device, messages]) => missedBy(device, messages)).filter((missed) => missed.size > 0);
+const timed = (
+  b: Pick<Bearings, 'rig' | 'control' | 'grounds'>,
+  controller: Id<'device'>,
+  acts: readonly Act[],
+  lost?: number,
+): readonly Timed[] => {
+  const misses = [...reaching(b, controller, acts, lost)]
+    .map(([device, messages]) => missedBy(device, messages))
+    .filter((missed) => missed.size > 0);
   return arrivals(acts).map((us, place) => ({ us, missed: misses.flatMap((missed) => missed.get(place) ?? []) }));
 };
 
-const hears = (device: Id<'device'>, { memory, first, number: told, fresh, same }: Receiver, us: number, number: number | undefined): Missed | undefined => {
+const hears = (
+  device: Id<'device'>,
+  { memory, first, number: told, fresh, same }: Receiver,
+  us: number,
+  number: number | undefined,
+): Missed | undefined => {
   const isHeard = (ear: Ear): boolean => {
     if (us < ear.deafUntil) return false;
-    if (number !== undefined && number < memory.size && !(memory.again === 'nothing' && ear.loaded === number)) [ear.loaded, ear.deafUntil] = [number, us + memory.gapMs * 1000];
+    if (number !== undefined && number < memory.size && !(memory.again === 'nothing' && ear.loaded === number))
+      [ear.loaded, ear.deafUntil] = [number, us + memory.gapMs * 1000];
     return true;
   };
   const [heardFresh, heardSame] = [isHeard(fresh), same && isHeard(same)];
   if (heardSame === undefined || heardFresh === heardSame) return heardFresh ? undefined : { device, first };
-  return { device, first, depends: { control: ref(device, memory.control), number: told, only: heardFresh ? 'loaded already' : 'not loaded yet' } };
+  return {
+    device,
+    first,
+    depends: {
+      control: ref(device, memory.control),
+      number: told,
+      only: heardFresh ? 'loaded already' : 'not loaded yet',
+    },
+  };
 };
 
 /** The memory that a program change loads, in a box that is deaf meanwhile. */
 const losing = (device: Device, number: number): Memory | undefined => {
   if (device.midi?.messages !== 'lost') return undefined;
-  const memory = device.memories.find((m) => device.actuators.some((a) => 'midi' in a.by && a.by.midi === 'pc' && a.acts.some((act) => 'load' in act && act.load === m.id && act.slot === 'value')));
+  const memory = device.memories.find((m) =>
+    device.actuators.some(
+      (a) =>
+        'midi' in a.by &&
+        a.by.midi === 'pc' &&
+        a.acts.some((act) => 'load' in act && act.load === m.id && act.slot === 'value'),
+    ),
+  );
   return memory && number < memory.size && memory.gapMs > 0 ? memory : undefined;
 };

@@ -24,7 +24,14 @@ export interface SoundVerdict {
 }
 
 /** A sound with one of these cannot sound, however the controls stand. */
-const MUTE: ReadonlySet<Problem['is']> = new Set(['unreached', 'not out', 'silent', 'not silent', 'unheard', 'forbidden']);
+const MUTE: ReadonlySet<Problem['is']> = new Set([
+  'unreached',
+  'not out',
+  'silent',
+  'not silent',
+  'unheard',
+  'forbidden',
+]);
 
 const kindOf = ({ mute, proof, hands, isCalled }: Omit<SoundVerdict, 'is'>): VerdictKind => {
   if (mute.length > 0) return 'cannot sound';
@@ -33,16 +40,36 @@ const kindOf = ({ mute, proof, hands, isCalled }: Omit<SoundVerdict, 'is'>): Ver
 };
 
 /** The verdict of every sound: only one that is called, heard, complete and asks for nothing else is proved. */
-export const soundVerdicts = (c: Compilation, m: Modelled, proofs: ReadonlyMap<string, Verdict>): ReadonlyMap<Id<'sound'>, SoundVerdict> =>
-  new Map([...c.sounds].map(([id, compiled]) => {
-    const parts = { mute: compiled.problems.filter((p) => MUTE.has(p.is)), proof: asFarAsSaid(c, id, asFarAsKnown(m, proofs.get(id)!)), hands: handMoves(c, id), isCalled: compiled.stored.length > 0 };
-    return [id, { is: kindOf(parts), ...parts }];
-  }));
+export const soundVerdicts = (
+  c: Compilation,
+  m: Modelled,
+  proofs: ReadonlyMap<string, Verdict>,
+): ReadonlyMap<Id<'sound'>, SoundVerdict> =>
+  new Map(
+    [...c.sounds].map(([id, compiled]) => {
+      const parts = {
+        mute: compiled.problems.filter((p) => MUTE.has(p.is)),
+        proof: asFarAsSaid(c, id, asFarAsKnown(m, proofs.get(id)!)),
+        hands: handMoves(c, id),
+        isCalled: compiled.stored.length > 0,
+      };
+      return [id, { is: kindOf(parts), ...parts }];
+    }),
+  );
 
 /** A proof that rests on boxes that wake in more ways than can be looked at says nothing, for better or worse. */
 const asFarAsKnown = (m: Modelled, proof: Verdict): Verdict => {
-  if (m.isEndless) return { is: 'undecided', because: 'Boxes that stand in a ring of MIDI cables tell each other what to do without end. Open the ring, or let one of them not pass on what it hears.' };
-  if (m.tooMany.length > 0) return { is: 'undecided', because: 'What boxes do when they wake depends on more ways to wake than can be looked at one by one.' };
+  if (m.isEndless)
+    return {
+      is: 'undecided',
+      because:
+        'Boxes that stand in a ring of MIDI cables tell each other what to do without end. Open the ring, or let one of them not pass on what it hears.',
+    };
+  if (m.tooMany.length > 0)
+    return {
+      is: 'undecided',
+      because: 'What boxes do when they wake depends on more ways to wake than can be looked at one by one.',
+    };
   if (proof.is !== 'broken') return proof;
   const known = proof.wrong.filter((w) => !w.example().events.some((id) => m.anyhow.has(id)));
   if (known.length === proof.wrong.length) return proof;
@@ -70,5 +97,8 @@ export type Tally = Readonly<Record<VerdictKind, number>> & { readonly sounds: n
 
 export const tally = (verdicts: ReadonlyMap<string, Pick<SoundVerdict, 'is'>>): Tally => {
   const count = (is: VerdictKind) => [...verdicts.values()].filter((v) => v.is === is).length;
-  return { sounds: verdicts.size, ...Object.fromEntries(VERDICTS.map((is) => [is, count(is)])) as Record<VerdictKind, number> };
+  return {
+    sounds: verdicts.size,
+    ...(Object.fromEntries(VERDICTS.map((is) => [is, count(is)])) as Record<VerdictKind, number>),
+  };
 };

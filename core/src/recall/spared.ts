@@ -10,7 +10,9 @@ import type { RecallSystem } from './proof/system.js';
  * @example a mix that only a pedal from 20 to 80 % moves, where the delay is wanted in: nobody has to set it first
  */
 export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Compilation => {
-  const moves = [...c.sounds.keys()].flatMap((sound) => handMoves(c, sound).flatMap((move) => (move.within ? [{ sound, move }] : [])));
+  const moves = [...c.sounds.keys()].flatMap((sound) =>
+    handMoves(c, sound).flatMap((move) => (move.within ? [{ sound, move }] : [])),
+  );
   if (moves.length === 0 || m.isEndless || m.tooMany.length > 0) return c;
   const verdicts = prove(asked(moves, m), USUAL_BUDGET, memory);
   const spared = new Map<Id<'sound'>, Set<Ref>>();
@@ -22,7 +24,10 @@ export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Comp
 };
 
 /** Asks of each of these moves whether the recall of its sound leaves the amount where it serves, with nobody's hand on it. */
-const asked = (moves: readonly { readonly sound: Id<'sound'>; readonly move: HandMove }[], { ground, said: { domains } }: Modelled): RecallSystem => ({
+const asked = (
+  moves: readonly { readonly sound: Id<'sound'>; readonly move: HandMove }[],
+  { ground, said: { domains } }: Modelled,
+): RecallSystem => ({
   ...ground,
   sounds: moves.flatMap(({ sound, move }) => {
     const want = wantOf(domains, move);

@@ -8,7 +8,8 @@ import { differences, transitions } from './transitions.js';
 const demo = islandRun();
 const d = deriveOnce(demo, BALLROOM_ID)!;
 const board = (of: Derived) => transitions(of.compilation, of.modelled);
-const pair = (from: string, to: string, of = d) => board(of).find((t) => t.from === `sound:${from}` && t.to === `sound:${to}`)!;
+const pair = (from: string, to: string, of = d) =>
+  board(of).find((t) => t.from === `sound:${from}` && t.to === `sound:${to}`)!;
 
 describe('from one sound straight to another', () => {
   test('every ordered pair once, none with itself', () => {
@@ -21,13 +22,19 @@ describe('from one sound straight to another', () => {
     expect(pair('02', '01').settleMs).toBeCloseTo(4 * 0.32 + 120, 6);
   });
   test('a box that goes silent while it loads interrupts only when it is on the path before or after', () => {
-    const silentDelay = withParts(demo, { ...partOf(demo, 'device:mod')!, memories: partOf(demo, 'device:mod')!.memories.map((m) => ({ ...m, mutesMs: 25 })) });
+    const silentDelay = withParts(demo, {
+      ...partOf(demo, 'device:mod')!,
+      memories: partOf(demo, 'device:mod')!.memories.map((m) => ({ ...m, mutesMs: 25 })),
+    });
     const now = deriveOnce(silentDelay, BALLROOM_ID)!;
     expect(pair('01', '03', now)).toMatchObject({ gapMs: 25, gapBy: 'device:mod' });
     expect(pair('02', '01', now).gapMs).toBe(0);
   });
   test('a box that ignores the program that is loaded already has nothing to load', () => {
-    const stubborn = withParts(demo, { ...partOf(demo, 'device:dly')!, memories: partOf(demo, 'device:dly')!.memories.map((m) => ({ ...m, again: 'nothing' as const })) });
+    const stubborn = withParts(demo, {
+      ...partOf(demo, 'device:dly')!,
+      memories: partOf(demo, 'device:dly')!.memories.map((m) => ({ ...m, again: 'nothing' as const })),
+    });
     const now = deriveOnce(stubborn, BALLROOM_ID)!;
     const [same, other] = [pair('02', '04', now), pair('01', '04', now)];
     expect(same.settleMs).toBeLessThan(other.settleMs);
@@ -46,7 +53,8 @@ describe('from one sound straight to another', () => {
   test('a step in level goes there and back: from the clean channel to drives into the lead channel and 3 dB of trim', () => {
     // By hand: clean -20 + 16 = -4 dBu; lead at most 4 dBu, 3 dB of trim behind it: 7 dBu.
     expect(pair('01', '04').stepDb).toBe(11);
-    for (const t of board(d)) expect([t.from, t.to, pair(t.to.slice(6), t.from.slice(6)).stepDb]).toEqual([t.from, t.to, -t.stepDb! || 0]);
+    for (const t of board(d))
+      expect([t.from, t.to, pair(t.to.slice(6), t.from.slice(6)).stepDb]).toEqual([t.from, t.to, -t.stepDb! || 0]);
   });
 });
 
@@ -68,7 +76,13 @@ test('a sound that is proved is wrong after no other, on random rigs', () => {
 describe('what differs between two sounds', () => {
   test('control by control, with both values', () => {
     const changed = differences(d.compilation, 'sound:01', 'sound:02');
-    expect(changed).toEqual(expect.arrayContaining([{ control: 'device:swi.loop3', from: 'off', to: 'on' }, { control: 'device:dly.program', from: '0', to: '4' }, { control: 'device:rev.program', from: '3', to: '4' }]));
+    expect(changed).toEqual(
+      expect.arrayContaining([
+        { control: 'device:swi.loop3', from: 'off', to: 'on' },
+        { control: 'device:dly.program', from: '0', to: '4' },
+        { control: 'device:rev.program', from: '3', to: '4' },
+      ]),
+    );
     expect(changed.map((c) => c.control)).not.toContain('device:swi.loop1');
   });
   test('a sound and itself do not differ; a sound that is not there says nothing', () => {

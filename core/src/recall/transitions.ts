@@ -42,7 +42,16 @@ const rightState = ({ system }: Modelled, compiled: Compiled, recall: SystemEven
 };
 
 /** Until the last message of a sound is out, in ms: bytes one after the other, with the pauses between them. */
-const sendingMs = (compiled: Compiled): number => compiled.stored.reduce((sum, { program }) => sum + program.acts.reduce((ms, act) => ms + ('send' in act ? (bytesOf(act.send) * BYTE_US) / 1000 + (act.afterMs ?? 0) : 0), 0), 0);
+const sendingMs = (compiled: Compiled): number =>
+  compiled.stored.reduce(
+    (sum, { program }) =>
+      sum +
+      program.acts.reduce(
+        (ms, act) => ms + ('send' in act ? (bytesOf(act.send) * BYTE_US) / 1000 + (act.afterMs ?? 0) : 0),
+        0,
+      ),
+    0,
+  );
 
 /** Boxes that the signal of a sound passes. */
 export const boxesOnPath = (compiled: Compiled): ReadonlySet<Id<'device'>> => {
@@ -62,13 +71,26 @@ interface Load {
 }
 
 const loadsOf = (c: Compilation, { stored, wants }: Compiled): readonly Load[] => {
-  const channels = new Set(stored.flatMap(({ program }) => program.acts.flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.channel] : []))));
+  const channels = new Set(
+    stored.flatMap(({ program }) =>
+      program.acts.flatMap((act) => ('send' in act && 'pc' in act.send ? [act.send.channel] : [])),
+    ),
+  );
   return wants.flatMap((want): readonly Load[] => {
     const { device: id, name } = splitRef(want.control);
     const device = partOf(c.bearings.rig, id)!;
     const memory = device.memories.find((x) => x.control === name);
     if (!memory || typeof device.midi?.channel !== 'number' || !channels.has(device.midi.channel)) return [];
-    return [{ device: id, control: want.control, value: String(want.value), only: memory.again === 'nothing' ? 'when it is another' : 'always', gapMs: memory.gapMs, mutesMs: memory.mutesMs }];
+    return [
+      {
+        device: id,
+        control: want.control,
+        value: String(want.value),
+        only: memory.again === 'nothing' ? 'when it is another' : 'always',
+        gapMs: memory.gapMs,
+        mutesMs: memory.mutesMs,
+      },
+    ];
   });
 };
 
@@ -78,21 +100,38 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
   const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
   const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
   const sounds = [...c.sounds.values()].map((of) => ({
-    of, recall: recalls.get(of.sound)!, state: rightState(m, of, recalls.get(of.sound)!), path: boxesOnPath(of), levels: levelsAt(rig, of.trace), loads: loadsOf(c, of), sendingMs: sendingMs(of), wants: wants.get(of.sound)!,
+    of,
+    recall: recalls.get(of.sound)!,
+    state: rightState(m, of, recalls.get(of.sound)!),
+    path: boxesOnPath(of),
+    levels: levelsAt(rig, of.trace),
+    loads: loadsOf(c, of),
+    sendingMs: sendingMs(of),
+    wants: wants.get(of.sound)!,
   }));
-  for (const from of sounds) yield sounds.filter((to) => to !== from).map((to): Transition => {
-    const after = afterEvent(to.recall, from.state);
-    const loads = to.loads.filter((l) => l.only === 'always' || from.state[l.control] !== l.value);
-    const heard = loads.filter((l) => l.mutesMs > 0 && (from.path.has(l.device) || to.path.has(l.device)));
-    const longest = heard.reduce<Load | undefined>((a, b) => (a && a.mutesMs >= b.mutesMs ? a : b), undefined);
-    const stepDb = step(from.levels, to.levels);
-    return {
-      from: from.of.sound, to: to.of.sound, wrong: to.wants.filter((w) => !serves(w, after[w.variable])).map((w) => w.variable as Ref),
-      hands: to.of.hand.filter((h) => !c.spared?.get(to.of.sound)?.has(h.control) && !isServedBy(h, from.of.state.get(h.control))),
-      settleMs: to.sendingMs + Math.max(0, ...loads.map((l) => l.gapMs)), gapMs: longest?.mutesMs ?? 0, ...(longest ? { gapBy: longest.device } : {}),
-      tails: tailsOf(rig, from.of.trace, to.of.trace), ...(stepDb === undefined ? {} : { stepDb }),
-    };
-  });
+  for (const from of sounds)
+    yield sounds
+      .filter((to) => to !== from)
+      .map((to): Transition => {
+        const after = afterEvent(to.recall, from.state);
+        const loads = to.loads.filter((l) => l.only === 'always' || from.state[l.control] !== l.value);
+        const heard = loads.filter((l) => l.mutesMs > 0 && (from.path.has(l.device) || to.path.has(l.device)));
+        const longest = heard.reduce<Load | undefined>((a, b) => (a && a.mutesMs >= b.mutesMs ? a : b), undefined);
+        const stepDb = step(from.levels, to.levels);
+        return {
+          from: from.of.sound,
+          to: to.of.sound,
+          wrong: to.wants.filter((w) => !serves(w, after[w.variable])).map((w) => w.variable as Ref),
+          hands: to.of.hand.filter(
+            (h) => !c.spared?.get(to.of.sound)?.has(h.control) && !isServedBy(h, from.of.state.get(h.control)),
+          ),
+          settleMs: to.sendingMs + Math.max(0, ...loads.map((l) => l.gapMs)),
+          gapMs: longest?.mutesMs ?? 0,
+          ...(longest ? { gapBy: longest.device } : {}),
+          tails: tailsOf(rig, from.of.trace, to.of.trace),
+          ...(stepDb === undefined ? {} : { stepDb }),
+        };
+      });
 }
 
 export const transitions = (c: Compilation, m: Modelled): readonly Transition[] => [...boardRows(c, m)].flat();

@@ -26,14 +26,22 @@ interface Now {
   readonly instrument?: Id<'device'> | undefined;
 }
 const fits = (c: Case | undefined, now: Now): boolean =>
-  !c || ((c.hookup === undefined || c.hookup === now.hookup) && (c.instrument === undefined || c.instrument === now.instrument) && !c.song);
+  !c ||
+  ((c.hookup === undefined || c.hookup === now.hookup) &&
+    (c.instrument === undefined || c.instrument === now.instrument) &&
+    !c.song);
 
 const plugged = new WeakMap<Rig['parts']['cable'], Map<Id<'hookup'>, readonly Id<'device'>[]>>();
 /** The instruments that are plugged in. */
-const instrumentsIn = (rig: Rig, hookup: Id<'hookup'>): readonly Id<'device'>[] => keptIn(keptIn(plugged, rig.parts.cable, () => new Map<Id<'hookup'>, readonly Id<'device'>[]>()), hookup, () => {
-  const wired = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
-  return [...wired].filter((id) => partOf(rig, id)?.ends?.some((e) => e.is === 'source'));
-});
+const instrumentsIn = (rig: Rig, hookup: Id<'hookup'>): readonly Id<'device'>[] =>
+  keptIn(
+    keptIn(plugged, rig.parts.cable, () => new Map<Id<'hookup'>, readonly Id<'device'>[]>()),
+    hookup,
+    () => {
+      const wired = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+      return [...wired].filter((id) => partOf(rig, id)?.ends?.some((e) => e.is === 'source'));
+    },
+  );
 const nowIn = (rig: Rig, hookup: Id<'hookup'>): Now => {
   const [only, ...others] = instrumentsIn(rig, hookup);
   return { hookup, instrument: others.length ? undefined : only };
@@ -55,12 +63,23 @@ export const openCases = (rig: Rig, sound: Sound, hookup: Id<'hookup'>): readonl
   const now = nowIn(rig, hookup);
   const maybe = new Set(instrumentsIn(rig, hookup));
   return cases.flatMap((c): readonly OpenCase[] => {
-    if (fits(c, now) || (c.hookup !== undefined && c.hookup !== hookup) || (c.instrument !== undefined && !maybe.has(c.instrument))) return [];
-    return [{ ...(c.song ? { song: c.song } : {}), ...(c.instrument && c.instrument !== now.instrument ? { instrument: c.instrument } : {}) }];
+    if (
+      fits(c, now) ||
+      (c.hookup !== undefined && c.hookup !== hookup) ||
+      (c.instrument !== undefined && !maybe.has(c.instrument))
+    )
+      return [];
+    return [
+      {
+        ...(c.song ? { song: c.song } : {}),
+        ...(c.instrument && c.instrument !== now.instrument ? { instrument: c.instrument } : {}),
+      },
+    ];
   });
 };
 
-const casesOf = (those: readonly { readonly in?: Case | undefined }[]): readonly Case[] => those.flatMap((one) => (one.in ? [one.in] : []));
+const casesOf = (those: readonly { readonly in?: Case | undefined }[]): readonly Case[] =>
+  those.flatMap((one) => (one.in ? [one.in] : []));
 /** The cases for which a sound wants something of its own. */
 const wantedIn = once((sound: Sound): readonly Case[] => casesOf(sound.wants));
 const calledIn = (sound: Sound): readonly Case[] => casesOf(sound.calls);
@@ -90,13 +109,22 @@ const standing = (wants: readonly Want[], hookup: Now): ReadonlyMap<Ref, Want> =
 };
 
 /** What a sound itself says about one thing and what counts in this hook-up, nothing taken over from its parent. */
-export const ownWant = (sound: Sound, target: Ref, hookup: Id<'hookup'>): Want | undefined => standing(sound.wants.filter((w) => wantTarget(w) === target), { hookup }).get(target);
+export const ownWant = (sound: Sound, target: Ref, hookup: Id<'hookup'>): Want | undefined =>
+  standing(
+    sound.wants.filter((w) => wantTarget(w) === target),
+    { hookup },
+  ).get(target);
 
-const settled = (want: ControlWant, parent: SaidValue | undefined, beats: (control: Ref, note: number) => Value | undefined): SaidValue => {
+const settled = (
+  want: ControlWant,
+  parent: SaidValue | undefined,
+  beats: (control: Ref, note: number) => Value | undefined,
+): SaidValue => {
   if ('is' in want && want.is !== undefined) return { is: want.is };
   if ('between' in want) return { is: (want.between[0] + want.between[1]) / 2 };
   if ('hand' in want) return { hand: true };
-  if ('more' in want) return parent && 'is' in parent && typeof parent.is === 'number' ? { is: parent.is + want.more } : { any: true };
+  if ('more' in want)
+    return parent && 'is' in parent && typeof parent.is === 'number' ? { is: parent.is + want.more } : { any: true };
   if ('note' in want) {
     const is = beats(want.control, want.note);
     return is === undefined ? { any: true } : { is };
@@ -116,7 +144,10 @@ export const saidBy = (rig: Rig, sound: Sound, hookup: Hookup): Said => {
     for (const [target, want] of standing(one.wants, now)) {
       if ('stage' in want) stages.set(target, want.is);
       else {
-        controls.set(target, settled(want, controls.get(target), (control, note) => inBeats(rig, sound.id, control, note)));
+        controls.set(
+          target,
+          settled(want, controls.get(target), (control, note) => inBeats(rig, sound.id, control, note)),
+        );
         if ('pedal' in want) pedals.set(target, want);
         else pedals.delete(target);
       }

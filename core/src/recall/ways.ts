@@ -11,13 +11,25 @@ import type { ControlWiring } from '../signal/reach.js';
 export type Way =
   | { readonly by: 'stored' }
   /** A latching contact: the controller's own stored control decides. */
-  | { readonly by: 'contact'; readonly control: string; readonly closed: Value; readonly open: Value; readonly sets: Lasting }
+  | {
+      readonly by: 'contact';
+      readonly control: string;
+      readonly closed: Value;
+      readonly open: Value;
+      readonly sets: Lasting;
+    }
   | { readonly by: 'program'; readonly channel: number; readonly at: string }
   | { readonly by: 'cc'; readonly number: number; readonly channel: number; readonly at: string; readonly act: Act }
   /** MIDI clock: every box on the wire that follows it takes its tempo. */
   | { readonly by: 'clock'; readonly at: string }
   /** Only turns it over: where it ends depends on the past. */
-  | { readonly by: 'toggle'; readonly number: number; readonly channel: number; readonly at: string; readonly values: readonly [Value, Value] }
+  | {
+      readonly by: 'toggle';
+      readonly number: number;
+      readonly channel: number;
+      readonly at: string;
+      readonly values: readonly [Value, Value];
+    }
   | { readonly by: 'pulse'; readonly jack: string; readonly values: readonly [Value, Value] };
 
 export interface WayFinder {
@@ -42,13 +54,13 @@ export const wayFinder = (rig: Rig, control: ControlWiring, setting: (r: Ref) =>
       const ways = keptIn(known, ref(controller, memory.id), () => new Map<Ref, readonly Way[]>());
       return (target) => {
         let found = ways.get(target);
-        if (!found) ways.set(target, found = findWays(rig, control, setting, controller, memory, target));
+        if (!found) ways.set(target, (found = findWays(rig, control, setting, controller, memory, target)));
         return found;
       };
     },
     target: (target) => {
       let found = targets.get(target);
-      if (!found) targets.set(target, found = targetOf(rig, target));
+      if (!found) targets.set(target, (found = targetOf(rig, target)));
       return found;
     },
   };
@@ -57,26 +69,60 @@ export const wayFinder = (rig: Rig, control: ControlWiring, setting: (r: Ref) =>
 const targetOf = (rig: Rig, target: Ref): Target => {
   const { device: id, name } = splitRef(target);
   const device = partOf(rig, id);
-  return { device, name, heldIn: device ? memoriesThatStore(device, name).map((memory) => ({ memory, loaded: ref(id, memory.control) })) : [] };
+  return {
+    device,
+    name,
+    heldIn: device
+      ? memoriesThatStore(device, name).map((memory) => ({ memory, loaded: ref(id, memory.control) }))
+      : [],
+  };
 };
 
-const findWays = (rig: Rig, wiring: ControlWiring, setting: (r: Ref) => Value | undefined, controller: Id<'device'>, memory: Memory, target: Ref): readonly Way[] => {
+const findWays = (
+  rig: Rig,
+  wiring: ControlWiring,
+  setting: (r: Ref) => Value | undefined,
+  controller: Id<'device'>,
+  memory: Memory,
+  target: Ref,
+): readonly Way[] => {
   const { device: id, name } = splitRef(target);
   const device = partOf(rig, id);
   const host = partOf(rig, controller);
   if (!device || !host) return [];
   if (id === controller) return memory.stores.includes(name) || memory.control === name ? [{ by: 'stored' }] : [];
-  return [...contactWays(host, memory, wiring, device, name), ...midiWays(host, wiring, device, name, setting), ...clockWays(host, memory, wiring, device, name)].sort((a, b) => (a.by === 'toggle' ? 1 : 0) - (b.by === 'toggle' ? 1 : 0));
+  return [
+    ...contactWays(host, memory, wiring, device, name),
+    ...midiWays(host, wiring, device, name, setting),
+    ...clockWays(host, memory, wiring, device, name),
+  ].sort((a, b) => (a.by === 'toggle' ? 1 : 0) - (b.by === 'toggle' ? 1 : 0));
 };
 
-const midiWays = (host: Device, wiring: ControlWiring, device: Device, control: string, setting: (r: Ref) => Value | undefined): readonly Way[] => {
+const midiWays = (
+  host: Device,
+  wiring: ControlWiring,
+  device: Device,
+  control: string,
+  setting: (r: Ref) => Value | undefined,
+): readonly Way[] => {
   const channel = channelOf(device, setting);
-  const out = host.jacks.find((j) => j.kind === 'midi' && j.poles.tip === 'out' && wiring.midi.get(ref(host.id, j.id))?.some((a) => a.device === device.id));
+  const out = host.jacks.find(
+    (j) =>
+      j.kind === 'midi' &&
+      j.poles.tip === 'out' &&
+      wiring.midi.get(ref(host.id, j.id))?.some((a) => a.device === device.id),
+  );
   if (channel === undefined || !out) return [];
   const at = out.id;
   const ways: Way[] = [];
   const holder = device.memories.find((m) => m.control === control);
-  if (holder && programActuators(device).some((a) => a.acts.some((act) => 'load' in act && act.load === holder.id && act.slot === 'value'))) ways.push({ by: 'program', channel, at });
+  if (
+    holder &&
+    programActuators(device).some((a) =>
+      a.acts.some((act) => 'load' in act && act.load === holder.id && act.slot === 'value'),
+    )
+  )
+    ways.push({ by: 'program', channel, at });
   for (const actuator of device.actuators) {
     if (!('midi' in actuator.by) || actuator.by.midi !== 'cc') continue;
     const { number } = actuator.by;
@@ -89,13 +135,34 @@ const midiWays = (host: Device, wiring: ControlWiring, device: Device, control: 
   return ways;
 };
 
-const clockWays = (host: Device, memory: Memory, wiring: ControlWiring, device: Device, control: string): readonly Way[] => {
-  if (!memory.limits?.clock || !clockActuators(device).some((a) => a.acts.some((act) => 'take' in act && act.control === control))) return [];
-  const out = host.jacks.find((j) => j.kind === 'midi' && j.poles.tip === 'out' && wiring.midi.get(ref(host.id, j.id))?.some((a) => a.device === device.id));
+const clockWays = (
+  host: Device,
+  memory: Memory,
+  wiring: ControlWiring,
+  device: Device,
+  control: string,
+): readonly Way[] => {
+  if (
+    !memory.limits?.clock ||
+    !clockActuators(device).some((a) => a.acts.some((act) => 'take' in act && act.control === control))
+  )
+    return [];
+  const out = host.jacks.find(
+    (j) =>
+      j.kind === 'midi' &&
+      j.poles.tip === 'out' &&
+      wiring.midi.get(ref(host.id, j.id))?.some((a) => a.device === device.id),
+  );
   return out ? [{ by: 'clock', at: out.id }] : [];
 };
 
-const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device: Device, control: string): readonly Way[] =>
+const contactWays = (
+  host: Device,
+  memory: Memory,
+  wiring: ControlWiring,
+  device: Device,
+  control: string,
+): readonly Way[] =>
   relaysOf(host).flatMap(({ at, closedWhen }): Way[] => {
     const arrival = wiring.contacts.get(ref(host.id, at))?.find((a) => a.device === device.id);
     if (!arrival) return [];
@@ -108,7 +175,8 @@ const contactWays = (host: Device, memory: Memory, wiring: ControlWiring, device
     const lasting = closedWhen?.[0];
     if (sets && lasting && 'in' in lasting && memory.stores.includes(lasting.control)) {
       const other = host.controls.find((c) => c.id === lasting.control);
-      const open = other && 'values' in other.domain ? other.domain.values.find((v) => !lasting.in.includes(v)) : undefined;
+      const open =
+        other && 'values' in other.domain ? other.domain.values.find((v) => !lasting.in.includes(v)) : undefined;
       if (open !== undefined) return [{ by: 'contact', control: lasting.control, closed: lasting.in[0]!, open, sets }];
     }
     return toggle ? [{ by: 'pulse', jack: at, values: toggle }] : [];

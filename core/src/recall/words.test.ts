@@ -22,7 +22,13 @@ test('controls by code and by what people call them', () => {
 });
 
 test.each([
-  ['device:mod.program', 12, '13'], ['device:rev.program', 4, '2.2'], ['device:dly.program', 4, '4'], ['device:dly.mix', 22, '22 %'], ['device:swi.trim', -3, '-3 dB'], ['device:dly.on', 'off', 'off'], ['device:dly.mix', UNKNOWN, UNKNOWN],
+  ['device:mod.program', 12, '13'],
+  ['device:rev.program', 4, '2.2'],
+  ['device:dly.program', 4, '4'],
+  ['device:dly.mix', 22, '22 %'],
+  ['device:swi.trim', -3, '-3 dB'],
+  ['device:dly.on', 'off', 'off'],
+  ['device:dly.mix', UNKNOWN, UNKNOWN],
 ] as const)('%s %s is shown as "%s"', (control, value, text) => expect(valueText(rig, control, value)).toBe(text));
 
 test('everything that can happen to the demo rigs is said in words of their own', () => {

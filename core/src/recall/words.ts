@@ -12,13 +12,16 @@ import { afterEvent } from './proof/system.js';
 
 /** The slot as its controller shows it. @example slotText(rig, sound) // '1A' */
 export const slotText = (rig: Rig, sound: Sound): string =>
-  sound.calls.map(({ device, memory, slot }) => {
-    const found = partOf(rig, device)?.memories.find((m) => m.id === memory);
-    return found ? shown(found.shows, slot) : String(slot);
-  }).join(' + ');
+  sound.calls
+    .map(({ device, memory, slot }) => {
+      const found = partOf(rig, device)?.memories.find((m) => m.id === memory);
+      return found ? shown(found.shows, slot) : String(slot);
+    })
+    .join(' + ');
 
 /** @example placeText(rig, sound) // 'Verse clean, 1A' */
-export const placeText = (rig: Rig, sound: Sound): string => `${sound.name}${sound.calls.length ? `, ${slotText(rig, sound)}` : ''}`;
+export const placeText = (rig: Rig, sound: Sound): string =>
+  `${sound.name}${sound.calls.length ? `, ${slotText(rig, sound)}` : ''}`;
 
 /** @example controlText(rig, 'device:dly.on') // 'DLY on/off' */
 export const controlText = (rig: Rig, control: Ref): string => {
@@ -36,7 +39,9 @@ export const valueText = (rig: Rig, control: Ref, value: string | number): strin
   const memory = partOf(rig, device)?.memories.find((m) => m.control === name);
   if (memory && /^\d+$/.test(String(value))) return shown(memory.shows, Number(value));
   const domain = controlOf(rig, control)?.domain;
-  return domain && 'min' in domain && domain.unit && value !== UNKNOWN && !Number.isNaN(Number(value)) ? `${value} ${domain.unit}` : String(value);
+  return domain && 'min' in domain && domain.unit && value !== UNKNOWN && !Number.isNaN(Number(value))
+    ? `${value} ${domain.unit}`
+    : String(value);
 };
 
 const moveOn = (rig: Rig, device: Id<'device'>, name: string): string =>
@@ -51,21 +56,37 @@ export const stepText = (rig: Rig, step: Footstep): string => {
       const sound = partOf(rig, step.sound);
       const stomp = sound ? `${sound.calls.length ? 'Stomp' : 'Go to'} ${placeText(rig, sound)}` : step.sound;
       if (step.afterMs !== undefined) return `${stomp}, less than ${Math.ceil(step.afterMs)} ms later`;
-      return step.loses ? `${stomp}; message ${step.loses.message + 1} of ${partOf(rig, step.loses.device)?.code ?? step.loses.device} is lost` : stomp;
+      return step.loses
+        ? `${stomp}; message ${step.loses.message + 1} of ${partOf(rig, step.loses.device)?.code ?? step.loses.device} is lost`
+        : stomp;
     }
     case 'call': {
       const device = partOf(rig, step.device);
       const memory = device?.memories.find((m) => m.id === step.memory);
-      const holds = Object.entries(step.holds ?? {}).map(([control, value]) => `${controlOf(rig, `${step.device}.${control}`)?.name ?? control} ${value}`);
+      const holds = Object.entries(step.holds ?? {}).map(
+        ([control, value]) => `${controlOf(rig, `${step.device}.${control}`)?.name ?? control} ${value}`,
+      );
       return `Stomp ${memory ? shown(memory.shows, step.slot) : step.slot} on ${device?.name ?? step.device} only${holds.length ? `; nobody wrote down what it holds, it may be ${holds.join(', ')}` : ''}`;
     }
-    case 'stomp': case 'press': case 'release': return `${SWITCHED[step.does]} ${moveOn(rig, step.device, step.switch)}${step.loses === undefined ? '' : `; message ${step.loses + 1} of ${partOf(rig, step.device)?.code ?? step.device} is lost`}`;
-    case 'pedal': return pedalText(rig, step.device, step.jack, step.byte);
-    case 'turn': return `Turn ${controlText(rig, step.control)}`;
-    case 'row': return step.steps.filter((one, i) => one.does !== 'release' || i === step.steps.length - 1).map((one, i) => (i ? lowerFirst(stepText(rig, one)) : stepText(rig, one))).join(', then ');
-    case 'foot': return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
+    case 'stomp':
+    case 'press':
+    case 'release':
+      return `${SWITCHED[step.does]} ${moveOn(rig, step.device, step.switch)}${step.loses === undefined ? '' : `; message ${step.loses + 1} of ${partOf(rig, step.device)?.code ?? step.device} is lost`}`;
+    case 'pedal':
+      return pedalText(rig, step.device, step.jack, step.byte);
+    case 'turn':
+      return `Turn ${controlText(rig, step.control)}`;
+    case 'row':
+      return step.steps
+        .filter((one, i) => one.does !== 'release' || i === step.steps.length - 1)
+        .map((one, i) => (i ? lowerFirst(stepText(rig, one)) : stepText(rig, one)))
+        .join(', then ');
+    case 'foot':
+      return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
     case 'power': {
-      const wakes = Object.entries(step.wakes).map(([control, value]) => `${controlOf(rig, control as Ref)?.name ?? splitRef(control as Ref).name} ${value}`);
+      const wakes = Object.entries(step.wakes).map(
+        ([control, value]) => `${controlOf(rig, control as Ref)?.name ?? splitRef(control as Ref).name} ${value}`,
+      );
       return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again${wakes.length ? `, with ${wakes.slice(0, 4).join(', ')}` : ''}`;
     }
   }
@@ -88,15 +109,28 @@ export interface SaidStep {
 }
 
 /** Footsteps with what each does to the control that ends wrong. The first line is the power-up. */
-export const sayFootsteps = (rig: Rig, modelled: Pick<Modelled, 'system' | 'steps'>, { powerUp, events }: Footsteps, control: Ref): readonly SaidStep[] => {
+export const sayFootsteps = (
+  rig: Rig,
+  modelled: Pick<Modelled, 'system' | 'steps'>,
+  { powerUp, events }: Footsteps,
+  control: Ref,
+): readonly SaidStep[] => {
   let state = powerUp;
   const value = () => valueText(rig, control, state[control] ?? '');
   return [
     { text: 'Power up', value: value() },
     ...events.map((id): SaidStep => {
-      state = afterEvent(modelled.system.events.find((e) => e.id === id)!, state);
+      state = afterEvent(
+        modelled.system.events.find((e) => e.id === id)!,
+        state,
+      );
       const step = modelled.steps.get(id)!;
-      return { event: id, text: stepText(rig, step), value: value(), ...(step.does === 'recall' && step.afterMs !== undefined ? { afterMs: step.afterMs } : {}) };
+      return {
+        event: id,
+        text: stepText(rig, step),
+        value: value(),
+        ...(step.does === 'recall' && step.afterMs !== undefined ? { afterMs: step.afterMs } : {}),
+      };
     }),
   ];
 };

@@ -48,7 +48,11 @@ export type Curve = 'line' | 'slow' | 'fast';
  * The value that a pedal gives at a position of 0 (heel) to 127 (toe), rounded to a step.
  * @example swept({ heel: 10, toe: 60 }, 127, 1) // 60
  */
-export const swept = ({ heel, toe, curve = 'line' }: { readonly heel: number; readonly toe: number; readonly curve?: Curve }, byte: number, step: number): number => {
+export const swept = (
+  { heel, toe, curve = 'line' }: { readonly heel: number; readonly toe: number; readonly curve?: Curve },
+  byte: number,
+  step: number,
+): number => {
   const x = Math.max(0, Math.min(127, byte)) / 127;
   const y = curve === 'line' ? x : curve === 'slow' ? x * x : 1 - (1 - x) * (1 - x);
   return Number((Math.round((heel + (toe - heel) * y) / step) * step).toFixed(6));

@@ -10,8 +10,11 @@ export interface WrongReference {
   readonly would: string;
 }
 
-const duplicates = (names: readonly string[]): readonly string[] => [...new Set(names.filter((n, i) => names.indexOf(n) !== i))];
-const oneOf = (names: Iterable<string>, kind: string, none: string): string => `Use one of ${[...names].join(', ') || `its ${kind} (it has ${none})`}.`;
+const duplicates = (names: readonly string[]): readonly string[] => [
+  ...new Set(names.filter((n, i) => names.indexOf(n) !== i)),
+];
+const oneOf = (names: Iterable<string>, kind: string, none: string): string =>
+  `Use one of ${[...names].join(', ') || `its ${kind} (it has ${none})`}.`;
 
 /** Looks up every name that a box says of itself: controls, jacks, memories, switches. */
 class References {
@@ -22,7 +25,9 @@ class References {
 
   constructor(readonly device: Device) {
     this.controls = new Set(device.controls.map((c) => c.id));
-    this.poles = new Set(device.jacks.flatMap((j) => [...(j.poles.tip ? [j.id] : []), ...(j.poles.ring ? [`${j.id}:ring`] : [])]));
+    this.poles = new Set(
+      device.jacks.flatMap((j) => [...(j.poles.tip ? [j.id] : []), ...(j.poles.ring ? [`${j.id}:ring`] : [])]),
+    );
     this.feet = new Set(device.actuators.flatMap(({ by }) => ('foot' in by ? [by.foot] : [])));
   }
 
@@ -31,24 +36,41 @@ class References {
   }
 
   control(where: string, id: string): void {
-    if (!this.controls.has(id)) this.add(where, `"${id}" is not a control of this device.`, oneOf(this.controls, 'controls', 'none'));
+    if (!this.controls.has(id))
+      this.add(where, `"${id}" is not a control of this device.`, oneOf(this.controls, 'controls', 'none'));
   }
 
   jack(where: string, at: string): void {
-    if (!this.poles.has(at)) this.add(where, `"${at}" is not a jack of this device.`, oneOf(this.poles, 'jacks', 'none'));
+    if (!this.poles.has(at))
+      this.add(where, `"${at}" is not a jack of this device.`, oneOf(this.poles, 'jacks', 'none'));
   }
 
   point(where: string, at: string): void {
-    if (!at.startsWith('#') && !this.poles.has(at)) this.add(where, `"${at}" is not a jack of this device.`, `Use one of ${[...this.poles].join(', ') || 'its jacks (it has none)'} or an inner bus such as "#bus".`);
+    if (!at.startsWith('#') && !this.poles.has(at))
+      this.add(
+        where,
+        `"${at}" is not a jack of this device.`,
+        `Use one of ${[...this.poles].join(', ') || 'its jacks (it has none)'} or an inner bus such as "#bus".`,
+      );
   }
 
   foot(where: string, id: string): void {
-    if (!this.feet.has(id)) this.add(where, `"${id}" is not a switch of this device.`, oneOf(this.feet, 'switches', 'none'));
+    if (!this.feet.has(id))
+      this.add(where, `"${id}" is not a switch of this device.`, oneOf(this.feet, 'switches', 'none'));
   }
 
   memory(where: string, id: string): void {
     const { memories } = this.device;
-    if (!memories.some((m) => m.id === id)) this.add(where, `"${id}" is not a memory of this device.`, oneOf(memories.map((m) => m.id), 'memories', 'none'));
+    if (!memories.some((m) => m.id === id))
+      this.add(
+        where,
+        `"${id}" is not a memory of this device.`,
+        oneOf(
+          memories.map((m) => m.id),
+          'memories',
+          'none',
+        ),
+      );
   }
 
   when(where: string, when: When | undefined): void {
@@ -92,8 +114,20 @@ class References {
     this.control(where, id);
     const domain = this.device.controls.find((c) => c.id === id)?.domain;
     if (!domain) return;
-    if (!('arrange' in domain)) this.add(where, `"${id}" holds no order.`, 'Name a control whose values are arrangements.');
-    else for (const name of domain.arrange) if (!chain.slots.some((s) => s.id === name)) this.add(where, `"${name}" is to be arranged and is not in the chain.`, oneOf(chain.slots.map((s) => s.id), 'stages', 'none'));
+    if (!('arrange' in domain))
+      this.add(where, `"${id}" holds no order.`, 'Name a control whose values are arrangements.');
+    else
+      for (const name of domain.arrange)
+        if (!chain.slots.some((s) => s.id === name))
+          this.add(
+            where,
+            `"${name}" is to be arranged and is not in the chain.`,
+            oneOf(
+              chain.slots.map((s) => s.id),
+              'stages',
+              'none',
+            ),
+          );
   }
 
   private slots(where: string, slots: readonly Slot[]): void {
@@ -115,8 +149,14 @@ class References {
         return;
       case 'fork':
         if (typeof slot.crossoverHz === 'string') this.control(at, slot.crossoverHz);
-        if (slot.arms.length === 0) this.add(at, `The fork "${slot.id}" has no arms.`, 'Give it an arm for each way the signal can go, or take it out.');
-        for (const twice of duplicates(slot.arms.map((a) => a.id))) this.add(at, `"${twice}" is there twice.`, 'Give each its own name.');
+        if (slot.arms.length === 0)
+          this.add(
+            at,
+            `The fork "${slot.id}" has no arms.`,
+            'Give it an arm for each way the signal can go, or take it out.',
+          );
+        for (const twice of duplicates(slot.arms.map((a) => a.id)))
+          this.add(at, `"${twice}" is there twice.`, 'Give each its own name.');
         for (const arm of slot.arms) {
           this.when(`${at}.${arm.id}`, arm.when);
           this.when(`${at}.${arm.id}`, arm.polarity?.invertedWhen);
@@ -139,10 +179,16 @@ class References {
     const where = `memories.${memory.id}`;
     this.control(`${where}.control`, memory.control);
     for (const id of [...memory.stores, ...(memory.mayStore ?? [])]) this.control(`${where}.stores`, id);
-    if (memory.stores.includes(memory.control)) this.add(`${where}.stores`, `"${memory.control}" says which program is loaded, so no program can hold it.`, 'Take it off the list.');
+    if (memory.stores.includes(memory.control))
+      this.add(
+        `${where}.stores`,
+        `"${memory.control}" says which program is loaded, so no program can hold it.`,
+        'Take it off the list.',
+      );
     if (memory.inside !== undefined) {
       this.memory(`${where}.inside`, memory.inside);
-      if (memory.inside === memory.id) this.add(`${where}.inside`, 'It would be inside itself.', 'Name the memory that its programs belong to.');
+      if (memory.inside === memory.id)
+        this.add(`${where}.inside`, 'It would be inside itself.', 'Name the memory that its programs belong to.');
     }
     for (const id of memory.switches ?? []) this.foot(`${where}.switches`, id);
     if (memory.bank) {
@@ -155,19 +201,35 @@ class References {
       this.control(`${where}.assignable[${i}].latch`, place.latch);
       this.control(`${where}.assignable[${i}].held`, place.held);
     });
-    for (const twice of duplicates((memory.assignable ?? []).flatMap((p) => [p.latch, p.held]))) this.add(`${where}.assignable`, `"${twice}" would remember two things.`, 'Give each switch two controls of its own.');
-    for (const twice of duplicates((memory.assignable ?? []).map((p) => p.switch))) this.add(`${where}.assignable`, `The switch "${twice}" is there twice.`, 'Name each switch once.');
+    for (const twice of duplicates((memory.assignable ?? []).flatMap((p) => [p.latch, p.held])))
+      this.add(
+        `${where}.assignable`,
+        `"${twice}" would remember two things.`,
+        'Give each switch two controls of its own.',
+      );
+    for (const twice of duplicates((memory.assignable ?? []).map((p) => p.switch)))
+      this.add(`${where}.assignable`, `The switch "${twice}" is there twice.`, 'Name each switch once.');
   }
 
   controlsThemselves(): void {
     for (const control of this.device.controls) {
       const { domain, powerUp } = control;
       const where = `controls.${control.id}`;
-      if ('values' in domain && domain.values.length === 0) this.add(`${where}.domain`, 'It has no value at all.', 'Give it two values or more, such as off and on.');
-      if ('values' in domain) for (const twice of duplicates(domain.values.map(String))) this.add(`${where}.domain`, `"${twice}" is there twice.`, 'Give each value once.');
-      if ('min' in domain && domain.min > domain.max) this.add(`${where}.domain`, `It goes from ${domain.min} to ${domain.max}.`, 'Say the smaller first.');
-      if ('step' in domain && domain.step !== undefined && domain.step <= 0) this.add(`${where}.domain`, `It goes in steps of ${domain.step}.`, 'Use a step above 0, or none.');
-      if (typeof powerUp === 'object' && !inDomain(control, powerUp.at)) this.add(`${where}.powerUp`, `${JSON.stringify(powerUp.at)} is outside its range.`, `Use ${domainText(control)}.`);
+      if ('values' in domain && domain.values.length === 0)
+        this.add(`${where}.domain`, 'It has no value at all.', 'Give it two values or more, such as off and on.');
+      if ('values' in domain)
+        for (const twice of duplicates(domain.values.map(String)))
+          this.add(`${where}.domain`, `"${twice}" is there twice.`, 'Give each value once.');
+      if ('min' in domain && domain.min > domain.max)
+        this.add(`${where}.domain`, `It goes from ${domain.min} to ${domain.max}.`, 'Say the smaller first.');
+      if ('step' in domain && domain.step !== undefined && domain.step <= 0)
+        this.add(`${where}.domain`, `It goes in steps of ${domain.step}.`, 'Use a step above 0, or none.');
+      if (typeof powerUp === 'object' && !inDomain(control, powerUp.at))
+        this.add(
+          `${where}.powerUp`,
+          `${JSON.stringify(powerUp.at)} is outside its range.`,
+          `Use ${domainText(control)}.`,
+        );
     }
   }
 }
@@ -177,8 +239,13 @@ export const wrongInDevice = (device: Device): readonly WrongReference[] => {
   const look = new References(device);
   const { jacks, chains, controls, actuators, memories, ends, midi, figures } = device;
   for (const [where, names] of [
-    ['jacks', jacks.map((j) => j.id)], ['chains', chains.map((c) => c.id)], ['controls', controls.map((c) => c.id)], ['actuators', actuators.map((a) => a.id)], ['memories', memories.map((m) => m.id)],
-    ['chains', chains.flatMap((c) => blockIds(c.slots))], ...chains.map((c) => [`chains.${c.id}`, c.slots.map((s) => s.id)] as const),
+    ['jacks', jacks.map((j) => j.id)],
+    ['chains', chains.map((c) => c.id)],
+    ['controls', controls.map((c) => c.id)],
+    ['actuators', actuators.map((a) => a.id)],
+    ['memories', memories.map((m) => m.id)],
+    ['chains', chains.flatMap((c) => blockIds(c.slots))],
+    ...chains.map((c) => [`chains.${c.id}`, c.slots.map((s) => s.id)] as const),
     ['memories', memories.map((m) => m.control)],
   ] as const) {
     for (const twice of duplicates(names)) look.add(where, `"${twice}" is there twice.`, 'Give each its own name.');
@@ -192,7 +259,8 @@ export const wrongInDevice = (device: Device): readonly WrongReference[] => {
   });
   ends?.forEach((end, i) => look.point(`ends[${i}]`, end.at));
   if (typeof midi?.channel === 'string') look.control('midi.channel', midi.channel);
-  for (const twice of duplicates((figures.switches ?? []).map((s) => s.id))) look.add('figures.switches', `"${twice}" is there twice.`, 'Give each switch one place.');
+  for (const twice of duplicates((figures.switches ?? []).map((s) => s.id)))
+    look.add('figures.switches', `"${twice}" is there twice.`, 'Give each switch one place.');
   look.controlsThemselves();
   return look.found;
 };

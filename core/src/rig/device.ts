@@ -58,7 +58,20 @@ export interface End {
 export const JACK_KINDS = ['audio', 'midi', 'contact', 'expression', 'power', 'mains', 'usb', 'air'] as const;
 export type JackKind = (typeof JACK_KINDS)[number];
 export const CONNECTORS = [
-  '6.35 TS', '6.35 TRS', 'XLR', 'DIN-5', '3.5 TRS A', '3.5 TRS B', '3.5 TRS', 'barrel', 'USB', 'combo', 'mains', 'multicore', 'air', 'speaker',
+  '6.35 TS',
+  '6.35 TRS',
+  'XLR',
+  'DIN-5',
+  '3.5 TRS A',
+  '3.5 TRS B',
+  '3.5 TRS',
+  'barrel',
+  'USB',
+  'combo',
+  'mains',
+  'multicore',
+  'air',
+  'speaker',
 ] as const;
 export type Connector = (typeof CONNECTORS)[number];
 export type Pole = 'tip' | 'ring';
@@ -111,7 +124,8 @@ const NO_MEMORIES: readonly Memory[] = [];
 export const memoriesThatStore = (device: Device, control: string): readonly Memory[] => {
   const known = keptIn(holders, device, () => {
     const made = new Map<string, Memory[]>();
-    for (const memory of device.memories) for (const stored of memory.stores) made.set(stored, [...made.get(stored) ?? [], memory]);
+    for (const memory of device.memories)
+      for (const stored of memory.stores) made.set(stored, [...(made.get(stored) ?? []), memory]);
     return made;
   });
   return known.get(control) ?? NO_MEMORIES;
@@ -121,9 +135,16 @@ const relays = new WeakMap<Device, readonly Relay[]>();
 
 /** Every relay of a box, tip before ring. */
 export const relaysOf = (device: Device): readonly Relay[] =>
-  keptIn(relays, device, () => device.jacks.flatMap((jack): readonly Relay[] => (jack.kind !== 'contact' ? [] : [
-    ...(jack.poles.tip === 'out' ? [{ at: jack.id, closedWhen: jack.closedWhen }] : []), ...(jack.poles.ring === 'out' ? [{ at: `${jack.id}:ring`, closedWhen: jack.ringClosedWhen }] : []),
-  ])));
+  keptIn(relays, device, () =>
+    device.jacks.flatMap((jack): readonly Relay[] =>
+      jack.kind !== 'contact'
+        ? []
+        : [
+            ...(jack.poles.tip === 'out' ? [{ at: jack.id, closedWhen: jack.closedWhen }] : []),
+            ...(jack.poles.ring === 'out' ? [{ at: `${jack.id}:ring`, closedWhen: jack.ringClosedWhen }] : []),
+          ],
+    ),
+  );
 
 /** What a contact does to a control as long as it is closed, and as long as it is open. */
 export interface Lasting {
@@ -136,7 +157,8 @@ export const setByContact = (device: Device, jack: string): ReadonlyMap<string, 
   const sets = new Map<string, Lasting>();
   for (const { by, acts } of device.actuators) {
     if (!('contact' in by) || by.contact !== jack || !('level' in by)) continue;
-    for (const act of acts) if ('control' in act && 'set' in act) keptIn(sets, act.control, (): Lasting => ({}))[by.level] = act.set;
+    for (const act of acts)
+      if ('control' in act && 'set' in act) keptIn(sets, act.control, (): Lasting => ({}))[by.level] = act.set;
   }
   return sets;
 };
@@ -176,9 +198,36 @@ export type Gain = number | { readonly control: string; readonly scale?: readonl
 export type Slot = Block | Insert | Fork;
 
 export const STAGES = [
-  'tuner', 'wah', 'filter', 'compressor', 'gate', 'pitch', 'octave', 'fuzz', 'overdrive', 'distortion', 'boost', 'eq', 'preamp', 'power amp',
-  'cabinet', 'cabinet simulation', 'modulation', 'tremolo', 'delay', 'reverb', 'looper', 'volume', 'buffer', 'isolator', 'DI', 'channel',
-  'generator', 'enhancer', 'wireless', 'microphone',
+  'tuner',
+  'wah',
+  'filter',
+  'compressor',
+  'gate',
+  'pitch',
+  'octave',
+  'fuzz',
+  'overdrive',
+  'distortion',
+  'boost',
+  'eq',
+  'preamp',
+  'power amp',
+  'cabinet',
+  'cabinet simulation',
+  'modulation',
+  'tremolo',
+  'delay',
+  'reverb',
+  'looper',
+  'volume',
+  'buffer',
+  'isolator',
+  'DI',
+  'channel',
+  'generator',
+  'enhancer',
+  'wireless',
+  'microphone',
 ] as const;
 export type Stage = (typeof STAGES)[number];
 
@@ -296,7 +345,13 @@ export interface Memory {
   /** What choosing the current program again does. */
   readonly again: 'reloads' | 'nothing';
   /** `waits: false`: it cannot pause between two messages of a slot. `clock: true`: a slot can hold a tempo, sent as MIDI clock. */
-  readonly limits?: { readonly messages?: number; readonly assigns?: number; readonly nameLength?: number; readonly waits?: boolean; readonly clock?: boolean };
+  readonly limits?: {
+    readonly messages?: number;
+    readonly assigns?: number;
+    readonly nameLength?: number;
+    readonly waits?: boolean;
+    readonly clock?: boolean;
+  };
   /** Switches whose press recalls a program: position within the bank that shows. */
   readonly switches?: readonly string[];
   /** The control that holds the bank that shows, and the switches that step it. */

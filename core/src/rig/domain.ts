@@ -11,7 +11,9 @@ export const inDomain = (control: Control, value: Value): boolean => {
   const { domain } = control;
   if ('values' in domain) return domain.values.some((v) => String(v) === String(value));
   if ('min' in domain) return typeof value === 'number' && value >= domain.min && value <= domain.max;
-  const named = String(value).split(/\s+/).filter((word) => !['(', ')', '|', ''].includes(word));
+  const named = String(value)
+    .split(/\s+/)
+    .filter((word) => !['(', ')', '|', ''].includes(word));
   return named.every((word) => domain.arrange.includes(word)) && new Set(named).size === named.length;
 };
 

@@ -8,41 +8,71 @@ import { SHAPES } from './shape.js';
 
 const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../../..');
 /** Where a field is only declared, checked or written down as data, nobody reads it. */
-const DECLARES = /\.test\.|rig\/(shape|device|hookup|sound|program|act|show|device-references|invariants)\.ts$|catalogue\/(boxes|parts|figures)\.ts$|catalogue\/shelves\/|\/demo\/|rig\/versions\//;
-const filesIn = (folder: string): readonly string[] => readdirSync(folder).flatMap((name) => {
-  const path = join(folder, name);
-  return statSync(path).isDirectory() ? filesIn(path) : /\.tsx?$/.test(name) && !DECLARES.test(path) ? [path] : [];
-});
-const SOURCES = ['core/src', 'web/src', 'cli/src'].flatMap((part) => filesIn(join(ROOT, part))).map((path) => ({ path: relative(ROOT, path), text: readFileSync(path, 'utf8') }));
+const DECLARES =
+  /\.test\.|rig\/(shape|box-shape|shape-parts|device|hookup|sound|program|act|show|device-references|invariants|references|wrong-program)\.ts$|catalogue\/(boxes|parts|figures)\.ts$|catalogue\/shelves\/|\/demo\/|rig\/versions\//;
+const filesIn = (folder: string): readonly string[] =>
+  readdirSync(folder).flatMap((name) => {
+    const path = join(folder, name);
+    return statSync(path).isDirectory() ? filesIn(path) : /\.tsx?$/.test(name) && !DECLARES.test(path) ? [path] : [];
+  });
+const SOURCES = ['core/src', 'web/src', 'cli/src']
+  .flatMap((part) => filesIn(join(ROOT, part)))
+  .map((path) => ({ path: relative(ROOT, path), text: readFileSync(path, 'utf8') }));
 
 /** Figures that nothing reckons with yet, with the words under which the box editor lists each. */
 const NOT_USED_YET: Readonly<Record<string, string>> = {
-  'device.figures.mainsEarth': 'earthed by its mains lead', 'device.figures.watts': 'power taken from the mains', 'device.figures.switches': 'where its switches are, mm from the left and the back',
-  'device.jacks.shield': 'shield', 'device.jacks.supply': 'supply',
-  'device.chains.slots.wetOnly': 'only wet', 'device.chains.slots.polarity': 'polarity', 'device.chains.slots.ms': 'time it takes', 'device.chains.slots.noiseDbu': 'its own noise',
-  'device.chains.slots.arms.polarity': 'polarity', 'device.chains.slots.crossoverHz': 'crossover', 'device.chains.adds': 'bridged outputs add',
+  'device.figures.mainsEarth': 'earthed by its mains lead',
+  'device.figures.watts': 'power taken from the mains',
+  'device.figures.switches': 'where its switches are, mm from the left and the back',
+  'device.jacks.shield': 'shield',
+  'device.jacks.supply': 'supply',
+  'device.chains.slots.wetOnly': 'only wet',
+  'device.chains.slots.polarity': 'polarity',
+  'device.chains.slots.ms': 'time it takes',
+  'device.chains.slots.noiseDbu': 'its own noise',
+  'device.chains.slots.arms.polarity': 'polarity',
+  'device.chains.slots.crossoverHz': 'crossover',
+  'device.chains.adds': 'bridged outputs add',
 };
 /** Figures of which only a part is used; the box editor says so beside them. */
-const PARTLY_USED: Readonly<Record<string, string>> = { 'device.figures.battery': 'battery', 'device.ends.dbu': 'level' };
+const PARTLY_USED: Readonly<Record<string, string>> = {
+  'device.figures.battery': 'battery',
+  'device.ends.dbu': 'level',
+};
 /** Said by words on a screen instead: the file that says them. */
 const SAID_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]>> = {
   'device.actuators.by.position': ['web/src/steps/kit/box-inspector.tsx', /by\.position.*not used yet/],
   'device.actuators.by.note': ['web/src/steps/kit/box-inspector.tsx', /note \$\{by\.number\} \(not used yet\)/],
   'hookup.place': ['web/src/steps/routing/terms.tsx', /boxes stand`\} is written down and not used yet/],
-  'cable.colour': ['web/src/steps/routing/cable-tags.tsx', /colour/], 'cable.have': ['web/src/steps/routing/cable-tags.tsx', /have/], 'cable.label': ['web/src/steps/routing/cable-tags.tsx', /label/],
+  'cable.colour': ['web/src/steps/routing/cable-tags.tsx', /colour/],
+  'cable.have': ['web/src/steps/routing/cable-tags.tsx', /have/],
+  'cable.label': ['web/src/steps/routing/cable-tags.tsx', /label/],
   'about.notes': ['web/src/app/about.tsx', /about\.notes/],
 };
 /** Names that stand for other things too, so that a word in a source proves nothing: here the place that reads the field. */
 const READ_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]>> = {
-  'device.ends.what': ['core/src/checks/order/tuner-mute.ts', /end\.what/], 'device.figures.kg': ['web/src/steps/kit/box-editor.tsx', /figures\.kg/], 'device.figures.mm': ['web/src/steps/kit/box-editor.tsx', /figures\.mm/],
-  'device.chains.slots.arms.band': ['core/src/catalogue/inside.ts', /arm\.band/], 'device.controls.domain.branches': ['core/src/catalogue/box-parts.ts', /domain\.branches/],
-  'cable.m': ['web/src/steps/routing/routing.tsx', /cable\.m /], 'song.cues.at': ['core/src/sheets/song-sheet.ts', /\bat\b/], 'song.instrument': ['core/src/sheets/song-sheet.ts', /song\.instrument/],
+  'device.ends.what': ['core/src/checks/order/tuner-mute.ts', /end\.what/],
+  'device.figures.kg': ['web/src/steps/kit/box-editor.tsx', /figures\.kg/],
+  'device.figures.mm': ['web/src/steps/kit/box-editor.tsx', /figures\.mm/],
+  'device.chains.slots.arms.band': ['core/src/catalogue/inside.ts', /arm\.band/],
+  'device.controls.domain.branches': ['core/src/catalogue/box-parts.ts', /domain\.branches/],
+  'cable.m': ['web/src/steps/routing/routing.tsx', /cable\.m /],
+  'song.cues.at': ['core/src/sheets/song-sheet.ts', /\bat\b/],
+  'song.instrument': ['core/src/sheets/song-sheet.ts', /song\.instrument/],
 };
 
 /** Forks hold arms that hold forks: each field once. */
-const folded = (path: string): string => (path.includes('slots.arms.slots') ? folded(path.replace('slots.arms.slots', 'slots')) : path);
-const FIELDS = [...new Set((Object.keys(SHAPES) as (keyof typeof SHAPES)[]).flatMap((kind) => [...fieldsOf(kind)].map((field) => folded(`${kind}.${field}`))))];
-const startsWith = (list: Readonly<Record<string, unknown>>, path: string): boolean => Object.keys(list).some((known) => path === known || path.startsWith(`${known}.`));
+const folded = (path: string): string =>
+  path.includes('slots.arms.slots') ? folded(path.replace('slots.arms.slots', 'slots')) : path;
+const FIELDS = [
+  ...new Set(
+    (Object.keys(SHAPES) as (keyof typeof SHAPES)[]).flatMap((kind) =>
+      [...fieldsOf(kind)].map((field) => folded(`${kind}.${field}`)),
+    ),
+  ),
+];
+const startsWith = (list: Readonly<Record<string, unknown>>, path: string): boolean =>
+  Object.keys(list).some((known) => path === known || path.startsWith(`${known}.`));
 
 const reads = (name: string): readonly string[] => {
   const word = new RegExp(String.raw`[.]${name}\b|\{[^{}]*\b${name}\b[^{}]*\}|'${name}' in`);
@@ -52,7 +82,9 @@ const reads = (name: string): readonly string[] => {
 test('every field of a rig is read somewhere, or the screens list it as not used yet', () => {
   const ignored = FIELDS.filter((path) => {
     if (startsWith(NOT_USED_YET, path) || startsWith(PARTLY_USED, path)) return false;
-    const there = Object.entries({ ...SAID_THERE, ...READ_THERE }).find(([known]) => path === known || path.startsWith(`${known}.`))?.[1];
+    const there = Object.entries({ ...SAID_THERE, ...READ_THERE }).find(
+      ([known]) => path === known || path.startsWith(`${known}.`),
+    )?.[1];
     if (there) return !there[1].test(SOURCES.find((s) => s.path === there[0])?.text ?? '');
     return reads(path.split('.').at(-1)!).length === 0;
   });
@@ -62,16 +94,43 @@ test('every field of a rig is read somewhere, or the screens list it as not used
 
 test('what is called not used yet is listed where figures stand, with these words, and nothing else is', () => {
   const box: Device = {
-    kind: 'device', id: 'device:one', code: 'ONE', name: 'One', zone: 'floor', controls: [], actuators: [], memories: [], figures: {},
-    jacks: [{ id: 'in', kind: 'audio', connector: '6.35 TS', poles: { tip: 'in' } }], ends: [{ at: 'in', is: 'source', name: 'Strings' }],
-    chains: [{ id: 'path', from: [{ at: 'in' }], to: [], slots: [{ is: 'block', id: 'delay', stage: 'delay' }, { is: 'insert', id: 'loop', send: [], return: [], unpatched: 'through' }, { is: 'fork', id: 'split', arms: [{ id: 'one', slots: [] }] }] }],
+    kind: 'device',
+    id: 'device:one',
+    code: 'ONE',
+    name: 'One',
+    zone: 'floor',
+    controls: [],
+    actuators: [],
+    memories: [],
+    figures: {},
+    jacks: [{ id: 'in', kind: 'audio', connector: '6.35 TS', poles: { tip: 'in' } }],
+    ends: [{ at: 'in', is: 'source', name: 'Strings' }],
+    chains: [
+      {
+        id: 'path',
+        from: [{ at: 'in' }],
+        to: [],
+        slots: [
+          { is: 'block', id: 'delay', stage: 'delay' },
+          { is: 'insert', id: 'loop', send: [], return: [], unpatched: 'through' },
+          { is: 'fork', id: 'split', arms: [{ id: 'one', slots: [] }] },
+        ],
+      },
+    ],
   };
   const listed = figuresOf(box);
-  expect([...new Set(listed.filter((f) => f.usedFor === undefined).map((f) => f.what))].sort()).toEqual([...new Set(Object.values(NOT_USED_YET))].sort());
-  for (const what of Object.values(PARTLY_USED)) expect(listed.find((f) => f.what === what && f.usedFor?.includes('not used yet'))).toBeDefined();
+  expect([...new Set(listed.filter((f) => f.usedFor === undefined).map((f) => f.what))].sort()).toEqual(
+    [...new Set(Object.values(NOT_USED_YET))].sort(),
+  );
+  for (const what of Object.values(PARTLY_USED))
+    expect(listed.find((f) => f.what === what && f.usedFor?.includes('not used yet'))).toBeDefined();
 });
 
 test('what is called not used yet is not used', () => {
   const own = (path: string) => !['switches', 'ms', 'supply', 'adds'].includes(path.split('.').at(-1)!);
-  expect(Object.keys(NOT_USED_YET).filter(own).flatMap((path) => reads(path.split('.').at(-1)!))).toEqual([]);
+  expect(
+    Object.keys(NOT_USED_YET)
+      .filter(own)
+      .flatMap((path) => reads(path.split('.').at(-1)!)),
+  ).toEqual([]);
 });

@@ -13,7 +13,9 @@ export interface Hookup {
   /** Taped, at full, never stomped: taken for granted by the proof and printed on the line-check sheet. */
   readonly assumes: readonly Assumption[];
   readonly admits?: Disturbances;
-  readonly place?: Readonly<Record<string, { readonly x: number; readonly y: number; readonly turn: number; readonly at: string }>>;
+  readonly place?: Readonly<
+    Record<string, { readonly x: number; readonly y: number; readonly turn: number; readonly at: string }>
+  >;
 }
 
 export interface Assumption {

@@ -1,6 +1,18 @@
 /** Kinds of part in the order in which they may be put: a later kind may refer to an earlier one. */
 export const KINDS = [
-  'about', 'device', 'program', 'hookup', 'cable', 'sound', 'move', 'song', 'setList', 'logEntry', 'standingTest', 'acceptance', 'tick',
+  'about',
+  'device',
+  'program',
+  'hookup',
+  'cable',
+  'sound',
+  'move',
+  'song',
+  'setList',
+  'logEntry',
+  'standingTest',
+  'acceptance',
+  'tick',
 ] as const;
 
 export type Kind = (typeof KINDS)[number];
@@ -17,7 +29,9 @@ export const kindOf = (id: AnyId): Kind => id.slice(0, id.indexOf(':')) as Kind;
 
 export const isId = (text: string): text is AnyId => {
   const colon = text.indexOf(':');
-  return colon > 0 && (KINDS as readonly string[]).includes(text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1));
+  return (
+    colon > 0 && (KINDS as readonly string[]).includes(text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1))
+  );
 };
 
 /** Refs are looked up all the time: the very same text each time is found faster than an equal one. */
@@ -33,7 +47,7 @@ interface RefParts {
 /** @example ref('device:dly', 'on') // 'device:dly.on' */
 export const ref = (device: Id<'device'>, name: string): Ref => {
   let names = refs.get(device);
-  if (!names) refs.set(device, names = new Map());
+  if (!names) refs.set(device, (names = new Map()));
   let known = names.get(name);
   if (known === undefined) {
     known = `${device}.${name}` as Ref;
@@ -52,7 +66,7 @@ export const splitRef = (r: string): RefParts => {
       refs.clear();
     }
     const dot = r.indexOf('.');
-    parts.set(r, split = { device: r.slice(0, dot) as Id<'device'>, name: r.slice(dot + 1) });
+    parts.set(r, (split = { device: r.slice(0, dot) as Id<'device'>, name: r.slice(dot + 1) }));
   }
   return split;
 };

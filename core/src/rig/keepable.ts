@@ -13,7 +13,10 @@ const TAKEN = new Set([...Object.getOwnPropertyNames(Object.prototype), 'prototy
 export const isTakenName = (name: string): boolean => TAKEN.has(name);
 
 /** A text that was cut in the middle of a character (a lone surrogate) can be neither sent nor stored as it is. */
-const TORN = { wrong: 'The text ends in half a character, or holds one: it was cut in the middle of an emoji or a rare letter.', would: 'Type that character again.' };
+const TORN = {
+  wrong: 'The text ends in half a character, or holds one: it was cut in the middle of an emoji or a rare letter.',
+  would: 'Type that character again.',
+};
 
 /**
  * The first thing in plain data that no server, database or file could give back as it was: half a character, a number
@@ -21,19 +24,44 @@ const TORN = { wrong: 'The text ends in half a character, or holds one: it was c
  */
 export const unkeepable = (data: unknown, path: readonly PropertyKey[] = []): Unkeepable | undefined => {
   switch (typeof data) {
-    case 'string': return data.isWellFormed() ? undefined : { path, ...TORN };
-    case 'number': return Math.abs(data) <= LARGEST_NUMBER ? undefined : { path, wrong: `${data} is not a number that can be kept.`, would: `Use one between −${LARGEST_NUMBER} and ${LARGEST_NUMBER}.` };
-    case 'boolean': case 'undefined': return undefined;
-    case 'object': return data === null ? undefined : insideOf(data, path);
-    default: return { path, wrong: `A ${typeof data} stands where a value belongs.`, would: 'Use a text, a number or a list.' };
+    case 'string':
+      return data.isWellFormed() ? undefined : { path, ...TORN };
+    case 'number':
+      return Math.abs(data) <= LARGEST_NUMBER
+        ? undefined
+        : {
+            path,
+            wrong: `${data} is not a number that can be kept.`,
+            would: `Use one between −${LARGEST_NUMBER} and ${LARGEST_NUMBER}.`,
+          };
+    case 'boolean':
+    case 'undefined':
+      return undefined;
+    case 'object':
+      return data === null ? undefined : insideOf(data, path);
+    default:
+      return {
+        path,
+        wrong: `A ${typeof data} stands where a value belongs.`,
+        would: 'Use a text, a number or a list.',
+      };
   }
 };
 
 const insideOf = (data: object, path: readonly PropertyKey[]): Unkeepable | undefined => {
-  if (path.length >= DEEPEST) return { path, wrong: `More than ${DEEPEST} lists stand inside one another here.`, would: 'Nest fewer: put part of it into a box of its own.' };
+  if (path.length >= DEEPEST)
+    return {
+      path,
+      wrong: `More than ${DEEPEST} lists stand inside one another here.`,
+      would: 'Nest fewer: put part of it into a box of its own.',
+    };
   const isList = Array.isArray(data);
   for (const key of Object.keys(data)) {
-    if (!isList && (TAKEN.has(key) || !key.isWellFormed())) return { path: [...path, key], ...(TAKEN.has(key) ? { wrong: `"${key}" cannot be a name here.`, would: 'Choose another.' } : TORN) };
+    if (!isList && (TAKEN.has(key) || !key.isWellFormed()))
+      return {
+        path: [...path, key],
+        ...(TAKEN.has(key) ? { wrong: `"${key}" cannot be a name here.`, would: 'Choose another.' } : TORN),
+      };
     const found = unkeepable((data as Readonly<Record<string, unknown>>)[key], [...path, isList ? Number(key) : key]);
     if (found) return found;
   }

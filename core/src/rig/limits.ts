@@ -51,5 +51,7 @@ export const cutTo = (text: string, most: number): string => {
 /** What keeps a text from being kept, in words for whoever types it; undefined when nothing does. */
 export const wrongText = (text: string, most: number): string | undefined => {
   if (!text.isWellFormed()) return 'It holds half a character, cut out of an emoji. Type that one again.';
-  return text.length > most ? `${text.length.toLocaleString('en')} characters; at most ${most.toLocaleString('en')} are kept.` : undefined;
+  return text.length > most
+    ? `${text.length.toLocaleString('en')} characters; at most ${most.toLocaleString('en')} are kept.`
+    : undefined;
 };

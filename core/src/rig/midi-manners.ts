@@ -16,14 +16,17 @@ export const channelOf = (device: Device, setting: (r: Ref) => Value | undefined
 export const listensTo = (device: Device, channel: number, setting: (r: Ref) => Value | undefined): boolean =>
   device.midi !== undefined && (device.midi.omni === true || channelOf(device, setting) === channel);
 
-export const programActuators = (device: Device): readonly Actuator[] => device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'pc');
+export const programActuators = (device: Device): readonly Actuator[] =>
+  device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'pc');
 
 export const controllerActuators = (device: Device, controller: number): readonly Actuator[] =>
   device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'cc' && a.by.number === controller);
 
-export const clockActuators = (device: Device): readonly Actuator[] => device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'clock');
+export const clockActuators = (device: Device): readonly Actuator[] =>
+  device.actuators.filter((a) => 'midi' in a.by && a.by.midi === 'clock');
 
-export const stepOf = (control: Control | undefined): number => (control && 'min' in control.domain ? control.domain.step ?? 1 : 1);
+export const stepOf = (control: Control | undefined): number =>
+  control && 'min' in control.domain ? (control.domain.step ?? 1) : 1;
 
 /** What an act that takes its value from the stimulus sets; undefined when it leaves the control alone. */
 export const valueFrom = (act: Act, byte: number, control: Control | undefined): Value | undefined => {
@@ -36,6 +39,7 @@ export const valueFrom = (act: Act, byte: number, control: Control | undefined):
 /** Messages of the same number are the same. */
 export const messageNumber = (message: Message): number => {
   if ('bpm' in message) return -message.bpm;
-  const what = 'pc' in message ? ((message.bank ?? 0) * 128 + message.pc) * 2 : (message.cc * 128 + message.value) * 2 + 1;
+  const what =
+    'pc' in message ? ((message.bank ?? 0) * 128 + message.pc) * 2 : (message.cc * 128 + message.value) * 2 + 1;
   return what * 16 + message.channel - 1;
 };

@@ -31,11 +31,14 @@ export type Sweep = { readonly jack: string; readonly heel: number; readonly toe
 );
 
 /** What a pedal does at a position from 0 (heel) to 127 (toe), as acts of its box. */
-export const actsAt = (sweeps: readonly Sweep[] | undefined, jack: string, byte: number): readonly Act[] => (sweeps ?? []).filter((s) => s.jack === jack).map((s): Act => {
-  if ('control' in s) return { control: s.control, set: swept(s, byte, s.step ?? 1) };
-  const send: Message = { cc: s.cc, channel: s.channel, value: swept(s, byte, 1) };
-  return { send, at: s.at };
-});
+export const actsAt = (sweeps: readonly Sweep[] | undefined, jack: string, byte: number): readonly Act[] =>
+  (sweeps ?? [])
+    .filter((s) => s.jack === jack)
+    .map((s): Act => {
+      if ('control' in s) return { control: s.control, set: swept(s, byte, s.step ?? 1) };
+      const send: Message = { cc: s.cc, channel: s.channel, value: swept(s, byte, 1) };
+      return { send, at: s.at };
+    });
 
 /** What a switch does while this program is loaded. A latched one toggles first, then follows its new state. */
 export interface Assign {

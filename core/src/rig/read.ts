@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { type z } from 'zod';
 import { once } from './kept.js';
 import { unkeepable } from './keepable.js';
 import { isId, KINDS, type Kind } from './ids.js';
@@ -15,35 +15,65 @@ const shown = (found: unknown): string => {
 };
 
 const dig = (data: unknown, path: readonly PropertyKey[]): unknown =>
-  path.reduce<unknown>((at, key) => (at && typeof at === 'object' ? (at as Record<PropertyKey, unknown>)[key] : undefined), data);
+  path.reduce<unknown>(
+    (at, key) => (at && typeof at === 'object' ? (at as Record<PropertyKey, unknown>)[key] : undefined),
+    data,
+  );
 
 /** @example pathText(['jacks', 0, 'kind']) // 'jacks[0].kind' */
 export const pathText = (path: readonly PropertyKey[]): string =>
-  path.reduce<string>((text, key) => (typeof key === 'number' ? `${text}[${key}]` : text ? `${text}.${String(key)}` : String(key)), '');
+  path.reduce<string>(
+    (text, key) => (typeof key === 'number' ? `${text}[${key}]` : text ? `${text}.${String(key)}` : String(key)),
+    '',
+  );
 
 /** One of several things that an object may say: what of it is missing there, what else stands there, and whether that is all. */
 const alternativeOf = (errors: readonly Issue[], found: object) => {
   const missing = errors.flatMap((e) => (e.path.length === 1 && !(e.path[0]! in found) ? [String(e.path[0])] : []));
   const extra = errors.flatMap((e) => (e.code === 'unrecognized_keys' && e.path.length === 0 ? e.keys : []));
-  return { missing, extra, isAll: errors.every((e) => (e.code === 'unrecognized_keys' && e.path.length === 0) || (e.path.length === 1 && !(e.path[0]! in found))) };
+  return {
+    missing,
+    extra,
+    isAll: errors.every(
+      (e) => (e.code === 'unrecognized_keys' && e.path.length === 0) || (e.path.length === 1 && !(e.path[0]! in found)),
+    ),
+  };
 };
 
 /** A union within a union is one of more things. */
-const alternatives = (errors: readonly (readonly Issue[])[]): readonly (readonly Issue[])[] => errors.flatMap((one) => {
-  const [inner, ...others] = one;
-  return inner?.code === 'invalid_union' && inner.path.length === 0 && others.length === 0 ? alternatives(inner.errors as readonly (readonly Issue[])[]) : [one];
-});
+const alternatives = (errors: readonly (readonly Issue[])[]): readonly (readonly Issue[])[] =>
+  errors.flatMap((one) => {
+    const [inner, ...others] = one;
+    return inner?.code === 'invalid_union' && inner.path.length === 0 && others.length === 0
+      ? alternatives(inner.errors as readonly (readonly Issue[])[])
+      : [one];
+  });
 
 /** An object that may say one of several things and says none of them, or more than one. */
 const notOne = (issue: Extract<Issue, { code: 'invalid_union' }>, found: unknown): Issue | undefined => {
   if (!found || typeof found !== 'object' || Array.isArray(found) || issue.errors.length < 2) return undefined;
-  const ways = alternatives(issue.errors as readonly (readonly Issue[])[]).map((errors) => alternativeOf(errors, found));
+  const ways = alternatives(issue.errors as readonly (readonly Issue[])[]).map((errors) =>
+    alternativeOf(errors, found),
+  );
   const said = ways.filter((w) => w.isAll && w.missing.length === 0 && w.extra.length > 0);
-  const told = (wrong: string, would: string): Issue => ({ code: 'custom', path: issue.path, message: wrong, params: { would }, input: found });
-  if (said.length > 1) return told(`It says several things at once: ${[...new Set(said.flatMap((w) => w.extra))].join(', ')}.`, 'Let it say one of them.');
+  const told = (wrong: string, would: string): Issue => ({
+    code: 'custom',
+    path: issue.path,
+    message: wrong,
+    params: { would },
+    input: found,
+  });
+  if (said.length > 1)
+    return told(
+      `It says several things at once: ${[...new Set(said.flatMap((w) => w.extra))].join(', ')}.`,
+      'Let it say one of them.',
+    );
   if (!ways.every((w) => w.isAll && w.missing.length > 0)) return undefined;
   const likely = ways.some((w) => w.extra.length === 0) ? ways.filter((w) => w.extra.length === 0) : ways;
-  return told(`${Object.keys(found).length ? `It says ${Object.keys(found).join(' and ')}, and not what follows from it` : 'It says nothing'}.`, `Add ${[...new Set(likely.map((w) => w.missing.join(' and ')))].join(', or ')}.`);
+  return told(
+    `${Object.keys(found).length ? `It says ${Object.keys(found).join(' and ')}, and not what follows from it` : 'It says nothing'}.`,
+    `Add ${[...new Set(likely.map((w) => w.missing.join(' and ')))].join(', or ')}.`,
+  );
 };
 
 /** Of the alternatives of a union, the one that got furthest says best what was meant. */
@@ -61,15 +91,31 @@ const deepest = (issue: Issue, data: unknown): Issue => {
 const say = (issue: Issue, found: unknown): { wrong: string; would: string } => {
   switch (issue.code) {
     case 'invalid_value':
-      return { wrong: `${shown(found)} is not one of ${issue.values.slice(0, 20).join(', ')}${issue.values.length > 20 ? ' …' : ''}.`, would: 'Use one of these.' };
+      return {
+        wrong: `${shown(found)} is not one of ${issue.values.slice(0, 20).join(', ')}${issue.values.length > 20 ? ' …' : ''}.`,
+        would: 'Use one of these.',
+      };
     case 'invalid_type':
-      return { wrong: `${shown(found)} stands where ${issue.expected === 'object' ? 'an object' : `a ${issue.expected}`} belongs.`, would: found === undefined ? 'Add it.' : 'Replace it.' };
+      return {
+        wrong: `${shown(found)} stands where ${issue.expected === 'object' ? 'an object' : `a ${issue.expected}`} belongs.`,
+        would: found === undefined ? 'Add it.' : 'Replace it.',
+      };
     case 'too_big':
-      if (typeof found === 'string') return { wrong: `${shown(found)} has ${found.length} characters, over the limit of ${issue.maximum} characters.`, would: `Use at most ${issue.maximum}.` };
-      return { wrong: `${Array.isArray(found) ? `A list of ${found.length}` : shown(found)} is over the limit of ${issue.maximum}.`, would: `Use at most ${issue.maximum}.` };
+      if (typeof found === 'string')
+        return {
+          wrong: `${shown(found)} has ${found.length} characters, over the limit of ${issue.maximum} characters.`,
+          would: `Use at most ${issue.maximum}.`,
+        };
+      return {
+        wrong: `${Array.isArray(found) ? `A list of ${found.length}` : shown(found)} is over the limit of ${issue.maximum}.`,
+        would: `Use at most ${issue.maximum}.`,
+      };
     case 'too_small':
       if (found === '') return { wrong: 'There is no text.', would: 'Type one.' };
-      return { wrong: `${shown(found)} is under the limit of ${issue.minimum}${issue.origin === 'string' ? ' characters' : ''}.`, would: `Use at least ${issue.minimum}.` };
+      return {
+        wrong: `${shown(found)} is under the limit of ${issue.minimum}${issue.origin === 'string' ? ' characters' : ''}.`,
+        would: `Use at least ${issue.minimum}.`,
+      };
     case 'unrecognized_keys':
       return { wrong: `"${issue.keys.join('", "')}" is not known here.`, would: 'Remove it, or check its spelling.' };
     case 'custom':
@@ -84,16 +130,28 @@ const say = (issue: Issue, found: unknown): { wrong: string; would: string } => 
 export const readPart = (data: unknown, where = ''): Result<Part, readonly Refusal[]> => {
   const kind = (data as { kind?: unknown } | null)?.kind;
   if (!KINDS.includes(kind as Kind)) {
-    return refuse([{ code: 'shape', where: pathText([where, 'kind'].filter(Boolean)), wrong: `${shown(kind)} is not one of ${KINDS.join(', ')}.`, would: 'Give each part its kind.' }]);
+    return refuse([
+      {
+        code: 'shape',
+        where: pathText([where, 'kind'].filter(Boolean)),
+        wrong: `${shown(kind)} is not one of ${KINDS.join(', ')}.`,
+        would: 'Give each part its kind.',
+      },
+    ]);
   }
   const odd = unkeepable(data);
-  if (odd) return refuse([{ code: 'shape', ...idOf(data), where: placeIn(where, odd.path), wrong: odd.wrong, would: odd.would }]);
+  if (odd)
+    return refuse([
+      { code: 'shape', ...idOf(data), where: placeIn(where, odd.path), wrong: odd.wrong, would: odd.would },
+    ]);
   const parsed = SHAPES[kind as Kind].safeParse(data);
   if (parsed.success) return ok(parsed.data);
-  return refuse(parsed.error.issues.slice(0, 20).map((raw) => {
-    const issue = deepest(raw, data);
-    return { code: 'shape', ...idOf(data), where: placeIn(where, issue.path), ...say(issue, dig(data, issue.path)) };
-  }));
+  return refuse(
+    parsed.error.issues.slice(0, 20).map((raw) => {
+      const issue = deepest(raw, data);
+      return { code: 'shape', ...idOf(data), where: placeIn(where, issue.path), ...say(issue, dig(data, issue.path)) };
+    }),
+  );
 };
 
 /** What is wrong with the shape of a part; asked once for each. */

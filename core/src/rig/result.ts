@@ -9,7 +9,8 @@ export interface Refusal {
   readonly would: string;
 }
 
-export type Result<T, E = Refusal> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
+export type Result<T, E = Refusal> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: E };
 
 export const ok = <T>(value: T): { readonly ok: true; readonly value: T } => ({ ok: true, value });
 export const refuse = <E>(error: E): { readonly ok: false; readonly error: E } => ({ ok: false, error });

@@ -42,22 +42,30 @@ export const emptyRig = (name = 'New rig'): Rig => {
 
 /** What a person begins with: a name and one hook-up to wire. */
 export const newRig = (name: string): Rig =>
-  rigOf([...all(emptyRig(name), 'about'), { kind: 'hookup', id: 'hookup:main', name: 'Main', settings: {}, hears: [], assumes: [] }]);
+  rigOf([
+    ...all(emptyRig(name), 'about'),
+    { kind: 'hookup', id: 'hookup:main', name: 'Main', settings: {}, hears: [], assumes: [] },
+  ]);
 
 export const rigName = (rig: Rig): string => rig.parts.about.get(ABOUT)?.name ?? 'Rig without a name';
 
 export const partOf = <K extends Kind>(rig: Rig, id: Id<K>): PartOf<K> | undefined =>
   (rig.parts[kindOf(id as AnyId)] as ReadonlyMap<string, PartOf<K>>).get(id);
 
-export const all = <K extends Kind>(rig: Rig, kind: K): readonly PartOf<K>[] => [...(rig.parts[kind] as ReadonlyMap<string, PartOf<K>>).values()];
+export const all = <K extends Kind>(rig: Rig, kind: K): readonly PartOf<K>[] => [
+  ...(rig.parts[kind] as ReadonlyMap<string, PartOf<K>>).values(),
+];
 
 export const everyPart = (rig: Rig): readonly Part[] => KINDS.flatMap((kind) => all(rig, kind) as readonly Part[]);
 
-export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] => all(rig, 'cable').filter((c) => c.hookup === hookup);
+export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] =>
+  all(rig, 'cable').filter((c) => c.hookup === hookup);
 
 /** Programs of a box by number, in whatever order they were put into the rig. */
 export const programsOf = (rig: Rig, device: Id<'device'>, memory?: string): readonly Program[] =>
-  all(rig, 'program').filter((p) => p.device === device && (memory === undefined || p.memory === memory)).sort((a, b) => a.number - b.number);
+  all(rig, 'program')
+    .filter((p) => p.device === device && (memory === undefined || p.memory === memory))
+    .sort((a, b) => a.number - b.number);
 
 const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, ReadonlyMap<number, Program>>>();
 
@@ -84,8 +92,11 @@ export const soundsInOrder = (rig: Rig): readonly Sound[] =>
 
 /** A rig of these parts, taken as they are; boxes in the order of the kit. */
 export const rigOf = (parts: readonly Part[], revision = 0): Rig => {
-  const maps = Object.fromEntries(KINDS.map((kind) => [kind, new Map<string, Part>()])) as Record<Kind, Map<string, Part>>;
-  const place = (p: Part): number => (p.kind === 'device' ? p.at ?? 0 : 0);
+  const maps = Object.fromEntries(KINDS.map((kind) => [kind, new Map<string, Part>()])) as Record<
+    Kind,
+    Map<string, Part>
+  >;
+  const place = (p: Part): number => (p.kind === 'device' ? (p.at ?? 0) : 0);
   for (const part of [...parts].sort((a, b) => place(a) - place(b))) maps[part.kind].set(part.id, part);
   return { revision, parts: maps as unknown as Parts };
 };

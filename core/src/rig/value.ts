@@ -38,7 +38,8 @@ const factHolds = (fact: Fact, now: Circumstances): boolean => {
   return value !== undefined && allows(fact, value);
 };
 
-export const holds = (when: When | undefined, now: Circumstances): boolean => (when ?? []).every((fact) => factHolds(fact, now));
+export const holds = (when: When | undefined, now: Circumstances): boolean =>
+  (when ?? []).every((fact) => factHolds(fact, now));
 
 /** Where it counts. All that are given must fit; of several that fit, the one with more of them wins. */
 export interface Case {

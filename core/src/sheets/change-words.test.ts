@@ -15,20 +15,33 @@ const sound = partOf(rig, 'sound:01')!;
 describe('what a change makes otherwise, in words', () => {
   test('a name and a wish', () => {
     const renamed = changeSound(sound, { name: 'Opening' });
-    expect(sayChange(rig, deltaOf(rig, renamed))).toEqual([{ what: 'Verse clean: name', was: 'Verse clean', now: 'Opening' }]);
-    expect(sayChange(rig, deltaOf(rig, setWant(sound, { control: 'device:rev.program', is: 4 })))).toEqual([{ what: 'Verse clean: REV program', was: '2.1', now: '2.2' }]);
-    expect(changeText(rig, 'Rename', deltaOf(rig, renamed))).toBe('Rename:\nVerse clean: name: Opening (was: Verse clean)');
+    expect(sayChange(rig, deltaOf(rig, renamed))).toEqual([
+      { what: 'Verse clean: name', was: 'Verse clean', now: 'Opening' },
+    ]);
+    expect(sayChange(rig, deltaOf(rig, setWant(sound, { control: 'device:rev.program', is: 4 })))).toEqual([
+      { what: 'Verse clean: REV program', was: '2.1', now: '2.2' },
+    ]);
+    expect(changeText(rig, 'Rename', deltaOf(rig, renamed))).toBe(
+      'Rename:\nVerse clean: name: Opening (was: Verse clean)',
+    );
   });
   test('what comes and goes is one thing each', () => {
     const said = sayChange(rig, deltaOf(rig, removeDevice(rig, 'device:cmp')));
     expect(said).toContainEqual({ what: 'Compressor', was: 'there', now: 'taken away' });
-    expect(sayChange(rig, deltaOf(rig, { put: [{ ...sound, id: 'sound:new', name: 'Fresh' }], remove: [] }))).toEqual([{ what: 'Fresh', was: 'not there', now: 'there' }]);
+    expect(sayChange(rig, deltaOf(rig, { put: [{ ...sound, id: 'sound:new', name: 'Fresh' }], remove: [] }))).toEqual([
+      { what: 'Fresh', was: 'not there', now: 'there' },
+    ]);
   });
-  test('every change says something, and nothing in it reads like a program', () => fc.assert(fc.property(fc.integer({ min: 1, max: 100_000 }), (seed) => {
-    const { rig: any } = randomRig(seed);
-    const delta = deltaOf(any, randomEdit(new Random(seed), any, 'n'));
-    const said = sayChange(any, delta);
-    expect(said.length).toBeGreaterThanOrEqual(delta.size);
-    for (const { what, was, now } of said) expect(`${what} ${was} ${now}`).not.toMatch(/[{}"]|undefined|null|device:|sound:/);
-  }), { numRuns: 100 }));
+  test('every change says something, and nothing in it reads like a program', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 100_000 }), (seed) => {
+        const { rig: any } = randomRig(seed);
+        const delta = deltaOf(any, randomEdit(new Random(seed), any, 'n'));
+        const said = sayChange(any, delta);
+        expect(said.length).toBeGreaterThanOrEqual(delta.size);
+        for (const { what, was, now } of said)
+          expect(`${what} ${was} ${now}`).not.toMatch(/[{}"]|undefined|null|device:|sound:/);
+      }),
+      { numRuns: 100 },
+    ));
 });

@@ -11,13 +11,18 @@ export interface SaidChange {
   readonly now: string;
 }
 
-const knownBy = (delta: Delta, id: AnyId): Part | undefined => delta.get(id)?.before ?? delta.get(id)?.after ?? undefined;
+const knownBy = (delta: Delta, id: AnyId): Part | undefined =>
+  delta.get(id)?.before ?? delta.get(id)?.after ?? undefined;
 
 /** All that a change makes otherwise. A part that comes or goes is one thing. */
-export const sayChange = (rig: Rig, delta: Delta): readonly SaidChange[] => fieldByField(delta).map((field) => {
-  const { what, was, mine } = sayClash(rig, field, knownBy(delta, field.part));
-  return field.field === undefined ? { what, was: field.base === null ? 'not there' : 'there', now: field.mine === null ? 'taken away' : 'there' } : { what, was, now: mine };
-});
+export const sayChange = (rig: Rig, delta: Delta): readonly SaidChange[] =>
+  fieldByField(delta).map((field) => {
+    const { what, was, mine } = sayClash(rig, field, knownBy(delta, field.part));
+    return field.field === undefined
+      ? { what, was: field.base === null ? 'not there' : 'there', now: field.mine === null ? 'taken away' : 'there' }
+      : { what, was, now: mine };
+  });
 
 /** The same as lines of text, to be kept or handed on. */
-export const changeText = (rig: Rig, label: string, delta: Delta): string => [`${label}:`, ...sayChange(rig, delta).map(({ what, was, now }) => `${what}: ${now} (was: ${was})`)].join('\n');
+export const changeText = (rig: Rig, label: string, delta: Delta): string =>
+  [`${label}:`, ...sayChange(rig, delta).map(({ what, was, now }) => `${what}: ${now} (was: ${was})`)].join('\n');

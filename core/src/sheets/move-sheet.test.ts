@@ -16,15 +16,36 @@ const at = (title: string) => columns.findIndex((c) => c.title === title);
 test('a move is two rows: what it gives and what takes it back; what is not named stays as it is', () => {
   const rows = moveRows(rig);
   expect(rows).toHaveLength(2 * rig.parts.move.size);
-  expect(columns.map((c) => cellOf(rig, { ...rows[0]!.row, wants: [] }, c, BALLROOM_ID, 'as it is').text).every((t) => t === '')).toBe(true);
+  expect(
+    columns
+      .map((c) => cellOf(rig, { ...rows[0]!.row, wants: [] }, c, BALLROOM_ID, 'as it is').text)
+      .every((t) => t === ''),
+  ).toBe(true);
 });
 test('typed like a sound: a stage in, one out, an amount; it lands in the list of that row', () => {
   const rows = moveRows(rig);
-  const typed = typeBlock(rig, rows.map((r) => r.row), columns, [{ row: 0, column: at('OFZ'), text: 'x' }, { row: 0, column: at('DLY'), text: '-' }, { row: 0, column: at('DLY mix %'), text: '80' }, { row: 1, column: at('DLY mix %'), text: '30' }], scope);
+  const typed = typeBlock(
+    rig,
+    rows.map((r) => r.row),
+    columns,
+    [
+      { row: 0, column: at('OFZ'), text: 'x' },
+      { row: 0, column: at('DLY'), text: '-' },
+      { row: 0, column: at('DLY mix %'), text: '80' },
+      { row: 1, column: at('DLY mix %'), text: '30' },
+    ],
+    scope,
+  );
   const edit = putLists(rig, rows, typed.ok ? typed.value : []);
   expect(edit.put).toHaveLength(1);
   const [move] = edit.put as Move[];
-  expect(move!.on).toEqual(expect.arrayContaining([{ stage: 'device:ofz.fuzz', is: 'in' }, { stage: 'device:dly.delay', is: 'out' }, { control: 'device:dly.mix', is: 80 }]));
+  expect(move!.on).toEqual(
+    expect.arrayContaining([
+      { stage: 'device:ofz.fuzz', is: 'in' },
+      { stage: 'device:dly.delay', is: 'out' },
+      { control: 'device:dly.mix', is: 80 },
+    ]),
+  );
   expect(move!.off).toContainEqual({ control: 'device:dly.mix', is: 30 });
   expect(apply(rig, edit).ok).toBe(true);
 });
@@ -35,13 +56,26 @@ test('a new move takes the first free switch; one way means that every press giv
   expect(all(rig, 'move').some((m) => JSON.stringify(m.at) === JSON.stringify(move!.at))).toBe(false);
   const said: Move = { ...move!, on: [{ control: 'device:dly.mix', is: 80 }] };
   const oneWay = setManner(said, 'one way').put[0] as Move;
-  expect([mannerOf(said), mannerOf(oneWay), mannerOf(setManner(oneWay, 'while held').put[0] as Move), (setManner(oneWay, 'latched').put[0] as Move).off]).toEqual(['latched', 'one way', 'while held', []]);
+  expect([
+    mannerOf(said),
+    mannerOf(oneWay),
+    mannerOf(setManner(oneWay, 'while held').put[0] as Move),
+    (setManner(oneWay, 'latched').put[0] as Move).off,
+  ]).toEqual(['latched', 'one way', 'while held', []]);
 });
 test('taken away, no cue calls it any more', () => {
   const [first] = all(rig, 'move');
   const gone = apply(rig, removeMove(rig, first!.id));
-  expect(gone.ok && all(gone.value.rig, 'song').flatMap((s) => s.cues).some((c) => 'move' in c.call && c.call.move === first!.id)).toBe(false);
+  expect(
+    gone.ok &&
+      all(gone.value.rig, 'song')
+        .flatMap((s) => s.cues)
+        .some((c) => 'move' in c.call && c.call.move === first!.id),
+  ).toBe(false);
 });
 test('a control of any box can be a column, by the name that the box gives it', () => {
-  expect(controlColumn(partOf(rig, 'device:dly')!, controlOf(rig, 'device:dly.mix')!)).toMatchObject({ title: 'DLY mix %', says: 'Stereo delay: mix' });
+  expect(controlColumn(partOf(rig, 'device:dly')!, controlOf(rig, 'device:dly.mix')!)).toMatchObject({
+    title: 'DLY mix %',
+    says: 'Stereo delay: mix',
+  });
 });

@@ -12,7 +12,21 @@ export interface MoveRow {
 }
 
 export const moveRows = (rig: Rig): readonly MoveRow[] =>
-  all(rig, 'move').flatMap((move, i) => (['on', 'off'] as const).map((list, k): MoveRow => ({ move: move.id, list, row: { kind: 'sound', id: `sound:${move.id.slice(5)}-${list}`, name: `${move.name}, ${list}`, role: 'other', at: 2 * i + k, wants: move[list], calls: [] } })));
+  all(rig, 'move').flatMap((move, i) =>
+    (['on', 'off'] as const).map((list, k): MoveRow => ({
+      move: move.id,
+      list,
+      row: {
+        kind: 'sound',
+        id: `sound:${move.id.slice(5)}-${list}`,
+        name: `${move.name}, ${list}`,
+        role: 'other',
+        at: 2 * i + k,
+        wants: move[list],
+        calls: [],
+      },
+    })),
+  );
 
 /** The lists of moves as rows were typed. */
 export const putLists = (rig: Rig, rows: readonly MoveRow[], changed: readonly Sound[]): Edit => {
@@ -28,7 +42,8 @@ export const putLists = (rig: Rig, rows: readonly MoveRow[], changed: readonly S
 /** How a move's switch works: on until pressed again, on while it is held, or every press the same. */
 export type Manner = 'latched' | 'while held' | 'one way';
 
-export const mannerOf = (move: Move): Manner => (!move.latch ? 'while held' : move.off.length > 0 && equal(move.on, move.off) ? 'one way' : 'latched');
+export const mannerOf = (move: Move): Manner =>
+  !move.latch ? 'while held' : move.off.length > 0 && equal(move.on, move.off) ? 'one way' : 'latched';
 
 export const setManner = (move: Move, manner: Manner): Edit => {
   const off = manner === 'one way' ? move.on : mannerOf(move) === 'one way' ? [] : move.off;
@@ -37,7 +52,9 @@ export const setManner = (move: Move, manner: Manner): Edit => {
 
 /** Every switch that a program can assign, on every controller. */
 export const assignableSwitches = (rig: Rig): readonly Move['at'][number][] =>
-  all(rig, 'device').flatMap((d) => d.memories.flatMap((m) => (m.assignable ?? []).map((a) => ({ device: d.id, switch: a.switch }))));
+  all(rig, 'device').flatMap((d) =>
+    d.memories.flatMap((m) => (m.assignable ?? []).map((a) => ({ device: d.id, switch: a.switch }))),
+  );
 
 /** A new move in all sounds, on the first switch that no other move has; undefined when no controller has one that can be assigned. */
 export const addMove = (rig: Rig, id: Id<'move'>, name: string): Edit | undefined => {
@@ -48,6 +65,10 @@ export const addMove = (rig: Rig, id: Id<'move'>, name: string): Edit | undefine
 
 /** Takes a move away; cues that call it let go of it. */
 export const removeMove = (rig: Rig, id: Id<'move'>): Edit => ({
-  put: all(rig, 'song').flatMap((song) => (song.cues.some((c) => 'move' in c.call && c.call.move === id) ? [{ ...song, cues: song.cues.filter((c) => !('move' in c.call && c.call.move === id)) }] : [])),
+  put: all(rig, 'song').flatMap((song) =>
+    song.cues.some((c) => 'move' in c.call && c.call.move === id)
+      ? [{ ...song, cues: song.cues.filter((c) => !('move' in c.call && c.call.move === id)) }]
+      : [],
+  ),
   remove: [id],
 });

@@ -8,21 +8,28 @@ import type { Program } from '../rig/program.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
-import { IN, OUT, saysIn, saysOut, type Cell, type Typed } from './sound-sheet.js';
+import { IN, OUT, type Cell, type Typed } from './sound-sheet.js';
+import { saysIn, saysOut } from './typed-cell.js';
 
 /** A column of the sheet of programs of one box: something that its programs hold, or what a slot of it sends. */
-export type ProgramColumn = { readonly id: string; readonly device: Id<'device'>; readonly title: string; readonly says: string } & (
-  | { readonly is: 'switch' | 'value'; readonly control: Control }
-  | { readonly is: 'sends' }
-);
+export type ProgramColumn = {
+  readonly id: string;
+  readonly device: Id<'device'>;
+  readonly title: string;
+  readonly says: string;
+} & ({ readonly is: 'switch' | 'value'; readonly control: Control } | { readonly is: 'sends' });
 
 const SWITCHES: ReadonlySet<string> = new Set(['on', 'off']);
-const isSwitch = ({ domain }: Control): boolean => 'values' in domain && domain.values.length === 2 && domain.values.every((v) => SWITCHES.has(String(v)));
+const isSwitch = ({ domain }: Control): boolean =>
+  'values' in domain && domain.values.length === 2 && domain.values.every((v) => SWITCHES.has(String(v)));
 
 /** A box whose programs can tell others something: a controller, or one with a MIDI output of its own or a contact. */
 const canSend = ({ jacks, chains }: Device, memory: Memory): boolean => {
   const passedOn = new Set(chains.flatMap((c) => c.to.map((t) => t.at)));
-  return memory.by !== undefined || jacks.some((j) => j.poles.tip === 'out' && (j.kind === 'contact' || (j.kind === 'midi' && !passedOn.has(j.id))));
+  return (
+    memory.by !== undefined ||
+    jacks.some((j) => j.poles.tip === 'out' && (j.kind === 'contact' || (j.kind === 'midi' && !passedOn.has(j.id))))
+  );
 };
 
 /** What the programs of a memory hold, and what they send where the box can send something. */
@@ -32,16 +39,36 @@ export const programColumns = (device: Device, memory: Memory): readonly Program
     const control = device.controls.find((c) => c.id === id);
     if (!control) return [];
     const { name = id, domain } = control;
-    return [{ ...base, id, is: isSwitch(control) ? 'switch' : 'value', control, title: `${device.code} ${name}${'min' in domain && domain.unit ? ` ${domain.unit}` : ''}`, says: `${device.name}: ${name}` }];
+    return [
+      {
+        ...base,
+        id,
+        is: isSwitch(control) ? 'switch' : 'value',
+        control,
+        title: `${device.code} ${name}${'min' in domain && domain.unit ? ` ${domain.unit}` : ''}`,
+        says: `${device.name}: ${name}`,
+      },
+    ];
   });
-  const sends: readonly ProgramColumn[] = !canSend(device, memory) ? [] : [{ ...base, id: '#sends', is: 'sends', title: `${device.code} sends`, says: `${device.name}: what it sends, as the wire counts` }];
+  const sends: readonly ProgramColumn[] = !canSend(device, memory)
+    ? []
+    : [
+        {
+          ...base,
+          id: '#sends',
+          is: 'sends',
+          title: `${device.code} sends`,
+          says: `${device.name}: what it sends, as the wire counts`,
+        },
+      ];
   return [...stored, ...sends];
 };
 
 /** What a program holds or sends, as a cell. */
 export const programCell = (program: Program, column: ProgramColumn): Cell => {
   const own = program.planned !== true;
-  if (column.is === 'sends') return { text: program.acts.map((act) => actWords(act, firstOut(program.acts))).join('; '), own };
+  if (column.is === 'sends')
+    return { text: program.acts.map((act) => actWords(act, firstOut(program.acts))).join('; '), own };
   const value = program.contents === 'unplanned' ? undefined : program.contents[column.control.id];
   if (value === undefined) return { text: '', own };
   return { text: column.is === 'switch' ? (value === 'on' ? IN : OUT) : valueWords(column.control, value), own };
@@ -57,9 +84,12 @@ const valueWords = ({ domain }: Control, value: Value): string => {
 
 /** "3 1 2" names loops by their numbers. */
 const readOrder = (slots: readonly string[], text: string): string =>
-  (text.toLowerCase() === USUAL ? slots.join(' ') : text.replaceAll(/[^\s()|]+/g, (word) => (slots.includes(`loop${word}`) ? `loop${word}` : word)));
+  text.toLowerCase() === USUAL
+    ? slots.join(' ')
+    : text.replaceAll(/[^\s()|]+/g, (word) => (slots.includes(`loop${word}`) ? `loop${word}` : word));
 
-const firstOut = (acts: readonly Act[]): string | undefined => acts.flatMap((act) => ('send' in act ? [act.at] : []))[0];
+const firstOut = (acts: readonly Act[]): string | undefined =>
+  acts.flatMap((act) => ('send' in act ? [act.at] : []))[0];
 
 const messageWords = (send: Message): string => {
   if ('bpm' in send) return `tempo ${send.bpm}`;
@@ -69,7 +99,8 @@ const messageWords = (send: Message): string => {
 
 /** An act of a slot in words that can be typed again. */
 const actWords = (act: Act, usualOut: string | undefined): string => {
-  if ('send' in act) return `${act.afterMs ? `wait ${act.afterMs} ` : ''}${messageWords(act.send)}${act.at === usualOut ? '' : ` at ${act.at}`}`;
+  if ('send' in act)
+    return `${act.afterMs ? `wait ${act.afterMs} ` : ''}${messageWords(act.send)}${act.at === usualOut ? '' : ` at ${act.at}`}`;
   if ('pulse' in act) return `pulse ${act.pulse}`;
   return 'control' in act && 'set' in act ? `set ${act.control} ${act.set}` : UNSAID;
 };
@@ -77,7 +108,8 @@ const actWords = (act: Act, usualOut: string | undefined): string => {
 /** Something that a slot does and that cannot be typed here. */
 const UNSAID = '…';
 
-const MESSAGE = /^(?:wait\s+(?<wait>\d+)\s+)?(?:tempo\s+(?<bpm>\d+(?:\.\d+)?)|ch(?:annel)?\s*(?<channel>\d+)\s+(?:bank\s*(?<bank>\d+)\s+)?(?:pc\s*(?<pc>\d+)|cc\s*(?<cc>\d+)\s*=\s*(?<value>\d+)))(?:\s+at\s+(?<at>\S+))?$/i;
+const MESSAGE =
+  /^(?:wait\s+(?<wait>\d+)\s+)?(?:tempo\s+(?<bpm>\d+(?:\.\d+)?)|ch(?:annel)?\s*(?<channel>\d+)\s+(?:bank\s*(?<bank>\d+)\s+)?(?:pc\s*(?<pc>\d+)|cc\s*(?<cc>\d+)\s*=\s*(?<value>\d+)))(?:\s+at\s+(?<at>\S+))?$/i;
 const PULSE = /^pulse\s+(?<jack>\S+)$/i;
 const SET = /^set\s+(?<control>\S+)\s+(?<value>.+)$/i;
 
@@ -87,20 +119,33 @@ const readAct = (text: string, device: Device, usualOut: string | undefined): Ac
   if (message) {
     const number = (name: string) => (message[name] === undefined ? undefined : Number(message[name]));
     const at = message['at'] ?? usualOut ?? device.jacks.find((j) => j.kind === 'midi' && j.poles.tip === 'out')?.id;
-    if (!at || !device.jacks.some((j) => j.id === at && j.kind === 'midi')) return `${device.name} has no MIDI output${message['at'] ? ` "${message['at']}"` : ''}.`;
-    const [channel, bank, pc, cc, value, bpm, wait] = ['channel', 'bank', 'pc', 'cc', 'value', 'bpm', 'wait'].map(number);
+    if (!at || !device.jacks.some((j) => j.id === at && j.kind === 'midi'))
+      return `${device.name} has no MIDI output${message['at'] ? ` "${message['at']}"` : ''}.`;
+    const [channel, bank, pc, cc, value, bpm, wait] = ['channel', 'bank', 'pc', 'cc', 'value', 'bpm', 'wait'].map(
+      number,
+    );
     if (channel !== undefined && (channel < 1 || channel > 16)) return `"${text}": channels are 1 to 16.`;
-    if ([bank, pc, cc, value].some((n) => n !== undefined && n > 127)) return `"${text}": numbers on the wire are 0 to 127.`;
-    const send: Message = bpm !== undefined ? { bpm } : pc !== undefined ? { pc, channel: channel!, ...(bank === undefined ? {} : { bank }) } : { cc: cc!, value: value!, channel: channel! };
+    if ([bank, pc, cc, value].some((n) => n !== undefined && n > 127))
+      return `"${text}": numbers on the wire are 0 to 127.`;
+    const send: Message =
+      bpm !== undefined
+        ? { bpm }
+        : pc !== undefined
+          ? { pc, channel: channel!, ...(bank === undefined ? {} : { bank }) }
+          : { cc: cc!, value: value!, channel: channel! };
     if (cc !== undefined && bank !== undefined) return `"${text}": a bank goes with a program.`;
     return { send, at, ...(wait ? { afterMs: wait } : {}) };
   }
   const jack = PULSE.exec(text)?.groups?.['jack'];
-  if (jack) return device.jacks.some((j) => j.kind === 'contact' && j.id === jack.replace(/:ring$/, '')) ? { pulse: jack } : `${device.name} has no contact "${jack}".`;
+  if (jack)
+    return device.jacks.some((j) => j.kind === 'contact' && j.id === jack.replace(/:ring$/, ''))
+      ? { pulse: jack }
+      : `${device.name} has no contact "${jack}".`;
   const set = SET.exec(text)?.groups;
   const control = set && device.controls.find((c) => c.id === set['control']);
   const value = control && readValue(control, set['value']!);
-  if (control) return value === undefined ? `"${text}": type ${domainText(control)}.` : { control: control.id, set: value };
+  if (control)
+    return value === undefined ? `"${text}": type ${domainText(control)}.` : { control: control.id, set: value };
   return `"${text}" says nothing that a slot can send.`;
 };
 
@@ -108,7 +153,8 @@ const readValue = (control: Control, text: string): Value | undefined => {
   const { domain } = control;
   if (isSwitch(control) && (saysIn(text) || saysOut(text))) return saysIn(text) ? 'on' : 'off';
   if ('values' in domain) return domain.values.find((v) => String(v).toLowerCase() === text.toLowerCase());
-  const value: Value = 'min' in domain ? Number(text.replace('−', '-').replace(',', '.')) : readOrder(domain.arrange, text);
+  const value: Value =
+    'min' in domain ? Number(text.replace('−', '-').replace(',', '.')) : readOrder(domain.arrange, text);
   return !Number.isNaN(value) && inDomain(control, value) ? value : undefined;
 };
 
@@ -118,27 +164,45 @@ export const typeIntoProgram = (rig: Rig, program: Program, column: ProgramColum
   const typed = text.trim();
   const device = partOf(rig, program.device)!;
   const memory = device.memories.find((m) => m.id === program.memory)!;
-  const refused = (wrong: string, would: string): Result<Program> => refuse({ code: 'cell', where: column.title, wrong, would });
+  const refused = (wrong: string, would: string): Result<Program> =>
+    refuse({ code: 'cell', where: column.title, wrong, would });
   if (column.is === 'sends') {
     const usual = firstOut(program.acts);
-    if (program.acts.some((act) => actWords(act, usual) === UNSAID)) return refused('This slot does something that cannot be typed here.', 'Change it in the rig file.');
-    const acts = typed === '' ? [] : typed.split(/\s*;\s*/).filter(Boolean).map((one) => readAct(one, device, usual));
+    if (program.acts.some((act) => actWords(act, usual) === UNSAID))
+      return refused('This slot does something that cannot be typed here.', 'Change it in the rig file.');
+    const acts =
+      typed === ''
+        ? []
+        : typed
+            .split(/\s*;\s*/)
+            .filter(Boolean)
+            .map((one) => readAct(one, device, usual));
     const wrong = acts.find((act) => typeof act === 'string');
-    return wrong === undefined ? ok({ ...own, acts: acts as readonly Act[] }) : refused(wrong, 'Type such as "ch 3 pc 14; wait 150 ch 3 cc 20=64; tempo 120", numbers as the wire counts.');
+    return wrong === undefined
+      ? ok({ ...own, acts: acts as readonly Act[] })
+      : refused(wrong, 'Type such as "ch 3 pc 14; wait 150 ch 3 cc 20=64; tempo 120", numbers as the wire counts.');
   }
   const { id } = column.control;
   const contents = program.contents === 'unplanned' ? {} : program.contents;
   if (typed === '') {
-    if (memory.by !== undefined) return refused(`A slot of ${device.name} always holds it.`, `Type ${domainText(column.control)}.`);
+    if (memory.by !== undefined)
+      return refused(`A slot of ${device.name} always holds it.`, `Type ${domainText(column.control)}.`);
     const { [id]: _gone, ...rest } = contents;
     return ok({ ...own, contents: Object.keys(rest).length ? rest : 'unplanned' });
   }
   const value = readValue(column.control, typed);
-  return value === undefined ? refused(`"${typed}" is no value of it.`, `Type ${domainText(column.control)}.`) : ok({ ...own, contents: { ...contents, [id]: value } });
+  return value === undefined
+    ? refused(`"${typed}" is no value of it.`, `Type ${domainText(column.control)}.`)
+    : ok({ ...own, contents: { ...contents, [id]: value } });
 };
 
 /** Several cells typed at once: all of them fit or nothing is changed. Slots that Yunta had planned are written down as they read then. */
-export const typePrograms = (rig: Rig, rows: readonly Program[], columns: readonly ProgramColumn[], typed: readonly Typed[]): Result<Edit, readonly Refusal[]> => {
+export const typePrograms = (
+  rig: Rig,
+  rows: readonly Program[],
+  columns: readonly ProgramColumn[],
+  typed: readonly Typed[],
+): Result<Edit, readonly Refusal[]> => {
   const changed = new Map<number, Program>();
   const refused: Refusal[] = [];
   for (const { row, column, text } of typed) {
@@ -149,14 +213,18 @@ export const typePrograms = (rig: Rig, rows: readonly Program[], columns: readon
   return refused.length ? refuse(refused) : ok(putPrograms(rig, [...changed.values()]));
 };
 
-const standing = (rig: Rig, p: Pick<Program, 'device' | 'memory' | 'number'>): Program | undefined => programAt(rig, p.device, p.memory, p.number);
+const standing = (rig: Rig, p: Pick<Program, 'device' | 'memory' | 'number'>): Program | undefined =>
+  programAt(rig, p.device, p.memory, p.number);
 
 /** Writes programs down under ids of their own. */
-export const putPrograms = (rig: Rig, programs: readonly Program[]): Edit =>
-  ({ put: programs.map((p) => ({ ...p, id: standing(rig, p)?.id ?? freeId(rig, p) })), remove: [] });
+export const putPrograms = (rig: Rig, programs: readonly Program[]): Edit => ({
+  put: programs.map((p) => ({ ...p, id: standing(rig, p)?.id ?? freeId(rig, p) })),
+  remove: [],
+});
 
 const freeId = (rig: Rig, { device, memory, number }: Pick<Program, 'device' | 'memory' | 'number'>): Id<'program'> => {
-  const plain = `program:${device.slice('device:'.length).slice(0, 40)}-${memory.slice(0, 12)}-${number}`.toLowerCase() as Id<'program'>;
+  const plain =
+    `program:${device.slice('device:'.length).slice(0, 40)}-${memory.slice(0, 12)}-${number}`.toLowerCase() as Id<'program'>;
   let id = plain;
   for (let n = 2; partOf(rig, id); n += 1) id = `${plain}-${n}`;
   return id;
@@ -165,10 +233,34 @@ const freeId = (rig: Rig, { device, memory, number }: Pick<Program, 'device' | '
 /** A program that stands at a number as the box shows it, with nothing known of what it holds yet. */
 export const addProgram = (rig: Rig, device: Device, memory: Memory, display: string, name: string): Result<Edit> => {
   const number = wireOf(memory.shows, display, memory.size);
-  if (number === undefined) return refuse({ code: 'number', wrong: `"${display}" is not a number that ${device.name} shows.`, would: `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}.` });
+  if (number === undefined)
+    return refuse({
+      code: 'number',
+      wrong: `"${display}" is not a number that ${device.name} shows.`,
+      would: `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}.`,
+    });
   const there = programAt(rig, device.id, memory.id, number);
-  if (there) return refuse({ code: 'number', wrong: `${display} of ${device.name} is written down already as "${there.name}".`, would: 'Type into its row.' });
-  return ok(putPrograms(rig, [{ kind: 'program', id: 'program:new', device: device.id, memory: memory.id, number, name: name || `Program ${display}`, contents: 'unplanned', acts: [], assigns: [] }]));
+  if (there)
+    return refuse({
+      code: 'number',
+      wrong: `${display} of ${device.name} is written down already as "${there.name}".`,
+      would: 'Type into its row.',
+    });
+  return ok(
+    putPrograms(rig, [
+      {
+        kind: 'program',
+        id: 'program:new',
+        device: device.id,
+        memory: memory.id,
+        number,
+        name: name || `Program ${display}`,
+        contents: 'unplanned',
+        acts: [],
+        assigns: [],
+      },
+    ]),
+  );
 };
 
 /** No longer written down: Yunta plans a slot of a controller again; of a program of a box it is not known then what it holds. */

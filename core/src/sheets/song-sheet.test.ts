@@ -25,7 +25,14 @@ const typed = (of: Rig, column: string, text: string, row = 0): Rig => {
 };
 
 test('what every cell of cues shows can be typed again: the very same cues, with their seconds', () => {
-  const timed: Song = { ...songs[0]!, cues: [...songs[0]!.cues.map((c, i) => ({ ...c, at: 20 * i })), { name: 'lift', call: { move: all(rig, 'move')[0]!.id, to: 'off' } }, { name: 'hush', at: 90, call: { note: 'let it ring' } }] };
+  const timed: Song = {
+    ...songs[0]!,
+    cues: [
+      ...songs[0]!.cues.map((c, i) => ({ ...c, at: 20 * i })),
+      { name: 'lift', call: { move: all(rig, 'move')[0]!.id, to: 'off' } },
+      { name: 'hush', at: 90, call: { note: 'let it ring' } },
+    ],
+  };
   const with90 = after(rig, { put: [timed], remove: [] });
   for (const [row, song] of all(with90, 'song').entries()) {
     const { text } = songCell(with90, song, SONG_COLUMNS[at('cues')]!, '');
@@ -34,15 +41,34 @@ test('what every cell of cues shows can be typed again: the very same cues, with
 });
 test('cues are names of sounds in order; a new one among them leaves the others as they were', () => {
   const [first, second] = soundsInOrder(rig);
-  const later = typed(rig, 'cues', `verse: ${first!.name.toUpperCase()}; break: ${second!.name}; ${first!.name}; + ${all(rig, 'move')[0]!.name}; "breathe"`);
+  const later = typed(
+    rig,
+    'cues',
+    `verse: ${first!.name.toUpperCase()}; break: ${second!.name}; ${first!.name}; + ${all(rig, 'move')[0]!.name}; "breathe"`,
+  );
   expect(partOf(later, songs[0]!.id)!.cues).toEqual([
-    songs[0]!.cues[0], { name: 'break', call: { sound: second!.id } }, { name: first!.name, call: { sound: first!.id } }, { name: `+${all(rig, 'move')[0]!.name}`, call: { move: all(rig, 'move')[0]!.id, to: 'on' } }, { name: 'note', call: { note: 'breathe' } },
+    songs[0]!.cues[0],
+    { name: 'break', call: { sound: second!.id } },
+    { name: first!.name, call: { sound: first!.id } },
+    { name: `+${all(rig, 'move')[0]!.name}`, call: { move: all(rig, 'move')[0]!.id, to: 'on' } },
+    { name: 'note', call: { note: 'breathe' } },
   ]);
 });
 test.each([
-  ['cues', 'verse: Nobody knows', 'names no sound'], ['bpm', 'fast', 'is no tempo'], ['bpm', '900', 'is no tempo'], ['by hand', 'x', 'follows from the rig'],
+  ['cues', 'verse: Nobody knows', 'names no sound'],
+  ['bpm', 'fast', 'is no tempo'],
+  ['bpm', '900', 'is no tempo'],
+  ['by hand', 'x', 'follows from the rig'],
 ])('%s: %s is refused, and all is as before', (column, text, wrong) => {
-  expect(typeSongs(rig, songs, [{ row: 0, column: at('tuning'), text: 'drop D' }, { row: 1, column: at(column), text }])).toMatchObject({ ok: false, error: [{ wrong: expect.stringContaining(wrong), where: expect.stringContaining(songs[1]!.title) }] });
+  expect(
+    typeSongs(rig, songs, [
+      { row: 0, column: at('tuning'), text: 'drop D' },
+      { row: 1, column: at(column), text },
+    ]),
+  ).toMatchObject({
+    ok: false,
+    error: [{ wrong: expect.stringContaining(wrong), where: expect.stringContaining(songs[1]!.title) }],
+  });
 });
 test('an instrument is typed by its name or code, and shown by its name', () => {
   const [guitar] = all(rig, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
@@ -51,11 +77,19 @@ test('an instrument is typed by its name or code, and shown by its name', () => 
     expect(partOf(later, songs[0]!.id)!.instrument).toBe(guitar!.id);
     expect(songCell(later, partOf(later, songs[0]!.id)!, SONG_COLUMNS[at('instrument')]!, '').text).toBe(guitar!.name);
   }
-  expect(partOf(typed(typed(rig, 'instrument', guitar!.name), 'instrument', ''), songs[0]!.id)!.instrument).toBeUndefined();
-  expect(typeSongs(rig, songs, [{ row: 0, column: at('instrument'), text: 'triangle' }])).toMatchObject({ ok: false, error: [{ wrong: '"triangle" is no instrument of this rig.' }] });
+  expect(
+    partOf(typed(typed(rig, 'instrument', guitar!.name), 'instrument', ''), songs[0]!.id)!.instrument,
+  ).toBeUndefined();
+  expect(typeSongs(rig, songs, [{ row: 0, column: at('instrument'), text: 'triangle' }])).toMatchObject({
+    ok: false,
+    error: [{ wrong: '"triangle" is no instrument of this rig.' }],
+  });
 });
 test('a tempo that is typed is the tempo of times in beats; taken back, there is none', () => {
-  const sound = songs.flatMap((s) => s.cues).map((c) => ('sound' in c.call ? c.call.sound : undefined)).find((id, _, ids) => ids.filter((x) => x === id).length === 1)!;
+  const sound = songs
+    .flatMap((s) => s.cues)
+    .map((c) => ('sound' in c.call ? c.call.sound : undefined))
+    .find((id, _, ids) => ids.filter((x) => x === id).length === 1)!;
   const row = songs.findIndex((s) => s.cues.some((c) => 'sound' in c.call && c.call.sound === sound));
   const later = typed(rig, 'bpm', '120 bpm', row);
   expect(partOf(later, songs[row]!.id)!.bpm).toBe(120);
@@ -63,7 +97,10 @@ test('a tempo that is typed is the tempo of times in beats; taken back, there is
   expect(partOf(typed(later, 'bpm', '', row), songs[row]!.id)!.bpm).toBeUndefined();
 });
 test('a song is added and taken away; a set list lets go of it', () => {
-  const added = after(after(rig, addSong('song:new', 'Slack water')), { put: [{ kind: 'setList', id: 'setList:one', name: 'Friday', songs: ['song:new', songs[0]!.id] }], remove: [] });
+  const added = after(after(rig, addSong('song:new', 'Slack water')), {
+    put: [{ kind: 'setList', id: 'setList:one', name: 'Friday', songs: ['song:new', songs[0]!.id] }],
+    remove: [],
+  });
   expect(partOf(added, 'song:new')).toMatchObject({ title: 'Slack water', cues: [] });
   const gone = after(added, removeSong(added, 'song:new'));
   expect([partOf(gone, 'song:new'), partOf(gone, 'setList:one')!.songs]).toEqual([undefined, [songs[0]!.id]]);
@@ -72,11 +109,18 @@ test('by hand: at a cue only what stands otherwise from the cue before; the find
   expect(songHands(deriveOnce(rig, BALLROOM_ID)!).every((h) => h.text === 'nothing' && h.between === 0)).toBe(true);
   const fuzz = all(rig, 'device').find((d) => d.code === 'OFZ')!;
   const cues = songs[0]!.cues.map((c) => ('sound' in c.call ? c.call.sound : undefined)!);
-  const wanting = ['off', 'on', 'on', 'off'].reduce((r, is, i) => after(r, setWant(partOf(r, cues[i]!)!, { control: `${fuzz.id}.on`, is })), notGranted(rig, `${fuzz.id}.on`));
+  const wanting = ['off', 'on', 'on', 'off'].reduce(
+    (r, is, i) => after(r, setWant(partOf(r, cues[i]!)!, { control: `${fuzz.id}.on`, is })),
+    notGranted(rig, `${fuzz.id}.on`),
+  );
   const derived = deriveOnce(wanting, BALLROOM_ID)!;
   const hands = songHands(derived).find((h) => h.song === songs[0]!.id)!;
   expect(hands.between).toBe(2);
-  expect(hands.text).toMatch(new RegExp(`^at ${songs[0]!.cues[1]!.name}: .*; at ${songs[0]!.cues[3]!.name}: .*; before: `));
-  const finding = derived.judgement.findings.find((f) => f.code === 'recall.hand-move' && f.evidence.includes(fuzz.id))!;
+  expect(hands.text).toMatch(
+    new RegExp(`^at ${songs[0]!.cues[1]!.name}: .*; at ${songs[0]!.cues[3]!.name}: .*; before: `),
+  );
+  const finding = derived.judgement.findings.find(
+    (f) => f.code === 'recall.hand-move' && f.evidence.includes(fuzz.id),
+  )!;
   expect(finding.why).toContain(`2 times in “${songs[0]!.title}”`);
 });

@@ -26,15 +26,21 @@ export const SONG_COLUMNS: readonly SongColumn[] = [
 
 const cueText = (rig: Rig, { name, call }: Cue): string => {
   if ('note' in call) return `${name}: “${call.note}”`;
-  const target = 'sound' in call ? partOf(rig, call.sound)?.name ?? call.sound : `${call.to === 'on' ? '+' : '−'}${partOf(rig, call.move)?.name ?? call.move}`;
+  const target =
+    'sound' in call
+      ? (partOf(rig, call.sound)?.name ?? call.sound)
+      : `${call.to === 'on' ? '+' : '−'}${partOf(rig, call.move)?.name ?? call.move}`;
   return name === target ? target : `${name}: ${target}`;
 };
 
 /** A song's cell. @param byHand what has to be moved by hand in it */
 export const songCell = (rig: Rig, song: Song, column: SongColumn, byHand: string): Cell => {
   const said: Readonly<Record<SongColumn['id'], () => string>> = {
-    bpm: () => String(song.bpm ?? ''), tuning: () => song.tuning ?? '', 'by hand': () => byHand, cues: () => song.cues.map((c) => cueText(rig, c)).join('; '),
-    instrument: () => (song.instrument ? partOf(rig, song.instrument)?.name ?? '' : ''),
+    bpm: () => String(song.bpm ?? ''),
+    tuning: () => song.tuning ?? '',
+    'by hand': () => byHand,
+    cues: () => song.cues.map((c) => cueText(rig, c)).join('; '),
+    instrument: () => (song.instrument ? (partOf(rig, song.instrument)?.name ?? '') : ''),
   };
   return { text: said[column.id](), own: true };
 };
@@ -43,8 +49,10 @@ const [SLOWEST, FASTEST] = [20, 400];
 
 const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): Result<Song> => {
   const typed = text.trim();
-  const refused = (wrong: string, would: string): Result<Song> => refuse({ code: 'cell', where: column.title, wrong, would });
-  if (column.id === 'by hand') return refused('This follows from the rig and is not typed.', 'Type tempo, tuning or cues.');
+  const refused = (wrong: string, would: string): Result<Song> =>
+    refuse({ code: 'cell', where: column.title, wrong, would });
+  if (column.id === 'by hand')
+    return refused('This follows from the rig and is not typed.', 'Type tempo, tuning or cues.');
   if (column.id === 'tuning') {
     const { tuning: _, ...rest } = song;
     return ok(typed ? { ...rest, tuning: typed } : rest);
@@ -54,19 +62,35 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
     if (typed === '') return ok(rest);
     const instruments = all(rig, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
     const found = instruments.find((d) => [d.name, d.code].some((word) => word.toLowerCase() === typed.toLowerCase()));
-    return found ? ok({ ...rest, instrument: found.id }) : refused(`"${typed}" is no instrument of this rig.`, instruments.length ? `Type ${instruments.map((d) => d.name).join(' or ')}.` : 'Put an instrument into the kit first.');
+    return found
+      ? ok({ ...rest, instrument: found.id })
+      : refused(
+          `"${typed}" is no instrument of this rig.`,
+          instruments.length
+            ? `Type ${instruments.map((d) => d.name).join(' or ')}.`
+            : 'Put an instrument into the kit first.',
+        );
   }
   if (column.id === 'bpm') {
     const { bpm: _, ...rest } = song;
     if (typed === '') return ok(rest);
     const bpm = Number(typed.replace(',', '.').replace(/\s*bpm$/i, ''));
-    return bpm >= SLOWEST && bpm <= FASTEST ? ok({ ...rest, bpm }) : refused(`"${typed}" is no tempo.`, `Type ${SLOWEST} to ${FASTEST} beats a minute.`);
+    return bpm >= SLOWEST && bpm <= FASTEST
+      ? ok({ ...rest, bpm })
+      : refused(`"${typed}" is no tempo.`, `Type ${SLOWEST} to ${FASTEST} beats a minute.`);
   }
   const left = [...song.cues];
   const cues: Cue[] = [];
-  for (const one of typed.split(';').map((s) => s.trim()).filter(Boolean)) {
+  for (const one of typed
+    .split(';')
+    .map((s) => s.trim())
+    .filter(Boolean)) {
     const cue = readCue(rig, one);
-    if (!cue) return refused(`"${one}" names no sound of this rig.`, 'Type names of sounds with ; between them, such as "verse: Verse clean; Lead". A move is +Lift or −Lift, a note “in quotes”.');
+    if (!cue)
+      return refused(
+        `"${one}" names no sound of this rig.`,
+        'Type names of sounds with ; between them, such as "verse: Verse clean; Lead". A move is +Lift or −Lift, a note “in quotes”.',
+      );
     const before = left.findIndex((c) => cueText(rig, c) === cueText(rig, cue));
     cues.push(before < 0 ? cue : left.splice(before, 1)[0]!);
   }
@@ -75,7 +99,8 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
 
 /** "verse: Verse clean", "Verse clean", "lift: +Lift", "“breathe”". */
 const readCue = (rig: Rig, text: string): Cue | undefined => {
-  const named = <T extends { readonly name: string }>(parts: readonly T[], name: string): T | undefined => parts.find((p) => p.name === name) ?? parts.find((p) => p.name.toLowerCase() === name.toLowerCase());
+  const named = <T extends { readonly name: string }>(parts: readonly T[], name: string): T | undefined =>
+    parts.find((p) => p.name === name) ?? parts.find((p) => p.name.toLowerCase() === name.toLowerCase());
   const whole = named(all(rig, 'sound'), text);
   if (whole) return { name: whole.name, call: { sound: whole.id } };
   const colon = text.indexOf(':');
@@ -84,13 +109,21 @@ const readCue = (rig: Rig, text: string): Cue | undefined => {
   const sound = named(all(rig, 'sound'), target);
   if (sound) return { name: name || sound.name, call: { sound: sound.id } };
   const move = /^[+−-]/.test(target) ? named(all(rig, 'move'), target.slice(1).trim()) : undefined;
-  if (move) return { name: name || `${target.startsWith('+') ? '+' : '−'}${move.name}`, call: { move: move.id, to: target.startsWith('+') ? 'on' : 'off' } };
+  if (move)
+    return {
+      name: name || `${target.startsWith('+') ? '+' : '−'}${move.name}`,
+      call: { move: move.id, to: target.startsWith('+') ? 'on' : 'off' },
+    };
   const note = /^[“"](.*)[”"]$/.exec(target)?.[1];
   return note ? { name: name || 'note', call: { note } } : undefined;
 };
 
 /** Several cells typed at once: all of them fit or nothing is changed. */
-export const typeSongs = (rig: Rig, songs: readonly Song[], typed: readonly Typed[]): Result<Edit, readonly Refusal[]> => {
+export const typeSongs = (
+  rig: Rig,
+  songs: readonly Song[],
+  typed: readonly Typed[],
+): Result<Edit, readonly Refusal[]> => {
   const changed = new Map<number, Song>();
   const refused: Refusal[] = [];
   for (const { row, column, text } of typed) {
@@ -101,9 +134,15 @@ export const typeSongs = (rig: Rig, songs: readonly Song[], typed: readonly Type
   return refused.length ? refuse(refused) : ok({ put: [...changed.values()], remove: [] });
 };
 
-export const addSong = (id: Id<'song'>, title: string): Edit => ({ put: [{ kind: 'song', id, title, cues: [] }], remove: [] });
+export const addSong = (id: Id<'song'>, title: string): Edit => ({
+  put: [{ kind: 'song', id, title, cues: [] }],
+  remove: [],
+});
 
 /** Takes a song away; set lists let go of it. */
 export const removeSong = (rig: Rig, id: Id<'song'>): Edit => ({
-  put: all(rig, 'setList').flatMap((s) => (s.songs.includes(id) ? [{ ...s, songs: s.songs.filter((x) => x !== id) }] : [])), remove: [id],
+  put: all(rig, 'setList').flatMap((s) =>
+    s.songs.includes(id) ? [{ ...s, songs: s.songs.filter((x) => x !== id) }] : [],
+  ),
+  remove: [id],
 });

@@ -7,7 +7,8 @@ import { addSound } from '../edits/sounds.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import { anatomy } from '../signal/anatomy.js';
-import { cellOf, controlColumn, pasted, sheetColumns, typeBlock, typeInto, type Column } from './sound-sheet.js';
+import { cellOf, controlColumn, pasted, sheetColumns, typeBlock, type Column } from './sound-sheet.js';
+import { typeInto } from './typed-cell.js';
 
 const rig = islandRun();
 const columns = sheetColumns(rig, anatomy(rig, partOf(rig, BALLROOM_ID)!));
@@ -15,7 +16,9 @@ const column = (title: string): Column => columns.find((c) => c.title === title)
 const sound = (n: string, r = rig) => partOf(r, `sound:${n}`)!;
 const typed = (title: string, text: string, s: Sound = sound('01'), r: Rig = rig) => {
   const result = typeInto(r, s, column(title), text, here);
-  return result.ok ? cellOf(r, result.value.put[0] as Sound, column(title), BALLROOM_ID).text : `${result.error.wrong} ${result.error.would}`;
+  return result.ok
+    ? cellOf(r, result.value.put[0] as Sound, column(title), BALLROOM_ID).text
+    : `${result.error.wrong} ${result.error.would}`;
 };
 const here = { hookup: BALLROOM_ID, only: false };
 /** A block pasted into the sheet with its first cell there. */
@@ -28,16 +31,57 @@ const row = (n: string) => columns.map((c) => cellOf(rig, sound(n), c, BALLROOM_
 
 describe('the sound sheet', () => {
   test('columns stand in signal order, loops before what follows them', () => {
-    expect(columns.map((c) => c.title)).toEqual(['trim dB', 'CMP', 'OFZ', 'LOW', 'HIG', 'GAT', 'HED ch.', 'MOD', 'MOD prog', 'REV', 'REV prog', 'DLY', 'DLY prog', 'DLY mix %']);
+    expect(columns.map((c) => c.title)).toEqual([
+      'trim dB',
+      'CMP',
+      'OFZ',
+      'LOW',
+      'HIG',
+      'GAT',
+      'HED ch.',
+      'MOD',
+      'MOD prog',
+      'REV',
+      'REV prog',
+      'DLY',
+      'DLY prog',
+      'DLY mix %',
+    ]);
   });
-  test('a row shows programs as the box does', () => expect(row('03')).toEqual(['0', '●', '·', '●', '·', '·', 'clean', '●', '13', '●', '3.3', '●', '', '']));
+  test('a row shows programs as the box does', () =>
+    expect(row('03')).toEqual(['0', '●', '·', '●', '·', '·', 'clean', '●', '13', '●', '3.3', '●', '', '']));
   test.each([
-    ['CMP', 'x', '●'], ['CMP', '-', '·'], ['CMP', 'ANY', 'any'], ['CMP', 'maybe', '"maybe" says neither in nor out. Type x for in, - for out, or any.'],
-    ['HED ch.', 'lead', 'lead'], ['HED ch.', '2', 'lead'], ['HED ch.', 'l', 'lead'], ['HED ch.', 'third', '"third" is no channel of it. Type clean or lead.'],
-    ['MOD prog', '13', '13'], ['MOD prog', '0', '"0" is not a number that Stereo modulation shows. It shows 1 to 128.'], ['REV prog', '2.2', '2.2'], ['REV prog', '22', '"22" is not a number that Stereo reverb shows. It shows 1.1 to 43.2.'],
-    ['trim dB', '-2–3', '-2–3'], ['trim dB', '-2..3', '-2–3'], ['trim dB', '-2 to 3', '-2–3'], ['trim dB', 'hand', 'hand'], ['trim dB', '3–-2', '"3–-2" is no range inside -6 to 6 dB. Type the lower end first, such as 30–50.'],
-    ['trim dB', '+2 over', '"+2 over" counts from the sound that it is derived from, and it is derived from none. Type -6 to 6 dB.'],
-    ['trim dB', '-3', '-3'], ['trim dB', '−3', '-3'], ['trim dB', '40', '"40" is outside its range. Type -6 to 6 dB, a range such as 30–50, heel and toe of a pedal such as 10>60, any, or hand.'], ['trim dB', '', ''], ['trim dB', 'any', 'any'],
+    ['CMP', 'x', '●'],
+    ['CMP', '-', '·'],
+    ['CMP', 'ANY', 'any'],
+    ['CMP', 'maybe', '"maybe" says neither in nor out. Type x for in, - for out, or any.'],
+    ['HED ch.', 'lead', 'lead'],
+    ['HED ch.', '2', 'lead'],
+    ['HED ch.', 'l', 'lead'],
+    ['HED ch.', 'third', '"third" is no channel of it. Type clean or lead.'],
+    ['MOD prog', '13', '13'],
+    ['MOD prog', '0', '"0" is not a number that Stereo modulation shows. It shows 1 to 128.'],
+    ['REV prog', '2.2', '2.2'],
+    ['REV prog', '22', '"22" is not a number that Stereo reverb shows. It shows 1.1 to 43.2.'],
+    ['trim dB', '-2–3', '-2–3'],
+    ['trim dB', '-2..3', '-2–3'],
+    ['trim dB', '-2 to 3', '-2–3'],
+    ['trim dB', 'hand', 'hand'],
+    ['trim dB', '3–-2', '"3–-2" is no range inside -6 to 6 dB. Type the lower end first, such as 30–50.'],
+    [
+      'trim dB',
+      '+2 over',
+      '"+2 over" counts from the sound that it is derived from, and it is derived from none. Type -6 to 6 dB.',
+    ],
+    ['trim dB', '-3', '-3'],
+    ['trim dB', '−3', '-3'],
+    [
+      'trim dB',
+      '40',
+      '"40" is outside its range. Type -6 to 6 dB, a range such as 30–50, heel and toe of a pedal such as 10>60, any, or hand.',
+    ],
+    ['trim dB', '', ''],
+    ['trim dB', 'any', 'any'],
   ])('%s: typing "%s" shows "%s"', (title, text, shows) => expect(typed(title, text)).toBe(shows));
 
   test('a derived sound shows what it takes over, and its own on top; cleared, it follows again', () => {
@@ -49,7 +93,10 @@ describe('the sound sheet', () => {
     const own = (out.ok && out.value.put[0]) as Sound;
     expect(cellOf(derived, own, column('HIG'), BALLROOM_ID)).toEqual({ text: '·', own: true });
     const cleared = typeInto(derived, own, column('HIG'), '', here);
-    expect(cleared.ok && cellOf(derived, cleared.value.put[0] as Sound, column('HIG'), BALLROOM_ID)).toEqual({ text: '●', own: false });
+    expect(cleared.ok && cellOf(derived, cleared.value.put[0] as Sound, column('HIG'), BALLROOM_ID)).toEqual({
+      text: '●',
+      own: false,
+    });
   });
 });
 
@@ -59,13 +106,20 @@ describe('what holds in one hook-up only', () => {
     const done = typeInto(rig, s, column(title), text, only);
     return (done.ok && done.value.put[0]) as Sound;
   };
-  const cell = (s: Sound, title: string, hookup: typeof FERRY_ID | typeof BALLROOM_ID) => cellOf(rig, s, column(title), hookup);
+  const cell = (s: Sound, title: string, hookup: typeof FERRY_ID | typeof BALLROOM_ID) =>
+    cellOf(rig, s, column(title), hookup);
   test('it shows there, with where it holds; elsewhere all is as it was, and says that it is not so everywhere', () => {
     const s = inFerry('REV prog', '2.2', sound('03'));
-    expect([cell(s, 'REV prog', FERRY_ID), cell(s, 'REV prog', BALLROOM_ID)]).toEqual([{ text: '2.2', own: true, where: 'only here' }, { text: '3.3', own: true, where: 'not everywhere' }]);
+    expect([cell(s, 'REV prog', FERRY_ID), cell(s, 'REV prog', BALLROOM_ID)]).toEqual([
+      { text: '2.2', own: true, where: 'only here' },
+      { text: '3.3', own: true, where: 'not everywhere' },
+    ]);
   });
   test('a stage out there only, a channel of several there only', () => {
-    expect([cell(inFerry('CMP', '-', sound('03')), 'CMP', FERRY_ID).text, cell(inFerry('CMP', '-', sound('03')), 'CMP', BALLROOM_ID).text]).toEqual(['·', '●']);
+    expect([
+      cell(inFerry('CMP', '-', sound('03')), 'CMP', FERRY_ID).text,
+      cell(inFerry('CMP', '-', sound('03')), 'CMP', BALLROOM_ID).text,
+    ]).toEqual(['·', '●']);
     const lead = inFerry('HED ch.', 'lead', sound('03'));
     expect([cell(lead, 'HED ch.', FERRY_ID).text, cell(lead, 'HED ch.', BALLROOM_ID).text]).toEqual(['lead', 'clean']);
   });
@@ -77,21 +131,40 @@ describe('what holds in one hook-up only', () => {
     const s = inFerry('REV prog', '2.2', sound('03'));
     const inBallroom = typeInto(rig, s, column('REV prog'), '1.1', here);
     const inFerryToo = typeInto(rig, s, column('REV prog'), '1.1', { ...only, only: false });
-    expect([inBallroom, inFerryToo].map((t) => (t.ok ? [BALLROOM_ID, FERRY_ID].map((h) => cellOf(rig, t.value.put[0] as Sound, column('REV prog'), h as typeof FERRY_ID).text) : t.error))).toEqual([['1.1', '2.2'], ['1.1', '1.1']]);
+    expect(
+      [inBallroom, inFerryToo].map((t) =>
+        t.ok
+          ? [BALLROOM_ID, FERRY_ID].map(
+              (h) => cellOf(rig, t.value.put[0] as Sound, column('REV prog'), h as typeof FERRY_ID).text,
+            )
+          : t.error,
+      ),
+    ).toEqual([
+      ['1.1', '2.2'],
+      ['1.1', '1.1'],
+    ]);
   });
   test('what the sheet shows is what the proof reckons with', () => {
     const s = inFerry('REV prog', '2.2', sound('03'));
     const applied = apply(rig, { put: [s], remove: [] });
-    const wanted = (hookup: typeof FERRY_ID | typeof BALLROOM_ID) => saidBy(applied.ok ? applied.value.rig : rig, s, partOf(rig, hookup)!).controls.get('device:rev.program');
+    const wanted = (hookup: typeof FERRY_ID | typeof BALLROOM_ID) =>
+      saidBy(applied.ok ? applied.value.rig : rig, s, partOf(rig, hookup)!).controls.get('device:rev.program');
     expect([wanted(FERRY_ID), wanted(BALLROOM_ID)]).toEqual([{ is: 4 }, { is: 8 }]);
   });
 });
 
 describe('paste', () => {
   test('a block fills cells, row by row', () => {
-    const done = pasteInto(rig, columns, 0, 1, [['-', 'x'], ['x', '']]);
+    const done = pasteInto(rig, columns, 0, 1, [
+      ['-', 'x'],
+      ['x', ''],
+    ]);
     const [one, two] = done.ok ? done.value : [];
-    expect([cellOf(rig, one!, column('CMP'), BALLROOM_ID).text, cellOf(rig, one!, column('OFZ'), BALLROOM_ID).text, cellOf(rig, two!, column('CMP'), BALLROOM_ID).text]).toEqual(['·', '●', '●']);
+    expect([
+      cellOf(rig, one!, column('CMP'), BALLROOM_ID).text,
+      cellOf(rig, one!, column('OFZ'), BALLROOM_ID).text,
+      cellOf(rig, two!, column('CMP'), BALLROOM_ID).text,
+    ]).toEqual(['·', '●', '●']);
   });
   test('copied out and pasted in, the sheet is the same', () => {
     const cells = soundsInOrder(rig).map((s) => columns.map((c) => cellOf(rig, s, c, BALLROOM_ID).text));
@@ -108,7 +181,9 @@ describe('paste', () => {
   });
 });
 
-describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) => [`${id}, ${h.name}`, make(), h] as const)))('the sheet of %s', (_, demo, hookup) => {
+describe.each(
+  DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) => [`${id}, ${h.name}`, make(), h] as const)),
+)('the sheet of %s', (_, demo, hookup) => {
   const sheet = sheetColumns(demo, anatomy(demo, hookup));
   test('each column has its own name and says what it is', () => {
     expect(new Set(sheet.map((c) => c.id)).size).toBe(sheet.length);
@@ -121,7 +196,7 @@ describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) 
         const { text } = cellOf(demo, s, c, hookup.id);
         const again = typeInto(demo, s, c, text, { hookup: hookup.id, only: false });
         expect([s.name, c.title, again.ok]).toEqual([s.name, c.title, true]);
-        const changed = again.ok ? again.value.put.find((p): p is Sound => p.kind === 'sound') ?? s : s;
+        const changed = again.ok ? (again.value.put.find((p): p is Sound => p.kind === 'sound') ?? s) : s;
         expect([s.name, c.title, cellOf(demo, changed, c, hookup.id).text]).toEqual([s.name, c.title, text]);
       }
     }
@@ -130,24 +205,54 @@ describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) 
 
 describe('amounts under a pedal, and times in beats', () => {
   const pedalled = smallRig({
-    boxes: { g: 'single-coil', c: 'midi-controller-exp', d: 'stereo-delay', w: 'powered-speaker' }, leads: ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in'], sounds: { One: ['d.delay', 'd.mix=20'] },
-    with: (p) => (p.kind === 'device' && p.id === 'device:d' ? { ...p, controls: [...p.controls, { id: 'time', domain: { min: 1, max: 2000, unit: 'ms' }, powerUp: 'left', use: 'sound' }] } : p),
+    boxes: { g: 'single-coil', c: 'midi-controller-exp', d: 'stereo-delay', w: 'powered-speaker' },
+    leads: ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in'],
+    sounds: { One: ['d.delay', 'd.mix=20'] },
+    with: (p) =>
+      p.kind === 'device' && p.id === 'device:d'
+        ? {
+            ...p,
+            controls: [
+              ...p.controls,
+              { id: 'time', domain: { min: 1, max: 2000, unit: 'ms' }, powerUp: 'left', use: 'sound' },
+            ],
+          }
+        : p,
   });
   const d = partOf(pedalled, 'device:d')!;
   const says = (control: string, text: string, r = pedalled): string => {
-    const c = controlColumn(d, d.controls.find((x) => x.id === control)!);
+    const c = controlColumn(
+      d,
+      d.controls.find((x) => x.id === control)!,
+    );
     const result = typeInto(r, partOf(r, 'sound:one')!, c, text, { hookup: SMALL, only: false });
-    return result.ok ? cellOf(r, result.value.put[0] as Sound, c, SMALL).text : `${result.error.wrong} ${result.error.would}`;
+    return result.ok
+      ? cellOf(r, result.value.put[0] as Sound, c, SMALL).text
+      : `${result.error.wrong} ${result.error.would}`;
   };
   test.each([
-    ['10>60 C exp1', '10>60 C exp1'], ['60 > 10 c EXP2 slow', '60>10 C exp2 slow'], ['10>60 C exp1 fast @30', '10>60 C exp1 fast @30'], ['10>60 @30 C exp1 line', '10>60 C exp1 @30'],
-    ['10>60', 'Which pedal is meant is not said. Name one of C exp1, C exp2.'], ['10>60 wah', 'No pedal input is called "wah". Name one of C exp1, C exp2.'],
-    ['10>600 C exp1', '"10>600 C exp1" goes outside its range. Stay within 0 to 100 %.'], ['10>60 C exp1 @x', '"10>60 C exp1 @x" goes outside its range. Stay within 0 to 100 %.'], ['>60', '">60" does not say where heel and toe stand. Type heel and toe such as 10>60, then the pedal.'],
+    ['10>60 C exp1', '10>60 C exp1'],
+    ['60 > 10 c EXP2 slow', '60>10 C exp2 slow'],
+    ['10>60 C exp1 fast @30', '10>60 C exp1 fast @30'],
+    ['10>60 @30 C exp1 line', '10>60 C exp1 @30'],
+    ['10>60', 'Which pedal is meant is not said. Name one of C exp1, C exp2.'],
+    ['10>60 wah', 'No pedal input is called "wah". Name one of C exp1, C exp2.'],
+    ['10>600 C exp1', '"10>600 C exp1" goes outside its range. Stay within 0 to 100 %.'],
+    ['10>60 C exp1 @x', '"10>60 C exp1 @x" goes outside its range. Stay within 0 to 100 %.'],
+    ['>60', '">60" does not say where heel and toe stand. Type heel and toe such as 10>60, then the pedal.'],
   ])('mix: typing "%s" shows "%s"', (text, shows) => {
     expect(says('mix', text)).toBe(shows);
     if (/^\d/.test(shows)) expect(says('mix', shows)).toBe(shows);
   });
-  test.each([['0.75 beats', '0.75 beats'], ['1 beat', '1 beats'], ['0,5 beats', '0.5 beats']])('time: typing "%s" shows "%s"', (text, shows) => expect(says('time', text)).toBe(shows));
-  test('beats in a control that is no time are refused', () => expect(says('mix', '2 beats')).toBe('"2 beats" is a time, and Stereo delay: mix is none. Type 0 to 100 %.'));
-  test('where no controller has an input for a pedal, that is said', () => expect(typed('trim dB', '-2>3')).toBe('No controller of this rig has an input for a pedal. Add a controller with an expression input in Kit.'));
+  test.each([
+    ['0.75 beats', '0.75 beats'],
+    ['1 beat', '1 beats'],
+    ['0,5 beats', '0.5 beats'],
+  ])('time: typing "%s" shows "%s"', (text, shows) => expect(says('time', text)).toBe(shows));
+  test('beats in a control that is no time are refused', () =>
+    expect(says('mix', '2 beats')).toBe('"2 beats" is a time, and Stereo delay: mix is none. Type 0 to 100 %.'));
+  test('where no controller has an input for a pedal, that is said', () =>
+    expect(typed('trim dB', '-2>3')).toBe(
+      'No controller of this rig has an input for a pedal. Add a controller with an expression input in Kit.',
+    ));
 });

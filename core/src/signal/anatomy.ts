@@ -25,7 +25,8 @@ interface Gate {
   readonly when: When;
 }
 
-const sameGate = (a: Gate, b: Gate): boolean => a.device === b.device && JSON.stringify(a.when) === JSON.stringify(b.when);
+const sameGate = (a: Gate, b: Gate): boolean =>
+  a.device === b.device && JSON.stringify(a.when) === JSON.stringify(b.when);
 
 export interface Loop extends WiredInsert {
   readonly name: Ref;
@@ -64,10 +65,20 @@ export const anatomy = (rig: Rig, hookup: Hookup): Anatomy => {
     const [known, own] = [stages.get(r)?.gates, gates.get(edge.from) ?? []];
     /** Of a stage with two sides: what shuts both of them. */
     const here = known ? known.filter((g) => own.some((o) => sameGate(g, o))) : own;
-    stages.set(r, { ref: r, device, block, inserts, gates: here, always: !block.on && inserts.length === 0 && here.length === 0, rides: false });
+    stages.set(r, {
+      ref: r,
+      device,
+      block,
+      inserts,
+      gates: here,
+      always: !block.on && inserts.length === 0 && here.length === 0,
+      rides: false,
+    });
   }
   const switched = new Set([...stages.values()].filter((s) => s.block.on || s.gates.length > 0).map((s) => s.device));
-  for (const [r, stage] of stages) if (!stage.block.on && stage.gates.length === 0 && switched.has(stage.device)) stages.set(r, { ...stage, rides: true });
+  for (const [r, stage] of stages)
+    if (!stage.block.on && stage.gates.length === 0 && switched.has(stage.device))
+      stages.set(r, { ...stage, rides: true });
   return { hookup, wiring, stages, loops };
 };
 
@@ -80,12 +91,22 @@ const loopOf = (wiring: Wiring, wired: WiredInsert): Loop => {
   const points = new Set([...ahead].filter((p) => back.has(p)));
   const holds = new Set<Ref>();
   for (const edge of wiring.edges) {
-    if (edge.carries.by === 'block' && points.has(edge.from) && points.has(edge.to)) holds.add(ref(edge.carries.device, edge.carries.block.id));
+    if (edge.carries.by === 'block' && points.has(edge.from) && points.has(edge.to))
+      holds.add(ref(edge.carries.device, edge.carries.block.id));
   }
-  return { ...wired, name: ref(wired.device, wired.insert.id), holds: wired.patched ? [...holds] : [], points: wired.patched ? points : new Set() };
+  return {
+    ...wired,
+    name: ref(wired.device, wired.insert.id),
+    holds: wired.patched ? [...holds] : [],
+    points: wired.patched ? points : new Set(),
+  };
 };
 
-const flood = (from: readonly number[], stop: ReadonlySet<number>, next: (point: number) => readonly number[]): ReadonlySet<number> => {
+const flood = (
+  from: readonly number[],
+  stop: ReadonlySet<number>,
+  next: (point: number) => readonly number[],
+): ReadonlySet<number> => {
   const seen = new Set(from);
   for (const point of seen) if (!stop.has(point)) for (const to of next(point)) seen.add(to);
   return seen;
@@ -93,14 +114,19 @@ const flood = (from: readonly number[], stop: ReadonlySet<number>, next: (point:
 
 /** The outermost loop and those within it; a second loop beside it that holds the same box is another way, not a further gate. */
 const nested = (loops: readonly Loop[]): readonly Loop[] =>
-  loops.reduce<Loop[]>((kept, loop) => (kept.every((outer) => loop.entries.some((p) => outer.points.has(p))) ? [...kept, loop] : kept), []);
+  loops.reduce<Loop[]>(
+    (kept, loop) => (kept.every((outer) => loop.entries.some((p) => outer.points.has(p))) ? [...kept, loop] : kept),
+    [],
+  );
 
 /** Gates that every point inside an arm or a gated chain stands behind. */
 const gatesByPoint = (wiring: Wiring): ReadonlyMap<number, readonly Gate[]> => {
   const gates = new Map<number, Gate[]>();
   for (const edge of wiring.edges) {
     const { place, lane } = wiring.points[edge.to]!;
-    const isGate = edge.carries.by === 'arm' || (edge.carries.by === 'wire' && wiring.points[edge.to]!.inside && !wiring.points[edge.from]!.inside);
+    const isGate =
+      edge.carries.by === 'arm' ||
+      (edge.carries.by === 'wire' && wiring.points[edge.to]!.inside && !wiring.points[edge.from]!.inside);
     const whens = edge.needs.flatMap((n) => ('when' in n ? [{ device: n.device, when: n.when }] : []));
     if (!isGate || whens.length === 0) continue;
     wiring.points.forEach((p, i) => {

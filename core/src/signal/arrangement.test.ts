@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { FINISH, neighbours, readArrangement, START, type Arrangement } from './arrangement.js';
 
-const write = (arrangement: Arrangement): string => arrangement.map((step) => (typeof step === 'string' ? step : `( ${step.arms.map(write).join(' | ')} )`)).join(' ');
+const write = (arrangement: Arrangement): string =>
+  arrangement.map((step) => (typeof step === 'string' ? step : `( ${step.arms.map(write).join(' | ')} )`)).join(' ');
 
 /** Series–parallel arrangements of slots that each stand once, with at least one slot in every arm. */
 const arrangements: fc.Arbitrary<Arrangement> = fc.integer({ min: 1, max: 7 }).chain((n) => {
@@ -21,36 +22,59 @@ const ways = (text: string): readonly string[] => {
   const next = new Map<string, string[]>();
   for (const pair of neighbours(text)) {
     const [from, to] = pair.split('>') as [string, string];
-    next.set(from, [...next.get(from) ?? [], to]);
+    next.set(from, [...(next.get(from) ?? []), to]);
   }
-  const walk = (at: string, sofar: readonly string[]): readonly string[] => (at === FINISH ? [sofar.join(' ')] : (next.get(at) ?? []).flatMap((to) => walk(to, to === FINISH ? sofar : [...sofar, to])));
+  const walk = (at: string, sofar: readonly string[]): readonly string[] =>
+    at === FINISH
+      ? [sofar.join(' ')]
+      : (next.get(at) ?? []).flatMap((to) => walk(to, to === FINISH ? sofar : [...sofar, to]));
   return walk(START, []);
 };
 
 /** All ways through an arrangement by its plain meaning: one step after another, one arm of each bracket. */
-const meant = (arrangement: Arrangement): readonly string[] => arrangement.reduce<readonly string[]>((sofar, step) => {
-  const here = typeof step === 'string' ? [step] : step.arms.flatMap(meant);
-  return sofar.flatMap((before) => here.map((h) => (before ? `${before} ${h}` : h)));
-}, ['']);
+const meant = (arrangement: Arrangement): readonly string[] =>
+  arrangement.reduce<readonly string[]>(
+    (sofar, step) => {
+      const here = typeof step === 'string' ? [step] : step.arms.flatMap(meant);
+      return sofar.flatMap((before) => here.map((h) => (before ? `${before} ${h}` : h)));
+    },
+    [''],
+  );
 
 describe('arrangements of slots', () => {
   test.each([
-    ['a b c', ['a', 'b', 'c']], ['a ( b | c ) d', ['a', { arms: [['b'], ['c']] }, 'd']], ['a(b|c d)e', ['a', { arms: [['b'], ['c', 'd']] }, 'e']], ['( a | ( b | c ) d )', [{ arms: [['a'], [{ arms: [['b'], ['c']] }, 'd']] }]],
-    ['', []], ['   ', []],
+    ['a b c', ['a', 'b', 'c']],
+    ['a ( b | c ) d', ['a', { arms: [['b'], ['c']] }, 'd']],
+    ['a(b|c d)e', ['a', { arms: [['b'], ['c', 'd']] }, 'e']],
+    ['( a | ( b | c ) d )', [{ arms: [['a'], [{ arms: [['b'], ['c']] }, 'd']] }]],
+    ['', []],
+    ['   ', []],
   ])('"%s" is read', (text, read) => expect(readArrangement(text)).toEqual(read));
 
-  test('what is written is read back', () => fc.assert(fc.property(arrangements, (a) => expect(readArrangement(write(a))).toEqual(a))));
+  test('what is written is read back', () =>
+    fc.assert(fc.property(arrangements, (a) => expect(readArrangement(write(a))).toEqual(a))));
 
   test.each([
-    ['a b', ['^>a', 'b>$', 'a>b']], ['( a | b ) c', ['^>a', '^>b', 'c>$', 'a>c', 'b>c']], ['', ['^>$']], ['a ( b | ) c', ['^>a', 'a>b', 'a>c', 'b>c', 'c>$']], ['( )', ['^>$']], ['a ( b | c )', ['^>a', 'b>$', 'c>$', 'a>b', 'a>c']],
+    ['a b', ['^>a', 'b>$', 'a>b']],
+    ['( a | b ) c', ['^>a', '^>b', 'c>$', 'a>c', 'b>c']],
+    ['', ['^>$']],
+    ['a ( b | ) c', ['^>a', 'a>b', 'a>c', 'b>c', 'c>$']],
+    ['( )', ['^>$']],
+    ['a ( b | c )', ['^>a', 'b>$', 'c>$', 'a>b', 'a>c']],
   ])('neighbours of "%s"', (text, pairs) => expect([...neighbours(text)].sort()).toEqual([...pairs].sort()));
 
-  test('the ways over neighbours are the ways that the arrangement means', () => fc.assert(fc.property(arrangements, (a) => {
-    expect([...ways(write(a))].sort()).toEqual([...meant(a)].sort());
-  })));
+  test('the ways over neighbours are the ways that the arrangement means', () =>
+    fc.assert(
+      fc.property(arrangements, (a) => {
+        expect([...ways(write(a))].sort()).toEqual([...meant(a)].sort());
+      }),
+    ));
 
-  test('any text at all is read without a fault', () => fc.assert(fc.property(fc.string({ maxLength: 40 }), (text) => {
-    expect(Array.isArray(readArrangement(text))).toBe(true);
-    expect(neighbours(text).size).toBeGreaterThan(0);
-  })));
+  test('any text at all is read without a fault', () =>
+    fc.assert(
+      fc.property(fc.string({ maxLength: 40 }), (text) => {
+        expect(Array.isArray(readArrangement(text))).toBe(true);
+        expect(neighbours(text).size).toBeGreaterThan(0);
+      }),
+    ));
 });

@@ -26,6 +26,8 @@ export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: W
 /** By box: the points at which a cable leads into it. */
 export const ledInto = once(({ edges, points, to }: Wiring): ReadonlyMap<Id<'device'>, ReadonlySet<number>> => {
   const found = new Map<Id<'device'>, Set<number>>();
-  edges.forEach((e, i) => { if (e.carries.by === 'cable') keptIn(found, points[to[i]!]!.device, () => new Set<number>()).add(to[i]!); });
+  edges.forEach((e, i) => {
+    if (e.carries.by === 'cable') keptIn(found, points[to[i]!]!.device, () => new Set<number>()).add(to[i]!);
+  });
   return found;
 });

@@ -11,13 +11,20 @@ export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, numb
   const order = new Map<Id<'device'>, number>();
   const seen = new Set<number>();
   const inLine = new Set([...wiring.plain, ...wiring.ordered.flatMap((o) => inArrangement(o, o.usual))]);
-  const stack = wiring.sources.filter((s) => wiring.wired.has(s.device)).map((s) => s.point).reverse();
+  const stack = wiring.sources
+    .filter((s) => wiring.wired.has(s.device))
+    .map((s) => s.point)
+    .reverse();
   for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
     if (seen.has(point)) continue;
     seen.add(point);
     const { device } = wiring.points[point]!;
     if (!order.has(device)) order.set(device, order.size);
-    stack.push(...wiring.out[point]!.filter((e) => inLine.has(e)).map((e) => wiring.edges[e]!.to).reverse());
+    stack.push(
+      ...wiring.out[point]!.filter((e) => inLine.has(e))
+        .map((e) => wiring.edges[e]!.to)
+        .reverse(),
+    );
   }
   return order;
 };
@@ -44,15 +51,25 @@ export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[
     const [a, b] = [from, to].map((end) => order.get(splitRef(end).device) ?? 999) as [number, number];
     return Math.max(a, b) * 1000 + a;
   };
-  return cablesOf(rig, anatomy.hookup.id).map((cable): ListedCable => {
-    const [a, b] = cable.ends;
-    const turned = jack(a)?.poles.tip === 'in' && jack(b)?.poles.tip === 'out';
-    return { cable, from: turned ? b : a, to: turned ? a : b, kind: jack(a)?.kind ?? 'audio' };
-  }).sort((x, y) => KINDS.indexOf(x.kind === 'air' ? 'audio' : x.kind) - KINDS.indexOf(y.kind === 'air' ? 'audio' : y.kind) || place(x.from, x.to) - place(y.from, y.to));
+  return cablesOf(rig, anatomy.hookup.id)
+    .map((cable): ListedCable => {
+      const [a, b] = cable.ends;
+      const turned = jack(a)?.poles.tip === 'in' && jack(b)?.poles.tip === 'out';
+      return { cable, from: turned ? b : a, to: turned ? a : b, kind: jack(a)?.kind ?? 'audio' };
+    })
+    .sort(
+      (x, y) =>
+        KINDS.indexOf(x.kind === 'air' ? 'audio' : x.kind) - KINDS.indexOf(y.kind === 'air' ? 'audio' : y.kind) ||
+        place(x.from, x.to) - place(y.from, y.to),
+    );
 };
 
 /** Points on the path, each behind all that lead to it; a way that leads back in a ring is left out. */
-export const pointsInOrder = ({ wiring: { points, to: leads, sources }, leaving, onPath }: Trace): readonly number[] => {
+export const pointsInOrder = ({
+  wiring: { points, to: leads, sources },
+  leaving,
+  onPath,
+}: Trace): readonly number[] => {
   const seen = new Uint8Array(points.length);
   const done: number[] = [];
   const visit = (from: number): void => {
@@ -84,10 +101,16 @@ export const pointsInOrder = ({ wiring: { points, to: leads, sources }, leaving,
  * @returns whether the signal at a point comes to the edge at that place of the list
  */
 export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number, place: number) => boolean) => {
-  const { wiring: { from, to: leads }, leaving, onPath } = t;
+  const {
+    wiring: { from, to: leads },
+    leaving,
+    onPath,
+  } = t;
   const words = Math.ceil(wanted.length / 32);
   const ahead = new Uint32Array(onPath.length * words);
-  wanted.forEach((e, place) => { ahead[from[e]! * words + (place >> 5)]! |= 1 << (place & 31); });
+  wanted.forEach((e, place) => {
+    ahead[from[e]! * words + (place >> 5)]! |= 1 << (place & 31);
+  });
   const points = pointsInOrder(t);
   const isOnce = ringsOf(t).length === 0;
   for (let isNew = true; isNew;) {
@@ -118,4 +141,7 @@ export const stagesMet = (t: Trace): readonly Ref[] => {
 
 /** The ways through the stages that sound: of a stage with two sides those that are on the path. */
 export const sounding = ({ wiring: { blocks, from, to }, active, onPath, stages }: Trace): WiredBlock[] =>
-  blocks.filter((b) => stages.get(b.stage) === 'in' && active[b.edge] === 1 && onPath[from[b.edge]!] === 1 && onPath[to[b.edge]!] === 1);
+  blocks.filter(
+    (b) =>
+      stages.get(b.stage) === 'in' && active[b.edge] === 1 && onPath[from[b.edge]!] === 1 && onPath[to[b.edge]!] === 1,
+  );

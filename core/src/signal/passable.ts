@@ -19,15 +19,26 @@ const known = new WeakMap<Wiring, Map<string, Passable>>();
  */
 export const passable = (wiring: Wiring, from?: readonly Ref[], to?: readonly Ref[]): Passable => {
   const key = `${from?.join() ?? '*'} ${to?.join() ?? '*'}`;
-  return keptIn(keptIn(known, wiring, () => new Map<string, Passable>()), key, () => {
-    const starts = wiring.sources.filter((s) => !from || from.includes(s.ref)).map((s) => s.point);
-    const ends = wiring.ends.filter((e) => (to ? to.includes(e.ref) : e.end.is !== 'tuner')).map((e) => e.point);
-    const ahead = flood(wiring.points.length, starts, (p) => wiring.out[p]!.map((e) => wiring.to[e]!));
-    const back = flood(wiring.points.length, ends, (p) => wiring.into[p]!.map((e) => wiring.from[e]!));
-    const isOn = (p: number): boolean => ahead[p] === 1 && back[p] === 1;
-    const stages = wiring.blocks.filter((b) => isOn(wiring.from[b.edge]!) && isOn(wiring.to[b.edge]!)).map((b) => b.stage);
-    return { from: ahead, to: back, stages: new Set(stages), devices: new Set(wiring.points.flatMap((p, i) => (isOn(i) ? [p.device] : []))) };
-  });
+  return keptIn(
+    keptIn(known, wiring, () => new Map<string, Passable>()),
+    key,
+    () => {
+      const starts = wiring.sources.filter((s) => !from || from.includes(s.ref)).map((s) => s.point);
+      const ends = wiring.ends.filter((e) => (to ? to.includes(e.ref) : e.end.is !== 'tuner')).map((e) => e.point);
+      const ahead = flood(wiring.points.length, starts, (p) => wiring.out[p]!.map((e) => wiring.to[e]!));
+      const back = flood(wiring.points.length, ends, (p) => wiring.into[p]!.map((e) => wiring.from[e]!));
+      const isOn = (p: number): boolean => ahead[p] === 1 && back[p] === 1;
+      const stages = wiring.blocks
+        .filter((b) => isOn(wiring.from[b.edge]!) && isOn(wiring.to[b.edge]!))
+        .map((b) => b.stage);
+      return {
+        from: ahead,
+        to: back,
+        stages: new Set(stages),
+        devices: new Set(wiring.points.flatMap((p, i) => (isOn(i) ? [p.device] : []))),
+      };
+    },
+  );
 };
 
 const flood = (points: number, from: readonly number[], next: (point: number) => readonly number[]): Uint8Array => {

@@ -9,13 +9,38 @@ import type { Edge } from './wiring.js';
 /** The path of a sound as a person draws it: tags in order, loops below the line, arms side by side. */
 export type Item =
   /** `wide`: it comes there over two cables, one for each side. `sides`: here one becomes two, or two become one. */
-  | { readonly is: 'box'; readonly device: Id<'device'>; readonly stages: readonly StageMark[]; readonly wide?: true; readonly sides?: 'part' | 'meet' }
-  | { readonly is: 'loop'; readonly device: Id<'device'>; readonly insert: string; readonly on: true; readonly inside: readonly Item[] }
+  | {
+      readonly is: 'box';
+      readonly device: Id<'device'>;
+      readonly stages: readonly StageMark[];
+      readonly wide?: true;
+      readonly sides?: 'part' | 'meet';
+    }
+  | {
+      readonly is: 'loop';
+      readonly device: Id<'device'>;
+      readonly insert: string;
+      readonly on: true;
+      readonly inside: readonly Item[];
+    }
   /** A loop that is off: its boxes stand outside the path. */
-  | { readonly is: 'loop'; readonly device: Id<'device'>; readonly insert: string; readonly on: false; readonly holds: readonly Id<'device'>[] }
+  | {
+      readonly is: 'loop';
+      readonly device: Id<'device'>;
+      readonly insert: string;
+      readonly on: false;
+      readonly holds: readonly Id<'device'>[];
+    }
   | { readonly is: 'split'; readonly arms: readonly (readonly Item[])[]; readonly joins: boolean }
   /** `by`: the jacks of its box by which it comes there, where the box has more than these. */
-  | { readonly is: 'end'; readonly end: Ref; readonly name: string; readonly by: readonly string[]; readonly sides: readonly Side[]; readonly wide?: true };
+  | {
+      readonly is: 'end';
+      readonly end: Ref;
+      readonly name: string;
+      readonly by: readonly string[];
+      readonly sides: readonly Side[];
+      readonly wide?: true;
+    };
 
 /** What is said at a box about sides. */
 export const SIDES_TEXT = { part: 'two sides from here', meet: 'both sides added' } as const;
@@ -29,14 +54,21 @@ export interface StageMark {
  * The run of a traced sound, from its source to every end that counts. Series–parallel where the wiring is; where it is not, what
  * two arms share is drawn in each of them. A ring is cut where it closes.
  */
-export const picture = (t: Trace, holds: (insert: Insert, device: Id<'device'>) => readonly Id<'device'>[]): readonly Item[] => new Drawer(t, holds).draw();
+export const picture = (
+  t: Trace,
+  holds: (insert: Insert, device: Id<'device'>) => readonly Id<'device'>[],
+): readonly Item[] => new Drawer(t, holds).draw();
 
 /**
  * The point that stands for each point in the picture. Both sides of a place in a chain are drawn as one where the same instruments come to
  * both, side by side; they stay apart where one lies behind the other, or each carries an instrument of its own.
  */
 const sidesAsOne = (t: Trace): Int32Array => {
-  const { wiring: { points, at, from, to }, onPath, spreads } = t;
+  const {
+    wiring: { points, at, from, to },
+    onPath,
+    spreads,
+  } = t;
   const node = Int32Array.from(points, (_, p) => p);
   const chainOf = (p: number): string => points[p]!.place.split('/', 2).join('/');
   const crosses = (e: number): boolean => {
@@ -49,14 +81,16 @@ const sidesAsOne = (t: Trace): Int32Array => {
   };
   const mayLieBehind = new Map<string, boolean>();
   const lanes = new Map<string, number[]>();
-  points.forEach(({ lane }, p) => { if (lane && onPath[p]) keptIn(lanes, chainOf(p), (): number[] => []).push(p); });
+  points.forEach(({ lane }, p) => {
+    if (lane && onPath[p]) keptIn(lanes, chainOf(p), (): number[] => []).push(p);
+  });
   for (const [chain, all] of lanes) {
     const [left, right] = (['left', 'right'] as const).map((lane) => all.filter((p) => points[p]!.lane === lane));
     mayLieBehind.set(chain, comes(left!, right!) || comes(right!, left!));
   }
   for (const [p, { lane, place }] of points.entries()) {
     const twin = lane === 'right' ? at.get(`${place}@left`) : undefined;
-    if (twin === undefined || !onPath[p] || !onPath[twin] ) continue;
+    if (twin === undefined || !onPath[p] || !onPath[twin]) continue;
     if (mayLieBehind.get(chainOf(p)) && (comes([twin], [p]) || comes([p], [twin]))) continue;
     const isShared = [...spreads.values()].every(({ sides }) => (sides[p] === 0) === (sides[twin] === 0));
     if (isShared) node[p] = twin;
@@ -69,14 +103,22 @@ const MOST_ITEMS = 2000;
 class Drawer {
   private readonly next: readonly (readonly number[])[];
   private readonly joins: Int32Array;
-  private readonly inserts = new Map<number, { device: Id<'device'>; insert: Insert; exit: number; patched: boolean }>();
+  private readonly inserts = new Map<
+    number,
+    { device: Id<'device'>; insert: Insert; exit: number; patched: boolean }
+  >();
   private readonly node: Int32Array;
   private drawn = 0;
 
-  constructor(private readonly t: Trace, private readonly holds: (insert: Insert, device: Id<'device'>) => readonly Id<'device'>[]) {
+  constructor(
+    private readonly t: Trace,
+    private readonly holds: (insert: Insert, device: Id<'device'>) => readonly Id<'device'>[],
+  ) {
     this.node = sidesAsOne(t);
     for (const { device, insert, entries, exits, patched } of t.wiring.inserts) {
-      entries.forEach((entry, i) => this.inserts.set(this.node[entry]!, { device, insert, exit: this.node[exits[i]!]!, patched }));
+      entries.forEach((entry, i) =>
+        this.inserts.set(this.node[entry]!, { device, insert, exit: this.node[exits[i]!]!, patched }),
+      );
     }
     this.next = this.withoutBackEdges();
     this.joins = this.findJoins();
@@ -84,8 +126,10 @@ class Drawer {
 
   draw(): readonly Item[] {
     const starts = this.t.wiring.sources.filter((s) => this.t.onPath[s.point]);
-    const runs = starts.map((s): readonly Item[] => merged([{ is: 'box', device: s.device, stages: [] }, ...this.series(s.point, -1)]));
-    return withSides(runs.length > 1 ? [{ is: 'split', arms: runs, joins: false }] : runs[0] ?? [], stereoOf(this.t));
+    const runs = starts.map((s): readonly Item[] =>
+      merged([{ is: 'box', device: s.device, stages: [] }, ...this.series(s.point, -1)]),
+    );
+    return withSides(runs.length > 1 ? [{ is: 'split', arms: runs, joins: false }] : (runs[0] ?? []), stereoOf(this.t));
   }
 
   private toOf(e: number): number {
@@ -93,14 +137,20 @@ class Drawer {
   }
 
   private isPair(node: number): boolean {
-    const { wiring: { points, at } } = this.t;
+    const {
+      wiring: { points, at },
+    } = this.t;
     const { lane, place } = points[node]!;
     return lane === 'left' && this.node[at.get(`${place}@right`) ?? node] === node && at.has(`${place}@right`);
   }
 
   /** Edges on the path, by the node that they leave; where both sides go the same way, one of them stands for both. */
   private edgesOut(): readonly (readonly number[])[] {
-    const { wiring: { points, edges, from, to }, leaving, onPath } = this.t;
+    const {
+      wiring: { points, edges, from, to },
+      leaving,
+      onPath,
+    } = this.t;
     const out: number[][] = points.map(() => []);
     const seen = new Set<string>();
     for (const e of leaving.edges.slice().sort()) {
@@ -172,7 +222,9 @@ class Drawer {
     const dom = new Int32Array(END + 1).fill(-1);
     const rank = new Int32Array(END + 1).fill(-1);
     rank[END] = -1;
-    order.forEach((p, i) => { rank[p] = i; });
+    order.forEach((p, i) => {
+      rank[p] = i;
+    });
     const isEnd = new Set(wiring.ends.filter((e) => this.t.onPath[e.point]).map((e) => e.point));
     const meet = (a: number, b: number): number => {
       let [x, y] = [a, b];
@@ -184,7 +236,10 @@ class Drawer {
     };
     dom[END] = END;
     for (const p of order) {
-      const after = [...this.next[p]!.map((e) => this.toOf(e)), ...(isEnd.has(p) || this.next[p]!.length === 0 ? [END] : [])];
+      const after = [
+        ...this.next[p]!.map((e) => this.toOf(e)),
+        ...(isEnd.has(p) || this.next[p]!.length === 0 ? [END] : []),
+      ];
       dom[p] = after.reduce((a, b) => meet(a, b));
     }
     return dom.map((d) => (d === END ? -1 : d));
@@ -235,18 +290,34 @@ class Drawer {
     });
   }
 
-  private loop({ device, insert, exit, patched }: { device: Id<'device'>; insert: Insert; exit: number; patched: boolean }, outs: readonly number[]): Item {
+  private loop(
+    { device, insert, exit, patched }: { device: Id<'device'>; insert: Insert; exit: number; patched: boolean },
+    outs: readonly number[],
+  ): Item {
     const tos = outs.map((e) => this.toOf(e));
-    if (tos.length === 1 && tos[0] === exit) return { is: 'loop', device, insert: insert.id, on: false, holds: patched ? this.holds(insert, device) : [] };
+    if (tos.length === 1 && tos[0] === exit)
+      return { is: 'loop', device, insert: insert.id, on: false, holds: patched ? this.holds(insert, device) : [] };
     const arms = tos.map((to) => this.series(to, exit));
     const inside: readonly Item[] = arms.length === 1 ? arms[0]! : [{ is: 'split', arms, joins: true }];
-    return { is: 'loop', device, insert: insert.id, on: true, inside: withoutLast(merged(inside), (box) => box === device) };
+    return {
+      is: 'loop',
+      device,
+      insert: insert.id,
+      on: true,
+      inside: withoutLast(merged(inside), (box) => box === device),
+    };
   }
 
   private endsAt(point: number): readonly Item[] {
-    return this.t.wiring.ends.filter((e) => e.point === point && e.end.is !== 'tuner').map((e): Item => ({
-      is: 'end', end: e.ref, name: e.end.name, by: (ledInto(this.t.wiring).get(e.device)?.size ?? 0) > 1 ? arrivals(this.t, e) : [], sides: [...new Set(this.t.reaches.filter((r) => r.end === e).flatMap((r) => r.sides))],
-    }));
+    return this.t.wiring.ends
+      .filter((e) => e.point === point && e.end.is !== 'tuner')
+      .map((e): Item => ({
+        is: 'end',
+        end: e.ref,
+        name: e.end.name,
+        by: (ledInto(this.t.wiring).get(e.device)?.size ?? 0) > 1 ? arrivals(this.t, e) : [],
+        sides: [...new Set(this.t.reaches.filter((r) => r.end === e).flatMap((r) => r.sides))],
+      }));
   }
 
   private mark({ carries, to }: Edge): readonly Item[] {
@@ -259,14 +330,23 @@ class Drawer {
 }
 
 /** Says at the boxes where two sides begin and where they are added. */
-const withSides = (items: readonly Item[], stereo: Stereo): readonly Item[] => items.map((item): Item => {
-  switch (item.is) {
-    case 'box': return item.stages.some((s) => stereo.begins.has(s.stage)) ? { ...item, sides: 'part' } : stereo.summed.has(item.device) ? { ...item, sides: 'meet' } : item;
-    case 'loop': return item.on ? { ...item, inside: withSides(item.inside, stereo) } : item;
-    case 'split': return { ...item, arms: item.arms.map((arm) => withSides(arm, stereo)) };
-    case 'end': return item;
-  }
-});
+const withSides = (items: readonly Item[], stereo: Stereo): readonly Item[] =>
+  items.map((item): Item => {
+    switch (item.is) {
+      case 'box':
+        return item.stages.some((s) => stereo.begins.has(s.stage))
+          ? { ...item, sides: 'part' }
+          : stereo.summed.has(item.device)
+            ? { ...item, sides: 'meet' }
+            : item;
+      case 'loop':
+        return item.on ? { ...item, inside: withSides(item.inside, stereo) } : item;
+      case 'split':
+        return { ...item, arms: item.arms.map((arm) => withSides(arm, stereo)) };
+      case 'end':
+        return item;
+    }
+  });
 
 type Box = Extract<Item, { is: 'box' }>;
 const isPlainBox = (item: Item | undefined): item is Box => item?.is === 'box' && item.stages.length === 0;
@@ -283,14 +363,23 @@ const split = (arms: readonly (readonly Item[])[], joins: boolean, isPair: boole
   const drawn = arms.map((arm) => merged(inOne ? arm.slice(0, -1) : arm));
   const together = isPair && joins ? sideBySide(drawn) : undefined;
   if (together) return [...together, ...(inOne ? [{ ...first, wide: true as const }] : [])];
-  return [...(drawn.some((arm) => arm.length > 0) ? [{ is: 'split' as const, arms: drawn, joins }] : []), ...(inOne ? [first] : [])];
+  return [
+    ...(drawn.some((arm) => arm.length > 0) ? [{ is: 'split' as const, arms: drawn, joins }] : []),
+    ...(inOne ? [first] : []),
+  ];
 };
 
 /** Two sides that pass the same boxes, one by one; nothing where they part company. */
 const sideBySide = ([left, right]: readonly (readonly Item[])[]): readonly Item[] | undefined => {
   if (!left || !right || left.length !== right.length) return undefined;
   const isSame = left.every((a, i) => a.is === 'box' && right[i]!.is === 'box' && right[i]!.device === a.device);
-  return isSame ? (left as readonly Box[]).map((box, i) => ({ ...box, stages: [...box.stages, ...(right[i] as Box).stages], wide: true as const })) : undefined;
+  return isSame
+    ? (left as readonly Box[]).map((box, i) => ({
+        ...box,
+        stages: [...box.stages, ...(right[i] as Box).stages],
+        wide: true as const,
+      }))
+    : undefined;
 };
 
 /** Neighbouring marks of one box are one tag; a box that only hosts loops stands as the loops' host. */
@@ -298,8 +387,10 @@ const merged = (items: readonly Item[]): Item[] => {
   const out: Item[] = [];
   for (const item of items) {
     const last = out.at(-1);
-    if (item.is === 'box' && last?.is === 'box' && last.device === item.device) out[out.length - 1] = { ...last, stages: [...last.stages, ...item.stages] };
-    else if (item.is === 'end' && isPlainBox(last) && last.wide && item.end.startsWith(`${last.device}.`)) out.push({ ...item, wide: true });
+    if (item.is === 'box' && last?.is === 'box' && last.device === item.device)
+      out[out.length - 1] = { ...last, stages: [...last.stages, ...item.stages] };
+    else if (item.is === 'end' && isPlainBox(last) && last.wide && item.end.startsWith(`${last.device}.`))
+      out.push({ ...item, wide: true });
     else out.push(item);
   }
   return out.filter((item, i) => {

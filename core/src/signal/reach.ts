@@ -29,14 +29,18 @@ const arrivals = (rig: Rig, wiring: Wiring, kind: 'midi' | 'contact'): ReadonlyM
   for (const device of rig.parts.device.values()) {
     for (const jack of device.jacks) {
       if (jack.kind !== kind || !hasPole(jack, 'out')) continue;
-      for (const pole of outPoles(jack)) found.set(`${device.id}.${pole}` as Ref, heard(wiring, `${device.id}.${pole}`));
+      for (const pole of outPoles(jack))
+        found.set(`${device.id}.${pole}` as Ref, heard(wiring, `${device.id}.${pole}`));
     }
   }
   return found;
 };
 
 const hasPole = (jack: Jack, way: 'in' | 'out'): boolean => jack.poles.tip === way || jack.poles.ring === way;
-const outPoles = (jack: Jack): readonly string[] => [...(jack.poles.tip === 'out' ? [jack.id] : []), ...(jack.poles.ring === 'out' ? [`${jack.id}:ring`] : [])];
+const outPoles = (jack: Jack): readonly string[] => [
+  ...(jack.poles.tip === 'out' ? [jack.id] : []),
+  ...(jack.poles.ring === 'out' ? [`${jack.id}:ring`] : []),
+];
 
 const heard = (wiring: Wiring, from: string): readonly Arrival[] => {
   const start = wiring.at.get(from);

@@ -16,31 +16,57 @@ const isOneSide = (bits: number): boolean => bits === sideBit('left') || bits ==
 export const stereoOf = once((t: Trace): Stereo => ({ begins: beginnings(t), summed: sums(t) }));
 
 const beginnings = (t: Trace): ReadonlySet<Ref> => {
-  const { wiring: { points, blocks, gated, from, to }, active, onPath, spreads } = t;
+  const {
+    wiring: { points, blocks, gated, from, to },
+    active,
+    onPath,
+    spreads,
+  } = t;
   const makes = new Map(gated.flatMap((g) => (g.makes ? [[g.edge, g.makes] as const] : [])));
-  const ways = blocks.filter((b) => makes.has(b.edge) && active[b.edge] && onPath[from[b.edge]!] && onPath[to[b.edge]!] && t.stages.get(b.stage) === 'in');
+  const ways = blocks.filter(
+    (b) =>
+      makes.has(b.edge) &&
+      active[b.edge] &&
+      onPath[from[b.edge]!] &&
+      onPath[to[b.edge]!] &&
+      t.stages.get(b.stage) === 'in',
+  );
   const makesTwo = (stage: Ref): boolean => {
     const own = ways.filter((b) => b.stage === stage);
-    const isMade = [...spreads.values()].some(({ sides }) => new Set(own.filter((b) => sides[from[b.edge]!] && !isOneSide(sides[from[b.edge]!]!)).map((b) => makes.get(b.edge))).size === 2);
+    const isMade = [...spreads.values()].some(
+      ({ sides }) =>
+        new Set(
+          own.filter((b) => sides[from[b.edge]!] && !isOneSide(sides[from[b.edge]!]!)).map((b) => makes.get(b.edge)),
+        ).size === 2,
+    );
     if (!isMade) return false;
-    const [left, right] = (['left', 'right'] as const).map((side) => downstream(t, own.filter((b) => makes.get(b.edge) === side).map((b) => to[b.edge]!)));
+    const [left, right] = (['left', 'right'] as const).map((side) =>
+      downstream(
+        t,
+        own.filter((b) => makes.get(b.edge) === side).map((b) => to[b.edge]!),
+      ),
+    );
     return points.some(({ inside }, p) => !inside && left![p] !== right![p]);
   };
   return new Set([...new Set(ways.map((b) => b.stage))].filter(makesTwo));
 };
 
 const sums = ({ wiring: { points, edges }, leaving, onPath, spreads, reaches }: Trace): ReadonlySet<Id<'device'>> => {
-  const hearsBoth = new Set(reaches.filter((r) => r.sides.includes('left') && r.sides.includes('right')).map((r) => r.end.device));
+  const hearsBoth = new Set(
+    reaches.filter((r) => r.sides.includes('left') && r.sides.includes('right')).map((r) => r.end.device),
+  );
   const found = new Set<Id<'device'>>();
   for (const { sides } of spreads.values()) {
     const comes = new Map<Id<'device'>, number>();
     for (const e of leaving.edges) {
       const { carries, to } = edges[e]!;
       const bits = sides[to]!;
-      if (carries.by === 'cable' && onPath[to] && isOneSide(bits)) comes.set(points[to]!.device, (comes.get(points[to]!.device) ?? 0) | bits);
+      if (carries.by === 'cable' && onPath[to] && isOneSide(bits))
+        comes.set(points[to]!.device, (comes.get(points[to]!.device) ?? 0) | bits);
     }
     points.forEach(({ device }, p) => {
-      if (onPath[p] && (sides[p]! & BOTH) === BOTH && comes.get(device) === BOTH && !hearsBoth.has(device)) found.add(device);
+      if (onPath[p] && (sides[p]! & BOTH) === BOTH && comes.get(device) === BOTH && !hearsBoth.has(device))
+        found.add(device);
     });
   }
   return found;

@@ -29,27 +29,38 @@ export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd, way: Wan
   const leads = backward(wiring, active, [end.point]);
   const shut = wiring.edges.flatMap((e, i): readonly Stop[] => {
     if (active[i] || !sides[e.from] || !leads[e.to]) return [];
-    return [{ device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut', by: unmet(e.needs, t) }];
+    return [
+      { device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut', by: unmet(e.needs, t) },
+    ];
   });
   const unwanted = shut.filter((s) => !s.by.some(({ control }) => way.isWanted(control)));
   if (unwanted.length) return unwanted;
   const last = furthest(t, openJacks(t, sides), way.stages);
-  return last === undefined ? shut : [{ device: wiring.points[last]!.device, at: wiring.points[last]!.id, because: 'nothing plugged in', by: [] }];
+  return last === undefined
+    ? shut
+    : [{ device: wiring.points[last]!.device, at: wiring.points[last]!.id, because: 'nothing plugged in', by: [] }];
 };
 
-const unmet = (needs: readonly Need[], { state }: Trace): Stop['by'] => needs.flatMap((need) => {
-  const fails = need.facts.filter(({ control, allows }) => {
-    const value = state.get(control);
-    return (value !== undefined && allows(value)) !== ('when' in need);
+const unmet = (needs: readonly Need[], { state }: Trace): Stop['by'] =>
+  needs.flatMap((need) => {
+    const fails = need.facts.filter(({ control, allows }) => {
+      const value = state.get(control);
+      return (value !== undefined && allows(value)) !== 'when' in need;
+    });
+    return fails.map(({ control }) => ({ control, value: state.get(control) }));
   });
-  return fails.map(({ control }) => ({ control, value: state.get(control) }));
-});
 
 /** Jacks that a signal reaches and from which nothing leads on; a send behind which its box goes on by itself is none. */
 const openJacks = ({ wiring, leaving }: Trace, reached: Uint8Array): readonly number[] => {
   const isEnd = new Set(wiring.ends.map((w) => w.point));
-  const sends = new Set(wiring.inserts.filter((i) => !i.patched).flatMap(({ device, insert }) => insert.send.map((tap) => `${device}.${tap.at}`)));
-  const open = wiring.points.flatMap((p, i) => (reached[i] && !p.inside && leaving.at[i] === leaving.at[i + 1] && !isEnd.has(i) ? [i] : []));
+  const sends = new Set(
+    wiring.inserts
+      .filter((i) => !i.patched)
+      .flatMap(({ device, insert }) => insert.send.map((tap) => `${device}.${tap.at}`)),
+  );
+  const open = wiring.points.flatMap((p, i) =>
+    reached[i] && !p.inside && leaving.at[i] === leaving.at[i + 1] && !isEnd.has(i) ? [i] : [],
+  );
   const main = open.filter((p) => !sends.has(wiring.points[p]!.id));
   return main.length ? main : open;
 };
@@ -61,21 +72,29 @@ const furthest = (t: Trace, open: readonly number[], wanted: ReadonlySet<Ref>): 
   const stages = wiring.blocks.filter((b) => wanted.has(b.stage) && active[b.edge] === 1);
   const passed = (jack: number): number => {
     const behind = backward(wiring, active, [jack]);
-    return new Set(stages.filter((b) => behind[wiring.to[b.edge]!] && t.reached[wiring.from[b.edge]!]).map((b) => b.stage)).size;
+    return new Set(
+      stages.filter((b) => behind[wiring.to[b.edge]!] && t.reached[wiring.from[b.edge]!]).map((b) => b.stage),
+    ).size;
   };
   const ranked = open.map((jack) => ({ jack, passed: passed(jack), place: order.lastIndexOf(jack) }));
   return ranked.sort((a, b) => b.passed - a.passed || b.place - a.place)[0]?.jack;
 };
 
 /** How far the signal comes on the way to a stage that it does not meet: to the last point before it, or, where it does get there, to the last one after it. */
-export const furthestOnTheWay = (t: Trace, stage: Ref): { readonly is: 'reached' | 'on the way'; readonly device: Id<'device'>; readonly at: string } | undefined => {
+export const furthestOnTheWay = (
+  t: Trace,
+  stage: Ref,
+): { readonly is: 'reached' | 'on the way'; readonly device: Id<'device'>; readonly at: string } | undefined => {
   const { wiring, leaving, reached } = t;
   const blocks = wiring.blocks.filter((b) => b.stage === stage);
   if (blocks.length === 0) return undefined;
   const isThere = blocks.some((b) => reached[wiring.edges[b.edge]!.from]);
   if (isThere) {
-    const after = new Set(blocks.filter((b) => reached[wiring.edges[b.edge]!.from]).map((b) => wiring.edges[b.edge]!.to));
-    for (const p of after) for (let k = leaving.at[p]!; k < leaving.at[p + 1]!; k += 1) after.add(wiring.to[leaving.edges[k]!]!);
+    const after = new Set(
+      blocks.filter((b) => reached[wiring.edges[b.edge]!.from]).map((b) => wiring.edges[b.edge]!.to),
+    );
+    for (const p of after)
+      for (let k = leaving.at[p]!; k < leaving.at[p + 1]!; k += 1) after.add(wiring.to[leaving.edges[k]!]!);
     const last = [...after].findLast((p) => !wiring.points[p]!.inside) ?? [...after].at(-1)!;
     return { is: 'reached', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
   }
@@ -84,5 +103,7 @@ export const furthestOnTheWay = (t: Trace, stage: Ref): { readonly is: 'reached'
   for (const p of towards) for (const e of wiring.into[p]!) towards.add(wiring.from[e]!);
   const onTheWay = [...towards].filter((p) => reached[p]);
   const last = onTheWay[0] ?? openJacks(t, t.reached).at(-1);
-  return last === undefined ? undefined : { is: 'on the way', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
+  return last === undefined
+    ? undefined
+    : { is: 'on the way', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
 };

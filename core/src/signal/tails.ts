@@ -13,8 +13,13 @@ export interface Tails {
 }
 
 /** Delays and reverbs that sound in this state. */
-export const timeStages = ({ wiring, stages }: Trace): readonly Ref[] =>
-  [...new Set(wiring.blocks.filter((b) => (b.block.stage === 'delay' || b.block.stage === 'reverb') && stages.get(b.stage) === 'in').map((b) => b.stage))];
+export const timeStages = ({ wiring, stages }: Trace): readonly Ref[] => [
+  ...new Set(
+    wiring.blocks
+      .filter((b) => (b.block.stage === 'delay' || b.block.stage === 'reverb') && stages.get(b.stage) === 'in')
+      .map((b) => b.stage),
+  ),
+];
 
 /**
  * What becomes of repeats that were made in one state when the rig goes over to another. A box rings on if its bypass keeps its output
@@ -28,7 +33,11 @@ export const tailsOf = (rig: Rig, before: Trace, after: Trace): Tails => {
     const places = after.wiring.blocks.filter((b) => b.stage === stage);
     const [place] = places;
     const { device } = splitRef(stage);
-    const loads = partOf(rig, device)?.memories.some((m) => m.mutesMs > 0 && String(before.state.get(ref(device, m.control))) !== String(after.state.get(ref(device, m.control))));
+    const loads = partOf(rig, device)?.memories.some(
+      (m) =>
+        m.mutesMs > 0 &&
+        String(before.state.get(ref(device, m.control))) !== String(after.state.get(ref(device, m.control))),
+    );
     if (!place || loads || !places.some((p) => after.leads[after.wiring.to[p.edge]!])) cut.push(stage);
     else if (after.stages.get(stage) !== 'in') (keepsOpen(after, place) ? ring : cut).push(stage);
   }

@@ -60,7 +60,8 @@ export const sideBit = (side: Side): number => 1 << SIDES.indexOf(side);
 const BOTH = sideBit('left') | sideBit('right');
 
 /** What one signal is to the ear: both sides added are one again. */
-const sidesIn = (bits: number): readonly Side[] => ((bits & BOTH) === BOTH ? ['mono'] : SIDES.filter((s) => bits & sideBit(s)));
+const sidesIn = (bits: number): readonly Side[] =>
+  (bits & BOTH) === BOTH ? ['mono'] : SIDES.filter((s) => bits & sideBit(s));
 
 /** Follows the signal from its sources to every end. Left and right are points of their own, so that every walk is a plain one. */
 export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace => {
@@ -73,17 +74,34 @@ export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace
   const spreads = new Map(sources.map((source) => [source, spread(wiring, leaving, makes, source.point)]));
   const reached = new Uint8Array(wiring.points.length);
   for (const { order } of spreads.values()) for (const point of order) reached[point] = 1;
-  const leads = backward(wiring, active, counted.map((e) => e.point));
+  const leads = backward(
+    wiring,
+    active,
+    counted.map((e) => e.point),
+  );
   const onPath = new Uint8Array(reached);
   for (let p = 0; p < onPath.length; p += 1) onPath[p]! &= leads[p]!;
   const brought = new Map(wiring.ends.map((end) => [end, broughtTo({ wiring, active }, end.point)]));
-  const reaches = sources.flatMap((source) => wiring.ends.flatMap((end): Reach[] => {
-    const { sides } = spreads.get(source)!;
-    if (!sides[end.point]) return [];
-    const heard = new Set(brought.get(end)!.flatMap((p) => sidesIn(sides[p]!)));
-    return [{ source, end, sides: SIDES.filter((s) => heard.has(s)) }];
-  }));
-  return { wiring, state, active, leaving, onPath, reached, leads, spreads, stages: stagesOf(wiring, active, onPath, isOn), reaches };
+  const reaches = sources.flatMap((source) =>
+    wiring.ends.flatMap((end): Reach[] => {
+      const { sides } = spreads.get(source)!;
+      if (!sides[end.point]) return [];
+      const heard = new Set(brought.get(end)!.flatMap((p) => sidesIn(sides[p]!)));
+      return [{ source, end, sides: SIDES.filter((s) => heard.has(s)) }];
+    }),
+  );
+  return {
+    wiring,
+    state,
+    active,
+    leaving,
+    onPath,
+    reached,
+    leads,
+    spreads,
+    stages: stagesOf(wiring, active, onPath, isOn),
+    reaches,
+  };
 };
 
 const leavingIn = ({ points, from }: Wiring, active: Uint8Array): Leaving => {
@@ -138,7 +156,10 @@ const spread = ({ points, to: leads }: Wiring, leaving: Leaving, makes: Uint8Arr
 };
 
 /** What comes apart to an end: the jacks of its box, and the sides of its chains, from which the signal goes on to it with no jack between; a jack that is the end itself brings one signal. */
-export const broughtTo = ({ wiring: { points, into, from: starts, edges }, active }: Pick<Trace, 'wiring' | 'active'>, end: number): readonly number[] => {
+export const broughtTo = (
+  { wiring: { points, into, from: starts, edges }, active }: Pick<Trace, 'wiring' | 'active'>,
+  end: number,
+): readonly number[] => {
   const isApart = (p: number): boolean => points[p]!.lane !== undefined || (!points[p]!.inside && !isBus(points[p]!));
   if (isApart(end)) return [end];
   const seen = new Set([end]);
@@ -157,7 +178,11 @@ export const spreadFrom = (t: Trace, source: WiredEnd): Spread =>
   t.spreads.get(source) ?? spread(t.wiring, t.leaving, madeBy(t.wiring, blocksOn(t.wiring, t.state)), source.point);
 
 /** By point: the signal comes to it from some of these points, along the path and past nothing that is in the way. Points that are not on the path lead nowhere. */
-export const downstream = ({ wiring, leaving, onPath }: Trace, from: readonly number[], isInTheWay?: (edge: number) => boolean): Uint8Array => {
+export const downstream = (
+  { wiring, leaving, onPath }: Trace,
+  from: readonly number[],
+  isInTheWay?: (edge: number) => boolean,
+): Uint8Array => {
   const seen = new Uint8Array(onPath.length);
   const queue = from.filter((p) => onPath[p]);
   for (const point of queue) seen[point] = 1;
@@ -174,7 +199,11 @@ export const downstream = ({ wiring, leaving, onPath }: Trace, from: readonly nu
 };
 
 /** By point on the path: the signal still comes from it to some of these points, past nothing that is in the way. */
-export const upstream = ({ wiring, active, onPath }: Trace, to: readonly number[], isInTheWay: (edge: number) => boolean): Uint8Array => {
+export const upstream = (
+  { wiring, active, onPath }: Trace,
+  to: readonly number[],
+  isInTheWay: (edge: number) => boolean,
+): Uint8Array => {
   const leads = new Uint8Array(onPath.length);
   const queue = to.filter((p) => onPath[p]);
   for (const point of queue) leads[point] = 1;
@@ -205,7 +234,12 @@ export const backward = (wiring: Wiring, active: Uint8Array, ends: readonly numb
   return leads;
 };
 
-const stagesOf = (wiring: Wiring, active: Uint8Array, onPath: Uint8Array, isOn: Uint8Array): ReadonlyMap<Ref, StageState> => {
+const stagesOf = (
+  wiring: Wiring,
+  active: Uint8Array,
+  onPath: Uint8Array,
+  isOn: Uint8Array,
+): ReadonlyMap<Ref, StageState> => {
   const stages = new Map<Ref, StageState>();
   for (const { edge: i, stage } of wiring.blocks) {
     const passes = active[i] && onPath[wiring.from[i]!] && onPath[wiring.to[i]!];
@@ -238,7 +272,8 @@ const findRings = ({ wiring: { points, to: leads }, leaving }: Trace): readonly 
     }
   }
   if (queue.length === points.length) return [];
-  const next = (point: number): number[] => Array.from(leaving.edges.subarray(leaving.at[point]!, leaving.at[point + 1]!), (e) => leads[e]!);
+  const next = (point: number): number[] =>
+    Array.from(leaving.edges.subarray(leaving.at[point]!, leaving.at[point + 1]!), (e) => leads[e]!);
   const found: number[][] = [];
   const claimed = new Set<number>();
   for (let start = 0; start < points.length; start += 1) {

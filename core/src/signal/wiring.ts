@@ -23,13 +23,14 @@ export interface SeenFact {
   readonly allows: (value: Value) => boolean;
 }
 
-const seen = (device: Id<'device'>, when: When): readonly SeenFact[] => when.flatMap((fact): readonly SeenFact[] => {
-  if (!('control' in fact)) return [];
-  const control = ref(device, fact.control);
-  if ('from' in fact) return [{ control, allows: (v) => Number(v) >= fact.from && Number(v) <= fact.to }];
-  const texts = new Set(fact.in.map(String));
-  return [{ control, allows: (v) => texts.has(String(v)) }];
-});
+const seen = (device: Id<'device'>, when: When): readonly SeenFact[] =>
+  when.flatMap((fact): readonly SeenFact[] => {
+    if (!('control' in fact)) return [];
+    const control = ref(device, fact.control);
+    if ('from' in fact) return [{ control, allows: (v) => Number(v) >= fact.from && Number(v) <= fact.to }];
+    const texts = new Set(fact.in.map(String));
+    return [{ control, allows: (v) => texts.has(String(v)) }];
+  });
 
 export interface Edge {
   readonly from: number;
@@ -46,7 +47,12 @@ export interface Edge {
 export type Carried =
   | { readonly by: 'cable'; readonly cable: Id<'cable'> }
   /** `on`: what must hold for the block to be on; undefined when a plug, or its absence, keeps it off. */
-  | { readonly by: 'block'; readonly device: Id<'device'>; readonly block: Block; readonly on: readonly SeenFact[] | undefined }
+  | {
+      readonly by: 'block';
+      readonly device: Id<'device'>;
+      readonly block: Block;
+      readonly on: readonly SeenFact[] | undefined;
+    }
   | { readonly by: 'send' | 'return' | 'past'; readonly device: Id<'device'>; readonly insert: Insert }
   | { readonly by: 'arm'; readonly device: Id<'device'>; readonly fork: string; readonly arm: Arm }
   | { readonly by: 'wire'; readonly device: Id<'device'> };
@@ -108,7 +114,11 @@ export interface Wiring {
   readonly ends: readonly WiredEnd[];
   readonly inserts: readonly WiredInsert[];
   /** Edges that pass a block, of whatever device, with what must hold for it to be on; those that a plug keeps off are left out. */
-  readonly gated: readonly { readonly edge: number; readonly on: readonly SeenFact[]; /** Whatever passes it while it is on is this side of the picture from there on. */ readonly makes?: Leg }[];
+  readonly gated: readonly {
+    readonly edge: number;
+    readonly on: readonly SeenFact[];
+    /** Whatever passes it while it is on is this side of the picture from there on. */ readonly makes?: Leg;
+  }[];
   /** Edges that pass a block of a wired device; in a chain of two sides a block has one for each. */
   readonly blocks: readonly WiredBlock[];
   /** Devices with a jack of this layer in which a plug sits. */
@@ -127,11 +137,15 @@ const ONE_SIDE = ['mono'] as const;
 const TWO_SIDES = ['left', 'right'] as const;
 
 /** A chain has two sides as soon as any of its taps or arms names one. */
-const isTwoSided = (chain: Chain): boolean => [...chain.from, ...chain.to].some((t) => t.leg) || chain.slots.some(namesSide);
+const isTwoSided = (chain: Chain): boolean =>
+  [...chain.from, ...chain.to].some((t) => t.leg) || chain.slots.some(namesSide);
 const namesSide = (slot: Slot): boolean =>
-  (slot.is === 'insert' ? [...slot.send, ...slot.return].some((t) => t.leg) : slot.is === 'fork' && slot.arms.some((arm) => arm.leg || arm.slots.some(namesSide)));
+  slot.is === 'insert'
+    ? [...slot.send, ...slot.return].some((t) => t.leg)
+    : slot.is === 'fork' && slot.arms.some((arm) => arm.leg || arm.slots.some(namesSide));
 
-const insertsOf = (slots: readonly Slot[]): readonly Insert[] => slots.flatMap((s) => (s.is === 'insert' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => insertsOf(a.slots)) : []));
+const insertsOf = (slots: readonly Slot[]): readonly Insert[] =>
+  slots.flatMap((s) => (s.is === 'insert' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => insertsOf(a.slots)) : []));
 
 /** Sound in the air between a loudspeaker and a microphone belongs to the audio layer. */
 const inLayer = (kind: JackKind, layer: JackKind): boolean => kind === layer || (layer === 'audio' && kind === 'air');
@@ -146,7 +160,8 @@ export const wire = (rig: Rig, hookup: Hookup, layer: JackKind = 'audio'): Wirin
 };
 
 /** What a block makes of what passes it while it is on: a side of the picture, or nothing new. */
-const made = ({ width }: Block, { lane }: Point): { readonly makes?: Leg } => (width === 'spread' && lane ? { makes: lane } : {});
+const made = ({ width }: Block, { lane }: Point): { readonly makes?: Leg } =>
+  width === 'spread' && lane ? { makes: lane } : {};
 
 /** The chain in which slots stand, and what is true of all of it. */
 interface Inside {
@@ -164,7 +179,10 @@ class Builder {
   private readonly ordered: Ordered[] = [];
   private readonly wired = new Set<Id<'device'>>();
 
-  constructor(private readonly layer: JackKind, private readonly plugged: ReadonlySet<Ref>) {}
+  constructor(
+    private readonly layer: JackKind,
+    private readonly plugged: ReadonlySet<Ref>,
+  ) {}
 
   private point(id: string, device: Id<'device'>, inside: boolean, lane?: Leg): number {
     const own = lane ? `${id}@${lane}` : id;
@@ -179,9 +197,22 @@ class Builder {
     return new Map(sides.map((side) => [side, this.point(id, device, true, side === 'mono' ? undefined : side)]));
   }
 
-  private edge(from: number, to: number, needs: readonly (Need | false)[], carries: Carried, more: { leg?: Leg | undefined; gain?: Gain | undefined } = {}): void {
+  private edge(
+    from: number,
+    to: number,
+    needs: readonly (Need | false)[],
+    carries: Carried,
+    more: { leg?: Leg | undefined; gain?: Gain | undefined } = {},
+  ): void {
     if (needs.includes(false)) return;
-    this.edges.push({ from, to, needs: needs as readonly Need[], carries, ...(more.leg ? { leg: more.leg } : {}), ...(more.gain === undefined ? {} : { gain: more.gain }) });
+    this.edges.push({
+      from,
+      to,
+      needs: needs as readonly Need[],
+      carries,
+      ...(more.leg ? { leg: more.leg } : {}),
+      ...(more.gain === undefined ? {} : { gain: more.gain }),
+    });
   }
 
   /** Each side of one place to the same side of another. */
@@ -195,14 +226,22 @@ class Builder {
   /** From a tap into the side that it names, or into every side. */
   private enter(device: Device, tap: Tap, to: Place, needs: readonly (Need | false)[], carries: Carried): void {
     for (const [side, point] of to) {
-      if (side === 'mono' || !tap.leg || tap.leg === side) this.edge(this.tapPoint(device, tap), point, [...needs, ...this.when(device, tap.when)], carries, { leg: tap.leg, gain: tap.gain });
+      if (side === 'mono' || !tap.leg || tap.leg === side)
+        this.edge(this.tapPoint(device, tap), point, [...needs, ...this.when(device, tap.when)], carries, {
+          leg: tap.leg,
+          gain: tap.gain,
+        });
     }
   }
 
   /** From the side that a tap names, or from the sum of both. */
   private leave(device: Device, from: Place, tap: Tap, needs: readonly (Need | false)[], carries: Carried): void {
     const point = tap.leg && !from.has('mono') ? from.get(tap.leg) : this.summed(device, from);
-    if (point !== undefined) this.edge(point, this.tapPoint(device, tap), [...needs, ...this.when(device, tap.when)], carries, { leg: tap.leg, gain: tap.gain });
+    if (point !== undefined)
+      this.edge(point, this.tapPoint(device, tap), [...needs, ...this.when(device, tap.when)], carries, {
+        leg: tap.leg,
+        gain: tap.gain,
+      });
   }
 
   /** The point at which both sides of a place are added. */
@@ -243,9 +282,13 @@ class Builder {
       if (jack.poles.ring) this.point(pointId(device.id, `${jack.id}:ring`), device.id, false);
     }
     const layerOf = (chain: Chain): JackKind => {
-      const taps = [...chain.from, ...chain.to, ...chain.slots.flatMap((s) => (s.is === 'insert' ? [...s.send, ...s.return] : []))];
+      const taps = [
+        ...chain.from,
+        ...chain.to,
+        ...chain.slots.flatMap((s) => (s.is === 'insert' ? [...s.send, ...s.return] : [])),
+      ];
       const jack = taps.find((t) => !t.at.startsWith('#'));
-      return jack ? kinds.get(jackOf(jack.at)) ?? 'audio' : 'audio';
+      return jack ? (kinds.get(jackOf(jack.at)) ?? 'audio') : 'audio';
     };
     for (const chain of device.chains) if (inLayer(layerOf(chain), this.layer)) this.addChain(device, chain);
   }
@@ -272,7 +315,8 @@ class Builder {
   /** The sides of a chain into which nothing is plugged: a stage that makes two sides fills them from the other. */
   private unfedSides(device: Device, chain: Chain, sides: readonly (Leg | 'mono')[]): ReadonlySet<Leg | 'mono'> {
     const taps = [...chain.from, ...insertsOf(chain.slots).flatMap((i) => i.return)];
-    const isFed = (tap: Tap): boolean => (tap.at.startsWith('#') || this.isPlugged(device, tap.at)) && !this.when(device, tap.when).includes(false);
+    const isFed = (tap: Tap): boolean =>
+      (tap.at.startsWith('#') || this.isPlugged(device, tap.at)) && !this.when(device, tap.when).includes(false);
     return new Set(sides.filter((side) => !taps.some((t) => (!t.leg || t.leg === side) && isFed(t))));
   }
 
@@ -321,7 +365,13 @@ class Builder {
           const sides = arm.leg ? [arm.leg] : [...at.keys()];
           const entry = this.place(armBase, device.id, sides);
           const exit = this.place(`${armBase}/end`, device.id, sides);
-          this.along(at, entry, this.when(device, arm.when), { by: 'arm', device: device.id, fork: slot.id, arm }, arm.gain);
+          this.along(
+            at,
+            entry,
+            this.when(device, arm.when),
+            { by: 'arm', device: device.id, fork: slot.id, arm },
+            arm.gain,
+          );
           this.addSeries(inside, arm.slots, armBase, entry, exit);
           this.along(exit, next, [], { by: 'wire', device: device.id });
         }
@@ -337,7 +387,12 @@ class Builder {
     const on = this.when(device, block.on);
     const isOff = on.includes(false);
     const passes = block.mutes ? this.unless(device, block.mutes) : [];
-    const carries: Carried = { by: 'block', device: device.id, block, on: isOff ? undefined : (on as readonly Need[]).flatMap((n) => n.facts) };
+    const carries: Carried = {
+      by: 'block',
+      device: device.id,
+      block,
+      on: isOff ? undefined : (on as readonly Need[]).flatMap((n) => n.facts),
+    };
     this.along(at, next, passes, carries);
     for (const [side, from] of at) {
       for (const [other, to] of next) {
@@ -351,7 +406,14 @@ class Builder {
     const sent = insert.send.some((t) => this.isPlugged(device, t.at));
     const returned = insert.return.some((t) => this.isPlugged(device, t.at));
     const patched = insert.breaks === 'send' ? sent : insert.breaks === 'either' ? sent || returned : returned;
-    this.inserts.push({ device: device.id, chain: chain.id, insert, entries: [...at.values()], exits: [...next.values()], patched });
+    this.inserts.push({
+      device: device.id,
+      chain: chain.id,
+      insert,
+      entries: [...at.values()],
+      exits: [...next.values()],
+      patched,
+    });
     const on = this.when(device, insert.on);
     const off = this.unless(device, insert.on);
     const past: Carried = { by: 'past', device: device.id, insert };
@@ -365,7 +427,8 @@ class Builder {
     for (const tap of insert.return) {
       const carries: Carried = { by: 'return', device: device.id, insert };
       this.enter(device, tap, next, returnAlways ? [] : on, carries);
-      if (typeof insert.off === 'object') this.enter(device, tap, next, [...off, ...this.when(device, insert.off.sendOnlyWhen)], carries);
+      if (typeof insert.off === 'object')
+        this.enter(device, tap, next, [...off, ...this.when(device, insert.off.sendOnlyWhen)], carries);
     }
     if (insert.direct === true) this.along(at, next, [], past);
     else {
@@ -384,7 +447,10 @@ class Builder {
     this.wired.add(a.device).add(b.device);
     for (const pole of ['tip', 'ring'] as const satisfies readonly Pole[]) {
       const suffix = pole === 'ring' ? ':ring' : '';
-      for (const [x, y] of [[a, b], [b, a]] as const) {
+      for (const [x, y] of [
+        [a, b],
+        [b, a],
+      ] as const) {
         if (x.jack.poles[pole] !== 'out' || y.jack.poles[pole] !== 'in') continue;
         const from = this.point(pointId(x.device, x.jack.id + suffix), x.device, false);
         const to = this.point(pointId(y.device, y.jack.id + suffix), y.device, false);
@@ -400,10 +466,12 @@ class Builder {
       out[e.from]!.push(i);
       into[e.to]!.push(i);
     });
-    const ends = devices.flatMap((device) => (device.ends ?? []).flatMap((end): WiredEnd[] => {
-      const point = this.at.get(pointId(device.id, end.at));
-      return point === undefined ? [] : [{ ref: pointId(device.id, end.at) as Ref, point, device: device.id, end }];
-    }));
+    const ends = devices.flatMap((device) =>
+      (device.ends ?? []).flatMap((end): WiredEnd[] => {
+        const point = this.at.get(pointId(device.id, end.at));
+        return point === undefined ? [] : [{ ref: pointId(device.id, end.at) as Ref, point, device: device.id, end }];
+      }),
+    );
     const blocks = this.edges.flatMap(({ carries }, edge): readonly WiredBlock[] => {
       if (carries.by !== 'block' || !this.wired.has(carries.device)) return [];
       const { device, block } = carries;
@@ -412,12 +480,29 @@ class Builder {
     const inOrder = new Set(this.ordered.flatMap((o) => o.pairs.map((p) => p.edge)));
     const plain = this.edges.flatMap((_, e) => (inOrder.has(e) ? [] : [e]));
     return {
-      layer: this.layer, points: this.points, edges: this.edges, plain, ordered: this.ordered,
-      from: Int32Array.from(this.edges, (e) => e.from), to: Int32Array.from(this.edges, (e) => e.to),
-      open: Uint8Array.from(this.edges, (e, i) => (e.needs.length || inOrder.has(i) ? 0 : 1)), needy: plain.filter((e) => this.edges[e]!.needs.length > 0),
-      out, into, at: this.at, inserts: this.inserts, blocks, gated: this.edges.flatMap(({ carries, to }, edge) => (carries.by === 'block' && carries.on ? [{ edge, on: carries.on, ...made(carries.block, this.points[to]!) }] : [])),
-      wired: this.wired, plugged: this.plugged,
-      sources: ends.filter((e) => e.end.is === 'source'), ends: ends.filter((e) => e.end.is !== 'source'),
+      layer: this.layer,
+      points: this.points,
+      edges: this.edges,
+      plain,
+      ordered: this.ordered,
+      from: Int32Array.from(this.edges, (e) => e.from),
+      to: Int32Array.from(this.edges, (e) => e.to),
+      open: Uint8Array.from(this.edges, (e, i) => (e.needs.length || inOrder.has(i) ? 0 : 1)),
+      needy: plain.filter((e) => this.edges[e]!.needs.length > 0),
+      out,
+      into,
+      at: this.at,
+      inserts: this.inserts,
+      blocks,
+      gated: this.edges.flatMap(({ carries, to }, edge) =>
+        carries.by === 'block' && carries.on
+          ? [{ edge, on: carries.on, ...made(carries.block, this.points[to]!) }]
+          : [],
+      ),
+      wired: this.wired,
+      plugged: this.plugged,
+      sources: ends.filter((e) => e.end.is === 'source'),
+      ends: ends.filter((e) => e.end.is !== 'source'),
     };
   }
 }

@@ -11,7 +11,7 @@ import { passable } from '../signal/passable.js';
 import { wire } from '../signal/wiring.js';
 import type { Hookup } from '../rig/hookup.js';
 import { Crew, type CastBox } from './crew.js';
-import type { Choice, Question, StartingPoint } from './points.js';
+import type { Choice, Question, StartingPoint } from './questions.js';
 
 export interface StartPlan {
   readonly point: StartingPoint;
@@ -37,13 +37,28 @@ const answerTo = (rig: Rig, { id, choices, byKit }: Question, answers: Answers):
 };
 
 /** Plans a rig from a starting point with what is in the kit; nothing is added or plugged yet. `newId` gives the ids of boxes that the kit lacks. */
-export const planStart = (rig: Rig, point: StartingPoint, answers: Answers, newId: (n: number) => Id<'device'>): StartPlan => {
+export const planStart = (
+  rig: Rig,
+  point: StartingPoint,
+  answers: Answers,
+  newId: (n: number) => Id<'device'>,
+): StartPlan => {
   const chosen = point.questions.map((question) => ({ question, choice: answerTo(rig, question, answers) }));
   const crew = new Crew(rig, newId);
   point.wire(crew, (id) => chosen.find((c) => c.question.id === id)!.choice.value);
   const boxes = [...crew.used, ...crew.got].map((c) => c.device);
   const playing: Rig = { ...rig, parts: { ...rig.parts, device: new Map(boxes.map((d) => [d.id, d])) } };
-  return { point, used: crew.used, got: crew.got, leads: [...crew.leads, ...controlSteps(playing)], chosen, notes: crew.notes, leftOver: crew.leftOver(), waiting: crew.waiting, hears: crew.hears() };
+  return {
+    point,
+    used: crew.used,
+    got: crew.got,
+    leads: [...crew.leads, ...controlSteps(playing)],
+    chosen,
+    notes: crew.notes,
+    leftOver: crew.leftOver(),
+    waiting: crew.waiting,
+    hears: crew.hears(),
+  };
 };
 
 export interface StartIds {
@@ -66,32 +81,47 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
   };
   const built = apply(rig, build);
   if (!built.ok || all(rig, 'sound').length > 0) return build;
-  const { put: [sound] } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
+  const {
+    put: [sound],
+  } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
   if (sound?.kind !== 'sound') return build;
   const playing = [...plan.used, ...plan.got].map((c) => c.device);
   const call = freeCall(built.value.rig, playing) ?? freeCall(built.value.rig, playing, ['song', 'cue']);
   const { stages: onTheWay } = passable(wire(built.value.rig, old));
-  const wanted = [...plan.used, ...plan.got].filter(({ device }) => !plan.waiting.includes(device.id)).flatMap(({ device }) => firstVoice(device)).filter((stage) => onTheWay.has(stage));
-  const voiced = wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, calls: call ? [call] : [] });
+  const wanted = [...plan.used, ...plan.got]
+    .filter(({ device }) => !plan.waiting.includes(device.id))
+    .flatMap(({ device }) => firstVoice(device))
+    .filter((stage) => onTheWay.has(stage));
+  const voiced = wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, {
+    ...sound,
+    calls: call ? [call] : [],
+  });
   return together(build, { put: [leftOpen(built.value.rig, old, voiced)], remove: [] });
 };
 
 /** What only a message that turns it over reaches, and no loop takes out, is left as it is until somebody says which program sets it. */
 const leftOpen = (rig: Rig, hookup: Hookup, sound: Sound): Sound => {
   const said = new Set(sound.wants.map(wantTarget));
-  const stages = [...anatomy(rig, hookup).stages.values()].filter((s) => !said.has(s.ref) && s.inserts.length === 0 && isOnlyTurnedOver(rig, s));
+  const stages = [...anatomy(rig, hookup).stages.values()].filter(
+    (s) => !said.has(s.ref) && s.inserts.length === 0 && isOnlyTurnedOver(rig, s),
+  );
   return stages.reduce((all, { ref: stage }) => setWant(all, { stage, is: 'any' }).put[0] as Sound, sound);
 };
 
 const isOnlyTurnedOver = (rig: Rig, { device, block }: Embedded): boolean => {
   const controls = new Set(block.on?.flatMap((f) => ('control' in f ? [f.control] : [])));
-  const acts = partOf(rig, device)!.actuators.filter((a) => 'midi' in a.by).flatMap((a) => a.acts).filter((act) => 'control' in act && controls.has(act.control));
+  const acts = partOf(rig, device)!
+    .actuators.filter((a) => 'midi' in a.by)
+    .flatMap((a) => a.acts)
+    .filter((act) => 'control' in act && controls.has(act.control));
   return acts.length > 0 && acts.every((act) => 'toggle' in act);
 };
 
 /** What of a box must be in for anything to be heard: its first channel, its preamp, its cabinet simulation. */
-const firstVoice = (device: Device): readonly Ref[] => device.chains.flatMap((chain) => voices(chain.slots)).map((id) => ref(device.id, id));
-const voices = (slots: readonly Slot[]): readonly string[] => slots.flatMap((slot) => {
-  if (slot.is === 'fork') return voices(slot.arms[0]?.slots ?? []);
-  return slot.is === 'block' && ['channel', 'preamp', 'cabinet simulation'].includes(slot.stage) ? [slot.id] : [];
-});
+const firstVoice = (device: Device): readonly Ref[] =>
+  device.chains.flatMap((chain) => voices(chain.slots)).map((id) => ref(device.id, id));
+const voices = (slots: readonly Slot[]): readonly string[] =>
+  slots.flatMap((slot) => {
+    if (slot.is === 'fork') return voices(slot.arms[0]?.slots ?? []);
+    return slot.is === 'block' && ['channel', 'preamp', 'cabinet simulation'].includes(slot.stage) ? [slot.id] : [];
+  });

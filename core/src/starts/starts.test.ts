@@ -9,20 +9,29 @@ import { all, newRig, rigOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { ringsOf } from '../signal/trace.js';
 import { after } from '../../testing/after.js';
 import { carryOutStart, planStart, type Answers, type StartPlan } from './plan.js';
-import { STARTING_POINTS, type StartingPoint } from './points.js';
+import { STARTING_POINTS } from './points.js';
+import { type StartingPoint } from './questions.js';
 
 const everyAnswer = ({ questions }: StartingPoint): readonly Answers[] =>
-  questions.reduce<readonly Answers[]>((some, q) => some.flatMap((a) => q.choices.map((c) => ({ ...a, [q.id]: c.value }))), [{}]);
+  questions.reduce<readonly Answers[]>(
+    (some, q) => some.flatMap((a) => q.choices.map((c) => ({ ...a, [q.id]: c.value }))),
+    [{}],
+  );
 const point = (key: string): StartingPoint => STARTING_POINTS.find((p) => p.key === key)!;
-const planned = (rig: Rig, p: StartingPoint, answers: Answers = {}): StartPlan => planStart(rig, p, answers, (n) => `device:new-${n}`);
+const planned = (rig: Rig, p: StartingPoint, answers: Answers = {}): StartPlan =>
+  planStart(rig, p, answers, (n) => `device:new-${n}`);
 const started = (rig: Rig, plan: StartPlan): Derived => {
   const hookup = all(rig, 'hookup')[0]!.id;
   const built = apply(rig, carryOutStart(rig, hookup, plan, { cable: (n) => `cable:new-${n}`, sound: 'sound:first' }));
   if (!built.ok) throw new Error(`${plan.point.key}: ${JSON.stringify(built.error[0])}`);
   return deriveOnce(built.value.rig, hookup)!;
 };
-const grave = (d: Derived) => d.judgement.findings.filter((f) => f.severity === 'broken' || f.severity === 'danger').map((f) => `${f.code}: ${f.why}`);
-const kitOf = (...keys: readonly string[]): Rig => keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:k${i}`)), newRig('Kit'));
+const grave = (d: Derived) =>
+  d.judgement.findings
+    .filter((f) => f.severity === 'broken' || f.severity === 'danger')
+    .map((f) => `${f.code}: ${f.why}`);
+const kitOf = (...keys: readonly string[]): Rig =>
+  keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:k${i}`)), newRig('Kit'));
 const EMPTY = newRig('Nothing yet');
 
 test('there are ten, each with its own name, each asks at most five questions', () => {
@@ -35,22 +44,40 @@ test('there are ten, each with its own name, each asks at most five questions', 
 });
 
 /** The boxes of a demo rig without its sounds and cables: a kit as somebody has it who begins. */
-const boxesOf = (rig: Rig): Rig => rigOf([...newRig('Kit').parts.about.values(), ...newRig('Kit').parts.hookup.values(), ...all(rig, 'device')]);
-const KITS: readonly (readonly [string, Rig])[] = [['nothing', EMPTY], ...DEMO_RIGS.map((r) => [`the boxes of ${r.id}`, boxesOf(r.make())] as const)];
+const boxesOf = (rig: Rig): Rig =>
+  rigOf([...newRig('Kit').parts.about.values(), ...newRig('Kit').parts.hookup.values(), ...all(rig, 'device')]);
+const KITS: readonly (readonly [string, Rig])[] = [
+  ['nothing', EMPTY],
+  ...DEMO_RIGS.map((r) => [`the boxes of ${r.id}`, boxesOf(r.make())] as const),
+];
 
 describe.each(KITS)('starting points pass their own judgement, from %s', (_, rig) => {
-  test.each(STARTING_POINTS.map((p) => [p.key, p] as const))('%s: whatever is answered, nothing is found above a note, and what can call calls', (_, p) => {
-    for (const answers of everyAnswer(p)) {
-      const plan = planned(rig, p, answers);
-      const d = started(rig, plan);
-      expect({ answers, found: d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => `${f.code}: ${f.why}`), faults: d.judgement.faults }).toEqual({ answers, found: [], faults: [] });
-      const callers = [...plan.used, ...plan.got].filter(({ device }) => device.memories.some((m) => m.by !== undefined));
-      const sound = d.compilation.sounds.get('sound:first')!;
-      expect({ answers, called: sound.stored.length > 0 }).toEqual({ answers, called: callers.length > 0 });
-      if (callers.length) expect({ answers, verdict: ['proved', 'left to hands'].includes(d.answers.get('sound:first')!.is) }).toEqual({ answers, verdict: true });
-      if (plan.got.some(({ device }) => device.memories.some((m) => m.by === 'cue'))) expect(plan.leads.some((l) => l.from.endsWith('.midi-out'))).toBe(true);
-    }
-  });
+  test.each(STARTING_POINTS.map((p) => [p.key, p] as const))(
+    '%s: whatever is answered, nothing is found above a note, and what can call calls',
+    (_, p) => {
+      for (const answers of everyAnswer(p)) {
+        const plan = planned(rig, p, answers);
+        const d = started(rig, plan);
+        expect({
+          answers,
+          found: d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => `${f.code}: ${f.why}`),
+          faults: d.judgement.faults,
+        }).toEqual({ answers, found: [], faults: [] });
+        const callers = [...plan.used, ...plan.got].filter(({ device }) =>
+          device.memories.some((m) => m.by !== undefined),
+        );
+        const sound = d.compilation.sounds.get('sound:first')!;
+        expect({ answers, called: sound.stored.length > 0 }).toEqual({ answers, called: callers.length > 0 });
+        if (callers.length)
+          expect({ answers, verdict: ['proved', 'left to hands'].includes(d.answers.get('sound:first')!.is) }).toEqual({
+            answers,
+            verdict: true,
+          });
+        if (plan.got.some(({ device }) => device.memories.some((m) => m.by === 'cue')))
+          expect(plan.leads.some((l) => l.from.endsWith('.midi-out'))).toBe(true);
+      }
+    },
+  );
 });
 
 describe.each(STARTING_POINTS.map((p) => [p.name, p] as const))('%s', (_, p) => {
@@ -61,21 +88,33 @@ describe.each(STARTING_POINTS.map((p) => [p.name, p] as const))('%s', (_, p) => 
       const d = started(EMPTY, plan);
       const sound = d.compilation.sounds.get('sound:first')!;
       expect({ answers, grave: grave(d) }).toEqual({ answers, grave: [] });
-      expect({ answers, heard: sound.trace.reaches.map((r) => r.end.ref) }).toEqual({ answers, heard: expect.arrayContaining([expect.any(String)]) });
-      expect({ answers, rings: ringsOf(sound.trace), problems: sound.problems }).toEqual({ answers, rings: [], problems: [] });
+      expect({ answers, heard: sound.trace.reaches.map((r) => r.end.ref) }).toEqual({
+        answers,
+        heard: expect.arrayContaining([expect.any(String)]),
+      });
+      expect({ answers, rings: ringsOf(sound.trace), problems: sound.problems }).toEqual({
+        answers,
+        rings: [],
+        problems: [],
+      });
       expect(plan.leads.every((l) => l.why.length > 5)).toBe(true);
       expect(plan.chosen.every((c) => c.choice.because.length > 5)).toBe(true);
     }
   });
 
-  test.each(DEMO_RIGS.map((r) => [r.id, r.make()] as const))('on the kit of %s: what is there is used before anything is got, no lead is in a jack twice', (id, rig) => {
-    const plan = planned(rig, p);
-    expect(id && plan.used.length).toBeGreaterThan(2);
-    const jacks = plan.leads.flatMap((l) => [l.from, l.to]);
-    expect(new Set(jacks).size).toBe(jacks.length);
-    const hookup = all(rig, 'hookup')[0]!.id;
-    expect(apply(rig, carryOutStart(rig, hookup, plan, { cable: (n) => `cable:new-${n}`, sound: 'sound:first' })).ok).toBe(true);
-  });
+  test.each(DEMO_RIGS.map((r) => [r.id, r.make()] as const))(
+    'on the kit of %s: what is there is used before anything is got, no lead is in a jack twice',
+    (id, rig) => {
+      const plan = planned(rig, p);
+      expect(id && plan.used.length).toBeGreaterThan(2);
+      const jacks = plan.leads.flatMap((l) => [l.from, l.to]);
+      expect(new Set(jacks).size).toBe(jacks.length);
+      const hookup = all(rig, 'hookup')[0]!.id;
+      expect(
+        apply(rig, carryOutStart(rig, hookup, plan, { cable: (n) => `cable:new-${n}`, sound: 'sound:first' })).ok,
+      ).toBe(true);
+    },
+  );
 });
 
 describe('paths, as one would write them down by hand', () => {
@@ -85,13 +124,21 @@ describe('paths, as one would write them down by hand', () => {
     return line(soundRun(d, 'sound:first' as Id<'sound'>)).replaceAll(/new-\d+|k\d+/g, (id) => codes.get(id)!);
   };
   test('four cables: pedals before the amp, the amp in the next loop, effects after it, back into the power amp', () =>
-    expect(path('four-cable')).toBe('GSC TUN VOL /CMP/ /LOW/ /HIG/ (HED) /MOD/ /DLY/ /REV/ // HED CAB →Stage:mono MCB →Front of house:mono'));
+    expect(path('four-cable')).toBe(
+      'GSC TUN VOL /CMP/ /LOW/ /HIG/ (HED) /MOD/ /DLY/ /REV/ // HED CAB →Stage:mono MCB →Front of house:mono',
+    ));
   test('a volume pedal after the gain comes behind the loop of the amp', () =>
-    expect(path('four-cable', { volume: 'loop', air: 'wireless', heard: 'room' })).toBe('GSC WLS TUN /CMP/ /LOW/ /HIG/ (HED) /VOL/ /MOD/ /DLY/ /REV/ HED CAB →Stage:mono'));
+    expect(path('four-cable', { volume: 'loop', air: 'wireless', heard: 'room' })).toBe(
+      'GSC WLS TUN /CMP/ /LOW/ /HIG/ (HED) /VOL/ /MOD/ /DLY/ /REV/ HED CAB →Stage:mono',
+    ));
   test('front and loop: the effects stand behind the gain', () =>
-    expect(path('front-and-loop', { heard: 'room' })).toBe('GSC TUN [CMP] [LOW] HED VOL [CHO] [ADL] [HRV] HED CAB →Stage:mono'));
+    expect(path('front-and-loop', { heard: 'room' })).toBe(
+      'GSC TUN [CMP] [LOW] HED VOL [CHO] [ADL] [HRV] HED CAB →Stage:mono',
+    ));
   test('the school of modulation in front puts it there', () =>
-    expect(path('front-and-loop', { heard: 'room', modulation: 'front', volume: 'none' })).toBe('GSC TUN [CMP] [LOW] [CHO] HED [ADL] [HRV] HED CAB →Stage:mono'));
+    expect(path('front-and-loop', { heard: 'room', modulation: 'front', volume: 'none' })).toBe(
+      'GSC TUN [CMP] [LOW] [CHO] HED [ADL] [HRV] HED CAB →Stage:mono',
+    ));
   test('wet and dry from the speaker line', () =>
     expect(path('wet-dry', { heard: 'room' })).toContain('{CAB →Stage:mono | '));
 });
@@ -101,14 +148,20 @@ describe('the kit comes first', () => {
     const rig = kitOf('humbucker', 'distortion', 'midi-head', 'switcher-6');
     const plan = planned(rig, point('four-cable'));
     expect(plan.used.map((u) => u.device.made).sort()).toEqual(['distortion', 'humbucker', 'midi-head', 'switcher-6']);
-    expect(plan.got.map((g) => g.device.made)).toEqual(expect.arrayContaining(['tuner', 'volume', 'cab-212', 'cab-mic', 'desk', 'stereo-delay']));
+    expect(plan.got.map((g) => g.device.made)).toEqual(
+      expect.arrayContaining(['tuner', 'volume', 'cab-212', 'cab-mic', 'desk', 'stereo-delay']),
+    );
     expect(plan.got.map((g) => g.device.made)).not.toContain('low-drive');
     expect([...plan.used, ...plan.got].every((b) => b.why.length > 5)).toBe(true);
     expect(grave(started(rig, plan))).toEqual([]);
   });
   test('more pedals than loops: what finds no loop is said', () => {
     const rig = kitOf('single-coil', 'switcher-4', 'compressor', 'low-drive', 'high-drive', 'fuzz', 'boost', 'wah');
-    expect(planned(rig, point('four-cable')).notes.some((n) => n.startsWith('No loop is left for') || n.startsWith('Four cables need a loop'))).toBe(true);
+    expect(
+      planned(rig, point('four-cable')).notes.some(
+        (n) => n.startsWith('No loop is left for') || n.startsWith('Four cables need a loop'),
+      ),
+    ).toBe(true);
   });
   test('a kit with a bass and no guitar answers for itself; a person may say otherwise', () => {
     const rig = kitOf('bass', 'low-drive');
@@ -117,7 +170,9 @@ describe('the kit comes first', () => {
   });
   test('what no loop is left for is not to be got', () => {
     const rig = kitOf('single-coil', 'switcher-4', 'compressor', 'low-drive', 'high-drive');
-    expect(planned(rig, point('four-cable'), { size: 'four' }).got.map((g) => g.device.made)).not.toContain('stereo-delay');
+    expect(planned(rig, point('four-cable'), { size: 'four' }).got.map((g) => g.device.made)).not.toContain(
+      'stereo-delay',
+    );
   });
   test('boxes that play no part are named', () => {
     const rig = kitOf('single-coil', 'keyboard');
@@ -126,7 +181,10 @@ describe('the kit comes first', () => {
   test('a rig with sounds keeps them and gets no other; what was plugged is pulled', () => {
     const rig = DEMO_RIGS[0]!.make();
     const hookup = all(rig, 'hookup')[0]!.id;
-    const edit = carryOutStart(rig, hookup, planned(rig, point('straight')), { cable: (n) => `cable:new-${n}`, sound: 'sound:first' });
+    const edit = carryOutStart(rig, hookup, planned(rig, point('straight')), {
+      cable: (n) => `cable:new-${n}`,
+      sound: 'sound:first',
+    });
     expect(edit.put.some((x) => x.kind === 'sound')).toBe(false);
     expect(edit.remove).toHaveLength(all(rig, 'cable').filter((c) => c.hookup === hookup).length);
     expect(soundsInOrder(after(rig, edit))).toHaveLength(16);

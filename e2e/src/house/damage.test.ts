@@ -1,5 +1,19 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, chownSync, closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync, writeSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  closeSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -12,7 +26,9 @@ const yunta = (home = homeOf(ORDINARY)): Yunta => {
   open.push(made);
   return made;
 };
-afterEach(async () => { for (const one of open.splice(0)) await one.end(); }, 60_000);
+afterEach(async () => {
+  for (const one of open.splice(0)) await one.end();
+}, 60_000);
 afterAll(() => checkout.remove());
 
 let history: Yunta;
@@ -51,23 +67,27 @@ describe('a database that cannot be read', () => {
     ['its own log is lost', /own log .* is lost|cannot be read/, (data) => rmSync(join(data, 'ib_logfile0'))],
     ['its own log is nonsense', /own log|damaged/, (data) => damage(join(data, 'ib_logfile0'), 0, 16_384)],
     ['its heart is nonsense', /damaged/, (data) => damage(join(data, 'ibdata1'), 0, 96_000)],
-  ])('%s: said in words with the newest backup to go back to, which then works', async (_, says, harm) => {
-    const y = await withHistory();
-    harm(join(y.home, 'database/data'));
-    const before = readdirSync(join(y.home, 'database/data')).length;
-    const failed = y.run('start');
-    expect(failed.status).toBe(1);
-    expect(failed.text).toMatch(says);
-    expect(failed.text).toContain(`./yunta restore ${newestBackup(y)}`);
-    inWords(failed.text);
-    expect(runningWith(join(y.home, 'database'))).toEqual([]);
-    expect(readdirSync(join(y.home, 'database/data')).length).toBeGreaterThanOrEqual(before - 1);
-    const restored = y.run('restore', newestBackup(y), '--yes');
-    expect(restored.text).toMatch(/Here now: data that cannot be read[\s\S]*Restored: 3 rigs[\s\S]*set aside in /);
-    inWords(restored.text);
-    await y.start();
-    expect(await y.notes()).toEqual(['backed-up']);
-  }, 180_000);
+  ])(
+    '%s: said in words with the newest backup to go back to, which then works',
+    async (_, says, harm) => {
+      const y = await withHistory();
+      harm(join(y.home, 'database/data'));
+      const before = readdirSync(join(y.home, 'database/data')).length;
+      const failed = y.run('start');
+      expect(failed.status).toBe(1);
+      expect(failed.text).toMatch(says);
+      expect(failed.text).toContain(`./yunta restore ${newestBackup(y)}`);
+      inWords(failed.text);
+      expect(runningWith(join(y.home, 'database'))).toEqual([]);
+      expect(readdirSync(join(y.home, 'database/data')).length).toBeGreaterThanOrEqual(before - 1);
+      const restored = y.run('restore', newestBackup(y), '--yes');
+      expect(restored.text).toMatch(/Here now: data that cannot be read[\s\S]*Restored: 3 rigs[\s\S]*set aside in /);
+      inWords(restored.text);
+      await y.start();
+      expect(await y.notes()).toEqual(['backed-up']);
+    },
+    180_000,
+  );
 
   test('a table is nonsense: it starts as far as it can, says so, and its health is the truth', async () => {
     const y = await withHistory();
@@ -107,12 +127,15 @@ describe('a database that hangs', () => {
   test('for twenty seconds: its health says so, nothing is lost, and what was asked is answered afterwards', async () => {
     const y = await yunta().start();
     process.kill(y.databasePid(), 'SIGSTOP');
-    const waiting = y.note('meanwhile').then(() => 'taken', () => 'not answered');
+    const waiting = y.note('meanwhile').then(
+      () => 'taken',
+      () => 'not answered',
+    );
     const health = await y.ask('/health');
     expect([health?.status, health?.json.type]).toEqual([503, 'urn:yunta:database']);
     await wait(15_000);
     process.kill(y.databasePid(), 'SIGCONT');
-    if (await waiting !== 'taken') await y.note('meanwhile');
+    if ((await waiting) !== 'taken') await y.note('meanwhile');
     expect(await y.notes()).toEqual(['meanwhile']);
     expect((await y.ask('/health'))?.status).toBe(200);
   }, 120_000);
@@ -121,7 +144,8 @@ describe('a database that hangs', () => {
 /** A small disk of memory, where root may make one. */
 const smallDisk = (megabytes: number): string | undefined => {
   const folder = mkdtempSync(join(tmpdir(), 'yunta-disk-'));
-  if (!amRoot || spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${megabytes}m`, 'tmpfs', folder]).status !== 0) return undefined;
+  if (!amRoot || spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${megabytes}m`, 'tmpfs', folder]).status !== 0)
+    return undefined;
   chmodSync(folder, 0o755);
   chownSync(folder, ORDINARY.uid, ORDINARY.gid);
   return folder;
@@ -134,8 +158,12 @@ const fill = (disk: string): string => {
 
 describe('a full disk', () => {
   let disk: string | undefined;
-  beforeEach(() => { disk = smallDisk(280); });
-  afterEach(() => { if (disk) spawnSync('umount', ['-l', disk]); });
+  beforeEach(() => {
+    disk = smallDisk(280);
+  });
+  afterEach(() => {
+    if (disk) spawnSync('umount', ['-l', disk]);
+  });
 
   test('at the start: said with the place, and nothing is left running or half made', () => {
     if (!disk) return console.warn('no disk of its own could be made: left out');
@@ -160,7 +188,20 @@ describe('a full disk', () => {
     const y = await yunta(home).start();
     await y.note('before');
     const file = fill(disk);
-    const big = (id: string) => y.ask('/rigs/island-run/changes', { id, base: 1, label: id, put: Array.from({ length: 60 }, (_, k) => ({ kind: 'logEntry', id: `logEntry:${id}-${k}`, when: '2026', text: id.padEnd(19_000, '.'), about: [] })), remove: [] });
+    const big = (id: string) =>
+      y.ask('/rigs/island-run/changes', {
+        id,
+        base: 1,
+        label: id,
+        put: Array.from({ length: 60 }, (_, k) => ({
+          kind: 'logEntry',
+          id: `logEntry:${id}-${k}`,
+          when: '2026',
+          text: id.padEnd(19_000, '.'),
+          about: [],
+        })),
+        remove: [],
+      });
     const acknowledged: string[] = [];
     let said: Record<string, unknown> | undefined;
     for (let i = 0; i < 40 && !said; i += 1) {

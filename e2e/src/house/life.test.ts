@@ -6,7 +6,12 @@ import { amRoot, Checkout, homeOf, ME, ORDINARY, runningWith, STRANGER, Yunta, t
 
 /** What only root can try: being somebody else. */
 const asRoot = amRoot ? describe : describe.skip;
-const USERS: readonly (readonly [string, User])[] = amRoot ? [['root', ME], ['an ordinary user', ORDINARY]] : [['an ordinary user', ME]];
+const USERS: readonly (readonly [string, User])[] = amRoot
+  ? [
+      ['root', ME],
+      ['an ordinary user', ORDINARY],
+    ]
+  : [['an ordinary user', ME]];
 
 let checkout: Checkout;
 const open: Yunta[] = [];
@@ -15,8 +20,12 @@ const yunta = (home: string, user: User, from = checkout): Yunta => {
   open.push(made);
   return made;
 };
-beforeAll(() => { checkout = Checkout.for(ME); }, 120_000);
-afterEach(async () => { for (const one of open.splice(0)) await one.end(); }, 120_000);
+beforeAll(() => {
+  checkout = Checkout.for(ME);
+}, 120_000);
+afterEach(async () => {
+  for (const one of open.splice(0)) await one.end();
+}, 120_000);
 afterAll(() => checkout.remove());
 
 describe.each(USERS)('the whole life of a folder of %s', (_, user) => {
@@ -41,7 +50,9 @@ describe.each(USERS)('the whole life of a folder of %s', (_, user) => {
     expect(y.run('restore', file, '--yes').text).toContain('Yunta runs already');
     y.run('stop');
     const restored = y.run('restore', file, '--yes');
-    expect(restored.text).toMatch(/Here now: 3 rigs .*\nThe backup of .* holds 3 rigs .*, 5 changes.*takes its place\.\nRestored/);
+    expect(restored.text).toMatch(
+      /Here now: 3 rigs .*\nThe backup of .* holds 3 rigs .*, 5 changes.*takes its place\.\nRestored/,
+    );
     await y.start();
     expect(await y.notes()).toEqual(['first', 'second']);
     expect(readdirSync(join(y.home, 'database')).filter((n) => n.startsWith('data.before-restore'))).toHaveLength(1);
@@ -52,18 +63,51 @@ describe.each(USERS)('the whole life of a folder of %s', (_, user) => {
     await y.start();
     const database = join(y.home, 'database');
     const mode = (path: string) => (statSync(path).mode & 0o777).toString(8);
-    expect([mode(database), mode(join(database, 'data')), mode(join(database, 'secret.json')), mode(join(y.home, 'backups'))]).toEqual(['700', '700', '600', '700']);
+    expect([
+      mode(database),
+      mode(join(database, 'data')),
+      mode(join(database, 'secret.json')),
+      mode(join(y.home, 'backups')),
+    ]).toEqual(['700', '700', '600', '700']);
     const words = readFileSync(`/proc/${y.databasePid()}/cmdline`, 'utf8').split('\0');
-    expect(words).toEqual(expect.arrayContaining(['--skip-networking', '--local-infile=0', `--secure-file-priv=${join(database, 'closed')}`]));
+    expect(words).toEqual(
+      expect.arrayContaining([
+        '--skip-networking',
+        '--local-infile=0',
+        `--secure-file-priv=${join(database, 'closed')}`,
+      ]),
+    );
     expect(statSync(`/proc/${y.databasePid()}`).uid).not.toBe(0);
-    const { password, socket } = JSON.parse(readFileSync(join(database, 'secret.json'), 'utf8')) as { password: string; socket: string };
-    const sql = (name: string, text: string, as: Partial<User> = {}) => spawnSync('mariadb', ['--no-defaults', `--socket=${socket}`, `--user=${name}`, '--batch', '--skip-column-names', '--execute', text], { encoding: 'utf8', env: { ...process.env, MYSQL_PWD: name === 'yunta' ? password : '' }, ...as });
+    const { password, socket } = JSON.parse(readFileSync(join(database, 'secret.json'), 'utf8')) as {
+      password: string;
+      socket: string;
+    };
+    const sql = (name: string, text: string, as: Partial<User> = {}) =>
+      spawnSync(
+        'mariadb',
+        ['--no-defaults', `--socket=${socket}`, `--user=${name}`, '--batch', '--skip-column-names', '--execute', text],
+        { encoding: 'utf8', env: { ...process.env, MYSQL_PWD: name === 'yunta' ? password : '' }, ...as },
+      );
     expect(sql('yunta', 'SHOW DATABASES').stdout.trim().split('\n').sort()).toEqual(['information_schema', 'yunta']);
-    expect(sql('yunta', 'SHOW GRANTS').stdout.match(/GRANT .*? ON/g)).toEqual(['GRANT USAGE ON', 'GRANT SELECT, INSERT, UPDATE, DELETE, CREATE, DROP, REFERENCES, INDEX, ALTER ON']);
-    for (const text of ["SELECT 1 INTO OUTFILE '/tmp/yunta-written'", "SELECT LOAD_FILE('/etc/passwd')", 'SELECT * FROM mysql.global_priv', "CREATE USER 'x'@'localhost'"]) expect([text, sql('yunta', text).status === 0 && sql('yunta', text).stdout.trim() !== 'NULL']).toEqual([text, false]);
-    for (const name of ['root', 'mysql', '', 'mariadb.sys']) expect([name, sql(name, 'SELECT 1').status]).not.toEqual([name, 0]);
+    expect(sql('yunta', 'SHOW GRANTS').stdout.match(/GRANT .*? ON/g)).toEqual([
+      'GRANT USAGE ON',
+      'GRANT SELECT, INSERT, UPDATE, DELETE, CREATE, DROP, REFERENCES, INDEX, ALTER ON',
+    ]);
+    for (const text of [
+      "SELECT 1 INTO OUTFILE '/tmp/yunta-written'",
+      "SELECT LOAD_FILE('/etc/passwd')",
+      'SELECT * FROM mysql.global_priv',
+      "CREATE USER 'x'@'localhost'",
+    ])
+      expect([text, sql('yunta', text).status === 0 && sql('yunta', text).stdout.trim() !== 'NULL']).toEqual([
+        text,
+        false,
+      ]);
+    for (const name of ['root', 'mysql', '', 'mariadb.sys'])
+      expect([name, sql(name, 'SELECT 1').status]).not.toEqual([name, 0]);
     if (!amRoot) return;
-    for (const name of ['root', 'yunta', 'mysql']) expect(sql(name, 'SELECT 1', STRANGER).stderr).toContain("Can't connect");
+    for (const name of ['root', 'yunta', 'mysql'])
+      expect(sql(name, 'SELECT 1', STRANGER).stderr).toContain("Can't connect");
     expect(spawnSync('ls', [database], { ...STRANGER, encoding: 'utf8' }).stderr).toContain('Permission denied');
   }, 120_000);
 });
@@ -92,7 +136,11 @@ asRoot('a folder that is used by several', () => {
       const root = yunta(home, ME, own);
       await root.start();
       await root.note('by-root');
-      expect([statSync(`/proc/${root.lock.process.pid}`).uid, statSync(home).uid, statSync(join(home, 'backups')).uid]).toEqual([ORDINARY.uid, ORDINARY.uid, ORDINARY.uid]);
+      expect([
+        statSync(`/proc/${root.lock.process.pid}`).uid,
+        statSync(home).uid,
+        statSync(join(home, 'backups')).uid,
+      ]).toEqual([ORDINARY.uid, ORDINARY.uid, ORDINARY.uid]);
       root.run('stop');
       const theirs = yunta(home, ORDINARY, own);
       await theirs.start();
@@ -125,7 +173,11 @@ asRoot('a folder that is used by several', () => {
     const { database } = y.lock;
     try {
       expect(y.said).toContain(`its data lies in ${database}`);
-      expect([dirname(database), statSync(database).uid === 0, (statSync(database).mode & 0o777).toString(8)]).toEqual(['/var/lib/yunta', false, '700']);
+      expect([dirname(database), statSync(database).uid === 0, (statSync(database).mode & 0o777).toString(8)]).toEqual([
+        '/var/lib/yunta',
+        false,
+        '700',
+      ]);
       await y.note('there');
       expect(y.run('backup', join(home, 'b.gz')).text).toContain('4 changes');
       y.run('stop');
@@ -156,16 +208,51 @@ describe('data folders of older versions', () => {
     const database = join(y.home, 'database');
     const log = join(database, 'old.sql');
     // As it was left: root on the socket, root with an empty password on loopback and under the host's name, the application with everything.
-    writeFileSync(log, ["CREATE USER 'root'@'localhost' IDENTIFIED VIA unix_socket;", "CREATE USER 'root'@'127.0.0.1';", "CREATE USER 'root'@'somehost';", "GRANT ALL ON *.* TO 'root'@'127.0.0.1' WITH GRANT OPTION;", "GRANT ALL ON *.* TO 'yunta'@'localhost';", "ALTER USER 'yunta'@'localhost' IDENTIFIED BY 'lost';", 'SHUTDOWN;', ''].join('\n'));
-    const run = spawnSync('mariadbd', ['--no-defaults', `--datadir=${join(database, 'data')}`, `--socket=${join(database, 'old.sock')}`, '--skip-networking', `--init-file=${log}`], { ...(amRoot ? ORDINARY : {}), cwd: '/', encoding: 'utf8', timeout: 60_000 });
+    writeFileSync(
+      log,
+      [
+        "CREATE USER 'root'@'localhost' IDENTIFIED VIA unix_socket;",
+        "CREATE USER 'root'@'127.0.0.1';",
+        "CREATE USER 'root'@'somehost';",
+        "GRANT ALL ON *.* TO 'root'@'127.0.0.1' WITH GRANT OPTION;",
+        "GRANT ALL ON *.* TO 'yunta'@'localhost';",
+        "ALTER USER 'yunta'@'localhost' IDENTIFIED BY 'lost';",
+        'SHUTDOWN;',
+        '',
+      ].join('\n'),
+    );
+    const run = spawnSync(
+      'mariadbd',
+      [
+        '--no-defaults',
+        `--datadir=${join(database, 'data')}`,
+        `--socket=${join(database, 'old.sock')}`,
+        '--skip-networking',
+        `--init-file=${log}`,
+      ],
+      { ...(amRoot ? ORDINARY : {}), cwd: '/', encoding: 'utf8', timeout: 60_000 },
+    );
     expect(run.status).toBe(0);
     rmSync(log);
     await y.start();
     expect(await y.notes()).toEqual(['kept']);
-    const { password, socket } = JSON.parse(readFileSync(join(database, 'secret.json'), 'utf8')) as { password: string; socket: string };
-    const logins = spawnSync('mariadb', ['--no-defaults', `--socket=${socket}`, '--user=root', '--execute', 'SELECT 1'], { encoding: 'utf8' });
+    const { password, socket } = JSON.parse(readFileSync(join(database, 'secret.json'), 'utf8')) as {
+      password: string;
+      socket: string;
+    };
+    const logins = spawnSync(
+      'mariadb',
+      ['--no-defaults', `--socket=${socket}`, '--user=root', '--execute', 'SELECT 1'],
+      { encoding: 'utf8' },
+    );
     expect(logins.stderr).toContain('Access denied');
-    expect(spawnSync('mariadb', ['--no-defaults', `--socket=${socket}`, '--user=yunta', '--execute', 'SELECT * FROM mysql.global_priv'], { encoding: 'utf8', env: { ...process.env, MYSQL_PWD: password } }).stderr).toContain('denied');
+    expect(
+      spawnSync(
+        'mariadb',
+        ['--no-defaults', `--socket=${socket}`, '--user=yunta', '--execute', 'SELECT * FROM mysql.global_priv'],
+        { encoding: 'utf8', env: { ...process.env, MYSQL_PWD: password } },
+      ).stderr,
+    ).toContain('denied');
   }, 120_000);
 
   test('one that was half made is set aside and made anew', async () => {

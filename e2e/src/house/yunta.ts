@@ -28,11 +28,40 @@ export class Checkout {
     // Packages and build are many files: they are linked where the disk allows it, and copied where not.
     const linked = spawnSync('cp', ['-al', join(root, 'node_modules'), join(folder, 'node_modules')]).status === 0;
     if (!linked) spawnSync('cp', ['-a', join(root, 'node_modules'), join(folder, 'node_modules')]);
-    for (const name of ['core', 'cli', 'server', 'web', 'e2e', 'scripts', 'examples', 'docs', 'yunta', 'package.json', 'package-lock.json', 'jest.config.js', 'tsconfig.base.json', 'eslint.config.js', '.npmrc']) {
-      if (existsSync(join(root, name))) cpSync(join(root, name), join(folder, name), { recursive: true, preserveTimestamps: true });
+    for (const name of [
+      'core',
+      'cli',
+      'server',
+      'web',
+      'e2e',
+      'scripts',
+      'examples',
+      'docs',
+      'yunta',
+      'package.json',
+      'package-lock.json',
+      'jest.config.js',
+      'tsconfig.base.json',
+      'eslint.config.js',
+      '.npmrc',
+    ]) {
+      if (existsSync(join(root, name)))
+        cpSync(join(root, name), join(folder, name), { recursive: true, preserveTimestamps: true });
     }
     if (owner.uid !== ME.uid) {
-      spawnSync('find', [folder, '-path', join(folder, 'node_modules', '*'), '-prune', '-o', '-exec', 'chown', '-h', `${owner.uid}:${owner.gid}`, '{}', '+']);
+      spawnSync('find', [
+        folder,
+        '-path',
+        join(folder, 'node_modules', '*'),
+        '-prune',
+        '-o',
+        '-exec',
+        'chown',
+        '-h',
+        `${owner.uid}:${owner.gid}`,
+        '{}',
+        '+',
+      ]);
       if (!linked) spawnSync('chown', ['-R', `${owner.uid}:${owner.gid}`, join(folder, 'node_modules')]);
     }
     return new Checkout(folder);
@@ -62,17 +91,31 @@ export class Yunta {
   private port = 0;
   said = '';
 
-  constructor(readonly checkout: string, readonly home: string, readonly user: User = ME) {}
+  constructor(
+    readonly checkout: string,
+    readonly home: string,
+    readonly user: User = ME,
+  ) {}
 
   private get how() {
     // An ordinary user's path: without the folders of system programs.
-    const PATH = this.user.uid === 0 ? process.env.PATH : [dirname(process.execPath), '/usr/local/bin', '/usr/bin', '/bin'].join(':');
-    return { env: { ...process.env, PATH, YUNTA_HOME: this.home, YUNTA_CWD: '', HOME: '/nonexistent' }, ...(amRoot ? this.user : {}) };
+    const PATH =
+      this.user.uid === 0
+        ? process.env.PATH
+        : [dirname(process.execPath), '/usr/local/bin', '/usr/bin', '/bin'].join(':');
+    return {
+      env: { ...process.env, PATH, YUNTA_HOME: this.home, YUNTA_CWD: '', HOME: '/nonexistent' },
+      ...(amRoot ? this.user : {}),
+    };
   }
 
   /** Runs a command to its end. */
   run(...words: readonly string[]): { readonly status: number | null; readonly text: string } {
-    const { status, stdout, stderr } = spawnSync(join(this.checkout, 'yunta'), words, { ...this.how, encoding: 'utf8', timeout: 240_000 });
+    const { status, stdout, stderr } = spawnSync(join(this.checkout, 'yunta'), words, {
+      ...this.how,
+      encoding: 'utf8',
+      timeout: 240_000,
+    });
     return { status, text: `${stdout}${stderr}` };
   }
 
@@ -80,7 +123,10 @@ export class Yunta {
   async start(): Promise<this> {
     this.port ||= await freePort();
     this.said = '';
-    const child = spawn(join(this.checkout, 'yunta'), ['start', '--port', String(this.port)], { ...this.how, stdio: ['ignore', 'pipe', 'pipe'] });
+    const child = spawn(join(this.checkout, 'yunta'), ['start', '--port', String(this.port)], {
+      ...this.how,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
     this.child = child;
     await new Promise<void>((ready, ended) => {
       const hear = (piece: Buffer) => {
@@ -109,13 +155,18 @@ export class Yunta {
 
   /** Asks, and asks once more when nothing answers: a connection that was kept from before a start leads nowhere. */
   async ask(path: string, body?: object): Promise<Answer | undefined> {
-    return await this.askOnce(path, body) ?? this.askOnce(path, body);
+    return (await this.askOnce(path, body)) ?? this.askOnce(path, body);
   }
 
   private async askOnce(path: string, body?: object): Promise<Answer | undefined> {
     try {
-      const response = await fetch(`${this.url}/api${path}`, { signal: AbortSignal.timeout(10_000), ...(body ? { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}) });
-      return { status: response.status, json: await response.json() as Record<string, unknown> };
+      const response = await fetch(`${this.url}/api${path}`, {
+        signal: AbortSignal.timeout(10_000),
+        ...(body
+          ? { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
+          : {}),
+      });
+      return { status: response.status, json: (await response.json()) as Record<string, unknown> };
     } catch {
       return undefined;
     }
@@ -123,13 +174,22 @@ export class Yunta {
 
   /** Notes something in the demo rig. */
   async note(id: string): Promise<void> {
-    const answer = await this.ask('/rigs/island-run/changes', { id, base: 1, label: id, put: [{ kind: 'logEntry', id: `logEntry:${id}`, when: '2026-01-01', text: id, about: [] }], remove: [] });
+    const answer = await this.ask('/rigs/island-run/changes', {
+      id,
+      base: 1,
+      label: id,
+      put: [{ kind: 'logEntry', id: `logEntry:${id}`, when: '2026-01-01', text: id, about: [] }],
+      remove: [],
+    });
     if (answer?.status !== 200) throw new Error(`the note was not taken: ${JSON.stringify(answer)}`);
   }
 
   async notes(): Promise<readonly string[]> {
     const parts = (await this.ask('/rigs/island-run'))!.json.parts as { kind: string; text: string }[];
-    return parts.filter((p) => p.kind === 'logEntry').map((p) => p.text).sort();
+    return parts
+      .filter((p) => p.kind === 'logEntry')
+      .map((p) => p.text)
+      .sort();
   }
 
   /** The very process that was started, killed without a word. */
@@ -150,10 +210,14 @@ export class Yunta {
 }
 
 /** Processes that were started with a path among their words. */
-export const runningWith = (path: string): readonly number[] => readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map(Number).filter((pid) => {
-  try {
-    return pid !== process.pid && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(path);
-  } catch {
-    return false;
-  }
-});
+export const runningWith = (path: string): readonly number[] =>
+  readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => {
+      try {
+        return pid !== process.pid && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(path);
+      } catch {
+        return false;
+      }
+    });

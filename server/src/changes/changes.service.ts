@@ -26,15 +26,20 @@ export interface Accepted {
 const MOST_BYTES = 4_000_000;
 
 export const storedDelta = (delta: Delta): StoredDelta => [...delta].map(([id, change]) => ({ id, ...change }));
-export const readDelta = (stored: StoredDelta): Delta => new Map(stored.map(({ id, before, after }) => [id as AnyId, { before, after }]));
+export const readDelta = (stored: StoredDelta): Delta =>
+  new Map(stored.map(({ id, before, after }) => [id as AnyId, { before, after }]));
 
 /** Somebody else entered the same row first. */
-const isTaken = (error: unknown): boolean => ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes((error as { code?: string }).code ?? '');
+const isTaken = (error: unknown): boolean =>
+  ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes((error as { code?: string }).code ?? '');
 
 /** The one transaction by which a rig changes: lock, bring up to date, apply, write rows, journal, count the revision. */
 @Injectable()
 export class ChangesService {
-  constructor(private readonly db: DataSource, private readonly rigs: RigStore) {}
+  constructor(
+    private readonly db: DataSource,
+    private readonly rigs: RigStore,
+  ) {}
 
   async submit(who: Asker, rigId: string, set: ChangeSet): Promise<Accepted> {
     const badIds = wrongIds(set);
@@ -44,13 +49,22 @@ export class ChangesService {
       const known = await manager.findOne(JournalEntry, { where: { rig: rigId, change: set.id } });
       if (known) return { revision: known.revision, again: true };
       if (set.base > entry.revision) {
-        throw new Problem(409, 'unknown-revision', 'That revision never was', `The change was made on revision ${set.base}; this rig is at ${entry.revision}. Load the rig again, then make the change.`, { revision: entry.revision });
+        throw new Problem(
+          409,
+          'unknown-revision',
+          'That revision never was',
+          `The change was made on revision ${set.base}; this rig is at ${entry.revision}. Load the rig again, then make the change.`,
+          { revision: entry.revision },
+        );
       }
       const rig = await this.rigs.loadIn(manager, entry);
       const delta = await this.broughtUpToDate(manager, entry, rig, set);
       const applied = apply(rig, editOf(delta));
       if (!applied.ok) throw refusedFor(applied.error, entry.revision);
-      return { revision: await this.write(manager, who, entry, applied.value.rig, applied.value.delta, set), again: false };
+      return {
+        revision: await this.write(manager, who, entry, applied.value.rig, applied.value.delta, set),
+        again: false,
+      };
     });
   }
 
@@ -67,13 +81,28 @@ export class ChangesService {
   }
 
   /** A change that turned out to change nothing is journaled all the same, so that sending it again is still harmless. */
-  private async write(manager: EntityManager, who: Asker, entry: RigEntity, rig: Rig, delta: Delta, set: Pick<ChangeSet, 'id' | 'label'>): Promise<number> {
+  private async write(
+    manager: EntityManager,
+    who: Asker,
+    entry: RigEntity,
+    rig: Rig,
+    delta: Delta,
+    set: Pick<ChangeSet, 'id' | 'label'>,
+  ): Promise<number> {
     const revision = entry.revision + 1;
     await this.writeRows(manager, entry.id, delta);
     const stored = storedDelta(delta);
     await manager.insert(JournalEntry, {
-      rig: entry.id, revision, change: set.id, label: set.label, who: who.id, when: new Date(), format: FORMAT,
-      delta: stored as StoredDelta & object, parts: stored.length, bytes: Buffer.byteLength(JSON.stringify(stored)),
+      rig: entry.id,
+      revision,
+      change: set.id,
+      label: set.label,
+      who: who.id,
+      when: new Date(),
+      format: FORMAT,
+      delta: stored as StoredDelta & object,
+      parts: stored.length,
+      bytes: Buffer.byteLength(JSON.stringify(stored)),
     });
     await manager.update(RigEntity, { id: entry.id }, { revision, name: rigName(rig) });
     return revision;
@@ -85,10 +114,12 @@ export class ChangesService {
     const put = [...delta.values()].map((c) => c.after).filter((p): p is Part => p !== null);
     for (const kind of KINDS) {
       const rows = put.filter((p) => p.kind === kind).map((p) => toRow(rig, p));
-      if (rows.length) await manager.upsert(TABLES[kind].entity, rows as QueryDeepPartialEntity<AnyRow>[], ['rig', 'id']);
+      if (rows.length)
+        await manager.upsert(TABLES[kind].entity, rows as QueryDeepPartialEntity<AnyRow>[], ['rig', 'id']);
     }
     for (const kind of [...KINDS].reverse()) {
-      for (const id of removed.filter((r) => kindOf(r) === kind)) await manager.delete(TABLES[kind].entity, { rig, id });
+      for (const id of removed.filter((r) => kindOf(r) === kind))
+        await manager.delete(TABLES[kind].entity, { rig, id });
     }
   }
 
@@ -102,17 +133,37 @@ export class ChangesService {
     }
   }
 
-  private async made(who: Asker, rigId: string, rig: Rig, changeId: string, label: string, demo: boolean): Promise<Accepted> {
+  private async made(
+    who: Asker,
+    rigId: string,
+    rig: Rig,
+    changeId: string,
+    label: string,
+    demo: boolean,
+  ): Promise<Accepted> {
     return this.db.transaction('READ COMMITTED', async (manager) => {
       const taken = await manager.findOne(RigEntity, { where: { id: rigId } });
       if (taken) {
-        const known = taken.owner === who.id && await manager.findOne(JournalEntry, { where: { rig: rigId, change: changeId } });
+        const known =
+          taken.owner === who.id && (await manager.findOne(JournalEntry, { where: { rig: rigId, change: changeId } }));
         if (known) return { revision: known.revision, again: true };
         throw new Problem(409, 'taken', 'That id is taken', `There is a rig "${rigId}" already. Choose another id.`);
       }
       await manager.insert(RigEntity, { id: rigId, owner: who.id, name: rigName(rig), revision: 0, demo });
-      const delta: Delta = new Map(KINDS.flatMap((kind) => [...(rig.parts[kind] as ReadonlyMap<AnyId, Part>)].map(([id, part]) => [id, { before: null, after: part }] as const)));
-      return { revision: await this.write(manager, who, { id: rigId, revision: 0 } as RigEntity, rig, delta, { id: changeId, label }), again: false };
+      const delta: Delta = new Map(
+        KINDS.flatMap((kind) =>
+          [...(rig.parts[kind] as ReadonlyMap<AnyId, Part>)].map(
+            ([id, part]) => [id, { before: null, after: part }] as const,
+          ),
+        ),
+      );
+      return {
+        revision: await this.write(manager, who, { id: rigId, revision: 0 } as RigEntity, rig, delta, {
+          id: changeId,
+          label,
+        }),
+        again: false,
+      };
     });
   }
 
@@ -122,12 +173,25 @@ export class ChangesService {
       const entry = await this.rigs.entry(who, rigId, manager, true);
       const known = await manager.findOne(JournalEntry, { where: { rig: rigId, change: changeId } });
       if (known) return { revision: known.revision, again: true };
-      if (to < 1 || to > entry.revision) throw new Problem(404, 'unknown-revision', 'That revision never was', `This rig has revisions 1 to ${entry.revision}.`, { revision: entry.revision });
+      if (to < 1 || to > entry.revision)
+        throw new Problem(
+          404,
+          'unknown-revision',
+          'That revision never was',
+          `This rig has revisions 1 to ${entry.revision}.`,
+          { revision: entry.revision },
+        );
       const rig = await this.rigs.loadIn(manager, entry);
       const back = invert(squash((await this.since(manager, rigId, to)).map((j) => readDelta(j.delta))));
       const applied = apply(rig, editOf(back));
       if (!applied.ok) throw refusedFor(applied.error, entry.revision);
-      return { revision: await this.write(manager, who, entry, applied.value.rig, applied.value.delta, { id: changeId, label: `Back to revision ${to}` }), again: false };
+      return {
+        revision: await this.write(manager, who, entry, applied.value.rig, applied.value.delta, {
+          id: changeId,
+          label: `Back to revision ${to}`,
+        }),
+        again: false,
+      };
     });
   }
 
@@ -135,9 +199,19 @@ export class ChangesService {
   async at(who: Asker, rigId: string, revision: number): Promise<Rig> {
     return this.db.transaction('REPEATABLE READ', async (manager) => {
       const entry = await this.rigs.entry(who, rigId, manager);
-      if (revision < 1 || revision > entry.revision) throw new Problem(404, 'unknown-revision', 'That revision never was', `This rig has revisions 1 to ${entry.revision}.`, { revision: entry.revision });
+      if (revision < 1 || revision > entry.revision)
+        throw new Problem(
+          404,
+          'unknown-revision',
+          'That revision never was',
+          `This rig has revisions 1 to ${entry.revision}.`,
+          { revision: entry.revision },
+        );
       const rig = await this.rigs.loadIn(manager, entry);
-      const applied = apply(rig, editOf(invert(squash((await this.since(manager, rigId, revision)).map((j) => readDelta(j.delta))))));
+      const applied = apply(
+        rig,
+        editOf(invert(squash((await this.since(manager, rigId, revision)).map((j) => readDelta(j.delta))))),
+      );
       if (!applied.ok) throw refusedFor(applied.error);
       return { ...applied.value.rig, revision };
     });
@@ -151,15 +225,28 @@ export class ChangesService {
    * What came after a revision, oldest first: so many, and no more text than goes in one answer; at least one.
    * @returns `more` when there is still some to ask for
    */
-  async journal(who: Asker, rigId: string, after: number, most: number): Promise<{ readonly entries: readonly JournalEntry[]; readonly more: boolean }> {
+  async journal(
+    who: Asker,
+    rigId: string,
+    after: number,
+    most: number,
+  ): Promise<{ readonly entries: readonly JournalEntry[]; readonly more: boolean }> {
     await this.rigs.entry(who, rigId);
     const { manager } = this.db;
-    const sizes = await manager.find(JournalEntry, { select: { rig: true, revision: true, bytes: true }, where: { rig: rigId, revision: MoreThan(after) }, order: { revision: 'ASC' }, take: most + 1 });
+    const sizes = await manager.find(JournalEntry, {
+      select: { rig: true, revision: true, bytes: true },
+      where: { rig: rigId, revision: MoreThan(after) },
+      order: { revision: 'ASC' },
+      take: most + 1,
+    });
     let sum = 0;
     const fitting = sizes.slice(0, most).filter(({ bytes }, i) => (sum += bytes) <= MOST_BYTES || i === 0);
     const last = fitting.at(-1);
     if (!last) return { entries: [], more: false };
-    const entries = await manager.find(JournalEntry, { where: { rig: rigId, revision: Between(after + 1, last.revision) }, order: { revision: 'ASC' } });
+    const entries = await manager.find(JournalEntry, {
+      where: { rig: rigId, revision: Between(after + 1, last.revision) },
+      order: { revision: 'ASC' },
+    });
     return { entries, more: fitting.length < sizes.length };
   }
 
@@ -168,7 +255,9 @@ export class ChangesService {
     await this.rigs.entry(who, rigId);
     return this.db.manager.find(JournalEntry, {
       select: { rig: true, revision: true, change: true, label: true, who: true, when: true, parts: true },
-      where: { rig: rigId, revision: LessThan(before) }, order: { revision: 'DESC' }, take: most,
+      where: { rig: rigId, revision: LessThan(before) },
+      order: { revision: 'DESC' },
+      take: most,
     });
   }
 }

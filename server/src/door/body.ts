@@ -21,7 +21,13 @@ export const sensibleBody = (request: Request, _: Response, next: NextFunction):
   const { body, method } = request as { body: unknown; method: string };
   if (method === 'GET' || method === 'HEAD') return next();
   if (method === 'DELETE' && body === undefined) return next();
-  if (typeof body !== 'object' || body === null || Array.isArray(body)) return next(new Problem(400, 'bad-request', 'Bad request', 'The body of the request is not a record. Send a JSON object.'));
-  if (isDeeperThan(body, DEEPEST_BODY)) return next(new Problem(400, 'too-deep', 'Too deep', `More than ${DEEPEST_BODY} lists stand inside one another. Nest fewer.`));
+  if (typeof body !== 'object' || body === null || Array.isArray(body))
+    return next(
+      new Problem(400, 'bad-request', 'Bad request', 'The body of the request is not a record. Send a JSON object.'),
+    );
+  if (isDeeperThan(body, DEEPEST_BODY))
+    return next(
+      new Problem(400, 'too-deep', 'Too deep', `More than ${DEEPEST_BODY} lists stand inside one another. Nest fewer.`),
+    );
   next();
 };

@@ -26,17 +26,33 @@ export class ProblemFilter implements ExceptionFilter {
     const known = failing(error);
     if (known) return known;
     this.log.error(`${asked}: ${error instanceof Error ? error.stack : String(error)}`);
-    return new Problem(500, 'fault', 'A fault in Yunta', 'Nothing was changed. The program has noted what went wrong; please try again.');
+    return new Problem(
+      500,
+      'fault',
+      'A fault in Yunta',
+      'Nothing was changed. The program has noted what went wrong; please try again.',
+    );
   }
 }
 
-const tooLarge = () => new Problem(413, 'too-large', 'Too large', 'The request is larger than is taken at once: 64 MB. Send it in smaller parts.');
+const tooLarge = () =>
+  new Problem(
+    413,
+    'too-large',
+    'Too large',
+    'The request is larger than is taken at once: 64 MB. Send it in smaller parts.',
+  );
 const notJson = () => new Problem(400, 'not-json', 'Not JSON', 'The request is not JSON. Send a JSON document.');
 
 const ofHttp = (error: HttpException): Problem => {
   const body = error.getResponse() as string | { message?: string | string[] };
   const status = error.getStatus();
-  const said = typeof body === 'string' ? body : Array.isArray(body.message) ? body.message.join('; ') : body.message ?? error.message;
+  const said =
+    typeof body === 'string'
+      ? body
+      : Array.isArray(body.message)
+        ? body.message.join('; ')
+        : (body.message ?? error.message);
   if (status === 413) return tooLarge();
   if (status === 400 && /JSON|Unexpected (token|end)/.test(said)) return notJson();
   if (status === 404) return new Problem(404, 'not-found', 'Not found', 'There is nothing at this address.');
@@ -47,6 +63,12 @@ const ofHttp = (error: HttpException): Problem => {
 const ofBody = (status: number, type: string, error: Error): Problem => {
   if (status === 413) return tooLarge();
   if (type === 'entity.parse.failed') return notJson();
-  if (error instanceof URIError) return new Problem(400, 'bad-request', 'Bad request', 'The address holds a % that is not followed by two hex digits.');
+  if (error instanceof URIError)
+    return new Problem(
+      400,
+      'bad-request',
+      'Bad request',
+      'The address holds a % that is not followed by two hex digits.',
+    );
   return new Problem(status, 'bad-request', 'Bad request', error.message);
 };

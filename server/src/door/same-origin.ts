@@ -14,7 +14,14 @@ export const sameOriginOnly = (request: Request, _: Response, next: NextFunction
   const foreignOrigin = origin !== undefined && origin !== `http://${host}`;
   const foreignSite = site !== undefined && site !== 'same-origin' && site !== 'none';
   if (foreignHost || foreignOrigin || (foreignSite && isApi(request.path))) {
-    return next(new Problem(403, 'foreign', 'Not from here', 'Yunta answers only to its own pages on this machine. Open it at the address that ./yunta start printed.'));
+    return next(
+      new Problem(
+        403,
+        'foreign',
+        'Not from here',
+        'Yunta answers only to its own pages on this machine. Open it at the address that ./yunta start printed.',
+      ),
+    );
   }
   next();
 };

@@ -11,4 +11,6 @@ export interface Asker {
 /** Who is asking. The one place that knows; when accounts come, it reads the session here and nothing else changes. */
 export const whoAsks = (_request: unknown): Asker => LOCAL_PERSON;
 
-export const Who = createParamDecorator((_: unknown, context: ExecutionContext): Asker => whoAsks(context.switchToHttp().getRequest()));
+export const Who = createParamDecorator((_: unknown, context: ExecutionContext): Asker =>
+  whoAsks(context.switchToHttp().getRequest()),
+);

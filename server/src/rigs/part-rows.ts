@@ -20,6 +20,7 @@ export const toPart = (kind: Kind, row: AnyRow): Part => {
     return value === null || value === undefined ? [] : [[c, value] as const];
   });
   const part = broughtUpToDate({ kind, id, ...Object.fromEntries(fields), ...rest }, format);
-  if (part === undefined) throw new Error(`${kind} ${id} was written in format ${format}, which this Yunta cannot read`);
+  if (part === undefined)
+    throw new Error(`${kind} ${id} was written in format ${format}, which this Yunta cannot read`);
   return part as Part;
 };

@@ -31,7 +31,10 @@ export class DeviceRow extends PartRow {
 export class ProgramRow extends PartRow {
   @Column({ type: 'varchar', length: 80 }) device: string;
   @ManyToOne(() => DeviceRow, belongsToRig)
-  @JoinColumn([{ name: 'rig', referencedColumnName: 'rig' }, { name: 'device', referencedColumnName: 'id' }])
+  @JoinColumn([
+    { name: 'rig', referencedColumnName: 'rig' },
+    { name: 'device', referencedColumnName: 'id' },
+  ])
   box: Relation<DeviceRow>;
   @Column({ type: 'varchar', length: 64 }) memory: string;
   @Column({ type: 'smallint', unsigned: true }) number: number;
@@ -48,7 +51,10 @@ export class HookupRow extends PartRow {
 export class CableRow extends PartRow {
   @Column({ type: 'varchar', length: 80 }) hookup: string;
   @ManyToOne(() => HookupRow, belongsToRig)
-  @JoinColumn([{ name: 'rig', referencedColumnName: 'rig' }, { name: 'hookup', referencedColumnName: 'id' }])
+  @JoinColumn([
+    { name: 'rig', referencedColumnName: 'rig' },
+    { name: 'hookup', referencedColumnName: 'id' },
+  ])
   wiring: Relation<HookupRow>;
 }
 
@@ -90,7 +96,10 @@ export class LogEntryRow extends PartRow {
 export class StandingTestRow extends PartRow {
   @Column({ type: 'varchar', length: 80 }) hookup: string;
   @ManyToOne(() => HookupRow, belongsToRig)
-  @JoinColumn([{ name: 'rig', referencedColumnName: 'rig' }, { name: 'hookup', referencedColumnName: 'id' }])
+  @JoinColumn([
+    { name: 'rig', referencedColumnName: 'rig' },
+    { name: 'hookup', referencedColumnName: 'id' },
+  ])
   wiring: Relation<HookupRow>;
   @Column({ type: 'varchar', length: 120 }) name: string;
 }
@@ -99,7 +108,10 @@ export class StandingTestRow extends PartRow {
 export class AcceptanceRow extends PartRow {
   @Column({ type: 'varchar', length: 80 }) hookup: string;
   @ManyToOne(() => HookupRow, belongsToRig)
-  @JoinColumn([{ name: 'rig', referencedColumnName: 'rig' }, { name: 'hookup', referencedColumnName: 'id' }])
+  @JoinColumn([
+    { name: 'rig', referencedColumnName: 'rig' },
+    { name: 'hookup', referencedColumnName: 'id' },
+  ])
   wiring: Relation<HookupRow>;
   @Column({ type: 'varchar', length: 64 }) code: string;
 }
@@ -108,14 +120,19 @@ export class AcceptanceRow extends PartRow {
 export class TickRow extends PartRow {
   @Column({ type: 'varchar', length: 80 }) device: string;
   @ManyToOne(() => DeviceRow, belongsToRig)
-  @JoinColumn([{ name: 'rig', referencedColumnName: 'rig' }, { name: 'device', referencedColumnName: 'id' }])
+  @JoinColumn([
+    { name: 'rig', referencedColumnName: 'rig' },
+    { name: 'device', referencedColumnName: 'id' },
+  ])
   box: Relation<DeviceRow>;
 }
 
 export type AnyRow = PartRow;
 
 /** The table of each kind, and which of a part's fields have columns of their own; the rest is JSON. */
-export const TABLES: Readonly<Record<Kind, { readonly entity: new () => AnyRow; readonly columns: readonly string[] }>> = {
+export const TABLES: Readonly<
+  Record<Kind, { readonly entity: new () => AnyRow; readonly columns: readonly string[] }>
+> = {
   about: { entity: AboutRow, columns: ['name'] },
   device: { entity: DeviceRow, columns: ['code', 'name', 'zone'] },
   program: { entity: ProgramRow, columns: ['device', 'memory', 'number', 'name'] },

@@ -15,7 +15,10 @@ export class RigStore {
 
   /** @param lock hold the rig until the transaction ends, so that changes come one after the other, also from another server process */
   async entry(who: Asker, id: string, manager: EntityManager = this.db.manager, lock = false): Promise<RigEntity> {
-    const found = await manager.findOne(RigEntity, { where: { id, owner: who.id }, ...(lock ? { lock: { mode: 'pessimistic_write' } } : {}) });
+    const found = await manager.findOne(RigEntity, {
+      where: { id, owner: who.id },
+      ...(lock ? { lock: { mode: 'pessimistic_write' } } : {}),
+    });
     if (!found) throw notFound(`There is no rig "${id.slice(0, 80)}".`);
     return found;
   }
@@ -25,7 +28,9 @@ export class RigStore {
   }
 
   async load(who: Asker, id: string): Promise<Rig> {
-    return this.db.transaction('REPEATABLE READ', async (manager) => this.loadIn(manager, await this.entry(who, id, manager)));
+    return this.db.transaction('REPEATABLE READ', async (manager) =>
+      this.loadIn(manager, await this.entry(who, id, manager)),
+    );
   }
 
   /** The rig as this transaction sees it. */

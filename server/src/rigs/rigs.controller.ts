@@ -16,12 +16,21 @@ const whole = (rig: Rig) => ({ revision: rig.revision, parts: everyPart(rig) });
 @ApiTags('rigs')
 @Controller('api/rigs')
 export class RigsController {
-  constructor(private readonly rigs: RigStore, private readonly changes: ChangesService) {}
+  constructor(
+    private readonly rigs: RigStore,
+    private readonly changes: ChangesService,
+  ) {}
 
   @Get()
   @ApiOperation({ summary: 'The rigs of the person who asks' })
   async list(@Who() who: Asker) {
-    return (await this.rigs.list(who)).map(({ id, name, revision, changed, demo }) => ({ id, name, revision, changed, demo }));
+    return (await this.rigs.list(who)).map(({ id, name, revision, changed, demo }) => ({
+      id,
+      name,
+      revision,
+      changed,
+      demo,
+    }));
   }
 
   @Post()
@@ -58,20 +67,38 @@ export class RigsController {
       else wrong.push(...read.error);
     });
     if (wrong.length) throw refusedFor(wrong);
-    return this.changes.submit(who, rig, { id: request.id, base: request.base, label: request.label, put, remove: request.remove as AnyId[] });
+    return this.changes.submit(who, rig, {
+      id: request.id,
+      base: request.base,
+      label: request.label,
+      put,
+      remove: request.remove as AnyId[],
+    });
   }
 
   @Get(':rig/journal')
   @ApiOperation({ summary: 'What came after a revision, oldest first, with all that it changed' })
   async journal(@Who() who: Asker, @Param() { rig }: RigPath, @Query() { after = 0, most = 500 }: JournalQuery) {
     const { entries, more } = await this.changes.journal(who, rig, after, most);
-    return { entries: entries.map(({ revision, change, label, who: by, when, delta }) => ({ revision, id: change, label, who: by, when, delta })), more };
+    return {
+      entries: entries.map(({ revision, change, label, who: by, when, delta }) => ({
+        revision,
+        id: change,
+        label,
+        who: by,
+        when,
+        delta,
+      })),
+      more,
+    };
   }
 
   @Get(':rig/history')
   @ApiOperation({ summary: 'The newest changes first: who, when, what' })
   async history(@Who() who: Asker, @Param() { rig }: RigPath, @Query() { before = 2 ** 31, most = 100 }: JournalQuery) {
-    return (await this.changes.history(who, rig, before, most)).map(({ revision, change, label, who: by, when, parts }) => ({ revision, id: change, label, who: by, when, parts }));
+    return (await this.changes.history(who, rig, before, most)).map(
+      ({ revision, change, label, who: by, when, parts }) => ({ revision, id: change, label, who: by, when, parts }),
+    );
   }
 
   @Get(':rig/revisions/:revision')

@@ -11,9 +11,11 @@ import { ShelfBox } from './shelf-box.entity.js';
 
 class ShelveRequest {
   @ApiProperty({ description: 'Under what the box stands on the shelf; the same again replaces it.' })
-  @Matches(ID, idMessage('key')) key: string;
+  @Matches(ID, idMessage('key'))
+  key: string;
   @ApiProperty({ description: 'The box, as a device of a rig file.', type: 'object', additionalProperties: true })
-  @IsObject({ message: 'box is not a device' }) box: object;
+  @IsObject({ message: 'box is not a device' })
+  box: object;
 }
 
 class ShelfPath {
@@ -28,7 +30,9 @@ export class ShelfController {
   @Get()
   @ApiOperation({ summary: 'The boxes that the person keeps for other rigs' })
   async list(@Who() who: Asker) {
-    const boxes = await this.database.getRepository(ShelfBox).find({ where: { owner: who.id }, order: { name: 'ASC' } });
+    const boxes = await this.database
+      .getRepository(ShelfBox)
+      .find({ where: { owner: who.id }, order: { name: 'ASC' } });
     return boxes.map(({ key, box, format }) => ({ key, box: broughtUpToDate(box, format) }));
   }
 
@@ -38,8 +42,16 @@ export class ShelfController {
   async shelve(@Who() who: Asker, @Body() { key, box }: ShelveRequest) {
     const read = readPart(box, 'box');
     if (!read.ok) throw refusedFor(read.error);
-    if (read.value.kind !== 'device') throw refusedFor([{ code: 'shelf', where: 'box.kind', wrong: `A ${read.value.kind} is no box.`, would: 'Send a device.' }]);
-    await this.database.getRepository(ShelfBox).upsert({ owner: who.id, key, name: read.value.name, format: FORMAT, box: read.value as never }, ['owner', 'key']);
+    if (read.value.kind !== 'device')
+      throw refusedFor([
+        { code: 'shelf', where: 'box.kind', wrong: `A ${read.value.kind} is no box.`, would: 'Send a device.' },
+      ]);
+    await this.database
+      .getRepository(ShelfBox)
+      .upsert({ owner: who.id, key, name: read.value.name, format: FORMAT, box: read.value as never }, [
+        'owner',
+        'key',
+      ]);
     return { key };
   }
 

@@ -17,5 +17,17 @@ export const AboutRig = () => {
     if (typed !== about.notes) edit({ put: [{ ...about, notes: typed }], remove: [] }, 'What is written about the rig');
     setTyped(undefined);
   };
-  return <Textarea mb={12} autosize minRows={2} maxRows={8} label={`About ${about.name}`} value={text} error={wrong} onChange={(e) => setTyped(e.currentTarget.value)} onBlur={done} />;
+  return (
+    <Textarea
+      mb={12}
+      autosize
+      minRows={2}
+      maxRows={8}
+      label={`About ${about.name}`}
+      value={text}
+      error={wrong}
+      onChange={(e) => setTyped(e.currentTarget.value)}
+      onBlur={done}
+    />
+  );
 };

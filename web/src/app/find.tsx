@@ -9,9 +9,39 @@ export const Find = () => {
   const { rig, select } = useRig();
   const navigate = useNavigate();
   const actions: SpotlightActionData[] = [
-    ...ROOMS.map(({ path, name }) => ({ id: path, label: name, description: 'Room', onClick: () => void navigate(path) })),
-    ...all(rig, 'sound').map((s) => ({ id: s.id, label: s.name, description: `Sound, ${s.role}`, onClick: () => { select(s.id); void navigate('sounds'); } })),
-    ...all(rig, 'device').map((d) => ({ id: d.id, label: `${d.code} ${d.name}`, description: 'Box', onClick: () => { select(d.id); void navigate('kit'); } })),
+    ...ROOMS.map(({ path, name }) => ({
+      id: path,
+      label: name,
+      description: 'Room',
+      onClick: () => void navigate(path),
+    })),
+    ...all(rig, 'sound').map((s) => ({
+      id: s.id,
+      label: s.name,
+      description: `Sound, ${s.role}`,
+      onClick: () => {
+        select(s.id);
+        void navigate('sounds');
+      },
+    })),
+    ...all(rig, 'device').map((d) => ({
+      id: d.id,
+      label: `${d.code} ${d.name}`,
+      description: 'Box',
+      onClick: () => {
+        select(d.id);
+        void navigate('kit');
+      },
+    })),
   ];
-  return <Spotlight actions={actions} shortcut="mod + K" nothingFound="Nothing of that name" highlightQuery limit={12} searchProps={{ placeholder: 'A room, a box, a sound', 'aria-label': 'Find anything' }} />;
+  return (
+    <Spotlight
+      actions={actions}
+      shortcut="mod + K"
+      nothingFound="Nothing of that name"
+      highlightQuery
+      limit={12}
+      searchProps={{ placeholder: 'A room, a box, a sound', 'aria-label': 'Find anything' }}
+    />
+  );
 };

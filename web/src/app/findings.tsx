@@ -15,10 +15,18 @@ import { fits, TextField } from './text-field.js';
 /** What asks to be seen to; notes only tell. */
 export const isPressing = (f: Finding): boolean => !f.accepted && f.severity !== 'note';
 
-const KINDS = { pressing: ['To see to', isPressing], notes: ['Notes', (f: Finding) => !f.accepted && f.severity === 'note'], accepted: ['Accepted', (f: Finding) => f.accepted !== undefined] } as const;
+const KINDS = {
+  pressing: ['To see to', isPressing],
+  notes: ['Notes', (f: Finding) => !f.accepted && f.severity === 'note'],
+  accepted: ['Accepted', (f: Finding) => f.accepted !== undefined],
+} as const;
 type Kind = keyof typeof KINDS;
 
-const EMPTY: Readonly<Record<Kind, string>> = { pressing: 'Nothing to find fault with in this hook-up.', notes: 'No notes on this hook-up.', accepted: 'Nothing has been accepted here.' };
+const EMPTY: Readonly<Record<Kind, string>> = {
+  pressing: 'Nothing to find fault with in this hook-up.',
+  notes: 'No notes on this hook-up.',
+  accepted: 'Nothing has been accepted here.',
+};
 
 /** All findings, worst first, with reasons, remedies that were tried, and acceptance. Arrow keys walk from one to the next. */
 export const Findings = ({ opened, close }: { opened: boolean; close: () => void }) => {
@@ -33,7 +41,7 @@ export const Findings = ({ opened, close }: { opened: boolean; close: () => void
   const shown = of.filter((f) => `${f.code} ${f.title} ${f.why}`.toLowerCase().includes(words.trim().toLowerCase()));
   const walk = (e: KeyboardEvent) => {
     if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
-    const cards = [...list.current?.children ?? []] as HTMLElement[];
+    const cards = [...(list.current?.children ?? [])] as HTMLElement[];
     const at = cards.findIndex((c) => c === document.activeElement);
     if (at < 0 && (e.target as HTMLElement).tagName === 'INPUT' && e.key === 'ArrowUp') return;
     e.preventDefault();
@@ -44,15 +52,38 @@ export const Findings = ({ opened, close }: { opened: boolean; close: () => void
       <div onKeyDown={walk}>
         <div style={{ display: 'flex', gap: 10, marginBottom: 12, flexWrap: 'wrap' }}>
           <SegmentedControl
-            aria-label="Which findings" value={kind} onChange={(k) => choose(k as Kind)}
-            data={(Object.keys(KINDS) as Kind[]).map((k) => ({ value: k, label: `${KINDS[k][0]} (${all.filter(KINDS[k][1]).length})` }))}
+            aria-label="Which findings"
+            value={kind}
+            onChange={(k) => choose(k as Kind)}
+            data={(Object.keys(KINDS) as Kind[]).map((k) => ({
+              value: k,
+              label: `${KINDS[k][0]} (${all.filter(KINDS[k][1]).length})`,
+            }))}
           />
-          <TextInput style={{ flex: 1, minWidth: 160 }} aria-label="Find a finding" placeholder="a box, a sound, a word" value={words} onChange={(e) => setWords(e.currentTarget.value)} />
+          <TextInput
+            style={{ flex: 1, minWidth: 160 }}
+            aria-label="Find a finding"
+            placeholder="a box, a sound, a word"
+            value={words}
+            onChange={(e) => setWords(e.currentTarget.value)}
+          />
         </div>
-        {view?.faults.map((f) => <p key={f.code} className="broken">The check {f.code} failed: {f.message}. The others were made.</p>)}
-        {view && shown.length === 0 && <p>{of.length ? `None of the ${of.length} says “${words.trim()}”.` : EMPTY[kind]}</p>}
+        {view?.faults.map((f) => (
+          <p key={f.code} className="broken">
+            The check {f.code} failed: {f.message}. The others were made.
+          </p>
+        ))}
+        {view && shown.length === 0 && (
+          <p>{of.length ? `None of the ${of.length} says “${words.trim()}”.` : EMPTY[kind]}</p>
+        )}
         <ul ref={list} style={{ listStyle: 'none', padding: 0, margin: 0, display: 'grid', gap: 12 }}>
-          {shown.map((f) => (f.accepted ? <AcceptedFinding key={f.fingerprint} finding={f} /> : <OneFinding key={f.fingerprint} finding={f} close={close} />))}
+          {shown.map((f) =>
+            f.accepted ? (
+              <AcceptedFinding key={f.fingerprint} finding={f} />
+            ) : (
+              <OneFinding key={f.fingerprint} finding={f} close={close} />
+            ),
+          )}
         </ul>
       </div>
     </Drawer>
@@ -63,18 +94,52 @@ const OneFinding = ({ finding, close }: { finding: Finding; close: () => void })
   const { edit, hookup, point } = useRig();
   const [reason, setReason] = useState('');
   const accept = () => {
-    if (hookup && reason.trim()) edit(acceptFinding(newPartId('acceptance'), hookup.id, finding.code, finding.fingerprint, reason.trim()), `Accept: ${finding.title}`);
+    if (hookup && reason.trim())
+      edit(
+        acceptFinding(newPartId('acceptance'), hookup.id, finding.code, finding.fingerprint, reason.trim()),
+        `Accept: ${finding.title}`,
+      );
   };
   const room = ROOMS.find((r) => r.path === roomOf(finding.code));
   return (
     <li className="card" tabIndex={-1}>
-      <SeverityMark severity={finding.severity} /> <strong>{finding.title}</strong> <span className="soft mono" style={{ whiteSpace: 'nowrap' }}>{finding.code}</span>
+      <SeverityMark severity={finding.severity} /> <strong>{finding.title}</strong>{' '}
+      <span className="soft mono" style={{ whiteSpace: 'nowrap' }}>
+        {finding.code}
+      </span>
       <p style={{ margin: '6px 0' }}>{finding.why}</p>
       <Remedies finding={finding} />
-      <form onSubmit={(e) => { e.preventDefault(); accept(); }} style={{ display: 'flex', gap: 8, marginTop: 8, alignItems: 'center' }}>
-        <TextField most={LONGEST.reason} size="xs" style={{ flex: 1 }} aria-label={`Why ${finding.title} is accepted`} placeholder="We like it so, because …" value={reason} onChange={(e) => setReason(e.currentTarget.value)} />
-        <Button type="submit" size="xs" variant="default" disabled={!fits(reason, LONGEST.reason)}>Accept</Button>
-        {room && <Link to={room.path} onClick={() => { point(finding.evidence); close(); }} style={{ color: 'inherit', whiteSpace: 'nowrap' }}>To {room.name}</Link>}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          accept();
+        }}
+        style={{ display: 'flex', gap: 8, marginTop: 8, alignItems: 'center' }}
+      >
+        <TextField
+          most={LONGEST.reason}
+          size="xs"
+          style={{ flex: 1 }}
+          aria-label={`Why ${finding.title} is accepted`}
+          placeholder="We like it so, because …"
+          value={reason}
+          onChange={(e) => setReason(e.currentTarget.value)}
+        />
+        <Button type="submit" size="xs" variant="default" disabled={!fits(reason, LONGEST.reason)}>
+          Accept
+        </Button>
+        {room && (
+          <Link
+            to={room.path}
+            onClick={() => {
+              point(finding.evidence);
+              close();
+            }}
+            style={{ color: 'inherit', whiteSpace: 'nowrap' }}
+          >
+            To {room.name}
+          </Link>
+        )}
       </form>
     </li>
   );
@@ -84,10 +149,23 @@ const AcceptedFinding = ({ finding }: { finding: Finding }) => {
   const { edit } = useRig();
   return (
     <li className="card" tabIndex={-1}>
-      <strong>{finding.title}</strong> <span className="soft mono" style={{ whiteSpace: 'nowrap' }}>{finding.code}</span>
+      <strong>{finding.title}</strong>{' '}
+      <span className="soft mono" style={{ whiteSpace: 'nowrap' }}>
+        {finding.code}
+      </span>
       <p style={{ margin: '6px 0' }}>{finding.why}</p>
-      <p className="soft" style={{ margin: '6px 0' }}>Accepted: {finding.accepted!.reason}</p>
-      <Button size="xs" variant="default" onClick={() => edit(withdrawAcceptance(finding.accepted!.id as Id<'acceptance'>), `Take back: ${finding.title}`)}>Take back</Button>
+      <p className="soft" style={{ margin: '6px 0' }}>
+        Accepted: {finding.accepted!.reason}
+      </p>
+      <Button
+        size="xs"
+        variant="default"
+        onClick={() =>
+          edit(withdrawAcceptance(finding.accepted!.id as Id<'acceptance'>), `Take back: ${finding.title}`)
+        }
+      >
+        Take back
+      </Button>
     </li>
   );
 };

@@ -2,6 +2,7 @@ import { Button, Select, Tooltip, useComputedColorScheme, useMantineColorScheme 
 import { useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
 import { rigName } from '@yunta/core/rig/rig';
+import type { Hookup } from '@yunta/core/rig/hookup';
 import { all } from '@yunta/core/rig/rig';
 import type { Id } from '@yunta/core/rig/ids';
 import { useState } from 'react';
@@ -9,6 +10,7 @@ import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import type { StoreState } from '../session/store.js';
 import { newPartId } from '../session/ids.js';
 import { Find } from './find.js';
+import type { Finding } from '@yunta/core/checks/check';
 import { Findings, isPressing } from './findings.js';
 import { History } from './history.js';
 import { Mark } from './mark.js';
@@ -19,7 +21,8 @@ import { Troubles } from './troubles.js';
 
 const waitingText = (state: StoreState): string => {
   if (state.status === 'missing') return 'This rig is not here. It may have been removed, or the address is mistyped.';
-  if (state.status === 'away') return 'The server does not answer, and this browser has not kept this rig. It tries again by itself.';
+  if (state.status === 'away')
+    return 'The server does not answer, and this browser has not kept this rig. It tries again by itself.';
   return 'Opening …';
 };
 
@@ -27,12 +30,20 @@ const waitingText = (state: StoreState): string => {
 export const Frame = () => {
   const { rigId = '' } = useParams();
   return (
-    <RigProvider key={rigId} rigId={rigId} fallback={(state) => (
-      <main style={{ padding: 40 }}>
-        <h1>{waitingText(state)}</h1>
-        <p><Link to="/" style={{ color: 'inherit' }}>All rigs</Link></p>
-      </main>
-    )}>
+    <RigProvider
+      key={rigId}
+      rigId={rigId}
+      fallback={(state) => (
+        <main style={{ padding: 40 }}>
+          <h1>{waitingText(state)}</h1>
+          <p>
+            <Link to="/" style={{ color: 'inherit' }}>
+              All rigs
+            </Link>
+          </p>
+        </main>
+      )}
+    >
       <Framed />
     </RigProvider>
   );
@@ -40,7 +51,12 @@ export const Frame = () => {
 
 const savedText = (state: StoreState): string => {
   const waiting = state.session?.waiting.length ?? 0;
-  if (!state.online) return waiting ? `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} for the server` : state.why ? 'not saving' : 'server away';
+  if (!state.online)
+    return waiting
+      ? `${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'} for the server`
+      : state.why
+        ? 'not saving'
+        : 'server away';
   return waiting ? 'saving …' : 'saved';
 };
 
@@ -48,56 +64,42 @@ const savedText = (state: StoreState): string => {
 const ITSELF = { preventDefault: false };
 
 /** A field with text in it undoes its own typing; an empty one has nothing to undo, so the rig is meant. */
-const unlessWriting = (act: () => void) => (e: KeyboardEvent): void => {
-  if (e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement) if (e.target.value !== '') return;
-  e.preventDefault();
-  act();
-};
+const unlessWriting =
+  (act: () => void) =>
+  (e: KeyboardEvent): void => {
+    if (e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement)
+      if (e.target.value !== '') return;
+    e.preventDefault();
+    act();
+  };
 
 const Framed = () => {
-  const { rig, state, store, hookup, chooseHookup, view, edit } = useRig();
-  const { setColorScheme } = useMantineColorScheme();
-  const scheme = useComputedColorScheme('light');
+  const { state, store, view } = useRig();
   const [findings, showFindings] = useState(false);
   const [history, showHistory] = useState(false);
   const navigate = useNavigate();
-  const session = state.session!;
-  useHotkeys([['mod+Z', unlessWriting(() => store.undo()), ITSELF], ['mod+shift+Z', unlessWriting(() => store.redo()), ITSELF], ['mod+Y', unlessWriting(() => store.redo()), ITSELF]], []);
-  useHotkeys(ROOMS.map(({ path }, i) => [`alt+${i + 1}`, () => void navigate(path)]), ['INPUT', 'TEXTAREA', 'SELECT']);
+  useHotkeys(
+    [
+      ['mod+Z', unlessWriting(() => store.undo()), ITSELF],
+      ['mod+shift+Z', unlessWriting(() => store.redo()), ITSELF],
+      ['mod+Y', unlessWriting(() => store.redo()), ITSELF],
+    ],
+    [],
+  );
+  useHotkeys(
+    ROOMS.map(({ path }, i) => [`alt+${i + 1}`, () => void navigate(path)]),
+    ['INPUT', 'TEXTAREA', 'SELECT'],
+  );
   const open = view?.findings.filter(isPressing) ?? [];
   return (
     <div className="frame">
-      <a className="skip" href="#room">To the room</a>
-      <header className="top">
-        <Link to="/" className="brand" aria-label="Yunta, all rigs"><Mark /><span>Yunta</span></Link>
-        <div className="rig-name clip" title={rigName(rig)}>{rigName(rig)}</div>
-        <Select
-          aria-label="Hook-up" size="xs" w={150} allowDeselect={false} checkIconPosition="right" data={all(rig, 'hookup').map((h) => ({ value: h.id, label: h.name }))}
-          value={hookup?.id ?? null} onChange={(id) => id && chooseHookup(id as Id<'hookup'>)} placeholder="no hook-up"
-        />
-        {!hookup && <Button size="xs" onClick={() => edit({ put: [{ kind: 'hookup', id: newPartId('hookup'), name: 'Main', settings: {}, hears: [], assumes: [] }], remove: [] }, 'Make a hook-up')}>Make a hook-up</Button>}
-        <button type="button" className="link soft saved" onClick={() => showHistory(true)}>revision {session.confirmed.revision}, {savedText(state)}</button>
-        <div className="tools">
-          <Tooltip label="Ctrl Z"><Button variant="default" size="xs" disabled={session.undoable.length === 0} onClick={() => store.undo()}>Undo</Button></Tooltip>
-          <Tooltip label="Ctrl Shift Z"><Button variant="default" size="xs" disabled={session.redoable.length === 0} onClick={() => store.redo()}>Redo</Button></Tooltip>
-          <Button variant="default" size="xs" onClick={() => setColorScheme(scheme === 'dark' ? 'light' : 'dark')}>{scheme === 'dark' ? 'Bench light' : 'Blackout'}</Button>
-          <button type="button" className="link soft" onClick={() => spotlight.open()}><span className="find-label">Find anything </span><kbd className="mono">Ctrl K</kbd></button>
-        </div>
-      </header>
-      <nav className="rail" aria-label="Steps of the job">
-        {ROOMS.map(({ path, name }, i) => {
-          const here = open.filter((f) => roomOf(f.code) === path);
-          const grave = here.some((f) => f.severity === 'broken' || f.severity === 'danger');
-          return (
-            <NavLink key={path} to={path} title={`Alt ${i + 1}`}>
-              {name}
-              {here.length > 0 && <span className={`count ${grave ? 'broken' : ''}`}>{here.length}<span className="visually-hidden"> findings</span></span>}
-            </NavLink>
-          );
-        })}
-      </nav>
+      <a className="skip" href="#room">
+        To the room
+      </a>
+      <Top showHistory={() => showHistory(true)} />
+      <Rail open={open} />
       <main className="room" id="room" tabIndex={-1}>
-        {!state.keeps && <p className="notice" role="alert"><strong>This browser cannot keep changes.</strong> {session.waiting.length ? 'Stay on this page until they are sent.' : 'What you change is safe once it says “saved” above; stay on this page until then.'} A private window, or a full disk, may be why.</p>}
+        {!state.keeps && <CannotKeep isWaiting={state.session!.waiting.length > 0} />}
         <Outlet />
       </main>
       <StatusLine openFindings={() => showFindings(true)} count={open.length} />
@@ -108,3 +110,111 @@ const Framed = () => {
     </div>
   );
 };
+
+/** Which rig and hook-up this is, whether it is kept, and what is at hand in every room. */
+const Top = ({ showHistory }: { showHistory: () => void }) => {
+  const { rig, state, store } = useRig();
+  const { setColorScheme } = useMantineColorScheme();
+  const scheme = useComputedColorScheme('light');
+  const { confirmed, undoable, redoable } = state.session!;
+  return (
+    <header className="top">
+      <Link to="/" className="brand" aria-label="Yunta, all rigs">
+        <Mark />
+        <span>Yunta</span>
+      </Link>
+      <div className="rig-name clip" title={rigName(rig)}>
+        {rigName(rig)}
+      </div>
+      <HookupChoice />
+      <button type="button" className="link soft saved" onClick={showHistory}>
+        revision {confirmed.revision}, {savedText(state)}
+      </button>
+      <div className="tools">
+        <Tooltip label="Ctrl Z">
+          <Button variant="default" size="xs" disabled={undoable.length === 0} onClick={() => store.undo()}>
+            Undo
+          </Button>
+        </Tooltip>
+        <Tooltip label="Ctrl Shift Z">
+          <Button variant="default" size="xs" disabled={redoable.length === 0} onClick={() => store.redo()}>
+            Redo
+          </Button>
+        </Tooltip>
+        <Button variant="default" size="xs" onClick={() => setColorScheme(scheme === 'dark' ? 'light' : 'dark')}>
+          {scheme === 'dark' ? 'Bench light' : 'Blackout'}
+        </Button>
+        <button type="button" className="link soft" onClick={() => spotlight.open()}>
+          <span className="find-label">Find anything </span>
+          <kbd className="mono">Ctrl K</kbd>
+        </button>
+      </div>
+    </header>
+  );
+};
+
+const HookupChoice = () => {
+  const { rig, hookup, chooseHookup, edit } = useRig();
+  const make = () => {
+    const first: Hookup = {
+      kind: 'hookup',
+      id: newPartId('hookup'),
+      name: 'Main',
+      settings: {},
+      hears: [],
+      assumes: [],
+    };
+    edit({ put: [first], remove: [] }, 'Make a hook-up');
+  };
+  return (
+    <>
+      <Select
+        aria-label="Hook-up"
+        size="xs"
+        w={150}
+        allowDeselect={false}
+        checkIconPosition="right"
+        data={all(rig, 'hookup').map((h) => ({ value: h.id, label: h.name }))}
+        value={hookup?.id ?? null}
+        onChange={(id) => id && chooseHookup(id as Id<'hookup'>)}
+        placeholder="no hook-up"
+      />
+      {!hookup && (
+        <Button size="xs" onClick={make}>
+          Make a hook-up
+        </Button>
+      )}
+    </>
+  );
+};
+
+/** The rooms in the order of the job, each with how much in it is to be seen to. */
+const Rail = ({ open }: { open: readonly Finding[] }) => (
+  <nav className="rail" aria-label="Steps of the job">
+    {ROOMS.map(({ path, name }, i) => {
+      const here = open.filter((f) => roomOf(f.code) === path);
+      const isGrave = here.some((f) => f.severity === 'broken' || f.severity === 'danger');
+      return (
+        <NavLink key={path} to={path} title={`Alt ${i + 1}`}>
+          {name}
+          {here.length > 0 && (
+            <span className={`count ${isGrave ? 'broken' : ''}`}>
+              {here.length}
+              <span className="visually-hidden"> findings</span>
+            </span>
+          )}
+        </NavLink>
+      );
+    })}
+  </nav>
+);
+
+const CannotKeep = ({ isWaiting }: { isWaiting: boolean }) => (
+  <p className="notice" role="alert">
+    <strong>This browser cannot keep changes.</strong>{' '}
+    {isWaiting
+      ? 'Stay on this page until they are sent.'
+      : 'What you change is safe once it says “saved” above; stay on this page until then.'}{' '}
+    A private window, or a full disk, may be why.
+  </p>
+);

@@ -14,8 +14,11 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
   const { rigId, state, store, edit } = useRig();
   const revision = state.session!.confirmed.revision;
   const { data, isError, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
-    queryKey: ['history', rigId, revision], enabled: opened, initialPageParam: undefined as number | undefined,
-    queryFn: ({ pageParam }) => api.history(rigId, pageParam), getNextPageParam: (page) => (page.length === HISTORY_PAGE ? page.at(-1)!.revision : undefined),
+    queryKey: ['history', rigId, revision],
+    enabled: opened,
+    initialPageParam: undefined as number | undefined,
+    queryFn: ({ pageParam }) => api.history(rigId, pageParam),
+    getNextPageParam: (page) => (page.length === HISTORY_PAGE ? page.at(-1)!.revision : undefined),
   });
   const back = useMutation({
     networkMode: 'always',
@@ -25,35 +28,81 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
       return edit(leavingTicks(rig, difference(rig, then)), `Back to revision ${to}`);
     },
   });
-  const said = back.isPending ? `Going back to revision ${back.variables} …`
-    : back.isError ? `Nothing was brought back: the server, which keeps revision ${back.variables}, does not answer. Try again when it does.`
-    : back.data?.length ? `Revision ${back.variables} could not be brought back: ${sayAll(back.data)}`
-    : back.data ? `Revision ${back.variables} is back. Undo takes that back.` : '';
+  const said = back.isPending
+    ? `Going back to revision ${back.variables} …`
+    : back.isError
+      ? `Nothing was brought back: the server, which keeps revision ${back.variables}, does not answer. Try again when it does.`
+      : back.data?.length
+        ? `Revision ${back.variables} could not be brought back: ${sayAll(back.data)}`
+        : back.data
+          ? `Revision ${back.variables} is back. Undo takes that back.`
+          : '';
   const leave = () => {
     back.reset();
     close();
   };
   return (
     <Drawer opened={opened} onClose={leave} position="right" size="lg" title={<strong>History</strong>}>
-      <p className="soft">Going back is a change of its own: nothing in between is lost. What was ticked off as typed in stays ticked, because the boxes still hold it.</p>
-      {isError && <p className="broken">The server does not answer; the history is with it. Your own changes are kept here.</p>}
-      <p role="status" className={back.isError || back.data?.length ? 'broken' : 'soft'} style={{ minHeight: '1.5em', margin: '0 0 8px' }}>{said}</p>
+      <p className="soft">
+        Going back is a change of its own: nothing in between is lost. What was ticked off as typed in stays ticked,
+        because the boxes still hold it.
+      </p>
+      {isError && (
+        <p className="broken">The server does not answer; the history is with it. Your own changes are kept here.</p>
+      )}
+      <p
+        role="status"
+        className={back.isError || back.data?.length ? 'broken' : 'soft'}
+        style={{ minHeight: '1.5em', margin: '0 0 8px' }}
+      >
+        {said}
+      </p>
       <AboutRig />
       <Notes />
       <table className="plain">
-        <thead><tr><th>revision</th><th>when</th><th>what</th><th><span className="visually-hidden">bring back</span></th></tr></thead>
+        <thead>
+          <tr>
+            <th>revision</th>
+            <th>when</th>
+            <th>what</th>
+            <th>
+              <span className="visually-hidden">bring back</span>
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {data?.pages.flat().map((entry) => (
             <tr key={entry.revision}>
               <td className="mono">{entry.revision}</td>
               <td style={{ whiteSpace: 'nowrap' }}>{new Date(entry.when).toLocaleString()}</td>
-              <td>{entry.label} <span className="soft">{entry.parts} {entry.parts === 1 ? 'part' : 'parts'}</span></td>
-              <td>{entry.revision !== revision && <Button size="compact-xs" variant="default" aria-label={`Back to revision ${entry.revision}`} disabled={back.isPending} onClick={() => back.mutate(entry.revision)}>Back to here</Button>}</td>
+              <td>
+                {entry.label}{' '}
+                <span className="soft">
+                  {entry.parts} {entry.parts === 1 ? 'part' : 'parts'}
+                </span>
+              </td>
+              <td>
+                {entry.revision !== revision && (
+                  <Button
+                    size="compact-xs"
+                    variant="default"
+                    aria-label={`Back to revision ${entry.revision}`}
+                    disabled={back.isPending}
+                    onClick={() => back.mutate(entry.revision)}
+                  >
+                    Back to here
+                  </Button>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {hasNextPage && <Button variant="default" size="xs" mt={10} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>Older changes</Button>}
+      {hasNextPage && (
+        <Button variant="default" size="xs" mt={10} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          Older changes
+        </Button>
+      )}
     </Drawer>
   );
 };
@@ -66,11 +115,16 @@ const Notes = () => {
   const remove = (note: LogEntry) => edit({ put: [], remove: [note.id] }, 'Remove a note');
   return (
     <details className="notes">
-      <summary>{notes.length} {notes.length === 1 ? 'note' : 'notes'}</summary>
+      <summary>
+        {notes.length} {notes.length === 1 ? 'note' : 'notes'}
+      </summary>
       {notes.map((note) => (
         <div key={note.id} className="note">
           <p className="note-text">{note.text}</p>
-          <span className="soft">{new Date(note.when).toLocaleString()}</span> <Button size="compact-xs" variant="default" onClick={() => remove(note)}>Remove</Button>
+          <span className="soft">{new Date(note.when).toLocaleString()}</span>{' '}
+          <Button size="compact-xs" variant="default" onClick={() => remove(note)}>
+            Remove
+          </Button>
         </div>
       ))}
     </details>

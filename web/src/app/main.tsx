@@ -23,10 +23,17 @@ import { theme } from './theme.js';
 const router = createBrowserRouter([
   { path: '/', Component: Rigs, ErrorBoundary: Broken },
   {
-    path: '/rig/:rigId', Component: Frame, ErrorBoundary: Broken,
+    path: '/rig/:rigId',
+    Component: Frame,
+    ErrorBoundary: Broken,
     children: [
       { index: true, element: <Navigate to="sounds" replace /> },
-      { path: 'kit', Component: Kit }, { path: 'routing', Component: Routing }, { path: 'sounds', Component: Sounds }, { path: 'program', Component: Program }, { path: 'proof', Component: Proof }, { path: 'bench', Component: Bench },
+      { path: 'kit', Component: Kit },
+      { path: 'routing', Component: Routing },
+      { path: 'sounds', Component: Sounds },
+      { path: 'program', Component: Program },
+      { path: 'proof', Component: Proof },
+      { path: 'bench', Component: Bench },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },
@@ -36,7 +43,11 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <MantineProvider theme={theme} defaultColorScheme="auto" colorSchemeManager={localStorageColorSchemeManager({ key: 'yunta-theme' })}>
+    <MantineProvider
+      theme={theme}
+      defaultColorScheme="auto"
+      colorSchemeManager={localStorageColorSchemeManager({ key: 'yunta-theme' })}
+    >
       <QueryClientProvider client={queries}>
         <RouterProvider router={router} />
       </QueryClientProvider>

@@ -43,12 +43,31 @@ export const useRig = (): RigContext => {
 };
 
 /** Asks the worker for a detail; asked again when something new was derived, the older answer staying meanwhile. */
-export const useAsked = <T,>(key: readonly unknown[], ask: (worker: Remote<Deriving>) => Promise<T>, enabled = true): T | undefined => {
+export const useAsked = <T,>(
+  key: readonly unknown[],
+  ask: (worker: Remote<Deriving>) => Promise<T>,
+  enabled = true,
+): T | undefined => {
   const { derived, ask: worker, rigId } = useRig();
-  return useQuery({ queryKey: [rigId, derived.stamp, ...key], queryFn: () => ask(worker), enabled: enabled && derived.stamp > 0, placeholderData: keepPreviousData, gcTime: 30_000, staleTime: Infinity }).data;
+  return useQuery({
+    queryKey: [rigId, derived.stamp, ...key],
+    queryFn: () => ask(worker),
+    enabled: enabled && derived.stamp > 0,
+    placeholderData: keepPreviousData,
+    gcTime: 30_000,
+    staleTime: Infinity,
+  }).data;
 };
 
-export const RigProvider = ({ rigId, fallback, children }: { rigId: string; fallback: (state: StoreState) => ReactNode; children: ReactNode }) => {
+export const RigProvider = ({
+  rigId,
+  fallback,
+  children,
+}: {
+  rigId: string;
+  fallback: (state: StoreState) => ReactNode;
+  children: ReactNode;
+}) => {
   const [tools, setTools] = useState<{ store: SessionStore; client: ReturnType<typeof startDeriving> }>();
   useEffect(() => {
     const store = new SessionStore(rigId, pageId(), api, outbox, newId);
@@ -61,16 +80,34 @@ export const RigProvider = ({ rigId, fallback, children }: { rigId: string; fall
     };
   }, [rigId]);
   if (!tools) return fallback({ status: 'loading', online: true, keeps: true });
-  return <Opened rigId={rigId} {...tools} fallback={fallback}>{children}</Opened>;
+  return (
+    <Opened rigId={rigId} {...tools} fallback={fallback}>
+      {children}
+    </Opened>
+  );
 };
 
 const NOTHING: readonly AnyId[] = [];
 
-const Opened = ({ rigId, store, client, fallback, children }: { rigId: string; store: SessionStore; client: ReturnType<typeof startDeriving>; fallback: (state: StoreState) => ReactNode; children: ReactNode }) => {
+const Opened = ({
+  rigId,
+  store,
+  client,
+  fallback,
+  children,
+}: {
+  rigId: string;
+  store: SessionStore;
+  client: ReturnType<typeof startDeriving>;
+  fallback: (state: StoreState) => ReactNode;
+  children: ReactNode;
+}) => {
   const state = useSyncExternalStore(store.subscribe, store.snapshot);
   const derived = useSyncExternalStore(client.subscribe, client.snapshot);
   useEffect(() => {
-    const ask = (e: BeforeUnloadEvent) => { if (store.wouldLose()) e.preventDefault(); };
+    const ask = (e: BeforeUnloadEvent) => {
+      if (store.wouldLose()) e.preventDefault();
+    };
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
   }, [store]);
@@ -82,10 +119,26 @@ const Opened = ({ rigId, store, client, fallback, children }: { rigId: string; s
   useEffect(() => {
     if (rig && hookup) client.want(rig, hookup.id);
   }, [client, rig, hookup]);
-  const value = useMemo(() => rig && {
-    rigId, store, state, rig, hookup, chooseHookup, derived, view: derived.view, ask: client.ask,
-    selected: selected && partOf(rig, selected) ? selected : undefined, select, pointed, point, edit: (edit: Edit, label: string) => store.perform(edit, label),
-  }, [rigId, store, state, rig, hookup, derived, client, selected, pointed]);
+  const value = useMemo(
+    () =>
+      rig && {
+        rigId,
+        store,
+        state,
+        rig,
+        hookup,
+        chooseHookup,
+        derived,
+        view: derived.view,
+        ask: client.ask,
+        selected: selected && partOf(rig, selected) ? selected : undefined,
+        select,
+        pointed,
+        point,
+        edit: (edit: Edit, label: string) => store.perform(edit, label),
+      },
+    [rigId, store, state, rig, hookup, derived, client, selected, pointed],
+  );
   if (!value || state.status === 'missing') return fallback(state);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 };

@@ -9,4 +9,13 @@ export const saveFile = (name: string, content: string | Uint8Array<ArrayBuffer>
 };
 
 /** @example fileName('Island run', 'ferry deck') // 'island-run-ferry-deck' */
-export const fileName = (...parts: readonly string[]): string => parts.map((p) => p.toLowerCase().replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '')).filter(Boolean).join('-') || 'rig';
+export const fileName = (...parts: readonly string[]): string =>
+  parts
+    .map((p) =>
+      p
+        .toLowerCase()
+        .replaceAll(/[^\p{L}\p{N}]+/gu, '-')
+        .replaceAll(/^-|-$/g, ''),
+    )
+    .filter(Boolean)
+    .join('-') || 'rig';

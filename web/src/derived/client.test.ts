@@ -11,15 +11,26 @@ const connected = () => {
   expose(new Deriving(), port1);
   port1.start();
   port2.start();
-  const client = new DerivedClient(Object.assign(port2, { terminate: () => { port1.close(); port2.close(); } }) as unknown as Worker);
-  const until = (is: (state: DerivedState) => boolean) => new Promise<DerivedState>((resolve) => {
-    const look = () => { if (is(client.snapshot())) resolve(client.snapshot()); };
-    client.subscribe(look);
-    look();
-  });
+  const client = new DerivedClient(
+    Object.assign(port2, {
+      terminate: () => {
+        port1.close();
+        port2.close();
+      },
+    }) as unknown as Worker,
+  );
+  const until = (is: (state: DerivedState) => boolean) =>
+    new Promise<DerivedState>((resolve) => {
+      const look = () => {
+        if (is(client.snapshot())) resolve(client.snapshot());
+      };
+      client.subscribe(look);
+      look();
+    });
   return { client, until };
 };
-const renamed = (rig: Rig, name: string): Rig => patch(rig, new Map([[ABOUT, { before: partOf(rig, ABOUT)!, after: { ...partOf(rig, ABOUT)!, name } }]]));
+const renamed = (rig: Rig, name: string): Rig =>
+  patch(rig, new Map([[ABOUT, { before: partOf(rig, ABOUT)!, after: { ...partOf(rig, ABOUT)!, name } }]]));
 
 describe('the page and its worker', () => {
   test('the next revision of a rig that says the same is not derived again, another rig or hook-up is', async () => {

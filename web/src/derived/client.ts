@@ -35,7 +35,9 @@ export class DerivedClient {
     return () => this.listeners.delete(listener);
   };
   readonly snapshot = (): DerivedState => this.state;
-  get ask(): Remote<Deriving> { return this.remote; }
+  get ask(): Remote<Deriving> {
+    return this.remote;
+  }
 
   private set(change: Partial<DerivedState>): void {
     this.state = { ...this.state, ...change };
@@ -77,4 +79,5 @@ export class DerivedClient {
   }
 }
 
-export const startDeriving = (): DerivedClient => new DerivedClient(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module', name: 'derive' }));
+export const startDeriving = (): DerivedClient =>
+  new DerivedClient(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module', name: 'derive' }));

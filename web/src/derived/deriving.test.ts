@@ -19,7 +19,19 @@ describe('what the worker answers', () => {
   test('every answer is plain data', async () => {
     const { worker, view } = loaded();
     const finding = view.findings[0]!;
-    for (const answer of [view, worker.run('sound:01'), worker.run(), worker.stored('sound:01'), worker.remedies(finding.fingerprint), await worker.board(), worker.changes('sound:01', 'sound:02'), worker.powerUp(), worker.mishaps(), worker.calls(), worker.standings()]) {
+    for (const answer of [
+      view,
+      worker.run('sound:01'),
+      worker.run(),
+      worker.stored('sound:01'),
+      worker.remedies(finding.fingerprint),
+      await worker.board(),
+      worker.changes('sound:01', 'sound:02'),
+      worker.powerUp(),
+      worker.mishaps(),
+      worker.calls(),
+      worker.standings(),
+    ]) {
       expect(structuredClone(answer)).toEqual(answer);
     }
   });
@@ -44,7 +56,12 @@ describe('what the worker answers', () => {
   test('a hook-up that is not there gives nothing, and then a right one gives all again', async () => {
     const { worker } = loaded();
     expect(worker.update(nothing, 'hookup:none')).toBeUndefined();
-    expect([worker.run('sound:01'), await worker.board(), worker.remedies('x'), worker.powerUp()]).toEqual([[], [], [], undefined]);
+    expect([worker.run('sound:01'), await worker.board(), worker.remedies('x'), worker.powerUp()]).toEqual([
+      [],
+      [],
+      [],
+      undefined,
+    ]);
     expect(worker.update(nothing, BALLROOM_ID)!.tally.sounds).toBe(16);
   });
   test('a counterexample played step by step ends wrong in the control that it names', () => {
@@ -52,20 +69,42 @@ describe('what the worker answers', () => {
     const [wrong] = view.sounds.find((s) => s.id === 'sound:03')!.wrong;
     worker.powerUp(wrong!.powerUp);
     const shown = wrong!.steps.flatMap((s) => (s.event ? [worker.act({ step: s.event })!] : []));
-    expect(shown.at(-1)!.sound).toEqual({ id: 'sound:03', name: 'Chorus wide', wrong: ['DLY on/off is off, wanted on'], silentAt: [] });
+    expect(shown.at(-1)!.sound).toEqual({
+      id: 'sound:03',
+      name: 'Chorus wide',
+      wrong: ['DLY on/off is off, wanted on'],
+      silentAt: [],
+    });
   });
   test('what the usual proof leaves out is answered in plain data, one after the other, and what is told can be played', async () => {
     const { worker } = loaded();
     const told: WhatIfView[] = [];
     const parts: number[] = [];
-    expect(await worker.whatIfs((answer, done) => { parts.push(done); if (answer) told.push(answer); })).toBe(true);
-    expect(told.map((a) => a.about)).toEqual(['late release', 'first press', 'hasty feet', 'lost message', 'turned knob']);
+    expect(
+      await worker.whatIfs((answer, done) => {
+        parts.push(done);
+        if (answer) told.push(answer);
+      }),
+    ).toBe(true);
+    expect(told.map((a) => a.about)).toEqual([
+      'late release',
+      'first press',
+      'hasty feet',
+      'lost message',
+      'turned knob',
+    ]);
     expect(structuredClone(told)).toEqual(told);
     expect([...parts].sort((a, b) => a - b)).toEqual(parts);
     expect(parts.at(-1)).toBe(1);
     const [hasty] = told[2]!.troubles;
     worker.powerUp(hasty!.powerUp);
-    hasty!.steps.forEach((s, i) => { if (s.event) worker.act({ step: s.event, ...(hasty!.steps[i + 1]?.afterMs === undefined ? {} : { nextMs: hasty!.steps[i + 1]!.afterMs! }) }); });
+    hasty!.steps.forEach((s, i) => {
+      if (s.event)
+        worker.act({
+          step: s.event,
+          ...(hasty!.steps[i + 1]?.afterMs === undefined ? {} : { nextMs: hasty!.steps[i + 1]!.afterMs! }),
+        });
+    });
     expect(worker.stands(hasty!.control)).not.toBe(hasty!.wanted);
     expect(worker.played()!.faulty).toBe(true);
   });
@@ -111,31 +150,48 @@ describe('what the worker answers', () => {
     const { worker } = loaded();
     worker.powerUp();
     worker.act({ stomp: 'B', device: 'device:swi', gesture: 'press' });
-    expect(worker.act({ stomp: 'B', device: 'device:swi', gesture: 'release' })!.audio).toEqual(['8 dB louder, by gains that are partly assumed.']);
+    expect(worker.act({ stomp: 'B', device: 'device:swi', gesture: 'release' })!.audio).toEqual([
+      '8 dB louder, by gains that are partly assumed.',
+    ]);
     worker.act({ stomp: 'E', device: 'device:swi', gesture: 'press' });
-    expect(worker.act({ stomp: 'E', device: 'device:swi', gesture: 'release' })!.audio).toEqual([expect.stringMatching(/dB softer/)]);
+    expect(worker.act({ stomp: 'E', device: 'device:swi', gesture: 'release' })!.audio).toEqual([
+      expect.stringMatching(/dB softer/),
+    ]);
   });
   test('what can happen to the boxes is told in words', () => {
     const { worker } = loaded();
-    expect(worker.mishaps().map((m) => m.text)).toEqual(expect.arrayContaining(['Stereo delay loses its power and wakes again', 'Step on Stereo reverb itself (switch)']));
+    expect(worker.mishaps().map((m) => m.text)).toEqual(
+      expect.arrayContaining(['Stereo delay loses its power and wakes again', 'Step on Stereo reverb itself (switch)']),
+    );
   });
   test('each hook-up is judged, and the one that is shown stays as it was', () => {
     const { worker, view } = loaded();
-    expect(worker.standings().map((s) => [s.hookup, s.tally.proved, s.tally.sounds, s.pressing])).toEqual([['hookup:ballroom', 14, 16, 4], ['hookup:ferry-deck', 14, 16, 4]]);
+    expect(worker.standings().map((s) => [s.hookup, s.tally.proved, s.tally.sounds, s.pressing])).toEqual([
+      ['hookup:ballroom', 14, 16, 4],
+      ['hookup:ferry-deck', 14, 16, 4],
+    ]);
     expect(worker.update(nothing, BALLROOM_ID)!.findings).toEqual(view.findings);
   });
 });
 
 describe('the bench, as time goes by outside', () => {
   const clock = { now: 0, real: performance.now.bind(performance) };
-  const pass = (ms: number) => { clock.now += ms; };
-  beforeEach(() => { performance.now = () => clock.now; });
-  afterEach(() => { performance.now = clock.real; });
+  const pass = (ms: number) => {
+    clock.now += ms;
+  };
+  beforeEach(() => {
+    performance.now = () => clock.now;
+  });
+  afterEach(() => {
+    performance.now = clock.real;
+  });
 
   test('before a footstep that follows in a hurry time stands still, however often one looks, until one plays freely', async () => {
     const { worker } = loaded();
     let hasty: WhatIfView['troubles'][number] | undefined;
-    await worker.whatIfs((answer) => { if (answer?.about === 'hasty feet') [hasty] = answer.troubles; });
+    await worker.whatIfs((answer) => {
+      if (answer?.about === 'hasty feet') [hasty] = answer.troubles;
+    });
     const [, first, second] = hasty!.steps;
     const begin = () => {
       worker.powerUp(hasty!.powerUp);
@@ -165,8 +221,12 @@ describe('the bench, as time goes by outside', () => {
       for (const { id } of all(rig, 'hookup')) {
         const worker = new Deriving();
         worker.load(everyPart(rig));
-        const wrong: Pick<WrongView, 'control' | 'wanted' | 'powerUp' | 'steps'>[] = worker.update(nothing, id)!.sounds.flatMap((s) => s.wrong);
-        await worker.whatIfs((answer) => { wrong.push(...answer?.troubles ?? []); });
+        const wrong: Pick<WrongView, 'control' | 'wanted' | 'powerUp' | 'steps'>[] = worker
+          .update(nothing, id)!
+          .sounds.flatMap((s) => s.wrong);
+        await worker.whatIfs((answer) => {
+          wrong.push(...(answer?.troubles ?? []));
+        });
         for (const { powerUp, steps, control, wanted } of wrong) {
           worker.powerUp(powerUp);
           steps.forEach(({ event }, i) => {
@@ -204,8 +264,13 @@ describe('the bench, as time goes by outside', () => {
     pass(200);
     for (const to of [80, 60, 40]) worker.act({ turn: 'device:vol.amount', to }, true);
     const played = worker.played()!;
-    expect([played.faulty, played.steps.map((s) => s.text)]).toEqual([false, ['Stomp Chorus crunch, 1B', 'Move VOL amount to 40 %']]);
-    expect(worker.later()!.pedals).toEqual([{ is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40 }]);
+    expect([played.faulty, played.steps.map((s) => s.text)]).toEqual([
+      false,
+      ['Stomp Chorus crunch, 1B', 'Move VOL amount to 40 %'],
+    ]);
+    expect(worker.later()!.pedals).toEqual([
+      { is: 'control', control: 'device:vol.amount', text: 'Volume pedal', about: '40 %', min: 0, max: 100, at: 40 },
+    ]);
   });
   test('time passes between stomps, and never backwards', () => {
     const { worker } = loaded();

@@ -14,7 +14,17 @@ import { soundDetail, type SoundDetail } from '@yunta/core/derive/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { setUpBench, takeStep } from '@yunta/core/derive/play';
 import { termsOf, type Terms } from '@yunta/core/derive/terms';
-import { expectable, pedalStep, playedText, standingTests, stompStep, turnStep, type Expectable, type PlayedStep, type TestResult } from '@yunta/core/derive/standing-tests';
+import {
+  expectable,
+  pedalStep,
+  playedText,
+  standingTests,
+  stompStep,
+  turnStep,
+  type Expectable,
+  type PlayedStep,
+  type TestResult,
+} from '@yunta/core/derive/standing-tests';
 import { typeIn, type TypeBox } from '@yunta/core/derive/type-in';
 import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
 import { soundRun, soundTrace, storedView, viewOf, type StoredView, type View } from '@yunta/core/derive/view';
@@ -59,7 +69,8 @@ export interface HookupStanding {
 }
 
 /** A capture compared, or why it could not be read. */
-export type WireAnswer = { readonly check: WireCheck; readonly notes: readonly string[] } | { readonly refused: readonly Refusal[] };
+export type WireAnswer =
+  { readonly check: WireCheck; readonly notes: readonly string[] } | { readonly refused: readonly Refusal[] };
 
 const A_FRAME_MS = 16;
 
@@ -97,7 +108,16 @@ export class Deriving {
   standings(): readonly HookupStanding[] {
     return all(this.rig, 'hookup').flatMap(({ id }) => {
       const derived = this.deriver.derive(this.rig, id);
-      return derived ? [{ hookup: id, tally: tally(derived.answers), limbs: limbsOf(derived.answers.values()), pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length }] : [];
+      return derived
+        ? [
+            {
+              hookup: id,
+              tally: tally(derived.answers),
+              limbs: limbsOf(derived.answers.values()),
+              pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length,
+            },
+          ]
+        : [];
     });
   }
 
@@ -122,7 +142,11 @@ export class Deriving {
   }
 
   /** What a controller really sent, beside what it should send. A long capture is read piece by piece; other questions come in between. */
-  async checkWire(controller: Id<'device'>, capture: Uint8Array, reading: (share: number) => void = () => undefined): Promise<WireAnswer | undefined> {
+  async checkWire(
+    controller: Id<'device'>,
+    capture: Uint8Array,
+    reading: (share: number) => void = () => undefined,
+  ): Promise<WireAnswer | undefined> {
     const pieces = readingCapture(capture);
     let piece = pieces.next();
     for (; !piece.done; piece = pieces.next()) {
@@ -131,13 +155,17 @@ export class Deriving {
     }
     const read = piece.value;
     if (!this.derived) return undefined;
-    return read.ok ? { check: checkWire(this.derived, controller, read.value.messages), notes: read.value.notes } : { refused: read.error };
+    return read.ok
+      ? { check: checkWire(this.derived, controller, read.value.messages), notes: read.value.notes }
+      : { refused: read.error };
   }
 
   /** Boxes or cables from a pasted table, for a rig as the page has it. */
   readTable(of: 'kit' | Id<'hookup'>, parts: readonly Part[], text: string): Result<Edit, readonly Refusal[]> {
     const rig = rigOf(parts);
-    return of === 'kit' ? readKitTable(rig, text, () => newPartId('device')) : readCableTable(rig, of, text, () => newPartId('cable'));
+    return of === 'kit'
+      ? readKitTable(rig, text, () => newPartId('device'))
+      : readCableTable(rig, of, text, () => newPartId('cable'));
   }
 
   shouldSend(controller: Id<'device'>): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {
@@ -164,7 +192,10 @@ export class Deriving {
   }
 
   /** Two sounds, or one in two hook-ups, lined up. */
-  sideBySide(a: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> }, b: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> }): SideBySide | undefined {
+  sideBySide(
+    a: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> },
+    b: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> },
+  ): SideBySide | undefined {
     const side = ({ sound, hookup }: typeof a) => {
       const derived = hookup === this.derived?.hookup.id ? this.derived : this.deriver.derive(this.rig, hookup);
       return derived && { derived, sound };
@@ -257,7 +288,11 @@ export class Deriving {
     else bench.stomp(act.device, act.stomp, act.gesture);
     bench.hurry();
     // Letting go of a switch that does not mind leaves what the press did to be seen.
-    const isNothing = 'stomp' in act && act.gesture !== 'press' && bench.heard.length === heard && [...bench.state()].every(([control, value]) => before.state.get(control) === value);
+    const isNothing =
+      'stomp' in act &&
+      act.gesture !== 'press' &&
+      bench.heard.length === heard &&
+      [...bench.state()].every(([control, value]) => before.state.get(control) === value);
     if (!isNothing) this.before = before;
     if (isHasty && !isNothing) this.faulty = true;
     const view = this.look();
@@ -270,7 +305,8 @@ export class Deriving {
   private takeStep({ step: id, nextMs }: Extract<BenchAct, { step: string }>): void {
     const { bench, of } = this.bench!;
     const usual = of.modelled.steps.get(id);
-    const step = usual ?? [...this.answered.get(of.modelled)?.values() ?? []].map((a) => a.steps.get(id)).find(Boolean);
+    const step =
+      usual ?? [...(this.answered.get(of.modelled)?.values() ?? [])].map((a) => a.steps.get(id)).find(Boolean);
     if (step) takeStep(of, bench, step, nextMs);
     this.hurried = nextMs !== undefined;
     if (usual && !this.hurried) this.steps.push(id);
@@ -317,7 +353,7 @@ export class Deriving {
   async whatIfs(tell: (answer: WhatIfView | undefined, done: number) => void): Promise<boolean> {
     const { derived } = this;
     if (!derived) return false;
-    const round = this.round += 1;
+    const round = (this.round += 1);
     const { modelled } = derived;
     const known = keptIn(this.answered, modelled, () => new Map<Mishap, Answered>());
     for (const [i, { about }] of QUESTIONS.entries()) {
@@ -346,22 +382,36 @@ export class Deriving {
 
   /** What the monitor has shown, as text and as a MIDI file. */
   monitor(): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {
-    const heard = this.bench?.bench.heard.flatMap((h) => (h.is === 'message' ? [{ ...h.read, ms: h.at / 1000 }] : [])) ?? [];
+    const heard =
+      this.bench?.bench.heard.flatMap((h) => (h.is === 'message' ? [{ ...h.read, ms: h.at / 1000 }] : [])) ?? [];
     return { text: writeHexText(heard), midi: new Uint8Array(writeMidiFile(heard)) };
   }
 
   /** A switch that calls a sound is remembered by the sound, so that it is found again when it has moved to another slot. */
-  private remember({ device, stomp, gesture }: Extract<BenchAct, { stomp: string }>, sound: Id<'sound'> | undefined): void {
+  private remember(
+    { device, stomp, gesture }: Extract<BenchAct, { stomp: string }>,
+    sound: Id<'sound'> | undefined,
+  ): void {
     const calls = this.rig.parts.device.get(device)?.memories.some((m) => m.switches?.includes(stomp));
     if (!calls) this.steps.push(stompStep(device, stomp, gesture));
     else if (gesture === 'press' && sound) this.steps.push(`recall:${sound}`);
   }
 
   /** What was done since power-up, and what could be expected of where it led. */
-  played(): { readonly faulty: boolean; readonly steps: readonly { readonly step: PlayedStep; readonly text: string }[]; readonly expects: readonly Expectable[] } | undefined {
+  played():
+    | {
+        readonly faulty: boolean;
+        readonly steps: readonly { readonly step: PlayedStep; readonly text: string }[];
+        readonly expects: readonly Expectable[];
+      }
+    | undefined {
     if (!this.bench) return undefined;
     const { bench, of } = this.bench;
-    return { faulty: this.faulty, steps: this.steps.map((step) => ({ step, text: playedText(of, step) ?? step })), expects: expectable(of, bench, this.look()?.sound?.id) };
+    return {
+      faulty: this.faulty,
+      steps: this.steps.map((step) => ({ step, text: playedText(of, step) ?? step })),
+      expects: expectable(of, bench, this.look()?.sound?.id),
+    };
   }
 
   /** Every standing test of the hook-up, played anew. */
@@ -372,17 +422,21 @@ export class Deriving {
   /** Sounds that a list or a timeline calls, where no foot does, by the id of its event. */
   calls(): readonly { readonly event: string; readonly text: string }[] {
     const { derived } = this;
-    return derived ? soundsInOrder(derived.rig).flatMap((sound) => {
-      const event = [...derived.modelled.steps].find(([, s]) => s.does === 'recall' && s.sound === sound.id)?.[0];
-      return event ? [{ event, text: placeText(derived.rig, sound) }] : [];
-    }) : [];
+    return derived
+      ? soundsInOrder(derived.rig).flatMap((sound) => {
+          const event = [...derived.modelled.steps].find(([, s]) => s.does === 'recall' && s.sound === sound.id)?.[0];
+          return event ? [{ event, text: placeText(derived.rig, sound) }] : [];
+        })
+      : [];
   }
 
   /** What else can happen to the rig, in words, by the id of its event. */
   mishaps(): readonly { readonly event: string; readonly text: string; readonly does: Footstep['does'] }[] {
     const { derived } = this;
     if (!derived) return [];
-    return [...derived.modelled.steps].filter(([, s]) => s.does === 'foot' || s.does === 'power').map(([event, s]) => ({ event, text: stepText(derived.rig, s), does: s.does }));
+    return [...derived.modelled.steps]
+      .filter(([, s]) => s.does === 'foot' || s.does === 'power')
+      .map(([event, s]) => ({ event, text: stepText(derived.rig, s), does: s.does }));
   }
 
   private look(): BenchView | undefined {

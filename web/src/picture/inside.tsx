@@ -15,7 +15,9 @@ export const Inside = ({ chains }: { chains: readonly Chain[] }) => {
   const drawn = useMemo(() => chains.map((chain) => ({ chain, ...runOfChain(chain) })), [chains]);
   return drawn.map(({ chain, items, names }) => (
     <div key={chain.id}>
-      <div className="soft mono" style={{ fontSize: 13 }}>{insideText([chain]).split(':')[0]}</div>
+      <div className="soft mono" style={{ fontSize: 13 }}>
+        {insideText([chain]).split(':')[0]}
+      </div>
       <RunDrawing items={items} label={`Chain ${chain.id}`} said={(id) => names.get(id) ?? { code: '?', name: '' }} />
     </div>
   ));
@@ -29,15 +31,35 @@ const runOfChain = (chain: Chain): { readonly items: readonly Item[]; readonly n
     return { is: 'box', device: id, stages: [] };
   };
   const jacks = (taps: Chain['from']) => [...new Set(taps.map((t) => t.at))].join(' ');
-  const series = (slots: readonly Slot[]): readonly Item[] => slots.map((slot): Item => {
-    switch (slot.is) {
-      case 'block': return box(slot.id.slice(0, 5).toUpperCase(), slot.stage);
-      case 'insert': {
-        const host = box(slot.id, slot.id) as Extract<Item, { is: 'box' }>;
-        return { is: 'loop', device: host.device, insert: slot.id, on: true, inside: [box('▸', `${jacks(slot.send)} / ${jacks(slot.return)}`)] };
+  const series = (slots: readonly Slot[]): readonly Item[] =>
+    slots.map((slot): Item => {
+      switch (slot.is) {
+        case 'block':
+          return box(slot.id.slice(0, 5).toUpperCase(), slot.stage);
+        case 'insert': {
+          const host = box(slot.id, slot.id) as Extract<Item, { is: 'box' }>;
+          return {
+            is: 'loop',
+            device: host.device,
+            insert: slot.id,
+            on: true,
+            inside: [box('▸', `${jacks(slot.send)} / ${jacks(slot.return)}`)],
+          };
+        }
+        case 'fork':
+          return {
+            is: 'split',
+            arms: slot.arms.map((a) => (a.slots.length ? series(a.slots) : [box('—', a.id)])),
+            joins: true,
+          };
       }
-      case 'fork': return { is: 'split', arms: slot.arms.map((a) => (a.slots.length ? series(a.slots) : [box('—', a.id)])), joins: true };
-    }
-  });
-  return { items: [box('▷', jacks(chain.from)), ...series(chain.slots), { is: 'end', end: 'device:x.x', name: jacks(chain.to), by: [], sides: [] }], names };
+    });
+  return {
+    items: [
+      box('▷', jacks(chain.from)),
+      ...series(chain.slots),
+      { is: 'end', end: 'device:x.x', name: jacks(chain.to), by: [], sides: [] },
+    ],
+    names,
+  };
 };

@@ -9,13 +9,21 @@ import { layRun, TAG, type Laid } from './layout.js';
 /** Height of a line of names. */
 const NAME = 17;
 
-const overlaps = ({ tags }: Laid) => tags.flatMap((a, i) => tags.slice(i + 1).filter((b) => Math.abs(a.x - b.x) < TAG.width && Math.abs(a.y - b.y) < TAG.height).map((b) => `${a.device} on ${b.device}`));
+const overlaps = ({ tags }: Laid) =>
+  tags.flatMap((a, i) =>
+    tags
+      .slice(i + 1)
+      .filter((b) => Math.abs(a.x - b.x) < TAG.width && Math.abs(a.y - b.y) < TAG.height)
+      .map((b) => `${a.device} on ${b.device}`),
+  );
 
 describe('the run as it is drawn', () => {
   test('no two tags overlap and everything lies within the drawing, on the demo and on 150 random rigs', () => {
     const runs = [
       ...[...islandRun().parts.sound.keys()].map((id) => soundRun(deriveOnce(islandRun(), BALLROOM_ID)!, id)),
-      ...Array.from({ length: 150 }, (_, seed) => randomRig(seed + 1)).flatMap(({ rig, hookup }) => [...rig.parts.sound.keys()].slice(0, 2).map((id) => soundRun(deriveOnce(rig, hookup.id)!, id))),
+      ...Array.from({ length: 150 }, (_, seed) => randomRig(seed + 1)).flatMap(({ rig, hookup }) =>
+        [...rig.parts.sound.keys()].slice(0, 2).map((id) => soundRun(deriveOnce(rig, hookup.id)!, id)),
+      ),
     ];
     let drawn = 0;
     for (const items of runs) {
@@ -23,7 +31,13 @@ describe('the run as it is drawn', () => {
       drawn += laid.tags.length;
       expect(overlaps(laid)).toEqual([]);
       const { x, y, width, height } = laid.box;
-      for (const t of laid.tags) expect([t.x >= x, t.x + TAG.width <= x + width, t.y - TAG.height / 2 >= y, t.y + TAG.height / 2 <= y + height]).toEqual([true, true, true, true]);
+      for (const t of laid.tags)
+        expect([
+          t.x >= x,
+          t.x + TAG.width <= x + width,
+          t.y - TAG.height / 2 >= y,
+          t.y + TAG.height / 2 <= y + height,
+        ]).toEqual([true, true, true, true]);
     }
     expect(drawn).toBeGreaterThan(300);
   });
@@ -32,25 +46,47 @@ describe('the run as it is drawn', () => {
     expect(laid.hosts).toHaveLength(1);
     expect(laid.stubs.map((s) => s.codes)).toEqual([['device:ofz'], ['device:gat'], ['device:mod']]);
   });
-  test.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))('%s: names of boxes and bars keep clear of each other, in every hook-up', (_, make) => {
-    const rig = make();
-    for (const hookup of rig.parts.hookup.keys()) {
-      const d = deriveOnce(rig, hookup)!;
-      for (const sound of rig.parts.sound.keys()) {
-        const laid = layRun(soundRun(d, sound));
-        expect(overlaps(laid)).toEqual([]);
-        for (const h of laid.hosts) {
-          const crossed = laid.tags.filter((t) => t.x < h.x + h.width && t.x + TAG.width > h.x && t.y < h.y && t.y + TAG.height / 2 + NAME > h.y - NAME);
-          expect(crossed.map((t) => `${t.device} meets the bar of ${h.device}`)).toEqual([]);
-          expect(h.y - NAME).toBeGreaterThanOrEqual(laid.box.y);
+  test.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))(
+    '%s: names of boxes and bars keep clear of each other, in every hook-up',
+    (_, make) => {
+      const rig = make();
+      for (const hookup of rig.parts.hookup.keys()) {
+        const d = deriveOnce(rig, hookup)!;
+        for (const sound of rig.parts.sound.keys()) {
+          const laid = layRun(soundRun(d, sound));
+          expect(overlaps(laid)).toEqual([]);
+          for (const h of laid.hosts) {
+            const crossed = laid.tags.filter(
+              (t) =>
+                t.x < h.x + h.width && t.x + TAG.width > h.x && t.y < h.y && t.y + TAG.height / 2 + NAME > h.y - NAME,
+            );
+            expect(crossed.map((t) => `${t.device} meets the bar of ${h.device}`)).toEqual([]);
+            expect(h.y - NAME).toBeGreaterThanOrEqual(laid.box.y);
+          }
         }
       }
-    }
-  });
+    },
+  );
   test('arms that never meet again end side by side, those that do meet in one point', () => {
-    const end = (name: string): Item => ({ is: 'end', end: `device:${name}.air` as never, name, by: [], sides: ['mono'] });
+    const end = (name: string): Item => ({
+      is: 'end',
+      end: `device:${name}.air` as never,
+      name,
+      by: [],
+      sides: ['mono'],
+    });
     const box = (id: string): Item => ({ is: 'box', device: `device:${id}`, stages: [] });
-    const apart = layRun([box('s'), { is: 'split', joins: false, arms: [[box('a'), end('Left')], [box('b'), end('Right')]] }]);
+    const apart = layRun([
+      box('s'),
+      {
+        is: 'split',
+        joins: false,
+        arms: [
+          [box('a'), end('Left')],
+          [box('b'), end('Right')],
+        ],
+      },
+    ]);
     expect(new Set(apart.ends.map((e) => e.y)).size).toBe(2);
     const met = layRun([box('s'), { is: 'split', joins: true, arms: [[box('a')], []] }, end('House')]);
     expect(met.ends).toHaveLength(1);
@@ -59,7 +95,10 @@ describe('the run as it is drawn', () => {
   });
   test('what comes over both sides is reached by two lines, and where two sides begin is marked above the tag', () => {
     const box = (id: string, more: object = {}): Item => ({ is: 'box', device: `device:${id}`, stages: [], ...more });
-    const [narrow, wide] = [layRun([box('d'), box('r')]), layRun([box('d', { sides: 'part' }), box('r', { wide: true })])];
+    const [narrow, wide] = [
+      layRun([box('d'), box('r')]),
+      layRun([box('d', { sides: 'part' }), box('r', { wide: true })]),
+    ];
     expect([narrow.pairs.length, wide.pairs.length]).toEqual([0, 1]);
     expect(wide.pairs[0]!.lines.match(/M/g)).toHaveLength(2);
     expect(wide.tags.map((t) => t.sides)).toEqual(['part', undefined]);

@@ -8,8 +8,18 @@ export interface Laid {
   /** Where both sides run side by side: what is drawn in place of the one line, and the two lines. */
   readonly pairs: readonly { readonly instead: string; readonly lines: string }[];
   /** Stubs of loops that are off. */
-  readonly stubs: readonly { readonly d: string; readonly x: number; readonly y: number; readonly codes: readonly Id<'device'>[] }[];
-  readonly hosts: readonly { readonly x: number; readonly y: number; readonly width: number; readonly device: Id<'device'> }[];
+  readonly stubs: readonly {
+    readonly d: string;
+    readonly x: number;
+    readonly y: number;
+    readonly codes: readonly Id<'device'>[];
+  }[];
+  readonly hosts: readonly {
+    readonly x: number;
+    readonly y: number;
+    readonly width: number;
+    readonly device: Id<'device'>;
+  }[];
   readonly ends: readonly { readonly x: number; readonly y: number; readonly name: string; readonly under: string }[];
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
@@ -48,13 +58,24 @@ const pairAt = (x: number, y: number): Laid['pairs'][number] => {
 const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0);
 
 /** What stands under the name of an end. @example 'ch1 and ch3, mono' */
-const underEnd = ({ by, sides }: Extract<Item, { is: 'end' }>): string => [by.join(' and '), sides.join(' and ')].filter(Boolean).join(', ');
+const underEnd = ({ by, sides }: Extract<Item, { is: 'end' }>): string =>
+  [by.join(' and '), sides.join(' and ')].filter(Boolean).join(', ');
 
 const sizeOf = (item: Item): Size => {
   switch (item.is) {
-    case 'box': return { width: TAG.width + TAG.gap, up: TAG.height / 2 + (item.sides ? SIDES : 0), down: TAG.height / 2 + LABEL };
+    case 'box':
+      return {
+        width: TAG.width + TAG.gap,
+        up: TAG.height / 2 + (item.sides ? SIDES : 0),
+        down: TAG.height / 2 + LABEL,
+      };
     case 'loop': {
-      if (!item.on) return { width: item.holds.length ? STUB.width : 10, up: HOST, down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12 };
+      if (!item.on)
+        return {
+          width: item.holds.length ? STUB.width : 10,
+          up: HOST,
+          down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12,
+        };
       const inside = seriesSize(item.inside);
       return { width: Math.max(inside.width, TAG.width) + TAG.gap + 4, up: HOST, down: DROP + inside.down };
     }
@@ -63,13 +84,18 @@ const sizeOf = (item: Item): Size => {
       const height = sum(arms.map((a) => a.up + a.down)) + 8 * (arms.length - 1);
       return { width: Math.max(24, ...arms.map((a) => a.width)) + 40, up: height / 2, down: height / 2 };
     }
-    case 'end': return { width: 22 + Math.max(item.name.length, underEnd(item).length) * END_CHAR, up: 12, down: 20 };
+    case 'end':
+      return { width: 22 + Math.max(item.name.length, underEnd(item).length) * END_CHAR, up: 12, down: 20 };
   }
 };
 
 const seriesSize = (items: readonly Item[]): Size => {
   const sizes = items.map(sizeOf);
-  return { width: sum(sizes.map((s) => s.width)), up: Math.max(8, ...sizes.map((s) => s.up)), down: Math.max(8, ...sizes.map((s) => s.down)) };
+  return {
+    width: sum(sizes.map((s) => s.width)),
+    up: Math.max(8, ...sizes.map((s) => s.up)),
+    down: Math.max(8, ...sizes.map((s) => s.down)),
+  };
 };
 
 /** The columns of two runs that are lined up: each as wide as the wider of the two. */
@@ -77,6 +103,7 @@ export const sharedColumns = (a: readonly (Item | undefined)[], b: readonly (Ite
   a.map((item, i) => Math.max(item ? sizeOf(item).width : 0, b[i] ? sizeOf(b[i]).width : 0));
 
 /** Lays a run out from left to right: loops hang below the line, arms stand above and below each other. With columns given, a place without an item is bare wire. */
+// eslint-disable-next-line max-lines-per-function -- one pen draws the whole run: its parts write into the same lists
 export const layRun = (run: readonly (Item | undefined)[], columns?: readonly number[]): Laid => {
   const items = run.filter((i) => i !== undefined);
   const tags: LaidTag[] = [];
@@ -101,7 +128,8 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
   /** Loops of one box side by side share one bar. */
   const host = (device: Id<'device'>, before: Item | undefined, x: number, y: number, width: number): void => {
     const last = hosts.findLast((h) => h.y === y);
-    if (before?.is === 'loop' && before.device === device && last && Math.abs(last.x + last.width - x) < 0.5) last.width += width;
+    if (before?.is === 'loop' && before.device === device && last && Math.abs(last.x + last.width - x) < 0.5)
+      last.width += width;
     else hosts.push({ x, y, width, device });
   };
 
@@ -115,7 +143,13 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
       case 'loop': {
         if (!item.on) {
           wires.push(`M${x} ${y}h${width}`);
-          if (item.holds.length) stubs.push({ d: `M${x + 9} ${y + 12}v${STUB.depth}h${STUB.width - 18}v${-STUB.depth}`, x: x + STUB.width / 2, y: y + 26 + STUB.depth, codes: item.holds });
+          if (item.holds.length)
+            stubs.push({
+              d: `M${x + 9} ${y + 12}v${STUB.depth}h${STUB.width - 18}v${-STUB.depth}`,
+              x: x + STUB.width / 2,
+              y: y + 26 + STUB.depth,
+              codes: item.holds,
+            });
           return;
         }
         const inside = seriesSize(item.inside).width;
@@ -147,5 +181,13 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
   const size = columns ? { ...own, width: sum(columns) } : own;
   series(run, 0, 0, columns);
   const top = size.up + 4;
-  return { tags, wires, pairs, stubs, hosts, ends, box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 } };
+  return {
+    tags,
+    wires,
+    pairs,
+    stubs,
+    hosts,
+    ends,
+    box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 },
+  };
 };

@@ -1,5 +1,25 @@
 import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/map';
-import { LOOP_PITCH, loopJacks, middle, moved, movedCable, onSide, pathOf, PITCH, shownJacks, tag, TAG, turnedBox, turnedCable, type Block, type LaidBox, type LaidCable, type LaidJack, type LaidLoop, type Place } from './map-parts.js';
+import {
+  LOOP_PITCH,
+  loopJacks,
+  middle,
+  moved,
+  movedCable,
+  onSide,
+  pathOf,
+  PITCH,
+  shownJacks,
+  tag,
+  TAG,
+  turnedBox,
+  turnedCable,
+  type Block,
+  type LaidBox,
+  type LaidCable,
+  type LaidJack,
+  type LaidLoop,
+  type Place,
+} from './map-parts.js';
 
 const BAR = { height: 30, pad: 14, code: 10 } as const;
 const COLUMN = { least: 54, twoSided: 31, empty: 40, gap: 10 } as const;
@@ -20,7 +40,10 @@ export class Bar {
   private readonly hung: LaidBox[] = [];
   private readonly cables: LaidCable[] = [];
 
-  constructor(private readonly box: MapBox, private readonly cableAt: (jack: MapJack) => MapCable | undefined) {
+  constructor(
+    private readonly box: MapBox,
+    private readonly cableAt: (jack: MapJack) => MapCable | undefined,
+  ) {
     this.x = box.code.length * BAR.code + BAR.pad * 2;
   }
 
@@ -33,7 +56,9 @@ export class Bar {
   }
 
   private leave(loop: MapLoop, side: 'top' | 'bottom', places: readonly number[]): void {
-    loopJacks(loop).forEach((jack, i) => this.jacks.push({ jack, side, x: places[i]!, y: side === 'top' ? 0 : BAR.height }));
+    loopJacks(loop).forEach((jack, i) =>
+      this.jacks.push({ jack, side, x: places[i]!, y: side === 'top' ? 0 : BAR.height }),
+    );
     this.loops.push({ loop, side, from: places[0]!, to: places.at(-1)! });
   }
 
@@ -48,7 +73,11 @@ export class Bar {
     const count = loop.sends.length + loop.returns.length;
     const width = Math.max(COLUMN.empty, count * LOOP_PITCH) + (this.twoSided ? TAG.width - COLUMN.twoSided : 0);
     const first = this.x + (width - (count - 1) * LOOP_PITCH) / 2;
-    this.leave(loop, loop.patched ? 'top' : 'bottom', Array.from({ length: count }, (_, i) => first + i * LOOP_PITCH));
+    this.leave(
+      loop,
+      loop.patched ? 'top' : 'bottom',
+      Array.from({ length: count }, (_, i) => first + i * LOOP_PITCH),
+    );
     this.x += width;
   }
 
@@ -61,7 +90,10 @@ export class Bar {
       return its ? [{ i, its, cable }] : [];
     });
     const side = this.side();
-    const one = tag(box, ends.map((e) => e.its));
+    const one = tag(
+      box,
+      ends.map((e) => e.its),
+    );
     const isWide = one.width > TAG.width;
     const least = this.twoSided ? COLUMN.twoSided : COLUMN.least;
     const width = Math.max(least, own.length * LOOP_PITCH - LOOP_PITCH + 9, isWide ? one.width + COLUMN.gap * 2 : 0);
@@ -69,11 +101,24 @@ export class Bar {
     const places = own.map((_, i) => first + i * LOOP_PITCH);
     this.leave(loop, side, places);
     const laid = moved(one, this.x + (width - one.width) / 2, BAR.height + DEPTHS[this.depth[side]]!);
-    this.hang(side, [laid], ends.map(({ i, its, cable }): LaidCable => {
-      const to = laid.x + laid.jacks.find((j) => j.jack === its)!.x;
-      const points: readonly Place[] = [[places[i]!, BAR.height], [places[i]!, laid.y - 8], [to, laid.y - 8], [to, laid.y]];
-      return { cable, d: pathOf(Math.abs(places[i]! - to) < 0.1 ? [points[0]!, points[3]!] : points), at: [to, (BAR.height + laid.y) / 2] };
-    }));
+    this.hang(
+      side,
+      [laid],
+      ends.map(({ i, its, cable }): LaidCable => {
+        const to = laid.x + laid.jacks.find((j) => j.jack === its)!.x;
+        const points: readonly Place[] = [
+          [places[i]!, BAR.height],
+          [places[i]!, laid.y - 8],
+          [to, laid.y - 8],
+          [to, laid.y],
+        ];
+        return {
+          cable,
+          d: pathOf(Math.abs(places[i]! - to) < 0.1 ? [points[0]!, points[3]!] : points),
+          at: [to, (BAR.height + laid.y) / 2],
+        };
+      }),
+    );
     this.depth[side] = 1 - this.depth[side];
     this.x += width;
   }
@@ -84,17 +129,33 @@ export class Bar {
     const width = inside.width + 2 * margin;
     const sends = loop.sends.length;
     const count = sends + loop.returns.length;
-    const places = Array.from({ length: count }, (_, i) => (i < sends ? this.x + 8 + i * 10 : this.x + width - 8 - (count - 1 - i) * 10));
+    const places = Array.from({ length: count }, (_, i) =>
+      i < sends ? this.x + 8 + i * 10 : this.x + width - 8 - (count - 1 - i) * 10,
+    );
     this.leave(loop, 'bottom', places);
     const top = BAR.height + DEPTHS[0];
     const boxes = inside.boxes.map((b) => moved(b, this.x + margin, top));
-    const at = new Map(boxes.flatMap((b) => b.jacks.map((j) => [j.jack.ref, { x: b.x + j.x, y: b.y + j.y, side: j.side }] as const)));
+    const at = new Map(
+      boxes.flatMap((b) => b.jacks.map((j) => [j.jack.ref, { x: b.x + j.x, y: b.y + j.y, side: j.side }] as const)),
+    );
     const drops = loopJacks(loop).flatMap((jack, i): LaidCable[] => {
       const cable = this.cableAt(jack);
       const far = cable && at.get(cable.from === jack.ref ? cable.to : cable.from);
       if (!far) return [];
       const x = places[i]!;
-      const points: readonly Place[] = far.side === 'top' ? [[x, BAR.height], [x, top - 6], [far.x, top - 6], [far.x, far.y]] : [[x, BAR.height], [x, far.y], [far.x, far.y]];
+      const points: readonly Place[] =
+        far.side === 'top'
+          ? [
+              [x, BAR.height],
+              [x, top - 6],
+              [far.x, top - 6],
+              [far.x, far.y],
+            ]
+          : [
+              [x, BAR.height],
+              [x, far.y],
+              [far.x, far.y],
+            ];
       return [{ cable, d: pathOf(points), at: middle(points) }];
     });
     this.hang('bottom', boxes, [...inside.cables.map((c) => movedCable(c, this.x + margin, top)), ...drops]);
@@ -107,10 +168,35 @@ export class Bar {
     const width = Math.max(this.x + BAR.pad, ...hung.map((b) => b.x + b.width + 6));
     const shown = shownJacks(box);
     const of = (way: MapJack['way']) => shown.filter((j) => j.layer === 'audio' && j.way === way);
-    const low = shown.filter((j) => j.layer !== 'audio').map((jack, i): LaidJack => ({ jack, side: 'bottom', x: 12 + i * PITCH, y: BAR.height }));
-    const bar: LaidBox = { box, shape: 'bar', x: 0, y: 0, width, height: BAR.height, loops: this.loops, jacks: [...onSide(of('in'), 'left', width, BAR.height), ...onSide(of('out'), 'right', width, BAR.height), ...this.jacks, ...low] };
-    const [left, top] = [Math.min(0, ...hung.map((b) => b.x)), Math.min(0, ...hung.map((b) => b.y - (b.nameAbove ? TAG.label : 0)))];
+    const low = shown
+      .filter((j) => j.layer !== 'audio')
+      .map((jack, i): LaidJack => ({ jack, side: 'bottom', x: 12 + i * PITCH, y: BAR.height }));
+    const bar: LaidBox = {
+      box,
+      shape: 'bar',
+      x: 0,
+      y: 0,
+      width,
+      height: BAR.height,
+      loops: this.loops,
+      jacks: [
+        ...onSide(of('in'), 'left', width, BAR.height),
+        ...onSide(of('out'), 'right', width, BAR.height),
+        ...this.jacks,
+        ...low,
+      ],
+    };
+    const [left, top] = [
+      Math.min(0, ...hung.map((b) => b.x)),
+      Math.min(0, ...hung.map((b) => b.y - (b.nameAbove ? TAG.label : 0))),
+    ];
     const bottom = Math.max(BAR.height + 16, ...hung.map((b) => b.y + b.height + (b.nameAbove ? 0 : TAG.label)));
-    return { of: box, width: width - left, height: bottom - top, boxes: [bar, ...hung].map((b) => moved(b, -left, -top)), cables: this.cables.map((c) => movedCable(c, -left, -top)) };
+    return {
+      of: box,
+      width: width - left,
+      height: bottom - top,
+      boxes: [bar, ...hung].map((b) => moved(b, -left, -top)),
+      cables: this.cables.map((c) => movedCable(c, -left, -top)),
+    };
   }
 }

@@ -1,14 +1,31 @@
 import type { Lead, BoxStanding, Lit } from '@yunta/core/signal/map';
 import type { LaidBox } from './map-parts.js';
 
-export const LEAD_LETTERS: Readonly<Record<Lead, string>> = { instrument: 'i', line: 'L', balanced: 'B', speaker: 'S', air: 'A', MIDI: 'M', control: 'C', power: 'P', data: 'U' };
+export const LEAD_LETTERS: Readonly<Record<Lead, string>> = {
+  instrument: 'i',
+  line: 'L',
+  balanced: 'B',
+  speaker: 'S',
+  air: 'A',
+  MIDI: 'M',
+  control: 'C',
+  power: 'P',
+  data: 'U',
+};
 
 /** How a box stands in the sound that is shown; `apart` when no signal could come by. */
 export type Standing = BoxStanding | 'apart';
 
-const STANDING_TEXT: Readonly<Record<Standing, string>> = { in: '', bypassed: 'bypassed', fed: 'listens', outside: '', apart: '' };
+const STANDING_TEXT: Readonly<Record<Standing, string>> = {
+  in: '',
+  bypassed: 'bypassed',
+  fed: 'listens',
+  outside: '',
+  apart: '',
+};
 
-export const standingOf = (laid: LaidBox, lit: Lit | undefined): Standing => lit?.boxes[laid.box.device] ?? (laid.box.wired && !lit ? 'outside' : 'apart');
+export const standingOf = (laid: LaidBox, lit: Lit | undefined): Standing =>
+  lit?.boxes[laid.box.device] ?? (laid.box.wired && !lit ? 'outside' : 'apart');
 
 const LINE_CHARS = 13;
 const short = (name: string, most: number): string => (name.length > most ? `${name.slice(0, most - 1)}…` : name);
@@ -25,7 +42,11 @@ const tagPath = (w: number, h: number): string => `M0 ${h / 2}l9 ${-h / 2}H${w}V
 /** One box as it lies on the map, drawn from its own corner. */
 export const BoxDrawing = ({ laid, lit }: { laid: LaidBox; lit: Lit | undefined }) => {
   const standing = standingOf(laid, lit);
-  return laid.shape === 'bar' ? <Bar laid={laid} standing={standing} lit={lit} /> : <Tag laid={laid} standing={standing} />;
+  return laid.shape === 'bar' ? (
+    <Bar laid={laid} standing={standing} lit={lit} />
+  ) : (
+    <Tag laid={laid} standing={standing} />
+  );
 };
 
 const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: LaidBox; standing: Standing }) => {
@@ -35,25 +56,60 @@ const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: Laid
     <>
       <path className={`map-tag ${standing}`} d={tagPath(width, height)} />
       <circle cx={10} cy={height / 2} r={2} className="map-hole" />
-      <text className="map-code" x={width / 2 + 5} y={height / 2 + 1}>{box.code}</text>
-      <text className="map-name" x={width / 2} y={nameAbove ? 8 - lines.length * 14 : height + 14}>{lines.map((l, i) => <tspan key={l} x={width / 2} dy={i ? 14 : 0}>{l}</tspan>)}</text>
+      <text className="map-code" x={width / 2 + 5} y={height / 2 + 1}>
+        {box.code}
+      </text>
+      <text className="map-name" x={width / 2} y={nameAbove ? 8 - lines.length * 14 : height + 14}>
+        {lines.map((l, i) => (
+          <tspan key={l} x={width / 2} dy={i ? 14 : 0}>
+            {l}
+          </tspan>
+        ))}
+      </text>
     </>
   );
 };
 
-const Bar = ({ laid: { box, width, height, loops }, standing, lit }: { laid: LaidBox; standing: Standing; lit: Lit | undefined }) => {
+const Bar = ({
+  laid: { box, width, height, loops },
+  standing,
+  lit,
+}: {
+  laid: LaidBox;
+  standing: Standing;
+  lit: Lit | undefined;
+}) => {
   const y = height / 2;
-  const carried = loops.filter((l) => l.loop.patched && l.loop.sends.some((r) => lit?.jacks.includes(r))).sort((a, b) => a.from - b.from);
-  const line = standing === 'in' || standing === 'bypassed' ? `M0 ${y}${carried.map((l) => `H${l.from}V${l.side === 'bottom' ? height : 0}M${l.to} ${l.side === 'bottom' ? height : 0}V${y}`).join('')}H${width}` : '';
+  const carried = loops
+    .filter((l) => l.loop.patched && l.loop.sends.some((r) => lit?.jacks.includes(r)))
+    .sort((a, b) => a.from - b.from);
+  const line =
+    standing === 'in' || standing === 'bypassed'
+      ? `M0 ${y}${carried.map((l) => `H${l.from}V${l.side === 'bottom' ? height : 0}M${l.to} ${l.side === 'bottom' ? height : 0}V${y}`).join('')}H${width}`
+      : '';
   return (
     <>
       <rect className={`map-tag ${standing}`} width={width} height={height} rx={3} />
       {line && <path className="map-inner" d={line} />}
       <rect className="map-plate" x={8} y={5} width={box.code.length * 10 + 8} height={height - 10} />
-      <text className="map-code left" x={12} y={y + 1}>{box.code}</text>
-      <text className="map-name left" x={2} y={-7}>{short(box.name, 26)}</text>
+      <text className="map-code left" x={12} y={y + 1}>
+        {box.code}
+      </text>
+      <text className="map-name left" x={2} y={-7}>
+        {short(box.name, 26)}
+      </text>
       {loops.map((l) => (
-        <text key={l.loop.inserts[0]} className="map-number" x={(l.from + l.to) / 2} y={l.side === 'bottom' ? height + 12 : -5}>{l.loop.inserts.map((i) => /\d+$/.exec(i)?.[0] ?? '').filter(Boolean).join('+')}</text>
+        <text
+          key={l.loop.inserts[0]}
+          className="map-number"
+          x={(l.from + l.to) / 2}
+          y={l.side === 'bottom' ? height + 12 : -5}
+        >
+          {l.loop.inserts
+            .map((i) => /\d+$/.exec(i)?.[0] ?? '')
+            .filter(Boolean)
+            .join('+')}
+        </text>
       ))}
     </>
   );
@@ -61,10 +117,25 @@ const Bar = ({ laid: { box, width, height, loops }, standing, lit }: { laid: Lai
 
 /** A small tag for the legend. */
 export const StandingSample = ({ standing }: { standing: Standing }) => (
-  <svg width={34} height={18} aria-hidden="true"><g transform="translate(2 2)"><path className={`map-tag ${standing}`} d={tagPath(30, 14)} /></g></svg>
+  <svg width={34} height={18} aria-hidden="true">
+    <g transform="translate(2 2)">
+      <path className={`map-tag ${standing}`} d={tagPath(30, 14)} />
+    </g>
+  </svg>
 );
 
 /** Where jacks are drawn as squares: filled when a plug is in. */
 export const JackDrawing = ({ laid }: { laid: LaidBox }) => (
-  <>{laid.jacks.map((j) => <rect key={j.jack.ref} className={`map-jack ${j.jack.plugged ? 'plugged' : ''}`} x={j.x - 3.5} y={j.y - 3.5} width={7} height={7} />)}</>
+  <>
+    {laid.jacks.map((j) => (
+      <rect
+        key={j.jack.ref}
+        className={`map-jack ${j.jack.plugged ? 'plugged' : ''}`}
+        x={j.x - 3.5}
+        y={j.y - 3.5}
+        width={7}
+        height={7}
+      />
+    ))}
+  </>
 );

@@ -15,8 +15,13 @@ import type { LaidBox } from './map-parts.js';
 const elk = new ELK();
 const mapFor = (rig: Rig, hookup: Hookup): RoutingMap => mapOf(rig, anatomy(rig, hookup));
 
-const overlaps = (boxes: readonly LaidBox[]): readonly string[] => boxes.flatMap((a, i) => boxes.slice(i + 1).filter((b) =>
-  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height).map((b) => `${a.box.code} and ${b.box.code}`));
+const overlaps = (boxes: readonly LaidBox[]): readonly string[] =>
+  boxes.flatMap((a, i) =>
+    boxes
+      .slice(i + 1)
+      .filter((b) => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height)
+      .map((b) => `${a.box.code} and ${b.box.code}`),
+  );
 
 /** Cables whose line does not begin in one of their jacks and end in the other. */
 const astray = ({ boxes, cables }: LaidMap): readonly string[] => {
@@ -24,9 +29,12 @@ const astray = ({ boxes, cables }: LaidMap): readonly string[] => {
   return cables.flatMap(({ cable, d }) => {
     const numbers = d.match(/-?\d+(\.\d+)?/g)!.map(Number);
     const ends = [numbers.slice(0, 2), numbers.slice(-2)];
-    const near = (p: readonly number[], q: readonly number[] | undefined) => q !== undefined && Math.abs(p[0]! - q[0]!) < 0.6 && Math.abs(p[1]! - q[1]!) < 0.6;
+    const near = (p: readonly number[], q: readonly number[] | undefined) =>
+      q !== undefined && Math.abs(p[0]! - q[0]!) < 0.6 && Math.abs(p[1]! - q[1]!) < 0.6;
     const [from, to] = [at.get(cable.from), at.get(cable.to)];
-    return near(ends[0]!, from) && near(ends[1]!, to) || (near(ends[0]!, to) && near(ends[1]!, from)) ? [] : [`${cable.from} to ${cable.to}: ${d}`];
+    return (near(ends[0]!, from) && near(ends[1]!, to)) || (near(ends[0]!, to) && near(ends[1]!, from))
+      ? []
+      : [`${cable.from} to ${cable.to}: ${d}`];
   });
 };
 
@@ -37,7 +45,9 @@ const whole = (map: RoutingMap, laid: LaidMap): void => {
   expect(laid.cables.map((c) => c.cable.cable).sort()).toEqual(map.cables.map((c) => c.cable).sort());
 };
 
-describe.each(DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) => [`${id}, ${h.name}`, make(), h] as const)))('%s', (_, rig, hookup) => {
+describe.each(
+  DEMO_RIGS.flatMap(({ id, make }) => all(make(), 'hookup').map((h) => [`${id}, ${h.name}`, make(), h] as const)),
+)('%s', (_, rig, hookup) => {
   test('every box is there once and stands free, every cable goes from jack to jack', async () => {
     const map = mapFor(rig, hookup);
     whole(map, await layMap(map, elk));
@@ -57,10 +67,13 @@ describe('the map of the demo in the ballroom', () => {
     expect(hung.every((b) => b.y > swi.y + swi.height && b.x > swi.x && b.x + b.width < swi.x + swi.width)).toBe(true);
     expect(hung.map((b) => b.x)).toEqual([...hung.map((b) => b.x)].sort((a, b) => a - b));
     expect(place(laid, 'hed').box.host).toBeUndefined();
-    expect(laid.zones.map((z) => z.name)).toEqual(expect.arrayContaining(['Hands', 'Floor', 'Amp', 'Outputs', 'Not in the signal path']));
+    expect(laid.zones.map((z) => z.name)).toEqual(
+      expect.arrayContaining(['Hands', 'Floor', 'Amp', 'Outputs', 'Not in the signal path']),
+    );
   });
 
-  test('the same wiring is always laid out alike', async () => expect(await layMap(map, elk)).toEqual(await layMap(map, elk)));
+  test('the same wiring is always laid out alike', async () =>
+    expect(await layMap(map, elk)).toEqual(await layMap(map, elk)));
 
   test('jacks in use are drawn, and free ones of the signal while they are few', async () => {
     const laid = await layMap(map, elk);
@@ -80,17 +93,23 @@ describe('laws of the layout', () => {
     expect(laid.width).toBeLessThan(2000);
   });
 
-  test.each(Array.from({ length: 40 }, (_, seed) => seed))('a rig that somebody could own, number %i: nothing overlaps, all is drawn', async (seed) => {
-    const { rig, hookup } = randomRig(seed, { pedals: [0, 9], midi: [0, 4], sounds: [1, 2], moves: [0, 0] });
-    const map = mapFor(rig, hookup);
-    whole(map, await layMap(map, elk));
-  });
+  test.each(Array.from({ length: 40 }, (_, seed) => seed))(
+    'a rig that somebody could own, number %i: nothing overlaps, all is drawn',
+    async (seed) => {
+      const { rig, hookup } = randomRig(seed, { pedals: [0, 9], midi: [0, 4], sounds: [1, 2], moves: [0, 0] });
+      const map = mapFor(rig, hookup);
+      whole(map, await layMap(map, elk));
+    },
+  );
 
-  test.each(Array.from({ length: 40 }, (_, seed) => seed))('boxes wired without any sense, number %i: nothing overlaps, all is drawn', async (seed) => {
-    const { rig, hookup } = randomWiring(new Random(seed));
-    const map = mapFor(rig, hookup);
-    whole(map, await layMap(map, elk));
-  });
+  test.each(Array.from({ length: 40 }, (_, seed) => seed))(
+    'boxes wired without any sense, number %i: nothing overlaps, all is drawn',
+    async (seed) => {
+      const { rig, hookup } = randomWiring(new Random(seed));
+      const map = mapFor(rig, hookup);
+      whole(map, await layMap(map, elk));
+    },
+  );
 
   test('an empty rig has an empty map', async () => {
     const laid = await layMap({ boxes: [], cables: [] }, elk);

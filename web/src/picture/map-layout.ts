@@ -30,11 +30,25 @@ const APART_IN_A_ROW = 8;
 const ZONE_ORDER = ['hands', 'floor', 'amp', 'outputs', 'supply'] as const;
 const ZONE_NAMES = { hands: 'Hands', floor: 'Floor', amp: 'Amp', outputs: 'Outputs', supply: 'Supply' } as const;
 const USUAL = {
-  'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL', 'elk.padding': '[top=0,left=0,bottom=0,right=0]', 'elk.separateConnectedComponents': 'false',
-  'elk.layered.spacing.nodeNodeBetweenLayers': String(BETWEEN), 'elk.spacing.nodeNode': String(APART), 'elk.layered.spacing.edgeNodeBetweenLayers': '12', 'elk.spacing.edgeNode': '14',
-  'elk.spacing.edgeEdge': '9', 'elk.layered.spacing.edgeEdgeBetweenLayers': '9', 'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES', 'elk.layered.nodePlacement.bk.fixedAlignment': 'BALANCED',
+  'elk.algorithm': 'layered',
+  'elk.direction': 'RIGHT',
+  'elk.edgeRouting': 'ORTHOGONAL',
+  'elk.padding': '[top=0,left=0,bottom=0,right=0]',
+  'elk.separateConnectedComponents': 'false',
+  'elk.layered.spacing.nodeNodeBetweenLayers': String(BETWEEN),
+  'elk.spacing.nodeNode': String(APART),
+  'elk.layered.spacing.edgeNodeBetweenLayers': '12',
+  'elk.spacing.edgeNode': '14',
+  'elk.spacing.edgeEdge': '9',
+  'elk.layered.spacing.edgeEdgeBetweenLayers': '9',
+  'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES',
+  'elk.layered.nodePlacement.bk.fixedAlignment': 'BALANCED',
 } as const;
-const WRAPPED = { 'elk.layered.wrapping.strategy': 'MULTI_EDGE', 'elk.aspectRatio': String(ASPECT), 'elk.layered.wrapping.additionalEdgeSpacing': '14' } as const;
+const WRAPPED = {
+  'elk.layered.wrapping.strategy': 'MULTI_EDGE',
+  'elk.aspectRatio': String(ASPECT),
+  'elk.layered.wrapping.additionalEdgeSpacing': '14',
+} as const;
 const ZONED = { 'elk.partitioning.activate': 'true' } as const;
 /** From the most wanted to the surest: the layout package gives up on some graphs when both are asked of it. */
 const ATTEMPTS = [{ ...WRAPPED, ...ZONED }, WRAPPED, ZONED, {}] as const;
@@ -57,18 +71,30 @@ export const layMap = async (map: RoutingMap, elk: Elk): Promise<LaidMap> => {
   const audio = map.cables.filter((c) => c.layer === 'audio');
   const inPath = new Set(audio.flatMap((c) => [splitRef(c.from).device, splitRef(c.to).device]));
   const roots = map.boxes.filter((b) => !b.host);
-  const main = await new Levels(map, audio, elk).lay(roots.filter((b) => inPath.has(b.device)), true);
-  const apart = roots.filter((b) => !inPath.has(b.device)).sort((a, b) => Number(b.wired) - Number(a.wired) || ZONE_ORDER.indexOf(a.zone) - ZONE_ORDER.indexOf(b.zone));
+  const main = await new Levels(map, audio, elk).lay(
+    roots.filter((b) => inPath.has(b.device)),
+    true,
+  );
+  const apart = roots
+    .filter((b) => !inPath.has(b.device))
+    .sort((a, b) => Number(b.wired) - Number(a.wired) || ZONE_ORDER.indexOf(a.zone) - ZONE_ORDER.indexOf(b.zone));
   const width = Math.max(main.width, Math.min(apart.length, APART_IN_A_ROW) * (TAG.width + APART));
   const top = main.boxes.length ? main.height + 52 : 24;
   const below = rows(apart, width, top);
   const boxes = [...main.boxes, ...below.boxes];
   const cables = [...main.cables, ...crossing(map, boxes, new Set(main.cables.map((c) => c.cable.cable)))];
-  const zones = [...zonesOf(main.roots), ...(apart.length ? [{ name: 'Not in the signal path', x: 0, y: top - 24 }] : [])];
+  const zones = [
+    ...zonesOf(main.roots),
+    ...(apart.length ? [{ name: 'Not in the signal path', x: 0, y: top - 24 }] : []),
+  ];
   return { boxes, cables, zones, width, height: apart.length ? below.height : main.height };
 };
 
-const rows = (boxes: readonly MapBox[], width: number, top: number): { readonly boxes: readonly LaidBox[]; readonly height: number } => {
+const rows = (
+  boxes: readonly MapBox[],
+  width: number,
+  top: number,
+): { readonly boxes: readonly LaidBox[]; readonly height: number } => {
   const laid: LaidBox[] = [];
   let [x, y, tallest] = [0, top, 0];
   for (const box of boxes) {
@@ -91,27 +117,53 @@ const zonesOf = (roots: readonly Root[]): readonly LaidZone[] => {
       last.bottom = Math.max(last.bottom, root.y + root.height);
     } else bands.push({ bottom: root.y + root.height, roots: [root] });
   }
-  const under = (root: Root): boolean => roots.some((r) => r !== root && r.of.zone === root.of.zone && Math.abs(r.x - root.x) < 2 && r.y < root.y && root.y - r.y < 140);
-  return bands.flatMap((band) => ZONE_ORDER.flatMap((zone) => {
-    const first = band.roots.filter((r) => r.of.zone === zone).reduce<Root | undefined>((a, b) => (!a || b.x < a.x - 1 || (Math.abs(b.x - a.x) <= 1 && b.y < a.y) ? b : a), undefined);
-    return first && !under(first) ? [{ name: ZONE_NAMES[zone], x: first.x, y: first.y + first.head - (first.of.loops.length ? 42 : 24) }] : [];
-  }));
+  const under = (root: Root): boolean =>
+    roots.some(
+      (r) =>
+        r !== root && r.of.zone === root.of.zone && Math.abs(r.x - root.x) < 2 && r.y < root.y && root.y - r.y < 140,
+    );
+  return bands.flatMap((band) =>
+    ZONE_ORDER.flatMap((zone) => {
+      const first = band.roots
+        .filter((r) => r.of.zone === zone)
+        .reduce<Root | undefined>(
+          (a, b) => (!a || b.x < a.x - 1 || (Math.abs(b.x - a.x) <= 1 && b.y < a.y) ? b : a),
+          undefined,
+        );
+      return first && !under(first)
+        ? [{ name: ZONE_NAMES[zone], x: first.x, y: first.y + first.head - (first.of.loops.length ? 42 : 24) }]
+        : [];
+    }),
+  );
 };
 
 const RIM = { left: Position.Left, right: Position.Right, top: Position.Top, bottom: Position.Bottom } as const;
 
 /** Leads that go from inside one group to inside another, and those of the other layers: by the plainest way round. */
 const crossing = (map: RoutingMap, boxes: readonly LaidBox[], done: ReadonlySet<string>): readonly LaidCable[] => {
-  const at = new Map(boxes.flatMap((b) => b.jacks.map((j) => [j.jack.ref, { x: b.x + j.x, y: b.y + j.y, side: j.side }] as const)));
-  return map.cables.filter((c) => !done.has(c.cable)).flatMap((cable): LaidCable[] => {
-    const [a, b] = [at.get(cable.from), at.get(cable.to)];
-    if (!a || !b) return [];
-    const [d, x, y] = getSmoothStepPath({ sourceX: a.x, sourceY: a.y, sourcePosition: RIM[a.side], targetX: b.x, targetY: b.y, targetPosition: RIM[b.side], borderRadius: 0, offset: 22 });
-    return [{ cable, d, at: [x, y] }];
-  });
+  const at = new Map(
+    boxes.flatMap((b) => b.jacks.map((j) => [j.jack.ref, { x: b.x + j.x, y: b.y + j.y, side: j.side }] as const)),
+  );
+  return map.cables
+    .filter((c) => !done.has(c.cable))
+    .flatMap((cable): LaidCable[] => {
+      const [a, b] = [at.get(cable.from), at.get(cable.to)];
+      if (!a || !b) return [];
+      const [d, x, y] = getSmoothStepPath({
+        sourceX: a.x,
+        sourceY: a.y,
+        sourcePosition: RIM[a.side],
+        targetX: b.x,
+        targetY: b.y,
+        targetPosition: RIM[b.side],
+        borderRadius: 0,
+        offset: 22,
+      });
+      return [{ cable, d, at: [x, y] }];
+    });
 };
 
-const firstThatWorks = async <T,>([first, ...others]: readonly (() => Promise<T>)[]): Promise<T> => {
+const firstThatWorks = async <T>([first, ...others]: readonly (() => Promise<T>)[]): Promise<T> => {
   try {
     return await first!();
   } catch (e) {
@@ -125,9 +177,21 @@ class Levels {
   private readonly boxes: ReadonlyMap<string, MapBox>;
   private readonly cables: ReadonlyMap<Ref, MapCable>;
 
-  constructor(map: RoutingMap, private readonly audio: readonly MapCable[], private readonly elk: Elk) {
+  constructor(
+    map: RoutingMap,
+    private readonly audio: readonly MapCable[],
+    private readonly elk: Elk,
+  ) {
     this.boxes = new Map(map.boxes.map((b) => [b.device, b]));
-    this.cables = new Map(audio.flatMap((c) => [[c.from, c], [c.to, c]] as const));
+    this.cables = new Map(
+      audio.flatMap(
+        (c) =>
+          [
+            [c.from, c],
+            [c.to, c],
+          ] as const,
+      ),
+    );
   }
 
   async lay(boxes: readonly MapBox[], zoned: boolean): Promise<Level> {
@@ -139,28 +203,52 @@ class Levels {
       const rim = own.jacks.filter((j) => j.jack.layer === 'audio' && j.side !== 'bottom');
       rim.forEach((j) => ports.set(j.jack.ref, `${i} ${j.jack.ref}`));
       return {
-        id: String(i), width: block.width, height: block.height,
-        layoutOptions: { 'elk.portConstraints': 'FIXED_POS', ...(zoned ? { 'elk.partitioning.partition': String(ZONE_ORDER.indexOf(block.of.zone)) } : {}) },
+        id: String(i),
+        width: block.width,
+        height: block.height,
+        layoutOptions: {
+          'elk.portConstraints': 'FIXED_POS',
+          ...(zoned ? { 'elk.partitioning.partition': String(ZONE_ORDER.indexOf(block.of.zone)) } : {}),
+        },
         ports: rim.map((j): ElkPort => ({
-          id: `${i} ${j.jack.ref}`, width: 0, height: 0, layoutOptions: { 'elk.port.side': PORT_SIDES[j.side] },
-          x: j.side === 'right' ? block.width : j.side === 'left' ? 0 : own.x + j.x, y: j.side === 'top' ? 0 : own.y + j.y,
+          id: `${i} ${j.jack.ref}`,
+          width: 0,
+          height: 0,
+          layoutOptions: { 'elk.port.side': PORT_SIDES[j.side] },
+          x: j.side === 'right' ? block.width : j.side === 'left' ? 0 : own.x + j.x,
+          y: j.side === 'top' ? 0 : own.y + j.y,
         })),
       };
     });
     const between = this.audio.filter((c) => ports.has(c.from) && ports.has(c.to));
-    const graph: ElkNode = { id: 'map', children, edges: between.map((c) => ({ id: c.cable, sources: [ports.get(c.from)!], targets: [ports.get(c.to)!] })), layoutOptions: USUAL };
-    const laid = zoned ? await firstThatWorks(ATTEMPTS.map((more) => () => this.elk.layout({ ...graph, layoutOptions: { ...USUAL, ...more } }))) : await this.elk.layout(graph);
+    const graph: ElkNode = {
+      id: 'map',
+      children,
+      edges: between.map((c) => ({ id: c.cable, sources: [ports.get(c.from)!], targets: [ports.get(c.to)!] })),
+      layoutOptions: USUAL,
+    };
+    const laid = zoned
+      ? await firstThatWorks(
+          ATTEMPTS.map((more) => () => this.elk.layout({ ...graph, layoutOptions: { ...USUAL, ...more } })),
+        )
+      : await this.elk.layout(graph);
     const place = (laid.children ?? []).map((n) => ({ x: n.x ?? 0, y: n.y ?? 0 }));
     const placed = blocks.flatMap((b, i) => b.boxes.map((box) => moved(box, place[i]!.x, place[i]!.y)));
-    const at = new Map(placed.flatMap((b) => b.jacks.map((j) => [j.jack.ref, [b.x + j.x, b.y + j.y] as const] as const)));
+    const at = new Map(
+      placed.flatMap((b) => b.jacks.map((j) => [j.jack.ref, [b.x + j.x, b.y + j.y] as const] as const)),
+    );
     const routed = (laid.edges ?? []).flatMap((e, i): LaidCable[] => {
-      const bends = (e.sections ?? []).flatMap((s) => [s.startPoint, ...s.bendPoints ?? [], s.endPoint]).map((p) => [p.x, p.y] as const);
+      const bends = (e.sections ?? [])
+        .flatMap((s) => [s.startPoint, ...(s.bendPoints ?? []), s.endPoint])
+        .map((p) => [p.x, p.y] as const);
       const cable = between[i]!;
       const points = [at.get(cable.from)!, ...bends, at.get(cable.to)!];
       return bends.length ? [{ cable, d: pathOf(points), at: middle(bends) }] : [];
     });
     return {
-      width: laid.width ?? 0, height: laid.height ?? 0, boxes: placed,
+      width: laid.width ?? 0,
+      height: laid.height ?? 0,
+      boxes: placed,
       roots: blocks.map((b, i) => ({ of: b.of, width: b.width, height: b.height, head: b.boxes[0]!.y, ...place[i]! })),
       cables: [...routed, ...blocks.flatMap((b, i) => b.cables.map((c) => movedCable(c, place[i]!.x, place[i]!.y)))],
     };

@@ -58,22 +58,37 @@ const FREE_SHOWN = 3;
 
 /** All jacks in use, and the free ones of the signal while they are few. */
 export const shownJacks = (box: MapBox): readonly MapJack[] => {
-  const few = (way: MapJack['way']) => box.jacks.filter((j) => j.layer === 'audio' && j.way === way).length <= FREE_SHOWN;
+  const few = (way: MapJack['way']) =>
+    box.jacks.filter((j) => j.layer === 'audio' && j.way === way).length <= FREE_SHOWN;
   return box.jacks.filter((j) => j.plugged || (j.layer === 'audio' && few(j.way)));
 };
 
 /** The jacks of a loop, sends first. */
 export const loopJacks = (loop: MapLoop): readonly MapJack[] => {
-  const made = (way: MapJack['way']) => (r: Ref): MapJack => ({ ref: r, id: splitRef(r).name, layer: 'audio', way, plugged: loop.patched });
+  const made =
+    (way: MapJack['way']) =>
+    (r: Ref): MapJack => ({ ref: r, id: splitRef(r).name, layer: 'audio', way, plugged: loop.patched });
   return [...loop.sends.map(made('out')), ...loop.returns.map(made('in'))];
 };
 
-const along = (count: number, length: number, pitch: number): readonly number[] => Array.from({ length: count }, (_, i) => length / 2 + (i - (count - 1) / 2) * pitch);
+const along = (count: number, length: number, pitch: number): readonly number[] =>
+  Array.from({ length: count }, (_, i) => length / 2 + (i - (count - 1) / 2) * pitch);
 
-export const onSide = (jacks: readonly MapJack[], side: JackSide, width: number, height: number, pitch: number = PITCH): readonly LaidJack[] => {
+export const onSide = (
+  jacks: readonly MapJack[],
+  side: JackSide,
+  width: number,
+  height: number,
+  pitch: number = PITCH,
+): readonly LaidJack[] => {
   const upright = side === 'left' || side === 'right';
   const places = along(jacks.length, upright ? height : width, pitch);
-  return jacks.map((jack, i): LaidJack => ({ jack, side, x: upright ? (side === 'left' ? 0 : width) : places[i]!, y: upright ? places[i]! : side === 'top' ? 0 : height }));
+  return jacks.map((jack, i): LaidJack => ({
+    jack,
+    side,
+    x: upright ? (side === 'left' ? 0 : width) : places[i]!,
+    y: upright ? places[i]! : side === 'top' ? 0 : height,
+  }));
 };
 
 /** An ordinary box: what it takes on its left, what it gives on its right, what hangs in a loop by its top. */
@@ -86,29 +101,63 @@ export const tag = (box: MapBox, hungBy: readonly MapJack[] = []): LaidBox => {
   const height = Math.max(TAG.height, Math.max(of('in').length, of('out').length) * PITCH + 8);
   const width = Math.max(TAG.width, above.length * pitch + 20, bottom.length * PITCH + 14);
   return {
-    box, shape: 'tag', x: 0, y: 0, width, height, loops: [],
-    jacks: [...onSide(of('in'), 'left', width, height), ...onSide(of('out'), 'right', width, height), ...onSide(above, 'top', width, height, pitch), ...onSide(bottom, 'bottom', width, height)],
+    box,
+    shape: 'tag',
+    x: 0,
+    y: 0,
+    width,
+    height,
+    loops: [],
+    jacks: [
+      ...onSide(of('in'), 'left', width, height),
+      ...onSide(of('out'), 'right', width, height),
+      ...onSide(above, 'top', width, height, pitch),
+      ...onSide(bottom, 'bottom', width, height),
+    ],
   };
 };
 
-export const moved = <T extends { readonly x: number; readonly y: number }>(thing: T, dx: number, dy: number): T => ({ ...thing, x: thing.x + dx, y: thing.y + dy });
+export const moved = <T extends { readonly x: number; readonly y: number }>(thing: T, dx: number, dy: number): T => ({
+  ...thing,
+  x: thing.x + dx,
+  y: thing.y + dy,
+});
 
 const round = (n: number): number => Math.round(n * 10) / 10;
-export const pathOf = (points: readonly Place[]): string => points.map(([x, y], i) => `${i ? 'L' : 'M'}${round(x)} ${round(y)}`).join('');
-const throughPath = (d: string, change: (x: number, y: number) => Place): string => d.replaceAll(/([ML])(-?[\d.]+) (-?[\d.]+)/g, (_, c: string, x: string, y: string) => {
-  const [nx, ny] = change(Number(x), Number(y));
-  return `${c}${round(nx)} ${round(ny)}`;
+export const pathOf = (points: readonly Place[]): string =>
+  points.map(([x, y], i) => `${i ? 'L' : 'M'}${round(x)} ${round(y)}`).join('');
+const throughPath = (d: string, change: (x: number, y: number) => Place): string =>
+  d.replaceAll(/([ML])(-?[\d.]+) (-?[\d.]+)/g, (_, c: string, x: string, y: string) => {
+    const [nx, ny] = change(Number(x), Number(y));
+    return `${c}${round(nx)} ${round(ny)}`;
+  });
+export const movedCable = (c: LaidCable, dx: number, dy: number): LaidCable => ({
+  ...c,
+  d: throughPath(c.d, (x, y) => [x + dx, y + dy]),
+  at: [c.at[0] + dx, c.at[1] + dy],
 });
-export const movedCable = (c: LaidCable, dx: number, dy: number): LaidCable => ({ ...c, d: throughPath(c.d, (x, y) => [x + dx, y + dy]), at: [c.at[0] + dx, c.at[1] + dy] });
 
 /** The same, upside down about a height. */
-export const turnedCable = (c: LaidCable, about: number): LaidCable => ({ ...c, d: throughPath(c.d, (x, y) => [x, 2 * about - y]), at: [c.at[0], 2 * about - c.at[1]] });
+export const turnedCable = (c: LaidCable, about: number): LaidCable => ({
+  ...c,
+  d: throughPath(c.d, (x, y) => [x, 2 * about - y]),
+  at: [c.at[0], 2 * about - c.at[1]],
+});
 const OTHER: Readonly<Record<JackSide, JackSide>> = { left: 'left', right: 'right', top: 'bottom', bottom: 'top' };
-export const turnedBox = (b: LaidBox, about: number): LaidBox => ({ ...b, y: 2 * about - b.y - b.height, nameAbove: true, jacks: b.jacks.map((j) => ({ ...j, y: b.height - j.y, side: OTHER[j.side] })) });
+export const turnedBox = (b: LaidBox, about: number): LaidBox => ({
+  ...b,
+  y: 2 * about - b.y - b.height,
+  nameAbove: true,
+  jacks: b.jacks.map((j) => ({ ...j, y: b.height - j.y, side: OTHER[j.side] })),
+});
 
 /** Where a letter on a cable is out of the way: the middle of its longest stretch. */
 export const middle = (points: readonly Place[]): Place => {
-  const stretches = points.slice(1).map((to, i) => ({ from: points[i]!, to, length: Math.abs(to[0] - points[i]![0]) + Math.abs(to[1] - points[i]![1]) }));
+  const stretches = points.slice(1).map((to, i) => ({
+    from: points[i]!,
+    to,
+    length: Math.abs(to[0] - points[i]![0]) + Math.abs(to[1] - points[i]![1]),
+  }));
   const longest = stretches.reduce((a, b) => (b.length > a.length ? b : a), stretches[0]!);
   return [(longest.from[0] + longest.to[0]) / 2, (longest.from[1] + longest.to[1]) / 2];
 };

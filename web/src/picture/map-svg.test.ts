@@ -13,16 +13,22 @@ const drawn = async (id: string, title: string) => {
   const derived = deriveOnce(rig, all(rig, 'hookup')[0]!.id)!;
   const map = mapOf(rig, derived.anatomy);
   const laid = await layMap(map, new ELK());
-  return { map, svg: mapSvg({ laid, lit: litBy(soundTrace(derived, soundsInOrder(rig)[0]!.id)), layers: new Set(LAYERS), title }) };
+  return {
+    map,
+    svg: mapSvg({ laid, lit: litBy(soundTrace(derived, soundsInOrder(rig)[0]!.id)), layers: new Set(LAYERS), title }),
+  };
 };
 
 // Reference: xmllint of Debian (libxml2).
-test.each(DEMO_RIGS.map((r) => r.id))('the picture of %s is well-formed, also with quotes in its title, and holds every box and cable', async (id) => {
-  const { map, svg } = await drawn(id, 'A "loud" <deck> & \u0007🎸');
-  const run = spawnSync('xmllint', ['--noout', '-'], { input: svg, encoding: 'utf8' });
-  expect(run.stderr).toBe('');
-  expect(run.status).toBe(0);
-  expect(svg.match(/class="map-lead /g)).toHaveLength(map.cables.length);
-  for (const box of map.boxes) expect(svg).toContain(`>${box.code}</text>`);
-  expect(svg).toContain('map-lead instrument lit');
-});
+test.each(DEMO_RIGS.map((r) => r.id))(
+  'the picture of %s is well-formed, also with quotes in its title, and holds every box and cable',
+  async (id) => {
+    const { map, svg } = await drawn(id, 'A "loud" <deck> & \u0007🎸');
+    const run = spawnSync('xmllint', ['--noout', '-'], { input: svg, encoding: 'utf8' });
+    expect(run.stderr).toBe('');
+    expect(run.status).toBe(0);
+    expect(svg.match(/class="map-lead /g)).toHaveLength(map.cables.length);
+    for (const box of map.boxes) expect(svg).toContain(`>${box.code}</text>`);
+    expect(svg).toContain('map-lead instrument lit');
+  },
+);

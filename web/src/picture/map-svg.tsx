@@ -15,21 +15,44 @@ interface Drawn {
 }
 
 const Drawing = ({ laid, lit, layers, title }: Drawn) => (
-  <svg xmlns="http://www.w3.org/2000/svg" viewBox={`${-MARGIN.side} ${-MARGIN.top} ${laid.width + MARGIN.side * 2} ${laid.height + MARGIN.top + MARGIN.bottom}`} width={laid.width + MARGIN.side * 2} height={laid.height + MARGIN.top + MARGIN.bottom}>
+  <svg
+    xmlns="http://www.w3.org/2000/svg"
+    viewBox={`${-MARGIN.side} ${-MARGIN.top} ${laid.width + MARGIN.side * 2} ${laid.height + MARGIN.top + MARGIN.bottom}`}
+    width={laid.width + MARGIN.side * 2}
+    height={laid.height + MARGIN.top + MARGIN.bottom}
+  >
     <title>{title}</title>
     <style>{STYLE}</style>
     <rect x={-MARGIN.side} y={-MARGIN.top} width="100%" height="100%" fill="#fff" />
-    <text x={0} y={-48} fontSize={18} fontWeight={700}>{title}</text>
-    {laid.zones.map((z) => <text key={`${z.name} ${z.x} ${z.y}`} className="zone" x={z.x} y={z.y + 12}>{z.name}</text>)}
-    {laid.cables.filter((c) => layers.has(c.cable.layer)).map(({ cable, d, at }) => (
-      <g key={cable.cable}>
-        <path className={`map-lead ${cable.lead} ${lit?.cables[cable.cable] ?? ''}`} d={d} />
-        {LEAD_LETTERS[cable.lead] !== 'i' && <text className="map-letter" x={at[0]} y={at[1]}>{LEAD_LETTERS[cable.lead]}</text>}
+    <text x={0} y={-48} fontSize={18} fontWeight={700}>
+      {title}
+    </text>
+    {laid.zones.map((z) => (
+      <text key={`${z.name} ${z.x} ${z.y}`} className="zone" x={z.x} y={z.y + 12}>
+        {z.name}
+      </text>
+    ))}
+    {laid.cables
+      .filter((c) => layers.has(c.cable.layer))
+      .map(({ cable, d, at }) => (
+        <g key={cable.cable}>
+          <path className={`map-lead ${cable.lead} ${lit?.cables[cable.cable] ?? ''}`} d={d} />
+          {LEAD_LETTERS[cable.lead] !== 'i' && (
+            <text className="map-letter" x={at[0]} y={at[1]}>
+              {LEAD_LETTERS[cable.lead]}
+            </text>
+          )}
+        </g>
+      ))}
+    {laid.boxes.map((b) => (
+      <g key={b.box.device} transform={`translate(${b.x} ${b.y})`}>
+        <BoxDrawing laid={b} lit={lit} />
+        <JackDrawing laid={{ ...b, jacks: b.jacks.filter((j) => layers.has(j.jack.layer)) }} />
       </g>
     ))}
-    {laid.boxes.map((b) => <g key={b.box.device} transform={`translate(${b.x} ${b.y})`}><BoxDrawing laid={b} lit={lit} /><JackDrawing laid={{ ...b, jacks: b.jacks.filter((j) => layers.has(j.jack.layer)) }} /></g>)}
   </svg>
 );
 
 /** The map as a picture that any program can show (SVG 1.1). */
-export const mapSvg = (drawn: Drawn): string => `<?xml version="1.0" encoding="UTF-8"?>\n${renderToStaticMarkup(<Drawing {...drawn} title={drawn.title.replaceAll(/[^\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/gu, '')} />)}\n`;
+export const mapSvg = (drawn: Drawn): string =>
+  `<?xml version="1.0" encoding="UTF-8"?>\n${renderToStaticMarkup(<Drawing {...drawn} title={drawn.title.replaceAll(/[^\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/gu, '')} />)}\n`;

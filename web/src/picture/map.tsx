@@ -1,9 +1,22 @@
 import '@xyflow/react/dist/base.css';
 import './map.css';
-import { Controls, Handle, Position, ReactFlow, ReactFlowProvider, useNodesInitialized, useReactFlow, ViewportPortal, type Edge, type EdgeProps, type Node, type NodeProps } from '@xyflow/react';
+import {
+  Controls,
+  Handle,
+  Position,
+  ReactFlow,
+  ReactFlowProvider,
+  useNodesInitialized,
+  useReactFlow,
+  ViewportPortal,
+  type Edge,
+  type EdgeProps,
+  type Node,
+  type NodeProps,
+} from '@xyflow/react';
 import { kindOf, splitRef, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
 import type { Layer, Lit } from '@yunta/core/signal/map';
-import { memo, useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
 import type { LaidMap } from './map-layout.js';
 import type { JackSide, LaidBox, LaidCable } from './map-parts.js';
@@ -34,16 +47,32 @@ interface LeadData extends Record<string, unknown> {
 }
 type LeadEdge = Edge<LeadData, 'lead'>;
 
-const SIDES: Readonly<Record<JackSide, Position>> = { left: Position.Left, right: Position.Right, top: Position.Top, bottom: Position.Bottom };
+const SIDES: Readonly<Record<JackSide, Position>> = {
+  left: Position.Left,
+  right: Position.Right,
+  top: Position.Top,
+  bottom: Position.Bottom,
+};
 
 const MapBoxNode = memo(({ data: { laid, lit, layers, mark, jack, litJacks, pick } }: NodeProps<BoxNode>) => (
   <div className={`map-box ${mark}`} style={{ width: laid.width, height: laid.height }} title={laid.box.name}>
-    <svg width={laid.width} height={laid.height} aria-hidden="true"><BoxDrawing laid={laid} lit={lit} /></svg>
+    <svg width={laid.width} height={laid.height} aria-hidden="true">
+      <BoxDrawing laid={laid} lit={lit} />
+    </svg>
     {laid.jacks.map((j) => (
       <Handle
-        key={j.jack.ref} id={j.jack.ref} type={j.jack.way === 'out' ? 'source' : 'target'} position={SIDES[j.side]} isConnectable={false} title={`${laid.box.code} ${j.jack.id}`}
+        key={j.jack.ref}
+        id={j.jack.ref}
+        type={j.jack.way === 'out' ? 'source' : 'target'}
+        position={SIDES[j.side]}
+        isConnectable={false}
+        title={`${laid.box.code} ${j.jack.id}`}
         className={`map-handle ${j.jack.plugged ? 'plugged' : ''} ${litJacks.has(j.jack.ref) ? 'lit' : ''} ${jack === j.jack.ref ? 'chosen' : ''}`}
-        style={{ left: j.x, top: j.y, visibility: layers.has(j.jack.layer) ? 'visible' : 'hidden' }} onClick={(e) => { e.stopPropagation(); pick(j.jack.ref); }}
+        style={{ left: j.x, top: j.y, visibility: layers.has(j.jack.layer) ? 'visible' : 'hidden' }}
+        onClick={(e) => {
+          e.stopPropagation();
+          pick(j.jack.ref);
+        }}
       />
     ))}
   </div>
@@ -58,7 +87,11 @@ const MapLeadEdge = memo(({ data }: EdgeProps<LeadEdge>) => {
       {mark.includes('lit') && cable.lead === 'speaker' && <path className="map-lead case" d={d} />}
       <path className={`map-lead ${cable.lead} ${mark}`} d={d} />
       <path d={d} fill="none" stroke="transparent" strokeWidth={14} className="react-flow__edge-interaction" />
-      {letter !== 'i' && <text className="map-letter" x={at[0]} y={at[1]}>{letter}</text>}
+      {letter !== 'i' && (
+        <text className="map-letter" x={at[0]} y={at[1]}>
+          {letter}
+        </text>
+      )}
     </>
   );
 });
@@ -85,43 +118,80 @@ interface MapProps {
 }
 
 /** The map: every box and cable of a hook-up, laid out by zone, with the path of one sound lit. */
-export const RoutingMapView = (props: MapProps) => <ReactFlowProvider><Flow {...props} /></ReactFlowProvider>;
+export const RoutingMapView = (props: MapProps) => (
+  <ReactFlowProvider>
+    <Flow {...props} />
+  </ReactFlowProvider>
+);
 
-const Flow = ({ laid, lit, layers, focus, pointed, label, pickBox, pickJack, pickCable, letGo }: MapProps) => {
-  const { fitView } = useReactFlow();
-  const ready = useNodesInitialized();
-  useEffect(() => {
-    if (ready) void fitView(FIT);
-  }, [ready, laid, fitView]);
-  const litJacks = useMemo(() => new Set(laid.cables.filter((c) => lit?.cables[c.cable.cable] === 'lit').flatMap((c) => [c.cable.from, c.cable.to])), [laid, lit]);
-  const nodes = useMemo(() => laid.boxes.map((box): BoxNode => {
-    const { device } = box.box;
-    const mark = [focus.box === device && 'chosen', focus.aimed === device && 'aimed', pointed.includes(device) && 'pointed'].filter(Boolean).join(' ');
-    const standing = standingOf(box, lit);
-    return {
-      id: device, type: 'box', position: { x: box.x, y: box.y }, width: box.width, height: box.height, draggable: false, zIndex: 2,
-      ariaLabel: `${box.box.code} ${box.box.name}${lit ? `, ${{ in: 'in the path', bypassed: 'bypassed', fed: 'listens only', outside: 'outside the path', apart: 'not in the signal path' }[standing]}` : ''}`,
-      data: { laid: box, lit, layers, mark, jack: focus.jack && splitRef(focus.jack).device === device ? focus.jack : undefined, litJacks, pick: pickJack },
+const STANDING_TEXT = {
+  in: 'in the path',
+  bypassed: 'bypassed',
+  fed: 'listens only',
+  outside: 'outside the path',
+  apart: 'not in the signal path',
+} as const;
+
+const marks = (...of: readonly (string | false)[]): string => of.filter(Boolean).join(' ');
+
+type Drawn = Pick<MapProps, 'laid' | 'lit' | 'layers' | 'focus' | 'pointed' | 'pickJack'>;
+
+const useBoxes = ({ laid, lit, layers, focus, pointed, pickJack }: Drawn): BoxNode[] => {
+  const litJacks = useMemo(() => {
+    const carrying = laid.cables.filter((c) => lit?.cables[c.cable.cable] === 'lit');
+    return new Set(carrying.flatMap((c) => [c.cable.from, c.cable.to]));
+  }, [laid, lit]);
+  return useMemo(() => {
+    const nodeOf = (box: LaidMap['boxes'][number]): BoxNode => {
+      const { device, code, name } = box.box;
+      const jack = focus.jack && splitRef(focus.jack).device === device ? focus.jack : undefined;
+      const mark = marks(
+        focus.box === device && 'chosen',
+        focus.aimed === device && 'aimed',
+        pointed.includes(device) && 'pointed',
+      );
+      return {
+        id: device,
+        type: 'box',
+        position: { x: box.x, y: box.y },
+        width: box.width,
+        height: box.height,
+        draggable: false,
+        zIndex: 2,
+        ariaLabel: `${code} ${name}${lit ? `, ${STANDING_TEXT[standingOf(box, lit)]}` : ''}`,
+        data: { laid: box, lit, layers, mark, jack, litJacks, pick: pickJack },
+      };
     };
-  }), [laid, lit, layers, focus, pointed, litJacks, pickJack]);
-  const edges = useMemo(() => laid.cables.filter((c) => layers.has(c.cable.layer)).map((c): LeadEdge => {
-    const { cable } = c;
-    const standing = lit?.cables[cable.cable] ?? 'quiet';
-    const mark = [standing, focus.cable === cable.cable && 'chosen', pointed.includes(cable.cable) && 'pointed'].filter(Boolean).join(' ');
-    return {
-      id: cable.cable, type: 'lead', source: splitRef(cable.from).device, sourceHandle: cable.from, target: splitRef(cable.to).device, targetHandle: cable.to, data: { laid: c, mark }, zIndex: standing === 'lit' ? 1 : 0,
-      ariaLabel: `${cable.lead} lead from ${cable.from.slice(7)} to ${cable.to.slice(7)}${standing === 'lit' ? ', carries this sound' : ''}`,
+    return laid.boxes.map(nodeOf);
+  }, [laid, lit, layers, focus, pointed, litJacks, pickJack]);
+};
+
+const useLeads = ({ laid, lit, layers, focus, pointed }: Drawn): LeadEdge[] =>
+  useMemo(() => {
+    const edgeOf = (c: LaidMap['cables'][number]): LeadEdge => {
+      const { cable, from, to, lead } = c.cable;
+      const standing = lit?.cables[cable] ?? 'quiet';
+      const carries = standing === 'lit' ? ', carries this sound' : '';
+      return {
+        id: cable,
+        type: 'lead',
+        source: splitRef(from).device,
+        sourceHandle: from,
+        target: splitRef(to).device,
+        targetHandle: to,
+        data: {
+          laid: c,
+          mark: marks(standing, focus.cable === cable && 'chosen', pointed.includes(cable) && 'pointed'),
+        },
+        zIndex: standing === 'lit' ? 1 : 0,
+        ariaLabel: `${lead} lead from ${from.slice(7)} to ${to.slice(7)}${carries}`,
+      };
     };
-  }), [laid, lit, layers, focus.cable, pointed]);
-  const take = (e: KeyboardEvent) => {
-    const id = e.key === 'Enter' || e.key === ' ' ? (e.target as HTMLElement).getAttribute('data-id') as AnyId | null : null;
-    if (!id) return;
-    e.preventDefault();
-    if (kindOf(id) === 'device') pickBox(id as Id<'device'>);
-    else pickCable(id as Id<'cable'>);
-  };
-  const frame = useRef<HTMLDivElement>(null);
-  /** While it moves it is one picture that the browser shifts; it is drawn sharp again when it rests. */
+    return laid.cables.filter((c) => layers.has(c.cable.layer)).map(edgeOf);
+  }, [laid, lit, layers, focus.cable, pointed]);
+
+/** While the map moves it is one picture that the browser shifts; it is drawn sharp again when it rests. */
+const useRest = (frame: RefObject<HTMLDivElement | null>) => {
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const moves = () => {
     clearTimeout(resting.current);
@@ -130,13 +200,57 @@ const Flow = ({ laid, lit, layers, focus, pointed, label, pickBox, pickJack, pic
   const rests = () => {
     resting.current = setTimeout(() => frame.current?.classList.remove('moving'), REST_MS);
   };
+  return { moves, rests };
+};
+
+const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
+  const { laid } = drawn;
+  const { fitView } = useReactFlow();
+  const ready = useNodesInitialized();
+  useEffect(() => {
+    if (ready) void fitView(FIT);
+  }, [ready, laid, fitView]);
+  const nodes = useBoxes(drawn);
+  const edges = useLeads(drawn);
+  const frame = useRef<HTMLDivElement>(null);
+  const { moves, rests } = useRest(frame);
+  const take = (e: KeyboardEvent) => {
+    if (e.key !== 'Enter' && e.key !== ' ') return;
+    const id = (e.target as HTMLElement).getAttribute('data-id') as AnyId | null;
+    if (!id) return;
+    e.preventDefault();
+    if (kindOf(id) === 'device') pickBox(id as Id<'device'>);
+    else pickCable(id as Id<'cable'>);
+  };
   return (
     <div ref={frame} className="map" role="group" aria-label={label} onKeyDown={take}>
       <ReactFlow
-        nodes={nodes} edges={edges} nodeTypes={NODE_TYPES} edgeTypes={EDGE_TYPES} proOptions={PRO} minZoom={0.15} maxZoom={2.5} fitView fitViewOptions={FIT} nodesConnectable={false} nodesDraggable={false}
-        zoomOnDoubleClick={false} onMoveStart={moves} onMoveEnd={rests} deleteKeyCode={NO_DELETE} onNodeClick={(_, n) => pickBox(n.id as Id<'device'>)} onEdgeClick={(_, e) => pickCable(e.id as Id<'cable'>)} onPaneClick={letGo}
+        nodes={nodes}
+        edges={edges}
+        nodeTypes={NODE_TYPES}
+        edgeTypes={EDGE_TYPES}
+        proOptions={PRO}
+        minZoom={0.15}
+        maxZoom={2.5}
+        fitView
+        fitViewOptions={FIT}
+        nodesConnectable={false}
+        nodesDraggable={false}
+        zoomOnDoubleClick={false}
+        onMoveStart={moves}
+        onMoveEnd={rests}
+        deleteKeyCode={NO_DELETE}
+        onNodeClick={(_, n) => pickBox(n.id as Id<'device'>)}
+        onEdgeClick={(_, e) => pickCable(e.id as Id<'cable'>)}
+        onPaneClick={letGo}
       >
-        <ViewportPortal>{laid.zones.map((z) => <div key={z.name} className="map-zone" style={{ position: 'absolute', transform: `translate(${z.x}px, ${z.y}px)` }}>{z.name}</div>)}</ViewportPortal>
+        <ViewportPortal>
+          {laid.zones.map((z) => (
+            <div key={z.name} className="map-zone" style={{ transform: `translate(${z.x}px, ${z.y}px)` }}>
+              {z.name}
+            </div>
+          ))}
+        </ViewportPortal>
         <Controls showInteractive={false} position="top-right" />
       </ReactFlow>
     </div>

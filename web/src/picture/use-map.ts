@@ -17,5 +17,12 @@ const layOut = async (map: RoutingMap): Promise<LaidMap> => {
 /** The map of the hook-up that is shown, laid out in a worker; laid out anew only when boxes or cables are others. */
 export const useMap = (): LaidMap | undefined => {
   const map = useAsked(['map'], (worker) => worker.map());
-  return useQuery({ queryKey: ['map layout', JSON.stringify(map)], queryFn: () => layOut(map!), enabled: map !== undefined, placeholderData: keepPreviousData, staleTime: Infinity, gcTime: 60_000 }).data;
+  return useQuery({
+    queryKey: ['map layout', JSON.stringify(map)],
+    queryFn: () => layOut(map!),
+    enabled: map !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  }).data;
 };

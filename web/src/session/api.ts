@@ -35,7 +35,10 @@ export interface SaidProblem {
 
 /** The server answered and refused. */
 export class Refused extends Error {
-  constructor(readonly status: number, readonly problem: SaidProblem) {
+  constructor(
+    readonly status: number,
+    readonly problem: SaidProblem,
+  ) {
     super(problem.detail);
   }
 }
@@ -43,14 +46,20 @@ export class Refused extends Error {
 /** The server, or its database, could not be reached, or has no room just now. Nothing is known about what became of the request; it may be sent again. */
 export class Away extends Error {
   /** @param why what the server said of it, when it said anything */
-  constructor(message: string, readonly why?: SaidProblem) {
+  constructor(
+    message: string,
+    readonly why?: SaidProblem,
+  ) {
     super(message);
   }
 }
 
 /** The server answered that it failed at this very request: sending it again may help, or never. */
 export class Failing extends Error {
-  constructor(readonly status: number, readonly problem: SaidProblem) {
+  constructor(
+    readonly status: number,
+    readonly problem: SaidProblem,
+  ) {
     super(problem.detail);
   }
 }
@@ -62,14 +71,28 @@ const FILE_TIMEOUT_MS = 120_000;
 const AWAY: ReadonlySet<number> = new Set([502, 503, 504]);
 
 const problemIn = (response: Response): Promise<SaidProblem | undefined> =>
-  response.json().then((said: Partial<SaidProblem> | null) => (typeof said?.detail === 'string' ? { ...said, title: said.title ?? 'Refused', detail: said.detail } : undefined)).catch(() => undefined);
+  response
+    .json()
+    .then((said: Partial<SaidProblem> | null) =>
+      typeof said?.detail === 'string' ? { ...said, title: said.title ?? 'Refused', detail: said.detail } : undefined,
+    )
+    .catch(() => undefined);
 
-const ask = async <T>(path: string, body?: unknown, method = body === undefined ? 'GET' : 'POST', timeout = TIMEOUT_MS): Promise<T> => {
+const ask = async <T>(
+  path: string,
+  body?: unknown,
+  method = body === undefined ? 'GET' : 'POST',
+  timeout = TIMEOUT_MS,
+): Promise<T> => {
   let response: Response;
   let answer: T;
   try {
-    response = await fetch(`/api${path}`, { method, ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }), signal: AbortSignal.timeout(timeout) });
-    if (response.ok) answer = await response.json() as T;
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(timeout),
+    });
+    if (response.ok) answer = (await response.json()) as T;
   } catch (e) {
     throw new Away(String(e));
   }
@@ -96,19 +119,30 @@ export const api = {
   rig: (id: string) => askRig(`/rigs/${id}`),
   /** The rig as it was at a revision. */
   at: (id: string, revision: number) => askRig(`/rigs/${id}/revisions/${revision}`),
-  create: (id: string, change: string, file: string) => ask<{ revision: number }>('/rigs', { id, change, file }, 'POST', FILE_TIMEOUT_MS),
+  create: (id: string, change: string, file: string) =>
+    ask<{ revision: number }>('/rigs', { id, change, file }, 'POST', FILE_TIMEOUT_MS),
   send: (rig: string, set: ChangeSet) => ask<{ revision: number; again: boolean }>(`/rigs/${rig}/changes`, set),
   /** All that came after a revision, page by page. */
   journal: async (rig: string, after: number): Promise<readonly Journaled[]> => {
     const all: Journaled[] = [];
     for (;;) {
-      const { entries, more } = await ask<{ entries: readonly WireEntry[]; more: boolean }>(`/rigs/${rig}/journal?after=${all.at(-1)?.revision ?? after}&most=${JOURNAL_PAGE}`);
-      all.push(...entries.map((j) => ({ ...j, delta: new Map(j.delta.map(({ id, before, after: to }) => [id, { before, after: to }])) as Delta })));
+      const { entries, more } = await ask<{ entries: readonly WireEntry[]; more: boolean }>(
+        `/rigs/${rig}/journal?after=${all.at(-1)?.revision ?? after}&most=${JOURNAL_PAGE}`,
+      );
+      all.push(
+        ...entries.map((j) => ({
+          ...j,
+          delta: new Map(j.delta.map(({ id, before, after: to }) => [id, { before, after: to }])) as Delta,
+        })),
+      );
       if (!more) return all;
     }
   },
   /** The newest first, from before a revision on. */
-  history: (rig: string, before?: number) => ask<readonly HistoryEntry[]>(`/rigs/${rig}/history?most=${HISTORY_PAGE}${before === undefined ? '' : `&before=${before}`}`),
+  history: (rig: string, before?: number) =>
+    ask<readonly HistoryEntry[]>(
+      `/rigs/${rig}/history?most=${HISTORY_PAGE}${before === undefined ? '' : `&before=${before}`}`,
+    ),
 };
 
 export type Api = typeof api;

@@ -19,17 +19,26 @@ const page = async (server: MemoryServer, outbox = new Outbox(), rig = 'r'): Pro
   await store.open();
   return store;
 };
-const rename = (rig: Rig, id: 'sound:01' | 'sound:02' | 'sound:03', name: string): Edit => ({ put: [{ ...partOf(rig, id)!, name }], remove: [] });
+const rename = (rig: Rig, id: 'sound:01' | 'sound:02' | 'sound:03', name: string): Edit => ({
+  put: [{ ...partOf(rig, id)!, name }],
+  remove: [],
+});
 const rigOfPage = (store: SessionStore): Rig => store.snapshot().session!.rig;
 const until = async (is: () => boolean): Promise<void> => {
   for (let i = 0; i < 1000 && !is(); i += 1) await new Promise((r) => setTimeout(r, 20));
   expect(is()).toBe(true);
 };
-beforeEach(() => { globalThis.indexedDB = new IDBFactory(); });
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory();
+});
 afterEach(() => open.splice(0).forEach((s) => s.close()));
 
 /** The server fails at every change whose label says so. */
-const failingAt = (server: MemoryServer, label: string, error: () => Error = () => new Failing(500, { title: 'A fault', detail: 'A fault in Yunta.' })) => {
+const failingAt = (
+  server: MemoryServer,
+  label: string,
+  error: () => Error = () => new Failing(500, { title: 'A fault', detail: 'A fault in Yunta.' }),
+) => {
   const { send } = server.api;
   const tries = { count: 0 };
   server.api.send = async (rig, set) => {
@@ -49,7 +58,9 @@ test('a change at which the server fails three times is set aside with its value
   await until(() => partOf(server.rig, 'sound:02')!.name === 'Good');
   const { session } = store.snapshot();
   expect(tries.count).toBe(3);
-  expect(session!.troubles).toMatchObject([{ set: { label: 'bad' }, refusals: [{ wrong: expect.stringContaining('The server tried three times') }] }]);
+  expect(session!.troubles).toMatchObject([
+    { set: { label: 'bad' }, refusals: [{ wrong: expect.stringContaining('The server tried three times') }] },
+  ]);
   expect(session!.troubles[0]!.delta.get('sound:01')!.after).toMatchObject({ name: 'Bad' });
   expect(partOf(rigOfPage(store), 'sound:01')!.name).toBe('Verse clean');
   await until(() => store.snapshot().online);
@@ -63,12 +74,23 @@ test('what cannot stand without it is set aside too, and says what it was built 
   const store = await page(server);
   store.perform(addDevice(rigOfPage(store), 'low-drive', 'device:new'), 'Add a drive');
   store.perform(changeDevice(partOf(rigOfPage(store), 'device:new')!, { name: 'Mine' }), 'Name the drive');
-  store.perform({ put: [{ kind: 'cable', id: 'cable:new', hookup: 'hookup:ballroom', ends: ['device:new.in', 'device:new.out'] }], remove: [] }, 'Plug the drive');
+  store.perform(
+    {
+      put: [{ kind: 'cable', id: 'cable:new', hookup: 'hookup:ballroom', ends: ['device:new.in', 'device:new.out'] }],
+      remove: [],
+    },
+    'Plug the drive',
+  );
   store.perform(rename(rigOfPage(store), 'sound:02', 'Apart'), 'apart');
   await until(() => store.snapshot().session!.troubles.length === 3);
   const after = store.snapshot().session!.troubles.map((t) => [t.set.label, t.after]);
-  expect(after).toEqual([['Add a drive', undefined], ['Name the drive', 'Add a drive'], ['Plug the drive', 'Add a drive']]);
-  for (const { refusals, clashes } of store.snapshot().session!.troubles.slice(1)) expect([clashes, refusals[0]!.wrong]).toEqual([[], expect.stringMatching(/“Add a drive”|device:new/)]);
+  expect(after).toEqual([
+    ['Add a drive', undefined],
+    ['Name the drive', 'Add a drive'],
+    ['Plug the drive', 'Add a drive'],
+  ]);
+  for (const { refusals, clashes } of store.snapshot().session!.troubles.slice(1))
+    expect([clashes, refusals[0]!.wrong]).toEqual([[], expect.stringMatching(/“Add a drive”|device:new/)]);
   await until(() => partOf(server.rig, 'sound:02')!.name === 'Apart');
 });
 
@@ -87,7 +109,11 @@ test('what comes after it of the same part goes on without what failed', async (
 test('away is only who does not answer, or says so of itself: a change then waits and is sent when it is back', async () => {
   const server = new MemoryServer();
   let full = true;
-  const tries = failingAt(server, 'wait', () => new Away('the server answered 503', { title: 'The disk is full', detail: 'Free some space.' }));
+  const tries = failingAt(
+    server,
+    'wait',
+    () => new Away('the server answered 503', { title: 'The disk is full', detail: 'Free some space.' }),
+  );
   const { send } = server.api;
   server.api.send = async (rig, set) => (full ? send(rig, set) : send(rig, { ...set, label: 'now' }));
   const store = await page(server);
@@ -110,7 +136,13 @@ test('what was refused: kept as a note, typed otherwise, undone, each time nothi
     return store.snapshot().session!.troubles[0]!;
   };
   const first = await fail();
-  expect(store.settleBy(first, { put: [asNote('logEntry:n', '2026-01-01', 'Sound 1 was to be called Bad')], remove: [] }, 'note')).toEqual([]);
+  expect(
+    store.settleBy(
+      first,
+      { put: [asNote('logEntry:n', '2026-01-01', 'Sound 1 was to be called Bad')], remove: [] },
+      'note',
+    ),
+  ).toEqual([]);
   await until(() => server.rig.parts.logEntry.size === 1);
   const second = await fail();
   store.settleBy(second, rename(rigOfPage(store), 'sound:01', 'Better'), 'mended');
@@ -132,7 +164,12 @@ test('thirty rounds of undo and redo: every label stays one that the server take
     store.redo();
   }
   await until(() => server.journal.length === 61);
-  for (const { label } of server.journal) expect([label.length <= 200, label.isWellFormed(), /^((Undo|Redo): )?A long/.test(label)]).toEqual([true, true, true]);
+  for (const { label } of server.journal)
+    expect([label.length <= 200, label.isWellFormed(), /^((Undo|Redo): )?A long/.test(label)]).toEqual([
+      true,
+      true,
+      true,
+    ]);
 });
 
 describe('a browser that cannot keep', () => {
@@ -142,7 +179,24 @@ describe('a browser that cannot keep', () => {
     return outbox;
   };
   test.each([
-    ['refuses its store', () => { throw new DOMException('denied', 'SecurityError'); }], ['is full', () => { throw new DOMException('full', 'QuotaExceededError'); }], ['has none', () => { throw new TypeError('indexedDB is not defined'); }],
+    [
+      'refuses its store',
+      () => {
+        throw new DOMException('denied', 'SecurityError');
+      },
+    ],
+    [
+      'is full',
+      () => {
+        throw new DOMException('full', 'QuotaExceededError');
+      },
+    ],
+    [
+      'has none',
+      () => {
+        throw new TypeError('indexedDB is not defined');
+      },
+    ],
   ])('it %s: the rig opens, what waits is only in the page, and closing it is asked about', async (_, say) => {
     const server = new MemoryServer();
     const store = await page(server, broken(say as () => never));
@@ -159,7 +213,9 @@ describe('a browser that cannot keep', () => {
     const server = new MemoryServer();
     const outbox = new Outbox();
     const { keep } = outbox;
-    outbox.keep = async () => { throw new DOMException('full', 'QuotaExceededError'); };
+    outbox.keep = async () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
     const store = await page(server, outbox);
     expect(store.snapshot().keeps).toBe(false);
     outbox.keep = keep;
@@ -180,10 +236,14 @@ describe('what waits in this browser', () => {
     const server = new MemoryServer();
     await leave(server, 'r', ['One', 'Two']);
     const outbox = new Outbox();
-    expect(await waitingRigs(outbox, undefined)).toEqual([{ rig: 'r', name: 'Island run', changes: 2, left: 2, toSettle: 0 }]);
+    expect(await waitingRigs(outbox, undefined)).toEqual([
+      { rig: 'r', name: 'Island run', changes: 2, left: 2, toSettle: 0 },
+    ]);
     server.away = false;
     let changed = 0;
-    const sender = new Sender(server.api, outbox, newId, () => { changed += 1; });
+    const sender = new Sender(server.api, outbox, newId, () => {
+      changed += 1;
+    });
     open.push(sender);
     await sender.send();
     await until(() => partOf(server.rig, 'sound:01')!.name === 'Two' && changed === 1);

@@ -24,8 +24,14 @@ export class MemoryServer {
     create: async () => ({ revision: 1 }),
     history: async () => [],
     at: async (_, revision) => this.revisions[revision]!,
-    rig: async () => { this.here(); return this.rig; },
-    journal: async (_, after) => { this.here(); return this.journal.filter((j) => j.revision > after); },
+    rig: async () => {
+      this.here();
+      return this.rig;
+    },
+    journal: async (_, after) => {
+      this.here();
+      return this.journal.filter((j) => j.revision > after);
+    },
     send: async (_, set: ChangeSet) => {
       this.here();
       const known = this.journal.find((j) => j.id === set.id);
@@ -40,11 +46,14 @@ export class MemoryServer {
 
   submit(set: ChangeSet): number {
     const since = this.journal.filter((j) => j.revision > set.base);
-    const mine = since.reduce((delta, j) => {
-      const over = rebase(delta, j.delta);
-      if (!over.ok) throw new Refused(409, { title: 'clash', detail: 'clash', clashes: over.error });
-      return over.value;
-    }, deltaOf(this.revisions[set.base]!, set));
+    const mine = since.reduce(
+      (delta, j) => {
+        const over = rebase(delta, j.delta);
+        if (!over.ok) throw new Refused(409, { title: 'clash', detail: 'clash', clashes: over.error });
+        return over.value;
+      },
+      deltaOf(this.revisions[set.base]!, set),
+    );
     const applied = apply(this.rig, editOf(mine));
     if (!applied.ok) throw new Refused(422, { title: 'refused', detail: 'refused', refusals: applied.error });
     this.rig = { ...applied.value.rig, revision: this.rig.revision + 1 };

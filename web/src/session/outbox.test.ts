@@ -6,7 +6,9 @@ import { changeSound } from '@yunta/core/edits/sounds';
 import { everyPart, partOf } from '@yunta/core/rig/rig';
 import { holdsAnything, keptOf, Outbox, sessionOf } from './outbox.js';
 
-beforeEach(() => { globalThis.indexedDB = new IDBFactory(); });
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory();
+});
 
 const session = () => {
   const rig = islandRun();
@@ -14,7 +16,13 @@ const session = () => {
   if (!done.ok) throw new Error('the edit is right');
   return done.value;
 };
-const keep = (page: string, rig = 'r') => ({ rig, page, revision: 0, parts: everyPart(session().confirmed), ...keptOf(session()) });
+const keep = (page: string, rig = 'r') => ({
+  rig,
+  page,
+  revision: 0,
+  parts: everyPart(session().confirmed),
+  ...keptOf(session()),
+});
 
 describe('what a page keeps in the browser', () => {
   test('comes back as it was: the rig, what waits, and what each change did', async () => {
@@ -24,7 +32,10 @@ describe('what a page keeps in the browser', () => {
     expect(kept.parts).toEqual(everyPart(islandRun()));
     const [waiting] = sessionOf(kept).waiting;
     expect(waiting!.set).toMatchObject({ id: 'w1', base: 0, label: 'rename' });
-    expect(waiting!.delta.get('sound:01')).toMatchObject({ before: { name: 'Verse clean' }, after: { name: 'Waiting' } });
+    expect(waiting!.delta.get('sound:01')).toMatchObject({
+      before: { name: 'Verse clean' },
+      after: { name: 'Waiting' },
+    });
   });
   test('is apart for each page and each rig', async () => {
     const outbox = new Outbox();
@@ -44,10 +55,19 @@ describe('what a page keeps in the browser', () => {
   });
   test('what was not settled is kept too; what an older Yunta kept knew of no such thing', async () => {
     const outbox = new Outbox();
-    const asked = refused(session(), 'w1', [{ part: 'sound:01', field: 'name', base: 'Verse clean', mine: 'Waiting', theirs: 'Theirs' }], []);
+    const asked = refused(
+      session(),
+      'w1',
+      [{ part: 'sound:01', field: 'name', base: 'Verse clean', mine: 'Waiting', theirs: 'Theirs' }],
+      [],
+    );
     await outbox.keep({ ...keep('one'), ...keptOf(asked) });
     const kept = (await outbox.kept('r', 'one'))!;
-    expect([holdsAnything(kept), sessionOf(kept).waiting, sessionOf(kept).troubles]).toEqual([true, [], asked.troubles]);
+    expect([holdsAnything(kept), sessionOf(kept).waiting, sessionOf(kept).troubles]).toEqual([
+      true,
+      [],
+      asked.troubles,
+    ]);
     const { troubles: _, ...older } = { ...keep('two'), waiting: [] };
     expect([holdsAnything(older), sessionOf(older).troubles]).toEqual([false, []]);
   });

@@ -28,8 +28,15 @@ export class Outbox {
 
   /** A browser that refused once is asked again the next time; one that closed its database by itself, too. */
   private open(): Promise<IDBPDatabase> {
-    const forget = () => { this.db = undefined; };
-    this.db ??= openDB(NAME, 1, { upgrade: (db) => { db.createObjectStore(STORE, { keyPath: ['rig', 'page'] }); }, terminated: forget });
+    const forget = () => {
+      this.db = undefined;
+    };
+    this.db ??= openDB(NAME, 1, {
+      upgrade: (db) => {
+        db.createObjectStore(STORE, { keyPath: ['rig', 'page'] });
+      },
+      terminated: forget,
+    });
     this.db.catch(forget);
     return this.db;
   }

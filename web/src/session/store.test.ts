@@ -18,13 +18,16 @@ const page = async (server: MemoryServer, name = `page-${(count += 1)}`, rig = '
   await store.open();
   return store;
 };
-const rename = (store: SessionStore, id: 'sound:01' | 'sound:02', name: string) => store.perform({ put: [{ ...partOf(store.snapshot().session!.rig, id)!, name }], remove: [] }, 'rename');
+const rename = (store: SessionStore, id: 'sound:01' | 'sound:02', name: string) =>
+  store.perform({ put: [{ ...partOf(store.snapshot().session!.rig, id)!, name }], remove: [] }, 'rename');
 const name = (rig: Rig, id: 'sound:01' | 'sound:02' = 'sound:01') => partOf(rig, id)!.name;
 const until = async (is: () => boolean): Promise<void> => {
   for (let i = 0; i < 400 && !is(); i += 1) await new Promise((r) => setTimeout(r, 20));
   expect(is()).toBe(true);
 };
-beforeEach(() => { globalThis.indexedDB = new IDBFactory(); });
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory();
+});
 afterEach(() => open.splice(0).forEach((s) => s.close()));
 
 test('an edit is seen at once and reaches the server', async () => {
@@ -63,7 +66,9 @@ test('two pages: different parts merge, the same field asks, and the choice is k
   const [one, two] = [await page(server), await page(server)];
   rename(one, 'sound:01', 'One');
   rename(two, 'sound:02', 'Two');
-  await until(() => name(one.snapshot().session!.rig, 'sound:02') === 'Two' && name(two.snapshot().session!.rig) === 'One');
+  await until(
+    () => name(one.snapshot().session!.rig, 'sound:02') === 'Two' && name(two.snapshot().session!.rig) === 'One',
+  );
   server.away = true;
   rename(one, 'sound:01', 'Mine');
   rename(two, 'sound:01', 'Theirs');
@@ -87,7 +92,13 @@ test('who is asked to choose is asked once, however slowly the news comes', asyn
     await new Promise((r) => setTimeout(r, 100));
     return news;
   };
-  server.submit({ id: 'theirs', base: 0, label: 'rename', put: [{ ...partOf(server.rig, 'sound:01')!, name: 'Theirs' }], remove: [] });
+  server.submit({
+    id: 'theirs',
+    base: 0,
+    label: 'rename',
+    put: [{ ...partOf(server.rig, 'sound:01')!, name: 'Theirs' }],
+    remove: [],
+  });
   rename(store, 'sound:01', 'Mine');
   let asked = 0;
   store.subscribe(() => {
@@ -107,14 +118,22 @@ test('what was asked is asked again after a reload, and mine keeps what they cha
   const store = await page(server, 'first');
   server.away = true;
   rename(store, 'sound:01', 'Mine');
-  server.submit({ id: 'theirs', base: 0, label: 'rename', put: [{ ...partOf(server.rig, 'sound:01')!, name: 'Theirs', role: 'lead' }], remove: [] });
+  server.submit({
+    id: 'theirs',
+    base: 0,
+    label: 'rename',
+    put: [{ ...partOf(server.rig, 'sound:01')!, name: 'Theirs', role: 'lead' }],
+    remove: [],
+  });
   server.away = false;
   await until(() => store.snapshot().session!.troubles.length === 1);
   await new Promise((r) => setTimeout(r, 50));
   store.close();
   const again = await page(server, 'second');
   const [trouble] = again.snapshot().session!.troubles;
-  expect(trouble!.clashes).toEqual([{ part: 'sound:01', field: 'name', base: 'Verse clean', mine: 'Mine', theirs: 'Theirs' }]);
+  expect(trouble!.clashes).toEqual([
+    { part: 'sound:01', field: 'name', base: 'Verse clean', mine: 'Mine', theirs: 'Theirs' },
+  ]);
   again.settle(trouble!, true);
   expect(again.snapshot().session!.troubles).toEqual([]);
   await until(() => name(server.rig) === 'Mine');
@@ -167,14 +186,17 @@ test('whatever two or three pages do while the server comes and goes, in the end
     server.rig = { ...randomRig(seed).rig, revision: 0 };
     server.revisions[0] = server.rig;
     const r = new Random(seed);
-    const pages = await Promise.all(['a', 'b', 'c'].slice(0, 2 + (seed % 2)).map((p) => page(server, `${p}${seed}`, `rig-${seed}`)));
+    const pages = await Promise.all(
+      ['a', 'b', 'c'].slice(0, 2 + (seed % 2)).map((p) => page(server, `${p}${seed}`, `rig-${seed}`)),
+    );
     let settled = 0;
-    const settle = () => pages.forEach((p) => {
-      const [trouble] = p.snapshot().session!.troubles;
-      if (!trouble) return;
-      settled += 1;
-      p.settle(trouble, r.chance(50) && trouble.clashes.length > 0);
-    });
+    const settle = () =>
+      pages.forEach((p) => {
+        const [trouble] = p.snapshot().session!.troubles;
+        if (!trouble) return;
+        settled += 1;
+        p.settle(trouble, r.chance(50) && trouble.clashes.length > 0);
+      });
     const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
     for (let i = 0; i < 14; i += 1) {
       const one = r.pick(pages);
@@ -186,7 +208,13 @@ test('whatever two or three pages do while the server comes and goes, in the end
       if (r.chance(40)) await wait(r.int(0, 400));
     }
     server.away = false;
-    const isQuiet = () => pages.every(({ snapshot }) => snapshot().session!.waiting.length === 0 && snapshot().session!.troubles.length === 0 && snapshot().session!.confirmed.revision === server.rig.revision);
+    const isQuiet = () =>
+      pages.every(
+        ({ snapshot }) =>
+          snapshot().session!.waiting.length === 0 &&
+          snapshot().session!.troubles.length === 0 &&
+          snapshot().session!.confirmed.revision === server.rig.revision,
+      );
     for (let i = 0; i < 120 && !isQuiet(); i += 1) {
       settle();
       await wait(100);

@@ -1,5 +1,15 @@
 import type { Edit } from '@yunta/core/change/edit';
-import { confirm, openSession, perform, redo, refused, settle, undo, type Session, type Trouble } from '@yunta/core/change/session';
+import {
+  confirm,
+  openSession,
+  perform,
+  redo,
+  refused,
+  settle,
+  undo,
+  type Session,
+  type Trouble,
+} from '@yunta/core/change/session';
 import { everyPart } from '@yunta/core/rig/rig';
 import type { Refusal } from '@yunta/core/rig/result';
 import { insist, type Clash } from '@yunta/core/change/rebase';
@@ -91,7 +101,8 @@ export class SessionStore {
     if (own && holdsAnything(own)) return own;
     for (const other of await this.outbox.all(this.rigId).catch(() => [])) {
       if (other.page === this.page) continue;
-      const orphan = !this.locks || await this.locks.request(lockOf(other.page), { ifAvailable: true }, (lock) => lock !== null);
+      const orphan =
+        !this.locks || (await this.locks.request(lockOf(other.page), { ifAvailable: true }, (lock) => lock !== null));
       if (!orphan) continue;
       if (!holdsAnything(other)) {
         await this.outbox.drop(this.rigId, other.page);
@@ -111,7 +122,11 @@ export class SessionStore {
     return new Promise((got) => {
       void locks.request(lockOf(page), { ifAvailable: true }, (lock) => {
         got(lock !== null);
-        return lock ? new Promise<void>((release) => { this.release = release; }) : undefined;
+        return lock
+          ? new Promise<void>((release) => {
+              this.release = release;
+            })
+          : undefined;
       });
     });
   }
@@ -138,8 +153,12 @@ export class SessionStore {
     return [];
   }
 
-  undo(): void { this.back(undo); }
-  redo(): void { this.back(redo); }
+  undo(): void {
+    this.back(undo);
+  }
+  redo(): void {
+    this.back(redo);
+  }
 
   private back(step: typeof undo): void {
     const { session } = this.state;
@@ -147,7 +166,12 @@ export class SessionStore {
     const done = step(session, this.newId());
     if (done.ok) return this.accept(done.value);
     const [first] = done.error;
-    this.set({ complaint: first && 'wrong' in first ? `${first.wrong} ${first.would}` : 'Somebody changed the same thing since; it cannot be taken back without losing theirs.' });
+    this.set({
+      complaint:
+        first && 'wrong' in first
+          ? `${first.wrong} ${first.would}`
+          : 'Somebody changed the same thing since; it cannot be taken back without losing theirs.',
+    });
   }
 
   /** A trouble that was seen to otherwise: by a change that takes its place, or not at all. @returns the reasons when that change cannot be; the trouble stays then */
@@ -175,7 +199,18 @@ export class SessionStore {
     this.writes = this.writes.then(async () => {
       const { session } = this.state;
       if (!session) return;
-      const keeps = await this.outbox.keep({ rig: this.rigId, page: this.page, revision: session.confirmed.revision, parts: everyPart(session.confirmed), ...keptOf(session) }).then(() => true, () => false);
+      const keeps = await this.outbox
+        .keep({
+          rig: this.rigId,
+          page: this.page,
+          revision: session.confirmed.revision,
+          parts: everyPart(session.confirmed),
+          ...keptOf(session),
+        })
+        .then(
+          () => true,
+          () => false,
+        );
       if (keeps !== this.state.keeps) this.set({ keeps });
     });
     return this.writes;
@@ -210,7 +245,8 @@ export class SessionStore {
     this.sending = true;
     try {
       if (!this.state.session) await this.open();
-      for (let next = this.state.session?.waiting[0]; next; next = this.state.session?.waiting[0]) await this.sendOne(next.set.id);
+      for (let next = this.state.session?.waiting[0]; next; next = this.state.session?.waiting[0])
+        await this.sendOne(next.set.id);
       await this.catchUp();
       this.failures = 0;
       if (!this.state.online) this.set({ online: true, why: undefined });
@@ -229,12 +265,34 @@ export class SessionStore {
       await this.api.send(this.rigId, waiting.set);
       this.tries.delete(id);
     } catch (e) {
-      if (e instanceof Failing && this.countTry(id) >= MOST_TRIES) return this.take(refused(this.state.session!, id, [], [{ code: 'server', wrong: 'The server tried three times and could not keep it.', would: 'It is set aside here, with all that you meant.' }]));
+      if (e instanceof Failing && this.countTry(id) >= MOST_TRIES)
+        return this.take(
+          refused(
+            this.state.session!,
+            id,
+            [],
+            [
+              {
+                code: 'server',
+                wrong: 'The server tried three times and could not keep it.',
+                would: 'It is set aside here, with all that you meant.',
+              },
+            ],
+          ),
+        );
       if (!(e instanceof Refused)) throw e;
       // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on top of it.
       await this.catchUp();
       const still = this.state.session!.waiting.find((w) => w.set.id === id);
-      if (still?.set.base === waiting.set.base) this.take(refused(this.state.session!, id, e.problem.clashes ?? [], e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }])));
+      if (still?.set.base === waiting.set.base)
+        this.take(
+          refused(
+            this.state.session!,
+            id,
+            e.problem.clashes ?? [],
+            e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }]),
+          ),
+        );
     }
     await this.catchUp();
   }
@@ -258,5 +316,8 @@ export class SessionStore {
   }
 }
 
-export const sayAll = (refusals: readonly (Refusal | Clash)[]): string => refusals.slice(0, 3).map((r) => ('wrong' in r ? `${r.wrong} ${r.would}` : `${r.part} ${r.field ?? ''}`)).join(' ');
-
+export const sayAll = (refusals: readonly (Refusal | Clash)[]): string =>
+  refusals
+    .slice(0, 3)
+    .map((r) => ('wrong' in r ? `${r.wrong} ${r.would}` : `${r.part} ${r.field ?? ''}`))
+    .join(' ');

@@ -19,7 +19,11 @@ type Locks = Pick<LockManager, 'query'>;
  * Rigs of which something waits in this browser.
  * @param mine pages without a screen, from which it is being sent: nobody else holds what they hold
  */
-export const waitingRigs = async (outbox: Outbox, locks: Locks | undefined = globalThis.navigator?.locks, mine: ReadonlySet<string> = new Set()): Promise<readonly WaitingRig[]> => {
+export const waitingRigs = async (
+  outbox: Outbox,
+  locks: Locks | undefined = globalThis.navigator?.locks,
+  mine: ReadonlySet<string> = new Set(),
+): Promise<readonly WaitingRig[]> => {
   const held = new Set((await locks?.query())?.held?.map((lock) => lock.name) ?? []);
   const isElsewhere = (page: string): boolean => held.has(lockOf(page)) && !mine.has(page);
   const found = new Map<string, WaitingRig>();
@@ -27,8 +31,11 @@ export const waitingRigs = async (outbox: Outbox, locks: Locks | undefined = glo
     const sofar = found.get(kept.rig);
     const about = kept.parts.find((p) => p.kind === 'about');
     found.set(kept.rig, {
-      rig: kept.rig, name: sofar?.name ?? (about?.kind === 'about' ? about.name : kept.rig),
-      changes: (sofar?.changes ?? 0) + kept.waiting.length, left: (sofar?.left ?? 0) + (isElsewhere(kept.page) ? 0 : kept.waiting.length), toSettle: (sofar?.toSettle ?? 0) + (kept.troubles?.length ?? 0),
+      rig: kept.rig,
+      name: sofar?.name ?? (about?.kind === 'about' ? about.name : kept.rig),
+      changes: (sofar?.changes ?? 0) + kept.waiting.length,
+      left: (sofar?.left ?? 0) + (isElsewhere(kept.page) ? 0 : kept.waiting.length),
+      toSettle: (sofar?.toSettle ?? 0) + (kept.troubles?.length ?? 0),
     });
   }
   return [...found.values()];
@@ -41,7 +48,12 @@ export const waitingRigs = async (outbox: Outbox, locks: Locks | undefined = glo
 export class Sender {
   private readonly stores = new Map<string, SessionStore>();
 
-  constructor(private readonly api: Api, private readonly outbox: Outbox, private readonly newId: () => string, private readonly changed: () => void) {}
+  constructor(
+    private readonly api: Api,
+    private readonly outbox: Outbox,
+    private readonly newId: () => string,
+    private readonly changed: () => void,
+  ) {}
 
   /** Names under which it keeps what it took up. */
   get pages(): ReadonlySet<string> {
@@ -49,7 +61,8 @@ export class Sender {
   }
 
   async send(): Promise<void> {
-    for (const { rig, left } of await waitingRigs(this.outbox)) if (left > 0 && !this.stores.has(rig)) await this.takeUp(rig);
+    for (const { rig, left } of await waitingRigs(this.outbox))
+      if (left > 0 && !this.stores.has(rig)) await this.takeUp(rig);
   }
 
   private async takeUp(rig: string): Promise<void> {

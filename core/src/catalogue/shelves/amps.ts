@@ -1,5 +1,28 @@
 import type { Actuator, Chain, Slot } from '../../rig/device.js';
-import { airOut, audioIn, audioOut, block, chain, choice, contactIn, doubleContactIn, is, lineIn, lineOut, mains, midiIn, midiThru, plain, power, speakerIn, speakerOut, stereoFrom, thru, xlrOut, type Generic } from '../parts.js';
+import {
+  airOut,
+  audioIn,
+  audioOut,
+  block,
+  chain,
+  choice,
+  contactIn,
+  doubleContactIn,
+  is,
+  lineIn,
+  lineOut,
+  mains,
+  midiIn,
+  midiThru,
+  plain,
+  power,
+  speakerIn,
+  speakerOut,
+  stereoFrom,
+  thru,
+  xlrOut,
+  type Generic,
+} from '../parts.js';
 
 interface HeadOf {
   readonly key: string;
@@ -16,43 +39,152 @@ interface HeadOf {
   readonly powerStage?: 'valve' | 'solid state';
 }
 
-const preampSlots = (channels: readonly string[]): readonly Slot[] => (channels.length > 1
-  ? [{ is: 'fork', id: 'channels', arms: channels.map((c) => ({ id: c, when: is('channel', c), slots: [block(c, 'preamp')] })) }] : [block('preamp', 'preamp')]);
+const preampSlots = (channels: readonly string[]): readonly Slot[] =>
+  channels.length > 1
+    ? [
+        {
+          is: 'fork',
+          id: 'channels',
+          arms: channels.map((c) => ({ id: c, when: is('channel', c), slots: [block(c, 'preamp')] })),
+        },
+      ]
+    : [block('preamp', 'preamp')];
 
-const contactActuators = (channels: readonly string[]): readonly Actuator[] => (channels.length < 2 ? [] : [
-  { id: 'contact open', by: { contact: 'channel-switch', level: 'open' }, acts: [{ control: 'channel', set: channels[0]! }] },
-  { id: 'contact closed', by: { contact: 'channel-switch', level: 'closed' }, acts: [{ control: 'channel', set: channels[1]! }] },
-  { id: 'front panel', by: { hand: 'channel button' }, when: [{ jack: 'channel-switch', plugged: false }], acts: [{ control: 'channel', step: channels }] },
-]);
+const contactActuators = (channels: readonly string[]): readonly Actuator[] =>
+  channels.length < 2
+    ? []
+    : [
+        {
+          id: 'contact open',
+          by: { contact: 'channel-switch', level: 'open' },
+          acts: [{ control: 'channel', set: channels[0]! }],
+        },
+        {
+          id: 'contact closed',
+          by: { contact: 'channel-switch', level: 'closed' },
+          acts: [{ control: 'channel', set: channels[1]! }],
+        },
+        {
+          id: 'front panel',
+          by: { hand: 'channel button' },
+          when: [{ jack: 'channel-switch', plugged: false }],
+          acts: [{ control: 'channel', step: channels }],
+        },
+      ];
 
 /** Preamp to send, send normalled to return, return to power amp. */
-const head = ({ key, says, code, channels, loop = 'series', midi, di, combo, kg = 18, powerStage = 'valve' }: HeadOf): Generic => {
-  const parallel: Chain[] = [chain('preamp', 'in', [...preampSlots(channels), { is: 'insert', id: 'loop', send: [{ at: 'send' }], return: [{ at: 'return' }], direct: true, unpatched: 'through' }], '#pre')];
-  const series: Chain[] = [chain('preamp', 'in', preampSlots(channels), 'send'), chain('normal', 'send', [], 'return', { when: [{ jack: 'return', plugged: false }] })];
-  const front = loop === 'series' ? series : loop === 'parallel' ? parallel : [chain('preamp', 'in', preampSlots(channels), '#pre')];
+const head = ({
+  key,
+  says,
+  code,
+  channels,
+  loop = 'series',
+  midi,
+  di,
+  combo,
+  kg = 18,
+  powerStage = 'valve',
+  // eslint-disable-next-line max-lines-per-function -- a box is said in one piece, from its jacks to its memories
+}: HeadOf): Generic => {
+  const parallel: Chain[] = [
+    chain(
+      'preamp',
+      'in',
+      [
+        ...preampSlots(channels),
+        {
+          is: 'insert',
+          id: 'loop',
+          send: [{ at: 'send' }],
+          return: [{ at: 'return' }],
+          direct: true,
+          unpatched: 'through',
+        },
+      ],
+      '#pre',
+    ),
+  ];
+  const series: Chain[] = [
+    chain('preamp', 'in', preampSlots(channels), 'send'),
+    chain('normal', 'send', [], 'return', { when: [{ jack: 'return', plugged: false }] }),
+  ];
+  const front =
+    loop === 'series'
+      ? series
+      : loop === 'parallel'
+        ? parallel
+        : [chain('preamp', 'in', preampSlots(channels), '#pre')];
   const powerIn = loop === 'series' ? 'return' : '#pre';
   const contact = channels.length > 1 && midi === undefined;
   return {
-    key, says,
+    key,
+    says,
     box: {
-      code, name: says[0]!, zone: 'amp',
+      code,
+      name: says[0]!,
+      zone: 'amp',
       jacks: [
-        audioIn('in'), ...(loop === 'none' ? [] : [audioOut('send', { level: 'line' }), audioIn('return', { level: 'line', ohm: 47_000 })]), speakerOut(), ...(contact ? [contactIn('channel-switch')] : []),
-        ...(midi === undefined ? [] : [midiIn, midiThru]), ...(di ? [xlrOut('di')] : []), ...(combo ? [airOut()] : []), mains,
+        audioIn('in'),
+        ...(loop === 'none'
+          ? []
+          : [audioOut('send', { level: 'line' }), audioIn('return', { level: 'line', ohm: 47_000 })]),
+        speakerOut(),
+        ...(contact ? [contactIn('channel-switch')] : []),
+        ...(midi === undefined ? [] : [midiIn, midiThru]),
+        ...(di ? [xlrOut('di')] : []),
+        ...(combo ? [airOut()] : []),
+        mains,
       ],
       chains: [
         ...front,
-        ...(combo ? [
-          chain('power', powerIn, [block('power', 'power amp')], '#power'),
-          chain('inside', '#power', [block('cabinet', 'cabinet')], 'air', { when: [{ jack: 'speaker', plugged: false }] }), chain('outside', '#power', [], 'speaker', { when: [{ jack: 'speaker', plugged: true }] }),
-        ] : [chain('power', powerIn, [block('power', 'power amp')], 'speaker')]),
-        ...(di ? [chain('direct', loop === 'series' ? 'send' : '#pre', [], 'di')] : []), ...(midi === undefined ? [] : [thru]),
+        ...(combo
+          ? [
+              chain('power', powerIn, [block('power', 'power amp')], '#power'),
+              chain('inside', '#power', [block('cabinet', 'cabinet')], 'air', {
+                when: [{ jack: 'speaker', plugged: false }],
+              }),
+              chain('outside', '#power', [], 'speaker', { when: [{ jack: 'speaker', plugged: true }] }),
+            ]
+          : [chain('power', powerIn, [block('power', 'power amp')], 'speaker')]),
+        ...(di ? [chain('direct', loop === 'series' ? 'send' : '#pre', [], 'di')] : []),
+        ...(midi === undefined ? [] : [thru]),
       ],
-      controls: [...(channels.length > 1 ? [choice('channel', channels, midi === undefined ? {} : { powerUp: 'loaded' })] : []), ...(midi === undefined ? [] : [{ id: 'program', domain: { min: 0, max: 127, unit: '' }, powerUp: 'left' as const, use: 'sound' as const }])],
-      actuators: contact ? contactActuators(channels) : midi === undefined ? [] : [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'programs', slot: 'value' }] }],
-      memories: midi === undefined ? [] : [{ id: 'programs', control: 'program', stores: ['channel'], size: 128, shows: { first: 1 }, gapMs: 5, mutesMs: 20, again: 'reloads' }],
+      controls: [
+        ...(channels.length > 1 ? [choice('channel', channels, midi === undefined ? {} : { powerUp: 'loaded' })] : []),
+        ...(midi === undefined
+          ? []
+          : [
+              {
+                id: 'program',
+                domain: { min: 0, max: 127, unit: '' },
+                powerUp: 'left' as const,
+                use: 'sound' as const,
+              },
+            ]),
+      ],
+      actuators: contact
+        ? contactActuators(channels)
+        : midi === undefined
+          ? []
+          : [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'programs', slot: 'value' }] }],
+      memories:
+        midi === undefined
+          ? []
+          : [
+              {
+                id: 'programs',
+                control: 'program',
+                stores: ['channel'],
+                size: 128,
+                shows: { first: 1 },
+                gapMs: 5,
+                mutesMs: 20,
+                again: 'reloads',
+              },
+            ],
       ...(midi === undefined ? {} : { midi: { channel: midi, messages: 'queued' as const } }),
-      ...(combo ? { ends: [{ at: 'air', is: 'stage' as const, name: 'Stage' }] } : {}), figures: { origin: 'assumed', kg, mainsEarth: true, powerStage },
+      ...(combo ? { ends: [{ at: 'air', is: 'stage' as const, name: 'Stage' }] } : {}),
+      figures: { origin: 'assumed', kg, mainsEarth: true, powerStage },
     },
   };
 };
@@ -60,51 +192,242 @@ const head = ({ key, says, code, channels, loop = 'series', midi, di, combo, kg 
 /** One stereo jack for a foot switch with two buttons: the tip chooses the channel, the ring takes the boost in. */
 const withDoubleSwitch = (key: string, says: readonly string[], code: string): Generic => {
   const made = head({ key, says, code, channels: ['clean', 'lead'] });
-  const at = (contact: string, control: string, [open, closed]: readonly [string, string]): readonly Actuator[] =>
-    [{ id: `${control} open`, by: { contact, level: 'open' }, acts: [{ control, set: open }] }, { id: `${control} closed`, by: { contact, level: 'closed' }, acts: [{ control, set: closed }] }];
+  const at = (contact: string, control: string, [open, closed]: readonly [string, string]): readonly Actuator[] => [
+    { id: `${control} open`, by: { contact, level: 'open' }, acts: [{ control, set: open }] },
+    { id: `${control} closed`, by: { contact, level: 'closed' }, acts: [{ control, set: closed }] },
+  ];
   return {
-    key, says,
+    key,
+    says,
     box: {
-      ...made.box, jacks: made.box.jacks.map((j) => (j.kind === 'contact' ? doubleContactIn('foot-switch') : j)),
-      chains: made.box.chains.map((c) => (c.id === 'preamp' ? { ...c, slots: [block('boost', 'boost', { on: is('boost', 'on') }), ...c.slots] } : c)),
-      controls: [...made.box.controls, choice('boost', ['off', 'on'])], actuators: [...at('foot-switch', 'channel', ['clean', 'lead']), ...at('foot-switch:ring', 'boost', ['off', 'on'])],
+      ...made.box,
+      jacks: made.box.jacks.map((j) => (j.kind === 'contact' ? doubleContactIn('foot-switch') : j)),
+      chains: made.box.chains.map((c) =>
+        c.id === 'preamp' ? { ...c, slots: [block('boost', 'boost', { on: is('boost', 'on') }), ...c.slots] } : c,
+      ),
+      controls: [...made.box.controls, choice('boost', ['off', 'on'])],
+      actuators: [
+        ...at('foot-switch', 'channel', ['clean', 'lead']),
+        ...at('foot-switch:ring', 'boost', ['off', 'on']),
+      ],
     },
   };
 };
 
-const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8): Generic => plain(
-  key, says, 'CAB', 'outputs', [speakerIn('in', ohm), airOut()], [chain('speaker', 'in', [block('cabinet', 'cabinet')], 'air')], [{ at: 'air', is: 'stage', name: 'Stage' }], { origin: 'assumed', kg },
-);
+const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8): Generic =>
+  plain(
+    key,
+    says,
+    'CAB',
+    'outputs',
+    [speakerIn('in', ohm), airOut()],
+    [chain('speaker', 'in', [block('cabinet', 'cabinet')], 'air')],
+    [{ at: 'air', is: 'stage', name: 'Stage' }],
+    { origin: 'assumed', kg },
+  );
 
 /** Amps, cabinets, and what stands between them. */
 export const AMPS: readonly Generic[] = [
-  head({ key: 'valve-head', says: ['Two-channel valve head 50 W', 'two-channel head', 'amp head', 'amp', 'valve head'], code: 'HED', channels: ['clean', 'lead'] }),
-  head({ key: 'three-channel-head', says: ['Three-channel valve head', 'three-channel head', '3-channel head'], code: 'HD3', channels: ['clean', 'crunch', 'lead'], midi: 1, kg: 20 }),
-  head({ key: 'midi-head', says: ['Two-channel head with MIDI', 'midi head', 'head with midi'], code: 'HDM', channels: ['clean', 'lead'], midi: 1 }),
+  head({
+    key: 'valve-head',
+    says: ['Two-channel valve head 50 W', 'two-channel head', 'amp head', 'amp', 'valve head'],
+    code: 'HED',
+    channels: ['clean', 'lead'],
+  }),
+  head({
+    key: 'three-channel-head',
+    says: ['Three-channel valve head', 'three-channel head', '3-channel head'],
+    code: 'HD3',
+    channels: ['clean', 'crunch', 'lead'],
+    midi: 1,
+    kg: 20,
+  }),
+  head({
+    key: 'midi-head',
+    says: ['Two-channel head with MIDI', 'midi head', 'head with midi'],
+    code: 'HDM',
+    channels: ['clean', 'lead'],
+    midi: 1,
+  }),
   withDoubleSwitch('double-switch-head', ['Two-channel head with boost', 'head with boost', 'amp with boost'], 'HDB'),
-  head({ key: 'parallel-loop-head', says: ['Head with a parallel effects loop', 'head with parallel loop'], code: 'HDP', channels: ['clean', 'lead'], loop: 'parallel' }),
-  head({ key: 'one-channel-amp', says: ['One-channel amp', 'small amp', 'simple amp', 'single-channel amp'], code: 'AMP', channels: ['preamp'] }),
-  head({ key: 'plain-amp', says: ['Amp without an effects loop', 'vintage amp', 'amp without loop'], code: 'AMV', channels: ['preamp'], loop: 'none', kg: 14 }),
-  head({ key: 'combo', says: ['Combo amp', 'combo', 'one-channel combo'], code: 'CMB', channels: ['preamp'], combo: true, kg: 17 }),
-  head({ key: 'combo-two-channel', says: ['Two-channel combo', '2-channel combo'], code: 'CM2', channels: ['clean', 'lead'], combo: true, kg: 20 }),
-  head({ key: 'bass-head', says: ['Bass head', 'bass amp', 'bass amp head'], code: 'BHD', channels: ['preamp'], di: true, kg: 4, powerStage: 'solid state' }),
-  head({ key: 'bass-combo', says: ['Bass combo'], code: 'BCM', channels: ['preamp'], di: true, combo: true, kg: 16, powerStage: 'solid state' }),
-  head({ key: 'acoustic-amp', says: ['Acoustic amp', 'amp for acoustic'], code: 'ACA', channels: ['preamp'], combo: true, di: true, kg: 11, powerStage: 'solid state' }),
-  plain('power-amp', ['Power amp', 'solid-state power amp'], 'PWR', 'amp', [audioIn('in', { level: 'line' }), speakerOut()], [chain('power', 'in', [block('power', 'power amp')], 'speaker')], undefined, { origin: 'assumed', kg: 3, powerStage: 'solid state' }),
-  plain('stereo-power-amp', ['Stereo power amp'], 'SPW', 'amp', [lineIn('in-l'), lineIn('in-r'), speakerOut('speaker-l'), speakerOut('speaker-r'), mains], [
-    chain('left', 'in-l', [block('left', 'power amp')], 'speaker-l'), chain('right', 'in-r', [block('right', 'power amp')], 'speaker-r'), chain('mono', 'in-l', [], 'in-r', { when: [{ jack: 'in-r', plugged: false }] }),
-  ], undefined, { origin: 'assumed', kg: 4, mainsEarth: true, powerStage: 'solid state' }),
+  head({
+    key: 'parallel-loop-head',
+    says: ['Head with a parallel effects loop', 'head with parallel loop'],
+    code: 'HDP',
+    channels: ['clean', 'lead'],
+    loop: 'parallel',
+  }),
+  head({
+    key: 'one-channel-amp',
+    says: ['One-channel amp', 'small amp', 'simple amp', 'single-channel amp'],
+    code: 'AMP',
+    channels: ['preamp'],
+  }),
+  head({
+    key: 'plain-amp',
+    says: ['Amp without an effects loop', 'vintage amp', 'amp without loop'],
+    code: 'AMV',
+    channels: ['preamp'],
+    loop: 'none',
+    kg: 14,
+  }),
+  head({
+    key: 'combo',
+    says: ['Combo amp', 'combo', 'one-channel combo'],
+    code: 'CMB',
+    channels: ['preamp'],
+    combo: true,
+    kg: 17,
+  }),
+  head({
+    key: 'combo-two-channel',
+    says: ['Two-channel combo', '2-channel combo'],
+    code: 'CM2',
+    channels: ['clean', 'lead'],
+    combo: true,
+    kg: 20,
+  }),
+  head({
+    key: 'bass-head',
+    says: ['Bass head', 'bass amp', 'bass amp head'],
+    code: 'BHD',
+    channels: ['preamp'],
+    di: true,
+    kg: 4,
+    powerStage: 'solid state',
+  }),
+  head({
+    key: 'bass-combo',
+    says: ['Bass combo'],
+    code: 'BCM',
+    channels: ['preamp'],
+    di: true,
+    combo: true,
+    kg: 16,
+    powerStage: 'solid state',
+  }),
+  head({
+    key: 'acoustic-amp',
+    says: ['Acoustic amp', 'amp for acoustic'],
+    code: 'ACA',
+    channels: ['preamp'],
+    combo: true,
+    di: true,
+    kg: 11,
+    powerStage: 'solid state',
+  }),
+  plain(
+    'power-amp',
+    ['Power amp', 'solid-state power amp'],
+    'PWR',
+    'amp',
+    [audioIn('in', { level: 'line' }), speakerOut()],
+    [chain('power', 'in', [block('power', 'power amp')], 'speaker')],
+    undefined,
+    { origin: 'assumed', kg: 3, powerStage: 'solid state' },
+  ),
+  plain(
+    'stereo-power-amp',
+    ['Stereo power amp'],
+    'SPW',
+    'amp',
+    [lineIn('in-l'), lineIn('in-r'), speakerOut('speaker-l'), speakerOut('speaker-r'), mains],
+    [
+      chain('left', 'in-l', [block('left', 'power amp')], 'speaker-l'),
+      chain('right', 'in-r', [block('right', 'power amp')], 'speaker-r'),
+      chain('mono', 'in-l', [], 'in-r', { when: [{ jack: 'in-r', plugged: false }] }),
+    ],
+    undefined,
+    { origin: 'assumed', kg: 4, mainsEarth: true, powerStage: 'solid state' },
+  ),
   cabinet('cab-112', ['1×12 cabinet', '1x12 cabinet', '1x12', 'small cabinet'], 14),
   cabinet('cab-212', ['Closed 2×12 cabinet', '2x12 cabinet', '2x12', 'cabinet', 'cab', 'speaker cabinet']),
-  cabinet('cab-212-open', ['Open 2×12 cabinet', 'open back cabinet'], 18), cabinet('cab-412', ['4×12 cabinet', '4x12 cabinet', '4x12'], 38, 16),
-  cabinet('cab-410', ['4×10 bass cabinet', 'bass cabinet', '4x10', '4x10 cabinet'], 28), cabinet('cab-115', ['1×15 bass cabinet', '1x15', '1x15 cabinet'], 25),
-  plain('cab-stereo', ['Stereo 2×12 cabinet', 'stereo cabinet'], 'CBS', 'outputs', [speakerIn('in-l', 16), speakerIn('in-r', 16), airOut('air-l'), airOut('air-r')], [chain('left', 'in-l', [block('left', 'cabinet')], 'air-l'), chain('right', 'in-r', [block('right', 'cabinet')], 'air-r')], [{ at: 'air-l', is: 'stage', name: 'Stage left' }, { at: 'air-r', is: 'stage', name: 'Stage right' }], { origin: 'assumed', kg: 24 }),
-  plain('line-out', ['Line-out box', 'speaker tap', 'line out box'], 'LOB', 'amp', [{ ...speakerIn(), load: 'none' }, speakerOut('through'), lineOut('line')], [chain('through', 'in', [], 'through', { passive: true }), chain('tap', 'in', [block('tap', 'isolator')], 'line')]),
-  plain('load-box', ['Load box', 'dummy load', 'reactive load'], 'LOD', 'amp', [speakerIn(), lineOut('line'), mains], [chain('tap', 'in', [block('tap', 'isolator')], 'line')], undefined, { origin: 'assumed', kg: 3, mainsEarth: true }),
-  plain('load-sim', ['Load box with cabinet simulation', 'load box and cab sim'], 'LDS', 'amp', [speakerIn(), xlrOut('xlr'), mains], [chain('tap', 'in', [block('cabinet', 'cabinet simulation')], 'xlr')], undefined, { origin: 'assumed', kg: 3, mainsEarth: true }),
-  plain('attenuator', ['Attenuator', 'power attenuator', 'power soak'], 'ATT', 'amp', [speakerIn(), speakerOut('out')], [chain('path', 'in', [block('soak', 'volume')], 'out')]),
-  plain('powered-speaker', ['Powered full-range speaker', 'full-range speaker', 'powered monitor'], 'PFR', 'outputs', [lineIn('in', { balanced: true, connector: 'combo' }), mains], [chain('path', 'in', [block('power', 'power amp')], '#stage')], [{ at: '#stage', is: 'stage', name: 'Full-range speaker' }], { origin: 'assumed', kg: 13, mainsEarth: true }),
-  plain('stereo-return-amp', ['Stereo power amp with two speakers for effects', 'wet amp'], 'WET', 'amp', [lineIn('in-l'), lineIn('in-r'), airOut('air-l'), airOut('air-r'), power(3000)], [
-    { id: 'path', from: stereoFrom('in-l', 'in-r'), slots: [block('power', 'power amp', { width: 'each' }), block('cabinet', 'cabinet', { width: 'each' })], to: [{ at: 'air-l', leg: 'left' }, { at: 'air-r', leg: 'right' }] },
-  ], [{ at: 'air-l', is: 'stage', name: 'Wet left' }, { at: 'air-r', is: 'stage', name: 'Wet right' }]),
+  cabinet('cab-212-open', ['Open 2×12 cabinet', 'open back cabinet'], 18),
+  cabinet('cab-412', ['4×12 cabinet', '4x12 cabinet', '4x12'], 38, 16),
+  cabinet('cab-410', ['4×10 bass cabinet', 'bass cabinet', '4x10', '4x10 cabinet'], 28),
+  cabinet('cab-115', ['1×15 bass cabinet', '1x15', '1x15 cabinet'], 25),
+  plain(
+    'cab-stereo',
+    ['Stereo 2×12 cabinet', 'stereo cabinet'],
+    'CBS',
+    'outputs',
+    [speakerIn('in-l', 16), speakerIn('in-r', 16), airOut('air-l'), airOut('air-r')],
+    [
+      chain('left', 'in-l', [block('left', 'cabinet')], 'air-l'),
+      chain('right', 'in-r', [block('right', 'cabinet')], 'air-r'),
+    ],
+    [
+      { at: 'air-l', is: 'stage', name: 'Stage left' },
+      { at: 'air-r', is: 'stage', name: 'Stage right' },
+    ],
+    { origin: 'assumed', kg: 24 },
+  ),
+  plain(
+    'line-out',
+    ['Line-out box', 'speaker tap', 'line out box'],
+    'LOB',
+    'amp',
+    [{ ...speakerIn(), load: 'none' }, speakerOut('through'), lineOut('line')],
+    [chain('through', 'in', [], 'through', { passive: true }), chain('tap', 'in', [block('tap', 'isolator')], 'line')],
+  ),
+  plain(
+    'load-box',
+    ['Load box', 'dummy load', 'reactive load'],
+    'LOD',
+    'amp',
+    [speakerIn(), lineOut('line'), mains],
+    [chain('tap', 'in', [block('tap', 'isolator')], 'line')],
+    undefined,
+    { origin: 'assumed', kg: 3, mainsEarth: true },
+  ),
+  plain(
+    'load-sim',
+    ['Load box with cabinet simulation', 'load box and cab sim'],
+    'LDS',
+    'amp',
+    [speakerIn(), xlrOut('xlr'), mains],
+    [chain('tap', 'in', [block('cabinet', 'cabinet simulation')], 'xlr')],
+    undefined,
+    { origin: 'assumed', kg: 3, mainsEarth: true },
+  ),
+  plain(
+    'attenuator',
+    ['Attenuator', 'power attenuator', 'power soak'],
+    'ATT',
+    'amp',
+    [speakerIn(), speakerOut('out')],
+    [chain('path', 'in', [block('soak', 'volume')], 'out')],
+  ),
+  plain(
+    'powered-speaker',
+    ['Powered full-range speaker', 'full-range speaker', 'powered monitor'],
+    'PFR',
+    'outputs',
+    [lineIn('in', { balanced: true, connector: 'combo' }), mains],
+    [chain('path', 'in', [block('power', 'power amp')], '#stage')],
+    [{ at: '#stage', is: 'stage', name: 'Full-range speaker' }],
+    { origin: 'assumed', kg: 13, mainsEarth: true },
+  ),
+  plain(
+    'stereo-return-amp',
+    ['Stereo power amp with two speakers for effects', 'wet amp'],
+    'WET',
+    'amp',
+    [lineIn('in-l'), lineIn('in-r'), airOut('air-l'), airOut('air-r'), power(3000)],
+    [
+      {
+        id: 'path',
+        from: stereoFrom('in-l', 'in-r'),
+        slots: [block('power', 'power amp', { width: 'each' }), block('cabinet', 'cabinet', { width: 'each' })],
+        to: [
+          { at: 'air-l', leg: 'left' },
+          { at: 'air-r', leg: 'right' },
+        ],
+      },
+    ],
+    [
+      { at: 'air-l', is: 'stage', name: 'Wet left' },
+      { at: 'air-r', is: 'stage', name: 'Wet right' },
+    ],
+  ),
 ];

@@ -1,88 +1,267 @@
 import type { Act } from '../../rig/act.js';
 import type { Actuator, Device, Jack } from '../../rig/device.js';
-import { chain, choice, contactOut, controllerFloor, doubleContactIn, doubleContactOut, expressionIn, foot, midiIn, midiOut, plain, power, usb, type Generic } from '../parts.js';
+import {
+  chain,
+  choice,
+  contactOut,
+  controllerFloor,
+  doubleContactIn,
+  doubleContactOut,
+  expressionIn,
+  foot,
+  midiIn,
+  midiOut,
+  plain,
+  power,
+  usb,
+  type Generic,
+} from '../parts.js';
 
-const midiFoot = (key: string, says: readonly string[], code: string, contacts: number, expressions: number): Generic => {
+const midiFoot = (
+  key: string,
+  says: readonly string[],
+  code: string,
+  contacts: number,
+  expressions: number,
+): Generic => {
   const floor = controllerFloor();
   const ctl = Array.from({ length: contacts }, (_, i) => `ctl${i + 1}`);
   return {
-    key, says,
+    key,
+    says,
     box: {
-      code, name: says[0]!, zone: 'floor', jacks: [midiIn, midiOut, ...ctl.map(contactOut), ...Array.from({ length: expressions }, (_, i) => expressionIn(`exp${i + 1}`)), power(150)],
+      code,
+      name: says[0]!,
+      zone: 'floor',
+      jacks: [
+        midiIn,
+        midiOut,
+        ...ctl.map(contactOut),
+        ...Array.from({ length: expressions }, (_, i) => expressionIn(`exp${i + 1}`)),
+        power(150),
+      ],
       chains: [chain('merge', 'midi-in', [], 'midi-out')],
-      controls: [...floor.controls, ...ctl.map((id, i) => choice(id, ['open', 'closed'], { powerUp: 'loaded', name: `contact ${i + 1}` }))],
-      actuators: floor.actuators, memories: [{ ...floor.memory, stores: ctl }], figures: { origin: 'assumed', mm: [330, 120, 60], kg: 1.4 },
+      controls: [
+        ...floor.controls,
+        ...ctl.map((id, i) => choice(id, ['open', 'closed'], { powerUp: 'loaded', name: `contact ${i + 1}` })),
+      ],
+      actuators: floor.actuators,
+      memories: [{ ...floor.memory, stores: ctl }],
+      figures: { origin: 'assumed', mm: [330, 120, 60], kg: 1.4 },
     },
   };
 };
 
 /** A few switches, each of which sends one fixed message. */
 const miniController = (key: string, says: readonly string[], code: string, acts: readonly Act[]): Generic => ({
-  key, says,
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone: 'floor', jacks: [midiOut, power(30)], chains: [], controls: [], actuators: acts.map((act, i): Actuator => foot(`switch ${i + 1}`, act)), memories: [],
+    code,
+    name: says[0]!,
+    zone: 'floor',
+    jacks: [midiOut, power(30)],
+    chains: [],
+    controls: [],
+    actuators: acts.map((act, i): Actuator => foot(`switch ${i + 1}`, act)),
+    memories: [],
     figures: { origin: 'assumed', mm: [120, 60, 40], kg: 0.3 },
   },
 });
 
 /** A list of numbered entries that is stepped through or scrubbed, each of which sends what it holds. */
-const list = (key: string, says: readonly string[], code: string, zone: Device['zone'], by: 'song' | 'cue', size: number): Generic => ({
-  key, says,
+const list = (
+  key: string,
+  says: readonly string[],
+  code: string,
+  zone: Device['zone'],
+  by: 'song' | 'cue',
+  size: number,
+): Generic => ({
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone, jacks: [midiOut, usb()], chains: [],
-    controls: [{ id: 'entry', domain: { min: 0, max: size - 1, unit: '' }, powerUp: { at: 0 }, use: 'sound' }], actuators: [],
-    memories: [{ id: 'entries', control: 'entry', stores: [], by, size, shows: { first: 1 }, gapMs: 0, mutesMs: 0, again: 'reloads', limits: { messages: 16 } }], figures: { origin: 'assumed', kg: 0.6 },
+    code,
+    name: says[0]!,
+    zone,
+    jacks: [midiOut, usb()],
+    chains: [],
+    controls: [{ id: 'entry', domain: { min: 0, max: size - 1, unit: '' }, powerUp: { at: 0 }, use: 'sound' }],
+    actuators: [],
+    memories: [
+      {
+        id: 'entries',
+        control: 'entry',
+        stores: [],
+        by,
+        size,
+        shows: { first: 1 },
+        gapMs: 0,
+        mutesMs: 0,
+        again: 'reloads',
+        limits: { messages: 16 },
+      },
+    ],
+    figures: { origin: 'assumed', kg: 0.6 },
   },
 });
 
 /** MIDI in, relays out: channels of amps that know no MIDI. */
 const midiRelays: Generic = {
-  key: 'midi-relays', says: ['MIDI relay box', 'midi to contacts', 'midi amp switcher', 'relay box'],
+  key: 'midi-relays',
+  says: ['MIDI relay box', 'midi to contacts', 'midi amp switcher', 'relay box'],
   box: {
-    code: 'RLY', name: 'MIDI relay box', zone: 'amp', jacks: [midiIn, { ...midiOut, id: 'midi-thru' }, ...['relay1', 'relay2', 'relay3', 'relay4'].map(contactOut), power(80)],
+    code: 'RLY',
+    name: 'MIDI relay box',
+    zone: 'amp',
+    jacks: [
+      midiIn,
+      { ...midiOut, id: 'midi-thru' },
+      ...['relay1', 'relay2', 'relay3', 'relay4'].map(contactOut),
+      power(80),
+    ],
     chains: [chain('thru', 'midi-in', [], 'midi-thru')],
-    controls: [{ id: 'program', domain: { min: 0, max: 127, unit: '' }, powerUp: 'left', use: 'sound' }, ...[1, 2, 3, 4].map((i) => choice(`relay${i}`, ['open', 'closed'], { powerUp: 'loaded', name: `relay ${i}` }))],
+    controls: [
+      { id: 'program', domain: { min: 0, max: 127, unit: '' }, powerUp: 'left', use: 'sound' },
+      ...[1, 2, 3, 4].map((i) => choice(`relay${i}`, ['open', 'closed'], { powerUp: 'loaded', name: `relay ${i}` })),
+    ],
     actuators: [
       { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'programs', slot: 'value' }] },
-      ...[1, 2, 3, 4].map((i): Actuator => ({ id: `relay ${i}`, by: { midi: 'cc', number: 79 + i }, acts: [{ control: `relay${i}`, map: [[0, 63, 'open'], [64, 127, 'closed']] }] })),
+      ...[1, 2, 3, 4].map((i): Actuator => ({
+        id: `relay ${i}`,
+        by: { midi: 'cc', number: 79 + i },
+        acts: [
+          {
+            control: `relay${i}`,
+            map: [
+              [0, 63, 'open'],
+              [64, 127, 'closed'],
+            ],
+          },
+        ],
+      })),
     ],
-    memories: [{ id: 'programs', control: 'program', stores: ['relay1', 'relay2', 'relay3', 'relay4'], size: 128, shows: { first: 1 }, gapMs: 2, mutesMs: 0, again: 'reloads' }],
-    midi: { channel: 14, messages: 'queued' }, figures: { origin: 'assumed', mm: [120, 90, 45], kg: 0.4 },
+    memories: [
+      {
+        id: 'programs',
+        control: 'program',
+        stores: ['relay1', 'relay2', 'relay3', 'relay4'],
+        size: 128,
+        shows: { first: 1 },
+        gapMs: 2,
+        mutesMs: 0,
+        again: 'reloads',
+      },
+    ],
+    midi: { channel: 14, messages: 'queued' },
+    figures: { origin: 'assumed', mm: [120, 90, 45], kg: 0.4 },
   },
 };
 
 /** The same with two relays on each of two stereo jacks. */
 const doubleRelays: Generic = {
-  key: 'midi-relays-double', says: ['MIDI relay box with two stereo jacks', 'midi relay box stereo', 'stereo amp switcher'],
-  box: { ...midiRelays.box, code: 'RL2', name: 'MIDI relay box with two stereo jacks', jacks: [...midiRelays.box.jacks.filter((j) => j.kind !== 'contact'), doubleContactOut('pair1', ['relay1', 'relay2']), doubleContactOut('pair2', ['relay3', 'relay4'])] },
+  key: 'midi-relays-double',
+  says: ['MIDI relay box with two stereo jacks', 'midi relay box stereo', 'stereo amp switcher'],
+  box: {
+    ...midiRelays.box,
+    code: 'RL2',
+    name: 'MIDI relay box with two stereo jacks',
+    jacks: [
+      ...midiRelays.box.jacks.filter((j) => j.kind !== 'contact'),
+      doubleContactOut('pair1', ['relay1', 'relay2']),
+      doubleContactOut('pair2', ['relay3', 'relay4']),
+    ],
+  },
 };
 
 /** The end of a lead that carries a contact on. */
 const contactEnd = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'out' } });
 
 const contactPedal = (key: string, says: readonly string[], code: string, switches: number): Generic => ({
-  key, says,
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone: 'floor', jacks: Array.from({ length: switches }, (_, i) => contactOut(`contact${i + 1}`)), chains: [],
-    controls: Array.from({ length: switches }, (_, i) => choice(`contact${i + 1}`, ['open', 'closed'], { name: `contact ${i + 1}` })),
-    actuators: Array.from({ length: switches }, (_, i) => foot(`switch ${i + 1}`, { control: `contact${i + 1}`, toggle: ['open', 'closed'] })), memories: [], figures: { origin: 'assumed', mm: [70 * switches, 70, 45], kg: 0.3 },
+    code,
+    name: says[0]!,
+    zone: 'floor',
+    jacks: Array.from({ length: switches }, (_, i) => contactOut(`contact${i + 1}`)),
+    chains: [],
+    controls: Array.from({ length: switches }, (_, i) =>
+      choice(`contact${i + 1}`, ['open', 'closed'], { name: `contact ${i + 1}` }),
+    ),
+    actuators: Array.from({ length: switches }, (_, i) =>
+      foot(`switch ${i + 1}`, { control: `contact${i + 1}`, toggle: ['open', 'closed'] }),
+    ),
+    memories: [],
+    figures: { origin: 'assumed', mm: [70 * switches, 70, 45], kg: 0.3 },
   },
 });
 
-const ways = (n: number): readonly Jack[] => Array.from({ length: n }, (_, i): Jack => ({ ...midiOut, id: `thru${i + 1}` }));
+const ways = (n: number): readonly Jack[] =>
+  Array.from({ length: n }, (_, i): Jack => ({ ...midiOut, id: `thru${i + 1}` }));
 
 /** What tells other boxes what to do. */
 export const CONTROL: readonly Generic[] = [
   midiFoot('midi-controller', ['MIDI foot controller', 'foot controller', 'midi floor'], 'MFC', 2, 0),
-  midiFoot('midi-controller-exp', ['Large MIDI foot controller', 'foot controller with expression', 'large midi floor'], 'MFL', 4, 2),
-  miniController('mini-pc', ['Small controller for program changes', 'small midi controller', 'mini program changer'], 'MPC', [0, 1, 2, 3].map((pc) => ({ send: { pc, channel: 1 }, at: 'midi-out' }))),
-  miniController('mini-cc', ['Small controller for control changes', 'mini control changer'], 'MCC', [80, 81].map((cc) => ({ send: { cc, value: 127, channel: 1 }, at: 'midi-out' }))),
-  midiRelays, doubleRelays, contactPedal('contact-1', ['Latching foot switch', 'foot switch', 'channel foot switch'], 'FSW', 1), contactPedal('contact-2', ['Double foot switch', 'two-button foot switch'], 'FS2', 2),
-  miniController('tempo', ['Tempo source', 'tap tempo', 'midi clock', 'click sender'], 'TMP', [{ send: { bpm: 120 }, at: 'midi-out' }]),
-  list('song-list', ['Song-list tablet', 'song list', 'tablet'], 'LST', 'hands', 'song', 128), list('timeline', ['Timeline on a computer', 'timeline', 'show computer', 'sequencer'], 'TML', 'outputs', 'cue', 1000),
-  plain('contact-y', ['Y lead for two contacts', 'stereo contact lead', 'contact splitter lead'], 'YCT', 'floor', [doubleContactIn('stereo'), contactEnd('tip'), contactEnd('ring')], [chain('tip', 'stereo', [], 'tip', { passive: true }), chain('ring', 'stereo:ring', [], 'ring', { passive: true })]),
-  plain('midi-thru', ['MIDI thru box', 'midi thru', 'midi splitter'], 'THR', 'floor', [midiIn, ...ways(4), power(20)], [{ id: 'thru', from: [{ at: 'midi-in' }], slots: [], to: ways(4).map((j) => ({ at: j.id })) }]),
-  plain('midi-merge', ['MIDI merge box', 'midi merge', 'midi merger'], 'MRG', 'floor', [{ ...midiIn, id: 'in1' }, { ...midiIn, id: 'in2' }, midiOut, power(20)], [{ id: 'merge', from: [{ at: 'in1' }, { at: 'in2' }], slots: [], to: [{ at: 'midi-out' }] }]),
+  midiFoot(
+    'midi-controller-exp',
+    ['Large MIDI foot controller', 'foot controller with expression', 'large midi floor'],
+    'MFL',
+    4,
+    2,
+  ),
+  miniController(
+    'mini-pc',
+    ['Small controller for program changes', 'small midi controller', 'mini program changer'],
+    'MPC',
+    [0, 1, 2, 3].map((pc) => ({ send: { pc, channel: 1 }, at: 'midi-out' })),
+  ),
+  miniController(
+    'mini-cc',
+    ['Small controller for control changes', 'mini control changer'],
+    'MCC',
+    [80, 81].map((cc) => ({ send: { cc, value: 127, channel: 1 }, at: 'midi-out' })),
+  ),
+  midiRelays,
+  doubleRelays,
+  contactPedal('contact-1', ['Latching foot switch', 'foot switch', 'channel foot switch'], 'FSW', 1),
+  contactPedal('contact-2', ['Double foot switch', 'two-button foot switch'], 'FS2', 2),
+  miniController('tempo', ['Tempo source', 'tap tempo', 'midi clock', 'click sender'], 'TMP', [
+    { send: { bpm: 120 }, at: 'midi-out' },
+  ]),
+  list('song-list', ['Song-list tablet', 'song list', 'tablet'], 'LST', 'hands', 'song', 128),
+  list('timeline', ['Timeline on a computer', 'timeline', 'show computer', 'sequencer'], 'TML', 'outputs', 'cue', 1000),
+  plain(
+    'contact-y',
+    ['Y lead for two contacts', 'stereo contact lead', 'contact splitter lead'],
+    'YCT',
+    'floor',
+    [doubleContactIn('stereo'), contactEnd('tip'), contactEnd('ring')],
+    [chain('tip', 'stereo', [], 'tip', { passive: true }), chain('ring', 'stereo:ring', [], 'ring', { passive: true })],
+  ),
+  plain(
+    'midi-thru',
+    ['MIDI thru box', 'midi thru', 'midi splitter'],
+    'THR',
+    'floor',
+    [midiIn, ...ways(4), power(20)],
+    [{ id: 'thru', from: [{ at: 'midi-in' }], slots: [], to: ways(4).map((j) => ({ at: j.id })) }],
+  ),
+  plain(
+    'midi-merge',
+    ['MIDI merge box', 'midi merge', 'midi merger'],
+    'MRG',
+    'floor',
+    [{ ...midiIn, id: 'in1' }, { ...midiIn, id: 'in2' }, midiOut, power(20)],
+    [{ id: 'merge', from: [{ at: 'in1' }, { at: 'in2' }], slots: [], to: [{ at: 'midi-out' }] }],
+  ),
   plain('midi-interface', ['USB MIDI interface', 'midi interface'], 'MIF', 'outputs', [midiIn, midiOut, usb()], []),
-  plain('midi-adapter', ['Adapter from DIN to 3.5 mm type A', 'midi adapter', 'din to trs adapter'], 'ADP', 'floor', [midiIn, { id: 'midi-out', kind: 'midi', connector: '3.5 TRS A', poles: { tip: 'out' } }], [chain('wire', 'midi-in', [], 'midi-out', { passive: true })]),
+  plain(
+    'midi-adapter',
+    ['Adapter from DIN to 3.5 mm type A', 'midi adapter', 'din to trs adapter'],
+    'ADP',
+    'floor',
+    [midiIn, { id: 'midi-out', kind: 'midi', connector: '3.5 TRS A', poles: { tip: 'out' } }],
+    [chain('wire', 'midi-in', [], 'midi-out', { passive: true })],
+  ),
 ];

@@ -1,23 +1,77 @@
 import type { Chain, Insert, Jack } from '../../rig/device.js';
-import { amount, audioIn, audioOut, block, chain, choice, expressionOut, foot, is, ON, onOff, plain, power, stereoFrom, stereoTo, switcher, toggles, type Generic } from '../parts.js';
+import {
+  amount,
+  audioIn,
+  audioOut,
+  block,
+  chain,
+  choice,
+  expressionOut,
+  foot,
+  is,
+  ON,
+  onOff,
+  plain,
+  power,
+  stereoFrom,
+  stereoTo,
+  switcher,
+  toggles,
+  type Generic,
+} from '../parts.js';
 
-const select = (key: string, says: readonly string[], code: string, jacks: readonly Jack[], chains: readonly Chain[], values: readonly string[]): Generic => ({
-  key, says,
+const select = (
+  key: string,
+  says: readonly string[],
+  code: string,
+  jacks: readonly Jack[],
+  chains: readonly Chain[],
+  values: readonly string[],
+): Generic => ({
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone: 'floor', jacks, chains, controls: [choice('select', values)],
-    actuators: [foot('switch', { control: 'select', step: values })], memories: [], figures: { origin: 'assumed', mm: [110, 60, 50], kg: 0.4 },
+    code,
+    name: says[0]!,
+    zone: 'floor',
+    jacks,
+    chains,
+    controls: [choice('select', values)],
+    actuators: [foot('switch', { control: 'select', step: values })],
+    memories: [],
+    figures: { origin: 'assumed', mm: [110, 60, 50], kg: 0.4 },
   },
 });
 
 /** A switcher with a jack pair between two loops: an insert that closes by itself while nothing is plugged in. */
 const withInsert = (made: Generic, after: string, key: string, says: readonly string[]): Generic => ({
-  key, says,
+  key,
+  says,
   box: {
-    ...made.box, name: says[0]!, jacks: [...made.box.jacks, audioOut('insert-send'), audioIn('insert-return')],
-    chains: made.box.chains.map((c) => (c.id !== 'path' ? c : {
-      ...c,
-      slots: c.slots.flatMap((s) => (s.id === after ? [s, { is: 'insert', id: 'insert', send: [{ at: 'insert-send' }], return: [{ at: 'insert-return' }], unpatched: 'through' } satisfies Insert] : [s])),
-    })),
+    ...made.box,
+    name: says[0]!,
+    jacks: [...made.box.jacks, audioOut('insert-send'), audioIn('insert-return')],
+    chains: made.box.chains.map((c) =>
+      c.id !== 'path'
+        ? c
+        : {
+            ...c,
+            slots: c.slots.flatMap((s) =>
+              s.id === after
+                ? [
+                    s,
+                    {
+                      is: 'insert',
+                      id: 'insert',
+                      send: [{ at: 'insert-send' }],
+                      return: [{ at: 'insert-return' }],
+                      unpatched: 'through',
+                    } satisfies Insert,
+                  ]
+                : [s],
+            ),
+          },
+    ),
   },
 });
 
@@ -25,16 +79,37 @@ const withInsert = (made: Generic, after: string, key: string, says: readonly st
 const withStereoLoops = (made: Generic, stereo: readonly string[], key: string, says: readonly string[]): Generic => {
   const numbers = stereo.map((s) => s.slice(4));
   return {
-    key, says,
+    key,
+    says,
     box: {
-      ...made.box, name: says[0]!,
-      jacks: [...made.box.jacks.map((j) => (j.id === 'out' ? { ...j, id: 'out-l' } : j)), audioOut('out-r'), ...numbers.flatMap((n) => [audioOut(`send${n}-r`), audioIn(`return${n}-r`)])],
-      chains: made.box.chains.map((c) => (c.id !== 'path' ? c : {
-        ...c,
-        slots: c.slots.map((s) => (s.is === 'insert' && stereo.includes(s.id)
-          ? { ...s, send: stereoTo(`send${s.id.slice(4)}`, `send${s.id.slice(4)}-r`), return: stereoFrom(`return${s.id.slice(4)}`, `return${s.id.slice(4)}-r`) } : s)),
-        to: stereoTo('out-l', 'out-r').map((t) => ({ ...t, when: [...(t.when ?? []), { control: 'output', in: ['open'] }], gain: { control: 'trim' } })),
-      })),
+      ...made.box,
+      name: says[0]!,
+      jacks: [
+        ...made.box.jacks.map((j) => (j.id === 'out' ? { ...j, id: 'out-l' } : j)),
+        audioOut('out-r'),
+        ...numbers.flatMap((n) => [audioOut(`send${n}-r`), audioIn(`return${n}-r`)]),
+      ],
+      chains: made.box.chains.map((c) =>
+        c.id !== 'path'
+          ? c
+          : {
+              ...c,
+              slots: c.slots.map((s) =>
+                s.is === 'insert' && stereo.includes(s.id)
+                  ? {
+                      ...s,
+                      send: stereoTo(`send${s.id.slice(4)}`, `send${s.id.slice(4)}-r`),
+                      return: stereoFrom(`return${s.id.slice(4)}`, `return${s.id.slice(4)}-r`),
+                    }
+                  : s,
+              ),
+              to: stereoTo('out-l', 'out-r').map((t) => ({
+                ...t,
+                when: [...(t.when ?? []), { control: 'output', in: ['open'] }],
+                gain: { control: 'trim' },
+              })),
+            },
+      ),
     },
   };
 };
@@ -42,79 +117,298 @@ const withStereoLoops = (made: Generic, stereo: readonly string[], key: string, 
 const loopBox = (key: string, says: readonly string[], loops: number): Generic => {
   const names = Array.from({ length: loops }, (_, i) => `loop${i + 1}`);
   return {
-    key, says,
+    key,
+    says,
     box: {
-      code: loops === 1 ? 'TBL' : 'TB2', name: says[0]!, zone: 'floor',
-      jacks: [audioIn('in'), audioOut('out'), ...names.flatMap((_, i) => [audioOut(`send${i + 1}`), audioIn(`return${i + 1}`)])],
-      chains: [chain('path', 'in', names.map((id, i): Insert => ({ is: 'insert', id, send: [{ at: `send${i + 1}` }], return: [{ at: `return${i + 1}` }], on: is(id, 'on'), unpatched: 'through' })), 'out')],
-      controls: names.map((id, i) => choice(id, ['off', 'on'], { name: `loop ${i + 1}` })), actuators: names.map((id, i) => foot(`switch ${i + 1}`, toggles(id))), memories: [], figures: { origin: 'assumed', mm: [90, 60, 50], kg: 0.3 },
+      code: loops === 1 ? 'TBL' : 'TB2',
+      name: says[0]!,
+      zone: 'floor',
+      jacks: [
+        audioIn('in'),
+        audioOut('out'),
+        ...names.flatMap((_, i) => [audioOut(`send${i + 1}`), audioIn(`return${i + 1}`)]),
+      ],
+      chains: [
+        chain(
+          'path',
+          'in',
+          names.map((id, i): Insert => ({
+            is: 'insert',
+            id,
+            send: [{ at: `send${i + 1}` }],
+            return: [{ at: `return${i + 1}` }],
+            on: is(id, 'on'),
+            unpatched: 'through',
+          })),
+          'out',
+        ),
+      ],
+      controls: names.map((id, i) => choice(id, ['off', 'on'], { name: `loop ${i + 1}` })),
+      actuators: names.map((id, i) => foot(`switch ${i + 1}`, toggles(id))),
+      memories: [],
+      figures: { origin: 'assumed', mm: [90, 60, 50], kg: 0.3 },
     },
   };
 };
 
 /** The dry signal goes on beside the loop. */
 const blendLoop: Generic = {
-  key: 'blend-loop', says: ['Blend box with a parallel loop', 'parallel loop', 'blend box', 'parallel mixer'],
+  key: 'blend-loop',
+  says: ['Blend box with a parallel loop', 'parallel loop', 'blend box', 'parallel mixer'],
   box: {
-    code: 'BLD', name: 'Blend box with a parallel loop', zone: 'floor', jacks: [audioIn('in'), audioOut('send'), audioIn('return'), audioOut('out'), power(20)],
-    chains: [chain('path', 'in', [{ is: 'insert', id: 'loop', send: [{ at: 'send' }], return: [{ at: 'return' }], on: ON, direct: true, unpatched: 'through' }], 'out')],
-    controls: [onOff(), amount('mix', 0, 100, '%', { use: 'setting' }), choice('phase', ['normal', 'inverted'], { use: 'setting' })],
-    actuators: [foot('switch', toggles('on'))], memories: [], figures: { origin: 'assumed', mm: [110, 60, 50], kg: 0.4 },
+    code: 'BLD',
+    name: 'Blend box with a parallel loop',
+    zone: 'floor',
+    jacks: [audioIn('in'), audioOut('send'), audioIn('return'), audioOut('out'), power(20)],
+    chains: [
+      chain(
+        'path',
+        'in',
+        [
+          {
+            is: 'insert',
+            id: 'loop',
+            send: [{ at: 'send' }],
+            return: [{ at: 'return' }],
+            on: ON,
+            direct: true,
+            unpatched: 'through',
+          },
+        ],
+        'out',
+      ),
+    ],
+    controls: [
+      onOff(),
+      amount('mix', 0, 100, '%', { use: 'setting' }),
+      choice('phase', ['normal', 'inverted'], { use: 'setting' }),
+    ],
+    actuators: [foot('switch', toggles('on'))],
+    memories: [],
+    figures: { origin: 'assumed', mm: [110, 60, 50], kg: 0.4 },
   },
 };
 
 const tuner = (key: string, says: readonly string[], code: string, bypass: 'buffered' | 'true'): Generic => ({
-  key, says,
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone: 'floor', jacks: [audioIn('in'), audioOut('out'), power(40)],
+    code,
+    name: says[0]!,
+    zone: 'floor',
+    jacks: [audioIn('in'), audioOut('out'), power(40)],
     chains: [chain('path', 'in', [block('tuner', 'tuner', { mutes: is('mute', 'on'), bypass })], 'out')],
-    controls: [choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' })], actuators: [foot('switch', toggles('mute'))], memories: [], figures: { origin: 'assumed', mm: [70, 120, 55], kg: 0.3 },
+    controls: [choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' })],
+    actuators: [foot('switch', toggles('mute'))],
+    memories: [],
+    figures: { origin: 'assumed', mm: [70, 120, 55], kg: 0.3 },
   },
 });
 
 const volume = (key: string, says: readonly string[], code: string, active: boolean): Generic => ({
-  key, says,
+  key,
+  says,
   box: {
-    code, name: says[0]!, zone: 'floor', jacks: [audioIn('in', active ? {} : { ohm: 250_000 }), audioOut('out', active ? { ohm: 100 } : {}), audioOut('tuner'), ...(active ? [power(20)] : [])],
+    code,
+    name: says[0]!,
+    zone: 'floor',
+    jacks: [
+      audioIn('in', active ? {} : { ohm: 250_000 }),
+      audioOut('out', active ? { ohm: 100 } : {}),
+      audioOut('tuner'),
+      ...(active ? [power(20)] : []),
+    ],
     chains: [
-      chain('path', 'in', [block('volume', 'volume', active ? { bypass: 'buffered' } : {})], 'out', active ? {} : { passive: true }),
+      chain(
+        'path',
+        'in',
+        [block('volume', 'volume', active ? { bypass: 'buffered' } : {})],
+        'out',
+        active ? {} : { passive: true },
+      ),
       chain('tap', 'in', [], 'tuner', active ? {} : { passive: true }),
     ],
-    controls: [amount('amount', 0, 100, '%', { use: 'play', powerUp: 'left' })], actuators: [], memories: [], figures: { origin: 'assumed', mm: [100, 260, 70], kg: 1.2 },
+    controls: [amount('amount', 0, 100, '%', { use: 'play', powerUp: 'left' })],
+    actuators: [],
+    memories: [],
+    figures: { origin: 'assumed', mm: [100, 260, 70], kg: 1.2 },
   },
 });
 
-const expression = (key: string, says: readonly string[], code: string, wiper: 'tip' | 'ring'): Generic =>
-  ({ key, says, box: { code, name: says[0]!, zone: 'floor', jacks: [expressionOut('exp', wiper)], chains: [], controls: [amount('position', 0, 100, '%', { use: 'play' })], actuators: [], memories: [], figures: { origin: 'assumed', mm: [100, 260, 70], kg: 1.1 } } });
+const expression = (key: string, says: readonly string[], code: string, wiper: 'tip' | 'ring'): Generic => ({
+  key,
+  says,
+  box: {
+    code,
+    name: says[0]!,
+    zone: 'floor',
+    jacks: [expressionOut('exp', wiper)],
+    chains: [],
+    controls: [amount('position', 0, 100, '%', { use: 'play' })],
+    actuators: [],
+    memories: [],
+    figures: { origin: 'assumed', mm: [100, 260, 70], kg: 1.1 },
+  },
+});
 
-const eight = switcher({ key: 'switcher-8', says: ['Eight-loop switcher', '8-loop switcher', '8 loop switcher', 'switcher', 'loop switcher'], loops: 8, orders: true, midi: true });
-const fixedEight = switcher({ key: 'switcher-8-fixed', says: ['Eight-loop switcher with a fixed order', '8-loop switcher fixed order'], loops: 8, orders: false, midi: true });
+const eight = switcher({
+  key: 'switcher-8',
+  says: ['Eight-loop switcher', '8-loop switcher', '8 loop switcher', 'switcher', 'loop switcher'],
+  loops: 8,
+  orders: true,
+  midi: true,
+});
+const fixedEight = switcher({
+  key: 'switcher-8-fixed',
+  says: ['Eight-loop switcher with a fixed order', '8-loop switcher fixed order'],
+  loops: 8,
+  orders: false,
+  midi: true,
+});
 
 /** What sends the signal this way or that, mutes it, or rides it under the foot. */
 export const SWITCHING: readonly Generic[] = [
-  eight, fixedEight,
-  withInsert(fixedEight, 'loop4', 'switcher-8-insert', ['Eight-loop switcher with an insert after the fourth loop', '8-loop switcher with insert', 'switcher with volume insert']),
-  withStereoLoops(fixedEight, ['loop7', 'loop8'], 'switcher-8-stereo', ['Eight-loop switcher with two stereo loops', '8-loop stereo switcher', 'stereo switcher']),
-  switcher({ key: 'switcher-10', says: ['Ten-loop switcher', '10-loop switcher', '10 loop switcher'], loops: 10, orders: true, midi: true }),
-  switcher({ key: 'switcher-6', says: ['Six-loop switcher', '6-loop switcher', '6 loop switcher'], loops: 6, orders: false, midi: true }),
-  switcher({ key: 'switcher-4', says: ['Four-loop switcher', '4-loop switcher', '4 loop switcher', 'small switcher'], loops: 4, orders: false, midi: true }),
-  switcher({ key: 'switcher-5-plain', says: ['Five-loop switcher without MIDI', '5-loop switcher', 'plain switcher'], loops: 5, orders: false, midi: false }),
-  loopBox('loop-1', ['Single true-bypass loop', 'one-loop box', 'bypass looper', 'test loop'], 1), loopBox('loop-2', ['Two true-bypass loops', 'two-loop box'], 2), blendLoop,
-  select('ab-out', ['A/B box', 'amp selector', 'ab box', 'aby'], 'AB', [audioIn('in'), audioOut('a'), audioOut('b')], [chain('to-a', 'in', [], 'a', { when: is('select', 'a', 'both') }), chain('to-b', 'in', [], 'b', { when: is('select', 'b', 'both') })], ['a', 'b', 'both']),
-  select('abc-out', ['Three-amp selector', 'abc box', 'three way amp selector'], 'ABC', ['in', 'a', 'b', 'c'].map((j) => (j === 'in' ? audioIn(j) : audioOut(j))), ['a', 'b', 'c'].map((o) => chain(`to-${o}`, 'in', [], o, { when: is('select', o, 'all') })), ['a', 'b', 'c', 'all']),
-  select('ab-in', ['Instrument selector', 'guitar selector', 'a/b selector', 'two guitar input'], 'SEL', [audioIn('a'), audioIn('b'), audioOut('out')], [chain('from-a', 'a', [], 'out', { when: is('select', 'a') }), chain('from-b', 'b', [], 'out', { when: is('select', 'b') })], ['a', 'b']),
-  select('ab-in-both', ['Instrument selector that can mix both', 'two-input mixer pedal', 'aby for two guitars'], 'SLM', [audioIn('a'), audioIn('b'), audioOut('out'), power(20)], [chain('from-a', 'a', [], 'out', { when: is('select', 'a', 'both') }), chain('from-b', 'b', [], 'out', { when: is('select', 'b', 'both') })], ['a', 'b', 'both']),
-  { key: 'kill-switch', says: ['Kill switch', 'mute switch', 'mute pedal'], box: { code: 'KIL', name: 'Kill switch', zone: 'floor', jacks: [audioIn('in'), audioOut('out')], chains: [chain('path', 'in', [], 'out', { when: is('mute', 'off') })], controls: [choice('mute', ['off', 'on'], { use: 'play' })], actuators: [foot('switch', toggles('mute'))], memories: [], figures: { origin: 'assumed', kg: 0.2 } } },
-  tuner('tuner', ['Tuner', 'tuner pedal', 'stage tuner'], 'TUN', 'buffered'), tuner('tuner-true', ['True-bypass tuner', 'tuner true bypass'], 'TUT', 'true'),
-  plain('tuner-tap', ['Tuner on a tap', 'rack tuner', 'always-on tuner'], 'TNT', 'floor', [audioIn('in'), power(60)], [], [{ at: 'in', is: 'tuner', name: 'Tuner' }]),
-  volume('volume', ['Volume pedal', 'volume', 'passive volume pedal'], 'VOL', false), volume('volume-active', ['Active volume pedal', 'buffered volume pedal'], 'VOA', true),
+  eight,
+  fixedEight,
+  withInsert(fixedEight, 'loop4', 'switcher-8-insert', [
+    'Eight-loop switcher with an insert after the fourth loop',
+    '8-loop switcher with insert',
+    'switcher with volume insert',
+  ]),
+  withStereoLoops(fixedEight, ['loop7', 'loop8'], 'switcher-8-stereo', [
+    'Eight-loop switcher with two stereo loops',
+    '8-loop stereo switcher',
+    'stereo switcher',
+  ]),
+  switcher({
+    key: 'switcher-10',
+    says: ['Ten-loop switcher', '10-loop switcher', '10 loop switcher'],
+    loops: 10,
+    orders: true,
+    midi: true,
+  }),
+  switcher({
+    key: 'switcher-6',
+    says: ['Six-loop switcher', '6-loop switcher', '6 loop switcher'],
+    loops: 6,
+    orders: false,
+    midi: true,
+  }),
+  switcher({
+    key: 'switcher-4',
+    says: ['Four-loop switcher', '4-loop switcher', '4 loop switcher', 'small switcher'],
+    loops: 4,
+    orders: false,
+    midi: true,
+  }),
+  switcher({
+    key: 'switcher-5-plain',
+    says: ['Five-loop switcher without MIDI', '5-loop switcher', 'plain switcher'],
+    loops: 5,
+    orders: false,
+    midi: false,
+  }),
+  loopBox('loop-1', ['Single true-bypass loop', 'one-loop box', 'bypass looper', 'test loop'], 1),
+  loopBox('loop-2', ['Two true-bypass loops', 'two-loop box'], 2),
+  blendLoop,
+  select(
+    'ab-out',
+    ['A/B box', 'amp selector', 'ab box', 'aby'],
+    'AB',
+    [audioIn('in'), audioOut('a'), audioOut('b')],
+    [
+      chain('to-a', 'in', [], 'a', { when: is('select', 'a', 'both') }),
+      chain('to-b', 'in', [], 'b', { when: is('select', 'b', 'both') }),
+    ],
+    ['a', 'b', 'both'],
+  ),
+  select(
+    'abc-out',
+    ['Three-amp selector', 'abc box', 'three way amp selector'],
+    'ABC',
+    ['in', 'a', 'b', 'c'].map((j) => (j === 'in' ? audioIn(j) : audioOut(j))),
+    ['a', 'b', 'c'].map((o) => chain(`to-${o}`, 'in', [], o, { when: is('select', o, 'all') })),
+    ['a', 'b', 'c', 'all'],
+  ),
+  select(
+    'ab-in',
+    ['Instrument selector', 'guitar selector', 'a/b selector', 'two guitar input'],
+    'SEL',
+    [audioIn('a'), audioIn('b'), audioOut('out')],
+    [
+      chain('from-a', 'a', [], 'out', { when: is('select', 'a') }),
+      chain('from-b', 'b', [], 'out', { when: is('select', 'b') }),
+    ],
+    ['a', 'b'],
+  ),
+  select(
+    'ab-in-both',
+    ['Instrument selector that can mix both', 'two-input mixer pedal', 'aby for two guitars'],
+    'SLM',
+    [audioIn('a'), audioIn('b'), audioOut('out'), power(20)],
+    [
+      chain('from-a', 'a', [], 'out', { when: is('select', 'a', 'both') }),
+      chain('from-b', 'b', [], 'out', { when: is('select', 'b', 'both') }),
+    ],
+    ['a', 'b', 'both'],
+  ),
   {
-    key: 'volume-stereo', says: ['Stereo volume pedal', 'stereo volume'],
+    key: 'kill-switch',
+    says: ['Kill switch', 'mute switch', 'mute pedal'],
     box: {
-      code: 'VOS', name: 'Stereo volume pedal', zone: 'floor', jacks: [audioIn('in-l', { ohm: 25_000 }), audioIn('in-r', { ohm: 25_000 }), audioOut('out-l'), audioOut('out-r')],
-      chains: [{ id: 'left', from: [{ at: 'in-l' }], slots: [block('left', 'volume')], to: [{ at: 'out-l' }], passive: true }, { id: 'right', from: [{ at: 'in-r' }], slots: [block('right', 'volume')], to: [{ at: 'out-r' }], passive: true }],
-      controls: [amount('amount', 0, 100, '%', { use: 'play' })], actuators: [], memories: [], figures: { origin: 'assumed', mm: [100, 260, 70], kg: 1.2 },
+      code: 'KIL',
+      name: 'Kill switch',
+      zone: 'floor',
+      jacks: [audioIn('in'), audioOut('out')],
+      chains: [chain('path', 'in', [], 'out', { when: is('mute', 'off') })],
+      controls: [choice('mute', ['off', 'on'], { use: 'play' })],
+      actuators: [foot('switch', toggles('mute'))],
+      memories: [],
+      figures: { origin: 'assumed', kg: 0.2 },
     },
   },
-  expression('expression', ['Expression pedal', 'expression pedal with the wiper on the tip'], 'EXP', 'tip'), expression('expression-reversed', ['Expression pedal with the wiper on the ring', 'reversed expression pedal'], 'EXR', 'ring'),
+  tuner('tuner', ['Tuner', 'tuner pedal', 'stage tuner'], 'TUN', 'buffered'),
+  tuner('tuner-true', ['True-bypass tuner', 'tuner true bypass'], 'TUT', 'true'),
+  plain(
+    'tuner-tap',
+    ['Tuner on a tap', 'rack tuner', 'always-on tuner'],
+    'TNT',
+    'floor',
+    [audioIn('in'), power(60)],
+    [],
+    [{ at: 'in', is: 'tuner', name: 'Tuner' }],
+  ),
+  volume('volume', ['Volume pedal', 'volume', 'passive volume pedal'], 'VOL', false),
+  volume('volume-active', ['Active volume pedal', 'buffered volume pedal'], 'VOA', true),
+  {
+    key: 'volume-stereo',
+    says: ['Stereo volume pedal', 'stereo volume'],
+    box: {
+      code: 'VOS',
+      name: 'Stereo volume pedal',
+      zone: 'floor',
+      jacks: [audioIn('in-l', { ohm: 25_000 }), audioIn('in-r', { ohm: 25_000 }), audioOut('out-l'), audioOut('out-r')],
+      chains: [
+        { id: 'left', from: [{ at: 'in-l' }], slots: [block('left', 'volume')], to: [{ at: 'out-l' }], passive: true },
+        {
+          id: 'right',
+          from: [{ at: 'in-r' }],
+          slots: [block('right', 'volume')],
+          to: [{ at: 'out-r' }],
+          passive: true,
+        },
+      ],
+      controls: [amount('amount', 0, 100, '%', { use: 'play' })],
+      actuators: [],
+      memories: [],
+      figures: { origin: 'assumed', mm: [100, 260, 70], kg: 1.2 },
+    },
+  },
+  expression('expression', ['Expression pedal', 'expression pedal with the wiper on the tip'], 'EXP', 'tip'),
+  expression(
+    'expression-reversed',
+    ['Expression pedal with the wiper on the ring', 'reversed expression pedal'],
+    'EXR',
+    'ring',
+  ),
 ];

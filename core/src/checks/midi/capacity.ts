@@ -21,7 +21,12 @@ export const capacity: Check = {
       const slot = slotText(rig, partOf(rig, worst.sound)!);
       const evidence: (Id<'device'> | Id<'sound'>)[] = [device, ...sounds];
       if (what === 'letters') {
-        yield { severity: 'note' as const, evidence, about: what, why: `${boxName(rig, device)} shows ${most} letters; ${soundsDo(rig, sounds, 'is', 'are')} longer and will be cut short on its display.` };
+        yield {
+          severity: 'note' as const,
+          evidence,
+          about: what,
+          why: `${boxName(rig, device)} shows ${most} letters; ${soundsDo(rig, sounds, 'is', 'are')} longer and will be cut short on its display.`,
+        };
         continue;
       }
       yield {
@@ -29,19 +34,32 @@ export const capacity: Check = {
         evidence,
         about: what,
         why: `${boxName(rig, device)} stores ${most} ${what === 'messages' ? 'messages' : 'assigned switches'} in a slot; ${soundsDo(rig, sounds, 'needs', 'need')} more, at worst ${worst.count} in slot ${slot}, ${worst.count - most} too many.`,
-        remedies: () => [{ id: 'programs', label: what === 'messages' ? 'Save values in the programs of the boxes, so that one program change brings them all' : 'Let a move do the work of two, or put one on another controller', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [
+          {
+            id: 'programs',
+            label:
+              what === 'messages'
+                ? 'Save values in the programs of the boxes, so that one program change brings them all'
+                : 'Let a move do the work of two, or put one on another controller',
+            promise: 'clears' as const,
+            by: 'hand' as const,
+          },
+        ],
       };
     }
   },
 };
 
 /** What the slots of a sound hold beyond what their controllers can store. */
-const tooMuch = once(({ sound, stored }: Compiled, { rig }: Bearings) => stored.flatMap(({ program }) => {
-  const limits = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory)?.limits;
-  const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) => (most !== undefined && count > most ? [{ sound, device: program.device, what, count, most }] : []);
-  return [
-    ...found('messages', program.acts.filter((a) => 'send' in a).length, limits?.messages),
-    ...found('switches', program.assigns.length, limits?.assigns),
-    ...found('letters', [...program.name].length, limits?.nameLength),
-  ];
-}));
+const tooMuch = once(({ sound, stored }: Compiled, { rig }: Bearings) =>
+  stored.flatMap(({ program }) => {
+    const limits = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory)?.limits;
+    const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) =>
+      most !== undefined && count > most ? [{ sound, device: program.device, what, count, most }] : [];
+    return [
+      ...found('messages', program.acts.filter((a) => 'send' in a).length, limits?.messages),
+      ...found('switches', program.assigns.length, limits?.assigns),
+      ...found('letters', [...program.name].length, limits?.nameLength),
+    ];
+  }),
+);

@@ -15,7 +15,8 @@ export const chainLong: Check = {
   code: 'midi.chain-long',
   title: 'A long way on the wire',
   severities: ['doubt'],
-  source: 'common practice: each thru rounds the edges of the signal off, after three it may fail; 50 ms between stomp and sound are felt. Bytes take 320 µs (MIDI 1.0 Detailed Specification)',
+  source:
+    'common practice: each thru rounds the edges of the signal off, after three it may fail; 50 ms between stomp and sound are felt. Bytes take 320 µs (MIDI 1.0 Detailed Specification)',
   *find({ rig, compilation }: CheckInputs) {
     for (const [from, arrivals] of compilation.bearings.control.midi) {
       const { device: controller } = splitRef(from);
@@ -27,7 +28,14 @@ export const chainLong: Check = {
         evidence: [far[0]!.device, controller],
         about: from,
         why: `What ${boxName(rig, controller)} sends passes ${hops} thrus before it comes to ${boxName(rig, far.at(-1)!.device)}. After three it may no longer arrive clean; a thru box that feeds several from one output makes the way short.`,
-        remedies: () => [{ id: 'star', label: 'Feed the boxes from a thru box instead of from one another', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [
+          {
+            id: 'star',
+            label: 'Feed the boxes from a thru box instead of from one another',
+            promise: 'clears' as const,
+            by: 'hand' as const,
+          },
+        ],
       };
     }
     const slow = [...compilation.sounds.values()].flatMap((compiled) => {
@@ -40,8 +48,18 @@ export const chainLong: Check = {
         severity: 'doubt' as const,
         evidence: group.map((s) => s.sound),
         about: 'slow',
-        why: `The messages of ${soundNames(rig, group.map((s) => s.sound))} take up to ${ms} ms, with the pauses that boxes need to load. The sound is not itself before.`,
-        remedies: () => [{ id: 'programs', label: 'Save what is sent behind a program change in the program itself', promise: 'clears' as const, by: 'hand' as const }],
+        why: `The messages of ${soundNames(
+          rig,
+          group.map((s) => s.sound),
+        )} take up to ${ms} ms, with the pauses that boxes need to load. The sound is not itself before.`,
+        remedies: () => [
+          {
+            id: 'programs',
+            label: 'Save what is sent behind a program change in the program itself',
+            promise: 'clears' as const,
+            by: 'hand' as const,
+          },
+        ],
       };
     }
   },
@@ -50,6 +68,7 @@ export const chainLong: Check = {
 /** When the last message of a sound has arrived, in µs. */
 const wireUs = once(({ stored }: Compiled, bearings: Bearings): number => {
   let last = 0;
-  for (const { program } of stored) for (const { us } of slotTiming(bearings, program.device, program.acts)) last = Math.max(last, us);
+  for (const { program } of stored)
+    for (const { us } of slotTiming(bearings, program.device, program.acts)) last = Math.max(last, us);
   return last;
 });

@@ -15,7 +15,9 @@ export const crosstalk: Check = {
   source: 'MIDI 1.0 Detailed Specification: every receiver on the wire answers to its channel, or to all in omni mode',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap((compiled) => heardByOthers(compiled, compilation.bearings).map((c) => ({ sound: compiled.sound, ...c })));
+    const cases = [...compilation.sounds.values()].flatMap((compiled) =>
+      heardByOthers(compiled, compilation.bearings).map((c) => ({ sound: compiled.sound, ...c })),
+    );
     for (const group of grouped(cases, (c) => [c.target, c.other].sort().join()).values()) {
       const { target, other } = group[0]!;
       const sounds = [...new Set(group.map((c) => c.sound))];
@@ -40,8 +42,15 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
       const hears = heardBy(bearings, program.device, act);
       if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) continue;
       const ids = hears.map((h) => h.device.id);
-      const own = 'send' in act && !('bpm' in act.send) ? hears.find((h) => h.device.midi?.channel === (act.send as { channel: number }).channel && !h.device.midi?.omni)?.device.id : undefined;
-      const target = (typed ? own ?? meant.find((m) => ids.includes(m.device))?.device : meant[i]?.device) ?? (ids.length > 1 ? ids[0]! : undefined);
+      const own =
+        'send' in act && !('bpm' in act.send)
+          ? hears.find(
+              (h) => h.device.midi?.channel === (act.send as { channel: number }).channel && !h.device.midi?.omni,
+            )?.device.id
+          : undefined;
+      const target =
+        (typed ? (own ?? meant.find((m) => ids.includes(m.device))?.device) : meant[i]?.device) ??
+        (ids.length > 1 ? ids[0]! : undefined);
       if (target) for (const other of ids) if (other !== target) found.push({ target, other });
     }
   }
@@ -51,16 +60,28 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
 const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {
   const device = partOf(rig, id)!;
   if (device.midi?.omni) {
-    return [{
-      id: 'omni-off', label: `Turn omni off on ${boxName(rig, device.id)}: it answers on channel ${device.midi.channel} only`, note: 'set it on the box as well', promise: 'clears', by: 'program',
-      edit: changeDevice(device, { midi: { ...device.midi, omni: false } }),
-    }];
+    return [
+      {
+        id: 'omni-off',
+        label: `Turn omni off on ${boxName(rig, device.id)}: it answers on channel ${device.midi.channel} only`,
+        note: 'set it on the box as well',
+        promise: 'clears',
+        by: 'program',
+        edit: changeDevice(device, { midi: { ...device.midi, omni: false } }),
+      },
+    ];
   }
   const taken = new Set(all(rig, 'device').map((d) => d.midi?.channel));
   const free = Array.from({ length: 16 }, (_, i) => i + 1).find((c) => !taken.has(c));
   if (!device.midi || free === undefined) return [];
-  return [{
-    id: 'own-channel', label: `Give ${boxName(rig, device.id)} channel ${free} of its own`, note: 'set it on the box as well', promise: 'clears', by: 'program',
-    edit: changeDevice(device, { midi: { ...device.midi, channel: free, omni: false } }),
-  }];
+  return [
+    {
+      id: 'own-channel',
+      label: `Give ${boxName(rig, device.id)} channel ${free} of its own`,
+      note: 'set it on the box as well',
+      promise: 'clears',
+      by: 'program',
+      edit: changeDevice(device, { midi: { ...device.midi, channel: free, omni: false } }),
+    },
+  ];
 };

@@ -5,4 +5,4 @@ import type { Bearings } from '../../recall/bearings.js';
 
 /** Every box that takes notice of a message sent from this controller. A clock is meant for all. */
 export const heardBy = (bearings: Bearings, from: Id<'device'>, act: Act): readonly Listener[] =>
-  ('send' in act && !('bpm' in act.send) ? listeners(bearings, from, act.at, act.send) : []);
+  'send' in act && !('bpm' in act.send) ? listeners(bearings, from, act.at, act.send) : [];

@@ -15,7 +15,9 @@ export const loadGap: Check = {
   source: 'common practice: many boxes hear nothing while they load a program; how long is the figure of the box',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap((compiled) => lostIn(compiled, compilation.bearings).map((l) => ({ sound: compiled.sound, ...l })));
+    const cases = [...compilation.sounds.values()].flatMap((compiled) =>
+      lostIn(compiled, compilation.bearings).map((l) => ({ sound: compiled.sound, ...l })),
+    );
     for (const group of grouped(cases, (c) => `${c.device} ${c.from}`).values()) {
       const { device, from } = group[0]!;
       const sounds = [...new Set(group.map((c) => c.sound))];
@@ -24,28 +26,64 @@ export const loadGap: Check = {
         severity: 'doubt' as const,
         evidence: [device, from, ...sounds],
         why: `${boxName(rig, from)} sends ${boxName(rig, device)} something right behind a program change in ${soundNames(rig, sounds)}. ${boxName(rig, device)} loads for ${gapMs} ms and does not hear what comes meanwhile.`,
-        remedies: () => pauses(inputs, group.map((c) => c.program), gapMs),
+        remedies: () =>
+          pauses(
+            inputs,
+            group.map((c) => c.program),
+            gapMs,
+          ),
       };
     }
   },
 };
 
 /** Messages of a sound that the box they are meant for misses, whatever it had loaded. */
-const lostIn = once((compiled: Compiled, bearings: Bearings) => compiled.stored.flatMap(({ program, typed, meant }) => slotTiming(bearings, program.device, program.acts).flatMap(({ missed }, i) =>
-  missed.filter((m) => typed || m.device === meant[i]?.device).map((m) => ({ device: m.device, from: program.device, program })))));
+const lostIn = once((compiled: Compiled, bearings: Bearings) =>
+  compiled.stored.flatMap(({ program, typed, meant }) =>
+    slotTiming(bearings, program.device, program.acts).flatMap(({ missed }, i) =>
+      missed
+        .filter((m) => typed || m.device === meant[i]?.device)
+        .map((m) => ({ device: m.device, from: program.device, program })),
+    ),
+  ),
+);
 
 /** A pause in the typed slots, where the controller can hold one. */
-const pauses = ({ rig, compilation: { bearings } }: CheckInputs, programs: readonly Program[], gapMs: number): readonly Remedy[] => {
+const pauses = (
+  { rig, compilation: { bearings } }: CheckInputs,
+  programs: readonly Program[],
+  gapMs: number,
+): readonly Remedy[] => {
   const typed = [...new Set(programs)].filter((p) => partOf(rig, p.id));
-  const can = typed.length > 0 && typed.every((p) => partOf(rig, p.device)?.memories.find((m) => m.id === p.memory)?.limits?.waits !== false);
-  if (!can) return [{ id: 'hold', label: 'Save the values in the programs of the box instead of sending them', promise: 'clears', by: 'hand' }];
+  const can =
+    typed.length > 0 &&
+    typed.every((p) => partOf(rig, p.device)?.memories.find((m) => m.id === p.memory)?.limits?.waits !== false);
+  if (!can)
+    return [
+      {
+        id: 'hold',
+        label: 'Save the values in the programs of the box instead of sending them',
+        promise: 'clears',
+        by: 'hand',
+      },
+    ];
   const waiting = (p: Program): Program => {
     let acts: readonly Act[] = p.acts;
     for (let i = 0; i < acts.length; i += 1) {
       const act = acts[i]!;
-      if ('send' in act && slotTiming(bearings, p.device, acts)[i]!.missed.length) acts = acts.map((a, k) => (k === i ? { ...act, afterMs: (act.afterMs ?? 0) + gapMs } : a));
+      if ('send' in act && slotTiming(bearings, p.device, acts)[i]!.missed.length)
+        acts = acts.map((a, k) => (k === i ? { ...act, afterMs: (act.afterMs ?? 0) + gapMs } : a));
     }
     return { ...p, acts };
   };
-  return [{ id: 'wait', label: `Pause ${gapMs} ms before what would be missed`, note: 'type the pause into the controller as well', promise: 'clears', by: 'program', edit: { put: typed.map(waiting), remove: [] } }];
+  return [
+    {
+      id: 'wait',
+      label: `Pause ${gapMs} ms before what would be missed`,
+      note: 'type the pause into the controller as well',
+      promise: 'clears',
+      by: 'program',
+      edit: { put: typed.map(waiting), remove: [] },
+    },
+  ];
 };

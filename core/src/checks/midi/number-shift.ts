@@ -38,8 +38,25 @@ export const numberShift: Check = {
   },
 };
 
-const correctNumber = ({ rig }: CheckInputs, id: Id<'program'>, wrong: Act, wanted: number, display: string): readonly Remedy[] => {
+const correctNumber = (
+  { rig }: CheckInputs,
+  id: Id<'program'>,
+  wrong: Act,
+  wanted: number,
+  display: string,
+): readonly Remedy[] => {
   const part = partOf(rig, id)!;
-  const acts = part.acts.map((act): Act => (act === wrong && 'send' in act && 'pc' in act.send ? { ...act, send: { ...act.send, pc: wanted & 0x7f } } : act));
-  return [{ id: 'correct', label: `Send ${wanted} instead, shown ${display}`, note: 'type it into the controller as well', promise: 'clears', by: 'program', edit: { put: [{ ...part, acts }], remove: [] } }];
+  const acts = part.acts.map((act): Act =>
+    act === wrong && 'send' in act && 'pc' in act.send ? { ...act, send: { ...act.send, pc: wanted & 0x7f } } : act,
+  );
+  return [
+    {
+      id: 'correct',
+      label: `Send ${wanted} instead, shown ${display}`,
+      note: 'type it into the controller as well',
+      promise: 'clears',
+      by: 'program',
+      edit: { put: [{ ...part, acts }], remove: [] },
+    },
+  ];
 };

@@ -19,20 +19,43 @@ interface OutOfReach {
 }
 
 /** Wishes that a message could fulfil, if only a wire led from a called controller to the box. */
-export const outOfReach = ({ compilation }: CheckInputs): readonly OutOfReach[] => [...compilation.sounds.values()].flatMap((compiled) => beyond(compiled, compilation.bearings));
+export const outOfReach = ({ compilation }: CheckInputs): readonly OutOfReach[] =>
+  [...compilation.sounds.values()].flatMap((compiled) => beyond(compiled, compilation.bearings));
 
-const beyond = once(({ sound, hand, stored, heard }: Compiled, { rig, control: wires, anatomy }: Bearings): readonly OutOfReach[] => {
-  const { devices: joins } = passable(anatomy.wiring, heard.map((p) => p.from), heard.map((p) => p.at));
-  const sending = [...new Set(stored.map((s) => s.program.device))].filter((d) => partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
-  return hand.flatMap(({ control }) => {
-    const { device, name } = splitRef(control);
-    const callers = sending.filter((d) => d !== device);
-    return callers.length && (joins.has(device) || !partOf(rig, device)!.jacks.some((j) => j.kind === 'audio')) && answers(partOf(rig, device)!, name) && !callers.some((c) => isReached(wires, c, device)) ? [{ sound, device, control, callers }] : [];
-  });
-});
+const beyond = once(
+  ({ sound, hand, stored, heard }: Compiled, { rig, control: wires, anatomy }: Bearings): readonly OutOfReach[] => {
+    const { devices: joins } = passable(
+      anatomy.wiring,
+      heard.map((p) => p.from),
+      heard.map((p) => p.at),
+    );
+    const sending = [...new Set(stored.map((s) => s.program.device))].filter((d) =>
+      partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'),
+    );
+    return hand.flatMap(({ control }) => {
+      const { device, name } = splitRef(control);
+      const callers = sending.filter((d) => d !== device);
+      return callers.length &&
+        (joins.has(device) || !partOf(rig, device)!.jacks.some((j) => j.kind === 'audio')) &&
+        answers(partOf(rig, device)!, name) &&
+        !callers.some((c) => isReached(wires, c, device))
+        ? [{ sound, device, control, callers }]
+        : [];
+    });
+  },
+);
 
-const answers = (box: Device, control: string): boolean => box.midi !== undefined && box.actuators.some((a) => 'midi' in a.by
-  && a.acts.some((act) => ('control' in act && act.control === control) || ('load' in act && box.memories.some((m) => m.id === act.load && m.control === control))));
+const answers = (box: Device, control: string): boolean =>
+  box.midi !== undefined &&
+  box.actuators.some(
+    (a) =>
+      'midi' in a.by &&
+      a.acts.some(
+        (act) =>
+          ('control' in act && act.control === control) ||
+          ('load' in act && box.memories.some((m) => m.id === act.load && m.control === control)),
+      ),
+  );
 
 const isReached = ({ midi }: Bearings['control'], controller: Id<'device'>, box: Id<'device'>): boolean =>
   [...midi].some(([from, arrivals]) => splitRef(from).device === controller && arrivals.some((a) => a.device === box));
@@ -41,7 +64,8 @@ export const unreached: Check = {
   code: 'midi.unreached',
   title: 'A box or a pedal that cannot be reached',
   severities: ['broken'],
-  source: 'MIDI 1.0 Detailed Specification: an out does not pass on what comes in; only a thru, or an out that merges, does',
+  source:
+    'MIDI 1.0 Detailed Specification: an out does not pass on what comes in; only a thru, or an out that merges, does',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
     for (const group of grouped(outOfReach(inputs), (c) => c.device).values()) {
@@ -52,10 +76,16 @@ export const unreached: Check = {
         severity: 'broken' as const,
         evidence: [device, callers[0]!, ...sounds],
         why: `${listed(controls.map((c) => controlText(rig, c)))} could be set over MIDI, but nothing that ${boxName(rig, callers[0]!)} sends comes to ${boxName(rig, device)}: ${endOfWire(inputs, device)} In ${soundNames(rig, sounds)} somebody has to do it by hand.`,
-        remedies: () => elseByHand(nearestOutput(inputs, callers[0]!, device), `Lead a MIDI cable from ${boxName(rig, callers[0]!)} to ${boxName(rig, device)}`),
+        remedies: () =>
+          elseByHand(
+            nearestOutput(inputs, callers[0]!, device),
+            `Lead a MIDI cable from ${boxName(rig, callers[0]!)} to ${boxName(rig, device)}`,
+          ),
       };
     }
-    const idle = [...inputs.compilation.sounds.values()].flatMap(({ sound, pedals }) => pedals.flatMap(({ control, pedal, by }) => (typeof by === 'string' ? [{ sound, control, pedal, by }] : [])));
+    const idle = [...inputs.compilation.sounds.values()].flatMap(({ sound, pedals }) =>
+      pedals.flatMap(({ control, pedal, by }) => (typeof by === 'string' ? [{ sound, control, pedal, by }] : [])),
+    );
     for (const group of grouped(idle, (p) => `${p.control} ${p.pedal} ${p.by}`).values()) {
       const { control, pedal, by } = group[0]!;
       const [host, box] = [splitRef(pedal).device, splitRef(control).device];
@@ -65,7 +95,19 @@ export const unreached: Check = {
         evidence: [host, ...(box === host ? [] : [box]), ...sounds],
         about: `${pedal} ${control}`,
         why: `${soundsDo(rig, sounds, 'puts', 'put')} ${controlText(rig, control)} under the pedal at ${boxName(rig, host)} (${splitRef(pedal).name}), but ${IDLE[by](boxName(rig, host), boxName(rig, box))}`,
-        remedies: () => [{ id: 'pedal', label: by === 'nothing plugged in' ? `Plug a pedal into ${boxName(rig, host)} (${splitRef(pedal).name})` : by === 'not called' ? `Let the sound call a slot of ${boxName(rig, host)}` : `Use a pedal input of ${boxName(rig, box)} itself, or lead a MIDI cable there`, promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [
+          {
+            id: 'pedal',
+            label:
+              by === 'nothing plugged in'
+                ? `Plug a pedal into ${boxName(rig, host)} (${splitRef(pedal).name})`
+                : by === 'not called'
+                  ? `Let the sound call a slot of ${boxName(rig, host)}`
+                  : `Use a pedal input of ${boxName(rig, box)} itself, or lead a MIDI cable there`,
+            promise: 'clears' as const,
+            by: 'hand' as const,
+          },
+        ],
       };
     }
   },
@@ -94,9 +136,29 @@ const nearestOutput = (inputs: CheckInputs, controller: Id<'device'>, id: Id<'de
   const { rig, compilation } = inputs;
   const jack = inputOf(partOf(rig, id)!);
   if (!jack) return [];
-  const reached = new Set([controller, ...[...compilation.bearings.control.midi].filter(([from]) => splitRef(from).device === controller).flatMap(([, arrivals]) => arrivals.map((a) => a.device))]);
-  const passing = (device: Device): boolean => device.id === controller || device.chains.some((c) => c.slots.length === 0 && c.from.some((t) => device.jacks.some((j) => j.id === t.at && j.kind === 'midi')));
-  const free = all(rig, 'device').filter((d) => d.id !== id && reached.has(d.id) && passing(d)).flatMap((d) => d.jacks.filter((j) => j.kind === 'midi' && j.poles.tip === 'out' && !cableAt(inputs, ref(d.id, j.id))
-    && (d.id === controller || d.chains.some((c) => c.to.some((t) => t.at === j.id)))).map((j) => ref(d.id, j.id)));
+  const reached = new Set([
+    controller,
+    ...[...compilation.bearings.control.midi]
+      .filter(([from]) => splitRef(from).device === controller)
+      .flatMap(([, arrivals]) => arrivals.map((a) => a.device)),
+  ]);
+  const passing = (device: Device): boolean =>
+    device.id === controller ||
+    device.chains.some(
+      (c) => c.slots.length === 0 && c.from.some((t) => device.jacks.some((j) => j.id === t.at && j.kind === 'midi')),
+    );
+  const free = all(rig, 'device')
+    .filter((d) => d.id !== id && reached.has(d.id) && passing(d))
+    .flatMap((d) =>
+      d.jacks
+        .filter(
+          (j) =>
+            j.kind === 'midi' &&
+            j.poles.tip === 'out' &&
+            !cableAt(inputs, ref(d.id, j.id)) &&
+            (d.id === controller || d.chains.some((c) => c.to.some((t) => t.at === j.id))),
+        )
+        .map((j) => ref(d.id, j.id)),
+    );
   return free[0] ? plugIn(inputs, free[0], ref(id, jack.id)) : [];
 };

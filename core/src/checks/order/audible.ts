@@ -27,16 +27,36 @@ export interface Audible {
   readonly sources: ReadonlySet<End['what']>;
 }
 
-export const audible = ({ rig, compilation }: CheckInputs): readonly Audible[] => [...compilation.sounds.values()].map((c) => listen(c, rig));
+export const audible = ({ rig, compilation }: CheckInputs): readonly Audible[] =>
+  [...compilation.sounds.values()].map((c) => listen(c, rig));
 
 const listen = once(({ sound, trace }: Compiled, rig: Rig): Audible => {
-  const { wiring: { to, sources }, onPath } = trace;
+  const {
+    wiring: { to, sources },
+    onPath,
+  } = trace;
   const ways = sounding(trace);
-  const meets = stillMeets(trace, ways.map((b) => b.edge));
-  const places = grouped(ways.map((b, place) => ({ stage: b.stage, to: to[b.edge]!, place })), (s) => s.stage);
+  const meets = stillMeets(
+    trace,
+    ways.map((b) => b.edge),
+  );
+  const places = grouped(
+    ways.map((b, place) => ({ stage: b.stage, to: to[b.edge]!, place })),
+    (s) => s.stage,
+  );
   return {
-    sound, trace, stages: [...new Map(ways.map(({ stage, device, block }) => [stage, { stage, device, block, isDriven: isDrivenStage(rig, device, block) }])).values()],
-    before: (first, second) => places.get(first.stage)!.some(({ to }) => places.get(second.stage)!.some(({ place }) => meets(to, place))),
+    sound,
+    trace,
+    stages: [
+      ...new Map(
+        ways.map(({ stage, device, block }) => [
+          stage,
+          { stage, device, block, isDriven: isDrivenStage(rig, device, block) },
+        ]),
+      ).values(),
+    ],
+    before: (first, second) =>
+      places.get(first.stage)!.some(({ to }) => places.get(second.stage)!.some(({ place }) => meets(to, place))),
     sources: new Set(sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
   };
 });

@@ -19,17 +19,27 @@ export const bareDirt = ({ stages, trace }: Audible): readonly Bare[] => {
   const { wiring, onPath } = trace;
   const gains = stages.filter((s) => isDirt(s) || s.block.stage === 'preamp');
   if (gains.length === 0) return [];
-  const cabinets = new Set(wiring.blocks.filter((b) => CABINETS.has(b.block.stage) && trace.stages.get(b.stage) === 'in').map((b) => b.edge));
+  const cabinets = new Set(
+    wiring.blocks.filter((b) => CABINETS.has(b.block.stage) && trace.stages.get(b.stage) === 'in').map((b) => b.edge),
+  );
   const ends = wiring.ends.filter((e) => e.end.is === 'house' || e.end.is === 'recorder').map((e) => e.point);
   const comesBare = upstream(trace, ends, (e) => cabinets.has(e));
   const meets = (sources: readonly End['what'][], isInTheWay?: (edge: number) => boolean) => {
-    const seen = lazily(() => downstream(trace, wiring.sources.filter((s) => onPath[s.point] && sources.includes(s.end.what)).map((s) => s.point), isInTheWay));
+    const seen = lazily(() =>
+      downstream(
+        trace,
+        wiring.sources.filter((s) => onPath[s.point] && sources.includes(s.end.what)).map((s) => s.point),
+        isInTheWay,
+      ),
+    );
     return (edge: number): boolean => seen()[wiring.from[edge]!] === 1;
   };
   const [byGuitar, byBass, byAcoustic] = [meets(['guitar']), meets(['bass']), meets(['acoustic'])];
   const beforeCabinet = meets(['guitar', 'bass', 'acoustic'], (e) => cabinets.has(e));
   return gains.flatMap((s): readonly Bare[] => {
-    const ways = wiring.blocks.filter((b) => b.stage === s.stage && comesBare[wiring.to[b.edge]!] === 1).map((b) => b.edge);
+    const ways = wiring.blocks
+      .filter((b) => b.stage === s.stage && comesBare[wiring.to[b.edge]!] === 1)
+      .map((b) => b.edge);
     const is = (met: (edge: number) => boolean): boolean => ways.some(met);
     const isGain = isDirt(s) || s.isDriven;
     if (ways.length === 0) return [];

@@ -6,7 +6,8 @@ import { inFrontOf, orExchanged } from '../ways-out.js';
 
 const isCompressor = (s: Heard): boolean => s.block.stage === 'compressor';
 
-const behind = (isFirst: (s: Heard) => boolean) => oncePerSound((a) => inOrder(a, isFirst, isCompressor).map(([first, second]) => [second.device, first.device]));
+const behind = (isFirst: (s: Heard) => boolean) =>
+  oncePerSound((a) => inOrder(a, isFirst, isCompressor).map(([first, second]) => [second.device, first.device]));
 const behindGain = behind((s) => isDirt(s) || isDriven(s));
 const behindAnother = behind(isCompressor);
 
@@ -17,7 +18,11 @@ export const compressorLiftsNoise: Check = {
   source: 'common practice: a compressor raises whatever is quiet, hiss of a drive before it as well',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    for (const { boxes: [compressor, drive], sounds, evidence } of meetings(inputs, behindGain)) {
+    for (const {
+      boxes: [compressor, drive],
+      sounds,
+      evidence,
+    } of meetings(inputs, behindGain)) {
       yield {
         severity: 'note' as const,
         evidence,
@@ -25,7 +30,11 @@ export const compressorLiftsNoise: Check = {
         remedies: () => orExchanged(inputs, compressor!, drive!, inFrontOf(inputs, compressor!, drive!)),
       };
     }
-    for (const { boxes: [second, first], sounds, evidence } of meetings(inputs, behindAnother)) {
+    for (const {
+      boxes: [second, first],
+      sounds,
+      evidence,
+    } of meetings(inputs, behindAnother)) {
       yield {
         severity: 'note' as const,
         evidence,

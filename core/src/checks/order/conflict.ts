@@ -12,7 +12,9 @@ export const conflict: Check = {
   source: 'compile: the switcher cannot reorder, or the boxes are wired one behind the other',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'order' ? [{ sound: c.sound, ...p }] : [])));
+    const cases = [...compilation.sounds.values()].flatMap((c) =>
+      c.problems.flatMap((p) => (p.is === 'order' ? [{ sound: c.sound, ...p }] : [])),
+    );
     for (const group of grouped(cases, (c) => `${c.first} ${c.second}`).values()) {
       const { first, second } = group[0]!;
       const [a, b] = [splitRef(first).device, splitRef(second).device];
@@ -22,10 +24,15 @@ export const conflict: Check = {
         evidence: [a, b, ...sounds],
         about: `${first} ${second}`,
         why: `${soundNames(rig, sounds)} want ${boxName(rig, a)} before ${boxName(rig, b)}; the signal meets them the other way round, ${whyNot(inputs, first, second)}.`,
-        remedies: () => [{
-          id: 'drop-order', label: 'Let these sounds take the order of the wiring', promise: 'clears' as const, by: 'program' as const,
-          edit: together(...sounds.map((id) => changeSound(partOf(rig, id)!, { order: [] }))),
-        }],
+        remedies: () => [
+          {
+            id: 'drop-order',
+            label: 'Let these sounds take the order of the wiring',
+            promise: 'clears' as const,
+            by: 'program' as const,
+            edit: together(...sounds.map((id) => changeSound(partOf(rig, id)!, { order: [] }))),
+          },
+        ],
       };
     }
   },
@@ -40,10 +47,14 @@ const whyNot = ({ rig, compilation }: CheckInputs, first: Ref, second: Ref): str
   const [a, b] = [hold(first), hold(second)];
   const shared = a.find((l) => b.includes(l));
   const boxes = (loop: { readonly device: Id<'device'> }): string => boxName(rig, loop.device);
-  if (shared && a.every((l) => b.includes(l))) return `and both hang in ${shared.insert.id} of ${boxes(shared)}, which can reorder its loops but not what is inside one`;
+  if (shared && a.every((l) => b.includes(l)))
+    return `and both hang in ${shared.insert.id} of ${boxes(shared)}, which can reorder its loops but not what is inside one`;
   if (a[0] && b[0]) return `and ${boxes(a[0])}, which could reorder them, is set to another order here`;
   const only = a[0] ?? b[0];
-  if (only) return `and ${boxes(only)} can reorder its loops, but ${boxName(rig, splitRef(a[0] ? second : first).device)} is in none of them`;
+  if (only)
+    return `and ${boxes(only)} can reorder its loops, but ${boxName(rig, splitRef(a[0] ? second : first).device)} is in none of them`;
   const [one] = orders;
-  return one && wiring.wired.has(one) ? `and neither of them is in a loop of ${boxName(rig, one)}, which could reorder them` : 'and nothing here can reorder them';
+  return one && wiring.wired.has(one)
+    ? `and neither of them is in a loop of ${boxName(rig, one)}, which could reorder them`
+    : 'and nothing here can reorder them';
 };

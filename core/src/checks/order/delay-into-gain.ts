@@ -14,12 +14,20 @@ export const delayIntoGain: Check = {
   severities: ['doubt'],
   source: 'common practice: gain lifts quiet repeats to the level of the notes; some players want the smear',
   *find(inputs: CheckInputs) {
-    for (const { boxes: [time, gain], sounds, evidence } of meetings(inputs, timeIntoGain)) {
+    for (const {
+      boxes: [time, gain],
+      sounds,
+      evidence,
+    } of meetings(inputs, timeIntoGain)) {
       yield {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, time!)} comes before the gain of ${boxName(inputs.rig, gain!)} in ${soundNames(inputs.rig, sounds)}: its repeats are driven as hard as the notes and blur. One school puts it behind the gain or into the amp's loop; the other keeps it in front of a clean amp.`,
-        remedies: () => elseByHand(orExchanged(inputs, time!, gain!, [...intoLoopOf(inputs, time!, gain!), ...behind(inputs, time!, gain!)]), `Move ${boxName(inputs.rig, time!)} behind the gain`),
+        remedies: () =>
+          elseByHand(
+            orExchanged(inputs, time!, gain!, [...intoLoopOf(inputs, time!, gain!), ...behind(inputs, time!, gain!)]),
+            `Move ${boxName(inputs.rig, time!)} behind the gain`,
+          ),
       };
     }
   },

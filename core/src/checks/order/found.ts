@@ -11,7 +11,14 @@ export interface Met {
 }
 
 /** Boxes that meet in the same way in several sounds are one finding: the boxes, then the sounds. */
-export const meetings = (inputs: CheckInputs, meet: (a: Audible) => readonly (readonly Id<'device'>[])[]): readonly { readonly boxes: readonly Id<'device'>[]; readonly sounds: readonly Id<'sound'>[]; readonly evidence: readonly AnyId[] }[] => {
+export const meetings = (
+  inputs: CheckInputs,
+  meet: (a: Audible) => readonly (readonly Id<'device'>[])[],
+): readonly {
+  readonly boxes: readonly Id<'device'>[];
+  readonly sounds: readonly Id<'sound'>[];
+  readonly evidence: readonly AnyId[];
+}[] => {
   const met = audible(inputs).flatMap((a): readonly Met[] => meet(a).map((boxes) => ({ sound: a.sound, boxes })));
   return [...grouped(met, (m) => m.boxes.join()).values()].map((group) => {
     const sounds = [...new Set(group.map((m) => m.sound))];
@@ -23,7 +30,13 @@ export const meetings = (inputs: CheckInputs, meet: (a: Audible) => readonly (re
 export const oncePerSound: <T>(find: (a: Audible) => T) => (a: Audible) => T = once;
 
 /** Every two stages of a sound of which the signal meets one before the other. */
-export const inOrder = ({ stages, before }: Audible, isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean): readonly (readonly [first: Heard, second: Heard])[] => {
+export const inOrder = (
+  { stages, before }: Audible,
+  isFirst: (s: Heard) => boolean,
+  isSecond: (s: Heard) => boolean,
+): readonly (readonly [first: Heard, second: Heard])[] => {
   const seconds = stages.filter(isSecond);
-  return seconds.length ? stages.filter(isFirst).flatMap((a) => seconds.filter((b) => a !== b && before(a, b)).map((b) => [a, b] as const)) : [];
+  return seconds.length
+    ? stages.filter(isFirst).flatMap((a) => seconds.filter((b) => a !== b && before(a, b)).map((b) => [a, b] as const))
+    : [];
 };

@@ -6,11 +6,17 @@ import { behind, orExchanged } from '../ways-out.js';
 
 const isNoisy = (s: Heard): boolean => isDirt(s) || isDriven(s) || s.block.stage === 'compressor';
 
-const gatesBefore = oncePerSound(({ stages, before }: Audible) => stages.filter((s) => s.block.stage === 'gate' && !s.block.key).flatMap((gate) => {
-  const noisy = stages.filter(isNoisy);
-  const after = noisy.filter((s) => before(gate, s));
-  return after.length && after.length === noisy.length ? [[gate.device, ...new Set(after.map((s) => s.device))]] : [];
-}));
+const gatesBefore = oncePerSound(({ stages, before }: Audible) =>
+  stages
+    .filter((s) => s.block.stage === 'gate' && !s.block.key)
+    .flatMap((gate) => {
+      const noisy = stages.filter(isNoisy);
+      const after = noisy.filter((s) => before(gate, s));
+      return after.length && after.length === noisy.length
+        ? [[gate.device, ...new Set(after.map((s) => s.device))]]
+        : [];
+    }),
+);
 
 export const gateBeforeNoise: Check = {
   code: 'order.gate-before-noise',
@@ -18,7 +24,11 @@ export const gateBeforeNoise: Check = {
   severities: ['note'],
   source: 'common practice: schools differ: a gate first tracks the strings best, a gate behind the drives quiets them',
   *find(inputs: CheckInputs) {
-    for (const { boxes: [gate, ...noisy], sounds, evidence } of meetings(inputs, gatesBefore)) {
+    for (const {
+      boxes: [gate, ...noisy],
+      sounds,
+      evidence,
+    } of meetings(inputs, gatesBefore)) {
       yield {
         severity: 'note' as const,
         evidence,

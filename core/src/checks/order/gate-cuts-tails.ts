@@ -5,16 +5,21 @@ import { meetings, oncePerSound } from './found.js';
 import { inFrontOf, orExchanged } from '../ways-out.js';
 
 /** Each gate with the delays and reverbs before it, and whether nothing but level comes behind it. */
-const gatesBehindTime = oncePerSound((a) => a.stages.filter((s) => s.block.stage === 'gate').flatMap((gate) => {
-  const times = a.stages.filter((s) => isTime(s) && a.before(s, gate));
-  return times.length ? [[gate.device, ...new Set(times.map((s) => s.device))]] : [];
-}));
+const gatesBehindTime = oncePerSound((a) =>
+  a.stages
+    .filter((s) => s.block.stage === 'gate')
+    .flatMap((gate) => {
+      const times = a.stages.filter((s) => isTime(s) && a.before(s, gate));
+      return times.length ? [[gate.device, ...new Set(times.map((s) => s.device))]] : [];
+    }),
+);
 
 export const gateCutsTails: Check = {
   code: 'order.gate-cuts-tails',
   title: 'A gate behind the repeats',
   severities: ['note'],
-  source: 'common practice: four placements of a gate: first, behind the drives, keyed from the guitar, or last in the loop',
+  source:
+    'common practice: four placements of a gate: first, behind the drives, keyed from the guitar, or last in the loop',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
     const met = [...grouped(meetings(inputs, gatesBehindTime), (m) => m.boxes[0]!).values()];

@@ -19,39 +19,71 @@ export const tunerMute: Check = {
     const { rig, compilation } = inputs;
     const { wiring } = compilation.bearings.anatomy;
     const sounds = [...compilation.sounds.values()].filter((c) => c.trace.reaches.length > 0);
-    const strings = wiring.sources.find((s) => wiring.wired.has(s.device) && ['guitar', 'bass', 'acoustic'].includes(s.end.what ?? ''));
+    const strings = wiring.sources.find(
+      (s) => wiring.wired.has(s.device) && ['guitar', 'bass', 'acoustic'].includes(s.end.what ?? ''),
+    );
     if (!strings || sounds.length === 0) return;
-    const mutes = wiring.blocks.flatMap(({ device, block }) => block.mutes?.flatMap((f) => ('in' in f ? [{ device, control: ref(device, f.control), value: f.in[0]! }] : [])) ?? []);
+    const mutes = wiring.blocks.flatMap(
+      ({ device, block }) =>
+        block.mutes?.flatMap((f) =>
+          'in' in f ? [{ device, control: ref(device, f.control), value: f.in[0]! }] : [],
+        ) ?? [],
+    );
     const { ref: from, device: instrument } = strings;
     const first = sounds[0]!;
     const isHeardWith = (control: Ref, value: Value): boolean =>
-      trace(wiring, onTopOf(first.state, new Map([[control, value]])), { from: [from] }).reaches.some((r) => r.source.ref === from && r.end.end.is !== 'tuner');
-    if (gatesOf(wiring, rig).some(({ control, values }) => values.some((value) => !isHeardWith(control, value)))) return;
+      trace(wiring, onTopOf(first.state, new Map([[control, value]])), { from: [from] }).reaches.some(
+        (r) => r.source.ref === from && r.end.end.is !== 'tuner',
+      );
+    if (gatesOf(wiring, rig).some(({ control, values }) => values.some((value) => !isHeardWith(control, value))))
+      return;
     const tuners = mutes.map((m) => m.device);
     yield {
       severity: 'doubt' as const,
       evidence: tuners.length ? tuners : [instrument],
-      why: tuners.length ? `With the tuner muted ${boxName(rig, instrument)} is still heard in ${soundNames(rig, [first.sound])}: the signal leaves before the tuner, or beside it.`
+      why: tuners.length
+        ? `With the tuner muted ${boxName(rig, instrument)} is still heard in ${soundNames(rig, [first.sound])}: the signal leaves before the tuner, or beside it.`
         : `Nothing in this hook-up can mute ${boxName(rig, instrument)} for tuning.`,
-      remedies: () => elseByHand(tunerFirst(inputs, instrument, tuners), 'Put a muting tuner where everything passes, or a kill switch last'),
+      remedies: () =>
+        elseByHand(
+          tunerFirst(inputs, instrument, tuners),
+          'Put a muting tuner where everything passes, or a kill switch last',
+        ),
     };
   },
 };
 
 /** Whatever can shut a way: mutes, selectors, outputs of switchers, each with all that it can be. */
-const gatesOf = once((wiring: Wiring, rig: Rig): readonly { readonly control: Ref; readonly values: readonly Value[] }[] => {
-  const controls = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control))));
-  return [...controls].filter((c) => wiring.wired.has(splitRef(c).device)).flatMap((control) => {
-    const domain = controlOf(rig, control)?.domain;
-    return domain && 'values' in domain ? [{ control, values: domain.values }] : [];
-  });
-});
+const gatesOf = once(
+  (wiring: Wiring, rig: Rig): readonly { readonly control: Ref; readonly values: readonly Value[] }[] => {
+    const controls = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control))));
+    return [...controls]
+      .filter((c) => wiring.wired.has(splitRef(c).device))
+      .flatMap((control) => {
+        const domain = controlOf(rig, control)?.domain;
+        return domain && 'values' in domain ? [{ control, values: domain.values }] : [];
+      });
+  },
+);
 
 /** Right behind the instrument everything passes: the tuner that is there, or a new one. */
-const tunerFirst = (inputs: CheckInputs, instrument: Id<'device'>, tuners: readonly Id<'device'>[]): readonly Remedy[] => {
+const tunerFirst = (
+  inputs: CheckInputs,
+  instrument: Id<'device'>,
+  tuners: readonly Id<'device'>[],
+): readonly Remedy[] => {
   if (tuners[0]) return behind(inputs, tuners[0], instrument);
   const out = outOf(partOf(inputs.rig, instrument)!);
   const from = out && ref(instrument, out.id);
   const cable = from && cableAt(inputs, from);
-  return cable ? putInto(inputs, cable, from, cable.ends.find((e) => e !== from)!, 'tuner', 'Put a muting tuner first') : [];
+  return cable
+    ? putInto(
+        inputs,
+        cable,
+        from,
+        cable.ends.find((e) => e !== from)!,
+        'tuner',
+        'Put a muting tuner first',
+      )
+    : [];
 };

@@ -7,7 +7,9 @@ import { elseByHand, outOfThePath } from '../ways-out.js';
 import { isCabinet, isElectric } from './cabinets.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 
-const twoCabinets = oncePerSound((a) => (isElectric(a) ? inOrder(a, isCabinet, isCabinet).map(([x, y]) => [x.device, y.device]) : []));
+const twoCabinets = oncePerSound((a) =>
+  isElectric(a) ? inOrder(a, isCabinet, isCabinet).map(([x, y]) => [x.device, y.device]) : [],
+);
 
 export const twoCabSims: Check = {
   code: 'order.two-cab-sims',
@@ -15,15 +17,24 @@ export const twoCabSims: Check = {
   severities: ['doubt'],
   source: 'common practice: each cabinet takes the top away; two in a row sound dull and boxy',
   *find(inputs: CheckInputs) {
-    for (const { boxes: [first, second], sounds, evidence } of meetings(inputs, twoCabinets)) {
+    for (const {
+      boxes: [first, second],
+      sounds,
+      evidence,
+    } of meetings(inputs, twoCabinets)) {
       yield {
         severity: 'doubt' as const,
         evidence,
         why: `${boxName(inputs.rig, first!)} and then ${boxName(inputs.rig, second!)} shape the sound as a cabinet in ${soundNames(inputs.rig, sounds)}: dull and boxy. Switch the simulation off there, or take the path before it.`,
-        remedies: () => elseByHand([first!, second!].filter((d) => isSimulationOnly(inputs.rig, d)).flatMap((d) => outOfThePath(inputs, d)), 'Switch one of the two off in these sounds'),
+        remedies: () =>
+          elseByHand(
+            [first!, second!].filter((d) => isSimulationOnly(inputs.rig, d)).flatMap((d) => outOfThePath(inputs, d)),
+            'Switch one of the two off in these sounds',
+          ),
       };
     }
   },
 };
 
-const isSimulationOnly = (rig: Rig, id: Id<'device'>): boolean => stagesOf(partOf(rig, id)!).every((stage) => stage === 'cabinet simulation');
+const isSimulationOnly = (rig: Rig, id: Id<'device'>): boolean =>
+  stagesOf(partOf(rig, id)!).every((stage) => stage === 'cabinet simulation');

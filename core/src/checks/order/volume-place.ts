@@ -4,7 +4,10 @@ import { isDirt, isTime, type Audible } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 
 const DOES = {
-  'before gain': 'it cleans the gain up as it goes down', 'before tails': 'it turns the level down while the tails ring on; with it shut, notes swell in', 'after tails': 'it turns the tails down with everything else', alone: 'it turns the level down',
+  'before gain': 'it cleans the gain up as it goes down',
+  'before tails': 'it turns the level down while the tails ring on; with it shut, notes swell in',
+  'after tails': 'it turns the tails down with everything else',
+  alone: 'it turns the level down',
 } as const;
 type Place = keyof typeof DOES;
 
@@ -14,7 +17,9 @@ const placeOf = ({ stages, before }: Audible, volume: Audible['stages'][number])
   return stages.some((s) => isTime(s) && before(s, volume)) ? 'after tails' : 'alone';
 };
 
-const placed = oncePerSound((a) => a.stages.filter((s) => s.block.stage === 'volume').map((s) => ({ device: s.device, place: placeOf(a, s) })));
+const placed = oncePerSound((a) =>
+  a.stages.filter((s) => s.block.stage === 'volume').map((s) => ({ device: s.device, place: placeOf(a, s) })),
+);
 
 export const volumePlace: Check = {
   code: 'order.volume-place',
@@ -23,8 +28,17 @@ export const volumePlace: Check = {
   source: 'common practice: first it cleans up, after the gain it sets the level, last it fades everything',
   *find(inputs: CheckInputs) {
     for (const place of Object.keys(DOES) as Place[]) {
-      for (const { boxes: [volume], sounds, evidence } of meetings(inputs, (a) => placed(a).flatMap((p) => (p.place === place ? [[p.device]] : [])))) {
-        yield { severity: 'note' as const, evidence, about: place, why: `${boxName(inputs.rig, volume!)} stands where ${DOES[place]}, in ${soundNames(inputs.rig, sounds)}.` };
+      for (const {
+        boxes: [volume],
+        sounds,
+        evidence,
+      } of meetings(inputs, (a) => placed(a).flatMap((p) => (p.place === place ? [[p.device]] : [])))) {
+        yield {
+          severity: 'note' as const,
+          evidence,
+          about: place,
+          why: `${boxName(inputs.rig, volume!)} stands where ${DOES[place]}, in ${soundNames(inputs.rig, sounds)}.`,
+        };
       }
     }
   },

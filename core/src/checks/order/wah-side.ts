@@ -4,7 +4,8 @@ import { isDirt, type Heard } from './audible.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 
 const isWah = (s: Heard): boolean => s.block.stage === 'wah';
-const met = (isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean) => oncePerSound((a) => inOrder(a, isFirst, isSecond).map(([first, second]) => [first.device, second.device]));
+const met = (isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean) =>
+  oncePerSound((a) => inOrder(a, isFirst, isSecond).map(([first, second]) => [first.device, second.device]));
 const wahFirst = met(isWah, isDirt);
 const wahBehind = met(isDirt, isWah);
 
@@ -15,11 +16,29 @@ export const wahSide: Check = {
   source: 'common practice: both orders are in use and sound different',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    for (const { boxes: [wah, drive], sounds, evidence } of meetings(inputs, wahFirst)) {
-      yield { severity: 'note' as const, evidence, about: 'before', why: `${boxName(rig, wah!)} comes before ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: the drive grabs what the wah brings forward, vocal and even.` };
+    for (const {
+      boxes: [wah, drive],
+      sounds,
+      evidence,
+    } of meetings(inputs, wahFirst)) {
+      yield {
+        severity: 'note' as const,
+        evidence,
+        about: 'before',
+        why: `${boxName(rig, wah!)} comes before ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: the drive grabs what the wah brings forward, vocal and even.`,
+      };
     }
-    for (const { boxes: [drive, wah], sounds, evidence } of meetings(inputs, wahBehind)) {
-      yield { severity: 'note' as const, evidence, about: 'behind', why: `${boxName(rig, wah!)} comes behind ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: it sweeps through all the harmonics of the drive, wide and harsh.` };
+    for (const {
+      boxes: [drive, wah],
+      sounds,
+      evidence,
+    } of meetings(inputs, wahBehind)) {
+      yield {
+        severity: 'note' as const,
+        evidence,
+        about: 'behind',
+        why: `${boxName(rig, wah!)} comes behind ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: it sweeps through all the harmonics of the drive, wide and harsh.`,
+      };
     }
   },
 };

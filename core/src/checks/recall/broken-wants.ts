@@ -22,18 +22,28 @@ export const brokenWants = ({ verdicts, modelled }: CheckInputs): readonly Broke
 const known = new WeakMap<CheckInputs['verdicts'], readonly Broken[]>();
 
 const findBroken = (verdicts: CheckInputs['verdicts'], modelled: CheckInputs['modelled']): readonly Broken[] =>
-  [...verdicts].flatMap(([sound, verdict]) => (verdict.is !== 'broken' ? [] : verdict.wrong.map((want): Broken => ({
-    sound: sound as Id<'sound'>,
-    control: want.variable as Ref,
-    want,
-    byMove: want.length > 1 && want.example().events.some((e) => ['press', 'release', 'stomp'].includes(modelled.steps.get(e)!.does)),
-  }))));
+  [...verdicts].flatMap(([sound, verdict]) =>
+    verdict.is !== 'broken'
+      ? []
+      : verdict.wrong.map((want): Broken => ({
+          sound: sound as Id<'sound'>,
+          control: want.variable as Ref,
+          want,
+          byMove:
+            want.length > 1 &&
+            want.example().events.some((e) => ['press', 'release', 'stomp'].includes(modelled.steps.get(e)!.does)),
+        })),
+  );
 
 /** One cause, one finding: wants of one box that go wrong in the same way belong together. */
-export const byBox = (broken: readonly Broken[]): readonly (readonly Broken[])[] => [...grouped(broken, (b) => `${splitRef(b.control).device} ${b.byMove}`).values()];
+export const byBox = (broken: readonly Broken[]): readonly (readonly Broken[])[] => [
+  ...grouped(broken, (b) => `${splitRef(b.control).device} ${b.byMove}`).values(),
+];
 
 /** The shortest of several counterexamples, as one sentence. */
 export const inShort = ({ rig, modelled }: CheckInputs, broken: readonly Broken[]): string => {
   const shortest = [...broken].sort((a, b) => a.want.length - b.want.length)[0]!;
-  return sayFootsteps(rig, modelled, shortest.want.example(), shortest.control).map((s) => s.text).join(', then ');
+  return sayFootsteps(rig, modelled, shortest.want.example(), shortest.control)
+    .map((s) => s.text)
+    .join(', then ');
 };

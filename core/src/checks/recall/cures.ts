@@ -14,22 +14,36 @@ import type { Broken } from './broken-wants.js';
 /** Ways to pin what can come back wrong, by how little they change. Each is offered for trial; only what the prover then finds proved is shown. */
 export const cures = (inputs: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => [
   ...replanSlots(inputs, broken),
-  ...callAProgram(inputs, broken.map((b) => ({ sound: b.sound, control: b.control, value: b.want.wanted }))),
+  ...callAProgram(
+    inputs,
+    broken.map((b) => ({ sound: b.sound, control: b.control, value: b.want.wanted })),
+  ),
   ...storeInPrograms(inputs, broken),
   ...sendAlways(inputs, broken),
 ];
 
 const remedy = (id: string, label: string, edit: Edit, note?: string): readonly Remedy[] =>
-  (isNothing(edit) ? [] : [{ id, label, promise: 'clears', by: 'program', edit, ...(note ? { note } : {}) }]);
+  isNothing(edit) ? [] : [{ id, label, promise: 'clears', by: 'program', edit, ...(note ? { note } : {}) }];
 
 /** A slot that was typed in by hand and says something else than its sound wants. */
 const replanSlots = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
-  const typed = [...new Set(broken.map((b) => b.sound))].flatMap((id) => compilation.sounds.get(id)!.stored.filter((s) => s.typed).map((s) => s.program));
+  const typed = [...new Set(broken.map((b) => b.sound))].flatMap((id) =>
+    compilation.sounds
+      .get(id)!
+      .stored.filter((s) => s.typed)
+      .map((s) => s.program),
+  );
   const parts = typed.filter((p) => partOf(rig, p.id));
-  return remedy('replan', parts.length === 1 ? 'Let Yunta write this slot' : `Let Yunta write these ${parts.length} slots`, { put: [], remove: parts.map((p) => p.id) }, 'what was typed into it is planned anew from the sound');
+  return remedy(
+    'replan',
+    parts.length === 1 ? 'Let Yunta write this slot' : `Let Yunta write these ${parts.length} slots`,
+    { put: [], remove: parts.map((p) => p.id) },
+    'what was typed into it is planned anew from the sound',
+  );
 };
 
-const storing = (device: Device, control: string): Memory | undefined => device.memories.find((m) => m.stores.includes(control));
+const storing = (device: Device, control: string): Memory | undefined =>
+  device.memories.find((m) => m.stores.includes(control));
 
 interface Missing {
   readonly sound: Id<'sound'>;
@@ -50,26 +64,57 @@ export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonl
     if (!memory || compilation.sounds.get(id)!.stored.some((s) => s.typed)) continue;
     const program = ref(deviceId, memory.control);
     if (compilation.sounds.get(id)!.wants.some((w) => w.control === program)) continue;
-    const needed = Object.fromEntries(wants.filter((w) => memory.stores.includes(splitRef(w.control).name)).map((w) => [splitRef(w.control).name, w.value]));
-    const holding = programsOf(rig, deviceId, memory.id).filter((p) => p.contents !== 'unplanned' && Object.entries(needed).every(([c, v]) => String((p.contents as Record<string, Value>)[c]) === v));
+    const needed = Object.fromEntries(
+      wants
+        .filter((w) => memory.stores.includes(splitRef(w.control).name))
+        .map((w) => [splitRef(w.control).name, w.value]),
+    );
+    const holding = programsOf(rig, deviceId, memory.id).filter(
+      (p) =>
+        p.contents !== 'unplanned' &&
+        Object.entries(needed).every(([c, v]) => String((p.contents as Record<string, Value>)[c]) === v),
+    );
     const chosen = holding[0] ?? freshProgram(rig, device, memory, needed, partOf(rig, id)!.name, used);
     if (!chosen) continue;
     used.add(chosen.id);
-    edits.push(together(holding[0] ? nothing : { put: [chosen], remove: [] }, setWant(partOf(rig, id)!, { control: program, is: chosen.number })));
-    labels.push(`${partOf(rig, id)!.name}: call ${device.name} program ${shown(memory.shows, chosen.number)} “${chosen.name}”`);
+    edits.push(
+      together(
+        holding[0] ? nothing : { put: [chosen], remove: [] },
+        setWant(partOf(rig, id)!, { control: program, is: chosen.number }),
+      ),
+    );
+    labels.push(
+      `${partOf(rig, id)!.name}: call ${device.name} program ${shown(memory.shows, chosen.number)} “${chosen.name}”`,
+    );
   }
-  return labels.length === 0 ? [] : remedy('call-program', labels.length === 1 ? labels[0]! : `Call a program of its own in ${labels.length} sounds`, together(...edits), 'a program change sets it, whatever was before');
+  return labels.length === 0
+    ? []
+    : remedy(
+        'call-program',
+        labels.length === 1 ? labels[0]! : `Call a program of its own in ${labels.length} sounds`,
+        together(...edits),
+        'a program change sets it, whatever was before',
+      );
 };
 
-const freshProgram = (rig: Rig, device: Device, memory: Memory, needed: Readonly<Record<string, Value>>, name: string, used: ReadonlySet<string>): Program | undefined => {
+const freshProgram = (
+  rig: Rig,
+  device: Device,
+  memory: Memory,
+  needed: Readonly<Record<string, Value>>,
+  name: string,
+  used: ReadonlySet<string>,
+): Program | undefined => {
   const taken = new Set(programsOf(rig, device.id, memory.id).map((p) => p.number));
   for (let number = 0; number < memory.size; number += 1) {
     const id: Id<'program'> = `program:${device.id.slice(7, 47)}-${number}`;
     if (taken.has(number) || used.has(id) || partOf(rig, id)) continue;
-    const contents = Object.fromEntries(memory.stores.flatMap((c) => {
-      const value = needed[c];
-      return value === undefined ? [] : [[c, realValue(rig, ref(device.id, c), value)]];
-    }));
+    const contents = Object.fromEntries(
+      memory.stores.flatMap((c) => {
+        const value = needed[c];
+        return value === undefined ? [] : [[c, realValue(rig, ref(device.id, c), value)]];
+      }),
+    );
     return { kind: 'program', id, device: device.id, memory: memory.id, number, name, contents, acts: [], assigns: [] };
   }
   return undefined;
@@ -101,7 +146,12 @@ const storeInPrograms = ({ rig, compilation }: CheckInputs, broken: readonly Bro
     memories: device.memories.map((m) => (m === memory ? { ...m, stores: [...m.stores, name] } : m)),
     controls: device.controls.map((c) => (c.id === name ? { ...c, powerUp: 'loaded' } : c)),
   };
-  return remedy('store', `Keep ${controlOf(rig, broken[0]!.control)?.name ?? name} in the programs of ${device.name}`, { put: [stored, ...programs], remove: [] }, `${programs.length} programs to save again on the box`);
+  return remedy(
+    'store',
+    `Keep ${controlOf(rig, broken[0]!.control)?.name ?? name} in the programs of ${device.name}`,
+    { put: [stored, ...programs], remove: [] },
+    `${programs.length} programs to save again on the box`,
+  );
 };
 
 /** The box ignores a call of the program that is loaded already: let it reload. */
@@ -110,5 +160,12 @@ const sendAlways = ({ rig }: CheckInputs, broken: readonly Broken[]): readonly R
   const device = partOf(rig, id)!;
   const memory = storing(device, name);
   if (memory?.again !== 'nothing') return [];
-  return [{ id: 'reload', label: `Find out whether ${device.name} can be told to reload the program that is loaded`, promise: 'eases', by: 'hand' }];
+  return [
+    {
+      id: 'reload',
+      label: `Find out whether ${device.name} can be told to reload the program that is loaded`,
+      promise: 'eases',
+      by: 'hand',
+    },
+  ];
 };

@@ -15,12 +15,17 @@ export const gap: Check = {
   code: 'recall.gap',
   title: 'A change that interrupts the sound',
   severities: ['doubt'],
-  source: 'common practice: a silence of more than some 20 ms is heard; how long a box is silent while it loads is the figure of the box',
+  source:
+    'common practice: a silence of more than some 20 ms is heard; how long a box is silent while it loads is the figure of the box',
   *find({ rig, compilation }: CheckInputs) {
     const sounds = [...compilation.sounds.values()];
     const heardIn = new Map<Id<'device'>, number>();
     for (const s of sounds) for (const d of onPath(s)) heardIn.set(d, (heardIn.get(d) ?? 0) + 1);
-    const cases = sounds.flatMap((s) => loads(s, compilation.bearings).filter(({ device }) => heardIn.has(device)).map((l) => ({ sound: s.sound, ...l })));
+    const cases = sounds.flatMap((s) =>
+      loads(s, compilation.bearings)
+        .filter(({ device }) => heardIn.has(device))
+        .map((l) => ({ sound: s.sound, ...l })),
+    );
     for (const group of grouped(cases, (c) => c.device).values()) {
       const { device, ms } = group[0]!;
       const those = [...new Set(group.map((c) => c.sound))];
@@ -28,7 +33,14 @@ export const gap: Check = {
         severity: 'doubt' as const,
         evidence: [device, ...those],
         why: `${boxName(rig, device)} is silent for ${ms} ms while it loads, and it stands in the path${heardIn.get(device)! < sounds.length ? ` of ${heardIn.get(device)} sounds` : ''}: the change to ${soundNames(rig, those)} has a hole where it was or will be heard.`,
-        remedies: () => [{ id: 'loop', label: `Put ${boxName(rig, device)} into a loop that is off before and after, or into an arm beside the direct sound`, promise: 'eases' as const, by: 'hand' as const }],
+        remedies: () => [
+          {
+            id: 'loop',
+            label: `Put ${boxName(rig, device)} into a loop that is off before and after, or into an arm beside the direct sound`,
+            promise: 'eases' as const,
+            by: 'hand' as const,
+          },
+        ],
       };
     }
   },
@@ -43,10 +55,21 @@ const loads = once((compiled: Compiled, bearings: Bearings) => {
     if (memory && memory.mutesMs > FELT_MS) found.set(device, Math.max(found.get(device) ?? 0, memory.mutesMs));
   };
   for (const { program } of compiled.stored) {
-    note(program.device, bearings.rig.parts.device.get(program.device)?.memories.find((m) => m.id === program.memory));
+    note(
+      program.device,
+      bearings.rig.parts.device.get(program.device)?.memories.find((m) => m.id === program.memory),
+    );
     for (const act of program.acts) {
       if (!('send' in act) || !('pc' in act.send)) continue;
-      for (const { device } of listeners(bearings, program.device, act.at, act.send)) note(device.id, device.memories.find((m) => device.actuators.some((a) => 'midi' in a.by && a.by.midi === 'pc' && a.acts.some((x) => 'load' in x && x.load === m.id))));
+      for (const { device } of listeners(bearings, program.device, act.at, act.send))
+        note(
+          device.id,
+          device.memories.find((m) =>
+            device.actuators.some(
+              (a) => 'midi' in a.by && a.by.midi === 'pc' && a.acts.some((x) => 'load' in x && x.load === m.id),
+            ),
+          ),
+        );
     }
   }
   return [...found].map(([device, ms]) => ({ device, ms }));

@@ -16,27 +16,46 @@ export const handMove: Check = {
   code: 'recall.hand-move',
   title: 'Something has to be moved by hand or foot',
   severities: ['doubt', 'note'],
-  source: 'compile: no message, relay or contact of a called controller reaches it; a doubt where sounds want it differently, a note where it is set once and a foot could still move it',
+  source:
+    'compile: no message, relay or contact of a called controller reaches it; a doubt where sounds want it differently, a note where it is set once and a foot could still move it',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
     const isCalled = [...compilation.sounds.values()].some((c) => c.stored.length > 0);
     const forLackOfAWire = new Set(outOfReach(inputs).map((c) => c.control));
     const byControl = new Map<Ref, HandMoveIn[]>();
-    for (const sound of compilation.sounds.keys()) for (const move of handMoves(compilation, sound)) if (!forLackOfAWire.has(move.control)) keptIn(byControl, move.control, () => []).push({ sound, move });
-    const isOnce = (group: readonly HandMoveIn[]): boolean => group.every(({ move }) => String(move.value) === String(group[0]!.move.value));
-    const [once, differing] = [[...byControl.values()].filter(isOnce), [...byControl.values()].filter((group) => !isOnce(group))];
+    for (const sound of compilation.sounds.keys())
+      for (const move of handMoves(compilation, sound))
+        if (!forLackOfAWire.has(move.control)) keptIn(byControl, move.control, () => []).push({ sound, move });
+    const isOnce = (group: readonly HandMoveIn[]): boolean =>
+      group.every(({ move }) => String(move.value) === String(group[0]!.move.value));
+    const [once, differing] = [
+      [...byControl.values()].filter(isOnce),
+      [...byControl.values()].filter((group) => !isOnce(group)),
+    ];
     if (once.length) yield setOnce(inputs, once);
     for (const group of differing) {
       const { control, by } = group[0]!.move;
       const { device } = splitRef(control);
-      const values = [...grouped(group, (m) => String(m.move.value))].map(([value, those]) => `${valueText(rig, control, value)} in ${soundNames(rig, those.map((m) => m.sound))}`);
+      const values = [...grouped(group, (m) => String(m.move.value))].map(
+        ([value, those]) =>
+          `${valueText(rig, control, value)} in ${soundNames(
+            rig,
+            those.map((m) => m.sound),
+          )}`,
+      );
       yield {
         /** On a board that nothing calls this is how it is played. */
-        severity: isCalled ? 'doubt' as const : 'note' as const,
+        severity: isCalled ? ('doubt' as const) : ('note' as const),
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
         why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}`,
-        remedies: () => [...callAProgram(inputs, group.map(({ sound, move }) => ({ sound, control: move.control, value: String(move.value) }))), ...intoALoop(inputs, device)],
+        remedies: () => [
+          ...callAProgram(
+            inputs,
+            group.map(({ sound, move }) => ({ sound, control: move.control, value: String(move.value) })),
+          ),
+          ...intoALoop(inputs, device),
+        ],
       };
     }
   },
@@ -51,13 +70,30 @@ interface HandMoveIn {
 const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Case => {
   const those = once.map((group) => group[0]!.move);
   const text = ({ control, value }: HandMove) => `${controlText(rig, control)} ${valueText(rig, control, value)}`;
-  const taken = () => those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
+  const taken = () =>
+    those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
   return {
     severity: 'note',
     evidence: [...new Set(those.map((m) => splitRef(m.control).device)), ...new Set(once.flat().map((m) => m.sound))],
-    about: those.map((m) => m.control).sort().join(' ').slice(0, 400),
+    about: those
+      .map((m) => m.control)
+      .sort()
+      .join(' ')
+      .slice(0, 400),
     why: `Set once and left so: ${those.map(text).join(', ')}. Nothing calls ${those.length === 1 ? 'it' : 'them'}, and a foot, a pedal or a kicked plug can still move ${those.length === 1 ? 'it' : 'them'}.`,
-    remedies: () => [{ id: 'assume', label: those.length === 1 ? `Take for granted that nobody touches ${text(those[0]!)}` : `Take for granted that nobody touches these ${those.length}`, note: 'they are listed on the line check', promise: 'clears', by: 'program', edit: { put: [taken()], remove: [] } }],
+    remedies: () => [
+      {
+        id: 'assume',
+        label:
+          those.length === 1
+            ? `Take for granted that nobody touches ${text(those[0]!)}`
+            : `Take for granted that nobody touches these ${those.length}`,
+        note: 'they are listed on the line check',
+        promise: 'clears',
+        by: 'program',
+        edit: { put: [taken()], remove: [] },
+      },
+    ],
   };
 };
 
@@ -66,7 +102,11 @@ const intoALoop = ({ rig, compilation }: CheckInputs, device: Id<'device'>): rea
   const called = [...new Set([...compilation.sounds.values()].flatMap((c) => c.stored.map((s) => s.program.device)))];
   const switcher = called.find((id) => compilation.bearings.anatomy.loops.some((l) => l.device === id));
   const talker = called.find((id) => partOf(rig, id)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
-  const label = switcher ? `Put ${boxName(rig, device)} into a loop of ${boxName(rig, switcher)}` : talker && partOf(rig, device)!.midi ? `Let ${boxName(rig, talker)} reach ${boxName(rig, device)} over MIDI` : undefined;
+  const label = switcher
+    ? `Put ${boxName(rig, device)} into a loop of ${boxName(rig, switcher)}`
+    : talker && partOf(rig, device)!.midi
+      ? `Let ${boxName(rig, talker)} reach ${boxName(rig, device)} over MIDI`
+      : undefined;
   return label ? [{ id: 'loop', label, promise: 'eases', by: 'hand' }] : [];
 };
 

@@ -14,16 +14,25 @@ export const moveLeftOn: Check = {
   code: 'recall.move-left-on',
   title: 'A move left on spoils the next sound',
   severities: ['broken'],
-  source: 'the proof: the shortest counterexample goes over a move that was left on, or is let go after the next sound was called',
+  source:
+    'the proof: the shortest counterexample goes over a move that was left on, or is let go after the next sound was called',
   *find(inputs: CheckInputs) {
     const { rig, modelled } = inputs;
     for (const group of byBox(brokenWants(inputs).filter((b) => b.byMove))) {
       const sounds = [...new Set(group.map((b) => b.sound))];
-      const switches = new Set(group.flatMap((b) => b.want.example().events.flatMap((e) => {
-        const step = modelled.steps.get(e)!;
-        return step.does === 'press' || step.does === 'release' || step.does === 'stomp' ? [`${step.device} ${step.switch}`] : [];
-      })));
-      const moves = [...rig.parts.move.values()].filter((m) => m.at.some((a) => switches.has(`${a.device} ${a.switch}`)));
+      const switches = new Set(
+        group.flatMap((b) =>
+          b.want.example().events.flatMap((e) => {
+            const step = modelled.steps.get(e)!;
+            return step.does === 'press' || step.does === 'release' || step.does === 'stomp'
+              ? [`${step.device} ${step.switch}`]
+              : [];
+          }),
+        ),
+      );
+      const moves = [...rig.parts.move.values()].filter((m) =>
+        m.at.some((a) => switches.has(`${a.device} ${a.switch}`)),
+      );
       yield {
         severity: 'broken' as const,
         evidence: [splitRef(group[0]!.control).device, ...moves.map((m) => m.id), ...sounds],
@@ -33,7 +42,10 @@ export const moveLeftOn: Check = {
       };
     }
     const { steps, troubles } = letGoLate(inputs);
-    for (const group of grouped(troubles, (t) => `${t.move} ${splitRef(t.wants[0]!.variable as Ref).device}`).values()) {
+    for (const group of grouped(
+      troubles,
+      (t) => `${t.move} ${splitRef(t.wants[0]!.variable as Ref).device}`,
+    ).values()) {
       const [first] = group;
       const move = first!.move && partOf(rig, first!.move);
       const sounds = [...new Set(group.map((t) => t.sound))];
@@ -50,19 +62,35 @@ export const moveLeftOn: Check = {
   },
 };
 
-const known = new WeakMap<CheckInputs['modelled'], { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly Trouble[] }>();
+const known = new WeakMap<
+  CheckInputs['modelled'],
+  { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly Trouble[] }
+>();
 
 /** Sounds that a late release spoils. A switch that gives back what the sound wants spoils none; asked only where one says otherwise, and moves are reckoned with. */
 const letGoLate = ({ rig, hookup, compilation, modelled, verdicts }: CheckInputs) => {
   let found = known.get(modelled);
   if (!found) {
-    const saysOtherwise = (hookup.admits ?? USUAL_DISTURBANCES).moves && (all(rig, 'move').some((m) => !m.latch && m.off.length > 0) || all(rig, 'program').some((p) => p.assigns.some((a) => !a.latch)));
+    const saysOtherwise =
+      (hookup.admits ?? USUAL_DISTURBANCES).moves &&
+      (all(rig, 'move').some((m) => !m.latch && m.off.length > 0) ||
+        all(rig, 'program').some((p) => p.assigns.some((a) => !a.latch)));
     const reply = saysOtherwise ? whatIf('late release', compilation, modelled, verdicts) : undefined;
-    known.set(modelled, found = { steps: reply?.question.steps ?? modelled.steps, troubles: reply?.troubles ?? [] });
+    known.set(modelled, (found = { steps: reply?.question.steps ?? modelled.steps, troubles: reply?.troubles ?? [] }));
   }
   return found;
 };
 
-const giveBack = (move: Move): readonly Remedy[] => (move.off.length === 0 ? [] : [{
-  id: 'give-back', label: `Letting go of ${move.name} gives back what each sound wants`, note: 'its off list is left to Yunta, sound by sound', promise: 'clears', by: 'program', edit: { put: [{ ...move, off: [] }], remove: [] },
-}]);
+const giveBack = (move: Move): readonly Remedy[] =>
+  move.off.length === 0
+    ? []
+    : [
+        {
+          id: 'give-back',
+          label: `Letting go of ${move.name} gives back what each sound wants`,
+          note: 'its off list is left to Yunta, sound by sound',
+          promise: 'clears',
+          by: 'program',
+          edit: { put: [{ ...move, off: [] }], remove: [] },
+        },
+      ];

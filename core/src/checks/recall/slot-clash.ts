@@ -9,9 +9,19 @@ export const slotClash: Check = {
   severities: ['broken'],
   source: 'compile: a slot holds one thing; the sound that is stored last overwrites the other',
   *find({ rig, compilation }: CheckInputs) {
-    const filled = [...compilation.sounds.values()].flatMap((c) => c.stored.filter((s) => !s.typed).map((s) => ({ sound: c.sound, program: s.program })));
-    for (const group of grouped(filled, (f) => `${f.program.device} ${f.program.memory} ${f.program.number}`).values()) {
-      if (group.length < 2 || new Set(group.map(({ program: { contents, acts, assigns } }) => JSON.stringify([contents, acts, assigns]))).size < 2) continue;
+    const filled = [...compilation.sounds.values()].flatMap((c) =>
+      c.stored.filter((s) => !s.typed).map((s) => ({ sound: c.sound, program: s.program })),
+    );
+    for (const group of grouped(
+      filled,
+      (f) => `${f.program.device} ${f.program.memory} ${f.program.number}`,
+    ).values()) {
+      if (
+        group.length < 2 ||
+        new Set(group.map(({ program: { contents, acts, assigns } }) => JSON.stringify([contents, acts, assigns])))
+          .size < 2
+      )
+        continue;
       const { device, memory: id, number } = group[0]!.program;
       const memory = partOf(rig, device)!.memories.find((m) => m.id === id)!;
       const sounds = group.map((f) => f.sound);
@@ -20,7 +30,9 @@ export const slotClash: Check = {
         evidence: [device, ...sounds],
         about: `${id} ${number}`,
         why: `${soundNames(rig, sounds)} both call slot ${shown(memory.shows, number)} of ${boxName(rig, device)} and need different things in it; it can hold only one.`,
-        remedies: () => [{ id: 'slots', label: 'Give each sound a slot of its own', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [
+          { id: 'slots', label: 'Give each sound a slot of its own', promise: 'clears' as const, by: 'hand' as const },
+        ],
       };
     }
   },

@@ -13,19 +13,22 @@ export const toggle: Check = {
   source: 'compile: no message sets it, so where it ends depends on how often it was sent',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const uses = [...compilation.sounds.values()].flatMap((c) => c.toggled.map((control) => ({ control, sound: c.sound })));
+    const uses = [...compilation.sounds.values()].flatMap((c) =>
+      c.toggled.map((control) => ({ control, sound: c.sound })),
+    );
     for (const group of grouped(uses, (u) => u.control).values()) {
       const { control } = group[0]!;
       const { device, name } = splitRef(control);
       const sounds = group.map((u) => u.sound);
       const broken = brokenWants(inputs).filter((b) => b.control === control && sounds.includes(b.sound));
-      const holds = partOf(rig, device)!.memories.some((m) => m.stores.includes(name)) && programsOf(rig, device).length > 0;
+      const holds =
+        partOf(rig, device)!.memories.some((m) => m.stores.includes(name)) && programsOf(rig, device).length > 0;
       yield {
         severity: 'doubt' as const,
         evidence: [device, ...sounds],
         about: control,
         why: `In ${soundNames(rig, sounds)} ${controlText(rig, control)} answers only to a message that turns it over. Where it ends depends on how it stood before.${holds ? ` ${boxName(rig, device)} holds it in its programs: calling one sets it.` : ''}`,
-        remedies: () => broken.length ? cures(inputs, broken) : [],
+        remedies: () => (broken.length ? cures(inputs, broken) : []),
       };
     }
   },

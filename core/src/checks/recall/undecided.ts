@@ -11,7 +11,8 @@ export const undecided: Check = {
   *find({ rig, hookup, verdicts }: CheckInputs) {
     const open = [...verdicts].flatMap(([id, v]) => {
       const sound = id as Id<'sound'>;
-      const because = v.is === 'undecided' ? v.because : v.is === 'proved' ? caseLeftOpen(rig, sound, hookup.id) : undefined;
+      const because =
+        v.is === 'undecided' ? v.because : v.is === 'proved' ? caseLeftOpen(rig, sound, hookup.id) : undefined;
       return because === undefined ? [] : [{ sound, because }];
     });
     for (const group of grouped(open, (o) => o.because).values()) {
@@ -21,7 +22,15 @@ export const undecided: Check = {
         evidence: sounds,
         about: group[0]!.because.slice(0, 200),
         why: `${soundsDo(rig, sounds, 'is', 'are')} neither proved nor found broken: ${group[0]!.because}`,
-        remedies: () => [{ id: 'granted', label: 'Take something for granted in this hook-up, such as that nobody steps on a box, and it can be searched', promise: 'eases' as const, by: 'hand' as const }],
+        remedies: () => [
+          {
+            id: 'granted',
+            label:
+              'Take something for granted in this hook-up, such as that nobody steps on a box, and it can be searched',
+            promise: 'eases' as const,
+            by: 'hand' as const,
+          },
+        ],
       };
     }
   },

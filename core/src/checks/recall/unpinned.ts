@@ -8,9 +8,13 @@ import { cures } from './cures.js';
 /** What is wanted of what goes wrong, each value with the sounds that want it. @example wantedText(inputs, group) // 'wanted on in “Lead”, off in “Verse”' */
 const wantedText = ({ rig }: CheckInputs, group: readonly Broken[]): string => {
   const controls = new Set(group.map((b) => b.control));
-  const byValue = grouped(group, (b) => `${controls.size > 1 ? `${controlText(rig, b.control)} ` : ''}${valueText(rig, b.control, b.want.wanted)}`);
+  const byValue = grouped(
+    group,
+    (b) => `${controls.size > 1 ? `${controlText(rig, b.control)} ` : ''}${valueText(rig, b.control, b.want.wanted)}`,
+  );
   const values = [...byValue];
-  if (values.length === 1 || new Set(group.map((b) => b.sound)).size === 1) return `wanted ${listed(values.map(([value]) => value))}`;
+  if (values.length === 1 || new Set(group.map((b) => b.sound)).size === 1)
+    return `wanted ${listed(values.map(([value]) => value))}`;
   return `wanted ${listed(values.map(([value, wants]) => `${value} in ${soundNames(rig, [...new Set(wants.map((w) => w.sound))])}`))}`;
 };
 

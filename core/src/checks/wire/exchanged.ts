@@ -32,7 +32,12 @@ interface Returning extends WiredInsert {
 /** Pairs of loops of one box whose returns are plugged the wrong way round. */
 const exchangedIn = once((wiring: Wiring): readonly (readonly [Returning, Returning])[] => {
   const loops = wiring.inserts.map((insert) => ({ ...insert, comesBackBy: returnsOf(wiring, insert) }));
-  return loops.flatMap((a, i) => loops.slice(i + 1).filter((b) => a.device === b.device && isExchanged(a, b)).map((b) => [a, b] as const));
+  return loops.flatMap((a, i) =>
+    loops
+      .slice(i + 1)
+      .filter((b) => a.device === b.device && isExchanged(a, b))
+      .map((b) => [a, b] as const),
+  );
 });
 
 const isExchanged = (a: Returning, b: Returning): boolean => {
@@ -56,8 +61,13 @@ const exchangeBack = (inputs: CheckInputs, first: Ref, second: Ref): readonly Re
   const [a, b] = [cableAt(inputs, first), cableAt(inputs, second)];
   if (!a || !b) return [];
   const jack = (r: Ref): string => r.slice(r.indexOf('.') + 1);
-  return [{
-    id: 'exchange-back', label: `Exchange the plugs in ${jack(first)} and ${jack(second)} of ${boxName(inputs.rig, first.slice(0, first.indexOf('.')) as Id<'device'>)}`, promise: 'clears', by: 'program',
-    edit: { put: [replugged(a, first, second), replugged(b, second, first)], remove: [] },
-  }];
+  return [
+    {
+      id: 'exchange-back',
+      label: `Exchange the plugs in ${jack(first)} and ${jack(second)} of ${boxName(inputs.rig, first.slice(0, first.indexOf('.')) as Id<'device'>)}`,
+      promise: 'clears',
+      by: 'program',
+      edit: { put: [replugged(a, first, second), replugged(b, second, first)], remove: [] },
+    },
+  ];
 };

@@ -14,7 +14,13 @@ export const fourCable: Check = {
     const { rig, compilation } = inputs;
     const { wiring } = compilation.bearings.anatomy;
     for (const amp of rig.parts.device.values()) {
-      if (amp.zone !== 'amp' || !wiring.wired.has(amp.id) || !amp.jacks.some((j) => j.id === 'send') || !amp.jacks.some((j) => j.id === 'return')) continue;
+      if (
+        amp.zone !== 'amp' ||
+        !wiring.wired.has(amp.id) ||
+        !amp.jacks.some((j) => j.id === 'send') ||
+        !amp.jacks.some((j) => j.id === 'return')
+      )
+        continue;
       for (const box of rig.parts.device.values()) {
         const missing = missingOf(wiring, amp, box);
         if (missing.length !== 1) continue;

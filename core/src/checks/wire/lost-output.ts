@@ -15,7 +15,8 @@ export const lostOutput: Check = {
   code: 'wire.lost-output',
   title: 'A way out that got lost',
   severities: ['doubt'],
-  source: 'the trace: a plugged place where people listen that no setting lets anything come to, or a box that is fed and leads nowhere, while something else still sounds',
+  source:
+    'the trace: a plugged place where people listen that no setting lets anything come to, or a box that is fed and leads nowhere, while something else still sounds',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
     const { wiring } = compilation.bearings.anatomy;
@@ -47,7 +48,9 @@ export const lostOutput: Check = {
 };
 
 /** A tuner is looked at, not listened to; a valve amp without its load is a danger of its own (wire.no-load). */
-const isEndEnough = (device: Device): boolean => device.figures.powerStage === 'valve' || device.chains.some((c) => blocksIn(c.slots).some((b) => b.stage === 'tuner'));
+const isEndEnough = (device: Device): boolean =>
+  device.figures.powerStage === 'valve' ||
+  device.chains.some((c) => blocksIn(c.slots).some((b) => b.stage === 'tuner'));
 
 const textAt = ({ rig, compilation }: CheckInputs, point: number): string => {
   const { device, id } = compilation.bearings.anatomy.wiring.points[point]!;
@@ -67,10 +70,20 @@ const unfedWays = once((wiring: Wiring): readonly UnfedWay[] => {
   const { from: fed, to: leads } = passable(wiring);
   const heard = new Set(ends.filter((e) => e.end.is !== 'tuner').map((e) => e.device));
   return points.flatMap((p, at): readonly UnfedWay[] => {
-    if (p.inside || !heard.has(p.device) || fed[at] || !leads[at] || !plugged.has(p.id as Ref) || !into[at]!.some((e) => edges[e]!.carries.by === 'cable')) return [];
+    if (
+      p.inside ||
+      !heard.has(p.device) ||
+      fed[at] ||
+      !leads[at] ||
+      !plugged.has(p.id as Ref) ||
+      !into[at]!.some((e) => edges[e]!.carries.by === 'cable')
+    )
+      return [];
     const seen = new Set([at]);
     for (const point of seen) for (const e of into[point]!) seen.add(from[e]!);
-    const begins = [...seen].filter((q) => into[q]!.length === 0 && !points[q]!.inside && !plugged.has(points[q]!.id as Ref));
+    const begins = [...seen].filter(
+      (q) => into[q]!.length === 0 && !points[q]!.inside && !plugged.has(points[q]!.id as Ref),
+    );
     return begins.length ? [{ at, begins }] : [];
   });
 });
@@ -86,13 +99,25 @@ interface DeadEnd {
 const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
   const { points, edges, out, ends, inserts } = wiring;
   const { from: fed } = passable(wiring);
-  const { to: leads } = passable(wiring, undefined, ends.map((e) => e.ref));
+  const { to: leads } = passable(
+    wiring,
+    undefined,
+    ends.map((e) => e.ref),
+  );
   const leadsOn = new Set(points.flatMap((p, i) => (leads[i] ? [p.device] : [])));
   const sends = new Set(inserts.flatMap(({ device, insert }) => insert.send.map((t) => `${device}.${t.at}`)));
   const told = new Set<Id<'device'>>();
   return edges.flatMap(({ carries, from, to }): readonly DeadEnd[] => {
     const { device } = points[to]!;
-    if (carries.by !== 'cable' || !fed[from] || sends.has(points[from]!.id) || told.has(device) || leadsOn.has(device) || !leadsOn.has(points[from]!.device)) return [];
+    if (
+      carries.by !== 'cable' ||
+      !fed[from] ||
+      sends.has(points[from]!.id) ||
+      told.has(device) ||
+      leadsOn.has(device) ||
+      !leadsOn.has(points[from]!.device)
+    )
+      return [];
     told.add(device);
     const ahead = new Set([to]);
     for (const p of ahead) for (const e of out[p]!) ahead.add(wiring.to[e]!);
@@ -102,6 +127,8 @@ const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
 
 /** A cable between an open jack and the one that suits it best. */
 const joined = (inputs: CheckInputs, open: Ref): readonly Remedy[] => {
-  const best = partOf(inputs.rig, open.slice(0, open.indexOf('.')) as Id<'device'>) && offers(inputs.rig, inputs.hookup.id, open).find((o) => !o.taken);
+  const best =
+    partOf(inputs.rig, open.slice(0, open.indexOf('.')) as Id<'device'>) &&
+    offers(inputs.rig, inputs.hookup.id, open).find((o) => !o.taken);
   return best ? plugIn(inputs, open, best.jack).map((r) => ({ ...r, promise: 'eases' as const })) : [];
 };

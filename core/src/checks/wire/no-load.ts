@@ -15,13 +15,21 @@ export const noLoad: Check = {
   *find(inputs: CheckInputs) {
     const { rig, hookup } = inputs;
     for (const { device, jack } of speakerOutputs(inputs)) {
-      if (device.figures.powerStage !== 'valve' || afterWire(rig, hookup, ref(device.id, jack.id)).some((p) => p.jack.load === 'speaker')) continue;
+      if (
+        device.figures.powerStage !== 'valve' ||
+        afterWire(rig, hookup, ref(device.id, jack.id)).some((p) => p.jack.load === 'speaker')
+      )
+        continue;
       yield {
         severity: 'danger' as const,
         evidence: [device.id],
         about: jack.id,
         why: `${boxName(rig, device.id)} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
-        remedies: () => elseByHand(cabinetFor(inputs, ref(device.id, jack.id), jack.ohm), 'Plug in a cabinet, or a load box that suits the amp'),
+        remedies: () =>
+          elseByHand(
+            cabinetFor(inputs, ref(device.id, jack.id), jack.ohm),
+            'Plug in a cabinet, or a load box that suits the amp',
+          ),
       };
     }
   },
@@ -30,7 +38,13 @@ export const noLoad: Check = {
 /** A loudspeaker of the kit that hangs free, of the impedance of the jack. */
 const cabinetFor = (inputs: CheckInputs, from: Ref, ohm: number | undefined): readonly Remedy[] => {
   if (cableAt(inputs, from)) return [];
-  const free = all(inputs.rig, 'device').flatMap((d) => d.jacks.filter((j) => j.load === 'speaker' && takesIn(j) && (ohm === undefined || j.ohm === undefined || j.ohm >= ohm)).map((j) => ({ jack: ref(d.id, j.id), ohm: j.ohm ?? Infinity }))).filter((j) => !cableAt(inputs, j.jack));
+  const free = all(inputs.rig, 'device')
+    .flatMap((d) =>
+      d.jacks
+        .filter((j) => j.load === 'speaker' && takesIn(j) && (ohm === undefined || j.ohm === undefined || j.ohm >= ohm))
+        .map((j) => ({ jack: ref(d.id, j.id), ohm: j.ohm ?? Infinity })),
+    )
+    .filter((j) => !cableAt(inputs, j.jack));
   const best = free.sort((a, b) => a.ohm - b.ohm)[0];
   return best ? plugIn(inputs, from, best.jack) : [];
 };

@@ -16,7 +16,9 @@ export const passiveJoin: Check = {
         evidence: [device.id],
         about: join.to,
         why: `${boxName(inputs.rig, device.id)} ties two outputs together: each one has to drive the other, both get weak and distorted.`,
-        remedies: () => [{ id: 'mixer', label: 'Use a small mixer in its place', promise: 'clears' as const, by: 'hand' as const }],
+        remedies: () => [
+          { id: 'mixer', label: 'Use a small mixer in its place', promise: 'clears' as const, by: 'hand' as const },
+        ],
       };
     }
   },

@@ -27,8 +27,20 @@ export const passiveSplit: Check = {
 
 /** A buffered splitter has the same jacks as the plain lead. */
 const buffered = ({ rig }: CheckInputs, device: Device): readonly Remedy[] => {
-  const better = { ...makeDevice('splitter', device.id, { code: device.code }), ...(device.at === undefined ? {} : { at: device.at }) };
+  const better = {
+    ...makeDevice('splitter', device.id, { code: device.code }),
+    ...(device.at === undefined ? {} : { at: device.at }),
+  };
   const fits = device.jacks.every((j) => better.jacks.some((k) => k.id === j.id));
-  return fits ? [{ id: 'buffer', label: `Use a buffered splitter instead of ${boxName(rig, device.id)}`, promise: 'clears', by: 'program', edit: { put: [better], remove: [] } }]
+  return fits
+    ? [
+        {
+          id: 'buffer',
+          label: `Use a buffered splitter instead of ${boxName(rig, device.id)}`,
+          promise: 'clears',
+          by: 'program',
+          edit: { put: [better], remove: [] },
+        },
+      ]
     : [{ id: 'buffer', label: 'Use a buffered splitter', promise: 'clears', by: 'hand' }];
 };

@@ -39,16 +39,26 @@ export const ring: Check = {
 const cuts = (inputs: CheckInputs, { wiring }: Trace, points: readonly number[]): readonly Remedy[] => {
   const on = new Set(points.map((p) => wiring.points[p]!.id));
   const sounding = [...inputs.compilation.sounds.values()];
-  return cablesOf(inputs.rig, inputs.hookup.id).filter((c) => c.ends.every((e) => on.has(e))).flatMap((cable) => {
-    const { parts } = inputs.rig;
-    const without = { ...inputs.rig, parts: { ...parts, cable: new Map([...parts.cable].filter(([id]) => id !== cable.id)) } };
-    const wired = wire(without, inputs.hookup);
-    const isHeard = sounding.every(({ state, trace: before, heard }) => {
-      const { reaches } = trace(wired, state);
-      return heard.every((p) => p.as === 'silent' || !before.reaches.some((r) => r.source.ref === p.from && r.end.ref === p.at) || reaches.some((r) => r.source.ref === p.from && r.end.ref === p.at));
+  return cablesOf(inputs.rig, inputs.hookup.id)
+    .filter((c) => c.ends.every((e) => on.has(e)))
+    .flatMap((cable) => {
+      const { parts } = inputs.rig;
+      const without = {
+        ...inputs.rig,
+        parts: { ...parts, cable: new Map([...parts.cable].filter(([id]) => id !== cable.id)) },
+      };
+      const wired = wire(without, inputs.hookup);
+      const isHeard = sounding.every(({ state, trace: before, heard }) => {
+        const { reaches } = trace(wired, state);
+        return heard.every(
+          (p) =>
+            p.as === 'silent' ||
+            !before.reaches.some((r) => r.source.ref === p.from && r.end.ref === p.at) ||
+            reaches.some((r) => r.source.ref === p.from && r.end.ref === p.at),
+        );
+      });
+      return isHeard ? pull(inputs, cable) : [];
     });
-    return isHeard ? pull(inputs, cable) : [];
-  });
 };
 
 /** The states of all sounds, then the rig at rest with each gate that a foot can switch in each of its positions. */
@@ -60,10 +70,25 @@ function* states({ rig, hookup, compilation }: CheckInputs): Generator<{ t: Trac
 const atRest = once(({ wiring }: Anatomy, rig: Rig, hookup: Hookup): readonly Trace[] => {
   const rest = restingState(rig, hookup);
   const gates = new Set(wiring.edges.flatMap((e) => e.needs.flatMap((n) => n.facts.map((f) => f.control))));
-  const byFoot = all(rig, 'device').filter((d) => wiring.wired.has(d.id)).flatMap((device) => device.actuators.filter((a) => 'foot' in a.by).flatMap((a) => a.acts).flatMap((act) => {
-    const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
-    if (!control || control.use === 'play' || !('values' in control.domain) || !gates.has(ref(device.id, control.id))) return [];
-    return control.domain.values.map((value) => trace(wiring, new Map(rest).set(ref(device.id, control.id), value)));
-  }));
+  const byFoot = all(rig, 'device')
+    .filter((d) => wiring.wired.has(d.id))
+    .flatMap((device) =>
+      device.actuators
+        .filter((a) => 'foot' in a.by)
+        .flatMap((a) => a.acts)
+        .flatMap((act) => {
+          const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
+          if (
+            !control ||
+            control.use === 'play' ||
+            !('values' in control.domain) ||
+            !gates.has(ref(device.id, control.id))
+          )
+            return [];
+          return control.domain.values.map((value) =>
+            trace(wiring, new Map(rest).set(ref(device.id, control.id), value)),
+          );
+        }),
+    );
   return [trace(wiring, rest), ...byFoot];
 });

@@ -13,11 +13,25 @@ export const silent: Check = {
   source: 'the trace: a wanted source has no path to a wanted end, or a way to one that was to be silent',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap((compiled) => compiled.problems.flatMap((p): readonly Silence[] =>
-      (p.is === 'silent' ? [{ sound: compiled.sound, from: p.from, at: p.at, stops: stopsOf(compiled, p) }] : [])));
-    for (const group of grouped(cases, (c) => c.stops.map((s) => s.at).sort().join() || `${c.from} ${c.at}`).values()) {
+    const cases = [...compilation.sounds.values()].flatMap((compiled) =>
+      compiled.problems.flatMap((p): readonly Silence[] =>
+        p.is === 'silent' ? [{ sound: compiled.sound, from: p.from, at: p.at, stops: stopsOf(compiled, p) }] : [],
+      ),
+    );
+    for (const group of grouped(
+      cases,
+      (c) =>
+        c.stops
+          .map((s) => s.at)
+          .sort()
+          .join() || `${c.from} ${c.at}`,
+    ).values()) {
       const { stops } = group[0]!;
-      const [sounds, sources, places] = [[...new Set(group.map((c) => c.sound))], [...new Set(group.map((c) => c.from))], [...new Set(group.map((c) => c.at))]];
+      const [sounds, sources, places] = [
+        [...new Set(group.map((c) => c.sound))],
+        [...new Set(group.map((c) => c.from))],
+        [...new Set(group.map((c) => c.at))],
+      ];
       const where = listed([...new Set(stops.map((s) => stopText(rig, s)))]);
       const boxes = [...new Set(stops.map((s) => s.device))];
       const who = sources.map((r) => (r ? boxName(rig, splitRef(r).device) : 'No instrument'));
@@ -29,16 +43,23 @@ export const silent: Check = {
         remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, s.at as Ref) : [])),
       };
     }
-    const lacking = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'unheard' ? [{ sound: c.sound, lacks: p.lacks }] : [])));
+    const lacking = [...compilation.sounds.values()].flatMap((c) =>
+      c.problems.flatMap((p) => (p.is === 'unheard' ? [{ sound: c.sound, lacks: p.lacks }] : [])),
+    );
     for (const group of grouped(lacking, (l) => l.lacks).values()) {
       yield {
         severity: 'broken',
         evidence: group.map((l) => l.sound),
         about: group[0]!.lacks,
-        why: group[0]!.lacks === 'an instrument' ? 'No instrument is plugged in here: nothing can sound.' : 'Nothing is plugged in here at which anybody could hear the instrument: a loudspeaker, a desk, in-ears.',
+        why:
+          group[0]!.lacks === 'an instrument'
+            ? 'No instrument is plugged in here: nothing can sound.'
+            : 'Nothing is plugged in here at which anybody could hear the instrument: a loudspeaker, a desk, in-ears.',
       };
     }
-    const heard = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'not silent' ? [{ sound: c.sound, ...p }] : [])));
+    const heard = [...compilation.sounds.values()].flatMap((c) =>
+      c.problems.flatMap((p) => (p.is === 'not silent' ? [{ sound: c.sound, ...p }] : [])),
+    );
     for (const group of grouped(heard, (h) => `${h.from} ${h.at}`).values()) {
       const { from, at } = group[0]!;
       const sounds = group.map((h) => h.sound);
@@ -64,4 +85,3 @@ const nextOn = (inputs: CheckInputs, from: Ref): readonly Remedy[] => {
   const best = offers(inputs.rig, inputs.hookup.id, from).find((o) => !o.taken);
   return best ? plugIn(inputs, from, best.jack).map((r) => ({ ...r, promise: 'eases' as const })) : [];
 };
-

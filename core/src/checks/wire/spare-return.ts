@@ -14,7 +14,7 @@ export const spareReturn: Check = {
     for (const { device, insert } of wiring.inserts) {
       const sends = insert.send.map((t) => ref(device, t.at)).filter((r) => wiring.plugged.has(r));
       const returns = insert.return.map((t) => ref(device, t.at)).filter((r) => wiring.plugged.has(r));
-      if ((sends.length > 0) === (returns.length > 0) || (sends.length > 0 && reachesAnEnd(compilation, sends))) continue;
+      if (sends.length > 0 === returns.length > 0 || (sends.length > 0 && reachesAnEnd(compilation, sends))) continue;
       const half = sends.length ? 'send' : 'return';
       const cables = cablesOf(rig, hookup.id).filter((c) => c.ends.some((end) => [...sends, ...returns].includes(end)));
       yield {
@@ -22,7 +22,15 @@ export const spareReturn: Check = {
         evidence: [device, ...cables.map((c) => c.id)],
         about: insert.id,
         why: `${boxName(rig, device)}: the ${half} of ${insert.id} is plugged and its ${half === 'send' ? 'return' : 'send'} is not. ${half === 'send' ? 'What leaves there never comes back.' : 'Nothing is sent to what comes back there.'}`,
-        remedies: () => [{ id: 'unplug', label: `Pull the ${half} cable`, promise: 'clears' as const, by: 'program' as const, edit: unplug(...cables.map((c) => c.id)) }],
+        remedies: () => [
+          {
+            id: 'unplug',
+            label: `Pull the ${half} cable`,
+            promise: 'clears' as const,
+            by: 'program' as const,
+            edit: unplug(...cables.map((c) => c.id)),
+          },
+        ],
       };
     }
   },

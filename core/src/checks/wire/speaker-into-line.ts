@@ -7,11 +7,19 @@ export const speakerIntoLine: Check = {
   code: 'wire.speaker-into-line',
   title: 'A speaker output into something that is no loudspeaker',
   severities: ['danger'],
-  source: 'common practice: a speaker output carries tens of volts; only a loudspeaker, a load or a line-out box takes them',
+  source:
+    'common practice: a speaker output carries tens of volts; only a loudspeaker, a load or a line-out box takes them',
   *find(inputs: CheckInputs) {
     const { rig, hookup } = inputs;
     for (const { cable, from, to } of joined(rig, hookup)) {
-      if (from.jack.kind !== 'audio' || from.jack.level !== 'speaker' || from.jack.poles.tip !== 'out' || to.jack.kind !== 'audio' || to.jack.level === 'speaker') continue;
+      if (
+        from.jack.kind !== 'audio' ||
+        from.jack.level !== 'speaker' ||
+        from.jack.poles.tip !== 'out' ||
+        to.jack.kind !== 'audio' ||
+        to.jack.level === 'speaker'
+      )
+        continue;
       yield {
         severity: 'danger' as const,
         evidence: [cable.id, from.device.id, to.device.id],

@@ -11,13 +11,22 @@ interface SpeakerOutput {
 }
 
 /** Speaker jacks of power stages that a signal can come to in this hook-up, and that no loudspeaker inside the box relieves. */
-export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly SpeakerOutput[] => inHookup(compilation.bearings.anatomy, rig);
+export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly SpeakerOutput[] =>
+  inHookup(compilation.bearings.anatomy, rig);
 
 const inHookup = once(({ wiring }: Anatomy, rig: Rig): readonly SpeakerOutput[] => {
   const { from: fed } = passable(wiring);
-  return [...rig.parts.device.values()].flatMap((device) => device.jacks.flatMap((jack) => {
-    const point = wiring.at.get(`${device.id}.${jack.id}`);
-    const isOutput = jack.kind === 'audio' && jack.level === 'speaker' && jack.poles.tip === 'out' && device.figures.powerStage !== undefined;
-    return isOutput && wiring.wired.has(device.id) && point !== undefined && fed[point] === 1 ? [{ device, jack }] : [];
-  }));
+  return [...rig.parts.device.values()].flatMap((device) =>
+    device.jacks.flatMap((jack) => {
+      const point = wiring.at.get(`${device.id}.${jack.id}`);
+      const isOutput =
+        jack.kind === 'audio' &&
+        jack.level === 'speaker' &&
+        jack.poles.tip === 'out' &&
+        device.figures.powerStage !== undefined;
+      return isOutput && wiring.wired.has(device.id) && point !== undefined && fed[point] === 1
+        ? [{ device, jack }]
+        : [];
+    }),
+  );
 });

@@ -13,10 +13,13 @@ export const stereoLost: Check = {
   code: 'wire.stereo-lost',
   title: 'A stereo box of which one side is lost',
   severities: ['doubt'],
-  source: 'common practice: the left/mono output alone carries the sum of both sides; two outputs want two ways to the end',
+  source:
+    'common practice: the left/mono output alone carries the sum of both sides; two outputs want two ways to the end',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap(({ sound, trace }) => lost(trace).map((l) => ({ sound, ...l })));
+    const cases = [...compilation.sounds.values()].flatMap(({ sound, trace }) =>
+      lost(trace).map((l) => ({ sound, ...l })),
+    );
     for (const group of grouped(cases, (c) => `${c.device} ${c.how}`).values()) {
       const { device, how } = group[0]!;
       const { name } = rig.parts.device.get(device)!;
@@ -24,13 +27,26 @@ export const stereoLost: Check = {
         severity: 'doubt' as const,
         evidence: [device, ...group.map((c) => c.sound)],
         about: how,
-        why: how === 'one side'
-          ? `${name} makes two sides in ${soundNames(rig, group.map((c) => c.sound))}, and only one of them is heard. What it puts on the other is gone: use its left/mono output alone for a sum of both, or lead both to the end.`
-          : `${name} gives two sides over two cables in ${soundNames(rig, group.map((c) => c.sound))}, and they are added to one further on. The sum is complete, but sides that differ in time or phase thin each other out; its left/mono output alone makes a better sum.`,
-        remedies: () => elseByHand(monoOutput(inputs, device), `Lead both sides of ${boxName(rig, device)} to the end, or use its left/mono output alone`),
+        why:
+          how === 'one side'
+            ? `${name} makes two sides in ${soundNames(
+                rig,
+                group.map((c) => c.sound),
+              )}, and only one of them is heard. What it puts on the other is gone: use its left/mono output alone for a sum of both, or lead both to the end.`
+            : `${name} gives two sides over two cables in ${soundNames(
+                rig,
+                group.map((c) => c.sound),
+              )}, and they are added to one further on. The sum is complete, but sides that differ in time or phase thin each other out; its left/mono output alone makes a better sum.`,
+        remedies: () =>
+          elseByHand(
+            monoOutput(inputs, device),
+            `Lead both sides of ${boxName(rig, device)} to the end, or use its left/mono output alone`,
+          ),
       };
     }
-    const narrow = [...compilation.sounds.values()].flatMap((c) => c.problems.flatMap((p) => (p.is === 'narrow' ? [{ sound: c.sound, ...p }] : [])));
+    const narrow = [...compilation.sounds.values()].flatMap((c) =>
+      c.problems.flatMap((p) => (p.is === 'narrow' ? [{ sound: c.sound, ...p }] : [])),
+    );
     for (const group of grouped(narrow, (n) => `${n.from} ${n.at}`).values()) {
       const { from, at } = group[0]!;
       const sounds = group.map((n) => n.sound);
@@ -46,12 +62,16 @@ export const stereoLost: Check = {
 
 /** Its first output alone: common practice has it carry the sum of both sides while nothing sits in the other. */
 const monoOutput = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
-  const outs = waysOut(partOf(inputs.rig, device)!).filter((j) => j.level !== 'phones').map((j) => ref(device, j.id));
+  const outs = waysOut(partOf(inputs.rig, device)!)
+    .filter((j) => j.level !== 'phones')
+    .map((j) => ref(device, j.id));
   const [mono, other] = outs;
   if (!mono || !other || outs.length > 2) return [];
   const [sum, side] = [cableAt(inputs, mono), cableAt(inputs, other)];
   if (!side) return [];
-  return sum ? pull(inputs, side, 'its left/mono output alone then carries the sum of both') : replug(inputs, side, other, mono);
+  return sum
+    ? pull(inputs, side, 'its left/mono output alone then carries the sum of both')
+    : replug(inputs, side, other, mono);
 };
 
 interface Lost {
@@ -66,18 +86,33 @@ interface Made extends Readonly<Record<Leg, readonly number[]>> {
 }
 
 const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Made> => {
-  const spread = [...grouped(blocks.filter((b) => b.block.width === 'spread'), (b) => b.device)];
-  return new Map(spread.flatMap(([id, own]): readonly (readonly [Id<'device'>, Made])[] => {
-    const on = (leg: Leg): readonly number[] => own.map((b) => to[b.edge]!).filter((p) => points[p]!.lane === leg);
-    const outside = points.flatMap((p, i) => (p.device === id && !p.inside ? [i] : []));
-    const sides = { left: on('left'), right: on('right') };
-    return sides.left.length + sides.right.length > 0 ? [[id as Id<'device'>, { ...sides, stages: own.map((b) => b.stage), outside }]] : [];
-  }));
+  const spread = [
+    ...grouped(
+      blocks.filter((b) => b.block.width === 'spread'),
+      (b) => b.device,
+    ),
+  ];
+  return new Map(
+    spread.flatMap(([id, own]): readonly (readonly [Id<'device'>, Made])[] => {
+      const on = (leg: Leg): readonly number[] => own.map((b) => to[b.edge]!).filter((p) => points[p]!.lane === leg);
+      const outside = points.flatMap((p, i) => (p.device === id && !p.inside ? [i] : []));
+      const sides = { left: on('left'), right: on('right') };
+      return sides.left.length + sides.right.length > 0
+        ? [[id as Id<'device'>, { ...sides, stages: own.map((b) => b.stage), outside }]]
+        : [];
+    }),
+  );
 });
 
 /** Boxes that make two sides of which only one is heard, or which are added to one on the way. */
 const lost = once((t: Trace): readonly Lost[] => {
-  const { wiring: { ends }, leads, reached, stages, onPath } = t;
+  const {
+    wiring: { ends },
+    leads,
+    reached,
+    stages,
+    onPath,
+  } = t;
   return [...made(t.wiring)].flatMap(([device, sides]): readonly Lost[] => {
     if (!sides.stages.some((stage) => stages.get(stage) === 'in')) return [];
     const [left, right] = (['left', 'right'] as const).map((side) => sides[side].filter((p) => reached[p]));
@@ -88,7 +123,9 @@ const lost = once((t: Trace): readonly Lost[] => {
     if (leaving.length < 2) return [];
     const [byLeft, byRight] = [left!, right!].map((made) => downstream(t, made));
     const overTwo = leaving.filter((p) => byLeft![p] !== byRight![p]).length > 1;
-    const apart = ends.some((e) => e.end.is !== 'tuner' && broughtTo(t, e.point).some((p) => byLeft![p] !== byRight![p]));
+    const apart = ends.some(
+      (e) => e.end.is !== 'tuner' && broughtTo(t, e.point).some((p) => byLeft![p] !== byRight![p]),
+    );
     return overTwo && !apart ? [{ device, how: 'summed' }] : [];
   });
 });

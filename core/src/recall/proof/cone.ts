@@ -45,23 +45,30 @@ export const placesOf = once((event: SystemEvent): ReadonlyMap<string, readonly 
 /** The same, worked out for the variables that are asked for: after an edit these are few, and most events are as they were. */
 export const writersWhenAsked = ({ events }: RecallSystem): WritersByVariable => {
   const known = new Map<string, Writers>();
-  return { get: (variable) => keptIn(known, variable, () => {
-    const [at, says]: [number[], number[]] = [[], []];
-    events.forEach((event, e) => {
-      for (const place of placesOf(event).get(variable) ?? NOWHERE) {
-        at.push(((e << 16) | place) >>> 0);
-        says.push(actNumbers(event)[place]!);
-      }
-    });
-    return { at, says };
-  }) };
+  return {
+    get: (variable) =>
+      keptIn(known, variable, () => {
+        const [at, says]: [number[], number[]] = [[], []];
+        events.forEach((event, e) => {
+          for (const place of placesOf(event).get(variable) ?? NOWHERE) {
+            at.push(((e << 16) | place) >>> 0);
+            says.push(actNumbers(event)[place]!);
+          }
+        });
+        return { at, says };
+      }),
+  };
 };
 
 /**
  * The cone of influence of each variable: the variable itself and, step by step, every variable that a condition on one of
  * its acts, or on the events that carry them, reads. Nothing outside can change what happens inside.
  */
-export const conesOf = (system: RecallSystem, writers: WritersByVariable, wanted: Iterable<string>): Map<string, readonly string[]> => {
+export const conesOf = (
+  system: RecallSystem,
+  writers: WritersByVariable,
+  wanted: Iterable<string>,
+): Map<string, readonly string[]> => {
   const readsOf = new Map<string, ReadonlySet<string>>();
   const reads = (variable: string): ReadonlySet<string> => {
     const known = readsOf.get(variable);

@@ -40,7 +40,13 @@ const eventsOf = once(({ events, sounds }: RecallSystem) => {
  * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are first met.
  * @param judged says of the cone's variables which values are wanted of them
  */
-export const cutTo = (system: RecallSystem, cone: readonly string[], writers: WritersByVariable, about: (cone: readonly string[]) => string, judged: string): Cut => {
+export const cutTo = (
+  system: RecallSystem,
+  cone: readonly string[],
+  writers: WritersByVariable,
+  about: (cone: readonly string[]) => string,
+  judged: string,
+): Cut => {
   const { guards, isCall, calls } = eventsOf(system);
   const memberOf = new Int32Array(system.events.length).fill(-1);
   const members: Member[] = [];
@@ -53,7 +59,7 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
   let called = 0;
   paths.clear();
   const writes = new InOrder(cone.map((v) => writers.get(v)!));
-  for (let write = writes.next(); write >= 0; ) {
+  for (let write = writes.next(); write >= 0;) {
     const e = eventOf(write);
     let count = 0;
     let at = paths.goOn(START, guards[e]!);
@@ -68,7 +74,10 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
       sign(guards[e]!, NO_ACT);
       const from = signs.length;
       for (let k = 0; k < count; k += 1) sign(said[k]!, written[k]!);
-      member = paths.endWith(at, members.push({ event: system.events[e]!, from, to: signs.length, isAsked: false }) - 1);
+      member = paths.endWith(
+        at,
+        members.push({ event: system.events[e]!, from, to: signs.length, isAsked: false }) - 1,
+      );
       sign(LED_TO, NO_ACT);
     }
     memberOf[e] = member;
@@ -78,7 +87,15 @@ export const cutTo = (system: RecallSystem, cone: readonly string[], writers: Wr
     signs[members[member]!.to] = ASKED;
   }
   const isLeftBySome = called < calls;
-  return { cone, text: `${about(cone)}\n${judged}${isLeftBySome ? '\nleft' : ''}`, isLeftBySome, signs, places, memberOf, members };
+  return {
+    cone,
+    text: `${about(cone)}\n${judged}${isLeftBySome ? '\nleft' : ''}`,
+    isLeftBySome,
+    signs,
+    places,
+    memberOf,
+    members,
+  };
 };
 
 /** No guard and no act has these numbers. */
@@ -88,7 +105,8 @@ const paths = new Paths();
 /** Room for the places of one event after the other, and for what its acts there say. */
 const [written, said]: [number[], number[]] = [[], []];
 
-export const sameSigns = (a: Cut, b: Cut): boolean => a.signs.length === b.signs.length && a.signs.every((sign, i) => sign === b.signs[i]);
+export const sameSigns = (a: Cut, b: Cut): boolean =>
+  a.signs.length === b.signs.length && a.signs.every((sign, i) => sign === b.signs[i]);
 
 /** The acts that write several variables, in order. */
 class InOrder {
@@ -123,7 +141,8 @@ class InOrder {
 export const powerUpSpeaker = (system: RecallSystem): ((cone: readonly string[]) => string) => {
   const variables = new Map(system.variables.map((v) => [v.id, v]));
   const texts = new Map<string, string>();
-  const textOf = (id: string): string => keptIn(texts, id, () => `${id}:${variables.get(id)!.domain.join(',')}:${variables.get(id)!.initial.join(',')}`);
+  const textOf = (id: string): string =>
+    keptIn(texts, id, () => `${id}:${variables.get(id)!.domain.join(',')}:${variables.get(id)!.initial.join(',')}`);
   const groups = system.together ?? [];
   const groupOf = new Map(groups.flatMap((group, g) => group.variables.map((v) => [v, g] as const)));
   const rowTexts = new Map<string, string>();
@@ -135,7 +154,8 @@ export const powerUpSpeaker = (system: RecallSystem): ((cone: readonly string[])
     }
     const rows = [...columns].map(([g, variables]) => {
       const key = variables.join(' ');
-      const text = rowTexts.get(key) ?? distinct(rowsInCone(groups[g]!, new Map(variables.map((v, i) => [v, i]))).rows).join('/');
+      const text =
+        rowTexts.get(key) ?? distinct(rowsInCone(groups[g]!, new Map(variables.map((v, i) => [v, i]))).rows).join('/');
       rowTexts.set(key, text);
       return `${key}:${text}`;
     });
@@ -148,7 +168,11 @@ const groupsBefore = new WeakMap<RecallSystem, ReadonlyMap<string, number>>();
 /** The groups of variables that come together at power-up and have one in the cone, in the order of the system. */
 export const groupsIn = (system: RecallSystem, cone: readonly string[]): readonly Together[] => {
   const groups = system.together ?? [];
-  const groupOf = keptIn(groupsBefore, system, () => new Map(groups.flatMap((group, g) => group.variables.map((v) => [v, g] as const))));
+  const groupOf = keptIn(
+    groupsBefore,
+    system,
+    () => new Map(groups.flatMap((group, g) => group.variables.map((v) => [v, g] as const))),
+  );
   const found = new Set<number>();
   for (const v of cone) {
     const g = groupOf.get(v);
@@ -158,8 +182,15 @@ export const groupsIn = (system: RecallSystem, cone: readonly string[]): readonl
 };
 
 export const rowsInCone = (group: Together, place: ReadonlyMap<string, number>) => {
-  const columns = group.variables.map((v, i) => [place.get(v), i] as const).filter((c): c is readonly [number, number] => c[0] !== undefined);
-  return { at: columns.map(([at]) => at), rows: columns.length ? group.rows.map((row) => columns.map(([, i]) => row[i]!)) : [] };
+  const columns = group.variables
+    .map((v, i) => [place.get(v), i] as const)
+    .filter((c): c is readonly [number, number] => c[0] !== undefined);
+  return {
+    at: columns.map(([at]) => at),
+    rows: columns.length ? group.rows.map((row) => columns.map(([, i]) => row[i]!)) : [],
+  };
 };
 
-export const distinct = <T>(rows: readonly (readonly T[])[]): readonly (readonly T[])[] => [...new Map(rows.map((row) => [row.join(','), row])).values()];
+export const distinct = <T>(rows: readonly (readonly T[])[]): readonly (readonly T[])[] => [
+  ...new Map(rows.map((row) => [row.join(','), row])).values(),
+];

@@ -93,7 +93,7 @@ export class EventClasses {
         for (let g = i + 1; g < guarded; g += 2) if (matters[own + rows[g]!]) isRead[own + rows[g]!] = 1;
         return guarded;
       };
-      for (let i = read(starts[c]!); i < starts[c + 1]!; ) {
+      for (let i = read(starts[c]!); i < starts[c + 1]!;) {
         const guarded = read(i);
         const at = own + rows[guarded]!;
         const overwrites = guarded === i + 1 && rows[guarded + 1]! >= 0;

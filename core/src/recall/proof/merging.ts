@@ -13,7 +13,10 @@ export class Merged {
   private readonly tables = new Map<number, Table>();
 
   /** @param names one value that stands for each merged value */
-  constructor(readonly names: readonly string[], readonly of: ReadonlyMap<string, number>) {}
+  constructor(
+    readonly names: readonly string[],
+    readonly of: ReadonlyMap<string, number>,
+  ) {}
 
   allowedBy(c: Condition): Table {
     return keptIn(this.tables, conditionNumber(c), () => {
@@ -29,7 +32,10 @@ export class Merging {
   private readonly known = new Map<string, Merged>();
 
   /** @param wanted for each variable that is judged the values that some sound wants of it */
-  constructor(private readonly variables: ReadonlyMap<string, Variable>, readonly wanted: ReadonlyMap<string, ReadonlyMap<string, number>>) {}
+  constructor(
+    private readonly variables: ReadonlyMap<string, Variable>,
+    readonly wanted: ReadonlyMap<string, ReadonlyMap<string, number>>,
+  ) {}
 
   variable(id: string): Variable {
     return this.variables.get(id)!;
@@ -45,7 +51,12 @@ export class Merging {
 /** Room for the parts of one split after the other. */
 let scratch = new Int32Array(1024);
 
-const mergeValues = (domain: readonly string[], turns: readonly SystemAct[], conditions: readonly Condition[], wanted: ReadonlyMap<string, number> | undefined): Merged => {
+const mergeValues = (
+  domain: readonly string[],
+  turns: readonly SystemAct[],
+  conditions: readonly Condition[],
+  wanted: ReadonlyMap<string, number> | undefined,
+): Merged => {
   const alone = new Set<string>(wanted?.keys());
   for (const act of turns) {
     if ('toggle' in act) act.toggle.forEach((v) => alone.add(v));
@@ -73,6 +84,8 @@ const mergeValues = (domain: readonly string[], turns: readonly SystemAct[], con
     split(2, (value) => (allowed.has(value) ? 1 : 0));
   }
   const names: string[] = [];
-  domain.forEach((value, i) => { names[part[i]!] ??= value; });
+  domain.forEach((value, i) => {
+    names[part[i]!] ??= value;
+  });
   return new Merged(names, new Map(domain.map((value, i) => [value, part[i]!])));
 };

@@ -29,7 +29,10 @@ export class Met {
   /** How many may still come. */
   left: number;
 
-  constructor(sizes: readonly number[], private readonly places: readonly number[]) {
+  constructor(
+    sizes: readonly number[],
+    private readonly places: readonly number[],
+  ) {
     const product = productOf(sizes, places);
     this.left = product;
     this.factors = factorsOf(sizes, places);
@@ -57,7 +60,11 @@ export class Met {
   }
 
   private isAdded(state: Uint16Array): boolean {
-    if (!this.flat) return this.codes!.size < this.codes!.add(this.isWide ? this.places.map((i) => state[i]!).join() : this.codeOf(state)).size;
+    if (!this.flat)
+      return (
+        this.codes!.size <
+        this.codes!.add(this.isWide ? this.places.map((i) => state[i]!).join() : this.codeOf(state)).size
+      );
     const code = this.codeOf(state);
     return this.flat[code] === 0 && (this.flat[code] = 1) === 1;
   }
@@ -71,7 +78,13 @@ export class Jumps {
   private readonly jumps: Int32Array;
   private readonly after: Uint16Array;
 
-  constructor(readonly c: number, private readonly classes: EventClasses, private readonly touched: readonly number[], private readonly whole: readonly number[], sizes: readonly number[]) {
+  constructor(
+    readonly c: number,
+    private readonly classes: EventClasses,
+    private readonly touched: readonly number[],
+    private readonly whole: readonly number[],
+    sizes: readonly number[],
+  ) {
     this.factors = factorsOf(sizes, touched);
     this.jumps = new Int32Array(productOf(sizes, touched)).fill(UNKNOWN);
     this.after = new Uint16Array(sizes.length);
@@ -88,16 +101,25 @@ export class Jumps {
 
   private jump(state: Uint16Array): number {
     this.after.set(state);
-    return this.classes.carryOut(this.c, this.after) ? this.whole.reduce((sum, factor, i) => sum + (this.after[i]! - state[i]!) * factor, 0) : 0;
+    return this.classes.carryOut(this.c, this.after)
+      ? this.whole.reduce((sum, factor, i) => sum + (this.after[i]! - state[i]!) * factor, 0)
+      : 0;
   }
 }
 
 const WORTH_A_TABLE = 8;
 
 /** A table for a class that touches little of what there is; undefined where it would not pay. */
-export const jumpsOf = (sizes: readonly number[], classes: EventClasses, c: number, touched: readonly number[]): Jumps | undefined => {
+export const jumpsOf = (
+  sizes: readonly number[],
+  classes: EventClasses,
+  c: number,
+  touched: readonly number[],
+): Jumps | undefined => {
   const everywhere = sizes.map((_, i) => i);
   const product = productOf(sizes, everywhere);
   if (product > FLAT_LIMIT) return undefined;
-  return productOf(sizes, touched) * WORTH_A_TABLE <= product ? new Jumps(c, classes, touched, factorsOf(sizes, everywhere), sizes) : undefined;
+  return productOf(sizes, touched) * WORTH_A_TABLE <= product
+    ? new Jumps(c, classes, touched, factorsOf(sizes, everywhere), sizes)
+    : undefined;
 };

@@ -48,7 +48,7 @@ export class Paths {
 
   private placeOf(from: number, number: number): number {
     const most = this.room - 1;
-    let i = (Math.imul(from, 0x9e3779b1) ^ Math.imul(number, 0x85ebca6b)) >>> 7 & most;
+    let i = ((Math.imul(from, 0x9e3779b1) ^ Math.imul(number, 0x85ebca6b)) >>> 7) & most;
     while (this.to[i] !== 0 && (this.from[i] !== from || this.number[i] !== number)) i = (i + 1) & most;
     return i;
   }

@@ -31,7 +31,12 @@ export interface Projection {
   readonly rows: readonly { readonly at: readonly number[]; readonly rows: readonly (readonly number[])[] }[];
 }
 
-export const project = (system: RecallSystem, { cone, members, signs, places, isLeftBySome }: Cut, merging: Merging): Projection => {
+export const project = (
+  system: RecallSystem,
+  { cone, members, signs, places, isLeftBySome }: Cut,
+  merging: Merging,
+  // eslint-disable-next-line max-lines-per-function -- one pass over a cone: each step reads what the one before has merged
+): Projection => {
   const place = new Map(cone.map((id, i) => [id, i]));
   const turns = cone.map((): SystemAct[] => []);
   const conditionsOn = cone.map(() => new Map<number, Condition>());
@@ -108,8 +113,13 @@ export const project = (system: RecallSystem, { cone, members, signs, places, is
     sizes: merged.map((m) => m.names.length),
     names: merged.map((m) => m.names),
     merged: merged.map((m) => m.of),
-    initial: cone.map((id, i) => (inGroup.has(i) ? [] : [...new Set(merging.variable(id).initial.map((v) => merged[i]!.of.get(v)!))])),
-    rows: grouped.map(({ at, rows }) => ({ at, rows: distinct(rows.map((row) => row.map((v, k) => merged[at[k]!]!.of.get(v)!))) })),
+    initial: cone.map((id, i) =>
+      inGroup.has(i) ? [] : [...new Set(merging.variable(id).initial.map((v) => merged[i]!.of.get(v)!))],
+    ),
+    rows: grouped.map(({ at, rows }) => ({
+      at,
+      rows: distinct(rows.map((row) => row.map((v, k) => merged[at[k]!]!.of.get(v)!))),
+    })),
   };
 };
 

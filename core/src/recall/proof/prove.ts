@@ -18,10 +18,12 @@ export interface Footsteps {
 export type Verdict =
   | { readonly is: 'proved' }
   | {
-    readonly is: 'broken'; readonly length: number; readonly wrong: readonly WrongWant[];
-    /** Wanted variables of which it is not known whether they can end wrong too. */
-    readonly open?: readonly string[];
-  }
+      readonly is: 'broken';
+      readonly length: number;
+      readonly wrong: readonly WrongWant[];
+      /** Wanted variables of which it is not known whether they can end wrong too. */
+      readonly open?: readonly string[];
+    }
   | { readonly is: 'undecided'; readonly because: string };
 
 export interface WrongWant {
@@ -86,17 +88,36 @@ const PROVED: Verdict = { is: 'proved' };
  * Searched breadth-first over each wanted variable's cone of influence alone, which is exact and keeps all lengths.
  * A system must be sound in itself (`wrongInSystem` is empty).
  */
-export const prove = (system: RecallSystem, budget = USUAL_BUDGET, memory = new ProofMemory()): ReadonlyMap<string, Verdict> => {
+export const prove = (
+  system: RecallSystem,
+  budget = USUAL_BUDGET,
+  memory = new ProofMemory(),
+): ReadonlyMap<string, Verdict> => {
   const before = memory.last?.budget === budget ? memory.last : undefined;
   const standing = stand(system, before?.standing);
   const cones = proveCones(standing, budget, memory, before);
   const eventIndex = new Map(system.events.map((e, i) => [e.id, i]));
-  const shortfalls = system.sounds.map((sound, i) => judge(sound, eventIndex.get(sound.recall)!, standing, cones, before?.standing.system.sounds[i] === sound ? before.shortfalls[i] : undefined));
+  const shortfalls = system.sounds.map((sound, i) =>
+    judge(
+      sound,
+      eventIndex.get(sound.recall)!,
+      standing,
+      cones,
+      before?.standing.system.sounds[i] === sound ? before.shortfalls[i] : undefined,
+    ),
+  );
   memory.last = { budget, standing, cones, shortfalls };
-  return new Map(system.sounds.map((sound, i) => [sound.id, verdictOf(sound, shortfalls[i]!, standing, cones, budget)]));
+  return new Map(
+    system.sounds.map((sound, i) => [sound.id, verdictOf(sound, shortfalls[i]!, standing, cones, budget)]),
+  );
 };
 
-const proveCones = (standing: Standing, budget: number, memory: ProofMemory, before: Proof | undefined): ReadonlyMap<string, ConeProof> => {
+const proveCones = (
+  standing: Standing,
+  budget: number,
+  memory: ProofMemory,
+  before: Proof | undefined,
+): ReadonlyMap<string, ConeProof> => {
   const { system, variables, writers, wanted, asBefore } = standing;
   memory.nextProof();
   const about = powerUpSpeaker(system);
@@ -110,20 +131,35 @@ const proveCones = (standing: Standing, budget: number, memory: ProofMemory, bef
       continue;
     }
     const cone = standing.cones.get(variable)!;
-    const judged = cone.filter((v) => wanted.has(v)).map((v) => `${v}:${[...wanted.get(v)!.keys()].sort().join(',')}`).join('|');
+    const judged = cone
+      .filter((v) => wanted.has(v))
+      .map((v) => `${v}:${[...wanted.get(v)!.keys()].sort().join(',')}`)
+      .join('|');
     const cut = cutTo(system, cone, writers, about, `${budget} ${judged}`);
-    cones.set(variable, { cut, at: cone.indexOf(variable), found: memory.recall(cut, () => search(project(system, cut, merging), budget)) });
+    cones.set(variable, {
+      cut,
+      at: cone.indexOf(variable),
+      found: memory.recall(cut, () => search(project(system, cut, merging), budget)),
+    });
   }
   return cones;
 };
 
-const wantsBy = once((sound: SystemSound): ReadonlyMap<string, SystemWant> => new Map(sound.wants.map((w) => [w.variable, w])));
+const wantsBy = once(
+  (sound: SystemSound): ReadonlyMap<string, SystemWant> => new Map(sound.wants.map((w) => [w.variable, w])),
+);
 
 type Short = Outcome | 'undecided';
 
 /** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
-const judge = (sound: SystemSound, recall: number, { asBefore, redone }: Standing, cones: ReadonlyMap<string, ConeProof>, before: Shortfalls | undefined): Shortfalls => {
-  const shortfalls = new Map([...before ?? []].filter(([variable]) => asBefore.has(variable)));
+const judge = (
+  sound: SystemSound,
+  recall: number,
+  { asBefore, redone }: Standing,
+  cones: ReadonlyMap<string, ConeProof>,
+  before: Shortfalls | undefined,
+): Shortfalls => {
+  const shortfalls = new Map([...(before ?? [])].filter(([variable]) => asBefore.has(variable)));
   const look = (want: SystemWant): void => {
     const { variable } = want;
     const { cut, at, found } = cones.get(variable)!;
@@ -137,18 +173,36 @@ const judge = (sound: SystemSound, recall: number, { asBefore, redone }: Standin
   return shortfalls;
 };
 
-const verdictOf = (sound: SystemSound, shortfalls: Shortfalls, standing: Standing, cones: ReadonlyMap<string, ConeProof>, budget: number): Verdict => {
+const verdictOf = (
+  sound: SystemSound,
+  shortfalls: Shortfalls,
+  standing: Standing,
+  cones: ReadonlyMap<string, ConeProof>,
+  budget: number,
+): Verdict => {
   if (shortfalls.size === 0) return PROVED;
   const wrong = sound.wants.flatMap(({ variable, value }): WrongWant[] => {
     const short = shortfalls.get(variable);
-    return short && short !== 'undecided' ? [{ variable, wanted: value, length: short.length, example: lazily(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)) }] : [];
+    return short && short !== 'undecided'
+      ? [
+          {
+            variable,
+            wanted: value,
+            length: short.length,
+            example: lazily(() => inWords(standing, cones.get(variable)!, short.way(), sound.recall)),
+          },
+        ]
+      : [];
   });
   if (wrong.length) {
     const open = sound.wants.filter((w) => shortfalls.get(w.variable) === 'undecided').map((w) => w.variable);
     return { is: 'broken', length: Math.min(...wrong.map((w) => w.length)), wrong, ...(open.length ? { open } : {}) };
   }
   const { variable } = sound.wants.find((w) => shortfalls.has(w.variable))!;
-  return { is: 'undecided', because: `${variable} depends on ${cones.get(variable)!.cut.cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.` };
+  return {
+    is: 'undecided',
+    because: `${variable} depends on ${cones.get(variable)!.cut.cone.length - 1} others, with more than ${budget.toLocaleString('en')} states to search.`,
+  };
 };
 
 /** A way through merged values and classes as power-up values and events of the system; what lies outside the cone takes its first power-up value. */

@@ -6,9 +6,19 @@ const NINE = Array.from({ length: 9 }, (_, i) => `${i}`);
 
 /** The recall asks b alone; b is turned over while c stands on its last value; c is stepped through nine. */
 const system = (extra: RecallSystem['sounds'][number]['wants'] = []): RecallSystem => ({
-  variables: [{ id: 'a', domain: ['0', '1'], initial: ['0'] }, { id: 'b', domain: ['0', '1'], initial: ['0', '1'] }, { id: 'c', domain: NINE, initial: ['0'] }],
+  variables: [
+    { id: 'a', domain: ['0', '1'], initial: ['0'] },
+    { id: 'b', domain: ['0', '1'], initial: ['0', '1'] },
+    { id: 'c', domain: NINE, initial: ['0'] },
+  ],
   events: [
-    { id: 'recall', acts: [{ variable: 'a', set: '0' }, { variable: 'a', when: [{ variable: 'b', in: ['1'] }], set: '1' }] },
+    {
+      id: 'recall',
+      acts: [
+        { variable: 'a', set: '0' },
+        { variable: 'a', when: [{ variable: 'b', in: ['1'] }], set: '1' },
+      ],
+    },
     { id: 'turn', when: [{ variable: 'c', in: ['8'] }], acts: [{ variable: 'b', toggle: ['0', '1'] }] },
     { id: 'step', acts: [{ variable: 'c', step: NINE }] },
   ],
@@ -31,6 +41,12 @@ test('a search ends once all that the judged events depend on was met', () => {
 test('where it is judged, too, what is there without any event, it goes on until that is known', () => {
   const left = system([{ variable: 'c', value: '0' }]);
   expect(searched(left, 'c').states).toBe(9);
-  expect(prove(left).get('s')).toMatchObject({ is: 'broken', wrong: [{ variable: 'a', length: 1 }, { variable: 'c', length: 2 }] });
+  expect(prove(left).get('s')).toMatchObject({
+    is: 'broken',
+    wrong: [
+      { variable: 'a', length: 1 },
+      { variable: 'c', length: 2 },
+    ],
+  });
   expect(proveByWholeStates(left).get('s')).toMatchObject({ variables: { a: 1, c: 2 } });
 });

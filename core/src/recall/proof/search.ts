@@ -63,15 +63,21 @@ class States {
  * Breadth-first over every state that the cone can reach, until all that the judged events can depend on was met. Exact, unless the budget of states runs out;
  * then `done` is false.
  */
+// eslint-disable-next-line max-lines-per-function -- the inner loop of the prover shares its arrays
 export const search = (projection: Projection, budget: number): Searched => {
   const { sizes, classes, names, merged, judged } = projection;
   const width = sizes.length;
   const states = new States(width);
   const { parents, vias, depths } = states;
-  const seen = new Met(sizes, sizes.map((_, i) => i));
+  const seen = new Met(
+    sizes,
+    sizes.map((_, i) => i),
+  );
   const touches = classes.touches(width);
   const { judging, leading, jumps } = byWhatMatters(projection, touches);
-  let done = startStates(projection, budget, (state) => { if (seen.isNew(state)) states.add(state, -1, -1, 0); });
+  let done = startStates(projection, budget, (state) => {
+    if (seen.isNew(state)) states.add(state, -1, -1, 0);
+  });
   /**
    * The judged values of all judged variables in a row, class after class; behind the classes what is there without any event, and so also after each that does not
    * touch it. Where each was first seen: the state before, from 1; 0 for never.
@@ -101,7 +107,8 @@ export const search = (projection: Projection, budget: number): Searched => {
     }
     states.copy(at, before);
     note(classes.count, before, at);
-    for (const { met, members } of judging) if (met.isNew(before)) for (const c of members) if (carriesOut(c)) note(c, now, at);
+    for (const { met, members } of judging)
+      if (met.isNew(before)) for (const c of members) if (carriesOut(c)) note(c, now, at);
     for (const { met, members } of leading) if (!met || met.isNew(before)) for (const c of members) goOn(at, c);
     const code = seen.codeOf(before);
     for (const jump of jumps) if (!seen.has(code + jump.from(before))) goOn(at, jump.c);
@@ -117,7 +124,9 @@ export const search = (projection: Projection, budget: number): Searched => {
   /** The one value that is left there, where each row begins. */
   const only = new Int32Array(firstSeen.length).fill(NOT_LOOKED);
   const rowOf = Int32Array.from(sizes, () => -1);
-  judged.forEach((variable, j) => { rowOf[variable] = offsets[j]!; });
+  judged.forEach((variable, j) => {
+    rowOf[variable] = offsets[j]!;
+  });
   const otherThan = (want: SystemWant, member: number, variable: number): Outcome | undefined => {
     const own = member < 0 ? -1 : projection.classOf[member]!;
     const c = own < 0 || touches[own * width + variable] === 0 ? classes.count : own;
@@ -129,7 +138,8 @@ export const search = (projection: Projection, budget: number): Searched => {
     let nearest = -1;
     for (let v = 0; v < sizes[variable]!; v += 1) {
       const parent = firstSeen[first + v]! - 1;
-      if (parent >= 0 && v !== wanted && !others?.includes(v) && (nearest < 0 || depths[parent]! < depths[nearest]!)) nearest = parent;
+      if (parent >= 0 && v !== wanted && !others?.includes(v) && (nearest < 0 || depths[parent]! < depths[nearest]!))
+        nearest = parent;
     }
     return nearest < 0 ? undefined : { length: depths[nearest]! + 1, way: () => wayTo(nearest) };
   };
@@ -150,8 +160,18 @@ const onlyIn = (firstSeen: Int32Array, first: number, size: number): number => {
 };
 
 /** Says whether the search must go on: judged classes may depend on more than was met, and so may what is there without any event where that is judged. */
-const openQuestions = ({ asked, sizes, judged, isLeftBySome }: Projection, touches: Uint8Array, judging: readonly Judging[], left: Int32Array, offsets: readonly number[]): (() => boolean) => {
-  const rows = judged.flatMap((variable, j) => (isLeftBySome || asked.some((isAsked, c) => isAsked && !touches[c * sizes.length + variable]) ? [left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!)] : []));
+const openQuestions = (
+  { asked, sizes, judged, isLeftBySome }: Projection,
+  touches: Uint8Array,
+  judging: readonly Judging[],
+  left: Int32Array,
+  offsets: readonly number[],
+): (() => boolean) => {
+  const rows = judged.flatMap((variable, j) =>
+    isLeftBySome || asked.some((isAsked, c) => isAsked && !touches[c * sizes.length + variable])
+      ? [left.subarray(offsets[j]!, offsets[j]! + sizes[variable]!)]
+      : [],
+  );
   return () => judging.some(({ met }) => met.left > 0) || rows.some((row) => row.includes(0));
 };
 
@@ -171,7 +191,10 @@ interface Judging extends Leading {
  * Two states that differ only in what an event forgets have the same state after it, and the one met first is the nearer to power-up; so each class is carried out
  * once for all of them. To what it leaves where it is judged only what it touches matters. Classes to which everything matters, but which touch little, jump.
  */
-const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: Uint8Array): { readonly judging: readonly Judging[]; readonly leading: readonly Leading[]; readonly jumps: readonly Jumps[] } => {
+const byWhatMatters = (
+  { classes, sizes, asked }: Projection,
+  touches: Uint8Array,
+): { readonly judging: readonly Judging[]; readonly leading: readonly Leading[]; readonly jumps: readonly Jumps[] } => {
   const width = sizes.length;
   const matters = classes.matters(width);
   const [judging, leading] = [new Alike(), new Alike()];
@@ -180,16 +203,31 @@ const byWhatMatters = ({ classes, sizes, asked }: Projection, touches: Uint8Arra
   for (let c = 0; c < classes.count; c += 1) {
     const own = c * width;
     const mattering = everywhere.filter((i) => matters[own + i]);
-    if (asked[c]) judging.add(mattering.filter((i) => touches[own + i]), c);
+    if (asked[c])
+      judging.add(
+        mattering.filter((i) => touches[own + i]),
+        c,
+      );
     if (classes.isLast(c)) continue;
-    const jump = mattering.length === width ? jumpsOf(sizes, classes, c, everywhere.filter((i) => touches[own + i])) : undefined;
+    const jump =
+      mattering.length === width
+        ? jumpsOf(
+            sizes,
+            classes,
+            c,
+            everywhere.filter((i) => touches[own + i]),
+          )
+        : undefined;
     if (jump) jumps.push(jump);
     else leading.add(mattering, c);
   }
   return {
     jumps,
     judging: judging.groups.map(({ places, members }) => ({ members, met: new Met(sizes, places) })),
-    leading: leading.groups.map(({ places, members }) => ({ members, met: places.length < width && productOf(sizes, places) <= FLAT_LIMIT ? new Met(sizes, places) : undefined })),
+    leading: leading.groups.map(({ places, members }) => ({
+      members,
+      met: places.length < width && productOf(sizes, places) <= FLAT_LIMIT ? new Met(sizes, places) : undefined,
+    })),
   };
 };
 
@@ -198,7 +236,9 @@ class Alike {
   readonly groups: { readonly places: readonly number[]; readonly members: number[] }[] = [];
 
   add(places: readonly number[], c: number): void {
-    const group = this.groups.find((g) => g.places.length === places.length && g.places.every((p, i) => p === places[i]));
+    const group = this.groups.find(
+      (g) => g.places.length === places.length && g.places.every((p, i) => p === places[i]),
+    );
     if (group) group.members.push(c);
     else this.groups.push({ places, members: [c] });
   }
@@ -216,7 +256,9 @@ const startStates = (projection: Projection, budget: number, visit: (state: Uint
     const choice = choices[k];
     if (!choice) return visit(state);
     for (const row of choice.rows) {
-      choice.at.forEach((at, i) => { state[at] = row[i]!; });
+      choice.at.forEach((at, i) => {
+        state[at] = row[i]!;
+      });
       choose(k + 1);
     }
   };

@@ -1,6 +1,14 @@
 import { conesOf, writersOf, writersWhenAsked, type WritersByVariable } from './cone.js';
 import { actNumber, guardNumber } from './texts.js';
-import { servedBy, type RecallSystem, type SystemEvent, type SystemSound, type SystemWant, type Together, type Variable } from './system.js';
+import {
+  servedBy,
+  type RecallSystem,
+  type SystemEvent,
+  type SystemSound,
+  type SystemWant,
+  type Together,
+  type Variable,
+} from './system.js';
 
 /** How often each value of each variable is wanted. */
 export type Wanted = ReadonlyMap<string, ReadonlyMap<string, number>>;
@@ -23,7 +31,15 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
   const changed = before && sameShape(before.system, system) ? changedVariables(before, system, wanted) : undefined;
   if (!before || !changed) {
     const writers = writersOf(system);
-    return { system, variables, writers, wanted, cones: conesOf(system, writers, wanted.keys()), asBefore: new Set(), redone: [...wanted.keys()] };
+    return {
+      system,
+      variables,
+      writers,
+      wanted,
+      cones: conesOf(system, writers, wanted.keys()),
+      asBefore: new Set(),
+      redone: [...wanted.keys()],
+    };
   }
   const writers = writersWhenAsked(system);
   const asBefore = new Set<string>();
@@ -32,7 +48,10 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
     if (before.cones.get(variable)?.every((v) => !changed.has(v))) asBefore.add(variable);
     else redone.push(variable);
   }
-  const cones = new Map([...conesOf(system, writers, redone), ...[...asBefore].map((v) => [v, before.cones.get(v)!] as const)]);
+  const cones = new Map([
+    ...conesOf(system, writers, redone),
+    ...[...asBefore].map((v) => [v, before.cones.get(v)!] as const),
+  ]);
   return { system, variables, writers, wanted, cones, asBefore, redone };
 };
 
@@ -43,7 +62,7 @@ const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly 
     for (const { wants } of sounds) for (const want of wants) often.set(want, (often.get(want) ?? 0) + by);
     for (const [want, n] of often) {
       let values = wanted.get(want.variable);
-      if (!values) wanted.set(want.variable, values = new Map());
+      if (!values) wanted.set(want.variable, (values = new Map()));
       for (const value of servedBy(want)) {
         const left = (values.get(value) ?? 0) + n;
         if (left) values.set(value, left);
@@ -52,20 +71,34 @@ const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly 
     }
   };
   const [stood, stands] = [new Set(old), new Set(now)];
-  count(old.filter((s) => !stands.has(s)), -1);
-  count(now.filter((s) => !stood.has(s)), 1);
+  count(
+    old.filter((s) => !stands.has(s)),
+    -1,
+  );
+  count(
+    now.filter((s) => !stood.has(s)),
+    1,
+  );
   for (const [variable, values] of wanted) if (values.size === 0) wanted.delete(variable);
   return wanted;
 };
 
-const sameIds = (a: readonly { readonly id: string }[], b: readonly { readonly id: string }[]): boolean => a.length === b.length && a.every((x, i) => x.id === b[i]!.id);
-const sameTexts = (a: readonly string[], b: readonly string[]): boolean => a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
+const sameIds = (a: readonly { readonly id: string }[], b: readonly { readonly id: string }[]): boolean =>
+  a.length === b.length && a.every((x, i) => x.id === b[i]!.id);
+const sameTexts = (a: readonly string[], b: readonly string[]): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
 
 /** Whether two systems have the same parts in the same places, whatever they say. */
 const sameShape = (a: RecallSystem, b: RecallSystem): boolean => {
   const [groups, others] = [a.together ?? [], b.together ?? []];
-  return sameIds(a.variables, b.variables) && sameIds(a.events, b.events) && sameIds(a.sounds, b.sounds) && a.sounds.every((s, i) => s.recall === b.sounds[i]!.recall)
-    && groups.length === others.length && groups.every((g, i) => sameTexts(g.variables, others[i]!.variables));
+  return (
+    sameIds(a.variables, b.variables) &&
+    sameIds(a.events, b.events) &&
+    sameIds(a.sounds, b.sounds) &&
+    a.sounds.every((s, i) => s.recall === b.sounds[i]!.recall) &&
+    groups.length === others.length &&
+    groups.every((g, i) => sameTexts(g.variables, others[i]!.variables))
+  );
 };
 
 /** Variables about which something differs: values, power-up, who writes them, or what is wanted of them. */
@@ -88,7 +121,11 @@ const changedVariables = (before: Standing, now: RecallSystem, wanted: Wanted): 
 const changedColumns = (old: Together, now: Together, changed: Set<string>): void => {
   if (old.rows === now.rows) return;
   old.variables.forEach((variable, column) => {
-    if (old.rows.length !== now.rows.length || old.rows.some((row, i) => row !== now.rows[i] && row[column] !== now.rows[i]![column])) changed.add(variable);
+    if (
+      old.rows.length !== now.rows.length ||
+      old.rows.some((row, i) => row !== now.rows[i] && row[column] !== now.rows[i]![column])
+    )
+      changed.add(variable);
   });
 };
 
@@ -103,6 +140,10 @@ const changedWrites = (old: SystemEvent, now: SystemEvent, changed: Set<string>)
   const [a, b] = [writes(old), writes(now)];
   const all = [...new Set([...a.keys(), ...b.keys()])];
   const otherwise = new Set(guardNumber(old) === guardNumber(now) ? all.filter((v) => a.get(v) !== b.get(v)) : all);
-  const stayed = (event: SystemEvent) => event.acts.filter((act) => !otherwise.has(act.variable)).map(actNumber).join();
+  const stayed = (event: SystemEvent) =>
+    event.acts
+      .filter((act) => !otherwise.has(act.variable))
+      .map(actNumber)
+      .join();
   for (const variable of stayed(old) === stayed(now) ? otherwise : all) changed.add(variable);
 };

@@ -24,9 +24,7 @@ export interface Condition {
 }
 
 export type SystemAct = { readonly variable: string; readonly when?: readonly Condition[] } & (
-  | { readonly set: string }
-  | { readonly toggle: readonly [string, string] }
-  | { readonly step: readonly string[] }
+  { readonly set: string } | { readonly toggle: readonly [string, string] } | { readonly step: readonly string[] }
 );
 
 export interface SystemEvent {
@@ -48,7 +46,8 @@ export interface SystemWant {
 export const servedBy = ({ value, or }: SystemWant): readonly string[] => (or ? [value, ...or] : [value]);
 
 /** Whether a value serves a want. @example serves({ variable: 'mix', value: '50', or: ['60'] }, '60') // true */
-export const serves = (want: SystemWant, value: string | undefined): boolean => value === want.value || (value !== undefined && (want.or?.includes(value) ?? false));
+export const serves = (want: SystemWant, value: string | undefined): boolean =>
+  value === want.value || (value !== undefined && (want.or?.includes(value) ?? false));
 
 export interface SystemSound {
   readonly id: string;
@@ -85,7 +84,8 @@ export const usedBy = (event: SystemEvent, note: (variable: string) => void): vo
 
 export type SystemState = Readonly<Record<string, string>>;
 
-const allHold = (when: readonly Condition[] | undefined, state: SystemState): boolean => (when ?? []).every((c) => c.in.includes(state[c.variable]!));
+const allHold = (when: readonly Condition[] | undefined, state: SystemState): boolean =>
+  (when ?? []).every((c) => c.in.includes(state[c.variable]!));
 
 export const canHappen = (event: SystemEvent, state: SystemState): boolean => allHold(event.when, state);
 
@@ -97,12 +97,17 @@ export const afterEvent = (event: SystemEvent, state: SystemState): SystemState 
 };
 
 /** A power-up in which every value fits: of variables that come together a row of which all values do. Where none fits, the first one is taken. */
-export const powerUpOf = ({ variables, together = [] }: RecallSystem, fits: (variable: string, value: string) => boolean): SystemState => {
+export const powerUpOf = (
+  { variables, together = [] }: RecallSystem,
+  fits: (variable: string, value: string) => boolean,
+): SystemState => {
   const state: Record<string, string> = {};
   for (const v of variables) state[v.id] = v.initial.find((value) => fits(v.id, value)) ?? v.initial[0]!;
   for (const group of together) {
     const row = group.rows.find((values) => group.variables.every((v, i) => fits(v, values[i]!))) ?? group.rows[0]!;
-    group.variables.forEach((v, i) => { state[v] = row[i]!; });
+    group.variables.forEach((v, i) => {
+      state[v] = row[i]!;
+    });
   }
   return state;
 };
@@ -118,7 +123,10 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
   const needValue = (where: string, variable: string, values: readonly string[]) => {
     const domain = domains.get(variable);
     if (!domain) wrong.push(`${where}: "${variable}" is not a variable of this system.`);
-    else for (const value of values) if (!domain.includes(value)) wrong.push(`${where}: "${value}" is not in the domain of ${variable} (${domain.join(', ')}).`);
+    else
+      for (const value of values)
+        if (!domain.includes(value))
+          wrong.push(`${where}: "${value}" is not in the domain of ${variable} (${domain.join(', ')}).`);
   };
   if (domains.size !== system.variables.length) wrong.push('variables: two have the same id.');
   if (events.size !== system.events.length) wrong.push('events: two have the same id.');
@@ -129,7 +137,8 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
   }
   for (const event of system.events) {
     const where = `events ${event.id}`;
-    if (event.acts.length > MOST) wrong.push(`${where}: it has ${event.acts.length} acts; at most ${MOST} can be proved.`);
+    if (event.acts.length > MOST)
+      wrong.push(`${where}: it has ${event.acts.length} acts; at most ${MOST} can be proved.`);
     event.when?.forEach((c) => needValue(where, c.variable, c.in));
     for (const act of event.acts) {
       act.when?.forEach((c) => needValue(where, c.variable, c.in));
@@ -140,9 +149,11 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
   for (const sound of system.sounds) {
     const recall = events.get(sound.recall);
     if (!recall) wrong.push(`sounds ${sound.id}: its recall "${sound.recall}" is not an event.`);
-    else if (recall.when?.length) wrong.push(`sounds ${sound.id}: its recall has a condition; a player can always call a sound.`);
+    else if (recall.when?.length)
+      wrong.push(`sounds ${sound.id}: its recall has a condition; a player can always call a sound.`);
     sound.wants.forEach((w) => needValue(`sounds ${sound.id}`, w.variable, servedBy(w)));
-    if (new Set(sound.wants.map((w) => w.variable)).size < sound.wants.length) wrong.push(`sounds ${sound.id}: it wants one variable twice.`);
+    if (new Set(sound.wants.map((w) => w.variable)).size < sound.wants.length)
+      wrong.push(`sounds ${sound.id}: it wants one variable twice.`);
   }
   const grouped = new Set<string>();
   for (const group of system.together ?? []) {
@@ -152,7 +163,8 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
     }
     if (group.rows.length === 0) wrong.push(`together ${group.variables.join(', ')}: no row.`);
     for (const row of group.rows) {
-      if (row.length !== group.variables.length) wrong.push(`together ${group.variables.join(', ')}: a row has ${row.length} values.`);
+      if (row.length !== group.variables.length)
+        wrong.push(`together ${group.variables.join(', ')}: a row has ${row.length} values.`);
       else group.variables.forEach((v, i) => needValue('together', v, [row[i]!]));
     }
   }

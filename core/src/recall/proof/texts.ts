@@ -22,7 +22,8 @@ export const conditionNumber = once((c: Condition): number => numberOf(`${c.vari
 /** The values that a condition allows. */
 export const allowedBy = once((c: Condition): ReadonlySet<string> => new Set(c.in));
 
-const whenText = (when: readonly Condition[] | undefined): string => (when?.length ? when.map(conditionNumber).join('&') : '');
+const whenText = (when: readonly Condition[] | undefined): string =>
+  when?.length ? when.map(conditionNumber).join('&') : '';
 
 export const actNumber = once((act: SystemAct): number => {
   const what = 'set' in act ? `=${act.set}` : 'toggle' in act ? `~${act.toggle.join(',')}` : `+${act.step.join(',')}`;
@@ -33,4 +34,6 @@ export const actNumber = once((act: SystemAct): number => {
 export const actNumbers = once((event: SystemEvent): readonly number[] => event.acts.map(actNumber));
 
 /** What must hold for an event to happen, and whether it is the last; 0 when nothing. */
-export const guardNumber = once((event: SystemEvent): number => (event.when?.length || event.last ? numberOf(`${event.last ? 'last ' : ''}when ${whenText(event.when)}`) : 0));
+export const guardNumber = once((event: SystemEvent): number =>
+  event.when?.length || event.last ? numberOf(`${event.last ? 'last ' : ''}when ${whenText(event.when)}`) : 0,
+);

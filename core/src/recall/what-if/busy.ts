@@ -24,14 +24,19 @@ export interface BusyTime {
 }
 
 /** Whether a message has to wait on its wire until the box hears again, however soon it is sent. */
-export const isQueuedPast = (time: BusyTime, wire: Ref, us: number): boolean => time.wire === wire && time.wireMs * 1000 + us >= time.ms * 1000;
+export const isQueuedPast = (time: BusyTime, wire: Ref, us: number): boolean =>
+  time.wire === wire && time.wireMs * 1000 + us >= time.ms * 1000;
 
-export const isSentOn = (time: BusyTime, from: Id<'device'>, acts: readonly Act[]): boolean => acts.some((act) => 'send' in act && ref(from, act.at) === time.wire);
+export const isSentOn = (time: BusyTime, from: Id<'device'>, acts: readonly Act[]): boolean =>
+  acts.some((act) => 'send' in act && ref(from, act.at) === time.wire);
 
 /** More of them are taken together: the longest, with the wire free the soonest. */
 const MOST_TIMES = 8;
 
-const listsOf = (program: Program): readonly (readonly Act[])[] => [program.acts, ...program.assigns.flatMap((a) => [a.on, a.off])];
+const listsOf = (program: Program): readonly (readonly Act[])[] => [
+  program.acts,
+  ...program.assigns.flatMap((a) => [a.on, a.off]),
+];
 
 /** For how long the boxes that miss messages while they load are busy after each slot that may have been called. */
 export class BusyTimes {
@@ -40,8 +45,14 @@ export class BusyTimes {
   private readonly known = new Map<string, readonly SystemAct[]>();
   private readonly conditions = new Map<string, readonly Condition[]>();
 
-  constructor(private readonly b: Bearings, programs: readonly Program[], deaf: readonly Device[]) {
-    const gaps = new Map(deaf.map((d) => [d.id, Math.max(...d.memories.filter((x) => isDeaf(d, x)).map((x) => x.gapMs))]));
+  constructor(
+    private readonly b: Bearings,
+    programs: readonly Program[],
+    deaf: readonly Device[],
+  ) {
+    const gaps = new Map(
+      deaf.map((d) => [d.id, Math.max(...d.memories.filter((x) => isDeaf(d, x)).map((x) => x.gapMs))]),
+    );
     const found = new Map(deaf.map((d) => [d.id, new Map<string, BusyTime>()]));
     const longest = new Map(gaps);
     for (const program of programs) {
@@ -60,7 +71,11 @@ export class BusyTimes {
     }
   }
 
-  private after(acts: readonly Act[], { device: from }: Program, gaps: ReadonlyMap<Id<'device'>, number>): ReadonlyMap<Id<'device'>, BusyTime> {
+  private after(
+    acts: readonly Act[],
+    { device: from }: Program,
+    gaps: ReadonlyMap<Id<'device'>, number>,
+  ): ReadonlyMap<Id<'device'>, BusyTime> {
     const until = new Map<Id<'device'>, BusyTime>();
     if (!acts.some((act) => 'send' in act && 'pc' in act.send)) return until;
     const us = arrivals(acts);
@@ -68,10 +83,15 @@ export class BusyTimes {
       const gap = gaps.get(device.id);
       if (gap === undefined) continue;
       const missed = missedBy(device, messages);
-      const last = messages.findLast(({ place, message }) => 'pc' in message && (!missed.has(place) || missed.get(place)!.depends));
+      const last = messages.findLast(
+        ({ place, message }) => 'pc' in message && (!missed.has(place) || missed.get(place)!.depends),
+      );
       const act = last && acts[last.place]!;
       if (!act || !('send' in act)) continue;
-      const [ms, wireMs] = [last.us / 1000 + gap, Math.max(...acts.map((a, i) => ('send' in a && a.at === act.at ? us[i]! : 0))) / 1000];
+      const [ms, wireMs] = [
+        last.us / 1000 + gap,
+        Math.max(...acts.map((a, i) => ('send' in a && a.at === act.at ? us[i]! : 0))) / 1000,
+      ];
       const wire = ref(from, act.at);
       until.set(device.id, { name: `${ms} ${wire} ${wireMs}`, ms, wire, wireMs });
     }
@@ -95,13 +115,19 @@ export class BusyTimes {
   goOn(called?: Program): readonly SystemAct[] {
     const acts = [...this.times].map(([device, times]) => {
       const own = called && this.bySlot.get(called)?.get(device);
-      const time = own && (times.find((t) => t.name === own.name) ?? times.find((t) => t.ms >= own.ms && t.wire === own.wire && t.wireMs <= own.wireMs));
+      const time =
+        own &&
+        (times.find((t) => t.name === own.name) ??
+          times.find((t) => t.ms >= own.ms && t.wire === own.wire && t.wireMs <= own.wireMs));
       return [device, (time ?? times.at(-1)!).name] as const;
     });
     const key = acts.map(([, to]) => to).join();
-    const known = this.known.get(key) ?? acts.flatMap(([device, to]): readonly SystemAct[] => [
-      { variable: busyOf(device), when: [{ variable: loadsOf(device), in: [YES!] }], set: to }, { variable: loadsOf(device), set: NO! },
-    ]);
+    const known =
+      this.known.get(key) ??
+      acts.flatMap(([device, to]): readonly SystemAct[] => [
+        { variable: busyOf(device), when: [{ variable: loadsOf(device), in: [YES!] }], set: to },
+        { variable: loadsOf(device), set: NO! },
+      ]);
     this.known.set(key, known);
     return known;
   }

@@ -6,7 +6,8 @@ import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import { chosenByHand, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
-import { Effects, type Hearing, type NoteLoad, type Said } from '../effects.js';
+import { Effects, type Said } from '../effects.js';
+import type { Hearing, NoteLoad } from '../how.js';
 import { allOf } from '../loading.js';
 import { earOf, hasEar } from '../memos.js';
 import { happenings, loadSlot, slotLoading, type Footstep } from '../happenings.js';
@@ -14,7 +15,7 @@ import type { Modelled } from '../model.js';
 import { perhaps } from '../guards.js';
 import { shelfKey } from '../shelf.js';
 import { missedBy, reaching, type Reaching } from '../slot-timing.js';
-import type { SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
+import type { RecallSystem, SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
@@ -27,40 +28,88 @@ import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   const { bearings: b } = c;
   const deaf = all(b.rig, 'device').filter((d) => d.memories.some((x) => isDeaf(d, x)));
-  const none: Question = { about: 'hasty feet', ground: usual.ground, systems: [], steps: usual.steps, asked: new Map() };
+  const { ground, steps } = usual;
+  const none: Question = { about: 'hasty feet', ground, systems: [], steps, asked: new Map() };
   if (deaf.length === 0) return none;
-  const noteLoad: NoteLoad = (device, memory, when) => (isDeaf(device, memory) ? [{ variable: loadsOf(device.id), ...(when.length ? { when: perhaps(when) } : {}), set: YES! }] : []);
+  const noteLoad: NoteLoad = (device, memory, when) =>
+    isDeaf(device, memory)
+      ? [{ variable: loadsOf(device.id), ...(when.length ? { when: perhaps(when) } : {}), set: YES! }]
+      : [];
   const said = { ...usual.said, effects: new Effects(b, usual.said.domains, usual.said.shelf, noteLoad) };
+  const sounds = [...c.sounds.values()];
+  if (!sounds.every((sound) => isClear(c, said, sound)))
+    return { ...none, beyond: sounds.map(({ sound }): Asked => ({ sound })) };
   const busy = new BusyTimes(b, [...said.shelf.values()], deaf);
+  const calls = sounds.map((compiled) => {
+    const programs = compiled.stored.map((x) => x.program);
+    return { compiled, call: new HastyCall(b, said, programs, busy) };
+  });
+  if (calls.every(({ call }) => call.moments.length === 0)) return none;
+  return asking(c, usual, said, withBusyTimes(c, usual, said, deaf, busy), deaf, calls);
+};
+
+/** Boxes tell each other nothing, have their wires to themselves, and nobody chooses programs by hand: it is known when everything arrives. */
+const isClear = (c: Compilation, { effects }: Said, { sound, stored }: Compiled): boolean =>
+  chosenByHand(c, sound).length === 0 &&
+  stored.every(({ program }) => effects.isPlainSlot(program) && effects.hasWiresOfItsOwn(program));
+
+/** The usual system, in which each event also notes which boxes load and for how long they are busy. */
+const withBusyTimes = (
+  c: Compilation,
+  usual: Modelled,
+  said: Said,
+  deaf: readonly Device[],
+  busy: BusyTimes,
+): RecallSystem => {
   const reset = deaf.map((d): SystemAct => ({ variable: busyOf(d.id), set: SETTLED }));
   const stored = new Map([...c.sounds.values()].map((s) => [`recall:${s.sound}`, s.stored.map((x) => x.program)]));
-  const settled = happenings(c, said).map(([event, step]): SystemEvent => ({ ...event, acts: settledActs(b, said, event, stored.get(event.id) ?? programsOf(said, step), reset, busy) }));
+  const events = happenings(c, said).map(([event, step]): SystemEvent => {
+    const programs = stored.get(event.id) ?? programsOf(said, step);
+    return { ...event, acts: settledActs(c.bearings, said, event, programs, reset, busy) };
+  });
   const variables = deaf.flatMap((d): readonly Variable[] => [
-    { id: busyOf(d.id), domain: [SETTLED, ...busy.of(d.id).map((t) => t.name)], initial: [SETTLED] }, { id: loadsOf(d.id), domain: [NO!, YES!], initial: [NO!] },
+    { id: busyOf(d.id), domain: [SETTLED, ...busy.of(d.id).map((t) => t.name)], initial: [SETTLED] },
+    { id: loadsOf(d.id), domain: [NO!, YES!], initial: [NO!] },
   ]);
-  const ground = { ...usual.ground, variables: [...usual.ground.variables, ...variables], events: settled };
+  return { ...usual.ground, variables: [...usual.ground.variables, ...variables], events };
+};
+
+/** For each sound, and each moment at which its stomp may come too early, what is then still wanted. */
+const asking = (
+  c: Compilation,
+  usual: Modelled,
+  said: Said,
+  ground: RecallSystem,
+  deaf: readonly Device[],
+  calls: readonly { readonly compiled: Compiled; readonly call: HastyCall }[],
+): Question => {
+  const stored = [...c.sounds.values()].flatMap((s) => s.stored.map((x) => x.program));
+  const heard = new Heard(said, c.bearings, [...said.shelf.values(), ...stored]);
+  const withDeaf = { ...ground, events: [...ground.events, heard.whenBusy(deaf)] };
+  const reach = new Reach(withDeaf, wantedIn(usual.system.sounds));
+  const cutter = new Cutter();
+  const wanted = new Map(usual.system.sounds.map((s) => [s.id, s]));
   const steps = new Map<string, Footstep>(usual.steps);
   const asked = new Map<string, Asked>();
-  const isClear = ({ sound, stored }: Compiled) => chosenByHand(c, sound).length === 0 && stored.every(({ program }) => said.effects.isPlainSlot(program) && said.effects.hasWiresOfItsOwn(program));
-  if (![...c.sounds.values()].every(isClear)) return { ...none, beyond: [...c.sounds.keys()].map((sound): Asked => ({ sound })) };
-  const calls = [...c.sounds.values()].map((compiled) => ({ compiled, call: new HastyCall(b, said, compiled.stored.map((x) => x.program), busy) }));
-  if (calls.every(({ call }) => call.moments.length === 0)) return none;
-  const heard = new Heard(said, b, [...said.shelf.values(), ...stored.values()].flat());
-  const reach = new Reach({ ...ground, events: [...settled, heard.whenBusy(deaf)] }, wantedIn(usual.system.sounds));
   const extras: Extra[] = [];
-  const cutter = new Cutter();
   const sounds: SystemSound[] = [];
-  const wantsBySound = new Map(usual.system.sounds.map((s) => [s.id, s]));
   for (const { compiled, call } of calls) {
+    const { sound } = compiled;
     for (const { waitMs, boxes } of call.moments) {
       const matters = boxes.map((box) => reach.from([busyOf(box)]));
-      const wants = wantsOn(wantsBySound.get(compiled.sound)!, new Set(matters.flatMap((m) => [...m])));
+      const wants = wantsOn(wanted.get(sound)!, new Set(matters.flatMap((m) => [...m])));
       if (!wants) continue;
-      const id = `hasty:${compiled.sound}:${waitMs}`;
-      for (const one of matters) extras.push({ id, last: true, acts: (inside) => call.acts(waitMs, (program) => heard.places(program, inside), (acts) => cutter.cut(acts, inside)), matters: one });
-      steps.set(id, { does: 'recall', sound: compiled.sound, afterMs: waitMs });
+      const id = `hasty:${sound}:${waitMs}`;
+      const acts: Extra['acts'] = (inside) =>
+        call.acts(
+          waitMs,
+          (program) => heard.places(program, inside),
+          (those) => cutter.cut(those, inside),
+        );
+      for (const one of matters) extras.push({ id, last: true, acts, matters: one });
+      steps.set(id, { does: 'recall', sound, afterMs: waitMs });
       sounds.push({ id, recall: id, wants });
-      asked.set(id, { sound: compiled.sound, waitMs: Math.ceil(waitMs) });
+      asked.set(id, { sound, waitMs: Math.ceil(waitMs) });
     }
   }
   return { about: 'hasty feet', ground, systems: apart(ground, extras, sounds, reach), steps, asked };
@@ -79,7 +128,11 @@ class Heard {
   private readonly boxes = new Map<ReadonlySet<string>, readonly Device[]>();
   private readonly slots = new Map<Program, Places>();
 
-  constructor(private readonly said: Said, private readonly b: Bearings, programs: Iterable<Program>) {
+  constructor(
+    private readonly said: Said,
+    private readonly b: Bearings,
+    programs: Iterable<Program>,
+  ) {
     for (const program of programs) this.placesOf(program);
   }
 
@@ -90,10 +143,11 @@ class Heard {
       const by = new Map<Device, number[]>();
       program.acts.forEach((act, place) => {
         if (!('send' in act)) own.push(place);
-        else for (const [to, acts] of this.said.effects.heard(device, act)) {
-          keptIn(by, to, () => []).push(place);
-          for (const { variable } of acts) keptIn(this.changes, to, () => new Set<string>()).add(variable);
-        }
+        else
+          for (const [to, acts] of this.said.effects.answers.heard(device, act)) {
+            keptIn(by, to, () => []).push(place);
+            for (const { variable } of acts) keptIn(this.changes, to, () => new Set<string>()).add(variable);
+          }
       });
       return { own, by };
     });
@@ -101,27 +155,49 @@ class Heard {
 
   /** Not what happens, but on what it rests when a box may be busy: whatever it changes on being told something. */
   whenBusy(deaf: readonly Device[]): SystemEvent {
-    return { id: 'busy', acts: deaf.flatMap((box): readonly SystemAct[] => {
-      const when = [busyOf(box.id), ...(hasEar(box) ? [earOf(box.id)] : [])].map((variable) => ({ variable, in: [] }));
-      const loaded = [busyOf(box.id), ...box.memories.map((x) => ref(box.id, x.control))].map((variable) => ({ variable, in: [] }));
-      return [...[...this.changes.get(box) ?? []].map((variable) => ({ variable, when, set: '' })), ...(hasEar(box) ? [{ variable: earOf(box.id), when: loaded, set: '' }] : [])];
-    }) };
+    return {
+      id: 'busy',
+      acts: deaf.flatMap((box): readonly SystemAct[] => {
+        const when = [busyOf(box.id), ...(hasEar(box) ? [earOf(box.id)] : [])].map((variable) => ({
+          variable,
+          in: [],
+        }));
+        const loaded = [busyOf(box.id), ...box.memories.map((x) => ref(box.id, x.control))].map((variable) => ({
+          variable,
+          in: [],
+        }));
+        return [
+          ...[...(this.changes.get(box) ?? [])].map((variable) => ({ variable, when, set: '' })),
+          ...(hasEar(box) ? [{ variable: earOf(box.id), when: loaded, set: '' }] : []),
+        ];
+      }),
+    };
   }
 
   /** Places of a slot's list that can come to one of these variables. */
   places(program: Program, inside: ReadonlySet<string>): readonly number[] {
     const { own, by } = this.placesOf(program);
-    const boxes = keptIn(this.boxes, inside, () => [...this.changes].flatMap(([device, changes]) => ([...changes].some((v) => inside.has(v)) ? [device] : [])));
+    const boxes = keptIn(this.boxes, inside, () =>
+      [...this.changes].flatMap(([device, changes]) => ([...changes].some((v) => inside.has(v)) ? [device] : [])),
+    );
     const lists = [own, ...boxes.map((device) => by.get(device) ?? [])].filter((places) => places.length > 0);
-    return lists.length > 1 ? [...new Set(lists.flat())].sort((a, z) => a - z) : lists[0] ?? [];
+    return lists.length > 1 ? [...new Set(lists.flat())].sort((a, z) => a - z) : (lists[0] ?? []);
   }
 }
 
 /** Stored slots that a step calls which is no sound's. */
-const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] => (step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))].filter((p) => p !== undefined) : []);
+const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] =>
+  step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))].filter((p) => p !== undefined) : [];
 
 /** An event before which all has settled. Of a sound that takes several stomps only the last is still going on after it. */
-const settledActs = (b: Bearings, said: Said, event: SystemEvent, programs: readonly Program[], reset: readonly SystemAct[], busy: BusyTimes): readonly SystemAct[] => {
+const settledActs = (
+  b: Bearings,
+  said: Said,
+  event: SystemEvent,
+  programs: readonly Program[],
+  reset: readonly SystemAct[],
+  busy: BusyTimes,
+): readonly SystemAct[] => {
   const stomps = programs.length > 1 ? programs.map((p) => loadSlot(b, said.effects, p)) : [event.acts];
   return stomps.flatMap((acts, i) => [...reset, ...acts, ...busy.goOn(programs[i])]);
 };
@@ -142,16 +218,24 @@ class HastyCall {
   /** How soon a stomp must follow, in ms, for one more of its messages to be missed; the longest first. */
   readonly moments: readonly Moment[];
 
-  constructor(private readonly b: Bearings, private readonly said: Said, private readonly programs: readonly Program[], private readonly busy: BusyTimes) {
+  constructor(
+    private readonly b: Bearings,
+    private readonly said: Said,
+    private readonly programs: readonly Program[],
+    private readonly busy: BusyTimes,
+  ) {
     const found = new Map<number, Set<Id<'device'>>>();
-    this.reached = new Map(programs.map((p) => [p, new Map([...reaching(b, p.device, p.acts)].filter(([box]) => busy.of(box.id).length))]));
+    this.reached = new Map(
+      programs.map((p) => [p, new Map([...reaching(b, p.device, p.acts)].filter(([box]) => busy.of(box.id).length))]),
+    );
     for (const [{ device: from, acts }, boxes] of this.reached) {
       for (const [box, messages] of boxes) {
         for (const { place, us } of messages) {
           const act = acts[place]!;
           for (const time of busy.of(box.id)) {
             const waitMs = Math.round(time.ms * 1000 - us) / 1000;
-            if (waitMs > 0 && !('send' in act && isQueuedPast(time, ref(from, act.at), us))) found.set(waitMs, (found.get(waitMs) ?? new Set()).add(box.id));
+            if (waitMs > 0 && !('send' in act && isQueuedPast(time, ref(from, act.at), us)))
+              found.set(waitMs, (found.get(waitMs) ?? new Set()).add(box.id));
           }
         }
       }
@@ -160,9 +244,17 @@ class HastyCall {
   }
 
   /** What it does, as far as it counts, when each stomp follows just sooner than so many ms after the one before. */
-  acts(waitMs: number, places: (program: Program) => readonly number[], within: (acts: readonly SystemAct[]) => readonly SystemAct[]): readonly SystemAct[] {
+  acts(
+    waitMs: number,
+    places: (program: Program) => readonly number[],
+    within: (acts: readonly SystemAct[]) => readonly SystemAct[],
+  ): readonly SystemAct[] {
     return this.programs.flatMap((program, i) => {
-      const hearing = keptIn(keptIn(this.heard, waitMs, () => new Map<Program, Hears>()), program, () => this.hearing(program, waitMs));
+      const hearing = keptIn(
+        keptIn(this.heard, waitMs, () => new Map<Program, Hears>()),
+        program,
+        () => this.hearing(program, waitMs),
+      );
       const acts = allOf(slotLoading(this.b, this.said.effects, program, { hearing, places: places(program), within }));
       return i < this.programs.length - 1 ? [...acts, ...within(this.busy.goOn(program))] : acts;
     });
@@ -178,21 +270,37 @@ class HastyCall {
       return keptIn(known, to, () => {
         const alike = new Map<string, { readonly values: string[]; readonly missed: Hearing['missed'] }>();
         for (const time of [undefined, ...this.busy.of(to.id)]) {
-          const untilUs = time ? time.ms * 1000 - Math.max(waitMs * 1000 - 1, isSentOn(time, from, acts) ? time.wireMs * 1000 : 0) : 0;
+          const untilUs = time
+            ? time.ms * 1000 - Math.max(waitMs * 1000 - 1, isSentOn(time, from, acts) ? time.wireMs * 1000 : 0)
+            : 0;
           const { missed, text } = this.missedUntil(untilUs, messages, to);
           keptIn(alike, text, () => ({ values: [], missed })).values.push(time?.name ?? SETTLED);
         }
-        return [...alike.values()].map(({ values, missed }) => ({ when: alike.size > 1 ? this.busy.when(to.id, values) : [], missed }));
+        return [...alike.values()].map(({ values, missed }) => ({
+          when: alike.size > 1 ? this.busy.when(to.id, values) : [],
+          missed,
+        }));
       });
     };
   }
 
   /** What a box misses while it is busy until then, with a text that says the same: worked out once for all moments between the same messages. */
-  private missedUntil(untilUs: number, messages: readonly Reaching[], to: Device): { readonly missed: Hearing['missed']; readonly text: string } {
+  private missedUntil(
+    untilUs: number,
+    messages: readonly Reaching[],
+    to: Device,
+  ): { readonly missed: Hearing['missed']; readonly text: string } {
     const early = messages.filter(({ us }) => us < untilUs).length;
-    return keptIn(keptIn(this.missing, messages, () => new Map<number, ReturnType<HastyCall['missedUntil']>>()), early, () => {
-      const missed = missedBy(to, messages, untilUs);
-      return { missed, text: [...missed].map(([place, { first, depends }]) => `${place} ${first} ${depends?.only ?? ''}`).join() };
-    });
+    return keptIn(
+      keptIn(this.missing, messages, () => new Map<number, ReturnType<HastyCall['missedUntil']>>()),
+      early,
+      () => {
+        const missed = missedBy(to, messages, untilUs);
+        return {
+          missed,
+          text: [...missed].map(([place, { first, depends }]) => `${place} ${first} ${depends?.only ?? ''}`).join(),
+        };
+      },
+    );
   }
 }

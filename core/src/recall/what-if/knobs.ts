@@ -7,14 +7,20 @@ import type { Question } from './question.js';
 
 /** Somebody turns a knob of any box: does every sound bring it back? */
 export const turnedKnob = (c: Compilation, m: Modelled): Question => {
-  const turns = knobEvents(c.bearings, m.said.domains).filter(([event]) => !m.steps.has(event.id) && m.system.variables.some((v) => v.id === event.acts[0]!.variable));
+  const turns = knobEvents(c.bearings, m.said.domains).filter(
+    ([event]) => !m.steps.has(event.id) && m.system.variables.some((v) => v.id === event.acts[0]!.variable),
+  );
   const turned = new Reach(m.system, wantedIn(m.system.sounds)).from(turns.map(([event]) => event.acts[0]!.variable));
   return {
-    about: 'turned knob', ground: m.ground,
-    systems: [{
-      ...m.system, events: [...m.system.events, ...turns.map(([event]) => event)],
-      sounds: m.system.sounds.map((s) => ({ ...s, wants: s.wants.filter((w) => turned.has(w.variable)) })),
-    }],
+    about: 'turned knob',
+    ground: m.ground,
+    systems: [
+      {
+        ...m.system,
+        events: [...m.system.events, ...turns.map(([event]) => event)],
+        sounds: m.system.sounds.map((s) => ({ ...s, wants: s.wants.filter((w) => turned.has(w.variable)) })),
+      },
+    ],
     steps: new Map([...m.steps, ...turns.map(([event, step]) => [event.id, step] as const)]),
     asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])),
   };

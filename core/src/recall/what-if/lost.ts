@@ -5,19 +5,23 @@ import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Loading } from '../loading.js';
-import { assignedTo, type Assigned, slotLoading, switchEvents, type Footstep } from '../happenings.js';
+import { slotLoading, type Footstep } from '../happenings.js';
+import { assignedTo, type Assigned, switchEvents } from '../switches.js';
 import { chosenByHand, type Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
 import type { Condition, SystemAct, SystemEvent } from '../proof/system.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 import type { Asked, Question } from './question.js';
+import { type Bearings } from '../bearings.js';
+import { type Compiled } from '../compiled.js';
 
 /** Told place by place, whatever the slot sets off in others. */
 const AT_ONCE = {};
 
 /** Places of the messages that a stored slot sends, in order. */
-const messagesOf = (program: Program): readonly number[] => program.acts.flatMap((act, i) => ('send' in act && !('bpm' in act.send) && !act.when?.length ? [i] : []));
+const messagesOf = (program: Program): readonly number[] =>
+  program.acts.flatMap((act, i) => ('send' in act && !('bpm' in act.send) && !act.when?.length ? [i] : []));
 
 /**
  * Any message of any sound or move may be lost on its wire, again and again. Does the next stomp, whichever it is, bring its sound back all the same? For the sounds
@@ -25,36 +29,21 @@ const messagesOf = (program: Program): readonly number[] => program.acts.flatMap
  */
 export const lostMessage = (c: Compilation, m: Modelled): Question => {
   const { bearings: b } = c;
-  const { effects } = m.said;
   const reach = new Reach(m.system, wantedIn(m.system.sounds));
+  const cutter = new Cutter();
   const steps = new Map<string, Footstep>(m.steps);
   const extras: Extra[] = [];
-  const cutter = new Cutter();
   const beyond: Asked[] = [];
-  for (const { sound, stored } of c.sounds.values()) {
+  for (const compiled of c.sounds.values()) {
     // Where boxes tell each other what to do, a lost message changes what is on the wires after it: that is not asked here.
     // Neither is it asked where somebody chooses programs by hand besides.
-    if (chosenByHand(c, sound).length > 0 || !stored.every(({ program }) => effects.isPlainSlot(program))) {
-      beyond.push({ sound });
-      continue;
-    }
-    const whole = stored.map(({ program }) => slotLoading(b, effects, program, AT_ONCE));
-    const within = insideOf(whole, cutter);
-    stored.forEach(({ program }, s) => {
-      const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
-      messagesOf(program).forEach((place, message) => {
-        const id = `lost:${sound}:${program.device}:${message}`;
-        const matters = reach.from(whole[s]!.list[place]!.map((act) => act.variable));
-        if (matters.size === 0) return;
-        // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.
-        if (isEven) extras.push({ id, acts: (inside) => within(inside).flatMap((piece) => (piece.slot === s && piece.place === place ? [] : piece.acts)), matters });
-        else {
-          const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? slotLoading(b, effects, program, { lost: place }) : loading));
-          extras.push({ id, acts: (inside) => pieces.flatMap((acts) => cutter.cut(acts, inside)), matters: reach.from(whole[s]!.list.flat().map((act) => act.variable)) });
-        }
-        steps.set(id, { does: 'recall', sound, loses: { device: program.device, message } });
-      });
-    });
+    const isClear = compiled.stored.every(({ program }) => m.said.effects.isPlainSlot(program));
+    if (!isClear || chosenByHand(c, compiled.sound).length > 0) beyond.push({ sound: compiled.sound });
+    else
+      for (const [extra, step] of lostOfSound(b, m, compiled, reach, cutter)) {
+        extras.push(extra);
+        steps.set(extra.id, step);
+      }
   }
   if ((b.hookup.admits ?? USUAL_DISTURBANCES).moves) {
     for (const { event, step, lost } of lostOfMoves(m, all(b.rig, 'device'))) {
@@ -64,7 +53,46 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
       steps.set(event.id, step);
     }
   }
-  return { about: 'lost message', ground: m.ground, systems: apart(m.system, extras, m.system.sounds, reach), steps, asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])), beyond };
+  return {
+    about: 'lost message',
+    ground: m.ground,
+    systems: apart(m.system, extras, m.system.sounds, reach),
+    steps,
+    asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])),
+    beyond,
+  };
+};
+
+/** The recall of a sound once for each of its messages, which is lost. */
+const lostOfSound = (
+  b: Bearings,
+  { said: { effects } }: Modelled,
+  { sound, stored }: Compiled,
+  reach: Reach,
+  cutter: Cutter,
+): readonly (readonly [Extra, Footstep])[] => {
+  const whole = stored.map(({ program }) => slotLoading(b, effects, program, AT_ONCE));
+  const within = insideOf(whole, cutter);
+  return stored.flatMap(({ program }, s) => {
+    const { list } = whole[s]!;
+    const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
+    return messagesOf(program).flatMap((place, message): readonly (readonly [Extra, Footstep])[] => {
+      const id = `lost:${sound}:${program.device}:${message}`;
+      const step: Footstep = { does: 'recall', sound, loses: { device: program.device, message } };
+      const matters = reach.from(list[place]!.map((act) => act.variable));
+      if (matters.size === 0) return [];
+      // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.
+      if (isEven) {
+        const acts: Extra['acts'] = (inside) =>
+          within(inside).flatMap((piece) => (piece.slot === s && piece.place === place ? [] : piece.acts));
+        return [[{ id, acts, matters }, step]];
+      }
+      const without = slotLoading(b, effects, program, { lost: place });
+      const pieces = whole.flatMap((loading, i) => piecesOf(i === s ? without : loading));
+      const acts: Extra['acts'] = (inside) => pieces.flatMap((those) => cutter.cut(those, inside));
+      return [[{ id, acts, matters: reach.from(list.flat().map((act) => act.variable)) }, step]];
+    });
+  });
 };
 
 interface LostPress {
@@ -77,38 +105,77 @@ interface LostPress {
 /**
  * Presses and releases of moves of which one message never arrives. Programs that lose what is meant for the same box are one event, so that each matters to that box only.
  */
-const lostOfMoves = ({ said: { domains, shelf, effects } }: Modelled, devices: readonly Device[]): readonly LostPress[] =>
-  devices.flatMap((device) => device.memories.flatMap((memory) => (memory.assignable ?? []).flatMap((place) => {
-    const assigned = assignedTo(domains, shelf, device, memory, place.switch);
-    const most = Math.max(0, ...assigned.flatMap(({ assign }) => [sends(assign.on).length, sends(assign.off).length]));
-    return Array.from({ length: most }, (_, message) => {
-      const alike = new Map<string, { readonly lost: readonly string[]; readonly those: Assigned[] }>();
-      for (const one of assigned) {
-        const gone = [sends(one.assign.on)[message], sends(one.assign.off)[message]].filter((act) => act !== undefined);
-        const lost = [...new Set(gone.flatMap((act) => effects.acts(device, [act], [])).map((act) => act.variable))].sort();
-        const group = alike.get(lost.join());
-        if (group) group.those.push(one);
-        else if (lost.length) alike.set(lost.join(), { lost, those: [one] });
-      }
-      return [...alike.values()].flatMap(({ lost, those }, i) => {
-        const loaded: Condition = { variable: ref(device.id, memory.control), in: those.map((x) => x.program) };
-        const without = (acts: readonly Act[]) => acts.filter((act) => act !== sends(acts)[message]);
-        return switchEvents(device, memory, place, those.map(({ assign, program }) => ({ program, assign: { ...assign, on: without(assign.on), off: without(assign.off) } })), effects).map(([event, step]): LostPress =>
-          ({ event: { ...event, id: `lost:${event.id}:${message}${i ? `:${i}` : ''}`, when: [...event.when ?? [], loaded] }, step: { ...step, loses: message } as Footstep, lost }));
-      });
-    }).flat();
-  })));
+const lostOfMoves = (
+  { said: { domains, shelf, effects } }: Modelled,
+  devices: readonly Device[],
+): readonly LostPress[] =>
+  devices.flatMap((device) =>
+    device.memories.flatMap((memory) =>
+      (memory.assignable ?? []).flatMap((place) => {
+        const assigned = assignedTo(domains, shelf, device, memory, place.switch);
+        const most = Math.max(
+          0,
+          ...assigned.flatMap(({ assign }) => [sends(assign.on).length, sends(assign.off).length]),
+        );
+        return Array.from({ length: most }, (_, message) => {
+          const alike = new Map<string, { readonly lost: readonly string[]; readonly those: Assigned[] }>();
+          for (const one of assigned) {
+            const gone = [sends(one.assign.on)[message], sends(one.assign.off)[message]].filter(
+              (act) => act !== undefined,
+            );
+            const lost = [
+              ...new Set(gone.flatMap((act) => effects.acts(device, [act], [])).map((act) => act.variable)),
+            ].sort();
+            const group = alike.get(lost.join());
+            if (group) group.those.push(one);
+            else if (lost.length) alike.set(lost.join(), { lost, those: [one] });
+          }
+          return [...alike.values()].flatMap(({ lost, those }, i) => {
+            const loaded: Condition = { variable: ref(device.id, memory.control), in: those.map((x) => x.program) };
+            const without = (acts: readonly Act[]) => acts.filter((act) => act !== sends(acts)[message]);
+            return switchEvents(
+              device,
+              memory,
+              place,
+              those.map(({ assign, program }) => ({
+                program,
+                assign: { ...assign, on: without(assign.on), off: without(assign.off) },
+              })),
+              effects,
+            ).map(([event, step]): LostPress => ({
+              event: {
+                ...event,
+                id: `lost:${event.id}:${message}${i ? `:${i}` : ''}`,
+                when: [...(event.when ?? []), loaded],
+              },
+              step: { ...step, loses: message } as Footstep,
+              lost,
+            }));
+          });
+        }).flat();
+      }),
+    ),
+  );
 
 const sends = (acts: readonly Act[]): readonly Act[] => acts.filter((act) => 'send' in act && !('bpm' in act.send));
 
 /** What of a sound's slots does something inside, piece by piece; worked out once for each inside. */
-const insideOf = (whole: readonly Loading[], cutter: Cutter): ((inside: ReadonlySet<string>) => readonly { readonly slot: number; readonly place: number; readonly acts: readonly SystemAct[] }[]) => {
+const insideOf = (
+  whole: readonly Loading[],
+  cutter: Cutter,
+): ((
+  inside: ReadonlySet<string>,
+) => readonly { readonly slot: number; readonly place: number; readonly acts: readonly SystemAct[] }[]) => {
   const known = new Map<ReadonlySet<string>, ReturnType<ReturnType<typeof insideOf>>>();
   return (inside) => {
-    const found = known.get(inside) ?? whole.flatMap((loading, slot) => piecesOf(loading).flatMap((piece, i) => {
-      const acts = cutter.cut(piece, inside);
-      return acts.length ? [{ slot, place: i - 1, acts }] : [];
-    }));
+    const found =
+      known.get(inside) ??
+      whole.flatMap((loading, slot) =>
+        piecesOf(loading).flatMap((piece, i) => {
+          const acts = cutter.cut(piece, inside);
+          return acts.length ? [{ slot, place: i - 1, acts }] : [];
+        }),
+      );
     known.set(inside, found);
     return found;
   };
@@ -127,11 +194,24 @@ export const stompedAgain = (question: Question, sounds: readonly string[]): Que
     steps.set(again(id), { does: 'row', steps: [once, once] });
   }
   return {
-    ...question, steps, asked: new Map(sounds.map((id) => [again(id), { sound: id as Id<'sound'>, again: true as const }])),
-    systems: question.systems.map((system) => ({
-      ...system,
-      events: [...system.events, ...system.events.flatMap((e): SystemEvent[] => sounds.filter((id) => recallOf(id) === e.id).map((id) => ({ id: again(id), last: true, acts: [...e.acts, ...e.acts] })))],
-      sounds: system.sounds.filter((s) => sounds.includes(s.id)).map((s) => ({ id: again(s.id), recall: again(s.id), wants: s.wants })),
-    })).filter((system) => system.sounds.length > 0),
+    ...question,
+    steps,
+    asked: new Map(sounds.map((id) => [again(id), { sound: id as Id<'sound'>, again: true as const }])),
+    systems: question.systems
+      .map((system) => ({
+        ...system,
+        events: [
+          ...system.events,
+          ...system.events.flatMap((e): SystemEvent[] =>
+            sounds
+              .filter((id) => recallOf(id) === e.id)
+              .map((id) => ({ id: again(id), last: true, acts: [...e.acts, ...e.acts] })),
+          ),
+        ],
+        sounds: system.sounds
+          .filter((s) => sounds.includes(s.id))
+          .map((s) => ({ id: again(s.id), recall: again(s.id), wants: s.wants })),
+      }))
+      .filter((system) => system.sounds.length > 0),
   };
 };

@@ -6,7 +6,8 @@ import type { Value } from '../../rig/value.js';
 import { valuesOf, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
 import { guardedBy } from '../guards.js';
-import { moveEvents, type Footstep } from '../happenings.js';
+import { type Footstep } from '../happenings.js';
+import { moveEvents } from '../switches.js';
 import { memosIn } from '../memos.js';
 import type { Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
@@ -23,14 +24,29 @@ interface Pedal {
   readonly release: readonly SystemAct[] | undefined;
 }
 
-const withMoves = (c: Compilation, m: Modelled): { readonly system: RecallSystem; readonly steps: Map<string, Footstep> } => {
+const withMoves = (
+  c: Compilation,
+  m: Modelled,
+): { readonly system: RecallSystem; readonly steps: Map<string, Footstep> } => {
   const steps = new Map(m.steps);
-  const more = moveEvents(c.bearings, m.said.domains, m.said.effects, m.said.shelf, new ModelMemory()).filter(([event]) => !steps.has(event.id));
+  const more = moveEvents(c.bearings, m.said.domains, m.said.effects, m.said.shelf, new ModelMemory()).filter(
+    ([event]) => !steps.has(event.id),
+  );
   more.forEach(([event, step]) => steps.set(event.id, step));
   if (more.length === 0) return { system: m.ground, steps };
   const events = more.map(([event]) => event);
   const known = new Set(m.ground.variables.map((v) => v.id));
-  return { system: { ...m.ground, variables: [...m.ground.variables, ...memosIn(c.bearings, m.said.domains, events).filter((v) => !known.has(v.id))], events: [...m.ground.events, ...events] }, steps };
+  return {
+    system: {
+      ...m.ground,
+      variables: [
+        ...m.ground.variables,
+        ...memosIn(c.bearings, m.said.domains, events).filter((v) => !known.has(v.id)),
+      ],
+      events: [...m.ground.events, ...events],
+    },
+    steps,
+  };
 };
 
 const pedalsOf = (system: RecallSystem, steps: ReadonlyMap<string, Footstep>): readonly Pedal[] => {
@@ -38,7 +54,14 @@ const pedalsOf = (system: RecallSystem, steps: ReadonlyMap<string, Footstep>): r
   return [...steps].flatMap(([id, step]): readonly Pedal[] => {
     if (step.does !== 'stomp' && step.does !== 'press') return [];
     const release = byId.get(`release:${step.device}.${step.switch}`);
-    return [{ device: step.device, name: step.switch, press: byId.get(id)?.acts ?? [], release: release && guardedBy(release.when ?? [], release.acts) }];
+    return [
+      {
+        device: step.device,
+        name: step.switch,
+        press: byId.get(id)?.acts ?? [],
+        release: release && guardedBy(release.when ?? [], release.acts),
+      },
+    ];
   });
 };
 
@@ -53,10 +76,12 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
   const recalls = recallsOf(m);
   const pedals = pedalsOf(system, steps).filter((p) => p.release);
   const written = new Map(pedals.map((p) => [p, new Set(p.release!.map((act) => act.variable))]));
-  const judged = m.system.sounds.flatMap((sound) => pedals.flatMap((pedal) => {
-    const wants = wantsOn(sound, written.get(pedal)!);
-    return wants ? [{ sound, pedal, wants }] : [];
-  }));
+  const judged = m.system.sounds.flatMap((sound) =>
+    pedals.flatMap((pedal) => {
+      const wants = wantsOn(sound, written.get(pedal)!);
+      return wants ? [{ sound, pedal, wants }] : [];
+    }),
+  );
   const reach = new Reach(system, new Set(judged.flatMap((j) => j.wants.map((w) => w.variable))));
   const asked = new Map<string, Asked>();
   const extras: Extra[] = [];
@@ -65,8 +90,16 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
   for (const { sound, pedal, wants } of judged) {
     const id = `late:${sound.id}:${pedal.device}.${pedal.name}`;
     const recall = recalls.get(sound.id)!;
-    extras.push({ id, last: true, acts: (inside) => [...cutter.cut(recall.acts, inside), ...cutter.cut(pedal.release!, inside)], matters: new Set(wants.map((w) => w.variable)) });
-    steps.set(id, { does: 'row', steps: [steps.get(recall.id)!, { does: 'release', device: pedal.device, switch: pedal.name }] });
+    extras.push({
+      id,
+      last: true,
+      acts: (inside) => [...cutter.cut(recall.acts, inside), ...cutter.cut(pedal.release!, inside)],
+      matters: new Set(wants.map((w) => w.variable)),
+    });
+    steps.set(id, {
+      does: 'row',
+      steps: [steps.get(recall.id)!, { does: 'release', device: pedal.device, switch: pedal.name }],
+    });
     sounds.push({ id, recall: id, wants });
     const move = moveAt(c, pedal, sound.id);
     asked.set(id, { sound: sound.id as Id<'sound'>, ...(move ? { move: move.id } : {}) });
@@ -75,8 +108,13 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
 };
 
 const moveAt = (c: Compilation, pedal: Pick<Pedal, 'device' | 'name'>, sound?: string): Move | undefined => {
-  const moves = all(c.bearings.rig, 'move').filter((m) => m.at.some((a) => a.device === pedal.device && a.switch === pedal.name));
-  return moves.find((m) => sound !== undefined && (m.sounds === 'all' || m.sounds.includes(sound as Id<'sound'>))) ?? moves[0];
+  const moves = all(c.bearings.rig, 'move').filter((m) =>
+    m.at.some((a) => a.device === pedal.device && a.switch === pedal.name),
+  );
+  return (
+    moves.find((m) => sound !== undefined && (m.sounds === 'all' || m.sounds.includes(sound as Id<'sound'>))) ??
+    moves[0]
+  );
 };
 
 /** A sound is called, then a move is pressed: does it give its on list? And pressed again, or let go, its off list? */
@@ -86,15 +124,26 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
   const recalls = recallsOf(m);
   const pedals = pedalsOf(system, steps);
   const pedalAt = (device: Device, name: string) => pedals.find((p) => p.device === device.id && p.name === name);
-  const judged = [...c.sounds.values()].flatMap((compiled) => compiled.stored.flatMap(({ program }) => {
-    const device = partOf(rig, program.device)!;
-    const memory = device.memories.find((x) => x.id === program.memory)!;
-    return all(rig, 'move').filter((move) => move.sounds === 'all' || move.sounds.includes(compiled.sound)).flatMap((move) => {
-      const pedal = move.at.flatMap((a) => (a.device === device.id && program.assigns.some((x) => x.switch === a.switch) && assigns(memory, a.switch) ? pedalAt(device, a.switch) ?? [] : []))[0];
-      return pedal ? [{ compiled, move, pedal, lists: listsOf(c, m, compiled, move) }] : [];
-    });
-  }));
-  const reach = new Reach(system, new Set(judged.flatMap((j) => [...j.lists.on, ...j.lists.off].map((w) => w.variable))));
+  const judged = [...c.sounds.values()].flatMap((compiled) =>
+    compiled.stored.flatMap(({ program }) => {
+      const device = partOf(rig, program.device)!;
+      const memory = device.memories.find((x) => x.id === program.memory)!;
+      return all(rig, 'move')
+        .filter((move) => move.sounds === 'all' || move.sounds.includes(compiled.sound))
+        .flatMap((move) => {
+          const pedal = move.at.flatMap((a) =>
+            a.device === device.id && program.assigns.some((x) => x.switch === a.switch) && assigns(memory, a.switch)
+              ? (pedalAt(device, a.switch) ?? [])
+              : [],
+          )[0];
+          return pedal ? [{ compiled, move, pedal, lists: listsOf(c, m, compiled, move) }] : [];
+        });
+    }),
+  );
+  const reach = new Reach(
+    system,
+    new Set(judged.flatMap((j) => [...j.lists.on, ...j.lists.off].map((w) => w.variable))),
+  );
   const asked = new Map<string, Asked>();
   const extras: Extra[] = [];
   const cutter = new Cutter();
@@ -109,7 +158,12 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
     const row = [steps.get(recall.id)!, release, press];
     const presses = [
       { press: 'first', wants: lists.on, lists: once, row },
-      { press: 'second', wants: lists.off, lists: [...once, ...(move.latch ? [up, down] : [up])], row: [...row, move.latch ? press : release] },
+      {
+        press: 'second',
+        wants: lists.off,
+        lists: [...once, ...(move.latch ? [up, down] : [up])],
+        row: [...row, move.latch ? press : release],
+      },
     ] as const;
     for (const one of presses) {
       if (one.wants.length === 0) continue;
@@ -126,13 +180,31 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
 const assigns = (memory: Memory, name: string): boolean => (memory.assignable ?? []).some((a) => a.switch === name);
 
 /** What a move's lists are to bring about in a sound; without an off list it gives back what the sound wants. What only a hand reaches is not judged. */
-const listsOf = (c: Compilation, m: Modelled, compiled: Compiled, move: Move): { readonly on: SystemSound['wants']; readonly off: SystemSound['wants'] } => {
+const listsOf = (
+  c: Compilation,
+  m: Modelled,
+  compiled: Compiled,
+  move: Move,
+): { readonly on: SystemSound['wants']; readonly off: SystemSound['wants'] } => {
   const { domains } = m.said;
   const byHand = new Set(compiled.hand.map((h) => h.control));
   const wants = (values: readonly (readonly [Ref, Value | undefined])[]): SystemSound['wants'] => {
-    const last = new Map(values.flatMap(([control, value]) => (value !== undefined && domains.of.has(control) && !byHand.has(control) ? [[control, domains.named(control, value)]] : [])));
+    const last = new Map(
+      values.flatMap(([control, value]) =>
+        value !== undefined && domains.of.has(control) && !byHand.has(control)
+          ? [[control, domains.named(control, value)]]
+          : [],
+      ),
+    );
     return [...last].map(([variable, value]) => ({ variable, value }));
   };
   const on = move.on.flatMap((w) => valuesOf(c.bearings, w));
-  return { on: wants(on), off: wants(move.off.length ? move.off.flatMap((w) => valuesOf(c.bearings, w)) : on.map(([control]) => [control, compiled.state.get(control)] as const)) };
+  return {
+    on: wants(on),
+    off: wants(
+      move.off.length
+        ? move.off.flatMap((w) => valuesOf(c.bearings, w))
+        : on.map(([control]) => [control, compiled.state.get(control)] as const),
+    ),
+  };
 };

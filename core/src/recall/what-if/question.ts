@@ -50,7 +50,11 @@ export interface Reply {
 }
 
 /** Proves what a question asks, one system at a time, so that a caller can pause or stop between them. Wants that are wrong without any mishap are not told again. */
-export function* replying(question: Question, usual: ReadonlyMap<string, Verdict>, budget = USUAL_BUDGET): Generator<void, Reply> {
+export function* replying(
+  question: Question,
+  usual: ReadonlyMap<string, Verdict>,
+  budget = USUAL_BUDGET,
+): Generator<void, Reply> {
   const troubles = new Map<string, Trouble>();
   const undecided = new Map<string, Asked>();
   for (const system of question.systems) {
@@ -61,17 +65,28 @@ export function* replying(question: Question, usual: ReadonlyMap<string, Verdict
       if (verdict.is !== 'broken') continue;
       const before = asked.press ? undefined : usual.get(asked.sound);
       const known = before?.is === 'broken' ? before.wrong.map((w) => w.variable) : [];
-      const wants = verdict.wrong.filter((w) => !known.includes(w.variable)).map((w) => ({ ...w, example: lazily(() => onGround(question.ground, w.example())) }));
-      if (wants.length) troubles.set(id, { ...asked, id, system, wants: [...troubles.get(id)?.wants ?? [], ...wants] });
+      const wants = verdict.wrong
+        .filter((w) => !known.includes(w.variable))
+        .map((w) => ({ ...w, example: lazily(() => onGround(question.ground, w.example())) }));
+      if (wants.length)
+        troubles.set(id, { ...asked, id, system, wants: [...(troubles.get(id)?.wants ?? []), ...wants] });
     }
     yield;
   }
-  return { about: question.about, question, judged: question.asked.size, troubles: [...question.asked.keys()].flatMap((id) => troubles.get(id) ?? []), undecided: [...undecided.values(), ...question.beyond ?? []] };
+  return {
+    about: question.about,
+    question,
+    judged: question.asked.size,
+    troubles: [...question.asked.keys()].flatMap((id) => troubles.get(id) ?? []),
+    undecided: [...undecided.values(), ...(question.beyond ?? [])],
+  };
 }
 
 /** The same with the power-up of what was cut away. */
-const onGround = (ground: RecallSystem, { powerUp, events }: Footsteps): Footsteps =>
-  ({ powerUp: { ...powerUpOf(ground, (variable, value) => (powerUp[variable] ?? value) === value), ...powerUp }, events });
+const onGround = (ground: RecallSystem, { powerUp, events }: Footsteps): Footsteps => ({
+  powerUp: { ...powerUpOf(ground, (variable, value) => (powerUp[variable] ?? value) === value), ...powerUp },
+  events,
+});
 
 /** The last word of something that is done piece by piece. */
 export const finish = <T>(pieces: Generator<void, T>): T => {
@@ -81,7 +96,8 @@ export const finish = <T>(pieces: Generator<void, T>): T => {
   }
 };
 
-export const reply = (question: Question, usual: ReadonlyMap<string, Verdict>, budget?: number): Reply => finish(replying(question, usual, budget));
+export const reply = (question: Question, usual: ReadonlyMap<string, Verdict>, budget?: number): Reply =>
+  finish(replying(question, usual, budget));
 
 /** The wants of a sound on some variables only; undefined when none is left. */
 export const wantsOn = (sound: SystemSound, variables: ReadonlySet<string>): SystemSound['wants'] | undefined => {

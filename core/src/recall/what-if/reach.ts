@@ -48,9 +48,9 @@ export class Cutter {
 
   cut(acts: readonly SystemAct[], inside: ReadonlySet<string>): readonly SystemAct[] {
     let known = this.known.get(inside);
-    if (!known) this.known.set(inside, known = new Map());
+    if (!known) this.known.set(inside, (known = new Map()));
     let left = known.get(acts);
-    if (!left) known.set(acts, left = acts.filter((act) => inside.has(act.variable)));
+    if (!left) known.set(acts, (left = acts.filter((act) => inside.has(act.variable))));
     return left;
   }
 }
@@ -59,7 +59,12 @@ export class Cutter {
  * A system with more that can happen, as several that share nothing that is judged: each is cut down to the cones of its variables, and each extra event is told
  * whole in the one to which it matters. What no extra event can change is left out.
  */
-export const apart = (system: RecallSystem, extras: readonly Extra[], sounds: readonly SystemSound[], { cones }: Reach): readonly RecallSystem[] => {
+export const apart = (
+  system: RecallSystem,
+  extras: readonly Extra[],
+  sounds: readonly SystemSound[],
+  { cones }: Reach,
+): readonly RecallSystem[] => {
   const heads = new Map<string, string>();
   const headOf = (variable: string): string => {
     const head = heads.get(variable);
@@ -72,7 +77,10 @@ export const apart = (system: RecallSystem, extras: readonly Extra[], sounds: re
     for (const other of others) heads.set(headOf(other), headOf(first));
   }
   const recalls = new Set(sounds.map((s) => s.recall));
-  const groups = new Map<string, { readonly judged: Set<string>; readonly inside: Set<string>; readonly extras: Map<string, Extra> }>();
+  const groups = new Map<
+    string,
+    { readonly judged: Set<string>; readonly inside: Set<string>; readonly extras: Map<string, Extra> }
+  >();
   for (const variable of heads.keys()) {
     const head = headOf(variable);
     const group = groups.get(head) ?? { judged: new Set(), inside: new Set(), extras: new Map() };
@@ -85,15 +93,23 @@ export const apart = (system: RecallSystem, extras: readonly Extra[], sounds: re
     if (first !== undefined) groups.get(headOf(first))!.extras.set(extra.id, extra);
   }
   return [...groups.values()].map(({ judged, inside, extras: own }) => {
-    const events = [...own.values()].map(({ id, acts, last, when }): SystemEvent => ({ id, ...(when ? { when } : {}), acts: acts(inside), ...(last ? { last } : {}) }));
+    const events = [...own.values()].map(({ id, acts, last, when }): SystemEvent => ({
+      id,
+      ...(when ? { when } : {}),
+      acts: acts(inside),
+      ...(last ? { last } : {}),
+    }));
     const cut = systemWithin({ ...system, sounds: [] }, inside, (e) => recalls.has(e.id));
     const happens = new Set([...cut.events, ...events].map((e) => e.id));
     return {
-      ...cut, events: [...cut.events, ...events],
-      sounds: sounds.filter((s) => happens.has(s.recall)).flatMap((s) => {
-        const wants = s.wants.filter((w) => judged.has(w.variable));
-        return wants.length ? [{ ...s, wants }] : [];
-      }),
+      ...cut,
+      events: [...cut.events, ...events],
+      sounds: sounds
+        .filter((s) => happens.has(s.recall))
+        .flatMap((s) => {
+          const wants = s.wants.filter((w) => judged.has(w.variable));
+          return wants.length ? [{ ...s, wants }] : [];
+        }),
     };
   });
 };

@@ -19,48 +19,46 @@ import { KeepTest, StandingTests } from './standing.js';
 /** How often one looks while something is still on its way. */
 const LOOK_MS = 60;
 
-export const Bench = () => {
-  const { ask, view, derived } = useRig();
-  const location = useLocation();
-  const navigate = useNavigate();
-  const asked = location.state as { play?: Play; call?: Id<'sound'> } | null;
+/** What stands on the bench is what the rig says now: it is set up anew when something else was derived, unless that, such as a tick or a note, leaves it as it is. */
+const useBench = () => {
+  const { ask, derived } = useRig();
+  const asked = useLocation().state as { play?: Play; call?: Id<'sound'> } | null;
   const [bench, setBench] = useState<BenchView>();
   const [play, setPlay] = useState<Play>();
-  const [keeping, keep] = useState(false);
   const setUpFor = useRef(-1);
-
   // Footsteps of the proof settle one by one; what hands and feet do here goes on as time goes by.
   const act: Act = useCallback(async (what) => setBench(await ask.act(what, !('step' in what))), [ask]);
   const powerUp = useCallback(async (state?: SystemState) => setBench(await ask.powerUp(state)), [ask]);
-
-  // What stands on the bench is what the rig says now: it is set up anew when something else was derived, unless that, such as a tick or a note, leaves it as it is.
   useEffect(() => {
     if (derived.stamp === 0 || setUpFor.current === derived.stamp) return;
     const isNew = setUpFor.current < 0;
     setUpFor.current = derived.stamp;
     const begin = async () => {
       const going = isNew ? undefined : await ask.goOn();
-      if (going) {
-        setBench(going);
-      } else if (asked?.play) {
+      if (going) return setBench(going);
+      if (asked?.play) {
         setPlay({ ...asked.play });
-        await powerUp(asked.play.powerUp);
-      } else {
-        await powerUp();
-        if (asked?.call) await act({ step: `recall:${asked.call}` });
+        return powerUp(asked.play.powerUp);
       }
+      await powerUp();
+      if (asked?.call) await act({ step: `recall:${asked.call}` });
     };
     void begin();
   }, [ask, derived.stamp, asked, powerUp, act]);
-
-  const progress = useProgress(play, act);
-
   useEffect(() => {
     if (!bench?.busy) return undefined;
     const timer = setTimeout(() => void ask.later().then(setBench), LOOK_MS);
     return () => clearTimeout(timer);
   }, [ask, bench]);
+  return { bench, setBench, play, setPlay, act, powerUp };
+};
 
+export const Bench = () => {
+  const { ask, view } = useRig();
+  const navigate = useNavigate();
+  const [isKeeping, keep] = useState(false);
+  const { bench, setBench, play, setPlay, act, powerUp } = useBench();
+  const progress = useProgress(play, act);
   const again = () => {
     if (!play) return;
     setPlay({ ...play });
@@ -71,42 +69,39 @@ export const Bench = () => {
     void ask.playFreely().then(setBench);
     void navigate('.', { replace: true, state: null });
   };
-  if (view && view.sounds.length === 0 && !bench?.floor.length) {
-    return <div className="card" style={{ maxWidth: 560 }}><h1>Bench</h1><p className="soft">Nothing to stomp on yet. Add a switcher or a foot controller in Kit and give the rig a sound.</p><Button onClick={() => void navigate('../kit')}>To the kit</Button></div>;
-  }
+  if (view && view.sounds.length === 0 && !bench?.floor.length) return <NothingToStompOn />;
   if (!bench) return <p className="soft">Setting up the bench …</p>;
-  const proved = view?.sounds.find((s) => s.id === bench.sound?.id);
   return (
     <>
       <div className="headline">
-        <h1>Bench</h1><span className="soft">simulated boxes, real bytes · {bench.now} s since power-up</span>
+        <h1>Bench</h1>
+        <span className="soft">simulated boxes, real bytes · {bench.now} s since power-up</span>
         <div className="tools">
           <Mishaps act={act} />
-          <Button variant="default" size="xs" onClick={() => keep(!keeping)} aria-expanded={keeping}>Keep as a test</Button>
-          <Button variant="default" size="xs" onClick={() => void powerUp()}>Power up again</Button>
+          <Button variant="default" size="xs" onClick={() => keep(!isKeeping)} aria-expanded={isKeeping}>
+            Keep as a test
+          </Button>
+          <Button variant="default" size="xs" onClick={() => void powerUp()}>
+            Power up again
+          </Button>
         </div>
       </div>
-      {bench.wrong.length > 0 && (
-        <ul className="wrong-now" aria-label="What is wrong on the bench">
-          {bench.wrong.map((w) => <li key={w.text}><span className="broken">{w.text}</span> <Button variant="default" size="compact-xs" aria-label={`Put right: ${w.text}`} onClick={() => void act(w.right)}>Put right</Button></li>)}
-        </ul>
-      )}
-      <div className="card" style={{ padding: '10px 14px', marginBottom: 14 }}>
-        <Run items={bench.run} label="What sounds now" {...(bench.wrong.length ? { silent: 'Nothing gets through.' } : {})} />
-        <p style={{ margin: '4px 0 0' }} role="status">
-          {bench.sound && bench.sound.silentAt.length > 0 && <span className="broken">Nothing is heard at {bench.sound.silentAt.join(' or ')}. </span>}
-          {bench.sound ? (bench.sound.wrong.length ? <span className="broken">{bench.sound.name} is not as wanted: {bench.sound.wrong.join('; ')}.</span> : (bench.sound.silentAt.length ? <span className="soft">The controls of {bench.sound.name} stand as wanted.</span> : <span className="proved">{bench.sound.name} stands as wanted.</span>)) : <span className="soft">The slot that is loaded holds no sound.</span>}
-          {proved && <span> In the proof it <VerdictSign is={proved.verdict} /> <VerdictText sound={proved} />.</span>}
-          {bench.audio.map((text) => <span key={text} className="soft"> {text}</span>)}
-        </p>
+      {bench.wrong.length > 0 && <WrongNow bench={bench} act={act} />}
+      <div className="card bench-run">
+        <Run
+          items={bench.run}
+          label="What sounds now"
+          {...(bench.wrong.length ? { silent: 'Nothing gets through.' } : {})}
+        />
+        <Stands bench={bench} />
       </div>
-      {keeping && <KeepTest bench={bench} done={() => keep(false)} />}
+      {isKeeping && <KeepTest bench={bench} done={() => keep(false)} />}
       <div className="bench">
-        <div style={{ display: 'grid', gap: 14, minWidth: 0 }}>
+        <div className="bench-side">
           <Floor bench={bench} act={act} />
           <Monitor bench={bench} />
         </div>
-        <div style={{ display: 'grid', gap: 14 }}>
+        <div className="bench-side">
           <StandingTests />
           {play && <Playing play={play} progress={progress} again={again} stop={stopPlaying} />}
           <Boxes bench={bench} act={act} />
@@ -116,19 +111,110 @@ export const Bench = () => {
   );
 };
 
+const NothingToStompOn = () => {
+  const navigate = useNavigate();
+  return (
+    <div className="card bench-empty">
+      <h1>Bench</h1>
+      <p className="soft">
+        Nothing to stomp on yet. Add a switcher or a foot controller in Kit and give the rig a sound.
+      </p>
+      <Button onClick={() => void navigate('../kit')}>To the kit</Button>
+    </div>
+  );
+};
+
+const WrongNow = ({ bench, act }: { bench: BenchView; act: Act }) => (
+  <ul className="wrong-now" aria-label="What is wrong on the bench">
+    {bench.wrong.map((w) => (
+      <li key={w.text}>
+        <span className="broken">{w.text}</span>{' '}
+        <Button
+          variant="default"
+          size="compact-xs"
+          aria-label={`Put right: ${w.text}`}
+          onClick={() => void act(w.right)}
+        >
+          Put right
+        </Button>
+      </li>
+    ))}
+  </ul>
+);
+
+/** Whether the sound that was called stands as wanted here, what the proof says of it, and what is heard. */
+const Stands = ({ bench: { sound, audio } }: { bench: BenchView }) => {
+  const { view } = useRig();
+  const proved = view?.sounds.find((s) => s.id === sound?.id);
+  return (
+    <p role="status">
+      {sound && sound.silentAt.length > 0 && (
+        <span className="broken">Nothing is heard at {sound.silentAt.join(' or ')}. </span>
+      )}
+      <AsWanted sound={sound} />
+      {proved && (
+        <span>
+          {' '}
+          In the proof it <VerdictSign is={proved.verdict} /> <VerdictText sound={proved} />.
+        </span>
+      )}
+      {audio.map((text) => (
+        <span key={text} className="soft">
+          {' '}
+          {text}
+        </span>
+      ))}
+    </p>
+  );
+};
+
+const AsWanted = ({ sound }: Pick<BenchView, 'sound'>) => {
+  if (!sound) return <span className="soft">The slot that is loaded holds no sound.</span>;
+  if (sound.wrong.length)
+    return (
+      <span className="broken">
+        {sound.name} is not as wanted: {sound.wrong.join('; ')}.
+      </span>
+    );
+  if (sound.silentAt.length) return <span className="soft">The controls of {sound.name} stand as wanted.</span>;
+  return <span className="proved">{sound.name} stands as wanted.</span>;
+};
+
 /** What can happen besides stomps: what the proof reckons with, and what goes wrong on stage. Found by typing. */
 const Mishaps = ({ act }: { act: Act }) => {
   const mishaps = useAsked(['mishaps'], (worker) => worker.mishaps()) ?? [];
   const faults = useAsked(['faults'], (worker) => worker.faults()) ?? [];
   const [search, setSearch] = useState('');
-  const happen = new Map<string, BenchAct>([...mishaps.map((m) => [m.text, { step: m.event }] as const), ...faults.map((f) => [f.text, f.fault] as const satisfies readonly [string, Fault])]);
+  const happen = new Map<string, BenchAct>([
+    ...mishaps.map((m) => [m.text, { step: m.event }] as const),
+    ...faults.map((f) => [f.text, f.fault] as const satisfies readonly [string, Fault]),
+  ]);
   const groups = [
     { group: 'What the proof reckons with', items: [...new Set(mishaps.map((m) => m.text))] },
-    ...FAULT_GROUPS.map((group) => ({ group, items: [...new Set(faults.filter((f) => f.group === group).map((f) => f.text))].filter((t) => !mishaps.some((m) => m.text === t)) })),
+    ...FAULT_GROUPS.map((group) => ({
+      group,
+      items: [...new Set(faults.filter((f) => f.group === group).map((f) => f.text))].filter(
+        (t) => !mishaps.some((m) => m.text === t),
+      ),
+    })),
   ].filter((g) => g.items.length > 0);
   return (
     <Select
-      size="xs" w={240} aria-label="Something happens" placeholder="Something happens …" searchable searchValue={search} onSearchChange={setSearch} onOptionSubmit={() => setSearch('')} selectFirstOptionOnChange value={null} data={groups} limit={120} maxDropdownHeight={360} nothingFoundMessage="Nothing of that kind can happen here" comboboxProps={{ width: 420, position: 'bottom-end' }}
+      size="xs"
+      w={240}
+      aria-label="Something happens"
+      placeholder="Something happens …"
+      searchable
+      searchValue={search}
+      onSearchChange={setSearch}
+      onOptionSubmit={() => setSearch('')}
+      selectFirstOptionOnChange
+      value={null}
+      data={groups}
+      limit={120}
+      maxDropdownHeight={360}
+      nothingFoundMessage="Nothing of that kind can happen here"
+      comboboxProps={{ width: 420, position: 'bottom-end' }}
       onChange={(text) => {
         const what = text === null ? undefined : happen.get(text);
         if (what) void act(what);

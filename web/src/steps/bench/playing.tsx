@@ -37,7 +37,8 @@ export const useProgress = (play: Play | undefined, act: Act): Progress => {
     let isGivenUp = false;
     const take = async () => {
       const after = play.steps[step + 2];
-      if (next.event) await act({ step: next.event, ...(after?.afterMs === undefined ? {} : { nextMs: after.afterMs }) });
+      if (next.event)
+        await act({ step: next.event, ...(after?.afterMs === undefined ? {} : { nextMs: after.afterMs }) });
       const end = after ? undefined : await ask.stands(play.control);
       if (!isGivenUp) setReached({ of: play, step: step + 1, end });
     };
@@ -50,13 +51,60 @@ export const useProgress = (play: Play | undefined, act: Act): Progress => {
   return progress;
 };
 
-export const Playing = ({ play, progress: { step, end }, again, stop }: { play: Play; progress: Progress; again: () => void; stop: () => void }) => (
+export const Playing = ({
+  play,
+  progress: { step, end },
+  again,
+  stop,
+}: {
+  play: Play;
+  progress: Progress;
+  again: () => void;
+  stop: () => void;
+}) => (
   <section className="card alarm">
     <h2>How {play.name} comes back wrong</h2>
     <ol style={{ listStyle: 'none', margin: 0, padding: 0 }}>
-      {play.steps.map((s, i) => <li key={i} className={i === step ? 'now' : ''} aria-current={i === step ? 'step' : undefined} style={{ padding: '4px 6px', background: i === step ? 'var(--chosen)' : undefined, opacity: i > step ? 0.65 : 1 }}><strong>{i}. {s.text}</strong> <span className="soft">{play.text} {s.value}</span></li>)}
+      {play.steps.map((s, i) => (
+        <li
+          key={i}
+          className={i === step ? 'now' : ''}
+          aria-current={i === step ? 'step' : undefined}
+          style={{
+            padding: '4px 6px',
+            background: i === step ? 'var(--chosen)' : undefined,
+            opacity: i > step ? 0.65 : 1,
+          }}
+        >
+          <strong>
+            {i}. {s.text}
+          </strong>{' '}
+          <span className="soft">
+            {play.text} {s.value}
+          </span>
+        </li>
+      ))}
     </ol>
-    {end !== undefined && <p role="status">{end === play.wanted ? <span className="proved">On the bench {play.text} now ends at {end}, as wanted.</span> : <span className="broken">On the bench too: {play.text} is {end}, wanted {play.wanted}.</span>}</p>}
-    <div style={{ display: 'flex', gap: 8 }}><Button size="xs" variant="default" onClick={again}>Play it again</Button><Button size="xs" variant="default" onClick={stop}>Play freely</Button></div>
+    {end !== undefined && (
+      <p role="status">
+        {end === play.wanted ? (
+          <span className="proved">
+            On the bench {play.text} now ends at {end}, as wanted.
+          </span>
+        ) : (
+          <span className="broken">
+            On the bench too: {play.text} is {end}, wanted {play.wanted}.
+          </span>
+        )}
+      </p>
+    )}
+    <div style={{ display: 'flex', gap: 8 }}>
+      <Button size="xs" variant="default" onClick={again}>
+        Play it again
+      </Button>
+      <Button size="xs" variant="default" onClick={stop}>
+        Play freely
+      </Button>
+    </div>
   </section>
 );

@@ -16,11 +16,25 @@ import { Jacks } from './box-jacks.js';
 import { ZONE_NAMES } from './zone-names.js';
 import { TextField } from '../../app/text-field.js';
 
-const ORIGINS = [{ value: 'assumed', label: 'assumed' }, { value: 'maker', label: "the maker's figure" }, { value: 'measured', label: 'measured' }];
+const ORIGINS = [
+  { value: 'assumed', label: 'assumed' },
+  { value: 'maker', label: "the maker's figure" },
+  { value: 'measured', label: 'measured' },
+];
 const MOST_SAID = 5;
 
 /** All of a box: its jacks, what lies between them as lines that are drawn while they are typed, its controls, its figures. A draft until it is kept. */
-export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; close: () => void; shelve: (device: Device) => void; shelved: boolean }) => {
+export const BoxEditor = ({
+  device,
+  close,
+  shelve,
+  shelved,
+}: {
+  device: Device;
+  close: () => void;
+  shelve: (device: Device) => void;
+  shelved: boolean;
+}) => {
   const { rig, edit } = useRig();
   const top = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
@@ -29,7 +43,10 @@ export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; 
   const [draft, setDraft] = useState(device);
   const [lines, setLines] = useState(() => insideText(device.chains));
   const inside = useMemo(() => readInside(lines, draft.chains), [lines, draft.chains]);
-  const wish = useMemo((): Device => withChannel(inside.ok ? { ...draft, chains: inside.value } : draft), [draft, inside]);
+  const wish = useMemo(
+    (): Device => withChannel(inside.ok ? { ...draft, chains: inside.value } : draft),
+    [draft, inside],
+  );
   const refused = useMemo((): readonly Refusal[] => {
     if (!inside.ok) return inside.error;
     const applied = apply(rig, changeDevice(wish, {}));
@@ -42,32 +59,44 @@ export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; 
   return (
     <div className="box-editor">
       <div className="headline">
-        <h1 ref={top}><span className="mono">{draft.code}</span> {draft.name}</h1>{shelved && <span className="soft" role="status">on your shelf</span>}
+        <h1 ref={top}>
+          <span className="mono">{draft.code}</span> {draft.name}
+        </h1>
+        {shelved && (
+          <span className="soft" role="status">
+            on your shelf
+          </span>
+        )}
         <div className="tools">
-          <Button size="xs" variant="default" disabled={refused.length > 0} onClick={() => shelve(wish)}>Save to my shelf</Button>
-          <Button size="xs" variant="default" onClick={close}>Leave it as it was</Button>
-          <Button size="xs" disabled={refused.length > 0} onClick={keep}>Keep</Button>
+          <Button size="xs" variant="default" disabled={refused.length > 0} onClick={() => shelve(wish)}>
+            Save to my shelf
+          </Button>
+          <Button size="xs" variant="default" onClick={close}>
+            Leave it as it was
+          </Button>
+          <Button size="xs" disabled={refused.length > 0} onClick={keep}>
+            Keep
+          </Button>
         </div>
       </div>
-      {refused.length > 0 && (
-        <div className="card alarm" role="status">
-          <strong>Not yet a box that can be kept.</strong>
-          <ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>{refused.slice(0, MOST_SAID).map((r) => <li key={`${r.where} ${r.wrong}`}>{r.where ? `${r.where}: ` : ''}{r.wrong} {r.would}</li>)}</ul>
-          {refused.length > MOST_SAID && <span className="soft">and {refused.length - MOST_SAID} more</span>}
-        </div>
-      )}
+      {refused.length > 0 && <Refused refused={refused} />}
       <section className="card">
         <h2>Inside</h2>
-        <div className="inside-drawn"><Inside chains={wish.chains} /></div>
+        <div className="inside-drawn">
+          <Inside chains={wish.chains} />
+        </div>
         <Textarea
-          aria-label="Chains, one a line" autosize minRows={2} maxRows={14} value={lines} onChange={(e) => setLines(e.currentTarget.value)} spellCheck={false} styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)', fontSize: 13 } }} error={!inside.ok}
+          aria-label="Chains, one a line"
+          autosize
+          minRows={2}
+          maxRows={14}
+          value={lines}
+          onChange={(e) => setLines(e.currentTarget.value)}
+          spellCheck={false}
+          styles={{ input: { fontFamily: 'var(--mantine-font-family-monospace)', fontSize: 13 } }}
+          error={!inside.ok}
         />
-        <details className="soft" style={{ marginTop: 6, fontSize: 14 }}>
-          <summary>How to write it</summary>
-          <p style={{ margin: '6px 0' }}>One chain a line: <code>name: jack &gt; stage &gt; stage &gt; jack</code>. Jacks that share a chain are joined by <code>+</code>, a side is <code>@left</code> or <code>@right</code>.</p>
-          <p style={{ margin: '6px 0' }}>When: <code>overdrive [on=on]</code>, <code>in-l [in-r unplugged]</code> (a normal), <code>[mix=0..50]</code>. How: <code>delay (spread)</code>, <code>(sum)</code>, <code>(each)</code>.</p>
-          <p style={{ margin: '6px 0' }}>An insert: <code>loop1:&lt;send1 / return1&gt; [loop1=on]</code>, with <code>(broken)</code> if it is silent while nothing is plugged in, <code>(breaks=send)</code>, <code>(direct)</code>. A fork: <code>channel:{'{ clean [channel=clean]: preamp | lead [channel=lead]: preamp > boost }'}</code>.</p>
-        </details>
+        <HowToWrite />
       </section>
       <Jacks device={draft} save={(jacks) => change({ jacks })} />
       <Controls device={draft} change={setDraft} />
@@ -78,24 +107,120 @@ export const BoxEditor = ({ device, close, shelve, shelved }: { device: Device; 
   );
 };
 
+/** Why what is typed is not yet a box that can be kept. */
+const Refused = ({ refused }: { refused: readonly Refusal[] }) => (
+  <div className="card alarm refused" role="status">
+    <strong>Not yet a box that can be kept.</strong>
+    <ul>
+      {refused.slice(0, MOST_SAID).map((r) => (
+        <li key={`${r.where} ${r.wrong}`}>
+          {r.where ? `${r.where}: ` : ''}
+          {r.wrong} {r.would}
+        </li>
+      ))}
+    </ul>
+    {refused.length > MOST_SAID && <span className="soft">and {refused.length - MOST_SAID} more</span>}
+  </div>
+);
+
+const HowToWrite = () => (
+  <details className="soft how-to-write">
+    <summary>How to write it</summary>
+    <p>
+      One chain a line: <code>name: jack &gt; stage &gt; stage &gt; jack</code>. Jacks that share a chain are joined by{' '}
+      <code>+</code>, a side is <code>@left</code> or <code>@right</code>.
+    </p>
+    <p>
+      When: <code>overdrive [on=on]</code>, <code>in-l [in-r unplugged]</code> (a normal), <code>[mix=0..50]</code>.
+      How: <code>delay (spread)</code>, <code>(sum)</code>, <code>(each)</code>.
+    </p>
+    <p>
+      An insert: <code>loop1:&lt;send1 / return1&gt; [loop1=on]</code>, with <code>(broken)</code> if it is silent while
+      nothing is plugged in, <code>(breaks=send)</code>, <code>(direct)</code>. A fork:{' '}
+      <code>channel:{'{ clean [channel=clean]: preamp | lead [channel=lead]: preamp > boost }'}</code>.
+    </p>
+  </details>
+);
+
 const Plate = ({ device, change }: { device: Device; change: (part: Partial<Device>) => void }) => {
   const { figures } = device;
   const [w, d, h] = figures.mm ?? [0, 0, 0];
-  const side = (i: number, v: number | string) => typeof v === 'number' && change({ figures: { ...figures, mm: [w, d, h].map((x, k) => (k === i ? v : x)) as [number, number, number] } });
+  const side = (i: number, v: number | string) =>
+    typeof v === 'number' &&
+    change({ figures: { ...figures, mm: [w, d, h].map((x, k) => (k === i ? v : x)) as [number, number, number] } });
   return (
     <section className="card">
       <h2>Plate and figures</h2>
       <div className="plate">
-        <TextField most={LONGEST.name} size="xs" label="Name" value={device.name} onChange={(e) => change({ name: e.currentTarget.value })} />
-        <TextField most={LONGEST.code} size="xs" label="Code" value={device.code} onChange={(e) => change({ code: e.currentTarget.value.toUpperCase() })} />
-        <NativeSelect size="xs" label="Where it stands" data={ZONES.map((z) => ({ value: z, label: ZONE_NAMES[z] }))} value={device.zone} onChange={(e) => change({ zone: e.currentTarget.value as Device['zone'] })} />
-        <NumberInput size="xs" label="Width, mm" hideControls min={0} max={3000} value={w || ''} onChange={(v) => side(0, v)} />
-        <NumberInput size="xs" label="Depth, mm" hideControls min={0} max={3000} value={d || ''} onChange={(v) => side(1, v)} />
-        <NumberInput size="xs" label="Height, mm" hideControls min={0} max={3000} value={h || ''} onChange={(v) => side(2, v)} />
-        <NumberInput size="xs" label="Weight, kg" hideControls min={0} max={200} decimalScale={2} value={figures.kg ?? ''} onChange={(v) => typeof v === 'number' && change({ figures: { ...figures, kg: v } })} />
-        <NativeSelect size="xs" label="These figures are" data={ORIGINS} value={figures.origin ?? 'assumed'} onChange={(e) => change({ figures: { ...figures, origin: e.currentTarget.value as 'assumed' } })} />
+        <TextField
+          most={LONGEST.name}
+          size="xs"
+          label="Name"
+          value={device.name}
+          onChange={(e) => change({ name: e.currentTarget.value })}
+        />
+        <TextField
+          most={LONGEST.code}
+          size="xs"
+          label="Code"
+          value={device.code}
+          onChange={(e) => change({ code: e.currentTarget.value.toUpperCase() })}
+        />
+        <NativeSelect
+          size="xs"
+          label="Where it stands"
+          data={ZONES.map((z) => ({ value: z, label: ZONE_NAMES[z] }))}
+          value={device.zone}
+          onChange={(e) => change({ zone: e.currentTarget.value as Device['zone'] })}
+        />
+        <NumberInput
+          size="xs"
+          label="Width, mm"
+          hideControls
+          min={0}
+          max={3000}
+          value={w || ''}
+          onChange={(v) => side(0, v)}
+        />
+        <NumberInput
+          size="xs"
+          label="Depth, mm"
+          hideControls
+          min={0}
+          max={3000}
+          value={d || ''}
+          onChange={(v) => side(1, v)}
+        />
+        <NumberInput
+          size="xs"
+          label="Height, mm"
+          hideControls
+          min={0}
+          max={3000}
+          value={h || ''}
+          onChange={(v) => side(2, v)}
+        />
+        <NumberInput
+          size="xs"
+          label="Weight, kg"
+          hideControls
+          min={0}
+          max={200}
+          decimalScale={2}
+          value={figures.kg ?? ''}
+          onChange={(v) => typeof v === 'number' && change({ figures: { ...figures, kg: v } })}
+        />
+        <NativeSelect
+          size="xs"
+          label="These figures are"
+          data={ORIGINS}
+          value={figures.origin ?? 'assumed'}
+          onChange={(e) => change({ figures: { ...figures, origin: e.currentTarget.value as 'assumed' } })}
+        />
       </div>
-      <p className="soft" style={{ margin: '6px 0 0' }}>Sizes and weight are not used yet.</p>
+      <p className="soft" style={{ margin: '6px 0 0' }}>
+        Sizes and weight are not used yet.
+      </p>
     </section>
   );
 };

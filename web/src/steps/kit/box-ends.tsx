@@ -3,34 +3,112 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import { END_KINDS, SOURCE_KINDS, type Device, type End } from '@yunta/core/rig/device';
 import { TextField } from '../../app/text-field.js';
 
-const END_NAMES: Readonly<Record<End['is'], string>> = { source: 'sound begins here', house: 'the house hears it', stage: 'the stage hears it', player: 'the player hears it', recorder: 'it is recorded', tuner: 'a tuner reads it' };
+const END_NAMES: Readonly<Record<End['is'], string>> = {
+  source: 'sound begins here',
+  house: 'the house hears it',
+  stage: 'the stage hears it',
+  player: 'the player hears it',
+  recorder: 'it is recorded',
+  tuner: 'a tuner reads it',
+};
 
 /** Where sound begins in this box, or where somebody hears it: instruments, loudspeakers, desks. */
 export const Ends = ({ device, save }: { device: Device; save: (ends: readonly End[]) => void }) => {
   const ends = device.ends ?? [];
-  const points = [...new Set([...device.jacks.filter((j) => j.kind === 'audio' || j.kind === 'air').map((j) => j.id), ...device.chains.flatMap((c) => [...c.from, ...c.to].map((t) => t.at)).filter((at) => at.startsWith('#'))])];
+  const points = [
+    ...new Set([
+      ...device.jacks.filter((j) => j.kind === 'audio' || j.kind === 'air').map((j) => j.id),
+      ...device.chains.flatMap((c) => [...c.from, ...c.to].map((t) => t.at)).filter((at) => at.startsWith('#')),
+    ]),
+  ];
   const set = (i: number, part: Partial<End>) => save(ends.map((e, k) => (k === i ? { ...e, ...part } : e)));
   return (
     <section className="card">
       <h2>Where sound begins, or is heard</h2>
-      {ends.length === 0 && <p className="soft" style={{ margin: '2px 0 6px' }}>Nowhere in this box: the signal only passes.</p>}
+      {ends.length === 0 && (
+        <p className="soft" style={{ margin: '2px 0 6px' }}>
+          Nowhere in this box: the signal only passes.
+        </p>
+      )}
       {ends.length > 0 && (
         <table className="plain tight">
-          <thead><tr><th>at</th><th>what happens there</th><th>called</th><th>what sounds</th><th><span className="visually-hidden">take out</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th>at</th>
+              <th>what happens there</th>
+              <th>called</th>
+              <th>what sounds</th>
+              <th>
+                <span className="visually-hidden">take out</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {ends.map((end, i) => (
               <tr key={i}>
-                <td><NativeSelect size="xs" aria-label={`Point of ${end.name}`} data={points.includes(end.at) ? points : [end.at, ...points]} value={end.at} onChange={(e) => set(i, { at: e.currentTarget.value })} /></td>
-                <td><NativeSelect size="xs" aria-label={`What happens at ${end.name}`} data={END_KINDS.map((k) => ({ value: k, label: END_NAMES[k] }))} value={end.is} onChange={(e) => set(i, { is: e.currentTarget.value as End['is'] })} /></td>
-                <td><TextField most={LONGEST.name} size="xs" aria-label={`Name of place ${i + 1}`} value={end.name} onChange={(e) => set(i, { name: e.currentTarget.value })} /></td>
-                <td>{end.is === 'source' && <NativeSelect size="xs" aria-label={`What sounds at ${end.name}`} data={[...SOURCE_KINDS]} value={end.what ?? 'guitar'} onChange={(e) => set(i, { what: e.currentTarget.value as NonNullable<End['what']> })} />}</td>
-                <td style={{ textAlign: 'right' }}><Button size="compact-xs" variant="default" aria-label={`Take out ${end.name}`} onClick={() => save(ends.filter((_, k) => k !== i))}>Take out</Button></td>
+                <td>
+                  <NativeSelect
+                    size="xs"
+                    aria-label={`Point of ${end.name}`}
+                    data={points.includes(end.at) ? points : [end.at, ...points]}
+                    value={end.at}
+                    onChange={(e) => set(i, { at: e.currentTarget.value })}
+                  />
+                </td>
+                <td>
+                  <NativeSelect
+                    size="xs"
+                    aria-label={`What happens at ${end.name}`}
+                    data={END_KINDS.map((k) => ({ value: k, label: END_NAMES[k] }))}
+                    value={end.is}
+                    onChange={(e) => set(i, { is: e.currentTarget.value as End['is'] })}
+                  />
+                </td>
+                <td>
+                  <TextField
+                    most={LONGEST.name}
+                    size="xs"
+                    aria-label={`Name of place ${i + 1}`}
+                    value={end.name}
+                    onChange={(e) => set(i, { name: e.currentTarget.value })}
+                  />
+                </td>
+                <td>
+                  {end.is === 'source' && (
+                    <NativeSelect
+                      size="xs"
+                      aria-label={`What sounds at ${end.name}`}
+                      data={[...SOURCE_KINDS]}
+                      value={end.what ?? 'guitar'}
+                      onChange={(e) => set(i, { what: e.currentTarget.value as NonNullable<End['what']> })}
+                    />
+                  )}
+                </td>
+                <td style={{ textAlign: 'right' }}>
+                  <Button
+                    size="compact-xs"
+                    variant="default"
+                    aria-label={`Take out ${end.name}`}
+                    onClick={() => save(ends.filter((_, k) => k !== i))}
+                  >
+                    Take out
+                  </Button>
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      {points.length > 0 && <Button mt={8} size="compact-sm" variant="default" onClick={() => save([...ends, { at: points.at(-1)!, is: 'stage', name: device.name }])}>Add a place</Button>}
+      {points.length > 0 && (
+        <Button
+          mt={8}
+          size="compact-sm"
+          variant="default"
+          onClick={() => save([...ends, { at: points.at(-1)!, is: 'stage', name: device.name }])}
+        >
+          Add a place
+        </Button>
+      )}
     </section>
   );
 };

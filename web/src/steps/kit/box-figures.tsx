@@ -18,16 +18,40 @@ export const BoxFigures = ({ device, save }: { device: Device; save: (device: De
   return (
     <section className="card">
       <h2>Figures inside</h2>
-      <p className="soft" style={{ margin: '2px 0 6px' }}>What is not used yet is kept with the box. {written.length === 0 && 'Nothing is written down.'}</p>
+      <p className="soft" style={{ margin: '2px 0 6px' }}>
+        What is not used yet is kept with the box. {written.length === 0 && 'Nothing is written down.'}
+      </p>
       {written.length > 0 && (
         <table className="plain tight">
-          <thead><tr><th>of</th><th>figure</th><th>is</th><th>used for</th></tr></thead>
-          <tbody>{written.map((f) => <FigureRow key={f.key} figure={f} device={device} save={save} />)}</tbody>
+          <thead>
+            <tr>
+              <th>of</th>
+              <th>figure</th>
+              <th>is</th>
+              <th>used for</th>
+            </tr>
+          </thead>
+          <tbody>
+            {written.map((f) => (
+              <FigureRow key={f.key} figure={f} device={device} save={save} />
+            ))}
+          </tbody>
         </table>
       )}
       <div className="figure-choice">
-        <NativeSelect size="xs" aria-label="Figure to write down" value={next} onChange={(e) => setChosen(e.currentTarget.value)} data={places.map((group) => ({ group, items: open.filter((f) => f.where === group).map((f) => ({ value: f.key, label: `${f.where}: ${f.what}` })) }))} />
-        <Button size="compact-sm" variant="default" onClick={() => setAdded([...added, next])}>Write it down</Button>
+        <NativeSelect
+          size="xs"
+          aria-label="Figure to write down"
+          value={next}
+          onChange={(e) => setChosen(e.currentTarget.value)}
+          data={places.map((group) => ({
+            group,
+            items: open.filter((f) => f.where === group).map((f) => ({ value: f.key, label: `${f.where}: ${f.what}` })),
+          }))}
+        />
+        <Button size="compact-sm" variant="default" onClick={() => setAdded([...added, next])}>
+          Write it down
+        </Button>
       </div>
     </section>
   );
@@ -49,11 +73,20 @@ const FigureRow = ({ figure, device, save }: { figure: Figure; device: Device; s
       <td>{figure.what}</td>
       <td>
         <TextField
-          most={LONGEST.name} size="xs" aria-label={`${figure.where}, ${figure.what}`} aria-describedby={about} placeholder={figure.like} value={typed ?? figure.text} onChange={(e) => type(e.currentTarget.value)}
-          onBlur={() => wish?.ok && setTyped(undefined)} error={wish && !wish.ok ? wish.error.map(sayRefusal).join(' ') : undefined}
+          most={LONGEST.name}
+          size="xs"
+          aria-label={`${figure.where}, ${figure.what}`}
+          aria-describedby={about}
+          placeholder={figure.like}
+          value={typed ?? figure.text}
+          onChange={(e) => type(e.currentTarget.value)}
+          onBlur={() => wish?.ok && setTyped(undefined)}
+          error={wish && !wish.ok ? wish.error.map(sayRefusal).join(' ') : undefined}
         />
       </td>
-      <td id={about} className={figure.usedFor ? '' : 'soft'}>{figure.usedFor ?? 'not used yet'}</td>
+      <td id={about} className={figure.usedFor ? '' : 'soft'}>
+        {figure.usedFor ?? 'not used yet'}
+      </td>
     </tr>
   );
 };

@@ -12,19 +12,35 @@ import { fits, TextField } from '../../app/text-field.js';
 const NUMBERINGS: readonly { readonly value: string; readonly label: string; readonly shows: Numbering }[] = [
   { value: '0', label: 'counts from 0', shows: { first: 0 } },
   { value: '1', label: 'counts from 1', shows: { first: 1 } },
-  ...[2, 3, 4, 5, 8, 10].map((size) => ({ value: `1/${size}`, label: `banks of ${size}, from 1`, shows: { first: 1 as const, bank: { size, first: 1 } } })),
-  ...[3, 4, 5].map((size) => ({ value: `1/${size}L`, label: `banks of ${size} with letters`, shows: { first: 1 as const, bank: { size, first: 1, letters: 'ABCDEFGH'.slice(0, size) } } })),
+  ...[2, 3, 4, 5, 8, 10].map((size) => ({
+    value: `1/${size}`,
+    label: `banks of ${size}, from 1`,
+    shows: { first: 1 as const, bank: { size, first: 1 } },
+  })),
+  ...[3, 4, 5].map((size) => ({
+    value: `1/${size}L`,
+    label: `banks of ${size} with letters`,
+    shows: { first: 1 as const, bank: { size, first: 1, letters: 'ABCDEFGH'.slice(0, size) } },
+  })),
 ];
-const numberingOf = (shows: Numbering): string => NUMBERINGS.find((n) => JSON.stringify(n.shows) === JSON.stringify(shows))?.value ?? '';
+const numberingOf = (shows: Numbering): string =>
+  NUMBERINGS.find((n) => JSON.stringify(n.shows) === JSON.stringify(shows))?.value ?? '';
 
 const POWER_UP: readonly { readonly value: string; readonly label: string }[] = [
-  { value: 'left', label: 'as it was left' }, { value: 'loaded', label: 'as programmed' }, { value: 'unknown', label: 'not known' },
+  { value: 'left', label: 'as it was left' },
+  { value: 'loaded', label: 'as programmed' },
+  { value: 'unknown', label: 'not known' },
 ];
-const powerUpText = (control: Control): string => (typeof control.powerUp === 'object' ? `always ${control.powerUp.at}` : POWER_UP.find((p) => p.value === control.powerUp)!.label);
+const powerUpText = (control: Control): string =>
+  typeof control.powerUp === 'object'
+    ? `always ${control.powerUp.at}`
+    : POWER_UP.find((p) => p.value === control.powerUp)!.label;
 
 /** @example wakesText(compressor) // 'as it was left' */
 export const wakesText = (device: Device): string => {
-  const main = device.controls.find((c) => device.memories.some((m) => m.control === c.id)) ?? device.controls.find((c) => c.use === 'sound');
+  const main =
+    device.controls.find((c) => device.memories.some((m) => m.control === c.id)) ??
+    device.controls.find((c) => c.use === 'sound');
   const memory = device.memories.find((m) => m.control === main?.id);
   if (memory && typeof main?.powerUp === 'object') return `always ${shown(memory.shows, Number(main.powerUp.at))}`;
   return main ? powerUpText(main) : '';
@@ -32,7 +48,14 @@ export const wakesText = (device: Device): string => {
 
 const byText = ({ by, acts }: Actuator): string => {
   const what = acts.some((a) => 'toggle' in a || 'step' in a) ? ' turns it over' : ' sets it';
-  if ('midi' in by) return by.midi === 'cc' ? `controller ${by.number}${what}` : by.midi === 'pc' ? 'program change' : by.midi === 'note' ? `note ${by.number} (not used yet)` : by.midi;
+  if ('midi' in by)
+    return by.midi === 'cc'
+      ? `controller ${by.number}${what}`
+      : by.midi === 'pc'
+        ? 'program change'
+        : by.midi === 'note'
+          ? `note ${by.number} (not used yet)`
+          : by.midi;
   if ('foot' in by) return `foot${what}`;
   if ('hand' in by) return `hand${what}`;
   if ('contact' in by) return 'level' in by ? 'contact sets it' : 'pulse turns it over';
@@ -41,55 +64,174 @@ const byText = ({ by, acts }: Actuator): string => {
 };
 
 /** What can set a control: its own actuators, and programs that hold it. */
-export const setBy = (device: Device, control: Control): string => [
-  ...device.memories.filter((m) => m.stores.includes(control.id)).map(() => 'program'),
-  ...new Set(device.actuators.filter((a) => a.acts.some((act) => ('control' in act && act.control === control.id) || ('load' in act && device.memories.some((m) => m.id === act.load && m.control === control.id)))).map(byText)),
-].join(', ') || 'nothing';
+export const setBy = (device: Device, control: Control): string =>
+  [
+    ...device.memories.filter((m) => m.stores.includes(control.id)).map(() => 'program'),
+    ...new Set(
+      device.actuators
+        .filter((a) =>
+          a.acts.some(
+            (act) =>
+              ('control' in act && act.control === control.id) ||
+              ('load' in act && device.memories.some((m) => m.id === act.load && m.control === control.id)),
+          ),
+        )
+        .map(byText),
+    ),
+  ].join(', ') || 'nothing';
 
 export const BoxInspector = ({ device, open }: { device: Device; open: () => void }) => {
   const { edit, rig, select, view } = useRig();
-  const change = (part: Partial<Omit<Device, 'id' | 'kind'>>, what: string) => edit(changeDevice(device, part), `${device.code}: ${what}`);
+  const change: Change = (part, what) => edit(changeDevice(device, part), `${device.code}: ${what}`);
   const findings = view?.findings.filter((f) => !f.accepted && f.evidence[0] === device.id) ?? [];
-  const settable = device.controls.filter((c) => !/^(held|latch)-/.test(c.id) && c.id !== 'bank' && !/^loop\d/.test(c.id));
   return (
     <aside className="card" aria-label={`${device.code} ${device.name}`}>
-      <h2><span className="mono">{device.code}</span> {device.name}</h2>
+      <h2>
+        <span className="mono">{device.code}</span> {device.name}
+      </h2>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 84px', gap: 8 }}>
         <Field label="Name" value={device.name} most={120} save={(name) => change({ name }, 'name')} />
-        <Field label="Code" value={device.code} most={4} save={(code) => change({ code: code.toUpperCase() }, 'code')} />
+        <Field
+          label="Code"
+          value={device.code}
+          most={4}
+          save={(code) => change({ code: code.toUpperCase() }, 'code')}
+        />
       </div>
       {device.midi && (
         <div style={{ display: 'grid', gridTemplateColumns: '100px 1fr', gap: 8, marginTop: 8 }}>
-          <NumberInput label="MIDI channel" min={1} max={16} clampBehavior="strict" allowDecimal={false} value={typeof device.midi.channel === 'number' ? device.midi.channel : ''} onChange={(v) => typeof v === 'number' && v >= 1 && v <= 16 && change({ midi: { ...device.midi!, channel: v } }, `MIDI channel ${v}`)} />
-          {device.memories[0] && <Numberings memory={device.memories[0]} save={(shows) => change({ memories: device.memories.map((m, i) => (i === 0 ? { ...m, shows } : m)) }, 'numbering')} />}
+          <NumberInput
+            label="MIDI channel"
+            min={1}
+            max={16}
+            clampBehavior="strict"
+            allowDecimal={false}
+            value={typeof device.midi.channel === 'number' ? device.midi.channel : ''}
+            onChange={(v) =>
+              typeof v === 'number' &&
+              v >= 1 &&
+              v <= 16 &&
+              change({ midi: { ...device.midi!, channel: v } }, `MIDI channel ${v}`)
+            }
+          />
+          {device.memories[0] && (
+            <Numberings
+              memory={device.memories[0]}
+              save={(shows) =>
+                change({ memories: device.memories.map((m, i) => (i === 0 ? { ...m, shows } : m)) }, 'numbering')
+              }
+            />
+          )}
         </div>
       )}
-      {device.memories[0] && device.memories[0].by !== 'slot' && (
-        <Select mt={8} label="Choosing the same program again" allowDeselect={false} data={[{ value: 'reloads', label: 'loads it anew' }, { value: 'nothing', label: 'does nothing' }]} value={device.memories[0].again} onChange={(again) => again && change({ memories: device.memories.map((m, i) => (i === 0 ? { ...m, again: again as Memory['again'] } : m)) }, 'what choosing the same program does')} />
-      )}
-      {settable.length > 0 && (
-        <table className="plain" style={{ marginTop: 12 }}>
-          <thead><tr><th>can be set, by what</th><th style={{ width: 136 }}>at power-up</th></tr></thead>
-          <tbody>
-            {settable.map((control) => (
-              <tr key={control.id}>
-                <td title={domainText(control)}><strong>{control.name ?? control.id}</strong><div className="soft" style={{ fontSize: 13 }}>{setBy(device, control)}</div></td>
-                <td style={{ paddingLeft: 0, paddingRight: 0 }}><PowerUp control={control} save={(powerUp) => change({ controls: device.controls.map((c) => (c === control ? { ...c, powerUp } : c)) }, `${control.name ?? control.id} at power-up`)} /></td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      {findings.map((f) => <div key={f.fingerprint} className="card alarm" style={{ marginTop: 10 }}><p style={{ margin: '0 0 8px' }}>{f.why}</p><Remedies finding={f} /></div>)}
-      <Button size="xs" variant="default" mt={12} onClick={open}>Open the box</Button>
+      <Again device={device} change={change} />
+      <CanBeSet device={device} change={change} />
+      {findings.map((f) => (
+        <div key={f.fingerprint} className="card alarm" style={{ marginTop: 10 }}>
+          <p style={{ margin: '0 0 8px' }}>{f.why}</p>
+          <Remedies finding={f} />
+        </div>
+      ))}
+      <Button size="xs" variant="default" mt={12} onClick={open}>
+        Open the box
+      </Button>
       <Swap device={device} />
-      <p className="soft" style={{ fontSize: 13 }}>Figures are typical values of the trade, {device.figures.origin ?? 'assumed'}.</p>
-      <Button variant="default" size="xs" onClick={() => { if (edit(removeDevice(rig, device.id), `Take ${device.name} out of the kit`).length === 0) select(undefined); }}>Take it out of the kit</Button>
+      <p className="soft" style={{ fontSize: 13 }}>
+        Figures are typical values of the trade, {device.figures.origin ?? 'assumed'}.
+      </p>
+      <Button
+        variant="default"
+        size="xs"
+        onClick={() => {
+          if (edit(removeDevice(rig, device.id), `Take ${device.name} out of the kit`).length === 0) select(undefined);
+        }}
+      >
+        Take it out of the kit
+      </Button>
     </aside>
   );
 };
 
-const Field = ({ label, value, most, save }: { label: string; value: string; most: number; save: (text: string) => void }) => {
+type Change = (part: Partial<Omit<Device, 'id' | 'kind'>>, what: string) => void;
+
+interface OfBox {
+  readonly device: Device;
+  readonly change: Change;
+}
+
+/** Whether a program that is chosen again is loaded anew. */
+const Again = ({ device, change }: OfBox) => {
+  const [memory] = device.memories;
+  if (!memory || memory.by === 'slot') return null;
+  const set = (again: Memory['again']) => {
+    const memories = device.memories.map((m) => (m === memory ? { ...m, again } : m));
+    change({ memories }, 'what choosing the same program does');
+  };
+  return (
+    <Select
+      mt={8}
+      label="Choosing the same program again"
+      allowDeselect={false}
+      data={[
+        { value: 'reloads', label: 'loads it anew' },
+        { value: 'nothing', label: 'does nothing' },
+      ]}
+      value={memory.again}
+      onChange={(again) => again && set(again as Memory['again'])}
+    />
+  );
+};
+
+/** What of a box can be set and by what, and how each comes up. */
+const CanBeSet = ({ device, change }: OfBox) => {
+  const settable = device.controls.filter(
+    (c) => !/^(held|latch)-/.test(c.id) && c.id !== 'bank' && !/^loop\d/.test(c.id),
+  );
+  if (settable.length === 0) return null;
+  return (
+    <table className="plain can-be-set">
+      <thead>
+        <tr>
+          <th>can be set, by what</th>
+          <th>at power-up</th>
+        </tr>
+      </thead>
+      <tbody>
+        {settable.map((control) => (
+          <tr key={control.id}>
+            <td title={domainText(control)}>
+              <strong>{control.name ?? control.id}</strong>
+              <div className="soft small">{setBy(device, control)}</div>
+            </td>
+            <td>
+              <PowerUp
+                control={control}
+                save={(powerUp) =>
+                  change(
+                    { controls: device.controls.map((c) => (c === control ? { ...c, powerUp } : c)) },
+                    `${control.name ?? control.id} at power-up`,
+                  )
+                }
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+};
+
+const Field = ({
+  label,
+  value,
+  most,
+  save,
+}: {
+  label: string;
+  value: string;
+  most: number;
+  save: (text: string) => void;
+}) => {
   const [text, setText] = useState(value);
   const [last, setLast] = useState(value);
   if (last !== value) {
@@ -100,25 +242,63 @@ const Field = ({ label, value, most, save }: { label: string; value: string; mos
     if (!text.trim()) setText(value);
     else if (text !== value && fits(text, most)) save(text.trim());
   };
-  return <TextField label={label} most={most} value={text} onChange={(e) => setText(e.currentTarget.value)} onBlur={commit} onKeyDown={(e) => { if (e.key === 'Enter') commit(); if (e.key === 'Escape') setText(value); }} />;
+  return (
+    <TextField
+      label={label}
+      most={most}
+      value={text}
+      onChange={(e) => setText(e.currentTarget.value)}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') commit();
+        if (e.key === 'Escape') setText(value);
+      }}
+    />
+  );
 };
 
 const Numberings = ({ memory, save }: { memory: Memory; save: (shows: Numbering) => void }) => (
-  <Select label="Numbers" description={saysNumbers(memory.shows, memory.size)} inputWrapperOrder={['label', 'input', 'description']} allowDeselect={false} data={NUMBERINGS.map(({ value, label }) => ({ value, label }))} value={numberingOf(memory.shows)} onChange={(v) => v && save(NUMBERINGS.find((n) => n.value === v)!.shows)} />
+  <Select
+    label="Numbers"
+    description={saysNumbers(memory.shows, memory.size)}
+    inputWrapperOrder={['label', 'input', 'description']}
+    allowDeselect={false}
+    data={NUMBERINGS.map(({ value, label }) => ({ value, label }))}
+    value={numberingOf(memory.shows)}
+    onChange={(v) => v && save(NUMBERINGS.find((n) => n.value === v)!.shows)}
+  />
 );
 
 const PowerUp = ({ control, save }: { control: Control; save: (powerUp: Control['powerUp']) => void }) => {
-  const fixed = 'values' in control.domain ? control.domain.values.slice(0, 8).map((v) => ({ value: `at:${v}`, label: `always ${v}` })) : 'min' in control.domain ? [{ value: `at:${control.domain.min}`, label: `always ${control.domain.min}` }] : [];
+  const fixed =
+    'values' in control.domain
+      ? control.domain.values.slice(0, 8).map((v) => ({ value: `at:${v}`, label: `always ${v}` }))
+      : 'min' in control.domain
+        ? [{ value: `at:${control.domain.min}`, label: `always ${control.domain.min}` }]
+        : [];
   const value = typeof control.powerUp === 'object' ? `at:${control.powerUp.at}` : control.powerUp;
-  const options = [...POWER_UP, ...fixed, ...(typeof control.powerUp === 'object' && !fixed.some((f) => f.value === value) ? [{ value, label: `always ${control.powerUp.at}` }] : [])];
+  const options = [
+    ...POWER_UP,
+    ...fixed,
+    ...(typeof control.powerUp === 'object' && !fixed.some((f) => f.value === value)
+      ? [{ value, label: `always ${control.powerUp.at}` }]
+      : []),
+  ];
   return (
     <Select
-      aria-label={`${control.name ?? control.id} at power-up`} size="xs" allowDeselect={false} data={options} value={value}
+      aria-label={`${control.name ?? control.id} at power-up`}
+      size="xs"
+      allowDeselect={false}
+      data={options}
+      value={value}
       onChange={(v) => {
         if (!v) return;
         if (!v.startsWith('at:')) return save(v as 'left' | 'unknown' | 'loaded');
         const text = v.slice(3);
-        save({ at: 'values' in control.domain ? control.domain.values.find((x) => String(x) === text) ?? text : Number(text) });
+        save({
+          at:
+            'values' in control.domain ? (control.domain.values.find((x) => String(x) === text) ?? text) : Number(text),
+        });
       }}
     />
   );

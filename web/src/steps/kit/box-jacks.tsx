@@ -8,35 +8,170 @@ const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'];
 
 /** Each value of a control that a contact can follow, as a text: `relay1 = closed`. */
 const followed = (device: Device): readonly { readonly value: string; readonly label: string }[] =>
-  device.controls.flatMap((c) => ('values' in c.domain ? c.domain.values.map((v) => ({ value: JSON.stringify([c.id, v]), label: `closed while ${c.id} is ${v}` })) : []));
+  device.controls.flatMap((c) =>
+    'values' in c.domain
+      ? c.domain.values.map((v) => ({ value: JSON.stringify([c.id, v]), label: `closed while ${c.id} is ${v}` }))
+      : [],
+  );
+
+const NEW_JACK = {
+  kind: 'audio',
+  connector: '6.35 TS',
+  poles: { tip: 'in' },
+  level: 'instrument',
+  ohm: 1_000_000,
+} as const;
 
 /** Every jack of a box, with what its poles do. */
 export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly Jack[]) => void }) => {
   const { jacks } = device;
-  const set = (i: number, part: Partial<Jack>) => save(jacks.map((j, k) => (k === i ? { ...j, ...part } : j)));
   return (
     <section className="card">
       <h2>Jacks</h2>
       <table className="plain tight">
-        <thead><tr><th>name</th><th>kind</th><th>plug</th><th>what it does</th><th>level, or what a contact does</th><th>ohms</th><th><span className="visually-hidden">take out</span></th></tr></thead>
+        <thead>
+          <tr>
+            <th>name</th>
+            <th>kind</th>
+            <th>plug</th>
+            <th>what it does</th>
+            <th>level, or what a contact does</th>
+            <th>ohms</th>
+            <th>
+              <span className="visually-hidden">take out</span>
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {jacks.map((jack, i) => (
-            <tr key={i}>
-              <td><TextField most={LONGEST.word} size="xs" aria-label={`Name of jack ${i + 1}`} value={jack.id} onChange={(e) => set(i, { id: e.currentTarget.value.toLowerCase().replaceAll(/[^a-z0-9-]/g, '-') })} /></td>
-              <td><NativeSelect size="xs" aria-label={`Kind of ${jack.id}`} data={[...JACK_KINDS]} value={jack.kind} onChange={(e) => set(i, { kind: e.currentTarget.value as Jack['kind'] })} /></td>
-              <td><NativeSelect size="xs" aria-label={`Plug of ${jack.id}`} data={[...CONNECTORS]} value={jack.connector} onChange={(e) => set(i, { connector: e.currentTarget.value as Jack['connector'] })} /></td>
-              <td><NativeSelect size="xs" aria-label={`What ${jack.id} does`} data={Object.keys(JACK_WAYS)} value={wayOf(jack)} onChange={(e) => set(i, { poles: JACK_WAYS[e.currentTarget.value as JackWay] })} /></td>
-              <td>{jack.kind === 'audio' && <NativeSelect size="xs" aria-label={`Level of ${jack.id}`} data={LEVELS} value={jack.level ?? 'instrument'} onChange={(e) => set(i, { level: e.currentTarget.value as 'line' })} />}{jack.kind === 'contact' && jack.poles.tip === 'out' && <Follows name={jack.id} rule={jack.closedWhen} options={followed(device)} save={(rule) => save(jacks.map((j, k) => (k === i ? withRule(j, 'closedWhen', rule) : j)))} />}{jack.kind === 'contact' && jack.poles.ring === 'out' && <Follows name={`the ring of ${jack.id}`} rule={jack.ringClosedWhen} options={followed(device)} save={(rule) => save(jacks.map((j, k) => (k === i ? withRule(j, 'ringClosedWhen', rule) : j)))} />}</td>
-              <td style={{ width: 110 }}>{jack.kind === 'audio' && <NumberInput size="xs" aria-label={`Impedance of ${jack.id} in ohms`} hideControls thousandSeparator=" " min={1} max={100_000_000} value={jack.ohm ?? ''} onChange={(v) => typeof v === 'number' && set(i, { ohm: v })} />}</td>
-              <td style={{ textAlign: 'right' }}><Button size="compact-xs" variant="default" aria-label={`Take out jack ${jack.id}`} onClick={() => save(jacks.filter((_, k) => k !== i))}>Take out</Button></td>
-            </tr>
+            <JackRow
+              key={i}
+              device={device}
+              jack={jack}
+              at={i}
+              save={(next) => save(jacks.with(i, next))}
+              takeOut={() => save(jacks.filter((_, k) => k !== i))}
+            />
           ))}
         </tbody>
       </table>
-      <Button mt={8} size="compact-sm" variant="default" onClick={() => save([...jacks, { id: `jack${jacks.length + 1}`, kind: 'audio', connector: '6.35 TS', poles: { tip: 'in' }, level: 'instrument', ohm: 1_000_000 }])}>Add a jack</Button>
+      <Button
+        mt={8}
+        size="compact-sm"
+        variant="default"
+        onClick={() => save([...jacks, { id: `jack${jacks.length + 1}`, ...NEW_JACK }])}
+      >
+        Add a jack
+      </Button>
     </section>
   );
 };
+
+interface JackRowProps {
+  readonly device: Device;
+  readonly jack: Jack;
+  /** Its place among the jacks of the box. */
+  readonly at: number;
+  readonly save: (jack: Jack) => void;
+  readonly takeOut: () => void;
+}
+
+const JackRow = ({ device, jack, at, save, takeOut }: JackRowProps) => {
+  const set = (part: Partial<Jack>) => save({ ...jack, ...part });
+  return (
+    <tr>
+      <td>
+        <TextField
+          most={LONGEST.word}
+          size="xs"
+          aria-label={`Name of jack ${at + 1}`}
+          value={jack.id}
+          onChange={(e) => set({ id: e.currentTarget.value.toLowerCase().replaceAll(/[^a-z0-9-]/g, '-') })}
+        />
+      </td>
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`Kind of ${jack.id}`}
+          data={[...JACK_KINDS]}
+          value={jack.kind}
+          onChange={(e) => set({ kind: e.currentTarget.value as Jack['kind'] })}
+        />
+      </td>
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`Plug of ${jack.id}`}
+          data={[...CONNECTORS]}
+          value={jack.connector}
+          onChange={(e) => set({ connector: e.currentTarget.value as Jack['connector'] })}
+        />
+      </td>
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`What ${jack.id} does`}
+          data={Object.keys(JACK_WAYS)}
+          value={wayOf(jack)}
+          onChange={(e) => set({ poles: JACK_WAYS[e.currentTarget.value as JackWay] })}
+        />
+      </td>
+      <td>
+        <Does device={device} jack={jack} save={save} />
+      </td>
+      <td className="ohms">
+        {jack.kind === 'audio' && (
+          <NumberInput
+            size="xs"
+            aria-label={`Impedance of ${jack.id} in ohms`}
+            hideControls
+            thousandSeparator=" "
+            min={1}
+            max={100_000_000}
+            value={jack.ohm ?? ''}
+            onChange={(v) => typeof v === 'number' && set({ ohm: v })}
+          />
+        )}
+      </td>
+      <td className="at-right">
+        <Button size="compact-xs" variant="default" aria-label={`Take out jack ${jack.id}`} onClick={takeOut}>
+          Take out
+        </Button>
+      </td>
+    </tr>
+  );
+};
+
+/** The level of an audio jack; what closes a contact. */
+const Does = ({ device, jack, save }: Pick<JackRowProps, 'device' | 'jack' | 'save'>) => (
+  <>
+    {jack.kind === 'audio' && (
+      <NativeSelect
+        size="xs"
+        aria-label={`Level of ${jack.id}`}
+        data={LEVELS}
+        value={jack.level ?? 'instrument'}
+        onChange={(e) => save({ ...jack, level: e.currentTarget.value as 'line' })}
+      />
+    )}
+    {jack.kind === 'contact' && jack.poles.tip === 'out' && (
+      <Follows
+        name={jack.id}
+        rule={jack.closedWhen}
+        options={followed(device)}
+        save={(rule) => save(withRule(jack, 'closedWhen', rule))}
+      />
+    )}
+    {jack.kind === 'contact' && jack.poles.ring === 'out' && (
+      <Follows
+        name={`the ring of ${jack.id}`}
+        rule={jack.ringClosedWhen}
+        options={followed(device)}
+        save={(rule) => save(withRule(jack, 'ringClosedWhen', rule))}
+      />
+    )}
+  </>
+);
 
 const withRule = (jack: Jack, which: 'closedWhen' | 'ringClosedWhen', rule: Jack['closedWhen']): Jack => {
   const { [which]: _, ...rest } = jack;
@@ -44,12 +179,25 @@ const withRule = (jack: Jack, which: 'closedWhen' | 'ringClosedWhen', rule: Jack
 };
 
 const NEVER = 'only for a moment, by pulses';
-const Follows = ({ name, rule, options, save }: { name: string; rule: Jack['closedWhen']; options: readonly { readonly value: string; readonly label: string }[]; save: (rule: Jack['closedWhen']) => void }) => {
+const Follows = ({
+  name,
+  rule,
+  options,
+  save,
+}: {
+  name: string;
+  rule: Jack['closedWhen'];
+  options: readonly { readonly value: string; readonly label: string }[];
+  save: (rule: Jack['closedWhen']) => void;
+}) => {
   const fact = rule?.[0];
   const value = fact && 'in' in fact ? JSON.stringify([fact.control, fact.in[0]]) : '';
   return (
     <NativeSelect
-      size="xs" aria-label={`When ${name} is closed`} data={[{ value: '', label: NEVER }, ...options]} value={value}
+      size="xs"
+      aria-label={`When ${name} is closed`}
+      data={[{ value: '', label: NEVER }, ...options]}
+      value={value}
       onChange={(e) => {
         if (!e.currentTarget.value) return save(undefined);
         const [control, is] = JSON.parse(e.currentTarget.value) as [string, string];

@@ -7,6 +7,12 @@ export const doesText = (device: Pick<Device, 'chains' | 'ends'>): string => {
   const source = device.ends?.find((e) => e.is === 'source');
   if (source?.dbu) return `instrument, ${source.dbu.average} dBu assumed`;
   if (inserts > 1) return `${inserts} loops${device.chains.some((c) => c.order) ? ', can reorder' : ''}`;
-  const stages = slots.flatMap((s) => (s.is === 'block' ? [s.stage] : s.is === 'fork' ? s.arms.flatMap((a) => a.slots.flatMap((b) => (b.is === 'block' ? [`${b.stage} ${b.id}`] : []))) : []));
+  const stages = slots.flatMap((s) =>
+    s.is === 'block'
+      ? [s.stage]
+      : s.is === 'fork'
+        ? s.arms.flatMap((a) => a.slots.flatMap((b) => (b.is === 'block' ? [`${b.stage} ${b.id}`] : [])))
+        : [],
+  );
   return stages.join(', ') || (device.ends?.length ? 'where it is heard' : 'passes on');
 };

@@ -7,27 +7,62 @@ import { doesText } from './does-text.js';
 import { MyShelf } from './my-shelf.js';
 
 /** The whole catalogue, shelf by shelf, for those who would rather look than say. */
-export const Shelves = ({ opened, close, add, addOwn }: { opened: boolean; close: () => void; add: (box: Generic) => void; addOwn: (box: Device) => void }) => {
+export const Shelves = ({
+  opened,
+  close,
+  add,
+  addOwn,
+}: {
+  opened: boolean;
+  close: () => void;
+  add: (box: Generic) => void;
+  addOwn: (box: Device) => void;
+}) => {
   const [words, setWords] = useState('');
   const wanted = words.trim().toLowerCase();
-  const shown = SHELVES.map((s) => ({ ...s, boxes: s.boxes.filter((g) => !wanted || [s.name, g.box.code, ...g.says].some((t) => t.toLowerCase().includes(wanted))) })).filter((s) => s.boxes.length);
+  const shown = SHELVES.map((s) => ({
+    ...s,
+    boxes: s.boxes.filter(
+      (g) => !wanted || [s.name, g.box.code, ...g.says].some((t) => t.toLowerCase().includes(wanted)),
+    ),
+  })).filter((s) => s.boxes.length);
   return (
     <Drawer opened={opened} onClose={close} position="right" size="lg" title={<strong>The shelves</strong>}>
-      <TextInput data-autofocus aria-label="Find on the shelves" placeholder="a word: drive, loop, splitter, bass …" value={words} onChange={(e) => setWords(e.currentTarget.value)} mb={12} />
+      <TextInput
+        data-autofocus
+        aria-label="Find on the shelves"
+        placeholder="a word: drive, loop, splitter, bass …"
+        value={words}
+        onChange={(e) => setWords(e.currentTarget.value)}
+        mb={12}
+      />
       <MyShelf wanted={wanted} add={addOwn} />
       {shown.length === 0 && <p>Nothing on the shelves is called “{words.trim()}”.</p>}
       {shown.map((shelf) => (
         <section key={shelf.name} style={{ marginBottom: 16 }}>
           <h2>{shelf.name}</h2>
-          <table className="plain"><tbody>
-            {shelf.boxes.map((g) => (
-              <tr key={g.key}>
-                <td className="mono" style={{ width: 56 }}><strong>{g.box.code}</strong></td>
-                <td>{g.says[0]}<div className="soft" style={{ fontSize: 13 }}>{doesText(g.box)}</div></td>
-                <td style={{ textAlign: 'right', width: 70 }}><Button variant="default" size="compact-xs" aria-label={`Add ${g.says[0]!}`} onClick={() => add(g)}>Add</Button></td>
-              </tr>
-            ))}
-          </tbody></table>
+          <table className="plain">
+            <tbody>
+              {shelf.boxes.map((g) => (
+                <tr key={g.key}>
+                  <td className="mono" style={{ width: 56 }}>
+                    <strong>{g.box.code}</strong>
+                  </td>
+                  <td>
+                    {g.says[0]}
+                    <div className="soft" style={{ fontSize: 13 }}>
+                      {doesText(g.box)}
+                    </div>
+                  </td>
+                  <td style={{ textAlign: 'right', width: 70 }}>
+                    <Button variant="default" size="compact-xs" aria-label={`Add ${g.says[0]!}`} onClick={() => add(g)}>
+                      Add
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
         </section>
       ))}
     </Drawer>

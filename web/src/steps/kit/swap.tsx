@@ -6,15 +6,20 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
-const stagesOf = (device: Pick<Device, 'chains'>): readonly string[] => device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
+const stagesOf = (device: Pick<Device, 'chains'>): readonly string[] =>
+  device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
 
 /** Boxes that do the same come first, then the shelves. */
 const choicesFor = (device: Device) => {
   const stages = stagesOf(device);
-  const isAlike = (key: string, box: Pick<Device, 'chains'>) => key !== device.made && stagesOf(box).some((s) => stages.includes(s));
+  const isAlike = (key: string, box: Pick<Device, 'chains'>) =>
+    key !== device.made && stagesOf(box).some((s) => stages.includes(s));
   const option = (g: { key: string; says: readonly string[] }) => ({ value: g.key, label: g.says[0]! });
   const alike = SHELVES.flatMap((s) => s.boxes.filter((g) => isAlike(g.key, g.box)).map(option));
-  const others = SHELVES.map((s) => ({ group: s.name, items: s.boxes.filter((g) => g.key !== device.made && !isAlike(g.key, g.box)).map(option) })).filter((g) => g.items.length);
+  const others = SHELVES.map((s) => ({
+    group: s.name,
+    items: s.boxes.filter((g) => g.key !== device.made && !isAlike(g.key, g.box)).map(option),
+  })).filter((g) => g.items.length);
   return alike.length ? [{ group: 'Does the same', items: alike }, ...others] : others;
 };
 
@@ -24,23 +29,51 @@ export const Swap = ({ device }: { device: Device }) => {
   const [key, setKey] = useState<string | null>(null);
   const choices = useMemo(() => choicesFor(device), [device]);
   const replacement = useMemo(() => (key ? replaceDevice(rig, device.id, key) : undefined), [rig, device, key]);
-  const would = useAsked(['consequences', device.id, key], (worker) => worker.consequences(replacement!.edit), replacement !== undefined);
+  const would = useAsked(
+    ['consequences', device.id, key],
+    (worker) => worker.consequences(replacement!.edit),
+    replacement !== undefined,
+  );
   const shown = useRef<HTMLDivElement>(null);
   useEffect(() => {
     void shown.current?.scrollIntoView({ block: 'nearest' });
   }, [key, would]);
   const swap = () => {
-    if (replacement && edit(replacement.edit, `${device.name} for ${replacement.device.name}`).length === 0) setKey(null);
+    if (replacement && edit(replacement.edit, `${device.name} for ${replacement.device.name}`).length === 0)
+      setKey(null);
   };
   return (
     <div style={{ margin: '12px 0' }}>
-      <Select label="Swap it for" placeholder="another box" searchable clearable data={choices} value={key} onChange={setKey} maxDropdownHeight={260} nothingFoundMessage="No such box" />
+      <Select
+        label="Swap it for"
+        placeholder="another box"
+        searchable
+        clearable
+        data={choices}
+        value={key}
+        onChange={setKey}
+        maxDropdownHeight={260}
+        nothingFoundMessage="No such box"
+      />
       {replacement && (
         <div ref={shown} className="card" style={{ marginTop: 8, padding: '10px 12px', fontSize: 14 }}>
-          <p style={{ margin: 0 }}>{replacement.follows.cables} {replacement.follows.cables === 1 ? 'cable goes' : 'cables go'} over{replacement.follows.sounds ? `, with what ${replacement.follows.sounds} ${replacement.follows.sounds === 1 ? 'sound wants' : 'sounds want'} of it` : ''}.</p>
-          {replacement.lost.length > 0 && <p style={{ margin: '6px 0 0' }}>Has no place there: {replacement.lost.slice(0, 6).join('; ')}{replacement.lost.length > 6 ? `; and ${replacement.lost.length - 6} more` : ''}.</p>}
+          <p style={{ margin: 0 }}>
+            {replacement.follows.cables} {replacement.follows.cables === 1 ? 'cable goes' : 'cables go'} over
+            {replacement.follows.sounds
+              ? `, with what ${replacement.follows.sounds} ${replacement.follows.sounds === 1 ? 'sound wants' : 'sounds want'} of it`
+              : ''}
+            .
+          </p>
+          {replacement.lost.length > 0 && (
+            <p style={{ margin: '6px 0 0' }}>
+              Has no place there: {replacement.lost.slice(0, 6).join('; ')}
+              {replacement.lost.length > 6 ? `; and ${replacement.lost.length - 6} more` : ''}.
+            </p>
+          )}
           <ConsequencesText would={would} />
-          <Button size="xs" mt={10} disabled={!would || would.refused !== undefined} onClick={swap}>Swap</Button>
+          <Button size="xs" mt={10} disabled={!would || would.refused !== undefined} onClick={swap}>
+            Swap
+          </Button>
         </div>
       )}
     </div>

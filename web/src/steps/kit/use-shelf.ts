@@ -10,7 +10,10 @@ export const useShelf = () => {
   const { data: boxes = [], isError: away } = useQuery({ queryKey: ['shelf'], queryFn: shelfApi.boxes });
   const [taken, setTaken] = useState<{ readonly key: string; readonly box: Device }>();
   const changed = () => client.invalidateQueries({ queryKey: ['shelf'] });
-  const put = useMutation({ mutationFn: ({ key, box }: { key: string; box: Device }) => shelfApi.shelve(key, box), onSuccess: changed });
+  const put = useMutation({
+    mutationFn: ({ key, box }: { key: string; box: Device }) => shelfApi.shelve(key, box),
+    onSuccess: changed,
+  });
   const off = useMutation({ mutationFn: (key: string) => shelfApi.takeOff(key), onSuccess: changed });
   /** The same name again replaces what stands there. */
   const shelve = (box: Device) => put.mutate({ key: boxes.find((b) => b.box.name === box.name)?.key ?? newId(), box });
@@ -22,5 +25,14 @@ export const useShelf = () => {
     if (taken) put.mutate(taken);
     setTaken(undefined);
   };
-  return { boxes, away, shelve, takeOff, taken, putBack, trouble: (put.error ?? off.error)?.message, kept: put.isSuccess ? put.variables?.box : undefined };
+  return {
+    boxes,
+    away,
+    shelve,
+    takeOff,
+    taken,
+    putBack,
+    trouble: (put.error ?? off.error)?.message,
+    kept: put.isSuccess ? put.variables?.box : undefined,
+  };
 };

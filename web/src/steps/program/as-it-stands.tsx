@@ -6,13 +6,23 @@ import type { Device, Memory } from '@yunta/core/rig/device';
 import type { Program } from '@yunta/core/rig/program';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { partOf, programAt, programsOf, type Rig } from '@yunta/core/rig/rig';
-import { addProgram, forgetProgram, programCell, programColumns, putPrograms, typePrograms } from '@yunta/core/sheets/program-sheet';
+import {
+  addProgram,
+  forgetProgram,
+  programCell,
+  type ProgramColumn,
+  programColumns,
+  putPrograms,
+  typePrograms,
+} from '@yunta/core/sheets/program-sheet';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../app/rig-context.js';
-import { Sheet, type SheetRow } from '../../app/sheet.js';
+import type { SheetRow } from '../../app/sheet/columns.js';
+import { Sheet } from '../../app/sheet/sheet.js';
 import { Boxes, keyOf } from './boxes.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { type Typed } from '@yunta/core/sheets/sound-sheet';
 
 /** What stands in a box, whoever typed it: written down it is what Yunta proves with, and never altered. */
 export const AsItStands = () => {
@@ -23,10 +33,16 @@ export const AsItStands = () => {
   const boxes: readonly Box[] = [...asked, ...silentBoxes(rig, asked)];
   const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? boxes[0];
   if (!box) return <p className="soft">No box of this rig has programs.</p>;
-  const count = (b: Box) => programsOf(rig, b.device, b.memory).filter((p) => !p.planned && p.contents !== 'unplanned').length;
+  const count = (b: Box) =>
+    programsOf(rig, b.device, b.memory).filter((p) => !p.planned && p.contents !== 'unplanned').length;
   return (
     <div className="as-it-stands">
-      <Boxes boxes={boxes} chosen={box} choose={(b) => setParams({ show: 'write', box: keyOf(b) }, { replace: true })} says={(b) => (count(b) ? `${count(b)} written down` : 'nothing written down')} />
+      <Boxes
+        boxes={boxes}
+        chosen={box}
+        choose={(b) => setParams({ show: 'write', box: keyOf(b) }, { replace: true })}
+        says={(b) => (count(b) ? `${count(b)} written down` : 'nothing written down')}
+      />
       <Programs key={keyOf(box)} box={box} start={Number(params.get('number') ?? NaN)} />
     </div>
   );
@@ -36,8 +52,13 @@ type Box = Pick<TypeBox, 'device' | 'memory' | 'code' | 'name' | 'slots'>;
 
 /** Boxes with programs of which no sound calls any and none is written down yet. */
 const silentBoxes = (rig: Rig, known: readonly Box[]): readonly Box[] =>
-  [...rig.parts.device.values()].flatMap((device) => device.memories.filter((m) => !m.inside && m.stores.length > 0 && !known.some((b) => b.device === device.id && b.memory === m.id))
-    .map((m): Box => ({ device: device.id, memory: m.id, code: device.code, name: device.name, slots: [] })));
+  [...rig.parts.device.values()].flatMap((device) =>
+    device.memories
+      .filter(
+        (m) => !m.inside && m.stores.length > 0 && !known.some((b) => b.device === device.id && b.memory === m.id),
+      )
+      .map((m): Box => ({ device: device.id, memory: m.id, code: device.code, name: device.name, slots: [] })),
+  );
 
 interface Row {
   readonly program: Program;
@@ -51,71 +72,172 @@ const NOTES = { written: 'written down', planned: 'planned by Yunta', unknown: '
 const rowsOf = (rig: Rig, box: Box, device: Device, memory: Memory): readonly Row[] => {
   const slots = new Map(box.slots.map((s) => [s.number, s]));
   const numbers = new Set([...slots.keys(), ...programsOf(rig, device.id, memory.id).map((p) => p.number)]);
-  return [...numbers].sort((a, b) => a - b).map((number): Row => {
-    const there = programAt(rig, device.id, memory.id, number);
-    const planned = memory.by === undefined ? undefined : slots.get(number)?.program;
-    const display = shown(memory.shows, number);
-    const program: Program = there ?? planned ?? { kind: 'program', id: `program:new-${number}`, device: device.id, memory: memory.id, number, name: `Program ${display}`, contents: 'unplanned', acts: [], assigns: [] };
-    const is = program.contents === 'unplanned' ? 'unknown' : there && !there.planned ? 'written' : 'planned';
-    return { program, shown: display, is, calledBy: slots.get(number)?.sounds.length ?? 0 };
-  });
+  return [...numbers]
+    .sort((a, b) => a - b)
+    .map((number): Row => {
+      const there = programAt(rig, device.id, memory.id, number);
+      const planned = memory.by === undefined ? undefined : slots.get(number)?.program;
+      const display = shown(memory.shows, number);
+      const program: Program = there ??
+        planned ?? {
+          kind: 'program',
+          id: `program:new-${number}`,
+          device: device.id,
+          memory: memory.id,
+          number,
+          name: `Program ${display}`,
+          contents: 'unplanned',
+          acts: [],
+          assigns: [],
+        };
+      const is = program.contents === 'unplanned' ? 'unknown' : there && !there.planned ? 'written' : 'planned';
+      return { program, shown: display, is, calledBy: slots.get(number)?.sounds.length ?? 0 };
+    });
 };
 
+const keyOfRow = ({ program }: Row): string => String(program.number);
+
+const MARKS = { written: '✎', planned: '○', unknown: '?' } as const;
+
+const sheetRowOf = (r: Row, columns: readonly ProgramColumn[]): SheetRow => ({
+  id: keyOfRow(r),
+  slot: r.shown,
+  name: r.program.name,
+  mark: MARKS[r.is],
+  says: '',
+  isDerived: r.is !== 'written',
+  note: [NOTES[r.is], r.calledBy === 0 ? 'no sound calls it' : ''].filter(Boolean).join(', '),
+  cells: columns.map((c) => ({ ...programCell(r.program, c), own: r.is === 'written' })),
+});
+
+interface OfMemory {
+  readonly device: Device;
+  readonly memory: Memory;
+}
+
 const Programs = ({ box, start }: { box: Box; start: number }) => {
-  const { rig, edit } = useRig();
+  const { rig } = useRig();
   const device = partOf(rig, box.device);
   const memory = device?.memories.find((m) => m.id === box.memory);
+  return device && memory ? <ProgramSheet box={box} start={start} device={device} memory={memory} /> : null;
+};
+
+const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; start: number }) => {
+  const { rig, edit } = useRig();
   const [chosen, choose] = useState<string>();
-  const [number, setNumber] = useState('');
-  const [name, setName] = useState('');
   const [complaint, complain] = useState('');
-  const columns = useMemo(() => (device && memory ? programColumns(device, memory) : []), [device, memory]);
-  const rows = useMemo(() => (device && memory ? rowsOf(rig, box, device, memory) : []), [rig, box, device, memory]);
-  if (!device || !memory) return null;
-  const keyOfRow = (r: Row) => String(r.program.number);
+  const columns = useMemo(() => programColumns(device, memory), [device, memory]);
+  const rows = useMemo(() => rowsOf(rig, box, device, memory), [rig, box, device, memory]);
   const row = rows.find((r) => keyOfRow(r) === (chosen ?? String(start))) ?? rows[0];
-  const sheetRows = rows.map((r): SheetRow => ({
-    id: keyOfRow(r), slot: r.shown, name: r.program.name, mark: r.is === 'written' ? '✎' : r.is === 'planned' ? '○' : '?', says: '', isDerived: r.is !== 'written',
-    note: [NOTES[r.is], r.calledBy === 0 ? 'no sound calls it' : ''].filter(Boolean).join(', '), cells: columns.map((c) => ({ ...programCell(r.program, c), own: r.is === 'written' })),
-  }));
-  const add = () => {
-    const made = addProgram(rig, device, memory, number, name.trim());
-    if (!made.ok) return complain(sayRefusal(made.error));
-    complain('');
-    if (edit(made.value, `${device.name}: program ${number}`).length === 0) {
-      setNumber('');
-      setName('');
-    }
-  };
   const isController = memory.by !== undefined;
+  const rename = (of: SheetRow, name: string) => {
+    const { program } = rows.find((r) => keyOfRow(r) === of.id)!;
+    return edit(putPrograms(rig, [{ ...withoutPlan(program), name }]), `Rename ${of.name}`);
+  };
+  const type = (typed: readonly Typed[], label: string) => {
+    const programs = rows.map((r) => r.program);
+    const done = typePrograms(rig, programs, columns, typed);
+    return done.ok ? edit(done.value, `${device.name}, ${label}`) : done.error;
+  };
+  const forget = ({ program, shown: number }: Row) => {
+    const what = isController ? 'planned by Yunta again' : 'no longer written down';
+    edit(forgetProgram(rig, program), `${device.name} ${number}: ${what}`);
+  };
   return (
     <>
       <div className="sheet-tools">
         {row?.is === 'written' && (
           <>
-            <strong className="mono">{box.code} {row.shown}</strong>
-            <Button variant="default" size="xs" onClick={() => edit(forgetProgram(rig, row.program), `${device.name} ${row.shown}: ${isController ? 'planned by Yunta again' : 'no longer written down'}`)}>{isController ? 'Let Yunta plan it' : 'Not known any more'}</Button>
+            <strong className="mono">
+              {box.code} {row.shown}
+            </strong>
+            <Button variant="default" size="xs" onClick={() => forget(row)}>
+              {isController ? 'Let Yunta plan it' : 'Not known any more'}
+            </Button>
           </>
         )}
-        <form className="add-program" onSubmit={(e) => { e.preventDefault(); if (number.trim()) add(); }}>
-          <TextField most={8} size="xs" w={80} aria-label="Number as the box shows it" placeholder={shown(memory.shows, 0)} value={number} onChange={(e) => setNumber(e.currentTarget.value)} />
-          <TextField most={memory.limits?.nameLength ?? LONGEST.label} size="xs" w={170} aria-label="Name of the program" placeholder="name on its display" value={name} onChange={(e) => setName(e.currentTarget.value)} />
-          <Button type="submit" size="xs" variant="default" disabled={!fits(number, 8) || (name.trim() !== '' && !fits(name, memory.limits?.nameLength ?? LONGEST.label))}>Add a {isController ? 'slot' : 'program'}</Button>
-        </form>
+        <AddProgram device={device} memory={memory} complain={complain} />
       </div>
-      {complaint && <p className="broken" role="alert" style={{ margin: '0 0 8px' }}>{complaint}</p>}
-      {rows.length === 0 ? <p className="soft">Nothing of {device.name} is written down, and no sound calls a program of it. Add one by the number that its display shows.</p> : (
+      {complaint && (
+        <p className="broken programs-complaint" role="alert">
+          {complaint}
+        </p>
+      )}
+      {rows.length === 0 ? (
+        <p className="soft">
+          Nothing of {device.name} is written down, and no sound calls a program of it. Add one by the number that its
+          display shows.
+        </p>
+      ) : (
         <Sheet
-          label={`Programs of ${device.name}`} heads={['Shows', isController ? 'Slot' : 'Program']} nameWidth={300} rows={sheetRows} columns={columns} chosen={row && keyOfRow(row)} choose={choose} complain={complain}
-          rename={(of, to) => edit(putPrograms(rig, [{ ...withoutPlan(rows.find((r) => keyOfRow(r) === of.id)!.program), name: to }]), `Rename ${of.name}`)}
-          type={(typed, label) => {
-            const done = typePrograms(rig, rows.map((r) => r.program), columns, typed);
-            return done.ok ? edit(done.value, `${device.name}, ${label}`) : done.error;
-          }}
+          label={`Programs of ${device.name}`}
+          heads={['Shows', isController ? 'Slot' : 'Program']}
+          nameWidth={300}
+          rows={rows.map((r) => sheetRowOf(r, columns))}
+          columns={columns}
+          chosen={row && keyOfRow(row)}
+          choose={choose}
+          complain={complain}
+          rename={rename}
+          type={type}
         />
       )}
-      <p className="soft">{isController ? 'As long as nobody writes a slot down, Yunta plans it and keeps it in step with the sound. Written down, it is proved with as it stands, and stays as it is.' : 'What you write down here is what calling the program brings; an empty cell is left as it was. Plans use it and never alter it.'}</p>
+      <p className="soft">
+        {isController
+          ? 'As long as nobody writes a slot down, Yunta plans it and keeps it in step with the sound. Written down, it is proved with as it stands, and stays as it is.'
+          : 'What you write down here is what calling the program brings; an empty cell is left as it was. Plans use it and never alter it.'}
+      </p>
     </>
+  );
+};
+
+const MOST_DIGITS = 8;
+
+/** One more program, by the number that the display of the box shows. */
+const AddProgram = ({ device, memory, complain }: OfMemory & { complain: (text: string) => void }) => {
+  const { rig, edit } = useRig();
+  const [number, setNumber] = useState('');
+  const [name, setName] = useState('');
+  const most = memory.limits?.nameLength ?? LONGEST.label;
+  const isFit = fits(number, MOST_DIGITS) && (name.trim() === '' || fits(name, most));
+  const add = () => {
+    const made = addProgram(rig, device, memory, number, name.trim());
+    if (!made.ok) return complain(sayRefusal(made.error));
+    complain('');
+    if (edit(made.value, `${device.name}: program ${number}`).length > 0) return;
+    setNumber('');
+    setName('');
+  };
+  return (
+    <form
+      className="add-program"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (number.trim()) add();
+      }}
+    >
+      <TextField
+        most={MOST_DIGITS}
+        size="xs"
+        w={80}
+        aria-label="Number as the box shows it"
+        placeholder={shown(memory.shows, 0)}
+        value={number}
+        onChange={(e) => setNumber(e.currentTarget.value)}
+      />
+      <TextField
+        most={most}
+        size="xs"
+        w={170}
+        aria-label="Name of the program"
+        placeholder="name on its display"
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Button type="submit" size="xs" variant="default" disabled={!isFit}>
+        Add a {memory.by === undefined ? 'program' : 'slot'}
+      </Button>
+    </form>
   );
 };
 

@@ -7,7 +7,12 @@ import { PlanRoom } from './plan.js';
 import { TypeIn } from './type-in.js';
 import { WireCheckRoom } from './wire-check.js';
 
-const PARTS = [{ value: 'plan', label: 'Plan programs' }, { value: 'type', label: 'Type it in' }, { value: 'write', label: 'As it stands' }, { value: 'check', label: 'Check the wire' }] as const;
+const PARTS = [
+  { value: 'plan', label: 'Plan programs' },
+  { value: 'type', label: 'Type it in' },
+  { value: 'write', label: 'As it stands' },
+  { value: 'check', label: 'Check the wire' },
+] as const;
 
 /** In front of the boxes: which program is to hold what, what each box must hold, ticked off while it is typed in; then whether they really send it. */
 export const Program = () => {
@@ -17,13 +22,32 @@ export const Program = () => {
   return (
     <>
       <div className="headline">
-        <h1>Program</h1><span className="soft">{hookup?.name}</span>
+        <h1>Program</h1>
+        <span className="soft">{hookup?.name}</span>
         <div className="tools">
-          <SegmentedControl aria-label="What to do" size="xs" value={part} onChange={(v) => setParams({ show: v }, { replace: true })} data={[...PARTS]} />
-          {part === 'type' && <Button variant="default" size="xs" onClick={() => window.print()}>Print</Button>}
+          <SegmentedControl
+            aria-label="What to do"
+            size="xs"
+            value={part}
+            onChange={(v) => setParams({ show: v }, { replace: true })}
+            data={[...PARTS]}
+          />
+          {part === 'type' && (
+            <Button variant="default" size="xs" onClick={() => window.print()}>
+              Print
+            </Button>
+          )}
         </div>
       </div>
-      {part === 'plan' ? <PlanRoom /> : part === 'type' ? <TypeIn /> : part === 'write' ? <AsItStands /> : <WireCheckRoom />}
+      {part === 'plan' ? (
+        <PlanRoom />
+      ) : part === 'type' ? (
+        <TypeIn />
+      ) : part === 'write' ? (
+        <AsItStands />
+      ) : (
+        <WireCheckRoom />
+      )}
     </>
   );
 };

@@ -23,8 +23,13 @@ export const TypeIn = () => {
   if (boxes.length === 0) {
     return (
       <div className="card" style={{ maxWidth: 560 }}>
-        <p className="soft" style={{ marginTop: 0 }}>No box holds anything yet. A switcher or a foot controller stores sounds; add one in Kit, wire it, and give the rig a sound.</p>
-        <Button size="xs" onClick={() => void navigate('../kit')}>To the kit</Button>
+        <p className="soft" style={{ marginTop: 0 }}>
+          No box holds anything yet. A switcher or a foot controller stores sounds; add one in Kit, wire it, and give
+          the rig a sound.
+        </p>
+        <Button size="xs" onClick={() => void navigate('../kit')}>
+          To the kit
+        </Button>
       </div>
     );
   }
@@ -33,16 +38,51 @@ export const TypeIn = () => {
   const slots = onlyOpen ? box.slots.filter((s) => s.lines.some((l) => !l.ticked) || s.gone.length > 0) : box.slots;
   return (
     <div className="type-in">
-      <p className="print-only">{rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}</p>
-      <Boxes boxes={boxes} chosen={box} choose={choose} says={(b) => (b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`)} isDone={(b) => b.open === 0} />
+      <p className="print-only">
+        {rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}
+      </p>
+      <Boxes
+        boxes={boxes}
+        chosen={box}
+        choose={choose}
+        says={(b) => (b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`)}
+        isDone={(b) => b.open === 0}
+      />
       <div className="type-how">
-        <span className="soft">{box.counts}{box.channel ? `, ${box.channel}` : ''}</span>
-        <Checkbox size="xs" label="Only what is still to type" checked={onlyOpen} onChange={(e) => setOnlyOpen(e.currentTarget.checked)} />
-        <TextField most={LONGEST.name} size="xs" aria-label="Who types it in" placeholder="who types it in" w={170} value={who} onChange={(e) => { setWho(e.currentTarget.value); localStorage.setItem(PERSON, e.currentTarget.value); }} />
+        <span className="soft">
+          {box.counts}
+          {box.channel ? `, ${box.channel}` : ''}
+        </span>
+        <Checkbox
+          size="xs"
+          label="Only what is still to type"
+          checked={onlyOpen}
+          onChange={(e) => setOnlyOpen(e.currentTarget.checked)}
+        />
+        <TextField
+          most={LONGEST.name}
+          size="xs"
+          aria-label="Who types it in"
+          placeholder="who types it in"
+          w={170}
+          value={who}
+          onChange={(e) => {
+            setWho(e.currentTarget.value);
+            localStorage.setItem(PERSON, e.currentTarget.value);
+          }}
+        />
       </div>
       {slots.length === 0 && <p className="proved">All of {box.name} is typed in.</p>}
       <div className="card type-slots">
-        {slots.map((slot) => <Slot key={`${keyOf(box)} ${slot.number}`} box={box} slot={slot} who={who.trim() || 'somebody'} onlyOpen={onlyOpen} />)}
+        {slots.map((slot) => (
+          <Slot
+            key={`${keyOf(box)} ${slot.number}`}
+            box={box}
+            slot={slot}
+            who={who.trim() || 'somebody'}
+            onlyOpen={onlyOpen}
+          />
+        ))}
       </div>
     </div>
   );
@@ -53,31 +93,85 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
   const place = { device: box.device, memory: box.memory, number: slot.number };
   const texts = slot.lines.map((l) => l.text);
   const open = slot.lines.filter((l) => !l.ticked).map((l) => l.text);
-  const done = (lines: readonly string[]) => edit(tick(rig, place, lines, texts, { by: who, revision: rig.revision, when: new Date().toISOString() }), `${box.code} ${slot.shown}: typed in`);
+  const done = (lines: readonly string[]) =>
+    edit(
+      tick(rig, place, lines, texts, { by: who, revision: rig.revision, when: new Date().toISOString() }),
+      `${box.code} ${slot.shown}: typed in`,
+    );
   const names = slot.sounds.map((id) => partOf(rig, id)?.name).filter((n) => n !== undefined && n !== slot.name);
   return (
     <section className="type-slot" aria-label={`${box.code} ${slot.shown}`}>
       <div>
         <div className="type-number mono">{slot.shown}</div>
-        {slot.lines.length > 0 && <Button variant="default" size="compact-xs" className="no-print" disabled={open.length === 0} aria-label={`All typed, ${box.code} ${slot.shown}`} onClick={() => done(open)}>All typed</Button>}
+        {slot.lines.length > 0 && (
+          <Button
+            variant="default"
+            size="compact-xs"
+            className="no-print"
+            disabled={open.length === 0}
+            aria-label={`All typed, ${box.code} ${slot.shown}`}
+            onClick={() => done(open)}
+          >
+            All typed
+          </Button>
+        )}
       </div>
       <div style={{ minWidth: 0 }}>
         <strong style={{ overflowWrap: 'anywhere' }}>{slot.name || 'a program of the box'}</strong>
-        {names.length > 0 && <span className="soft"> called by {names.slice(0, 4).join(', ')}{names.length > 4 ? ` and ${names.length - 4} more` : ''}</span>}
+        {names.length > 0 && (
+          <span className="soft">
+            {' '}
+            called by {names.slice(0, 4).join(', ')}
+            {names.length > 4 ? ` and ${names.length - 4} more` : ''}
+          </span>
+        )}
         {slot.typed && box.slots.some((s) => !s.typed) && <span className="soft"> · as somebody typed it</span>}
-        <Link className="type-otherwise no-print" to={{ search: `?${new URLSearchParams({ show: 'write', box: keyOf(box), number: String(slot.number) })}` }} aria-label={`${slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}, ${box.code} ${slot.shown}`}>{slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}</Link>
-        {slot.unknown && <p className="soft" style={{ margin: '2px 0 0' }}>What it holds is not written down. It must be there and sound as wanted.</p>}
+        <Link
+          className="type-otherwise no-print"
+          to={{ search: `?${new URLSearchParams({ show: 'write', box: keyOf(box), number: String(slot.number) })}` }}
+          aria-label={`${slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}, ${box.code} ${slot.shown}`}
+        >
+          {slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}
+        </Link>
+        {slot.unknown && (
+          <p className="soft" style={{ margin: '2px 0 0' }}>
+            What it holds is not written down. It must be there and sound as wanted.
+          </p>
+        )}
         <ul className="type-lines">
-          {slot.lines.filter((l) => !onlyOpen || !l.ticked).map((line) => (
-            <li key={line.text}>
-              <Checkbox
-                size="sm" checked={line.ticked !== undefined}
-                onChange={(e) => void (e.currentTarget.checked ? done([line.text]) : edit(untick(rig, place, line.text), `${box.code} ${slot.shown}: not typed in after all`))}
-                label={<><span className={line.ticked ? 'soft' : ''}>{line.text}</span>{line.bytes && <span className="mono type-bytes">{line.bytes}</span>}{line.why && <span className="soft type-why">{line.why}</span>}{line.ticked && <span className="soft type-who"> · {line.ticked.by}, revision {line.ticked.revision}</span>}</>}
-              />
+          {slot.lines
+            .filter((l) => !onlyOpen || !l.ticked)
+            .map((line) => (
+              <li key={line.text}>
+                <Checkbox
+                  size="sm"
+                  checked={line.ticked !== undefined}
+                  onChange={(e) =>
+                    void (e.currentTarget.checked
+                      ? done([line.text])
+                      : edit(untick(rig, place, line.text), `${box.code} ${slot.shown}: not typed in after all`))
+                  }
+                  label={
+                    <>
+                      <span className={line.ticked ? 'soft' : ''}>{line.text}</span>
+                      {line.bytes && <span className="mono type-bytes">{line.bytes}</span>}
+                      {line.why && <span className="soft type-why">{line.why}</span>}
+                      {line.ticked && (
+                        <span className="soft type-who">
+                          {' '}
+                          · {line.ticked.by}, revision {line.ticked.revision}
+                        </span>
+                      )}
+                    </>
+                  }
+                />
+              </li>
+            ))}
+          {slot.gone.map((text) => (
+            <li key={text} className="soft type-gone">
+              was typed: <s>{text}</s>
             </li>
           ))}
-          {slot.gone.map((text) => <li key={text} className="soft type-gone">was typed: <s>{text}</s></li>)}
         </ul>
       </div>
     </section>

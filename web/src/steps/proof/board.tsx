@@ -3,13 +3,25 @@ import type { VerdictKind } from '@yunta/core/recall/sound-verdict';
 import { SegmentedControl } from '@mantine/core';
 import { controlText, valueText } from '@yunta/core/recall/words';
 import { partOf } from '@yunta/core/rig/rig';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type CSSProperties,
+  type KeyboardEvent,
+  type ReactNode,
+  type RefObject,
+} from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { VerdictSign } from '../../app/verdict.js';
 
 export type Pair = Transition;
 
-const decibels = (db: number): string => (db > 0 ? `+${Math.round(db)}` : Math.round(db) === 0 ? '0' : `−${Math.round(-db)}`);
+const decibels = (db: number): string =>
+  db > 0 ? `+${Math.round(db)}` : Math.round(db) === 0 ? '0' : `−${Math.round(-db)}`;
 
 /** What a mark tells: one thing at a time, so that the odd pair stands out. */
 interface Showing {
@@ -22,10 +34,25 @@ interface Showing {
 
 const SHOWINGS = {
   recall: {
-    mark: (t) => (t.wrong.length ? '≠' : t.hands.length ? `+${t.hands.length}` : t.gapMs ? <span className="gap" /> : '•'),
-    says: (t) => (t.wrong.length ? 'ends wrong' : t.hands.length ? `${t.hands.length} by foot or hand` : t.gapMs ? `silent for ${t.gapMs} ms` : 'recalls without a gap'),
+    mark: (t) =>
+      t.wrong.length ? '≠' : t.hands.length ? `+${t.hands.length}` : t.gapMs ? <span className="gap" /> : '•',
+    says: (t) =>
+      t.wrong.length
+        ? 'ends wrong'
+        : t.hands.length
+          ? `${t.hands.length} by foot or hand`
+          : t.gapMs
+            ? `silent for ${t.gapMs} ms`
+            : 'recalls without a gap',
     odd: (t) => t.wrong.length > 0,
-    legend: <>• recalls without a gap &ensp; <strong>+2</strong> two things to do by foot or hand on the way &ensp; <span className="gap" aria-hidden="true" /> the sound is interrupted &ensp; <span className="broken">≠ ends wrong straight after it</span> &ensp; <span className="broken">≠</span> before a name: can come back wrong on some way</>,
+    legend: (
+      <>
+        • recalls without a gap &ensp; <strong>+2</strong> two things to do by foot or hand on the way &ensp;{' '}
+        <span className="gap" aria-hidden="true" /> the sound is interrupted &ensp;{' '}
+        <span className="broken">≠ ends wrong straight after it</span> &ensp; <span className="broken">≠</span> before a
+        name: can come back wrong on some way
+      </>
+    ),
   },
   settles: {
     mark: (t) => <span className={t.settleMs > 100 ? 'much' : ''}>{Math.round(t.settleMs)}</span>,
@@ -34,17 +61,55 @@ const SHOWINGS = {
   },
   tails: {
     mark: (t) => (t.tails.cut.length ? <span className="much">×</span> : t.tails.ring.length ? '≈' : ''),
-    says: (t) => (t.tails.cut.length ? 'repeats are cut off' : t.tails.ring.length ? 'repeats ring on' : 'no repeats are left behind'),
-    legend: <>≈ repeats of a delay or reverb ring on &ensp; <strong>×</strong> repeats are cut off &ensp; empty: none are left behind</>,
+    says: (t) =>
+      t.tails.cut.length
+        ? 'repeats are cut off'
+        : t.tails.ring.length
+          ? 'repeats ring on'
+          : 'no repeats are left behind',
+    legend: (
+      <>
+        ≈ repeats of a delay or reverb ring on &ensp; <strong>×</strong> repeats are cut off &ensp; empty: none are left
+        behind
+      </>
+    ),
   },
   level: {
-    mark: (t) => (t.stepDb === undefined ? '' : <span className={Math.abs(t.stepDb) > 6 ? 'much' : ''}>{decibels(t.stepDb)}</span>),
+    mark: (t) =>
+      t.stepDb === undefined ? '' : <span className={Math.abs(t.stepDb) > 6 ? 'much' : ''}>{decibels(t.stepDb)}</span>,
     says: (t) => (t.stepDb === undefined ? 'no end in common' : `${decibels(t.stepDb)} dB`),
-    legend: 'Decibels louder (+) or softer (−) where it is heard; bold beyond 6. Gains that no box states are typical ones, assumed.',
+    legend:
+      'Decibels louder (+) or softer (−) where it is heard; bold beyond 6. Gains that no box states are typical ones, assumed.',
   },
 } as const satisfies Record<string, Showing>;
 type Shown = keyof typeof SHOWINGS;
-const TABS: readonly { readonly value: Shown; readonly label: string }[] = [{ value: 'recall', label: 'Recall' }, { value: 'settles', label: 'Settling' }, { value: 'tails', label: 'Tails' }, { value: 'level', label: 'Level' }];
+const TABS: readonly { readonly value: Shown; readonly label: string }[] = [
+  { value: 'recall', label: 'Recall' },
+  { value: 'settles', label: 'Settling' },
+  { value: 'tails', label: 'Tails' },
+  { value: 'level', label: 'Level' },
+];
+
+const STEPS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+
+/** An arrow goes to the next pair; past the empty one of a sound with itself. */
+const move = (e: KeyboardEvent, table: HTMLElement | null): void => {
+  const step = STEPS[e.key];
+  const here = (e.target as HTMLElement).closest<HTMLElement>('[data-cell]')?.dataset.cell?.split(',').map(Number);
+  if (!step || !here) return;
+  e.preventDefault();
+  for (let k = 1; k <= 2; k += 1) {
+    const next = table?.querySelector<HTMLElement>(
+      `[data-cell="${here[0]! + step[0] * k},${here[1]! + step[1] * k}"] button`,
+    );
+    if (next) return next.focus();
+  }
+};
 
 /** From every sound straight to every other: one mark per pair, arrows to move. */
 export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair: Pair) => void }) => {
@@ -53,7 +118,9 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
   const table = useRef<HTMLTableElement>(null);
   const [shown, show] = useState<Shown>('recall');
   const chooseNow = useRef(choose);
-  useEffect(() => { chooseNow.current = choose; }, [choose]);
+  useEffect(() => {
+    chooseNow.current = choose;
+  }, [choose]);
   const onChoose = useCallback((t: Transition) => chooseNow.current(t), []);
   const rows = useMemo(() => {
     const byFrom = new Map<Transition['from'], Transition[]>();
@@ -64,32 +131,71 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
     }
     return byFrom;
   }, [transitions]);
-  const sounds = useMemo(() => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, verdict })), [rig, view]);
+  const sounds = useMemo(
+    () => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, verdict })),
+    [rig, view],
+  );
   const wanted = useMemo(() => ({ shown, rows }), [shown, rows]);
   const drawn = useInSteps(wanted, sounds.length, table);
-  const move = (e: KeyboardEvent) => {
-    const steps: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
-    const step = steps[e.key];
-    const here = (e.target as HTMLElement).closest<HTMLElement>('[data-cell]')?.dataset.cell?.split(',').map(Number);
-    if (!step || !here) return;
-    e.preventDefault();
-    for (let k = 1; k <= 2; k += 1) {
-      const next = table.current?.querySelector<HTMLElement>(`[data-cell="${here[0]! + step[0] * k},${here[1]! + step[1] * k}"] button`);
-      if (next) return next.focus();
-    }
-  };
   return (
     <>
       {transitions && <ByFootAndHand transitions={transitions} />}
-      {!transitions && <p className="soft" role="status" style={{ margin: 0 }}>Working out every pair …</p>}
-      <SegmentedControl size="xs" aria-label="What the board shows" data={[...TABS]} value={shown} onChange={(v) => show(v as Shown)} />
+      {!transitions && (
+        <p className="soft" role="status" style={{ margin: 0 }}>
+          Working out every pair …
+        </p>
+      )}
+      <SegmentedControl
+        size="xs"
+        aria-label="What the board shows"
+        data={[...TABS]}
+        value={shown}
+        onChange={(v) => show(v as Shown)}
+      />
       <div className="board-wrap" aria-busy={drawn.goesOn}>
-        <table className="board" ref={table} onKeyDown={move} style={{ '--names': `${Math.min(170, 36 + 7.4 * Math.max(...sounds.map((s) => s.name.length), 6))}px` } as CSSProperties}>
+        <table
+          className="board"
+          ref={table}
+          onKeyDown={(e) => move(e, table.current)}
+          style={
+            {
+              '--names': `${Math.min(170, 36 + 7.4 * Math.max(...sounds.map((s) => s.name.length), 6))}px`,
+            } as CSSProperties
+          }
+        >
           <caption className="visually-hidden">What happens from each sound straight to each other</caption>
-          <thead><tr><th className="from soft" scope="col">from ↓ to →</th>{sounds.map((s) => <th key={s.id} className="to" scope="col"><div><span title={s.name}>{s.name}</span></div></th>)}</tr></thead>
-          <tbody>{sounds.map((from, r) => <Row key={from.id} from={from} place={r} sounds={sounds} pairs={drawn.at(r).rows.get(from.id) ?? NONE} shown={drawn.at(r).shown} chosen={pair?.from === from.id ? pair.to : undefined} choose={onChoose} />)}</tbody>
+          <thead>
+            <tr>
+              <th className="from soft" scope="col">
+                from ↓ to →
+              </th>
+              {sounds.map((s) => (
+                <th key={s.id} className="to" scope="col">
+                  <div>
+                    <span title={s.name}>{s.name}</span>
+                  </div>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {sounds.map((from, r) => (
+              <Row
+                key={from.id}
+                from={from}
+                place={r}
+                sounds={sounds}
+                pairs={drawn.at(r).rows.get(from.id) ?? NONE}
+                shown={drawn.at(r).shown}
+                chosen={pair?.from === from.id ? pair.to : undefined}
+                choose={onChoose}
+              />
+            ))}
+          </tbody>
         </table>
-        <p className="soft" style={{ margin: '10px 0 0' }}>{SHOWINGS[shown].legend}</p>
+        <p className="soft" style={{ margin: '10px 0 0' }}>
+          {SHOWINGS[shown].legend}
+        </p>
       </div>
     </>
   );
@@ -98,11 +204,21 @@ export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair:
 /** How much foot and hand have to do between two sounds, and where it is most. */
 const ByFootAndHand = ({ transitions }: { transitions: readonly Transition[] }) => {
   const { rig } = useRig();
-  const most = transitions.reduce<Transition | undefined>((a, b) => (a && a.hands.length >= b.hands.length ? a : b), undefined);
+  const most = transitions.reduce<Transition | undefined>(
+    (a, b) => (a && a.hands.length >= b.hands.length ? a : b),
+    undefined,
+  );
   if (!most?.hands.length) return null;
   const least = Math.min(...transitions.map((t) => t.hands.length));
   const name = (id: Transition['from']) => partOf(rig, id)?.name ?? '';
-  return <p style={{ margin: '0 0 8px' }}>From sound to sound {least === most.hands.length ? '' : `${least} to `}{most.hands.length} {most.hands.length === 1 ? 'thing is' : 'things are'} left to foot and hand; most from <strong>{name(most.from)}</strong> to <strong>{name(most.to)}</strong>: {most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`).join(', ')}.</p>;
+  return (
+    <p style={{ margin: '0 0 8px' }}>
+      From sound to sound {least === most.hands.length ? '' : `${least} to `}
+      {most.hands.length} {most.hands.length === 1 ? 'thing is' : 'things are'} left to foot and hand; most from{' '}
+      <strong>{name(most.from)}</strong> to <strong>{name(most.to)}</strong>:{' '}
+      {most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`).join(', ')}.
+    </p>
+  );
 };
 
 /** Rows drawn in one frame. */
@@ -113,7 +229,11 @@ const ROW_PX = 29;
  * A board of 128 sounds has 16,000 marks: what it shows is exchanged a few rows a frame, those in sight first, so that keys and clicks go in between.
  * @returns what each row shows now
  */
-const useInSteps = <T,>(wanted: T, count: number, table: RefObject<HTMLTableElement | null>): { readonly at: (row: number) => T; readonly goesOn: boolean } => {
+const useInSteps = <T,>(
+  wanted: T,
+  count: number,
+  table: RefObject<HTMLTableElement | null>,
+): { readonly at: (row: number) => T; readonly goesOn: boolean } => {
   const [step, take] = useState({ wanted, before: wanted, done: count, first: 0 });
   useEffect(() => {
     const first = Math.floor((table.current?.parentElement?.scrollTop ?? 0) / ROW_PX);
@@ -137,22 +257,56 @@ interface Head {
 const NONE: readonly Transition[] = [];
 
 /** One sound that is left, drawn anew only when something of it changes. */
-const Row = memo(({ from, place, sounds, pairs, shown, chosen, choose }: { from: Head; place: number; sounds: readonly Head[]; pairs: readonly Transition[]; shown: Shown; chosen: Transition['to'] | undefined; choose: (t: Transition) => void }) => {
-  const { mark, says, odd }: Showing = SHOWINGS[shown];
-  const to = new Map(pairs.map((t) => [t.to, t]));
-  return (
-    <tr>
-      <th className="from clip" scope="row" title={from.name}>{from.verdict === 'proved' ? null : <><VerdictSign is={from.verdict} />{' '}</>}{from.name}</th>
-      {sounds.map((s, c) => {
-        const t = to.get(s.id);
-        if (from.id === s.id || !t) return <td key={s.id} className={from.id === s.id ? 'same' : ''} />;
-        return (
-          <td key={s.id} data-cell={`${place},${c}`}>
-            <button type="button" className={odd?.(t) ? 'wrong' : shown === 'recall' ? '' : 'figure'} tabIndex={place === 0 && c === 1 ? 0 : -1} aria-pressed={chosen === s.id} aria-label={`${from.name} to ${s.name}: ${says(t)}`} onClick={() => choose(t)}>{mark(t)}</button>
-          </td>
-        );
-      })}
-    </tr>
-  );
-});
+const Row = memo(
+  ({
+    from,
+    place,
+    sounds,
+    pairs,
+    shown,
+    chosen,
+    choose,
+  }: {
+    from: Head;
+    place: number;
+    sounds: readonly Head[];
+    pairs: readonly Transition[];
+    shown: Shown;
+    chosen: Transition['to'] | undefined;
+    choose: (t: Transition) => void;
+  }) => {
+    const { mark, says, odd }: Showing = SHOWINGS[shown];
+    const to = new Map(pairs.map((t) => [t.to, t]));
+    return (
+      <tr>
+        <th className="from clip" scope="row" title={from.name}>
+          {from.verdict === 'proved' ? null : (
+            <>
+              <VerdictSign is={from.verdict} />{' '}
+            </>
+          )}
+          {from.name}
+        </th>
+        {sounds.map((s, c) => {
+          const t = to.get(s.id);
+          if (from.id === s.id || !t) return <td key={s.id} className={from.id === s.id ? 'same' : ''} />;
+          return (
+            <td key={s.id} data-cell={`${place},${c}`}>
+              <button
+                type="button"
+                className={odd?.(t) ? 'wrong' : shown === 'recall' ? '' : 'figure'}
+                tabIndex={place === 0 && c === 1 ? 0 : -1}
+                aria-pressed={chosen === s.id}
+                aria-label={`${from.name} to ${s.name}: ${says(t)}`}
+                onClick={() => choose(t)}
+              >
+                {mark(t)}
+              </button>
+            </td>
+          );
+        })}
+      </tr>
+    );
+  },
+);
 Row.displayName = 'Row';

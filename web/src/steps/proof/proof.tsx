@@ -26,7 +26,13 @@ export const Proof = () => {
   const [chosen, choose] = useState<Id<'sound'>>();
   const whatIfs = useWhatIfs();
   if (view && view.tally.sounds === 0) {
-    return <div className="card" style={{ maxWidth: 560 }}><h1>Does every sound come back?</h1><p className="soft">There is nothing to prove yet. Give the rig a sound first.</p><Button onClick={() => void navigate('../sounds')}>To the sounds</Button></div>;
+    return (
+      <div className="card" style={{ maxWidth: 560 }}>
+        <h1>Does every sound come back?</h1>
+        <p className="soft">There is nothing to prove yet. Give the rig a sound first.</p>
+        <Button onClick={() => void navigate('../sounds')}>To the sounds</Button>
+      </div>
+    );
   }
   if (!view) return <p className="soft">Proving …</p>;
   const told = VERDICTS.flatMap((is) => (is === 'proved' ? [] : view.sounds.filter((s) => s.verdict === is)));
@@ -37,17 +43,44 @@ export const Proof = () => {
       <section className="no-print">
         <div className="headline">
           <h1>Does every sound come back?</h1>
-          <span><Headline tally={view.tally} limbs={view.limbs} /> <span className="soft">{view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them</span></span>
+          <span>
+            <Headline tally={view.tally} limbs={view.limbs} />{' '}
+            <span className="soft">
+              {view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them
+            </span>
+          </span>
         </div>
         <SetOnce />
-        <Board pair={pair} choose={(p) => { choosePair(p); if (told.some((s) => s.id === p.to)) choose(p.to); }} />
+        <Board
+          pair={pair}
+          choose={(p) => {
+            choosePair(p);
+            if (told.some((s) => s.id === p.to)) choose(p.to);
+          }}
+        />
         {pair && <PairDetails pair={pair} />}
         <WhatIfs asked={whatIfs} />
       </section>
       <aside className="no-print" style={{ display: 'grid', gap: 14 }}>
         {told.length > 1 && (
-          <div role="group" aria-label="Sounds that do not come back by themselves" style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}>
-            {told.map((s) => <Button key={s.id} size="compact-sm" variant={s === shown ? 'filled' : 'default'} aria-pressed={s === shown} onClick={() => choose(s.id)}><span aria-hidden="true">{SIGNS[s.verdict]}&nbsp;</span><span className="visually-hidden">{VERDICT_WORDS[s.verdict]}: </span>{s.name}</Button>)}
+          <div
+            role="group"
+            aria-label="Sounds that do not come back by themselves"
+            style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}
+          >
+            {told.map((s) => (
+              <Button
+                key={s.id}
+                size="compact-sm"
+                variant={s === shown ? 'filled' : 'default'}
+                aria-pressed={s === shown}
+                onClick={() => choose(s.id)}
+              >
+                <span aria-hidden="true">{SIGNS[s.verdict]}&nbsp;</span>
+                <span className="visually-hidden">{VERDICT_WORDS[s.verdict]}: </span>
+                {s.name}
+              </Button>
+            ))}
           </div>
         )}
         {!shown && <AllProved />}
@@ -65,13 +98,21 @@ const SetOnce = () => {
   const { view } = useRig();
   const finding = view!.findings.find((f) => f.code === 'recall.hand-move' && f.severity === 'note' && !f.accepted);
   if (!finding) return null;
-  return <div className="card set-once"><p>{finding.why}</p><Remedies finding={finding} /></div>;
+  return (
+    <div className="card set-once">
+      <p>{finding.why}</p>
+      <Remedies finding={finding} />
+    </div>
+  );
 };
 
 const AllProved = () => (
   <div className="card">
     <h2 className="proved">Every sound comes back</h2>
-    <p>Each is called and heard, and nothing else has to be done. Whatever was done before of all that the proof reckons with, each recall leaves all its wants true, under what is taken for granted below.</p>
+    <p>
+      Each is called and heard, and nothing else has to be done. Whatever was done before of all that the proof reckons
+      with, each recall leaves all its wants true, under what is taken for granted below.
+    </p>
   </div>
 );
 
@@ -80,9 +121,16 @@ const Reason = ({ sound }: { sound: SoundView }) => {
   const navigate = useNavigate();
   return (
     <div className="card alarm">
-      <h2>{sound.name} <VerdictText sound={sound} /></h2>
+      <h2>
+        {sound.name} <VerdictText sound={sound} />
+      </h2>
       <p>{sound.because}</p>
-      <Button variant="default" onClick={() => void navigate(sound.verdict === 'undecided' ? '../sounds' : '../routing')}>{sound.verdict === 'undecided' ? 'To the sounds' : 'To the routing'}</Button>
+      <Button
+        variant="default"
+        onClick={() => void navigate(sound.verdict === 'undecided' ? '../sounds' : '../routing')}
+      >
+        {sound.verdict === 'undecided' ? 'To the sounds' : 'To the routing'}
+      </Button>
     </div>
   );
 };
@@ -94,11 +142,50 @@ const ByHand = ({ sound }: { sound: SoundView }) => {
   const canCall = [...rig.parts.device.values()].some((d) => d.memories.some((m) => m.by !== undefined));
   return (
     <div className="card">
-      <h2>{sound.name}{sound.verdict === 'left to hands' ? <> <VerdictText sound={sound} /></> : ': by foot and hand'}</h2>
-      {!sound.isCalled && <p>{canCall ? 'Nothing calls it here: no switch, no song list, no timeline. Give it a slot in Sounds, or set each box yourself.' : 'Nothing here can call it: foot and hand set each box.'}</p>}
-      {sound.byFoot.length > 0 && <><h3>By foot</h3><ul className="assumed">{sound.byFoot.map((t) => <li key={t}>{t}</li>)}</ul></>}
-      {sound.byHand.length > 0 && <><h3>By hand</h3><ul className="assumed">{sound.byHand.map((t) => <li key={t}>{t}</li>)}</ul></>}
-      {sound.verdict === 'left to hands' && sound.isCalled && <p className="soft">With these done, everything else comes back, whatever was stomped before. The board tells how many of them change from sound to sound.</p>}
+      <h2>
+        {sound.name}
+        {sound.verdict === 'left to hands' ? (
+          <>
+            {' '}
+            <VerdictText sound={sound} />
+          </>
+        ) : (
+          ': by foot and hand'
+        )}
+      </h2>
+      {!sound.isCalled && (
+        <p>
+          {canCall
+            ? 'Nothing calls it here: no switch, no song list, no timeline. Give it a slot in Sounds, or set each box yourself.'
+            : 'Nothing here can call it: foot and hand set each box.'}
+        </p>
+      )}
+      {sound.byFoot.length > 0 && (
+        <>
+          <h3>By foot</h3>
+          <ul className="assumed">
+            {sound.byFoot.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {sound.byHand.length > 0 && (
+        <>
+          <h3>By hand</h3>
+          <ul className="assumed">
+            {sound.byHand.map((t) => (
+              <li key={t}>{t}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {sound.verdict === 'left to hands' && sound.isCalled && (
+        <p className="soft">
+          With these done, everything else comes back, whatever was stomped before. The board tells how many of them
+          change from sound to sound.
+        </p>
+      )}
     </div>
   );
 };
@@ -108,23 +195,62 @@ const Broken = ({ sound }: { sound: SoundView }) => {
   const navigate = useNavigate();
   const [first] = sound.wrong;
   if (!first) return null;
-  const findings = view!.findings.filter((f) => !f.accepted && f.evidence.includes(sound.id) && f.curable && ['recall.unpinned', 'recall.move-left-on', 'midi.number-shift'].includes(f.code));
+  const findings = view!.findings.filter(
+    (f) =>
+      !f.accepted &&
+      f.evidence.includes(sound.id) &&
+      f.curable &&
+      ['recall.unpinned', 'recall.move-left-on', 'midi.number-shift'].includes(f.code),
+  );
   return (
     <>
       <div className="card alarm">
         <h2>{sound.name} can come back wrong</h2>
-        <p style={{ margin: '4px 0 10px' }}>{sound.wrong.map((w) => w.text).join(', ')}: wanted {sound.wrong.map((w) => w.wanted).join(', ')}.</p>
+        <p style={{ margin: '4px 0 10px' }}>
+          {sound.wrong.map((w) => w.text).join(', ')}: wanted {sound.wrong.map((w) => w.wanted).join(', ')}.
+        </p>
         <ol className="footsteps" aria-label="Shortest way there">
           {first.steps.map((s, i) => (
-            <li key={i}><span className="n" aria-hidden="true">{i}</span><span><strong>{s.text}</strong><br /><span className="soft">{first.text} {s.value}{i === first.steps.length - 1 ? `; wanted ${first.wanted}` : ''}</span></span></li>
+            <li key={i}>
+              <span className="n" aria-hidden="true">
+                {i}
+              </span>
+              <span>
+                <strong>{s.text}</strong>
+                <br />
+                <span className="soft">
+                  {first.text} {s.value}
+                  {i === first.steps.length - 1 ? `; wanted ${first.wanted}` : ''}
+                </span>
+              </span>
+            </li>
           ))}
         </ol>
-        <Button onClick={() => void navigate('../bench', { state: { play: { name: sound.name, control: first.control, text: first.text, wanted: first.wanted, powerUp: first.powerUp, steps: first.steps } } })}>Play on the bench</Button>
+        <Button
+          onClick={() =>
+            void navigate('../bench', {
+              state: {
+                play: {
+                  name: sound.name,
+                  control: first.control,
+                  text: first.text,
+                  wanted: first.wanted,
+                  powerUp: first.powerUp,
+                  steps: first.steps,
+                },
+              },
+            })
+          }
+        >
+          Play on the bench
+        </Button>
       </div>
       {findings.length > 0 && (
         <div className="card">
           <h2>Ways to cure it, each tried by the prover</h2>
-          {findings.map((f) => <Remedies key={f.fingerprint} finding={f} />)}
+          {findings.map((f) => (
+            <Remedies key={f.fingerprint} finding={f} />
+          ))}
         </div>
       )}
     </>
@@ -139,13 +265,44 @@ const Granted = () => {
   return (
     <div className="card">
       <h2>The proof reckons with</h2>
-      {ADMITS.map(({ key, says }) => <Checkbox key={key} mb={6} label={says} checked={admits[key] ?? false} onChange={(e) => edit({ put: [{ ...hookup, admits: { ...admits, [key]: e.currentTarget.checked } }], remove: [] }, `The proof ${e.currentTarget.checked ? 'reckons' : 'does not reckon'} with: ${says}`)} />)}
+      {ADMITS.map(({ key, says }) => (
+        <Checkbox
+          key={key}
+          mb={6}
+          label={says}
+          checked={admits[key] ?? false}
+          onChange={(e) =>
+            edit(
+              { put: [{ ...hookup, admits: { ...admits, [key]: e.currentTarget.checked } }], remove: [] },
+              `The proof ${e.currentTarget.checked ? 'reckons' : 'does not reckon'} with: ${says}`,
+            )
+          }
+        />
+      ))}
       <Sentences title="In plain words" of={view.reckoned.with} />
       <Sentences title="It does not reckon with" of={view.reckoned.without} />
       <h2 style={{ marginTop: 14 }}>It takes for granted</h2>
-      {view.granted.length === 0 ? <p className="soft">Nothing.</p> : <ul style={{ margin: 0, paddingLeft: 20 }}>{[...new Set(view.granted.map((g) => g.why))].map((why) => <li key={why}><strong>{view.granted.filter((g) => g.why === why).map((g) => g.text).join(', ')}</strong> <span className="soft">{why}</span></li>)}</ul>}
+      {view.granted.length === 0 ? (
+        <p className="soft">Nothing.</p>
+      ) : (
+        <ul style={{ margin: 0, paddingLeft: 20 }}>
+          {[...new Set(view.granted.map((g) => g.why))].map((why) => (
+            <li key={why}>
+              <strong>
+                {view.granted
+                  .filter((g) => g.why === why)
+                  .map((g) => g.text)
+                  .join(', ')}
+              </strong>{' '}
+              <span className="soft">{why}</span>
+            </li>
+          ))}
+        </ul>
+      )}
       <Assume />
-      <Button mt={12} size="xs" variant="default" onClick={() => window.print()}>Print what is proved</Button>
+      <Button mt={12} size="xs" variant="default" onClick={() => window.print()}>
+        Print what is proved
+      </Button>
     </div>
   );
 };
@@ -153,7 +310,11 @@ const Granted = () => {
 const Sentences = ({ title, of }: { title: string; of: readonly string[] }) => (
   <details className="sentences">
     <summary>{title}</summary>
-    <ul>{of.map((s) => <li key={s}>{s}</li>)}</ul>
+    <ul>
+      {of.map((s) => (
+        <li key={s}>{s}</li>
+      ))}
+    </ul>
   </details>
 );
 
@@ -161,15 +322,64 @@ const PairDetails = ({ pair }: { pair: Pair }) => {
   const { rig } = useRig();
   const changes = useAsked(['changes', pair.from, pair.to], (worker) => worker.changes(pair.from, pair.to));
   const name = (id: Id<'sound'>) => partOf(rig, id)?.name ?? id;
-  const boxesOf = (stages: readonly Ref[]) => [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)?.name ?? s))].join(' and ');
+  const boxesOf = (stages: readonly Ref[]) =>
+    [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)?.name ?? s))].join(' and ');
   return (
     <div className="card" style={{ marginTop: 12 }} aria-live="polite">
-      <h2>{name(pair.from)} → {name(pair.to)}</h2>
-      <p className="soft" style={{ margin: '0 0 6px' }}>settled after {Math.round(pair.settleMs * 10) / 10} ms{pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, pair.gapBy!)?.name}` : ', without a gap'}{pair.stepDb === undefined ? '' : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by gains that are partly assumed`}</p>
-      {(pair.tails.ring.length > 0 || pair.tails.cut.length > 0) && <p style={{ margin: '0 0 6px' }}>{[pair.tails.ring.length > 0 && `The repeats of ${boxesOf(pair.tails.ring)} ring on.`, pair.tails.cut.length > 0 && `The repeats of ${boxesOf(pair.tails.cut)} are cut off.`].filter(Boolean).join(' ')}</p>}
-      {pair.hands.length > 0 && <p style={{ margin: '0 0 6px' }}><strong>On the way {pair.hands.length === 1 ? 'one thing is' : `${pair.hands.length} things are`} to be done:</strong> {pair.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}, by ${h.by}`).join('; ')}.</p>}
-      {pair.wrong.length > 0 && <p className="broken">Called straight after it, {pair.wrong.map((w) => controlText(rig, w)).join(', ')} ends wrong.</p>}
-      <table className="plain"><thead><tr><th>what changes</th><th>from</th><th>to</th></tr></thead><tbody>{changes?.map((c) => <tr key={c.control}><td className="mono">{controlText(rig, c.control)}</td><td>{valueText(rig, c.control, c.from)}</td><td>{valueText(rig, c.control, c.to)}</td></tr>)}</tbody></table>
+      <h2>
+        {name(pair.from)} → {name(pair.to)}
+      </h2>
+      <p className="soft" style={{ margin: '0 0 6px' }}>
+        settled after {Math.round(pair.settleMs * 10) / 10} ms
+        {pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, pair.gapBy!)?.name}` : ', without a gap'}
+        {pair.stepDb === undefined
+          ? ''
+          : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by gains that are partly assumed`}
+      </p>
+      {(pair.tails.ring.length > 0 || pair.tails.cut.length > 0) && (
+        <p style={{ margin: '0 0 6px' }}>
+          {[
+            pair.tails.ring.length > 0 && `The repeats of ${boxesOf(pair.tails.ring)} ring on.`,
+            pair.tails.cut.length > 0 && `The repeats of ${boxesOf(pair.tails.cut)} are cut off.`,
+          ]
+            .filter(Boolean)
+            .join(' ')}
+        </p>
+      )}
+      {pair.hands.length > 0 && (
+        <p style={{ margin: '0 0 6px' }}>
+          <strong>
+            On the way {pair.hands.length === 1 ? 'one thing is' : `${pair.hands.length} things are`} to be done:
+          </strong>{' '}
+          {pair.hands
+            .map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}, by ${h.by}`)
+            .join('; ')}
+          .
+        </p>
+      )}
+      {pair.wrong.length > 0 && (
+        <p className="broken">
+          Called straight after it, {pair.wrong.map((w) => controlText(rig, w)).join(', ')} ends wrong.
+        </p>
+      )}
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>what changes</th>
+            <th>from</th>
+            <th>to</th>
+          </tr>
+        </thead>
+        <tbody>
+          {changes?.map((c) => (
+            <tr key={c.control}>
+              <td className="mono">{controlText(rig, c.control)}</td>
+              <td>{valueText(rig, c.control, c.from)}</td>
+              <td>{valueText(rig, c.control, c.to)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </div>
   );
 };

@@ -3,5 +3,10 @@ import { useRig } from '../../app/rig-context.js';
 /** In how many ways the controls that the proof reckons with can stand. */
 export const Ways = () => {
   const [figures, power] = useRig().view!.ways.split('^');
-  return <>{figures}{power && <sup>{power}</sup>} ways</>;
+  return (
+    <>
+      {figures}
+      {power && <sup>{power}</sup>} ways
+    </>
+  );
 };

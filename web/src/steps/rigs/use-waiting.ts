@@ -43,7 +43,9 @@ export const useWaiting = (): { readonly waiting: readonly WaitingRig[]; readonl
 /** All that waits of a rig, as text that a person reads and that can be typed in again. */
 export const saveWaiting = async (rig: string): Promise<void> => {
   const sessions = (await outbox.all(rig)).map(sessionOf);
-  const texts = sessions.flatMap((s) => [...s.waiting, ...s.troubles].map((one) => changeText(s.rig, one.set.label, one.delta)));
+  const texts = sessions.flatMap((s) =>
+    [...s.waiting, ...s.troubles].map((one) => changeText(s.rig, one.set.label, one.delta)),
+  );
   const [first] = sessions;
   if (first) saveFile(`${fileName(rigName(first.rig), 'not saved')}.txt`, `${texts.join('\n\n')}\n`, 'text/plain');
 };

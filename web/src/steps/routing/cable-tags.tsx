@@ -11,25 +11,64 @@ const LONGEST_LEAD = 1000;
 /** What is written down of a cable: its length, and what is on it. */
 export const CableTags = ({ cable, called }: { cable: Cable; called: string }) => {
   const { edit } = useRig();
-  const change = (part: Parameters<typeof changeCable>[1], what: string) => edit(changeCable(cable, part), `${called}: ${what}`);
+  const change = (part: Parameters<typeof changeCable>[1], what: string) =>
+    edit(changeCable(cable, part), `${called}: ${what}`);
   return (
     <fieldset className="cable-tags">
       <legend className="visually-hidden">Written down of this cable</legend>
-      <NumberInput size="xs" label="Length, m" hideControls min={0} max={LONGEST_LEAD} clampBehavior="strict" decimalScale={2} value={cable.m ?? ''} onChange={(v) => change({ m: typeof v === 'number' && v > 0 ? v : undefined }, 'length')} />
+      <NumberInput
+        size="xs"
+        label="Length, m"
+        hideControls
+        min={0}
+        max={LONGEST_LEAD}
+        clampBehavior="strict"
+        decimalScale={2}
+        value={cable.m ?? ''}
+        onChange={(v) => change({ m: typeof v === 'number' && v > 0 ? v : undefined }, 'length')}
+      />
       <Words label="Tag" kept={cable.label} save={(label) => change({ label }, 'tag')} />
       <Words label="Colour" kept={cable.colour} save={(colour) => change({ colour }, 'colour')} />
-      <Checkbox size="xs" label="I have it" checked={cable.have ?? false} onChange={(e) => change({ have: e.currentTarget.checked || undefined }, e.currentTarget.checked ? 'I have it' : 'not there yet')} />
+      <Checkbox
+        size="xs"
+        label="I have it"
+        checked={cable.have ?? false}
+        onChange={(e) =>
+          change(
+            { have: e.currentTarget.checked || undefined },
+            e.currentTarget.checked ? 'I have it' : 'not there yet',
+          )
+        }
+      />
       <p className="soft">Tag, colour and whether you have it are not used yet.</p>
     </fieldset>
   );
 };
 
 /** Words that are kept when the field is left, or with Enter. */
-const Words = ({ label, kept, save }: { label: string; kept: string | undefined; save: (text: string | undefined) => void }) => {
+const Words = ({
+  label,
+  kept,
+  save,
+}: {
+  label: string;
+  kept: string | undefined;
+  save: (text: string | undefined) => void;
+}) => {
   const [typed, setTyped] = useState<string>();
   const done = () => {
     if (typed !== undefined && typed.trim() !== (kept ?? '')) save(typed.trim() || undefined);
     setTyped(undefined);
   };
-  return <TextField most={LONGEST.label} size="xs" label={label} value={typed ?? kept ?? ''} onChange={(e) => setTyped(e.currentTarget.value)} onBlur={done} onKeyDown={(e) => e.key === 'Enter' && done()} />;
+  return (
+    <TextField
+      most={LONGEST.label}
+      size="xs"
+      label={label}
+      value={typed ?? kept ?? ''}
+      onChange={(e) => setTyped(e.currentTarget.value)}
+      onBlur={done}
+      onKeyDown={(e) => e.key === 'Enter' && done()}
+    />
+  );
 };

@@ -11,12 +11,92 @@ import { newPartId } from '../../session/ids.js';
 import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { type HookupStanding } from '../../derived/deriving.js';
 
 /** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */
 export const Hookups = () => {
-  const { rig, hookup, edit, chooseHookup } = useRig();
+  const { rig, hookup } = useRig();
   const hookups = all(rig, 'hookup');
   const standings = useAsked(['standings'], (worker) => worker.standings());
+  return (
+    <>
+      <div className="card" style={{ padding: '8px 8px 14px' }}>
+        <table className="plain">
+          <thead>
+            <tr>
+              <th>hook-up</th>
+              <th>cables</th>
+              <th>sounds that come back</th>
+              <th>to see to</th>
+              <th>
+                <span className="visually-hidden">what to do with it</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {hookups.map((h) => (
+              <HookupRow key={h.id} hookup={h} standing={standings?.find((s) => s.hookup === h.id)} />
+            ))}
+          </tbody>
+        </table>
+        <NewHookup />
+      </div>
+      {hookup && <HookupTerms key={hookup.id} hookup={hookup} />}
+      {hookups.length > 1 && <Compare />}
+    </>
+  );
+};
+
+interface HookupRowProps {
+  readonly hookup: Hookup;
+  readonly standing: HookupStanding | undefined;
+}
+
+const HookupRow = ({ hookup: h, standing }: HookupRowProps) => {
+  const { rig, hookup, edit, chooseHookup } = useRig();
+  const isShown = h.id === hookup?.id;
+  const copy = () => {
+    const id = newPartId('hookup');
+    const copied = copyHookup(rig, h.id, id, `${h.name}, copy`, () => newPartId('cable'));
+    if (edit(copied, `Copy ${h.name}`).length === 0) chooseHookup(id);
+  };
+  return (
+    <tr aria-current={isShown ? 'true' : undefined}>
+      <td>
+        <Name hookup={h} shown={isShown} />
+      </td>
+      <td className="mono">{cablesOf(rig, h.id).length}</td>
+      <td>{standing ? <Headline tally={standing.tally} limbs={standing.limbs} /> : '…'}</td>
+      <td>{standing ? standing.pressing : '…'}</td>
+      <td className="hookup-does">
+        <Button
+          variant="default"
+          size="compact-xs"
+          disabled={isShown}
+          onClick={() => chooseHookup(h.id)}
+          aria-label={`Show ${h.name}`}
+        >
+          Show
+        </Button>{' '}
+        <Button variant="default" size="compact-xs" onClick={copy} aria-label={`Copy ${h.name}`}>
+          Copy
+        </Button>{' '}
+        <Button
+          variant="default"
+          size="compact-xs"
+          disabled={all(rig, 'hookup').length === 1}
+          onClick={() => edit(removeHookup(rig, h.id), `Take away hook-up ${h.name}`)}
+          aria-label={`Take away ${h.name}`}
+        >
+          Take away
+        </Button>
+      </td>
+    </tr>
+  );
+};
+
+const NewHookup = () => {
+  const { edit, chooseHookup } = useRig();
   const [name, setName] = useState('');
   const add = () => {
     const id = newPartId('hookup');
@@ -25,42 +105,26 @@ export const Hookups = () => {
       setName('');
     }
   };
-  const copy = (from: Hookup) => {
-    const id = newPartId('hookup');
-    if (edit(copyHookup(rig, from.id, id, `${from.name}, copy`, () => newPartId('cable')), `Copy ${from.name}`).length === 0) chooseHookup(id);
-  };
   return (
-    <>
-      <div className="card" style={{ padding: '8px 8px 14px' }}>
-        <table className="plain">
-          <thead><tr><th>hook-up</th><th>cables</th><th>sounds that come back</th><th>to see to</th><th><span className="visually-hidden">what to do with it</span></th></tr></thead>
-          <tbody>
-            {hookups.map((h) => {
-              const standing = standings?.find((s) => s.hookup === h.id);
-              return (
-                <tr key={h.id} aria-current={h.id === hookup?.id ? 'true' : undefined}>
-                  <td><Name hookup={h} shown={h.id === hookup?.id} /></td>
-                  <td className="mono">{cablesOf(rig, h.id).length}</td>
-                  <td>{standing ? <Headline tally={standing.tally} limbs={standing.limbs} /> : '…'}</td>
-                  <td>{standing ? standing.pressing : '…'}</td>
-                  <td style={{ textAlign: 'right', whiteSpace: 'nowrap' }}>
-                    <Button variant="default" size="compact-xs" disabled={h.id === hookup?.id} onClick={() => chooseHookup(h.id)} aria-label={`Show ${h.name}`}>Show</Button>{' '}
-                    <Button variant="default" size="compact-xs" onClick={() => copy(h)} aria-label={`Copy ${h.name}`}>Copy</Button>{' '}
-                    <Button variant="default" size="compact-xs" disabled={hookups.length === 1} onClick={() => edit(removeHookup(rig, h.id), `Take away hook-up ${h.name}`)} aria-label={`Take away ${h.name}`}>Take away</Button>
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-        <form style={{ display: 'flex', gap: 10, padding: '12px 10px 0' }} onSubmit={(e) => { e.preventDefault(); add(); }}>
-          <TextField most={LONGEST.name} aria-label="Name of a new hook-up" placeholder="a new, empty one: fly date, rehearsal …" w={280} value={name} onChange={(e) => setName(e.currentTarget.value)} />
-          <Button type="submit" variant="default" disabled={!fits(name, LONGEST.name)}>Add</Button>
-        </form>
-      </div>
-      {hookup && <HookupTerms key={hookup.id} hookup={hookup} />}
-      {hookups.length > 1 && <Compare />}
-    </>
+    <form
+      className="new-hookup"
+      onSubmit={(e) => {
+        e.preventDefault();
+        add();
+      }}
+    >
+      <TextField
+        most={LONGEST.name}
+        aria-label="Name of a new hook-up"
+        placeholder="a new, empty one: fly date, rehearsal …"
+        w={280}
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Button type="submit" variant="default" disabled={!fits(name, LONGEST.name)}>
+        Add
+      </Button>
+    </form>
   );
 };
 
@@ -69,14 +133,24 @@ const Name = ({ hookup, shown }: { hookup: Hookup; shown: boolean }) => {
   const [text, setText] = useState<string>();
   const keep = () => {
     if (text?.trim() && !fits(text, LONGEST.name)) return;
-    if (text?.trim() && text.trim() !== hookup.name) edit(changeHookup(hookup, { name: text.trim() }), `Rename hook-up to ${text.trim()}`);
+    if (text?.trim() && text.trim() !== hookup.name)
+      edit(changeHookup(hookup, { name: text.trim() }), `Rename hook-up to ${text.trim()}`);
     setText(undefined);
   };
   return (
     <div style={{ display: 'flex', gap: 8, alignItems: 'center' }}>
       <TextField
-        most={LONGEST.name} size="xs" w={200} aria-label={`Name of ${hookup.name}`} value={text ?? hookup.name} onChange={(e) => setText(e.currentTarget.value)} onBlur={keep}
-        onKeyDown={(e) => { if (e.key === 'Enter') keep(); else if (e.key === 'Escape') setText(undefined); }}
+        most={LONGEST.name}
+        size="xs"
+        w={200}
+        aria-label={`Name of ${hookup.name}`}
+        value={text ?? hookup.name}
+        onChange={(e) => setText(e.currentTarget.value)}
+        onBlur={keep}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') keep();
+          else if (e.key === 'Escape') setText(undefined);
+        }}
       />
       {shown && <span className="soft">shown</span>}
     </div>
@@ -97,10 +171,30 @@ const Compare = () => {
     <div className="card">
       <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }}>
         <strong>Rewire from</strong>
-        <Select aria-label="From which hook-up" size="xs" w={170} allowDeselect={false} data={others} value={start.id} onChange={(v) => setFrom(v as Id<'hookup'>)} />
+        <Select
+          aria-label="From which hook-up"
+          size="xs"
+          w={170}
+          allowDeselect={false}
+          data={others}
+          value={start.id}
+          onChange={(v) => setFrom(v as Id<'hookup'>)}
+        />
         <strong>to</strong>
-        <Select aria-label="To which hook-up" size="xs" w={170} allowDeselect={false} data={others} value={goal.id} onChange={(v) => setTo(v as Id<'hookup'>)} />
-        <span className="soft">{pull.length + plug.length === 0 ? 'They are wired alike.' : `${stays} ${stays === 1 ? 'cable stays' : 'cables stay'} as ${stays === 1 ? 'it is' : 'they are'}.`}</span>
+        <Select
+          aria-label="To which hook-up"
+          size="xs"
+          w={170}
+          allowDeselect={false}
+          data={others}
+          value={goal.id}
+          onChange={(v) => setTo(v as Id<'hookup'>)}
+        />
+        <span className="soft">
+          {pull.length + plug.length === 0
+            ? 'They are wired alike.'
+            : `${stays} ${stays === 1 ? 'cable stays' : 'cables stay'} as ${stays === 1 ? 'it is' : 'they are'}.`}
+        </span>
       </div>
       <div className="rewire">
         <Leads title={`Pull these ${pull.length}`} cables={pull} />
@@ -118,7 +212,12 @@ const Leads = ({ title, cables }: { title: string; cables: readonly Cable[] }) =
       <h2>{title}</h2>
       <ol className="plan">
         {cables.map(({ id, ends: [a, b], m }) => (
-          <li key={id} title={`${boxName(rig, a)} to ${boxName(rig, b)}`}><span className="cable-line">{jackText(rig, a)} → {jackText(rig, b)}</span> {m && <span className="soft">{m} m</span>}</li>
+          <li key={id} title={`${boxName(rig, a)} to ${boxName(rig, b)}`}>
+            <span className="cable-line">
+              {jackText(rig, a)} → {jackText(rig, b)}
+            </span>{' '}
+            {m && <span className="soft">{m} m</span>}
+          </li>
         ))}
       </ol>
     </section>

@@ -9,11 +9,19 @@ import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 
-const keyOf = (p: Place): string => (p.is === 'loop' ? `loop ${p.host} ${p.insert}` : p.is === 'between' ? `between ${p.cable}` : p.is === 'exchange' ? `exchange ${p.with}` : p.is);
+const keyOf = (p: Place): string =>
+  p.is === 'loop'
+    ? `loop ${p.host} ${p.insert}`
+    : p.is === 'between'
+      ? `between ${p.cable}`
+      : p.is === 'exchange'
+        ? `exchange ${p.with}`
+        : p.is;
 
 const placeText = (rig: Rig, p: Place): string => {
   const code = (r: string) => partOf(rig, splitRef(r).device)?.code ?? '';
-  if (p.is === 'loop') return `${partOf(rig, p.host)?.code} ${/^loop\d+$/.test(p.insert) ? p.insert.replace('loop', 'loop ') : 'loop'}${p.test ? ', the test loop' : ''}`;
+  if (p.is === 'loop')
+    return `${partOf(rig, p.host)?.code} ${/^loop\d+$/.test(p.insert) ? p.insert.replace('loop', 'loop ') : 'loop'}${p.test ? ', the test loop' : ''}`;
   if (p.is === 'exchange') return `in exchange for ${code(`${p.with}.`)}`;
   return p.is === 'between' ? `between ${code(p.from)} and ${code(p.to)}` : 'Out of the path';
 };
@@ -24,18 +32,52 @@ export const MoveBox = ({ device, hookup }: { device: Device; hookup: Hookup }) 
   const [key, setKey] = useState<string | null>(null);
   const places = useMemo(() => placesFor(rig, hookup.id, device.id), [rig, hookup.id, device.id]);
   const place = places.find((p) => keyOf(p) === key);
-  const wish = useMemo(() => place && moveBox(rig, hookup.id, device.id, place, () => newPartId('cable')), [rig, hookup.id, device.id, place]);
-  const would = useAsked(['consequences of moving', hookup.id, device.id, key], (worker) => worker.consequences(wish!), wish !== undefined);
+  const wish = useMemo(
+    () => place && moveBox(rig, hookup.id, device.id, place, () => newPartId('cable')),
+    [rig, hookup.id, device.id, place],
+  );
+  const would = useAsked(
+    ['consequences of moving', hookup.id, device.id, key],
+    (worker) => worker.consequences(wish!),
+    wish !== undefined,
+  );
   if (places.length === 0) return null;
-  const group = (name: string, is: (p: Place) => boolean) => ({ group: name, items: places.filter(is).map((p) => ({ value: keyOf(p), label: placeText(rig, p) })) });
-  const groups = [group('Free loops', (p) => p.is === 'loop'), group('Between two boxes', (p) => p.is === 'between'), group('In exchange for another', (p) => p.is === 'exchange'), group('Or', (p) => p.is === 'out of the path')].filter((g) => g.items.length);
+  const group = (name: string, is: (p: Place) => boolean) => ({
+    group: name,
+    items: places.filter(is).map((p) => ({ value: keyOf(p), label: placeText(rig, p) })),
+  });
+  const groups = [
+    group('Free loops', (p) => p.is === 'loop'),
+    group('Between two boxes', (p) => p.is === 'between'),
+    group('In exchange for another', (p) => p.is === 'exchange'),
+    group('Or', (p) => p.is === 'out of the path'),
+  ].filter((g) => g.items.length);
   const move = () => {
-    if (wish && place && edit(wish, `${device.code}: ${placeText(rig, place).toLowerCase()}`).length === 0) setKey(null);
+    if (wish && place && edit(wish, `${device.code}: ${placeText(rig, place).toLowerCase()}`).length === 0)
+      setKey(null);
   };
   return (
     <div style={{ marginTop: 12 }}>
-      <Select size="xs" label="Move it to" placeholder="another place" searchable clearable data={groups} value={place ? key : null} onChange={setKey} maxDropdownHeight={240} nothingFoundMessage="No such place" />
-      {wish && <div style={{ fontSize: 14 }}><ConsequencesText would={would} /><Button size="xs" mt={8} disabled={!would || would.refused !== undefined} onClick={move}>Move it</Button></div>}
+      <Select
+        size="xs"
+        label="Move it to"
+        placeholder="another place"
+        searchable
+        clearable
+        data={groups}
+        value={place ? key : null}
+        onChange={setKey}
+        maxDropdownHeight={240}
+        nothingFoundMessage="No such place"
+      />
+      {wish && (
+        <div style={{ fontSize: 14 }}>
+          <ConsequencesText would={would} />
+          <Button size="xs" mt={8} disabled={!would || would.refused !== undefined} onClick={move}>
+            Move it
+          </Button>
+        </div>
+      )}
     </div>
   );
 };

@@ -15,9 +15,23 @@ import { boxName, jackText } from './jack-text.js';
 import { MapRoom } from './map-room.js';
 import { Starts } from './starts.js';
 
-const LETTERS: Readonly<Record<string, string>> = { audio: 'A', air: 'air', midi: 'M', contact: 'C', expression: 'E', power: 'P', mains: '~', usb: 'U' };
+const LETTERS: Readonly<Record<string, string>> = {
+  audio: 'A',
+  air: 'air',
+  midi: 'M',
+  contact: 'C',
+  expression: 'E',
+  power: 'P',
+  mains: '~',
+  usb: 'U',
+};
 
-const PARTS = [{ part: 'map', name: 'Map' }, { part: 'cables', name: 'Cables' }, { part: 'hookups', name: 'Hook-ups' }, { part: 'start', name: 'Starting points' }] as const;
+const PARTS = [
+  { part: 'map', name: 'Map' },
+  { part: 'cables', name: 'Cables' },
+  { part: 'hookups', name: 'Hook-ups' },
+  { part: 'start', name: 'Starting points' },
+] as const;
 
 export const Routing = () => {
   const { rig, hookup, selected } = useRig();
@@ -34,23 +48,59 @@ export const Routing = () => {
   return (
     <div className={`routing-grid ${shown === 'map' ? 'wide' : ''}`}>
       <div className="headline" style={{ marginBottom: 0 }}>
-        <h1>Routing</h1><span className="soft">{hookup?.name}, {cables} cables</span>
+        <h1>Routing</h1>
+        <span className="soft">
+          {hookup?.name}, {cables} cables
+        </span>
         <div className="tools">
-          {devices > 0 && <SegmentedControl aria-label="What to look at" size="xs" value={shown} onChange={(v) => setParams({ show: v }, { replace: true })} data={PARTS.map((p) => ({ value: p.part, label: p.part === 'hookups' ? `Hook-ups (${all(rig, 'hookup').length})` : p.name }))} />}
-          {sounds.length > 0 && <Select aria-label="Sound that the run shows" size="xs" w={190} allowDeselect={false} searchable data={sounds.map((s) => ({ value: s.id, label: s.name }))} value={sound?.id ?? null} onChange={(v) => v && choose(v)} />}
+          {devices > 0 && (
+            <SegmentedControl
+              aria-label="What to look at"
+              size="xs"
+              value={shown}
+              onChange={(v) => setParams({ show: v }, { replace: true })}
+              data={PARTS.map((p) => ({
+                value: p.part,
+                label: p.part === 'hookups' ? `Hook-ups (${all(rig, 'hookup').length})` : p.name,
+              }))}
+            />
+          )}
+          {sounds.length > 0 && (
+            <Select
+              aria-label="Sound that the run shows"
+              size="xs"
+              w={190}
+              allowDeselect={false}
+              searchable
+              data={sounds.map((s) => ({ value: s.id, label: s.name }))}
+              value={sound?.id ?? null}
+              onChange={(v) => v && choose(v)}
+            />
+          )}
         </div>
       </div>
       {shown === 'start' && <Starts done={() => setParams({ show: 'map' }, { replace: true })} />}
       {shown === 'map' && <MapRoom key={hookup?.id} sound={sound} />}
-      {(shown === 'cables' || shown === 'hookups') && <div className="card">{run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}</div>}
-      {shown === 'cables' && <><WireForMe /><Cables /></>}
+      {(shown === 'cables' || shown === 'hookups') && (
+        <div className="card">
+          {run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}
+        </div>
+      )}
+      {shown === 'cables' && (
+        <>
+          <WireForMe />
+          <Cables />
+        </>
+      )}
       {shown === 'hookups' && <Hookups />}
     </div>
   );
 };
 
 const SCHOOLS: readonly { readonly school: School; readonly name: string }[] = [
-  { school: 'straight', name: 'Straight chain' }, { school: 'loops', name: 'Loops in order' }, { school: 'four cables', name: 'Four cables' },
+  { school: 'straight', name: 'Straight chain' },
+  { school: 'loops', name: 'Loops in order' },
+  { school: 'four cables', name: 'Four cables' },
 ];
 
 /** Plans a whole hook-up with what is in the kit; each step with its reason, nothing plugged until it is wanted. */
@@ -61,21 +111,54 @@ const WireForMe = () => {
   if (!hookup) return null;
   const pulled = cablesOf(rig, hookup.id).length;
   const carryOut = () => {
-    if (plan && edit(carryOutWiring(rig, hookup.id, plan, () => newPartId('cable')), `Wire it: ${SCHOOLS.find((s) => s.school === school)!.name.toLowerCase()}`).length === 0) setSchool(undefined);
+    if (
+      plan &&
+      edit(
+        carryOutWiring(rig, hookup.id, plan, () => newPartId('cable')),
+        `Wire it: ${SCHOOLS.find((s) => s.school === school)!.name.toLowerCase()}`,
+      ).length === 0
+    )
+      setSchool(undefined);
   };
   return (
     <div className="card">
       <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap' }}>
         <strong>Wire it for me</strong>
-        {SCHOOLS.map((s) => <Button key={s.school} size="xs" variant={school === s.school ? 'filled' : 'default'} aria-pressed={school === s.school} onClick={() => setSchool(school === s.school ? undefined : s.school)}>{s.name}</Button>)}
+        {SCHOOLS.map((s) => (
+          <Button
+            key={s.school}
+            size="xs"
+            variant={school === s.school ? 'filled' : 'default'}
+            aria-pressed={school === s.school}
+            onClick={() => setSchool(school === s.school ? undefined : s.school)}
+          >
+            {s.name}
+          </Button>
+        ))}
       </div>
       {plan && (
         <>
-          {plan.notes.map((n) => <p key={n} style={{ margin: '8px 0 0' }}>● {n}</p>)}
+          {plan.notes.map((n) => (
+            <p key={n} style={{ margin: '8px 0 0' }}>
+              ● {n}
+            </p>
+          ))}
           <ol className="plan">
-            {plan.steps.map((s) => <li key={`${s.from} ${s.to}`}><span className="cable-line">{jackText(rig, s.from)} → {jackText(rig, s.to)}</span> <span className="soft">{s.why}</span></li>)}
+            {plan.steps.map((s) => (
+              <li key={`${s.from} ${s.to}`}>
+                <span className="cable-line">
+                  {jackText(rig, s.from)} → {jackText(rig, s.to)}
+                </span>{' '}
+                <span className="soft">{s.why}</span>
+              </li>
+            ))}
           </ol>
-          {plan.steps.length > 0 && <Button size="xs" onClick={carryOut}>Plug these {plan.steps.length}{pulled ? `, pull the ${pulled} that are there` : ''}</Button>}
+          {plan.steps.length > 0 && (
+            <Button size="xs" onClick={carryOut}>
+              Plug these {plan.steps.length}
+              {pulled ? `, pull the ${pulled} that are there` : ''}
+            </Button>
+          )}
         </>
       )}
     </div>
@@ -85,29 +168,79 @@ const WireForMe = () => {
 const Cables = () => {
   const { rig, hookup, edit, view, select } = useRig();
   const [pasting, paste] = useState(false);
-  const listed = view?.hookup === hookup?.id ? view?.cables.filter((c) => partOf(rig, c.cable.id)) ?? [] : [];
+  const listed = view?.hookup === hookup?.id ? (view?.cables.filter((c) => partOf(rig, c.cable.id)) ?? []) : [];
   if (!hookup) return null;
   return (
     <div className="card" style={{ padding: '8px 8px 14px' }}>
       <NewCable />
       <table className="plain">
-        <thead><tr><th>kind</th><th>from</th><th>to</th><th>length</th><th><span className="visually-hidden">pull</span></th></tr></thead>
+        <thead>
+          <tr>
+            <th>kind</th>
+            <th>from</th>
+            <th>to</th>
+            <th>length</th>
+            <th>
+              <span className="visually-hidden">pull</span>
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {listed.map(({ cable, from, to, kind }) => (
             <tr key={cable.id}>
-              <td><span className={`pattern ${kind}`} aria-hidden="true" /><span className="mono" title={kind}>{LETTERS[kind] ?? kind}<span className="visually-hidden"> {kind}</span></span></td>
-              <td><button type="button" className="link" style={{ textDecoration: 'none' }} onClick={() => select(splitRef(from).device)}><span className="cable-line">{jackText(rig, from)}</span></button> <span className="soft">{boxName(rig, from)}</span></td>
-              <td><span className="cable-line">{jackText(rig, to)}</span> <span className="soft">{boxName(rig, to)}</span></td>
+              <td>
+                <span className={`pattern ${kind}`} aria-hidden="true" />
+                <span className="mono" title={kind}>
+                  {LETTERS[kind] ?? kind}
+                  <span className="visually-hidden"> {kind}</span>
+                </span>
+              </td>
+              <td>
+                <button
+                  type="button"
+                  className="link"
+                  style={{ textDecoration: 'none' }}
+                  onClick={() => select(splitRef(from).device)}
+                >
+                  <span className="cable-line">{jackText(rig, from)}</span>
+                </button>{' '}
+                <span className="soft">{boxName(rig, from)}</span>
+              </td>
+              <td>
+                <span className="cable-line">{jackText(rig, to)}</span> <span className="soft">{boxName(rig, to)}</span>
+              </td>
               <td className="mono">{cable.m ? `${cable.m} m` : ''}</td>
-              <td style={{ textAlign: 'right' }}><Button variant="default" size="compact-xs" aria-label={`Pull the cable from ${jackText(rig, from)} to ${jackText(rig, to)}`} onClick={() => edit(unplug(cable.id), `Pull ${jackText(rig, from)} → ${jackText(rig, to)}`)}>Pull</Button></td>
+              <td style={{ textAlign: 'right' }}>
+                <Button
+                  variant="default"
+                  size="compact-xs"
+                  aria-label={`Pull the cable from ${jackText(rig, from)} to ${jackText(rig, to)}`}
+                  onClick={() => edit(unplug(cable.id), `Pull ${jackText(rig, from)} → ${jackText(rig, to)}`)}
+                >
+                  Pull
+                </Button>
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {pasting
-        ? <PasteTable columns="from box, from jack, to box, to jack, metres, label" label="Plug these" of={hookup.id} done={() => paste(false)} />
-        : <Button variant="default" size="compact-sm" m="10px 10px 0" onClick={() => paste(true)}>Paste a table of cables</Button>}
-      {listed.length === 0 && <p className="soft" style={{ padding: '0 10px' }}>No cable yet. Plug one above, or let it be wired.</p>}
+      {pasting ? (
+        <PasteTable
+          columns="from box, from jack, to box, to jack, metres, label"
+          label="Plug these"
+          of={hookup.id}
+          done={() => paste(false)}
+        />
+      ) : (
+        <Button variant="default" size="compact-sm" m="10px 10px 0" onClick={() => paste(true)}>
+          Paste a table of cables
+        </Button>
+      )}
+      {listed.length === 0 && (
+        <p className="soft" style={{ padding: '0 10px' }}>
+          No cable yet. Plug one above, or let it be wired.
+        </p>
+      )}
     </div>
   );
 };
@@ -119,26 +252,72 @@ const NewCable = () => {
   const [to, setTo] = useState<Ref | null>(null);
   const first = useRef<HTMLInputElement>(null);
   const taken = new Set(cablesOf(rig, hookup!.id).flatMap((c) => c.ends));
-  const starts = all(rig, 'device').map((d) => ({ group: `${d.code} ${d.name}`, items: d.jacks.filter((j) => givesOut(j) || takesIn(j)).map((j) => ({ value: ref(d.id, j.id), label: `${d.code} ${j.id}${taken.has(ref(d.id, j.id)) ? ' (plugged)' : ''}` })) })).filter((g) => g.items.length);
+  const starts = all(rig, 'device')
+    .map((d) => ({
+      group: `${d.code} ${d.name}`,
+      items: d.jacks
+        .filter((j) => givesOut(j) || takesIn(j))
+        .map((j) => ({
+          value: ref(d.id, j.id),
+          label: `${d.code} ${j.id}${taken.has(ref(d.id, j.id)) ? ' (plugged)' : ''}`,
+        })),
+    }))
+    .filter((g) => g.items.length);
   const fitting = useMemo(() => (from && hookup ? offers(rig, hookup.id, from) : []), [rig, hookup, from]);
   const plug = () => {
     if (!from || !to || !hookup) return;
-    const outFirst = partOf(rig, splitRef(from).device)?.jacks.find((j) => j.id === splitRef(from).name)?.poles.tip === 'out';
+    const outFirst =
+      partOf(rig, splitRef(from).device)?.jacks.find((j) => j.id === splitRef(from).name)?.poles.tip === 'out';
     const [a, b] = outFirst ? [from, to] : [to, from];
-    if (edit(connect(rig, hookup.id, newPartId('cable'), a, b), `Plug ${jackText(rig, a)} → ${jackText(rig, b)}`).length === 0) {
+    if (
+      edit(connect(rig, hookup.id, newPartId('cable'), a, b), `Plug ${jackText(rig, a)} → ${jackText(rig, b)}`)
+        .length === 0
+    ) {
       setFrom(null);
       setTo(null);
       first.current?.focus();
     }
   };
   return (
-    <form style={{ display: 'flex', gap: 10, alignItems: 'end', padding: '4px 10px 12px', flexWrap: 'wrap' }} onSubmit={(e) => { e.preventDefault(); plug(); }}>
-      <Select ref={first} label="A cable from" w={220} searchable clearable placeholder="box and jack" data={starts} value={from} onChange={(v) => { setFrom(v as Ref | null); setTo(null); }} maxDropdownHeight={320} nothingFoundMessage="No such jack" />
+    <form
+      style={{ display: 'flex', gap: 10, alignItems: 'end', padding: '4px 10px 12px', flexWrap: 'wrap' }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        plug();
+      }}
+    >
       <Select
-        label="to" w={320} searchable clearable disabled={!from} placeholder={from ? 'what fits, best first' : 'choose where it starts'} maxDropdownHeight={320} nothingFoundMessage="Nothing fits"
-        data={fitting.map((o) => ({ value: o.jack, label: `${jackText(rig, o.jack)}: ${o.why}` }))} value={to} onChange={(v) => setTo(v as Ref | null)}
+        ref={first}
+        label="A cable from"
+        w={220}
+        searchable
+        clearable
+        placeholder="box and jack"
+        data={starts}
+        value={from}
+        onChange={(v) => {
+          setFrom(v as Ref | null);
+          setTo(null);
+        }}
+        maxDropdownHeight={320}
+        nothingFoundMessage="No such jack"
       />
-      <Button type="submit" disabled={!from || !to}>Plug it</Button>
+      <Select
+        label="to"
+        w={320}
+        searchable
+        clearable
+        disabled={!from}
+        placeholder={from ? 'what fits, best first' : 'choose where it starts'}
+        maxDropdownHeight={320}
+        nothingFoundMessage="Nothing fits"
+        data={fitting.map((o) => ({ value: o.jack, label: `${jackText(rig, o.jack)}: ${o.why}` }))}
+        value={to}
+        onChange={(v) => setTo(v as Ref | null)}
+      />
+      <Button type="submit" disabled={!from || !to}>
+        Plug it
+      </Button>
     </form>
   );
 };

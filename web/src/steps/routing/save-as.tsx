@@ -6,19 +6,46 @@ import { fileName, saveFile } from '../../app/save-file.js';
 import type { LaidMap } from '../../picture/map-layout.js';
 
 /** The routing for other programs: a picture, a graph, a table. */
-export const SaveAs = ({ laid, lit, layers, soundName }: { laid: LaidMap; lit: Lit | undefined; layers: ReadonlySet<Layer>; soundName: string | undefined }) => {
+export const SaveAs = ({
+  laid,
+  lit,
+  layers,
+  soundName,
+}: {
+  laid: LaidMap;
+  lit: Lit | undefined;
+  layers: ReadonlySet<Layer>;
+  soundName: string | undefined;
+}) => {
   const { rig, hookup } = useRig();
   if (!hookup) return null;
   const name = fileName(rigName(rig), hookup.name);
   const title = `${rigName(rig)}, ${hookup.name}`;
   const map = { boxes: laid.boxes.map((b) => b.box), cables: laid.cables.map((c) => c.cable) };
-  const svg = async () => saveFile(`${name}.svg`, (await import('../../picture/map-svg.js')).mapSvg({ laid, lit, layers, title: soundName ? `${title}: ${soundName}` : title }), 'image/svg+xml');
-  const graphml = async () => saveFile(`${name}.graphml`, (await import('@yunta/core/formats/graphs')).routingGraphml(map), 'application/xml');
-  const dot = async () => saveFile(`${name}.dot`, (await import('@yunta/core/formats/graphs')).routingDot(map, title), 'text/vnd.graphviz');
-  const csv = async () => saveFile(`${name}.csv`, (await import('@yunta/core/formats/tables')).cablesCsv(rig, hookup.id), 'text/csv');
+  const svg = async () =>
+    saveFile(
+      `${name}.svg`,
+      (await import('../../picture/map-svg.js')).mapSvg({
+        laid,
+        lit,
+        layers,
+        title: soundName ? `${title}: ${soundName}` : title,
+      }),
+      'image/svg+xml',
+    );
+  const graphml = async () =>
+    saveFile(`${name}.graphml`, (await import('@yunta/core/formats/graphs')).routingGraphml(map), 'application/xml');
+  const dot = async () =>
+    saveFile(`${name}.dot`, (await import('@yunta/core/formats/graphs')).routingDot(map, title), 'text/vnd.graphviz');
+  const csv = async () =>
+    saveFile(`${name}.csv`, (await import('@yunta/core/formats/tables')).cablesCsv(rig, hookup.id), 'text/csv');
   return (
     <Menu position="top-end">
-      <Menu.Target><Button size="compact-xs" variant="default">Save as …</Button></Menu.Target>
+      <Menu.Target>
+        <Button size="compact-xs" variant="default">
+          Save as …
+        </Button>
+      </Menu.Target>
       <Menu.Dropdown>
         <Menu.Item onClick={() => void svg()}>Picture (SVG)</Menu.Item>
         <Menu.Item onClick={() => void csv()}>Cable list (CSV)</Menu.Item>

@@ -1,6 +1,7 @@
 import { Button, SegmentedControl } from '@mantine/core';
 import { carryOutStart, planStart, type Answers, type StartPlan } from '@yunta/core/starts/plan';
-import { STARTING_POINTS, type StartingPoint } from '@yunta/core/starts/points';
+import { STARTING_POINTS } from '@yunta/core/starts/points';
+import type { StartingPoint } from '@yunta/core/starts/questions';
 import { cablesOf } from '@yunta/core/rig/rig';
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
@@ -17,7 +18,12 @@ export const Starts = ({ done }: { done: () => void }) => {
     <div className={`starts ${point ? 'chosen' : ''}`}>
       <ul aria-label="Starting points">
         {STARTING_POINTS.map((p) => (
-          <li key={p.key}><button type="button" className="card" aria-pressed={p.key === key} onClick={() => setKey(p.key)}><strong>{p.name}</strong><span className="soft">{p.says}</span></button></li>
+          <li key={p.key}>
+            <button type="button" className="card" aria-pressed={p.key === key} onClick={() => setKey(p.key)}>
+              <strong>{p.name}</strong>
+              <span className="soft">{p.says}</span>
+            </button>
+          </li>
         ))}
       </ul>
       {point && <Planned key={point.key} point={point} done={done} />}
@@ -40,41 +46,79 @@ const Planned = ({ point, done }: { point: StartingPoint; done: () => void }) =>
     <section className="card" aria-label={point.name}>
       <div className="headline" style={{ marginBottom: 4 }}>
         <h2 style={{ margin: 0 }}>{point.name}</h2>
-        <div className="tools"><Button onClick={carryOut}>Wire it so</Button></div>
+        <div className="tools">
+          <Button onClick={carryOut}>Wire it so</Button>
+        </div>
       </div>
       <p className="soft" style={{ margin: '0 0 12px' }}>
-        {plan.got.length ? `${plan.got.length} ${plan.got.length === 1 ? 'box' : 'boxes'} to get` : 'Nothing to get'}, {plan.leads.length} cables{plugged ? `; the ${plugged} that are plugged in ${hookup.name} are pulled` : ''}. It can be undone.
+        {plan.got.length ? `${plan.got.length} ${plan.got.length === 1 ? 'box' : 'boxes'} to get` : 'Nothing to get'},{' '}
+        {plan.leads.length} cables{plugged ? `; the ${plugged} that are plugged in ${hookup.name} are pulled` : ''}. It
+        can be undone.
       </p>
       <div className="questions">
         {plan.chosen.map(({ question, choice }) => (
           <div key={question.id}>
             <strong id={`ask-${question.id}`}>{question.ask}</strong>
-            <SegmentedControl size="xs" aria-labelledby={`ask-${question.id}`} value={choice.value} onChange={(value) => setAnswers({ ...answers, [question.id]: value })} data={question.choices.map((c) => ({ value: c.value, label: c.label }))} />
+            <SegmentedControl
+              size="xs"
+              aria-labelledby={`ask-${question.id}`}
+              value={choice.value}
+              onChange={(value) => setAnswers({ ...answers, [question.id]: value })}
+              data={question.choices.map((c) => ({ value: c.value, label: c.label }))}
+            />
             <span className="soft">{choice.because}.</span>
           </div>
         ))}
       </div>
-      {plan.notes.map((n) => <p key={n} style={{ margin: '8px 0 0' }}>● {n}</p>)}
+      {plan.notes.map((n) => (
+        <p key={n} style={{ margin: '8px 0 0' }}>
+          ● {n}
+        </p>
+      ))}
       <div className="start-plan">
         <Boxes plan={plan} />
         <section>
           <h3>How it is wired, and why</h3>
-          <ol className="plan">{plan.leads.map((l) => <li key={`${l.from} ${l.to}`}><span className="cable-line">{jackName(plan, l.from)} → {jackName(plan, l.to)}</span> <span className="soft">{l.why}</span></li>)}</ol>
+          <ol className="plan">
+            {plan.leads.map((l) => (
+              <li key={`${l.from} ${l.to}`}>
+                <span className="cable-line">
+                  {jackName(plan, l.from)} → {jackName(plan, l.to)}
+                </span>{' '}
+                <span className="soft">{l.why}</span>
+              </li>
+            ))}
+          </ol>
         </section>
       </div>
-      {plan.leftOver.length > 0 && <p className="soft">Plays no part and stays unplugged: {plan.leftOver.map((d) => d.name).join(', ')}.</p>}
+      {plan.leftOver.length > 0 && (
+        <p className="soft">Plays no part and stays unplugged: {plan.leftOver.map((d) => d.name).join(', ')}.</p>
+      )}
     </section>
   );
 };
 
 const Boxes = ({ plan }: { plan: StartPlan }) => (
   <section>
-    {([['To get', plan.got], ['From the kit', plan.used]] as const).filter(([, boxes]) => boxes.length).map(([title, boxes]) => (
-      <div key={title}>
-        <h3>{title}</h3>
-        <ul className="plan">{boxes.map(({ device, why }) => <li key={device.id}><span className="mono">{device.code}</span> {device.name} <span className="soft">{why}</span></li>)}</ul>
-      </div>
-    ))}
+    {(
+      [
+        ['To get', plan.got],
+        ['From the kit', plan.used],
+      ] as const
+    )
+      .filter(([, boxes]) => boxes.length)
+      .map(([title, boxes]) => (
+        <div key={title}>
+          <h3>{title}</h3>
+          <ul className="plan">
+            {boxes.map(({ device, why }) => (
+              <li key={device.id}>
+                <span className="mono">{device.code}</span> {device.name} <span className="soft">{why}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
   </section>
 );
 

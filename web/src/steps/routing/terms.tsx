@@ -5,7 +5,10 @@ import type { Heard, Hookup } from '@yunta/core/rig/hookup';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
 const ASKED: readonly { readonly value: Heard['as']; readonly label: string }[] = [
-  { value: 'sounds', label: 'must be heard' }, { value: 'stereo', label: 'must be heard with two sides' }, { value: 'silent', label: 'must be silent' }, { value: 'either', label: 'may be heard or not' },
+  { value: 'sounds', label: 'must be heard' },
+  { value: 'stereo', label: 'must be heard with two sides' },
+  { value: 'silent', label: 'must be silent' },
+  { value: 'either', label: 'may be heard or not' },
 ];
 
 /** What holds for every sound in a hook-up: who is heard where, a mono house or a stereo one, an amp or none, and what is set once. */
@@ -20,20 +23,54 @@ export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
       {terms.listening.length > 0 && (
         <>
           <p className="soft" style={{ margin: '2px 0 8px' }}>
-            {terms.usual ? 'Nobody said who is to be heard where, so the instrument is to be heard in the house, or from the loudspeakers on stage where there is no house.' : 'For every sound, unless a sound says otherwise.'}
-            {!terms.usual && <>{' '}<Button variant="default" size="compact-xs" onClick={() => edit(usualHeard(hookup), `${hookup.name}: heard as usual`)}>Back to the usual</Button></>}
+            {terms.usual
+              ? 'Nobody said who is to be heard where, so the instrument is to be heard in the house, or from the loudspeakers on stage where there is no house.'
+              : 'For every sound, unless a sound says otherwise.'}
+            {!terms.usual && (
+              <>
+                {' '}
+                <Button
+                  variant="default"
+                  size="compact-xs"
+                  onClick={() => edit(usualHeard(hookup), `${hookup.name}: heard as usual`)}
+                >
+                  Back to the usual
+                </Button>
+              </>
+            )}
           </p>
           <table className="plain">
-            <thead><tr><th>from</th><th>to</th><th>wanted</th><th>what the sounds do</th></tr></thead>
-            <tbody>{terms.listening.map((l) => <Pair key={`${l.from} ${l.at}`} pair={l} terms={terms} hookup={hookup} />)}</tbody>
+            <thead>
+              <tr>
+                <th>from</th>
+                <th>to</th>
+                <th>wanted</th>
+                <th>what the sounds do</th>
+              </tr>
+            </thead>
+            <tbody>
+              {terms.listening.map((l) => (
+                <Pair key={`${l.from} ${l.at}`} pair={l} terms={terms} hookup={hookup} />
+              ))}
+            </tbody>
           </table>
         </>
       )}
-      {placed > 0 && <p className="soft">Where {placed === 1 ? 'one box stands' : `${placed} boxes stand`} is written down and not used yet.</p>}
+      {placed > 0 && (
+        <p className="soft">
+          Where {placed === 1 ? 'one box stands' : `${placed} boxes stand`} is written down and not used yet.
+        </p>
+      )}
       {terms.settings.length > 0 && (
         <>
           <h2 style={{ marginTop: 16 }}>Set once, before the first song</h2>
-          <table className="plain" style={{ width: 'auto' }}><tbody>{terms.settings.map((s) => <Once key={s.control} setting={s} hookup={hookup} />)}</tbody></table>
+          <table className="plain" style={{ width: 'auto' }}>
+            <tbody>
+              {terms.settings.map((s) => (
+                <Once key={s.control} setting={s} hookup={hookup} />
+              ))}
+            </tbody>
+          </table>
         </>
       )}
     </div>
@@ -46,7 +83,8 @@ const doesText = ({ heard, wide, of }: Listening): string => {
   return `heard in ${heard === of ? 'every sound' : `${heard} of ${of}`}${wide ? `, with two sides in ${wide === of ? 'every one' : wide}` : ''}`;
 };
 
-const keeps = ({ as, heard, wide, of }: Listening): boolean => !((as === 'sounds' && heard < of) || (as === 'silent' && heard > 0) || (as === 'stereo' && wide < of));
+const keeps = ({ as, heard, wide, of }: Listening): boolean =>
+  !((as === 'sounds' && heard < of) || (as === 'silent' && heard > 0) || (as === 'stereo' && wide < of));
 
 const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: Hookup }) => {
   const { edit } = useRig();
@@ -54,14 +92,29 @@ const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: 
   const at = terms.ends.find((e) => e.ref === pair.at)!.name;
   return (
     <tr>
-      <td>{from}</td><td>{at}</td>
+      <td>{from}</td>
+      <td>{at}</td>
       <td>
         <Select
-          aria-label={`${from} at ${at}`} size="xs" w={220} allowDeselect={false} data={[...ASKED]} value={pair.as ?? 'either'}
-          onChange={(as) => as && edit(setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as Heard['as'] }), `${from} ${ASKED.find((a) => a.value === as)!.label} at ${at}`)}
+          aria-label={`${from} at ${at}`}
+          size="xs"
+          w={220}
+          allowDeselect={false}
+          data={[...ASKED]}
+          value={pair.as ?? 'either'}
+          onChange={(as) =>
+            as &&
+            edit(
+              setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as Heard['as'] }),
+              `${from} ${ASKED.find((a) => a.value === as)!.label} at ${at}`,
+            )
+          }
         />
       </td>
-      <td className={keeps(pair) ? '' : 'broken'}>{keeps(pair) ? '' : '≠ '}{doesText(pair)}</td>
+      <td className={keeps(pair) ? '' : 'broken'}>
+        {keeps(pair) ? '' : '≠ '}
+        {doesText(pair)}
+      </td>
     </tr>
   );
 };
@@ -72,22 +125,44 @@ const Once = ({ setting, hookup }: { setting: Setting; hookup: Hookup }) => {
   const { edit } = useRig();
   const { control, box, name, domain, value, said } = setting;
   const label = `${box}: ${name}`;
-  const set = (to: Setting['value'] | undefined) => edit(setSetting(hookup, control, to), `${label} ${to ?? AS_IT_WAKES}`);
+  const set = (to: Setting['value'] | undefined) =>
+    edit(setSetting(hookup, control, to), `${label} ${to ?? AS_IT_WAKES}`);
   return (
     <tr>
       <td style={{ paddingRight: 40 }}>{label}</td>
       <td style={{ width: 250 }}>
         {'values' in domain && (
           <Select
-            aria-label={label} size="xs" w={220} allowDeselect={false} value={said ? String(value) : AS_IT_WAKES}
-            data={[{ value: AS_IT_WAKES, label: `as the box wakes: ${value}` }, ...domain.values.map((v) => ({ value: String(v), label: String(v) }))]}
+            aria-label={label}
+            size="xs"
+            w={220}
+            allowDeselect={false}
+            value={said ? String(value) : AS_IT_WAKES}
+            data={[
+              { value: AS_IT_WAKES, label: `as the box wakes: ${value}` },
+              ...domain.values.map((v) => ({ value: String(v), label: String(v) })),
+            ]}
             onChange={(v) => v && set(v === AS_IT_WAKES ? undefined : domain.values.find((x) => String(x) === v))}
           />
         )}
         {'min' in domain && (
           <div style={{ display: 'flex', gap: 8 }}>
-            <NumberInput aria-label={label} size="xs" w={120} min={domain.min} max={domain.max} clampBehavior="strict" suffix={domain.unit ? ` ${domain.unit}` : ''} value={Number(value)} onChange={(v) => typeof v === 'number' && v >= domain.min && v <= domain.max && v !== value && set(v)} />
-            {said && <Button variant="default" size="compact-xs" onClick={() => set(undefined)}>As it wakes</Button>}
+            <NumberInput
+              aria-label={label}
+              size="xs"
+              w={120}
+              min={domain.min}
+              max={domain.max}
+              clampBehavior="strict"
+              suffix={domain.unit ? ` ${domain.unit}` : ''}
+              value={Number(value)}
+              onChange={(v) => typeof v === 'number' && v >= domain.min && v <= domain.max && v !== value && set(v)}
+            />
+            {said && (
+              <Button variant="default" size="compact-xs" onClick={() => set(undefined)}>
+                As it wakes
+              </Button>
+            )}
           </div>
         )}
         {'arrange' in domain && <span className="mono">{String(value)}</span>}

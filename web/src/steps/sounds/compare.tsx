@@ -15,30 +15,81 @@ export const Compare = ({ sound }: { sound: Sound }) => {
   const [chosen, choose] = useState<string | null>(null);
   const other = chosen ?? others[0]?.id ?? hookups[0]?.id;
   const inHookup = hookups.find((h) => h.id === other);
-  const right = hookup && other ? inHookup ? { sound: sound.id, hookup: inHookup.id } : { sound: other as Id<'sound'>, hookup: hookup.id } : undefined;
-  const both = useAsked(['side by side', sound.id, right?.sound, right?.hookup], (worker) => worker.sideBySide({ sound: sound.id, hookup: hookup!.id }, right!), right !== undefined);
+  const right =
+    hookup && other
+      ? inHookup
+        ? { sound: sound.id, hookup: inHookup.id }
+        : { sound: other as Id<'sound'>, hookup: hookup.id }
+      : undefined;
+  const both = useAsked(
+    ['side by side', sound.id, right?.sound, right?.hookup],
+    (worker) => worker.sideBySide({ sound: sound.id, hookup: hookup!.id }, right!),
+    right !== undefined,
+  );
   const columns = useMemo(() => both && sharedColumns(both.a, both.b), [both]);
   if (!right) return <p className="soft">There is no other sound and no other hook-up to compare with.</p>;
   const said = (id: Id<'device'>) => partOf(rig, id) ?? { code: '?', name: id };
-  const names: readonly [string, string] = inHookup ? [hookup!.name, inHookup.name] : [sound.name, partOf(rig, right.sound)?.name ?? ''];
+  const names: readonly [string, string] = inHookup
+    ? [hookup!.name, inHookup.name]
+    : [sound.name, partOf(rig, right.sound)?.name ?? ''];
   return (
     <div>
       <Select
-        size="xs" w={260} aria-label="Compare with" allowDeselect={false} searchable value={other ?? null} onChange={choose}
-        data={[{ group: 'Another sound', items: others.map((s) => ({ value: s.id, label: s.name })) }, { group: 'The same sound in', items: hookups.map((h) => ({ value: h.id, label: h.name })) }].filter((g) => g.items.length)}
+        size="xs"
+        w={260}
+        aria-label="Compare with"
+        allowDeselect={false}
+        searchable
+        value={other ?? null}
+        onChange={choose}
+        data={[
+          { group: 'Another sound', items: others.map((s) => ({ value: s.id, label: s.name })) },
+          { group: 'The same sound in', items: hookups.map((h) => ({ value: h.id, label: h.name })) },
+        ].filter((g) => g.items.length)}
       />
       {both && columns && (
         <>
-          {([['a', names[0]], ['b', names[1]]] as const).map(([side, name]) => (
+          {(
+            [
+              ['a', names[0]],
+              ['b', names[1]],
+            ] as const
+          ).map(([side, name]) => (
             <div key={side}>
               <strong style={{ fontSize: 14 }}>{name}</strong>
-              {both[side].some(Boolean) ? <RunDrawing items={both[side]} columns={columns} label={`Run of ${name}`} said={said} pointed={both.differ} /> : <p className="soft">Silent.</p>}
+              {both[side].some(Boolean) ? (
+                <RunDrawing
+                  items={both[side]}
+                  columns={columns}
+                  label={`Run of ${name}`}
+                  said={said}
+                  pointed={both.differ}
+                />
+              ) : (
+                <p className="soft">Silent.</p>
+              )}
             </div>
           ))}
-          {both.changes.length === 0 ? <p className="soft">They differ in nothing.</p> : (
+          {both.changes.length === 0 ? (
+            <p className="soft">They differ in nothing.</p>
+          ) : (
             <table className="plain" style={{ width: 'auto' }}>
-              <thead><tr><th>differs</th><th>{names[0]}</th><th>{names[1]}</th></tr></thead>
-              <tbody>{both.changes.map((c) => <tr key={c.text}><td>{c.text}</td><td className="mono">{c.a}</td><td className="mono">{c.b}</td></tr>)}</tbody>
+              <thead>
+                <tr>
+                  <th>differs</th>
+                  <th>{names[0]}</th>
+                  <th>{names[1]}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {both.changes.map((c) => (
+                  <tr key={c.text}>
+                    <td>{c.text}</td>
+                    <td className="mono">{c.a}</td>
+                    <td className="mono">{c.b}</td>
+                  </tr>
+                ))}
+              </tbody>
             </table>
           )}
         </>

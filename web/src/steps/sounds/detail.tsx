@@ -1,15 +1,12 @@
-import { Button, NumberInput, Select } from '@mantine/core';
-import type { Curve } from '@yunta/core/rig/act';
-import { clearWant, setHears, setLevel, setOrder, setWantIn, type Scope } from '@yunta/core/edits/sounds';
+import { Button, Select } from '@mantine/core';
+import { setHears, setLevel, setOrder, type Scope } from '@yunta/core/edits/sounds';
 import type { HeardView, SoundDetail } from '@yunta/core/derive/sound-detail';
-import { expressionInputs } from '@yunta/core/sheets/sound-sheet';
-import { controlText } from '@yunta/core/recall/words';
-import { ref, type Ref } from '@yunta/core/rig/ids';
-import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
-import type { Refusal } from '@yunta/core/rig/result';
+import { type Ref } from '@yunta/core/rig/ids';
+import { soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
-import { useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { Amount } from './amount.js';
+import { Pedals } from './pedals.js';
 
 /** What a sound says besides its row: in which order, heard where, how loud, what is under a pedal. */
 export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
@@ -21,13 +18,29 @@ export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
       <Ends sound={sound} detail={detail} />
       <Level sound={sound} detail={detail} />
       <Pedals sound={sound} detail={detail} scope={scope} />
-      {detail.beats.length > 0 && <section><h2>Times in beats</h2>{detail.beats.map((b) => <p key={b} style={{ margin: 0 }}>{b}</p>)}</section>}
-      {detail.fails.length > 0 && <section role="status"><h2 className="broken">Not possible here</h2>{detail.fails.map((f) => <p key={f} className="broken" style={{ margin: 0 }}>{f}</p>)}</section>}
+      {detail.beats.length > 0 && (
+        <section>
+          <h2>Times in beats</h2>
+          {detail.beats.map((b) => (
+            <p key={b}>{b}</p>
+          ))}
+        </section>
+      )}
+      {detail.fails.length > 0 && (
+        <section role="status">
+          <h2 className="broken">Not possible here</h2>
+          {detail.fails.map((f) => (
+            <p key={f} className="broken">
+              {f}
+            </p>
+          ))}
+        </section>
+      )}
     </div>
   );
 };
 
-interface Of {
+export interface Of {
   readonly sound: Sound;
   readonly detail: SoundDetail;
 }
@@ -44,128 +57,194 @@ const Order = ({ sound, detail }: Of) => {
   };
   return (
     <section>
-      <h2>Order {detail.ownOrder && <Button variant="default" size="compact-xs" onClick={() => edit(setOrder(sound, undefined), `${sound.name}: order as wired`)}>As wired again</Button>}</h2>
+      <h2>
+        Order{' '}
+        {detail.ownOrder && (
+          <Button
+            variant="default"
+            size="compact-xs"
+            onClick={() => edit(setOrder(sound, undefined), `${sound.name}: order as wired`)}
+          >
+            As wired again
+          </Button>
+        )}
+      </h2>
       {stages.length === 0 && <p className="soft">No stage is in this sound.</p>}
       <ol className="order">
         {stages.map((s) => (
           <li key={s.stage} className={s.moves ? '' : 'fixed'}>
-            {s.moves && <button type="button" aria-label={`${s.text} earlier`} disabled={s === movable[0]} onClick={() => move(s, -1)}>◂</button>}
+            {s.moves && (
+              <button
+                type="button"
+                aria-label={`${s.text} earlier`}
+                disabled={s === movable[0]}
+                onClick={() => move(s, -1)}
+              >
+                ◂
+              </button>
+            )}
             <span className="mono">{s.text}</span>
-            {s.moves && <button type="button" aria-label={`${s.text} later`} disabled={s === movable.at(-1)} onClick={() => move(s, 1)}>▸</button>}
+            {s.moves && (
+              <button
+                type="button"
+                aria-label={`${s.text} later`}
+                disabled={s === movable.at(-1)}
+                onClick={() => move(s, 1)}
+              >
+                ▸
+              </button>
+            )}
           </li>
         ))}
       </ol>
-      <p className="soft" style={{ margin: 0 }}>{detail.ownOrder ? 'As this sound says it.' : 'As it is wired.'} {movable.length > 1 ? 'What lives in a loop can change its place.' : movable.length === 0 && stages.length > 0 ? 'No switcher here can change it.' : ''}</p>
+      <p className="soft" style={{ margin: 0 }}>
+        {detail.ownOrder ? 'As this sound says it.' : 'As it is wired.'}{' '}
+        {movable.length > 1
+          ? 'What lives in a loop can change its place.'
+          : movable.length === 0 && stages.length > 0
+            ? 'No switcher here can change it.'
+            : ''}
+      </p>
     </section>
   );
 };
 
-const AS = [{ value: 'sounds', label: 'is heard' }, { value: 'stereo', label: 'is heard in stereo' }, { value: 'silent', label: 'is silent' }, { value: 'either', label: 'as it comes' }];
+const AS = [
+  { value: 'sounds', label: 'is heard' },
+  { value: 'stereo', label: 'is heard in stereo' },
+  { value: 'silent', label: 'is silent' },
+  { value: 'either', label: 'as it comes' },
+];
 
 const Ends = ({ sound, detail }: Of) => {
   const { edit } = useRig();
   const { ends } = detail;
-  const put = (next: readonly HeardView[]) => edit(setHears(sound, next.map(({ from, at, as }) => ({ from, at, as }))), `${sound.name}: where it is heard`);
+  const put = (next: readonly HeardView[]) =>
+    edit(
+      setHears(
+        sound,
+        next.map(({ from, at, as }) => ({ from, at, as })),
+      ),
+      `${sound.name}: where it is heard`,
+    );
   const change = (i: number, what: Partial<HeardView>) => put(ends.map((e, k) => (k === i ? { ...e, ...what } : e)));
   const spare = detail.places.find((p) => !ends.some((e) => e.at === p.value)) ?? detail.places[0];
   return (
     <section>
-      <h2>Where it is heard {detail.ownEnds && <Button variant="default" size="compact-xs" onClick={() => edit(setHears(sound, undefined), `${sound.name}: heard as the hook-up says`)}>As the hook-up says</Button>}</h2>
+      <h2>
+        Where it is heard{' '}
+        {detail.ownEnds && (
+          <Button
+            variant="default"
+            size="compact-xs"
+            onClick={() => edit(setHears(sound, undefined), `${sound.name}: heard as the hook-up says`)}
+          >
+            As the hook-up says
+          </Button>
+        )}
+      </h2>
       {ends.map((e, i) => (
         <div key={`${e.from} ${e.at} ${i}`} className="end">
-          <Select size="xs" aria-label={`Source ${i + 1}`} allowDeselect={false} data={[...detail.sources]} value={e.from} onChange={(v) => v && change(i, { from: v as Ref })} />
-          <Select size="xs" aria-label={`How source ${i + 1} is heard`} allowDeselect={false} data={AS} value={e.as} onChange={(v) => v && change(i, { as: v as HeardView['as'] })} />
-          <Select size="xs" aria-label={`Where source ${i + 1} is heard`} allowDeselect={false} data={[...detail.places]} value={e.at} onChange={(v) => v && change(i, { at: v as Ref })} />
+          <Select
+            size="xs"
+            aria-label={`Source ${i + 1}`}
+            allowDeselect={false}
+            data={[...detail.sources]}
+            value={e.from}
+            onChange={(v) => v && change(i, { from: v as Ref })}
+          />
+          <Select
+            size="xs"
+            aria-label={`How source ${i + 1} is heard`}
+            allowDeselect={false}
+            data={AS}
+            value={e.as}
+            onChange={(v) => v && change(i, { as: v as HeardView['as'] })}
+          />
+          <Select
+            size="xs"
+            aria-label={`Where source ${i + 1} is heard`}
+            allowDeselect={false}
+            data={[...detail.places]}
+            value={e.at}
+            onChange={(v) => v && change(i, { at: v as Ref })}
+          />
           <span className="soft">now {e.now}</span>
-          {ends.length > 1 && <Button variant="default" size="compact-xs" aria-label={`Take away end ${i + 1}`} onClick={() => put(ends.filter((_, k) => k !== i))}>×</Button>}
+          {ends.length > 1 && (
+            <Button
+              variant="default"
+              size="compact-xs"
+              aria-label={`Take away end ${i + 1}`}
+              onClick={() => put(ends.filter((_, k) => k !== i))}
+            >
+              ×
+            </Button>
+          )}
         </div>
       ))}
       {ends.length === 0 && <p className="soft">Nothing is wired to be heard yet.</p>}
-      {spare && detail.sources[0] && <Button variant="default" size="compact-xs" onClick={() => put([...ends, { from: ends[0]?.from ?? detail.sources[0]!.value, at: spare.value, as: 'sounds', now: 'not at all' }])}>Another end</Button>}
+      {spare && detail.sources[0] && (
+        <Button
+          variant="default"
+          size="compact-xs"
+          onClick={() =>
+            put([
+              ...ends,
+              { from: ends[0]?.from ?? detail.sources[0]!.value, at: spare.value, as: 'sounds', now: 'not at all' },
+            ])
+          }
+        >
+          Another end
+        </Button>
+      )}
     </section>
   );
 };
 
 const Level = ({ sound, detail }: Of) => {
   const { rig, edit } = useRig();
-  const others = soundsInOrder(rig).filter((s) => s.id !== sound.id).map((s) => ({ value: s.id as string, label: s.name }));
+  const others = soundsInOrder(rig)
+    .filter((s) => s.id !== sound.id)
+    .map((s) => ({ value: s.id as string, label: s.name }));
   return (
     <section>
       <h2>How loud</h2>
       <div className="end">
-        <Amount key={sound.id} says="How much louder, in dB" width={90} value={sound.level?.db ?? 0} disabled={!sound.level} save={(db) => (sound.level && db !== undefined ? edit(setLevel(sound, { ...sound.level, db }), `${sound.name}: ${db} dB`) : [])} />
+        <Amount
+          key={sound.id}
+          says="How much louder, in dB"
+          width={90}
+          value={sound.level?.db ?? 0}
+          disabled={!sound.level}
+          save={(db) =>
+            sound.level && db !== undefined
+              ? edit(setLevel(sound, { ...sound.level, db }), `${sound.name}: ${db} dB`)
+              : []
+          }
+        />
         <span className="soft">louder than</span>
-        <Select size="xs" aria-label="Louder than which sound" placeholder="no wish" searchable clearable data={others} value={sound.level?.than ?? null} onChange={(v) => edit(setLevel(sound, v ? { than: v as Sound['id'], db: sound.level?.db ?? 0 } : undefined), v ? `${sound.name}: level against another` : `${sound.name}: no wish for its level`)} />
+        <Select
+          size="xs"
+          aria-label="Louder than which sound"
+          placeholder="no wish"
+          searchable
+          clearable
+          data={others}
+          value={sound.level?.than ?? null}
+          onChange={(v) =>
+            edit(
+              setLevel(sound, v ? { than: v as Sound['id'], db: sound.level?.db ?? 0 } : undefined),
+              v ? `${sound.name}: level against another` : `${sound.name}: no wish for its level`,
+            )
+          }
+        />
       </div>
-      {detail.level && <p className="soft" style={{ margin: 0 }}>{detail.level.is === undefined ? 'The two are not heard at the same end.' : `By gains that are partly assumed it is ${Math.abs(detail.level.is)} dB ${detail.level.is < 0 ? 'softer' : 'louder'}; wished ${detail.level.wished}.`}</p>}
-    </section>
-  );
-};
-
-interface AmountOf {
-  readonly label?: string;
-  readonly says: string;
-  readonly value: number | undefined;
-  readonly width?: number;
-  readonly disabled?: boolean;
-  /** Undefined when the field was emptied. */
-  readonly save: (value: number | undefined) => readonly Refusal[];
-}
-
-/** A number that counts once it is typed to its end: Enter, or leaving the field. What cannot be is said beside it, and the old number stays. */
-const Amount = ({ label, says, value, width = 76, disabled = false, save }: AmountOf) => {
-  const [typed, type] = useState<string | number>();
-  const [refused, refuse] = useState('');
-  const commit = () => {
-    if (typed === undefined) return;
-    const wrong = save(typed === '' ? undefined : Number(typed));
-    refuse(wrong.map((r) => `${r.wrong} ${r.would}`).join(' '));
-    type(undefined);
-  };
-  return <NumberInput size="xs" w={refused ? 200 : width} {...(label ? { label } : {})} aria-label={says} placeholder="open" disabled={disabled} value={typed ?? value ?? ''} error={refused} onChange={type} onBlur={commit} onKeyDown={(e) => e.key === 'Enter' && commit()} />;
-};
-
-const CURVES: readonly { value: Curve; label: string }[] = [{ value: 'line', label: 'evenly' }, { value: 'slow', label: 'slow at the heel' }, { value: 'fast', label: 'fast at the heel' }];
-
-const Pedals = ({ sound, detail, scope }: Of & { scope: Scope }) => {
-  const { rig, edit } = useRig();
-  const [control, chooseControl] = useState<Ref>();
-  const inputs = expressionInputs(rig);
-  const amounts = all(rig, 'device').flatMap((d) => d.controls.filter((c) => c.use === 'sound' && 'min' in c.domain && !d.memories.some((m) => m.control === c.id)).map((c) => ({ value: ref(d.id, c.id) as string, label: `${controlText(rig, ref(d.id, c.id))}, ${d.name}` })));
-  const put = (want: Extract<Sound['wants'][number], { pedal: Ref }>) => edit(setWantIn(sound, want, scope), `${sound.name}: ${controlText(rig, want.control)} under a pedal`);
-  const add = (input: Ref) => {
-    const found = control && partOf(rig, control.slice(0, control.indexOf('.')) as Sound['calls'][number]['device'])?.controls.find((c) => control.endsWith(`.${c.id}`));
-    if (!control || !found || !('min' in found.domain)) return;
-    if (put({ control, pedal: input, heel: found.domain.min, toe: found.domain.max }).length === 0) chooseControl(undefined);
-  };
-  return (
-    <section>
-      <h2>Under a pedal</h2>
-      {sound.wants.map((w) => {
-        if (!('pedal' in w)) return null;
-        const line = detail.pedals.find((p) => p.control === w.control);
-        const name = controlText(rig, w.control);
-        return (
-          <div key={w.control} className="under-pedal">
-            <div className="end">
-              <strong>{name}</strong>
-              <Select size="xs" w={130} label="pedal" aria-label={`Pedal for ${name}`} allowDeselect={false} data={inputs.map((i) => ({ value: i.input as string, label: i.text }))} value={w.pedal} onChange={(v) => v && put({ ...w, pedal: v as Ref })} />
-              <Amount key={`${sound.id} heel`} label="heel" says={`heel of ${name}`} value={w.heel} save={(heel) => (heel === undefined ? [] : put({ ...w, heel }))} />
-              <Amount key={`${sound.id} toe`} label="toe" says={`toe of ${name}`} value={w.toe} save={(toe) => (toe === undefined ? [] : put({ ...w, toe }))} />
-              <Select size="xs" w={130} label="follows" aria-label={`How ${name} follows`} allowDeselect={false} data={[...CURVES]} value={w.curve ?? 'line'} onChange={(v) => v && put({ ...w, curve: v as Curve })} />
-              <Amount key={`${sound.id} at`} label="until moved" says={`until moved of ${name}`} value={typeof w.at === 'number' ? w.at : undefined} save={(at) => { const { at: _, ...open } = w; return put(at === undefined ? open : { ...w, at }); }} />
-              <Button variant="default" size="compact-xs" aria-label={`Not under a pedal: ${name}`} onClick={() => edit(clearWant(sound, w.control, scope), `${sound.name}: ${name} not under a pedal`)}>×</Button>
-            </div>
-            {line && <p className={line.works ? 'soft' : 'broken'} style={{ margin: 0 }}>{line.says}</p>}
-          </div>
-        );
-      })}
-      {detail.ownPedals.map((text) => <p key={text} style={{ margin: 0 }}>{text}</p>)}
-      {inputs.length === 0 ? detail.ownPedals.length === 0 && <p className="soft" style={{ margin: 0 }}>No controller of this rig has an input for a pedal.</p> : (
-        <div className="end">
-          <Select size="xs" w={220} aria-label="Put an amount under a pedal" placeholder="which amount" searchable data={amounts} value={control ?? null} limit={60} nothingFoundMessage="No such amount" onChange={(v) => chooseControl((v ?? undefined) as Ref | undefined)} />
-          {inputs.map((i) => <Button key={i.input} variant="default" size="xs" disabled={!control} onClick={() => add(i.input)}>under {i.text}</Button>)}
-        </div>
+      {detail.level && (
+        <p className="soft" style={{ margin: 0 }}>
+          {detail.level.is === undefined
+            ? 'The two are not heard at the same end.'
+            : `By gains that are partly assumed it is ${Math.abs(detail.level.is)} dB ${detail.level.is < 0 ? 'softer' : 'louder'}; wished ${detail.level.wished}.`}
+        </p>
       )}
     </section>
   );

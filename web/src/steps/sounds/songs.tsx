@@ -5,7 +5,8 @@ import { all } from '@yunta/core/rig/rig';
 import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from '@yunta/core/sheets/song-sheet';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
-import { Sheet, type SheetRow } from '../../app/sheet.js';
+import type { SheetRow } from '../../app/sheet/columns.js';
+import { Sheet } from '../../app/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { fits, TextField } from '../../app/text-field.js';
 
@@ -19,7 +20,13 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
   const song = songs.find((s) => s.id === chosen) ?? songs[0];
   const byHand = (id: Id<'song'>) => hands?.find((h) => h.song === id);
   const rows = songs.map((s, i): SheetRow => ({
-    id: s.id, slot: String(i + 1), name: s.title, mark: '♪', says: '', isDerived: false, cells: SONG_COLUMNS.map((c) => songCell(rig, s, c, byHand(s.id)?.text ?? '')),
+    id: s.id,
+    slot: String(i + 1),
+    name: s.title,
+    mark: '♪',
+    says: '',
+    isDerived: false,
+    cells: SONG_COLUMNS.map((c) => songCell(rig, s, c, byHand(s.id)?.text ?? '')),
     ...(byHand(s.id)?.between ? { note: `${byHand(s.id)!.between} by hand while it goes on` } : {}),
   }));
   const add = () => {
@@ -31,16 +38,54 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
   return (
     <>
       <div className="sheet-tools">
-        {song && <><strong className="clip" style={{ maxWidth: 260 }}>{song.title}</strong><Button variant="default" size="xs" onClick={() => edit(removeSong(rig, song.id), `Remove ${song.title}`)}>Remove it</Button></>}
-        <form style={{ display: 'flex', gap: 8, marginLeft: 'auto' }} onSubmit={(e) => { e.preventDefault(); if (fits(title, LONGEST.name)) add(); }}>
-          <TextField most={LONGEST.name} size="xs" aria-label="Title of a new song" placeholder="Salt waltz" value={title} onChange={(e) => setTitle(e.currentTarget.value)} />
-          <Button type="submit" size="xs" variant="default" disabled={!fits(title, LONGEST.name)}>Add a song</Button>
+        {song && (
+          <>
+            <strong className="clip" style={{ maxWidth: 260 }}>
+              {song.title}
+            </strong>
+            <Button variant="default" size="xs" onClick={() => edit(removeSong(rig, song.id), `Remove ${song.title}`)}>
+              Remove it
+            </Button>
+          </>
+        )}
+        <form
+          style={{ display: 'flex', gap: 8, marginLeft: 'auto' }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (fits(title, LONGEST.name)) add();
+          }}
+        >
+          <TextField
+            most={LONGEST.name}
+            size="xs"
+            aria-label="Title of a new song"
+            placeholder="Salt waltz"
+            value={title}
+            onChange={(e) => setTitle(e.currentTarget.value)}
+          />
+          <Button type="submit" size="xs" variant="default" disabled={!fits(title, LONGEST.name)}>
+            Add a song
+          </Button>
         </form>
       </div>
-      {rows.length === 0 ? <p className="soft">No song yet. A song gives its sounds a tempo, so that their times can be told in beats, and shows what has to be moved by hand while it goes on.</p> : (
+      {rows.length === 0 ? (
+        <p className="soft">
+          No song yet. A song gives its sounds a tempo, so that their times can be told in beats, and shows what has to
+          be moved by hand while it goes on.
+        </p>
+      ) : (
         <Sheet
-          label="Songs" heads={['', 'Song']} nameWidth={250} rows={rows} columns={SONG_COLUMNS} chosen={song?.id} choose={choose} complain={complain}
-          rename={(row, to) => edit({ put: [{ ...songs.find((s) => s.id === row.id)!, title: to }], remove: [] }, `Rename ${row.name}`)}
+          label="Songs"
+          heads={['', 'Song']}
+          nameWidth={250}
+          rows={rows}
+          columns={SONG_COLUMNS}
+          chosen={song?.id}
+          choose={choose}
+          complain={complain}
+          rename={(row, to) =>
+            edit({ put: [{ ...songs.find((s) => s.id === row.id)!, title: to }], remove: [] }, `Rename ${row.name}`)
+          }
           type={(typed, label) => {
             const done = typeSongs(rig, songs, typed);
             return done.ok ? edit(done.value, label) : done.error;

@@ -1,0 +1,72 @@
+import { splitRef, type AnyId, type Id } from './ids.js';
+import { type Part } from './rig.js';
+import { wantTarget, type Want } from './sound.js';
+
+/** Every part that this one cannot be without. */
+export const refersTo = (part: Part): readonly AnyId[] => {
+  const known = references.get(part);
+  if (known) return known;
+  const found = [...new Set(listReferences(part))];
+  references.set(part, found);
+  return found;
+};
+export const references = new WeakMap<Part, readonly AnyId[]>();
+
+export const deviceOf = (r: string): Id<'device'> => splitRef(r).device;
+const wantRefs = (wants: readonly Want[]): AnyId[] =>
+  wants.flatMap((w) => [
+    deviceOf(wantTarget(w)),
+    ...(w.in ? (Object.values(w.in) as AnyId[]) : []),
+    ...('pedal' in w ? [deviceOf(w.pedal)] : []),
+  ]);
+
+const listReferences = (part: Part): readonly AnyId[] => {
+  switch (part.kind) {
+    case 'program':
+      return [part.device];
+    case 'hookup':
+      return [
+        ...Object.keys(part.settings).map(deviceOf),
+        ...part.assumes.map((a) => deviceOf(a.control)),
+        ...heardRefs(part.hears),
+      ];
+    case 'cable':
+      return [part.hookup, ...part.ends.map(deviceOf)];
+    case 'sound':
+      return [
+        ...(part.parent ? [part.parent] : []),
+        ...(part.level ? [part.level.than] : []),
+        ...wantRefs(part.wants),
+        ...heardRefs(part.hears ?? []),
+        ...(part.order ?? []).map(deviceOf),
+        ...part.calls.flatMap((c) => [c.device, ...(c.in ? (Object.values(c.in) as AnyId[]) : [])]),
+      ];
+    case 'move':
+      return [
+        ...(part.sounds === 'all' ? [] : part.sounds),
+        ...part.at.map((a) => a.device),
+        ...wantRefs(part.on),
+        ...wantRefs(part.off),
+      ];
+    case 'song':
+      return [
+        ...(part.instrument ? [part.instrument] : []),
+        ...part.cues.flatMap((c): AnyId[] =>
+          'sound' in c.call ? [c.call.sound] : 'move' in c.call ? [c.call.move] : [],
+        ),
+      ];
+    case 'setList':
+      return part.songs;
+    case 'standingTest':
+    case 'acceptance':
+      return [part.hookup];
+    case 'tick':
+      return [part.device];
+    case 'about':
+    case 'device':
+    case 'logEntry':
+      return [];
+  }
+};
+const heardRefs = (hears: readonly { from: string; at: string }[]): AnyId[] =>
+  hears.flatMap((h) => [deviceOf(h.at), ...(h.from.startsWith('device:') ? [deviceOf(h.from)] : [])]);

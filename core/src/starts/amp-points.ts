@@ -1,0 +1,235 @@
+import { inOf, insertsOf, outOf } from '../edits/wire.js';
+import type { Device } from '../rig/device.js';
+import {
+  type StartingPoint,
+  INSTRUMENT,
+  HEARD,
+  tuned,
+  instrument,
+  FRONT,
+  usual,
+  question,
+  choice,
+  VOLUME,
+} from './questions.js';
+
+export const STRAIGHT: StartingPoint = {
+  key: 'straight',
+  name: 'Straight into an amp',
+  says: 'Everything in one line, in front of the amp.',
+  questions: [INSTRUMENT, HEARD],
+  wire: (c, a) => {
+    const last = c.chain(
+      tuned(c, instrument(c, a)),
+      [
+        ...c.pedals('before the gain', 'before the amp', FRONT),
+        ...c.pedals('after it', 'last before the amp', ['analog-delay']),
+      ],
+      usual,
+    );
+    const amp = c.cast('amp', 'makes it loud');
+    c.lead(last, outOf(last)!.id, amp, 'in', 'the chain ends in the amp; its loop closes by itself');
+    c.speakers(amp, a('heard') === 'house');
+  },
+};
+
+export const FRONT_AND_LOOP: StartingPoint = {
+  key: 'front-and-loop',
+  name: 'Front and loop',
+  says: "Drives before the amp, echo and reverb in its loop, so that they come after the amp's own gain.",
+  questions: [
+    INSTRUMENT,
+    question(
+      'modulation',
+      'Where does modulation stand?',
+      choice('loop', 'In the loop', 'school of the clean swirl: wide, after the gain'),
+      choice('front', 'In front', 'school of the thick swirl: the gain grinds what it moves'),
+    ),
+    VOLUME('loop'),
+    HEARD,
+  ],
+  wire: (c, a) => {
+    const front = c.pedals('before the gain', 'before the gain of the amp', FRONT);
+    const late = c.pedals('after it', 'after the gain of the amp', ['chorus', 'analog-delay', 'hall-reverb']);
+    const moves = (d: Device) =>
+      d.chains.some((x) =>
+        x.slots.some((s) => s.is === 'block' && (s.stage === 'modulation' || s.stage === 'tremolo')),
+      );
+    const inFront = a('modulation') === 'front' ? late.filter(moves) : [];
+    const volume = a('volume') === 'none' ? undefined : c.cast('volume', 'level under the foot');
+    const last = c.chain(
+      tuned(c, instrument(c, a)),
+      [...front, ...inFront, ...(volume && a('volume') === 'front' ? [volume] : [])],
+      usual,
+    );
+    const amp = c.cast('amp with a loop', 'its loop takes what belongs after the gain');
+    c.lead(last, outOf(last)!.id, amp, 'in', 'into the front of the amp');
+    const inLoop = [...(volume && a('volume') === 'loop' ? [volume] : []), ...late.filter((d) => !inFront.includes(d))];
+    if (inLoop.length) {
+      c.lead(amp, 'send', inLoop[0]!, inOf(inLoop[0]!)!.id, 'the preamp leaves by the send');
+      const end = c.chain(inLoop[0]!, inLoop.slice(1), usual);
+      c.lead(end, outOf(end)!.id, amp, 'return', 'back into the power amp');
+    }
+    c.speakers(amp, a('heard') === 'house');
+  },
+};
+
+export const FOUR_CABLES: StartingPoint = {
+  key: 'four-cable',
+  name: 'Four cables with a switcher',
+  says: "Every pedal in a loop of its own, and the amp's preamp in one of them: drives before it, echoes after it, all from one foot switch.",
+  questions: [
+    INSTRUMENT,
+    question(
+      'air',
+      'Cable or wireless?',
+      choice('cable', 'Cable', 'nothing to charge'),
+      choice('wireless', 'Wireless', 'free to walk; its receiver is also a buffer'),
+    ),
+    VOLUME('front'),
+    question(
+      'size',
+      'How many loops?',
+      choice('eight', 'Eight', 'room for drives, the amp and effects'),
+      choice('four', 'Four', 'a small board'),
+    ),
+    HEARD,
+  ],
+  wire: (c, a) => {
+    const switcher = c.cast(
+      a('size') === 'four' ? 'switcher of four' : 'switcher',
+      'takes every pedal in and out, and sends MIDI',
+    );
+    const wireless = a('air') === 'wireless' ? [c.cast('wireless', 'no cable to the floor')] : [];
+    const volume = a('volume') === 'none' ? undefined : c.cast('volume', 'level under the foot');
+    const first = tuned(c, c.chain(instrument(c, a), wireless, usual));
+    const before = c.chain(first, volume && a('volume') === 'front' ? [volume] : [], usual);
+    const amp = c.cast('amp with a loop', 'gives its preamp to the switcher');
+    c.lead(before, outOf(before)!.id, switcher, 'in', 'third of the four cables: the guitar into the switcher');
+    const loops = [...insertsOf(switcher)].filter((i) => /^loop/.test(i.id));
+    const room = loops.length - 1 - (volume && a('volume') === 'loop' ? 1 : 0);
+    const front = c.pedals(
+      'before the gain',
+      'before the gain',
+      room > 4 ? ['compressor', 'low-drive', 'high-drive'] : ['low-drive'],
+    );
+    const left = Math.max(0, room - front.length);
+    const late = c.pedals(
+      'after it',
+      'after the preamp',
+      (room > 4 ? ['stereo-modulation', 'stereo-delay', 'stereo-reverb'] : ['stereo-delay', 'stereo-reverb']).slice(
+        0,
+        left,
+      ),
+    );
+    const put = (box: Device, why: string): void => {
+      const loop = loops.shift();
+      if (!loop) return void c.notes.push(`No loop is left for ${box.name}.`);
+      c.inLoop(switcher, loop, box, why);
+    };
+    for (const box of front) put(box, `${box.name}: before the gain of the amp`);
+    const loop = loops.shift();
+    if (!loop) return void c.notes.push('Four cables need a loop for the amp, and none is left.');
+    c.lead(switcher, loop.send[0]!.at, amp, 'in', 'first of the four cables: into the front of the amp');
+    c.lead(amp, 'send', switcher, loop.return[0]!.at, 'second: the preamp comes back to the switcher');
+    if (volume && a('volume') === 'loop') put(volume, 'the volume pedal as a master, after the gain');
+    for (const box of late) put(box, `${box.name}: after the preamp`);
+    c.lead(switcher, 'out', amp, 'return', 'fourth: into the power amp');
+    c.speakers(amp, a('heard') === 'house');
+  },
+};
+
+export const TWO_AMPS: StartingPoint = {
+  key: 'two-amps',
+  name: 'Two amps, A/B',
+  says: 'One instrument into two amps, one at a time or both.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'split',
+      'One at a time, or both?',
+      choice('either', 'One or the other', 'an A/B box; the foot chooses'),
+      choice(
+        'both',
+        'Both, isolated',
+        'a transformer keeps the earths of the two amps apart, against hum; never lift the safety earth of an amp',
+      ),
+    ),
+    HEARD,
+  ],
+  wire: (c, a) => {
+    const last = c.chain(
+      tuned(c, instrument(c, a)),
+      [
+        ...c.pedals('before the gain', 'shared by both amps', FRONT),
+        ...c.pedals('after it', 'shared by both amps', []),
+      ],
+      usual,
+    );
+    const both = a('split') === 'both';
+    const split = both
+      ? c.cast('splitter with a transformer', 'feeds both amps without joining their earths')
+      : c.cast('A/B box', 'chooses the amp');
+    c.lead(last, outOf(last)!.id, split, 'in', 'the whole signal comes to the split');
+    if (!both) c.oneEndAtATime();
+    let desk: Device | undefined;
+    (both ? ['out1', 'out2'] : ['a', 'b']).forEach((out, i) => {
+      const amp = c.cast('amp', i ? 'the second amp' : 'the first amp');
+      if (i && !both) c.waiting.push(amp.id);
+      c.lead(split, out, amp, 'in', i ? 'into the second amp' : 'into the first amp');
+      desk = c.speakers(amp, a('heard') === 'house', i + 1, desk);
+    });
+  },
+};
+
+export const WET_DRY: StartingPoint = {
+  key: 'wet-dry',
+  name: 'Wet and dry',
+  says: 'The amp stays dry; echo and reverb come from speakers of their own.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'tap',
+      'Where is the wet signal taken?',
+      choice('speaker', 'From the speaker line', 'school of the whole amp: power amp and all, through a line-out box'),
+      choice('send', "From the amp's send", 'school of the preamp: cleaner, no power amp in it'),
+    ),
+    question(
+      'sides',
+      'How many wet speakers?',
+      choice('stereo', 'Two', 'wet left and right, dry in the middle'),
+      choice('mono', 'One', 'wet beside dry'),
+    ),
+    HEARD,
+  ],
+  wire: (c, a) => {
+    const last = c.chain(tuned(c, instrument(c, a)), c.pedals('before the gain', 'before the amp', FRONT), usual);
+    const amp = c.cast(a('tap') === 'send' ? 'amp with a loop' : 'amp', 'the dry side');
+    c.lead(last, outOf(last)!.id, amp, 'in', 'into the amp');
+    const late = [c.cast('stereo delay', 'the wet side'), c.cast('stereo reverb', 'the wet side')];
+    const cabinet = c.cast('cabinet', 'the dry speaker, and the load of the amp');
+    let from: { device: Device; left: string };
+    if (a('tap') === 'speaker') {
+      const tap = c.cast('line out', 'takes a line signal off the speaker line');
+      c.lead(amp, 'speaker', tap, 'in', 'a speaker lead; the box passes the power on and needs its cabinet');
+      c.lead(tap, 'through', cabinet, 'in', 'the cabinet is the load: a valve amp must not run without it');
+      from = { device: tap, left: 'line' };
+    } else {
+      c.lead(amp, 'speaker', cabinet, 'in', 'a speaker lead; a valve amp must not run without its load');
+      from = { device: amp, left: 'send' };
+      c.notes.push(
+        'A plug in the send leaves the return as it is on most amps; on one whose send breaks the loop the dry side falls silent.',
+      );
+    }
+    const [left, right] = c.stereoChain(from, late, usual);
+    if (a('sides') === 'stereo' && right) {
+      const wet = c.cast('stereo wet amps', 'power and speakers for the wet sides');
+      c.lead(left.device, left.jack, wet, 'in-l', 'the wet side, left');
+      c.lead(right.device, right.jack, wet, 'in-r', 'the wet side, right');
+    } else {
+      const wet = c.cast('wet amp', 'power and speaker for the wet side');
+      c.lead(left.device, left.jack, wet, 'in', 'the wet side, in one speaker');
+    }
+    if (a('heard') === 'house') c.microphoneFor(cabinet);
+  },
+};

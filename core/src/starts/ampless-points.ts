@@ -1,0 +1,272 @@
+import { inOf, insertsOf, outOf } from '../edits/wire.js';
+import type { Device } from '../rig/device.js';
+import { type StartingPoint, INSTRUMENT, question, choice, tuned, instrument, FRONT, usual } from './questions.js';
+
+export const AMP_LESS: StartingPoint = {
+  key: 'amp-less',
+  name: 'Amp-less, straight to the desk',
+  says: 'No amp on stage: a preamp and a cabinet simulation on the floor, and balanced leads to the desk.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'sides',
+      'Mono or stereo?',
+      choice('stereo', 'Stereo', 'echoes to both sides; needs two desk channels'),
+      choice('mono', 'Mono', 'one channel, the same for everybody in the room'),
+    ),
+    question(
+      'simulation',
+      'Where does the cabinet simulation stand?',
+      choice(
+        'early',
+        'In the preamp, before echo and reverb',
+        'school of the real room: what a cabinet would have done comes before the room',
+      ),
+      choice(
+        'last',
+        'Last, in a box of its own',
+        'school of the loaded cabinet: everything goes through the speaker, as with effects in front of an amp',
+      ),
+    ),
+    question(
+      'di',
+      'How does it leave for the desk?',
+      choice('di', 'Through DI boxes', 'isolated, and at a level that any desk takes'),
+      choice('straight', 'Straight', 'one box less; earths meet at the desk'),
+    ),
+  ],
+  wire: (c, a) => {
+    const early = a('simulation') === 'early';
+    const stereo = a('sides') === 'stereo';
+    const last = c.chain(tuned(c, instrument(c, a)), c.pedals('before the gain', 'before the preamp', FRONT), usual);
+    const preamp = early
+      ? c.cast('preamp with cabinet simulation', 'gain and cabinet in one')
+      : c.cast('preamp', 'the gain');
+    c.lead(last, outOf(last)!.id, preamp, 'in', 'into the preamp');
+    const late = c.pedals(
+      'after it',
+      'after the gain',
+      stereo ? ['stereo-delay', 'stereo-reverb'] : ['mono-delay', 'hall-reverb'],
+    );
+    const [left, right] = c.stereoChain(
+      { device: preamp, left: preamp.jacks.find((j) => j.id === 'xlr' && late.length === 0)?.id ?? 'out' },
+      late,
+      usual,
+    );
+    let ends = [left, ...(stereo && right ? [right] : [])];
+    if (!early) {
+      const simulation = c.cast(
+        ends.length > 1 ? 'stereo cabinet simulation' : 'cabinet simulation',
+        'in place of the cabinet',
+      );
+      const into = ends.length > 1 ? ['in-l', 'in-r'] : ['in'];
+      ends.forEach((e, i) =>
+        c.lead(e.device, e.jack, simulation, into[i]!, 'into the cabinet simulation, last in the chain'),
+      );
+      ends = ends.map((_, i) => ({ device: simulation, jack: ends.length > 1 ? ['out-l', 'out-r'][i]! : 'out' }));
+    }
+    const desk = c.cast('desk', 'where the house hears it');
+    if (a('di') === 'di' && early) {
+      const di = c.cast(ends.length > 1 ? 'stereo di' : 'di', 'balanced and isolated');
+      ends.forEach((e, i) =>
+        c.lead(
+          e.device,
+          e.jack,
+          di,
+          ends.length > 1 ? ['in-l', 'in-r'][i]! : 'in',
+          'the DI makes the long way balanced',
+        ),
+      );
+      ends = ends.map((_, i) => ({ device: di, jack: ends.length > 1 ? ['out-l', 'out-r'][i]! : 'out' }));
+    } else if (a('di') === 'di')
+      c.notes.push('The cabinet simulation has balanced outputs of its own; a DI after it would change nothing.');
+    ends.forEach((e, i) => c.lead(e.device, e.jack, desk, `ch${i + 1}`, 'to the desk'));
+  },
+};
+
+export const BASS_SPLIT: StartingPoint = {
+  key: 'bass-split',
+  name: 'Bass split by frequency',
+  says: 'The lows stay clean and even, the highs go through fuzz and preamp.',
+  questions: [
+    question(
+      'join',
+      'How do lows and highs meet?',
+      choice('splitter', 'In the splitter', 'one signal, one channel, always in balance'),
+      choice('desk', 'At the desk, on two channels', 'the engineer balances them; the preamp leaves by its own XLR'),
+    ),
+  ],
+  wire: (c, a) => {
+    const bass = c.cast('bass', 'where the sound begins');
+    const first = tuned(c, bass);
+    const splitter = c.cast('frequency splitter', 'parts lows from highs');
+    const [compressor, fuzz, preamp] = [
+      c.cast('bass compressor', 'keeps the lows even'),
+      c.cast('bass fuzz', 'grit on the highs only'),
+      c.cast('bass preamp', 'colours the highs'),
+    ];
+    c.lead(first, outOf(first)!.id, splitter, 'in', 'the whole bass into the splitter');
+    c.lead(splitter, 'low-send', compressor, 'in', 'lows: compressed, never driven');
+    c.lead(compressor, 'out', splitter, 'low-return', 'lows come back');
+    c.lead(splitter, 'high-send', fuzz, 'in', 'highs: fuzz first');
+    c.lead(fuzz, 'out', preamp, 'in', 'then the preamp');
+    const desk = c.cast('desk', 'where the house hears it');
+    const di = c.cast('di', 'balanced and isolated');
+    if (a('join') === 'desk') c.lead(preamp, 'xlr', desk, 'ch2', 'highs on a channel of their own');
+    else c.lead(preamp, 'out', splitter, 'high-return', 'highs come back');
+    c.lead(splitter, 'out', di, 'in', a('join') === 'desk' ? 'the lows go on' : 'joined again');
+    c.lead(di, 'out', desk, 'ch1', 'to the desk');
+  },
+};
+
+export const MODELLER: StartingPoint = {
+  key: 'modeller',
+  name: 'A modeller as the amp, pedals in its loops',
+  says: 'The modeller plays the amp and the cabinet; your own pedals stand in its loops.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'drives',
+      'Where do your drives stand?',
+      choice('loop', 'In the first loop', 'the modeller takes them in and out by program'),
+      choice('front', 'In front', 'school of the first gain: they see the guitar itself; the foot switches them'),
+    ),
+    question(
+      'out',
+      'Where does it go?',
+      choice('desk', 'To the desk, in stereo', 'the house hears what the ears hear'),
+      choice('speaker', 'To a full-range speaker', 'something that moves air behind you'),
+    ),
+  ],
+  wire: (c, a) => {
+    const modeller = c.cast('modeller', 'amp, cabinet and effects in one');
+    const front = c.pedals('before the gain', 'your own drives', ['low-drive', 'fuzz']);
+    const late = c.pedals('after it', 'your own effects', ['analog-delay']);
+    const first = tuned(c, instrument(c, a));
+    const last = a('drives') === 'front' ? c.chain(first, front, usual) : first;
+    c.lead(last, outOf(last)!.id, modeller, 'in', 'into the modeller');
+    const loop = (n: 1 | 2, boxes: readonly Device[], why: string): void => {
+      if (boxes.length === 0) return;
+      c.lead(modeller, `send${n}`, boxes[0]!, inOf(boxes[0]!)!.id, why);
+      const end = c.chain(boxes[0]!, boxes.slice(1), usual);
+      c.lead(end, outOf(end)!.id, modeller, `return${n}`, 'back into the modeller');
+    };
+    if (a('drives') === 'loop') loop(1, front, 'first loop: before the amp of the modeller');
+    loop(2, late, 'second loop: after it');
+    if (a('out') === 'desk') {
+      const desk = c.cast('desk', 'where the house hears it');
+      const xlr = modeller.jacks.some((j) => j.id === 'xlr-l');
+      c.lead(modeller, xlr ? 'xlr-l' : 'out-l', desk, 'ch1', 'left to the desk');
+      c.lead(modeller, xlr ? 'xlr-r' : 'out-r', desk, 'ch2', 'right to the desk');
+    } else
+      c.lead(
+        modeller,
+        'out-l',
+        c.cast('wet amp', 'a speaker that adds no colour'),
+        'in',
+        'with only the left plugged it carries both sides',
+      );
+  },
+};
+
+export const LOOPER: StartingPoint = {
+  key: 'looper',
+  name: 'Looper station with a desk',
+  says: 'One person, many layers: guitar, percussion and voice, looped and mixed.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'place',
+      'Where does the looper stand?',
+      choice('loop', "In the amp's loop", 'layers keep the sound they were played with, and come from the amp'),
+      choice('before', 'Before the amp', 'school of the pedal: layers change with the amp'),
+    ),
+    question(
+      'percussion',
+      'Percussion too?',
+      choice('yes', 'Yes, on its own output', 'a second input and the sub output keep it out of the amp'),
+      choice('no', 'No', 'guitar only'),
+    ),
+    question(
+      'voice',
+      'A voice?',
+      choice('yes', 'Yes, straight to the desk', 'it is not looped'),
+      choice('no', 'No', 'no microphone'),
+    ),
+  ],
+  wire: (c, a) => {
+    const last = c.chain(
+      tuned(c, instrument(c, a)),
+      c.pedals('before the gain', 'before the amp', ['low-drive']),
+      usual,
+    );
+    const amp = c.cast('amp with a loop', 'the guitar, and what was looped of it');
+    const looper = c.cast('looper station', 'keeps the layers');
+    if (a('place') === 'loop') {
+      c.lead(last, outOf(last)!.id, amp, 'in', 'into the front of the amp');
+      c.lead(amp, 'send', looper, 'in1', 'after the gain, into the looper');
+      c.lead(looper, 'main-l', amp, 'return', 'layers and guitar back into the power amp');
+    } else {
+      c.lead(last, outOf(last)!.id, looper, 'in1', 'into the looper');
+      c.lead(looper, 'main-l', amp, 'in', 'layers and guitar into the amp');
+    }
+    const desk = c.speakers(amp, true)!;
+    if (a('percussion') === 'yes') {
+      c.lead(c.cast('percussion', 'the second hand'), 'out', looper, 'in2', 'the second input');
+      const di = c.cast('di', 'percussion to the desk');
+      c.lead(looper, 'sub', di, 'in', 'the sub output keeps percussion out of the amp');
+      c.lead(di, 'out', desk, 'ch2', 'to the desk');
+    }
+    if (a('voice') === 'yes') c.lead(c.cast('voice', 'the voice'), 'out', desk, 'ch3', 'straight to the desk');
+  },
+};
+
+export const TIMELINE: StartingPoint = {
+  key: 'timeline',
+  name: 'Driven by a timeline, no stomps',
+  says: 'A computer plays the show and calls every sound; the hands stay on the strings.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'tone',
+      'What makes the tone?',
+      choice('modeller', 'A modeller to the desk', 'one box that the timeline can set whole'),
+      choice('amp', 'An amp with a loop', 'programmable effects in its loop'),
+    ),
+    question(
+      'fallback',
+      'A switcher as a second way?',
+      choice('no', 'No', 'the timeline is trusted'),
+      choice('yes', 'Yes, a small one', 'if the computer stops, the foot can go on'),
+    ),
+  ],
+  wire: (c, a) => {
+    c.cast('timeline', 'sends the program changes, cue by cue');
+    const first = tuned(c, instrument(c, a));
+    const switcher = a('fallback') === 'yes' ? c.cast('switcher of four', 'the second way') : undefined;
+    const front = c.pedals('before the gain', 'before the gain', switcher ? ['low-drive'] : ['midi-overdrive']);
+    if (switcher) {
+      c.lead(first, outOf(first)!.id, switcher, 'in', 'the switcher takes the whole signal');
+      insertsOf(switcher).forEach((loop, i) => {
+        const box = front[i];
+        if (box) c.inLoop(switcher, loop, box, `${box.name} in a loop`);
+      });
+    }
+    const last = switcher ?? c.chain(first, front, usual);
+    if (a('tone') === 'modeller') {
+      const modeller = c.cast('modeller without loops', 'amp, cabinet and effects in one');
+      const desk = c.cast('desk', 'where the house hears it');
+      c.lead(last, outOf(last)!.id, modeller, 'in', 'into the modeller');
+      c.lead(modeller, 'out-l', desk, 'ch1', 'left to the desk');
+      c.lead(modeller, 'out-r', desk, 'ch2', 'right to the desk');
+      return;
+    }
+    const amp = c.cast('amp with a loop', 'makes it loud');
+    const late = [c.cast('stereo delay', 'set by the timeline'), c.cast('stereo reverb', 'set by the timeline')];
+    c.lead(last, outOf(last)!.id, amp, 'in', 'into the amp');
+    c.lead(amp, 'send', late[0]!, inOf(late[0]!)!.id, 'the preamp leaves by the send');
+    c.chain(late[0]!, late.slice(1), usual);
+    c.lead(late[1]!, outOf(late[1]!)!.id, amp, 'return', 'back into the power amp');
+    c.speakers(amp, true);
+  },
+};

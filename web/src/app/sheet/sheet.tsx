@@ -1,0 +1,101 @@
+import './sheet.css';
+import { useMemo, useState, type CSSProperties, type MouseEvent } from 'react';
+import { copy, paste } from './clipboard.js';
+import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns } from './columns.js';
+import { useCursor } from './cursor.js';
+import { keyInCell } from './keys.js';
+import { Row } from './row.js';
+import { typingInto, type Writing } from './typing.js';
+
+interface SheetProps extends Writing {
+  readonly label: string;
+  /** Over the first two columns. */
+  readonly heads: readonly [string, string];
+  readonly nameWidth: number;
+  readonly chosen: string | undefined;
+  readonly choose: (id: string) => void;
+}
+
+/** A sheet: type to fill, arrows to move, Shift to mark a block, Ctrl D to fill it down, copy and paste it; what changes is marked. */
+export const Sheet = ({ label, heads, nameWidth, chosen, choose, ...writing }: SheetProps) => {
+  const { rows, columns } = writing;
+  const [editing, setEditing] = useState<string>();
+  const [wrong, setWrong] = useState('');
+  const cursor = useCursor({ rows, columns, chosen, choose, isTyping: editing !== undefined });
+  const draft = { editing, wrong, setEditing, setWrong };
+  const { blur, keyInInput } = typingInto(writing, cursor, draft);
+  const boxes = useMemo(() => boxesOf(columns), [columns]);
+  const widths = useMemo(() => widthsOf(rows, columns, boxes), [rows, columns, boxes]);
+  const { at, isBlock, fromRow, toRow, fromColumn, toColumn } = cursor;
+  const pick = (e: MouseEvent, row: number, column: number) => {
+    if (wrong) return;
+    if (e.shiftKey) cursor.markTo(row, column);
+    else cursor.go(row, column);
+  };
+  const isMarked = (row: number): boolean => isBlock && row >= fromRow && row <= toRow;
+  const laidOut = {
+    width: SLOT_WIDTH + nameWidth + widths.reduce((sum, w) => sum + w, 0),
+    '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
+  } as CSSProperties;
+  return (
+    <div className="sheet-wrap">
+      <table
+        style={laidOut}
+        className="sheet"
+        role="grid"
+        aria-label={label}
+        aria-multiselectable="true"
+        ref={cursor.table}
+        onKeyDown={(e) => keyInCell(e, writing, cursor, draft)}
+        onPaste={(e) => editing === undefined && paste(e, writing, cursor)}
+        onCopy={(e) => editing === undefined && rows[at.row] && copy(e, writing, cursor)}
+        aria-rowcount={rows.length + 1}
+        aria-colcount={columns.length + 2}
+      >
+        <Head heads={heads} boxes={boxes} />
+        <tbody role="rowgroup">
+          {rows.map((row, i) => (
+            <Row
+              key={row.id}
+              row={row}
+              place={i}
+              columns={columns}
+              chosen={row.id === chosen}
+              active={at.row === i ? at.column : undefined}
+              editing={at.row === i ? editing : undefined}
+              wrong={at.row === i ? wrong : ''}
+              from={isMarked(i) ? fromColumn : undefined}
+              to={isMarked(i) ? toColumn : undefined}
+              pick={pick}
+              start={setEditing}
+              keyInInput={keyInInput}
+              blur={blur}
+            />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+};
+
+/** The columns of a box stand under its code. */
+const Head = ({ heads, boxes }: { heads: readonly [string, string]; boxes: readonly BoxColumns[] }) => (
+  <thead role="rowgroup">
+    <tr role="row">
+      <th className="slot" role="columnheader">
+        {heads[0]}
+      </th>
+      <th className="name" role="columnheader">
+        {heads[1]}
+      </th>
+      {boxes.flatMap((b) =>
+        b.columns.map((c, i) => (
+          <th key={c.id} role="columnheader" className={i === 0 ? 'box' : ''} title={c.says} aria-label={c.says}>
+            {b.columns.length > 1 && <span className="code">{i === 0 ? b.code : ''}</span>}
+            {headOf(boxes, c)}
+          </th>
+        )),
+      )}
+    </tr>
+  </thead>
+);
