@@ -41,12 +41,14 @@ export const test = async (words) => {
   };
   const whole = words.length === 0;
   if (whole) {
-    const [lint, format, types] = await Promise.all([
+    const [lint, unused, format, types] = await Promise.all([
       run([join(root, 'node_modules/eslint/bin/eslint.js'), '.']),
+      run([join(root, 'node_modules/knip/bin/knip.js'), '--no-progress']),
       run([join(root, 'node_modules/prettier/bin/prettier.cjs'), '--check', '--log-level', 'warn', '.']),
       run([join(root, 'scripts/types.mjs')]),
     ]);
     count('Lint', lint);
+    count('Nothing unused', unused);
     count('Format', format);
     count('Types', types);
   }

@@ -1,4 +1,4 @@
-import { DataSource, type DataSourceOptions } from 'typeorm';
+import { type DataSourceOptions } from 'typeorm';
 import { JournalEntry } from './journal/journal-entry.entity.js';
 import { Person } from './people/person.entity.js';
 import { FirstTables1764000000000 } from './migrations/1764000000000-first-tables.js';
@@ -25,5 +25,3 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
   poolSize: 10,
   extra: { connectTimeout: 5000 },
 });
-
-export const dataSource = new DataSource(databaseOptions());

@@ -2,7 +2,7 @@ import type { Id, Ref } from '../rig/ids.js';
 import type { Jack } from '../rig/device.js';
 import type { Hookup } from '../rig/hookup.js';
 import type { Rig } from '../rig/rig.js';
-import { jackOf, pointId, wire, type Wiring } from './wiring.js';
+import { pointId, wire, type Wiring } from './wiring.js';
 
 /** Where a message or a contact from a jack arrives: the jack, and how many boxes passed it on. */
 export interface Arrival {
@@ -76,5 +76,3 @@ const passes = (way: Way, point: number): boolean => {
 
 /** Ways beyond this are not followed: a message that arrives so often is found fault with long before. */
 const MOST_ARRIVALS = 256;
-
-export const sameJack = (a: string, b: string): boolean => jackOf(a) === jackOf(b);

@@ -4,12 +4,6 @@ export const BYTE_US = 320;
 /** @example wireUs(3) // 960 */
 export const wireUs = (bytes: number): number => bytes * BYTE_US;
 
-/** Milliseconds for people: whole ones from 10 up, one decimal below. @example msText(1280) // '1.3 ms' */
-export const msText = (us: number): string => {
-  const ms = us / 1000;
-  return `${ms >= 10 ? Math.round(ms) : Math.round(ms * 10) / 10} ms`;
-};
-
 /** As many as any number holds. */
 const EXACT_DIGITS = 15;
 
