@@ -1,5 +1,6 @@
 // Builds what plain Node runs: core, cli and server by swc, file by file; the web by Vite.
-// `node scripts/build.mjs` builds all; `node scripts/build.mjs core cli` only those. Folders that are up to date are left alone.
+// `node scripts/build.mjs` builds all; `node scripts/build.mjs core cli` only those. Folders that are up to date are
+// left alone.
 import { transformFile } from '@swc/core';
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';

@@ -1,4 +1,5 @@
-// Writes examples/recall: twelve rigs in which recall breaks, to be opened and cured: `node scripts/examples.mjs`. A test holds the files against them.
+// Writes examples/recall: twelve rigs in which recall breaks, to be opened and cured: `node scripts/examples.mjs`. A
+// test holds the files against them.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { resolve } from 'node:path';

@@ -1,4 +1,5 @@
-// Writes docs/findings.md from the checks themselves: `node scripts/findings-page.mjs`. A test holds the page against them.
+// Writes docs/findings.md from the checks themselves: `node scripts/findings-page.mjs`. A test holds the page against
+// them.
 import { writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 

@@ -1,4 +1,5 @@
-// The map of a rig of forty boxes and ninety cables, and its sheet of 128 sounds, in Chromium: how long the layout takes in the worker, how evenly both move, how long a key takes. Part of `npm run bench`.
+// The map of a rig of forty boxes and ninety cables, and its sheet of 128 sounds, in Chromium: how long the layout
+// takes in the worker, how evenly both move, how long a key takes. Part of `npm run bench`.
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';

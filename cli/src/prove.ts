@@ -46,7 +46,10 @@ const proveSystems = ({ alone, options }: Words): number => {
   return worst;
 };
 
-/** Verdict of every sound of a rig file. @returns 0 when all are proved, with `--allow-hands` also when the rest is left to hands; 1 otherwise */
+/**
+ * Verdict of every sound of a rig file.
+ * @returns 0 when all are proved, with `--allow-hands` also when the rest is left to hands; 1 otherwise
+ */
 const proveRig = (words: Words): number => {
   const d = deriveFile(words);
   const all = soundsInOrder(d.rig);

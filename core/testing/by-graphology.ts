@@ -10,8 +10,10 @@ import { holds, type When } from '../src/rig/value.js';
 import type { RigState } from '../src/signal/state.js';
 
 /**
- * The signal of a hook-up in a state as a graph of named places, made straight from boxes and cables and walked with a general graph
- * library. It shares nothing with the wiring and the tracer but the words in which a rig is written down: slow, plain, and made apart.
+ * The signal of a hook-up in a state as a graph of named places, made straight from boxes and cables and walked with
+ * a general graph
+ * library. It shares nothing with the wiring and the tracer but the words in which a rig is written down: slow,
+ * plain, and made apart.
  */
 export interface PlainGraph {
   readonly graph: DirectedGraph;
@@ -206,7 +208,10 @@ export const reachable = (
   return found;
 };
 
-/** The sides on which what begins at a place arrives at every other: the graph once more for each side that a signal can be. */
+/**
+ * The sides on which what begins at a place arrives at every other: the graph once more for each side that a signal
+ * can be.
+ */
 export const sidesFrom = (graph: DirectedGraph, source: string): ReadonlyMap<string, ReadonlySet<string>> => {
   const found = new Map<string, Set<string>>();
   if (!graph.hasNode(source)) return found;

@@ -30,7 +30,10 @@ const changedEvent = (r: Random, system: RecallSystem, event: SystemEvent): Syst
   return { ...event, acts };
 };
 
-/** The system after one small change, such as an edit of a rig brings: an act more, less or otherwise, acts the other way round, another want, row or power-up value. */
+/**
+ * The system after one small change, such as an edit of a rig brings: an act more, less or otherwise, acts the other
+ * way round, another want, row or power-up value.
+ */
 export const changedSystem = (r: Random, system: RecallSystem): RecallSystem => {
   const kind = r.int(0, 9);
   if (kind <= 5) {

@@ -34,7 +34,8 @@ const grave = (d: Derived) =>
   d.judgement.findings.filter((f) => f.severity === 'danger' || f.severity === 'broken').length;
 
 /**
- * What holds for every check: it leaves its input alone, throws nothing, finds each case once, names code and evidence; every remedy by
+ * What holds for every check: it leaves its input alone, throws nothing, finds each case once, names code and
+ * evidence; every remedy by
  * program applies, clears its finding if it promises so, adds nothing grave, and can be taken back.
  */
 export const testCheck = (check: Check, hookup: Id<'hookup'>, cases: readonly CheckCase[]): void =>

@@ -5,7 +5,9 @@ import { SHAPES } from '../src/rig/shape.js';
 
 type Schema = { readonly [key: string]: unknown };
 
-/** Every field that a shape has, as the names on the way to it; what lies in the fields left aside is not looked into. */
+/**
+ * Every field that a shape has, as the names on the way to it; what lies in the fields left aside is not looked into.
+ */
 export const fieldsOf = (kind: keyof typeof SHAPES, aside: ReadonlySet<string> = new Set()): ReadonlySet<string> => {
   const root = z.toJSONSchema(SHAPES[kind] as z.ZodType, { unrepresentable: 'any', reused: 'inline' }) as Schema;
   const found = new Set<string>();

@@ -34,7 +34,10 @@ const onTheBench = (d: Derived): void => {
   benchView(d, bench);
 };
 
-/** All that screens and command line ask of a rig, in each of its hook-ups: for laws that it comes to an end. @throws what any of it throws, also what only one check could not do */
+/**
+ * All that screens and command line ask of a rig, in each of its hook-ups: for laws that it comes to an end.
+ * @throws what any of it throws, also what only one check could not do
+ */
 export const everythingOf = (rig: Rig): void => {
   for (const { id } of all(rig, 'hookup')) {
     const d = deriveOnce(rig, id)!;

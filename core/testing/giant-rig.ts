@@ -93,7 +93,9 @@ export interface GiantSize {
 /** 128 sounds, 40 boxes, more than 200 controls, 60 moves: as large as a rig gets. */
 export const GIANT: GiantSize = { sounds: 128, pedals: 16, midi: 16, moves: 60 };
 
-/** A giant but sensible rig, the same for the same seed. A few boxes are stubborn: they do not reload, or only toggle. */
+/**
+ * A giant but sensible rig, the same for the same seed. A few boxes are stubborn: they do not reload, or only toggle.
+ */
 export const giantRig = (
   seed = 1,
   { sounds: count, pedals, midi, moves: moveCount }: GiantSize = GIANT,

@@ -52,7 +52,10 @@ export const hurrying =
       (r.chance(50) ? 0 : r.int(0, 90)),
   });
 
-/** Random walks with mishaps, feet, latched moves, pedals and kicked plugs in between: after each the sound that is called must stand right but for what the usual proof or the reply tells. */
+/**
+ * Random walks with mishaps, feet, latched moves, pedals and kicked plugs in between: after each the sound that is
+ * called must stand right but for what the usual proof or the reply tells.
+ */
 export const walkAstray = (proved: Proved, reply: Reply, r: Random, rounds: number, go: Astray): readonly string[] => {
   const {
     modelled: { steps, system },

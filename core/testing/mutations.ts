@@ -63,7 +63,10 @@ const nested = (r: Random, value: Json): Json => {
   return deep;
 };
 
-/** The document with a few things in it exchanged, doubled, taken out, nested or made hostile. The same for the same randomness. */
+/**
+ * The document with a few things in it exchanged, doubled, taken out, nested or made hostile. The same for the same
+ * randomness.
+ */
 export const mutated = (r: Random, document: Json, most = 4): Json => {
   const copy = structuredClone(document);
   for (let n = r.int(1, most); n > 0; n -= 1) {

@@ -3,7 +3,9 @@ import type { Hookup } from '../src/rig/hookup.js';
 import type { Part, Rig } from '../src/rig/rig.js';
 import { smallRig } from './small-rig.js';
 
-/** Rigs as people really wire and play them, each with what it must answer in `practice.test.ts`; all of them made up. */
+/**
+ * Rigs as people really wire and play them, each with what it must answer in `practice.test.ts`; all of them made up.
+ */
 export interface Practice {
   readonly file: string;
   readonly title: string;

@@ -22,7 +22,10 @@ export const midi = (id: string, way: 'in' | 'out'): Jack => ({
 export const values = (...v: readonly Value[]): Control['domain'] => ({ values: v });
 export const amount = (max: number): Control['domain'] => ({ min: 0, max, unit: '' });
 
-/** A board of switches: slots, a relay, switches that slots assign, an expression input; some can be called by another board. */
+/**
+ * A board of switches: slots, a relay, switches that slots assign, an expression input; some can be called by another
+ * board.
+ */
 export const board = (r: Random, n: number): Device => {
   const called = r.chance(60);
   const snapshots = r.chance(15);

@@ -5,7 +5,10 @@ import type { Value, When } from '../src/rig/value.js';
 import { amount, values, DELAY_ON, MIX, MODE, FLIP, BANKISH, SWAP, audio, midi } from './random-boxes.js';
 import { type Random } from './random.js';
 
-/** A box with everything that can be said of one, each thing with some chance: what it stores, how it wakes, what sets it off, what it misses. */
+/**
+ * A box with everything that can be said of one, each thing with some chance: what it stores, how it wakes, what sets
+ * it off, what it misses.
+ */
 export const echo = (r: Random, n: number): Device => {
   const id: Id<'device'> = `device:e${n}`;
   const size = r.pick([4, 8, 8, 300]);

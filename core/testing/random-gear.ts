@@ -159,7 +159,10 @@ const soundsOf = (r: Random, boxes: readonly Device[], boards: readonly Device[]
     };
   });
 
-/** A small rig in which anything that boxes do can come about: boards in a row, side by side or in a ring, banks, scenes, channels that move, relays, pedals, feet that send, what nobody wrote down. */
+/**
+ * A small rig in which anything that boxes do can come about: boards in a row, side by side or in a ring, banks,
+ * scenes, channels that move, relays, pedals, feet that send, what nobody wrote down.
+ */
 export const randomGear = (seed: number): { readonly rig: Rig; readonly hookup: Hookup } => {
   const r = new Random(seed);
   const boxes = Array.from({ length: r.int(1, 3) }, (_, i) => echo(r, i));

@@ -38,7 +38,10 @@ export const SMALL_RIG: RandomRigSize = { pedals: [0, 5], midi: [0, 4], sounds: 
 
 const HOOKUP: Id<'hookup'> = 'hookup:main';
 
-/** A rig that somebody could own, wired by one of the schools and then withQuirks: toggles, shared channels, boxes that do not reload, pulled cables, typed slots. */
+/**
+ * A rig that somebody could own, wired by one of the schools and then withQuirks: toggles, shared channels, boxes that
+ * do not reload, pulled cables, typed slots.
+ */
 export const randomRig = (
   seed: number,
   size: RandomRigSize = SMALL_RIG,
@@ -91,7 +94,10 @@ const randomDevices = (r: Random, size: RandomRigSize): readonly Device[] => {
   );
 };
 
-/** What makes real boxes treacherous: a bypass that only toggles, no reload of the same program, values that the program does not hold, pulse inputs. */
+/**
+ * What makes real boxes treacherous: a bypass that only toggles, no reload of the same program, values that the
+ * program does not hold, pulse inputs.
+ */
 const withQuirks = (r: Random, device: Device): Device => {
   let made = device;
   if (made.midi) {

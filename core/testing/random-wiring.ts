@@ -92,7 +92,11 @@ export interface RandomWiring {
   readonly state: RigState;
 }
 
-/** Boxes from every shelf and odd ones, wired at random between jacks of a kind, in a random state: nothing that a sane person would do, so that nothing is taken for granted. In a row, most cables lead to the next box, jack by jack, as sides do. */
+/**
+ * Boxes from every shelf and odd ones, wired at random between jacks of a kind, in a random state: nothing that a sane
+ * person would do, so that nothing is taken for granted. In a row, most cables lead to the next box, jack by jack, as
+ * sides do.
+ */
 export const randomWiring = (
   r: Random,
   [fewest, most]: readonly [number, number] = [4, 12],

@@ -98,7 +98,10 @@ const twoWays = (parts: readonly Part[]): readonly Part[] => {
   ];
 };
 
-/** The same parts, with what few boxes do: contacts that slots turn over, conditions on numbers and plugs, switches that pulse, messages that come by two ways. */
+/**
+ * The same parts, with what few boxes do: contacts that slots turn over, conditions on numbers and plugs, switches
+ * that pulse, messages that come by two ways.
+ */
 export const richer = (r: Random, parts: readonly Part[]): readonly Part[] => {
   const boards = boardsIn(parts);
   const hasClock = parts.some((p) => p.kind === 'program' && p.acts.some((act) => 'send' in act && 'bpm' in act.send));

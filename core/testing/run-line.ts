@@ -1,6 +1,10 @@
 import type { Item } from '../src/signal/picture.js';
 
-/** A run as one line: boxes by their id, bypassed ones in brackets, loops in parentheses, loops that are off in slashes, arms in braces; `═` before what is reached over both sides, `<` behind the box that makes two, `>` behind the one that adds them. */
+/**
+ * A run as one line: boxes by their id, bypassed ones in brackets, loops in parentheses, loops that are off in
+ * slashes, arms in braces; `═` before what is reached over both sides, `<` behind the box that makes two, `>` behind
+ * the one that adds them.
+ */
 export const line = (items: readonly Item[]): string =>
   items
     .map((i) => {

@@ -27,7 +27,10 @@ const want = (said: string): Want => {
 
 export const SMALL: Id<'hookup'> = 'hookup:main';
 
-/** A rig said in a few words, for tests: boxes by catalogue key, leads from jack to jack, sounds by the stages that are in. */
+/**
+ * A rig said in a few words, for tests: boxes by catalogue key, leads from jack to jack, sounds by the stages that are
+ * in.
+ */
 export const smallRig = ({
   boxes,
   leads,

@@ -33,7 +33,10 @@ export const randomPowerUp = ({ modelled: { system } }: Proved, random: Random):
   return state;
 };
 
-/** Contradictions between prover and bench that a random walk meets: a proved want that ends wrong. Also says where the model and the bench part ways. */
+/**
+ * Contradictions between prover and bench that a random walk meets: a proved want that ends wrong. Also says where the
+ * model and the bench part ways.
+ */
 export const walk = (
   proved: Proved,
   random: Random,

@@ -20,7 +20,10 @@ export const powerUpStates = (system: RecallSystem): SystemState[] => {
   );
 };
 
-/** The plainest prover there is: breadth-first over whole states, no cone, no merging. An independent path for tests and the benchmark. */
+/**
+ * The plainest prover there is: breadth-first over whole states, no cone, no merging. An independent path for tests
+ * and the benchmark.
+ */
 export const proveByWholeStates = (system: RecallSystem): ReadonlyMap<string, PlainVerdict> => {
   const keyOf = (s: SystemState) => system.variables.map((v) => s[v.id]).join('\u0001');
   const found = new Map(system.sounds.map((s) => [s.id, new Map<string, number>()]));

@@ -46,7 +46,8 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
     await hands.press('Enter');
     await hands.sees(name);
   }
-  // One block, copied from a spreadsheet: trim, compressor, fuzz, drive, channel, modulation, its program, delay, its program, reverb, its program.
+  // One block, copied from a spreadsheet: trim, compressor, fuzz, drive, channel, modulation, its program, delay, its
+  // program, reverb, its program.
   const header = await hands.page.$$eval('.sheet thead th', (all) => all.map((t) => t.textContent));
   expect(header).toEqual([
     'Slot',

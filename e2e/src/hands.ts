@@ -7,7 +7,10 @@ export class Hands {
 
   constructor(readonly page: Page) {}
 
-  /** Finds by role and name as a screen reader says it, and waits until it can be used and stands still: what arrives later moves what stands below. */
+  /**
+   * Finds by role and name as a screen reader says it, and waits until it can be used and stands still: what arrives
+   * later moves what stands below.
+   */
   private find(role: string, name: string) {
     return this.page.locator(`::-p-aria([name="${name}"][role="${role}"])`).setTimeout(PATIENCE);
   }

@@ -8,7 +8,10 @@ export const keys = async (page: Page, ...list: readonly KeyInput[]): Promise<vo
 /** What the name of a thing on the page is held against, in the page: its label, words, placeholder and id. */
 const CALLED = `(e) => (e.getAttribute('aria-label') ?? '') + ' ' + (e.innerText ?? '') + ' ' + (e.placeholder ?? '') + ' ' + e.id`;
 
-/** Presses Tab until what has the focus is called so; the page as a whole, which has it between the last and the first, does not count. Waits first until the page has such a thing that can take the focus. */
+/**
+ * Presses Tab until what has the focus is called so; the page as a whole, which has it between the last and the first,
+ * does not count. Waits first until the page has such a thing that can take the focus.
+ */
 export const tabTo = async (page: Page, name: RegExp, most = 80): Promise<void> => {
   const could = 'a[href], button, input, textarea, select, [tabindex]';
   await page.waitForFunction(
@@ -25,7 +28,10 @@ export const tabTo = async (page: Page, name: RegExp, most = 80): Promise<void> 
   throw new Error(`Tab never reached ${String(name)}`);
 };
 
-/** Takes one of the choices that a field offers while one types in it, with the arrow: each key waits for what the one before it brought. */
+/**
+ * Takes one of the choices that a field offers while one types in it, with the arrow: each key waits for what the one
+ * before it brought.
+ */
 export const takeChoice = async (page: Page): Promise<void> => {
   const shown = `[...document.querySelectorAll('[role="option"]')].filter((e) => e.getClientRects().length > 0)`;
   const waits = { timeout: PATIENCE, polling: 50 };

@@ -123,7 +123,10 @@ const sync = (path) => {
   closeSync(file);
 };
 
-/** Writes all that a running database holds into a file, as it is at one moment. The file is there whole, or not at all. */
+/**
+ * Writes all that a running database holds into a file, as it is at one moment. The file is there whole, or not at
+ * all.
+ */
 export const writeBackup = async (database, file, now = new Date()) => {
   const held = contents(database);
   if (!held) return undefined;

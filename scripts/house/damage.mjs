@@ -23,7 +23,11 @@ const SIGNS = [
   ['not allowed', /Errcode: 13|errno: 13|Permission denied/i],
 ];
 
-/** @param text the last words of the database's log @returns what is the matter with it: full, in use, newer, log lost, damaged, not allowed; undefined when it does not say */
+/**
+ * @param text the last words of the database's log
+ * @returns what is the matter with it: full, in use, newer, log lost, damaged, not allowed; undefined when it does not
+ * say
+ */
 export const matterOf = (text) => SIGNS.find(([, sign]) => sign.test(text))?.[0];
 
 const restore = (backup) =>

@@ -82,7 +82,10 @@ const setUp = (password, tests) =>
     ...(tests ? [`GRANT ${RIGHTS} ON \`yunta\\_%\`.* TO '${USER}'@'localhost';`] : []),
   ].join('\n');
 
-/** A MariaDB of our own in a folder: made when missing, mended when half made. Nobody but the folder's owner gets near it: no port, a socket in a closed folder. */
+/**
+ * A MariaDB of our own in a folder: made when missing, mended when half made. Nobody but the folder's owner gets near
+ * it: no port, a socket in a closed folder.
+ */
 export class Database {
   /**
    * @param durable false for tests, where a power cut need not be outlived
@@ -119,7 +122,10 @@ export class Database {
     return this;
   }
 
-  /** Whose the folder is, and closed to everybody else. A database that may not run as root and cannot get as far as root's folder gets one where it can. */
+  /**
+   * Whose the folder is, and closed to everybody else. A database that may not run as root and cannot get as far as
+   * root's folder gets one where it can.
+   */
   settleIn() {
     mkdirSync(dirname(this.folder), { recursive: true });
     this.user = databaseUser(this.data);
@@ -152,7 +158,10 @@ export class Database {
     this.user = databaseUser(this.data);
   }
 
-  /** A server that a killed Yunta left behind holds the data folder; it is asked to stop first. It is told by the folder it was started with. */
+  /**
+   * A server that a killed Yunta left behind holds the data folder; it is asked to stop first. It is told by the
+   * folder it was started with.
+   */
   async retireStrays() {
     const mine = `--datadir=${this.data}`;
     const strays = readdirSync('/proc')
@@ -268,7 +277,10 @@ export class Database {
     return matterInWords(matter, { folder: this.folder, log: this.log, backup: this.backup() });
   }
 
-  /** Killed from outside, or by a full disk: started again, so that the application finds it; given up when that does not help. */
+  /**
+   * Killed from outside, or by a full disk: started again, so that the application finds it; given up when that does
+   * not help.
+   */
   async mend(code, signal, began) {
     if (this.stopping) return;
     if (this.room < ROOM_TO_START) {

@@ -18,7 +18,10 @@ export const ownerOf = (path) => {
   return { uid, gid };
 };
 
-/** From here on this process is another user; only root can do so, and there is no way back. What older versions made as root in that user's folder is handed over. */
+/**
+ * From here on this process is another user; only root can do so, and there is no way back. What older versions made
+ * as root in that user's folder is handed over.
+ */
 export const become = ({ uid, gid }) => {
   giveTo({ uid, gid }, home);
   const named = spawnSync('getent', ['passwd', String(uid)], { encoding: 'utf8' }).stdout?.split(':') ?? [];
@@ -41,7 +44,10 @@ export const handOverBuilt = () => {
     if (existsSync(path) && statSync(path).uid !== owner.uid) giveTo(owner, path);
 };
 
-/** Hands a folder with all that is in it to a user; what is that user's already is left alone. Links are not followed, and a file that stands elsewhere too is not touched. */
+/**
+ * Hands a folder with all that is in it to a user; what is that user's already is left alone. Links are not followed,
+ * and a file that stands elsewhere too is not touched.
+ */
 export const giveTo = ({ uid, gid }, path) => {
   const found = lstatSync(path, { throwIfNoEntry: false });
   if (!found || (found.isFile() && found.nlink > 1)) return;
@@ -49,7 +55,10 @@ export const giveTo = ({ uid, gid }, path) => {
   if (found.isDirectory()) for (const name of readdirSync(path)) giveTo({ uid, gid }, join(path, name));
 };
 
-/** A folder that nobody but its owner may look into, made when it is missing. @throws Failure when somebody else has something of that name there */
+/**
+ * A folder that nobody but its owner may look into, made when it is missing.
+ * @throws Failure when somebody else has something of that name there
+ */
 export const ownFolder = (path, as) => {
   const there = lstatSync(path, { throwIfNoEntry: false });
   if (there && (!there.isDirectory() || ![0, me(), as?.uid].includes(there.uid)))

@@ -54,7 +54,10 @@ const isThere = (program) =>
     ? existsSync(program)
     : [...FOLDERS, ...(process.env.PATH ?? '').split(':')].some((folder) => existsSync(join(folder, program)));
 
-/** Programs from Debian; each is asked for by a command, or a file, that it brings. Installed as root, otherwise the one command is printed. */
+/**
+ * Programs from Debian; each is asked for by a command, or a file, that it brings. Installed as root, otherwise the
+ * one command is printed.
+ */
 export const installDebian = async (needs) => {
   const missing = Object.entries(needs)
     .filter(([command]) => !isThere(command))

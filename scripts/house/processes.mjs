@@ -19,14 +19,20 @@ const read = (file) => {
   }
 };
 
-/** When a process began, in ticks since this boot: with the boot it tells a process from a later one that got the same number. */
+/**
+ * When a process began, in ticks since this boot: with the boot it tells a process from a later one that got the same
+ * number.
+ */
 const began = (pid) =>
   read(`/proc/${pid}/stat`)
     ?.replace(/^.*\) /s, '')
     .split(' ')[19];
 const boot = () => read('/proc/sys/kernel/random/boot_id')?.trim() ?? '';
 
-/** @returns what tells this process from every other, also from one that gets its number later; undefined when none has the number */
+/**
+ * @returns what tells this process from every other, also from one that gets its number later; undefined when none has
+ * the number
+ */
 export const processOf = (pid) => {
   const start = began(pid);
   return start === undefined ? undefined : { pid, start, boot: boot() };
@@ -86,7 +92,10 @@ export class Lock {
     this.folder = folder;
   }
 
-  /** The command that works here now, if one does; also one of an older version, which wrote its number only. @throws Failure when somebody else's lock cannot even be read */
+  /**
+   * The command that works here now, if one does; also one of an older version, which wrote its number only.
+   * @throws Failure when somebody else's lock cannot even be read
+   */
   holder() {
     let text;
     try {
@@ -103,7 +112,10 @@ export class Lock {
     return lock?.folder === this.folder && runs(lock.process) ? lock : undefined;
   }
 
-  /** @param what the command, in words: "start", "restore" @returns the command that holds it already; undefined when it is ours now */
+  /**
+   * @param what the command, in words: "start", "restore"
+   * @returns the command that holds it already; undefined when it is ours now
+   */
   take(what) {
     for (;;) {
       const other = this.holder();

@@ -35,10 +35,16 @@ const SYSTEM_SAYS = {
   EROFS: 'The disk can only be read. Choose a folder on another with YUNTA_HOME.',
 };
 
-/** With what a command ends: 2 for a slip of the person at the keyboard, 1 when something stands in the way, 3 for a fault of the program. */
+/**
+ * With what a command ends: 2 for a slip of the person at the keyboard, 1 when something stands in the way, 3 for a
+ * fault of the program.
+ */
 export const codeOf = (error) => (error instanceof Failure ? error.code : SYSTEM_SAYS[error?.code] ? 1 : 3);
 
-/** What went wrong, for a person: our own words, or what the system's refusal means. A fault of the program itself keeps its trace. */
+/**
+ * What went wrong, for a person: our own words, or what the system's refusal means. A fault of the program itself
+ * keeps its trace.
+ */
 export const inWords = (error) => {
   if (error instanceof Failure) return error.message;
   const meaning = SYSTEM_SAYS[error?.code];

@@ -24,7 +24,10 @@ const run = (args, env = {}) =>
     child.on('exit', (code) => done(code === 0));
   });
 
-/** Lint, types, all tests, then the real interface in a browser with the machine to itself. Further words are handed to Jest. The last line counts. */
+/**
+ * Lint, types, all tests, then the real interface in a browser with the machine to itself. Further words are handed to
+ * Jest. The last line counts.
+ */
 export const test = async (words) => {
   await prepare(NEEDS);
   mkdirSync(home, { recursive: true });
@@ -71,7 +74,8 @@ export const test = async (words) => {
   };
   try {
     if (whole) {
-      // What starts and kills whole programs mostly waits: it goes beside what computes. The browser has the machine to itself.
+      // What starts and kills whole programs mostly waits: it goes beside what computes. The browser has the machine
+      // to itself.
       await Promise.all([
         jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web', '--maxWorkers=2']),
         jest('house', ['--selectProjects', 'house', '--maxWorkers=1']),

@@ -21,7 +21,10 @@ export interface AppSettings {
 /** A rig file of the largest size, as text within JSON and with letters that take several bytes. */
 const BODY_LIMIT = '64mb';
 
-/** Browsers open connections ahead of need and keep them: when it ends it closes them all, and pages send again what was not answered. */
+/**
+ * Browsers open connections ahead of need and keep them: when it ends it closes them all, and pages send again what
+ * was not answered.
+ */
 export const createApp = async ({ database, pages, demo, quiet }: AppSettings): Promise<NestExpressApplication> => {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.on(database), {
     logger: quiet ? false : ['error', 'warn'],

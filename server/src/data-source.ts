@@ -10,7 +10,10 @@ import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
 import { ShelfBox } from './shelf/shelf-box.entity.js';
 
-/** Where the database is (a socket in a folder of our own; no port is open); the start and the test command say it in the environment. */
+/**
+ * Where the database is (a socket in a folder of our own; no port is open); the start and the test command say it in
+ * the environment.
+ */
 export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta'): DataSourceOptions => ({
   type: 'mariadb',
   socketPath: process.env.YUNTA_DB_SOCKET ?? '',

@@ -19,7 +19,10 @@ const parts = (rig: Rig) => Object.fromEntries(everyPart(rig).map((p) => [p.id, 
 const RIGS = 8;
 const EDITS = 8;
 
-/** The document's specification, in memory and on MariaDB: the same edits give the same rig, and every older revision can be seen again. */
+/**
+ * The document's specification, in memory and on MariaDB: the same edits give the same rig, and every older revision
+ * can be seen again.
+ */
 describe('a rig in tables is the rig in memory', () => {
   test('without the demo a first start has no rig', async () =>
     expect(await started.app.get(RigStore).list(LOCAL_PERSON)).toEqual([]));

@@ -5,7 +5,10 @@ import { ChangesService } from './changes/changes.service.js';
 import { Person } from './people/person.entity.js';
 import { LOCAL_PERSON } from './people/who.js';
 
-/** Migrates, and on the very first start enters the local person and the rigs that ship with Yunta. A named lock lets two servers start at once. */
+/**
+ * Migrates, and on the very first start enters the local person and the rigs that ship with Yunta. A named lock lets
+ * two servers start at once.
+ */
 export const makeReady = async (app: INestApplicationContext, withDemo: boolean): Promise<void> => {
   const db = app.get(DataSource);
   const lock = db.createQueryRunner();

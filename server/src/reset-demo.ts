@@ -5,7 +5,10 @@ import { createApp } from './create-app.js';
 import { LOCAL_PERSON } from './people/who.js';
 import { RigStore } from './rigs/rig-store.js';
 
-/** Puts the rigs that ship with Yunta back as they were, each by a change of its own; makes those that were never there. */
+/**
+ * Puts the rigs that ship with Yunta back as they were, each by a change of its own; makes those that were never
+ * there.
+ */
 const app = await createApp({ demo: true, quiet: true });
 const changes = app.get(ChangesService);
 const there = new Set((await app.get(RigStore).list(LOCAL_PERSON)).map((r) => r.id));

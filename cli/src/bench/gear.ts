@@ -38,7 +38,11 @@ interface Amounts {
   readonly systems: number;
 }
 
-/** Boxes that do all that boxes can, at random: bench against prover, prover against SPIN, and which fields of the model the rigs used. @returns how often two of them disagreed */
+/**
+ * Boxes that do all that boxes can, at random: bench against prover, prover against SPIN, and which fields of the
+ * model the rigs used.
+ * @returns how often two of them disagreed
+ */
 export const measureGear = ({ stomps, perRig, systems }: Amounts): number => {
   const rigs = Math.ceil(stomps / perRig);
   const [kinds, used] = [

@@ -190,7 +190,10 @@ print('\nThe bench beside real time');
 }
 
 const STOMPS = 1_000_000;
-/** Of these with faults: messages lost before the stomp that is judged, or two stomps as close together as is said to be right. */
+/**
+ * Of these with faults: messages lost before the stomp that is judged, or two stomps as close together as is said to
+ * be right.
+ */
 const FAULTY = 200_000;
 const RIGS = 400;
 print(`\nBench against prover: ${STOMPS.toLocaleString('en')} random stomps over ${RIGS} random rigs`);

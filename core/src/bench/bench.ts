@@ -196,7 +196,10 @@ export class Bench {
     this.time.pass(this.hurryUs === undefined ? Infinity : this.time.now + this.hurryUs);
   }
 
-  /** From now on each stomp follows so soon after the one before, settled or not. Without a time, everything settles again, as usual. */
+  /**
+   * From now on each stomp follows so soon after the one before, settled or not. Without a time, everything settles
+   * again, as usual.
+   */
   hurry(us?: number): void {
     this.hurryUs = us;
   }

@@ -30,7 +30,9 @@ const CLOCK = 0xf8;
 /** 20 beats a minute. */
 const LONGEST_TICK_US = 130_000;
 
-/** One box of the rig, simulated from its description: stimuli in, acts on its own controls, messages and contacts out. */
+/**
+ * One box of the rig, simulated from its description: stimuli in, acts on its own controls, messages and contacts out.
+ */
 export class Box {
   readonly values = new Map<string, Value>();
   private readonly readers = new Map<string, ByteReader>();
@@ -51,7 +53,10 @@ export class Box {
     this.circumstances = { value: (control) => this.values.get(control), plugged: outside.plugged };
   }
 
-  /** Wakes up: fixed values, then what the current program holds, then contacts as they stand, then what the box does by itself. */
+  /**
+   * Wakes up: fixed values, then what the current program holds, then contacts as they stand, then what the box does
+   * by itself.
+   */
   wake(
     choose: (control: string) => Value | undefined,
     unwritten: (control: string) => Value | undefined = () => undefined,
@@ -111,7 +116,10 @@ export class Box {
     return this.programOf(memory, Number(this.values.get(memory.control)));
   }
 
-  /** A byte arrives at a MIDI input. @returns the message that it completed, whether the box took notice, or missed it because it is loading */
+  /**
+   * A byte arrives at a MIDI input.
+   * @returns the message that it completed, whether the box took notice, or missed it because it is loading
+   */
   hear(
     jack: string,
     byte: number,
@@ -139,7 +147,10 @@ export class Box {
     }
   }
 
-  /** Whether the message means anything to it on this channel: an actuator with a channel of its own answers there only. */
+  /**
+   * Whether the message means anything to it on this channel: an actuator with a channel of its own answers there
+   * only.
+   */
   private minds(read: Read): boolean {
     return (
       this.answersOn(read.channel) ||
@@ -196,7 +207,10 @@ export class Box {
     return false;
   }
 
-  /** The bank stays selected until another one is; a box with one bank takes no notice. Source: MIDI 1.0 Detailed Specification, "Bank Select". */
+  /**
+   * The bank stays selected until another one is; a box with one bank takes no notice. Source: MIDI 1.0 Detailed
+   * Specification, "Bank Select".
+   */
   private select(controller: number, value: number): void {
     if (!this.device.memories.some((m) => m.size > 128)) return;
     if (controller === 0) this.bank = (value << 7) | (this.bank & 0x7f);

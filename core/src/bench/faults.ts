@@ -4,7 +4,10 @@ import type { Bench } from './bench.js';
 
 const bothPoles = (end: Ref): readonly Ref[] => [end, `${end}:ring` as Ref];
 
-/** What breaks on stage, done to a bench: cables pulled and exchanged, boxes without a supply, a wrong channel, a spare. */
+/**
+ * What breaks on stage, done to a bench: cables pulled and exchanged, boxes without a supply, a wrong channel, a
+ * spare.
+ */
 export class Faults {
   constructor(private readonly bench: Bench) {}
 
@@ -99,7 +102,10 @@ export class Faults {
     box.listenOn(channel);
   }
 
-  /** Its spare is put in its place: the same box, with the programs that it left the factory with, none of them known here. */
+  /**
+   * Its spare is put in its place: the same box, with the programs that it left the factory with, none of them known
+   * here.
+   */
   spare(device: Id<'device'>): void {
     const box = this.bench.boxes.get(device);
     if (!box) return;

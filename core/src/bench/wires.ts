@@ -15,7 +15,10 @@ const CLOCKS_A_BEAT = 24;
 /** A thru passes a byte on with a small delay (assumed: two microseconds of opto-coupler). */
 const THRU_US = 2;
 
-/** The MIDI cables of a bench: bytes that wait, travel, are passed on, and are lost or turned over on request (docs/behaviour.md, 2). */
+/**
+ * The MIDI cables of a bench: bytes that wait, travel, are passed on, and are lost or turned over on request
+ * (docs/behaviour.md, 2).
+ */
 export class Wires {
   constructor(private readonly bench: Bench) {}
 
@@ -79,7 +82,10 @@ export class Wires {
     });
   }
 
-  /** Two beats of MIDI clock, 24 bytes to a beat, in between whatever else is on the wire. A new tempo takes the place of the old one. */
+  /**
+   * Two beats of MIDI clock, 24 bytes to a beat, in between whatever else is on the wire. A new tempo takes the place
+   * of the old one.
+   */
   private sendClock(from: Id<'device'>, port: Ref, bpm: number, afterMs: number): void {
     const begin = this.bench.time.now + afterMs * 1000;
     this.bench.time.plan(begin, () => {
@@ -131,7 +137,8 @@ export class Wires {
   }
 
   /**
-   * A plain thru passes a byte on at once. An output on which a box has something of its own to send, or on which several inputs meet, passes on whole messages, each when it is its turn.
+   * A plain thru passes a byte on at once. An output on which a box has something of its own to send, or on which
+   * several inputs meet, passes on whole messages, each when it is its turn.
    * A message does not pass the same output twice.
    */
   private passOn(

@@ -34,7 +34,10 @@ export const wayOf = ({ poles }: Jack): JackWay =>
 const takesIn = (jack: Jack): boolean => jack.poles.tip === 'in' || jack.poles.ring === 'in';
 const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'box', where, wrong, would });
 
-/** @example rangeText({ values: ['off', 'on'] }) // 'off, on'   rangeText({ min: 0, max: 100, unit: '%' }) // '0..100 %' */
+/**
+ * @example rangeText({ values: ['off', 'on'] }) // 'off, on'   rangeText({ min: 0, max: 100, unit: '%' }) // '0..100
+ * %'
+ */
 export const rangeText = (domain: Domain): string => {
   if ('values' in domain) return domain.values.map((v) => (typeof v === 'number' ? `#${v}` : v)).join(', ');
   return 'min' in domain
@@ -102,7 +105,11 @@ const wordOf = (a: Actuator, domain: Domain | undefined): string | undefined => 
   return undefined;
 };
 
-/** What of a box can set one of its controls, as words: a foot switch, controllers that set it or turn it over, contacts, a pedal. @example setByText(chorus, 'on') // 'foot, cc 102' */
+/**
+ * What of a box can set one of its controls, as words: a foot switch, controllers that set it or turn it over,
+ * contacts, a pedal.
+ * @example setByText(chorus, 'on') // 'foot, cc 102'
+ */
 export const setByText = (device: Pick<Device, 'actuators' | 'controls'>, control: string): string =>
   [
     ...new Set(device.actuators.filter(onlyOn(control)).flatMap((a) => wordOf(a, domainIn(device, control)) ?? [])),
@@ -251,7 +258,10 @@ export const withPrograms = (device: Device): Device => {
 const LETTERS = 'ABCDEFGH';
 const USUAL_SWITCHES = 4;
 
-/** The box with switches of its own that call its programs, bank by bank as it shows them: sounds can then be called there, and it stores what they need. */
+/**
+ * The box with switches of its own that call its programs, bank by bank as it shows them: sounds can then be called
+ * there, and it stores what they need.
+ */
 export const withOwnSwitches = (device: Device): Device => {
   const [memory, ...others] = device.memories;
   if (!memory || memory.by !== undefined) return device;

@@ -3,7 +3,10 @@ import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { When } from '../rig/value.js';
 import { readWhen, whenWords } from './inside.js';
 
-/** A figure of a box, or a way in which it behaves, that neither its lines nor its tables say: one row of the list of figures. */
+/**
+ * A figure of a box, or a way in which it behaves, that neither its lines nor its tables say: one row of the list of
+ * figures.
+ */
 export interface Figure {
   /** Tells it from every other figure of the box. */
   readonly key: string;
@@ -27,7 +30,10 @@ interface Said<T> {
 
 interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like'> {
   readonly text: (of: O) => string;
-  /** The whole with the field as a text says it, taken away where that is empty; undefined where the text cannot be read. */
+  /**
+   * The whole with the field as a text says it, taken away where that is empty; undefined where the text cannot be
+   * read.
+   */
   readonly write: (of: O, text: string) => O | undefined;
 }
 
@@ -308,7 +314,10 @@ export const figuresOf = (device: Device): readonly Figure[] =>
     })),
   );
 
-/** The box with one figure written down as a text says it; an empty text takes it away. Refused where the text cannot be read as such a figure. */
+/**
+ * The box with one figure written down as a text says it; an empty text takes it away. Refused where the text cannot
+ * be read as such a figure.
+ */
 export const withFigure = (device: Device, key: string, text: string): Result<Device, readonly Refusal[]> => {
   for (const place of placesOf(device)) {
     const found = place.fields.find((f) => `${place.key}: ${f.what}` === key);

@@ -6,9 +6,11 @@ import type { Fact, When } from '../rig/value.js';
 /*
  * The inside of a box as lines that can be read and typed, one for each chain:
  *
- *   path: in > overdrive [on=on] > loop1:<send / return> [loop1=on] > { clean [channel=clean]: preamp | lead [channel=lead]: } > out
+ *   path: in > overdrive [on=on] > loop1:<send / return> [loop1=on] > { clean [channel=clean]: preamp | lead
+ * [channel=lead]: } > out
  *
- * `+` joins taps, `@left` names a leg, square brackets say when, round ones how: (spread), (broken), (breaks=send), (direct), (low).
+ * `+` joins taps, `@left` names a leg, square brackets say when, round ones how: (spread), (broken), (breaks=send),
+ * (direct), (low).
  * What the line does not say, such as gains and noise, stays as it is in the chain, block or insert of the same name.
  */
 
@@ -349,7 +351,10 @@ const slotsByName = (chains: readonly Chain[]): ReadonlyMap<string, Slot> => {
   return found;
 };
 
-/** The chains that lines of text say; what they do not say is taken from `olds`. Every line that cannot be read is named. */
+/**
+ * The chains that lines of text say; what they do not say is taken from `olds`. Every line that cannot be read is
+ * named.
+ */
 export const readInside = (text: string, olds: readonly Chain[]): Result<readonly Chain[], readonly Refusal[]> => {
   const wrong: Refusal[] = [];
   const slots = slotsByName(olds);

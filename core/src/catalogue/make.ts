@@ -24,7 +24,10 @@ export const makeDevice = (key: string, id: Id<'device'>, chosen: Chosen = {}): 
   };
 };
 
-/** A code that no other box has: the usual one, else with a number behind it. @example freeCode('DLY', ['DLY']) // 'DLY2' */
+/**
+ * A code that no other box has: the usual one, else with a number behind it.
+ * @example freeCode('DLY', ['DLY']) // 'DLY2'
+ */
 export const freeCode = (code: string, taken: readonly string[]): string => {
   if (!taken.includes(code)) return code;
   for (let n = 2; ; n += 1) {

@@ -144,7 +144,10 @@ export const airIn = (id = 'air'): Jack => ({ id, kind: 'air', connector: 'air',
 export const mains: Jack = { id: 'mains', kind: 'mains', connector: 'mains', poles: { tip: 'in' } };
 export const usb = (id = 'usb'): Jack => ({ id, kind: 'usb', connector: 'USB', poles: { tip: 'in' } });
 
-/** The wiper of the pedal comes on the tip, the ring carries the reference; the other school has them the other way round. */
+/**
+ * The wiper of the pedal comes on the tip, the ring carries the reference; the other school has them the other way
+ * round.
+ */
 export const expressionOut = (id: string, wiper: 'tip' | 'ring' = 'tip'): Jack => ({
   id,
   kind: 'expression',
@@ -188,7 +191,10 @@ interface PedalOf {
   readonly zone?: Zone;
 }
 
-/** An ordinary pedal: one chain in to out with one block and a foot switch that turns it over; it comes back as it was left. */
+/**
+ * An ordinary pedal: one chain in to out with one block and a foot switch that turns it over; it comes back as it was
+ * left.
+ */
 export const pedal = ({ key, says, code, stage, block, milliamps = 20, zone = 'floor' }: PedalOf): Generic => ({
   key,
   says,
@@ -320,7 +326,10 @@ const BANKS = 32;
 const LETTERS = 'ABCD';
 const ASSIGNABLE = ['E', 'F', 'G', 'H'];
 
-/** The floor of a controller with stored slots: four switches in banks, bank up and down, four switches that programs assign. */
+/**
+ * The floor of a controller with stored slots: four switches in banks, bank up and down, four switches that programs
+ * assign.
+ */
 export const controllerFloor = (): Pick<Device, 'controls' | 'actuators'> & {
   readonly memory: Omit<Memory, 'stores'>;
 } => {

@@ -34,7 +34,10 @@ const plugs = (d: Device): Device => ({
   })),
 });
 
-/** Points that a signal can come to from others, whatever the controls say, with no plug in any jack or with one in each. */
+/**
+ * Points that a signal can come to from others, whatever the controls say, with no plug in any jack or with one in
+ * each.
+ */
 const reachable = (device: Device, layer: 'audio' | 'midi' | 'power', from: readonly string[]): ReadonlySet<string> => {
   const cables = device.jacks.map((j, i): Cable => ({
     kind: 'cable',

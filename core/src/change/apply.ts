@@ -15,7 +15,8 @@ export interface Applied {
 }
 
 /**
- * The rig after an edit, or every reason why it cannot be: ids, the shape of each part that changes, and what holds between parts.
+ * The rig after an edit, or every reason why it cannot be: ids, the shape of each part that changes, and what holds
+ * between parts.
  * Page, server and rig file refuse by this and nothing else.
  * Only the parts that the edit touches, and those that refer to them, are judged again; the rest was right before.
  * An edit that changes nothing gives the same rig back, at the same revision.

@@ -75,7 +75,10 @@ const differing = (a: unknown, b: unknown): number => {
 export const sizeOf = (delta: Delta): number =>
   [...delta.values()].reduce((n, { before, after }) => n + differing(before ?? undefined, after ?? undefined), 0);
 
-/** The rig with the delta's parts in place, unchecked: for deltas that were checked before, such as those of the journal. */
+/**
+ * The rig with the delta's parts in place, unchecked: for deltas that were checked before, such as those of the
+ * journal.
+ */
 export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig => {
   const touched = new Set([...delta.keys()].map(kindOf));
   const parts = Object.fromEntries(

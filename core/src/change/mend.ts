@@ -46,7 +46,10 @@ export const mended = (delta: Delta, { part, path }: Mendable, text: string): De
     ),
   );
 
-/** What a change meant, as an entry of the rig's log, so that it can be done again by hand. Text that could not be kept as it was is made whole. */
+/**
+ * What a change meant, as an entry of the rig's log, so that it can be done again by hand. Text that could not be kept
+ * as it was is made whole.
+ */
 export const asNote = (id: `logEntry:${string}`, when: string, text: string): Part => ({
   kind: 'logEntry',
   id,

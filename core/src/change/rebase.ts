@@ -20,7 +20,8 @@ type Fields = Readonly<Record<string, unknown>>;
 
 /**
  * My delta as it reads on top of theirs; both start from the same rig. Fields of a part merge one by one, lists with
- * named members (wants, jacks, controls …) member by member. What both changed differently is a clash, never a silent loss.
+ * named members (wants, jacks, controls …) member by member. What both changed differently is a clash, never a silent
+ * loss.
  */
 export const rebase = (mine: Delta, theirs: Delta): Result<Delta, readonly Clash[]> => {
   const clashes: Clash[] = [];
@@ -41,7 +42,10 @@ export const rebase = (mine: Delta, theirs: Delta): Result<Delta, readonly Clash
   return clashes.length ? refuse(clashes) : ok(rebased);
 };
 
-/** My delta upon a rig that others have changed since, mine wherever both changed the same. What they changed besides stays theirs. */
+/**
+ * My delta upon a rig that others have changed since, mine wherever both changed the same. What they changed besides
+ * stays theirs.
+ */
 export const insist = (mine: Delta, rig: Rig): Edit =>
   editOf(
     new Map(
@@ -74,7 +78,10 @@ const mergePart = (
 
 type Merge = (key: string, base: unknown, mine: unknown, theirs: unknown) => unknown;
 
-/** Key by key; where only one side changed, that side's value; where both did, what `both` says. New keys come last, sorted, so that both orders of two changes give the same. */
+/**
+ * Key by key; where only one side changed, that side's value; where both did, what `both` says. New keys come last,
+ * sorted, so that both orders of two changes give the same.
+ */
 const mergeEach = (base: Fields, mine: Fields, theirs: Fields, both: Merge): Fields => {
   const merged: [string, unknown][] = [];
   const added = [...Object.keys(theirs), ...Object.keys(mine)].sort();
@@ -86,7 +93,10 @@ const mergeEach = (base: Fields, mine: Fields, theirs: Fields, both: Merge): Fie
   return Object.fromEntries(merged);
 };
 
-/** Records and lists of named members merge one level deep; everything below is one value, so that no half of each is made. */
+/**
+ * Records and lists of named members merge one level deep; everything below is one value, so that no half of each is
+ * made.
+ */
 const mergeField = (
   id: AnyId,
   field: string,
@@ -108,7 +118,10 @@ const mergeField = (
   return clash('')(field, base, mine, theirs);
 };
 
-/** What a delta changes, field by field and member by member, as it would be asked against somebody who left all as it was. */
+/**
+ * What a delta changes, field by field and member by member, as it would be asked against somebody who left all as it
+ * was.
+ */
 export const fieldByField = (delta: Delta): readonly Clash[] =>
   [...delta].flatMap(([part, { before, after }]): readonly Clash[] => {
     if (before === null || after === null) return [{ part, base: before, mine: after, theirs: before }];

@@ -240,7 +240,10 @@ const carriedOver = (rig: Rig, { delta }: Waiting, theirs: Delta): Applied | Pic
   return applied.ok ? { rig: applied.value.rig, delta: mine.value } : { clashes: [], refusals: applied.error };
 };
 
-/** A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed; what was not settled is asked again. */
+/**
+ * A session taken up again from what a page kept: what waited waits on, shown on top of what was confirmed; what was
+ * not settled is asked again.
+ */
 export const restoreSession = (
   confirmed: Rig,
   waiting: readonly Waiting[],

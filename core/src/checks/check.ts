@@ -18,7 +18,10 @@ export interface CheckInputs {
   readonly verdicts: ReadonlyMap<string, Verdict>;
 }
 
-/** A way out. `clears` promises that the finding is gone afterwards; the edit can be previewed, applied and undone like any other. */
+/**
+ * A way out. `clears` promises that the finding is gone afterwards; the edit can be previewed, applied and undone like
+ * any other.
+ */
 export type Remedy = {
   readonly id: string;
   readonly label: string;

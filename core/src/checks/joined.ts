@@ -50,7 +50,10 @@ export const joined = (rig: Rig, hookup: Hookup): readonly Joined[] => {
   return found;
 };
 
-/** The jacks that what leaves a jack comes to over cables and through boxes that are nothing but wire, with the cables on the way. */
+/**
+ * The jacks that what leaves a jack comes to over cables and through boxes that are nothing but wire, with the cables
+ * on the way.
+ */
 export const afterWire = (rig: Rig, hookup: Hookup, from: Ref): readonly Plugged[] => {
   const ends: Plugged[] = [];
   const seen = new Set<Ref>([from]);

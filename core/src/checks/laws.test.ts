@@ -14,7 +14,10 @@ import { CHECKS } from './index.js';
 
 const RIGS = 80;
 
-/** Rigs as people have them, and as they are in the middle of being changed: cables pulled, boxes gone, sounds half said. */
+/**
+ * Rigs as people have them, and as they are in the middle of being changed: cables pulled, boxes gone, sounds half
+ * said.
+ */
 const inTheMaking = (seed: number): { readonly rig: Rig; readonly hookup: `hookup:${string}` } => {
   const { rig: first, hookup } = randomRig(seed);
   const r = new Random(seed);

@@ -12,7 +12,8 @@ import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import type { CheckInputs, Remedy } from './check.js';
 import { boxName } from './names.js';
 
-// Ways out that several checks offer: a box at another place, a cable plugged, moved or pulled, a box put between two others.
+// Ways out that several checks offer: a box at another place, a cable plugged, moved or pulled, a box put between two
+// others.
 
 type Box = Id<'device'>;
 type Ways = readonly Remedy[];
@@ -51,7 +52,10 @@ const moves = (
   return kept ? [byProgram(id, label, kept.edit)] : [];
 };
 
-/** Whether every place where people listen can still be reached through the same stages as before: a box that is moved out of one arm must not leave the others. */
+/**
+ * Whether every place where people listen can still be reached through the same stages as before: a box that is moved
+ * out of one arm must not leave the others.
+ */
 const keepsEveryWay = (rig: Rig, hookup: Hookup, edit: Edit): boolean => {
   const after = apply(rig, edit);
   if (!after.ok) return false;

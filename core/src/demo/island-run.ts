@@ -9,8 +9,10 @@ import type { Move, Role, Sound, Want } from '../rig/sound.js';
 import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 
 /**
- * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All of it is
- * made up. Two hook-ups, with the backline and without. It has two honest faults: one sound leaves its delay to a toggle, and one stored slot sends a program number that is one off.
+ * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All
+ * of it is
+ * made up. Two hook-ups, with the backline and without. It has two honest faults: one sound leaves its delay to a
+ * toggle, and one stored slot sends a program number that is one off.
  */
 const dev = (name: string): Id<'device'> => `device:${name}`;
 
@@ -92,7 +94,10 @@ const FRONT: readonly Lead[] = [
   ['gat.out', 'swi.return5', 0.5],
 ];
 
-/** Full backline: the amp in the sixth loop, modulation and reverb behind its preamp, the delay on the way to its power stage. */
+/**
+ * Full backline: the amp in the sixth loop, modulation and reverb behind its preamp, the delay on the way to its power
+ * stage.
+ */
 const BALLROOM_LEADS: readonly Lead[] = [
   ...FRONT,
   ['swi.send6', 'hed.in', 5],
@@ -112,7 +117,10 @@ const BALLROOM_LEADS: readonly Lead[] = [
   ['swi.ctl1', 'hed.channel-switch', 5],
 ];
 
-/** Without an amp: the preamp with its cabinet in the sixth loop, delay and reverb in stereo behind the switcher, two ways to the desk. */
+/**
+ * Without an amp: the preamp with its cabinet in the sixth loop, delay and reverb in stereo behind the switcher, two
+ * ways to the desk.
+ */
 const FERRY_LEADS: readonly Lead[] = [
   ...FRONT,
   ['swi.send6', 'pre.in', 0.5],

@@ -15,7 +15,10 @@ export const cablesOf = (hookup: Id<'hookup'>, letter: string, leads: readonly L
     ...(m ? { m } : {}),
   }));
 
-/** What stands in the loops or on the way is set before the show, and nobody touches it: the first lines of the line check. */
+/**
+ * What stands in the loops or on the way is set before the show, and nobody touches it: the first lines of the line
+ * check.
+ */
 export const setBeforeTheShow = (
   ...those: readonly (readonly [control: string, value: Value, why: string])[]
 ): Hookup['assumes'] => those.map(([control, value, why]) => ({ control: `device:${control}` as Ref, value, why }));

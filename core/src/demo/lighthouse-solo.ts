@@ -6,7 +6,8 @@ import type { Role, Sound } from '../rig/sound.js';
 import { cablesOf, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 
 /**
- * One person with two guitars, a looper station in the loop of the amp, percussion under the foot and a microphone. A song list calls
+ * One person with two guitars, a looper station in the loop of the amp, percussion under the foot and a microphone. A
+ * song list calls
  * the looper's memory; nothing is stomped but the looper itself. All of it is made up.
  */
 export const LIGHTHOUSE_ID: Id<'hookup'> = 'hookup:solo';

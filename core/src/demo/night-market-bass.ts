@@ -5,8 +5,10 @@ import type { Role, Sound, Want } from '../rig/sound.js';
 import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
 
 /**
- * A bass for fly dates, without an amp: a clean way to the desk that is always there, and a driven one that is split by frequency,
- * with fuzz and preamp in the high arm and a compressor in the low one. All of it is made up. It is proved as it stands.
+ * A bass for fly dates, without an amp: a clean way to the desk that is always there, and a driven one that is split
+ * by frequency,
+ * with fuzz and preamp in the high arm and a compressor in the low one. All of it is made up. It is proved as it
+ * stands.
  */
 export const FLY_DATE_ID: Id<'hookup'> = 'hookup:fly-date';
 

@@ -72,7 +72,10 @@ export interface BenchView {
   readonly audio: readonly string[];
   /** What went wrong and can be put right. */
   readonly wrong: readonly { readonly text: string; readonly right: Fault }[];
-  /** The sound that is loaded on the first controller, or in the first list where no foot calls, and what is wrong with it right now. */
+  /**
+   * The sound that is loaded on the first controller, or in the first list where no foot calls, and what is wrong with
+   * it right now.
+   */
   readonly sound?: {
     readonly id: Id<'sound'>;
     readonly name: string;

@@ -5,7 +5,10 @@ import { Keep, STEPS, type Given, type Results } from './steps.js';
 /** Everything that follows from one revision of a rig in one hook-up. */
 export type Derived = Given & Results;
 
-/** Makes everything from a rig. Remembers the last result by hook-up; a step is carried out again only where its inputs changed. */
+/**
+ * Makes everything from a rig. Remembers the last result by hook-up; a step is carried out again only where its inputs
+ * changed.
+ */
 export class Deriver {
   private readonly last = new Map<Id<'hookup'>, { readonly derived: Derived; readonly keep: Keep }>();
 

@@ -187,7 +187,8 @@ export const wrongNow = (
 };
 
 /**
- * The rig as it stands on the bench: plugs where they sit now, and of a box without supply only what passes without it: passive chains,
+ * The rig as it stands on the bench: plugs where they sit now, and of a box without supply only what passes without
+ * it: passive chains,
  * those that say so, and pedals that a mechanical true bypass has out of the signal (common practice).
  */
 export const asItStands = (d: Derived, bench: Bench): Anatomy => {

@@ -19,7 +19,10 @@ export interface Playable {
   readonly modelled: Modelled;
 }
 
-/** The rig on the bench with the power just on. @param powerUp values by the system's names; what it leaves out is at rest */
+/**
+ * The rig on the bench with the power just on.
+ * @param powerUp values by the system's names; what it leaves out is at rest
+ */
 export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: SystemState, listens = true): Bench => {
   const bench = new Bench(
     {

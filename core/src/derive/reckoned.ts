@@ -45,7 +45,10 @@ const disturbancesHere = (bearings: Bearings, has: (is: (device: Device) => bool
   ].filter((k) => k.isThere);
 };
 
-/** @example reckoned(derived).with[0] // 'Each box may stand in any way in which it can wake, when the power first comes on.' */
+/**
+ * @example reckoned(derived).with[0] // 'Each box may stand in any way in which it can wake, when the power first
+ * comes on.'
+ */
 export const reckoned = ({
   rig,
   compilation: { bearings },

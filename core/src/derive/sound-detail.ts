@@ -11,7 +11,10 @@ import type { Derived } from './deriver.js';
 
 /** What a sound says besides the cells of its row: order, ends, level, pedals, times in beats. Plain data. */
 export interface SoundDetail {
-  /** Its stages as the signal meets them; those that live in a loop of a switcher that can change their order can be moved. */
+  /**
+   * Its stages as the signal meets them; those that live in a loop of a switcher that can change their order can be
+   * moved.
+   */
   readonly order: readonly { readonly stage: Ref; readonly text: string; readonly moves: boolean }[];
   readonly ownOrder: boolean;
   readonly ends: readonly HeardView[];

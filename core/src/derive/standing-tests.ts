@@ -8,7 +8,10 @@ import { controlOf } from '../signal/state.js';
 import type { Derived } from './deriver.js';
 import { setUpBench, takeStep } from './play.js';
 
-/** One thing that was done on the bench, written down so that it can be done again: an event of the recall system, or a foot on a switch. */
+/**
+ * One thing that was done on the bench, written down so that it can be done again: an event of the recall system, or a
+ * foot on a switch.
+ */
 export type PlayedStep = string;
 
 const STOMP = /^stomp (device:[^ ]+) (\S+) (press|release|hold|twice)$/;
@@ -130,7 +133,10 @@ const played = (d: Derived, { id, name, steps, expects }: StandingTest): TestRes
 
 const gone = (what: string): string => `something that is not in the rig any more (${what.slice(0, 80)})`;
 
-/** A control that can be expected to stand so: every one of the boxes that are wired, those that the called sound wants first in mind. */
+/**
+ * A control that can be expected to stand so: every one of the boxes that are wired, those that the called sound wants
+ * first in mind.
+ */
 export interface Expectable {
   readonly control: Ref;
   readonly value: string;

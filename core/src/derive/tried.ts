@@ -14,7 +14,8 @@ export interface TriedRemedy {
 }
 
 /**
- * Tries every remedy of a finding: applied to the rig, everything derived anew. Kept are those that clear the finding, break no
+ * Tries every remedy of a finding: applied to the rig, everything derived anew. Kept are those that clear the
+ * finding, break no
  * sound that was proved and bring no new danger or broken finding; ranked by how little they change.
  */
 export const tried = (now: Derived, finding: Finding): readonly TriedRemedy[] =>

@@ -53,7 +53,9 @@ export interface TypeBox {
   readonly open: number;
 }
 
-/** What every controller and every box with programs must hold, box by box and slot by slot, with what is ticked off. */
+/**
+ * What every controller and every box with programs must hold, box by box and slot by slot, with what is ticked off.
+ */
 export const typeIn = (d: Derived): readonly TypeBox[] =>
   all(d.rig, 'device')
     .flatMap((device) =>

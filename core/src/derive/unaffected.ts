@@ -13,7 +13,10 @@ export interface CompileGround {
   readonly compiled?: ReadonlyMap<Id<'sound'>, Compiled>;
 }
 
-/** Compiled sounds that an edit leaves as they are: same ground, same sound, same forebears, and the same songs where it counts in beats. */
+/**
+ * Compiled sounds that an edit leaves as they are: same ground, same sound, same forebears, and the same songs where
+ * it counts in beats.
+ */
 export const unaffected = (
   before: CompileGround | undefined,
   now: CompileGround,

@@ -42,7 +42,9 @@ export interface WrongView {
   readonly powerUp: SystemState;
 }
 
-/** Everything that the screens need at once after an edit, in words and plain data. Details are asked for one by one. */
+/**
+ * Everything that the screens need at once after an edit, in words and plain data. Details are asked for one by one.
+ */
 export interface View {
   readonly hookup: Id<'hookup'>;
   readonly tally: Tally;

@@ -43,7 +43,10 @@ export interface Answered {
   readonly steps: ReadonlyMap<string, Footstep>;
 }
 
-/** Asks and answers one question piece by piece, so that a caller can stop between them; says how much of it is done, from 0 to 1. */
+/**
+ * Asks and answers one question piece by piece, so that a caller can stop between them; says how much of it is done,
+ * from 0 to 1.
+ */
 export function* answering(d: Derived, about: Mishap): Generator<number, Answered> {
   try {
     return yield* answers(d, about);

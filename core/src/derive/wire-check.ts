@@ -146,7 +146,10 @@ const asItCame = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]):
 
 const [BANK_HIGH, BANK_LOW] = [0, 32];
 
-/** Messages that came, as acts of a slot: a pause stays where it was meant, and two bank selects belong to the program behind them. */
+/**
+ * Messages that came, as acts of a slot: a pause stays where it was meant, and two bank selects belong to the program
+ * behind them.
+ */
 const actsCome = (pairs: readonly Pair[], meant: readonly Act[]): readonly Act[] => {
   const at = meant.flatMap((act) => ('send' in act ? [act.at] : []))[0];
   const acts: Act[] = [];

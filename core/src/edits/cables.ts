@@ -43,7 +43,10 @@ const LEVELS_TOGETHER: Readonly<Record<string, readonly string[]>> = {
   phones: ['phones', 'line'],
 };
 
-/** The jacks that a cable from this one can go to, best first: right way round, same kind of signal, a level that suits, the loop that it would close. */
+/**
+ * The jacks that a cable from this one can go to, best first: right way round, same kind of signal, a level that
+ * suits, the loop that it would close.
+ */
 export const offers = (rig: Rig, hookup: Id<'hookup'>, from: Ref): readonly Offer[] => {
   const { device: fromId, name } = splitRef(from);
   const start = partOf(rig, fromId)?.jacks.find((j) => j.id === name);

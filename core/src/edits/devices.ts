@@ -44,7 +44,10 @@ export const changeDevice = (device: Device, change: Partial<Omit<Device, 'id' |
   remove: [],
 });
 
-/** Takes a box away with everything that hangs on it: cables, programs, and what sounds and moves want of it. Every part is named. */
+/**
+ * Takes a box away with everything that hangs on it: cables, programs, and what sounds and moves want of it. Every
+ * part is named.
+ */
 export const removeDevice = (rig: Rig, id: Id<'device'>): Edit => {
   if (!partOf(rig, id)) return nothing;
   const put: Part[] = [];

@@ -15,7 +15,10 @@ export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' |
   remove: [],
 });
 
-/** The same wiring under another name, to be changed from there, with what sounds and moves want only in it. What was accepted here has to be judged anew there. */
+/**
+ * The same wiring under another name, to be changed from there, with what sounds and moves want only in it. What was
+ * accepted here has to be judged anew there.
+ */
 export const copyHookup = (
   rig: Rig,
   from: Id<'hookup'>,
@@ -46,13 +49,19 @@ export const copyHookup = (
   };
 };
 
-/** What is heard where, for every sound of a hook-up; said for one pair, whatever was taken for granted is said as well. */
+/**
+ * What is heard where, for every sound of a hook-up; said for one pair, whatever was taken for granted is said as
+ * well.
+ */
 export const setHeard = (hookup: Hookup, standing: readonly Heard[], heard: Heard): Edit => {
   const rest = standing.filter((h) => h.from !== heard.from || h.at !== heard.at);
   return changeHookup(hookup, { hears: [...rest, heard] });
 };
 
-/** Says nothing of who is heard where: the instrument is then to be heard in the house, or from the loudspeakers on stage. */
+/**
+ * Says nothing of who is heard where: the instrument is then to be heard in the house, or from the loudspeakers on
+ * stage.
+ */
 export const usualHeard = (hookup: Hookup): Edit => changeHookup(hookup, { hears: [] });
 
 /** What is set once in a hook-up; undefined leaves it as the box wakes. */
@@ -61,7 +70,10 @@ export const setSetting = (hookup: Hookup, control: Ref, value: Value | undefine
   return changeHookup(hookup, { settings: value === undefined ? settings : { ...settings, [control]: value } });
 };
 
-/** Takes for granted that a control stands so: taped, at full, never touched. One that was taken for granted before stands as said now. */
+/**
+ * Takes for granted that a control stands so: taped, at full, never touched. One that was taken for granted before
+ * stands as said now.
+ */
 export const assume = (hookup: Hookup, control: Ref, value: Value, why: string): Edit =>
   changeHookup(hookup, { assumes: [...hookup.assumes.filter((a) => a.control !== control), { control, value, why }] });
 
@@ -73,7 +85,10 @@ const outside =
   (want: Want): boolean =>
     want.in?.hookup !== id;
 
-/** Takes a hook-up away with its cables, what was accepted in it, its standing tests, and what sounds and moves want only there. */
+/**
+ * Takes a hook-up away with its cables, what was accepted in it, its standing tests, and what sounds and moves want
+ * only there.
+ */
 export const removeHookup = (rig: Rig, id: Id<'hookup'>): Edit => {
   if (!partOf(rig, id)) return nothing;
   const belongs = (part: { readonly hookup: Id<'hookup'> }) => part.hookup === id;

@@ -37,7 +37,10 @@ const jacksOf = (host: Id<'device'>, insert: Insert): { readonly send: Ref; read
     : undefined;
 };
 
-/** The places to which a box can move: free loops, between any two boxes, where another stands, out of the path. A box without a way through has none. */
+/**
+ * The places to which a box can move: free loops, between any two boxes, where another stands, out of the path. A box
+ * without a way through has none.
+ */
 export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): readonly Place[] => {
   const device = partOf(rig, id);
   if (!device || !inOf(device) || !outOf(device)) return [];
@@ -80,7 +83,8 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
 };
 
 /**
- * The box at another place, with its way in and its way out: what stood before and after it is joined again, unless it hung alone in a loop,
+ * The box at another place, with its way in and its way out: what stood before and after it is joined again, unless
+ * it hung alone in a loop,
  * which then stands free. Its other cables, such as MIDI, supply or a second side, stay.
  */
 export const moveBox = (
@@ -109,7 +113,10 @@ export const moveBox = (
   return { put, remove };
 };
 
-/** Every cable into or out of one of the two goes to the like jack of the other; a side that only one of them has stays where it is. */
+/**
+ * Every cable into or out of one of the two goes to the like jack of the other; a side that only one of them has stays
+ * where it is.
+ */
 const exchange = (rig: Rig, hookup: Id<'hookup'>, a: Id<'device'>, b: Id<'device'>): Edit => {
   const other = new Map<Ref, Ref>();
   for (const way of [waysIn, waysOut]) {

@@ -91,7 +91,8 @@ interface Outcome {
 }
 
 /**
- * Another box in the place of one: cables, sounds, moves, programs and settings follow where the new box has a place for them; what has none is listed.
+ * Another box in the place of one: cables, sounds, moves, programs and settings follow where the new box has a place
+ * for them; what has none is listed.
  * @throws when the catalogue has no such box
  */
 export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacement | undefined => {

@@ -5,7 +5,11 @@ import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
 
-/** The first slot that no sound calls, on the first controller that has stored slots. @param among the boxes that may call @param by by what they may call: slots, songs or cues */
+/**
+ * The first slot that no sound calls, on the first controller that has stored slots.
+ * @param among the boxes that may call
+ * @param by by what they may call: slots, songs or cues
+ */
 export const freeCall = (
   rig: Rig,
   among: readonly Device[] = all(rig, 'device'),
@@ -26,7 +30,10 @@ export const freeCall = (
   return undefined;
 };
 
-/** A new sound at the end of the sheet, stored in the next free slot. With a parent it takes over all that it does not say itself. */
+/**
+ * A new sound at the end of the sheet, stored in the next free slot. With a parent it takes over all that it does not
+ * say itself.
+ */
 export const addSound = (rig: Rig, id: Id<'sound'>, name: string, role: Role = 'other', parent?: Id<'sound'>): Edit => {
   const call = freeCall(rig);
   const at = Math.max(0, ...all(rig, 'sound').map((s) => s.at)) + 1;
@@ -109,13 +116,19 @@ const isAbout =
     !w.in?.song &&
     (only ? w.in?.hookup === hookup : w.in?.hookup === undefined || w.in.hookup === hookup);
 
-/** Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. Without a scope, nowhere. */
+/**
+ * Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. Without a
+ * scope, nowhere.
+ */
 export const clearWant = (sound: Sound, target: Ref, scope?: Scope): Edit => {
   const gone = scope ? isAbout(target, scope) : (w: Want) => wantTarget(w) === target;
   return { put: [{ ...sound, wants: sound.wants.filter((w) => !gone(w)) }], remove: [] };
 };
 
-/** A wish with its scope. One for every hook-up takes the place of one for this hook-up only, so that it holds here too; others keep their own. */
+/**
+ * A wish with its scope. One for every hook-up takes the place of one for this hook-up only, so that it holds here
+ * too; others keep their own.
+ */
 export const setWantIn = (sound: Sound, want: Want, scope: Scope): Edit => {
   const cleared = clearWant(sound, wantTarget(want), scope).put[0] as Sound;
   return setWant(cleared, scope.only ? { ...want, in: { hookup: scope.hookup } } : want);

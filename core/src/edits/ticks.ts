@@ -48,7 +48,10 @@ export const untick = (rig: Rig, place: ProgramPlace, line: string): Edit => {
     : { put: [], remove: [before.id] };
 };
 
-/** The same edit, but nothing is typed into a box by it: what is ticked off stays so as long as its box stays, and comes and goes with it. */
+/**
+ * The same edit, but nothing is typed into a box by it: what is ticked off stays so as long as its box stays, and
+ * comes and goes with it.
+ */
 export const leavingTicks = (rig: Rig, { put, remove }: Edit): Edit => {
   const gone = new Set(remove);
   return {

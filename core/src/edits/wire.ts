@@ -18,7 +18,9 @@ export interface WiringPlan {
   readonly notes: readonly string[];
 }
 
-/** Usual signal order before and after the gain (common practice); practitioners differ, and every cable can be moved. */
+/**
+ * Usual signal order before and after the gain (common practice); practitioners differ, and every cable can be moved.
+ */
 const ORDER: readonly Stage[] = [
   'wireless',
   'tuner',

@@ -28,7 +28,10 @@ const TYPICAL: Readonly<Partial<Record<Stage, Amount>>> = {
   preamp: { db: 26, ceiling: 4 },
   channel: { db: 26, ceiling: 4 },
 };
-/** How much the channels of a preamp differ from the typical, in dB: the first is taken as the clean one, the last as the most driven (common practice, assumed). */
+/**
+ * How much the channels of a preamp differ from the typical, in dB: the first is taken as the clean one, the last as
+ * the most driven (common practice, assumed).
+ */
 const CHANNEL = { first: -10, between: 4, last: 14 } as const;
 /** From this gain on a preamp stage counts as driven, in dB (assumed). */
 const DRIVEN_DB = 30;
@@ -36,7 +39,10 @@ const DRIVEN_DB = 30;
 const preamps = (device: Device): readonly Block[] =>
   device.chains.flatMap((c) => blocksIn(c.slots)).filter((b) => b.stage === 'preamp' || b.stage === 'channel');
 
-/** The gain of a stage: its own figure when it has one, else the typical one of its kind and of its place among the channels of its box. */
+/**
+ * The gain of a stage: its own figure when it has one, else the typical one of its kind and of its place among the
+ * channels of its box.
+ */
 export const gainOf = (device: Device, block: Block): Amount & { readonly assumed: boolean } => {
   const typical = TYPICAL[block.stage] ?? { db: 0, ceiling: 10 };
   const ceiling = block.maxDbu ?? typical.ceiling;
@@ -48,7 +54,10 @@ export const gainOf = (device: Device, block: Block): Amount & { readonly assume
   return { db: typical.db + place, ceiling, assumed: true };
 };
 
-/** A preamp stage that is made to be driven: by its gain, or as any but the first channel of its box. A single one may be either and counts as clean. */
+/**
+ * A preamp stage that is made to be driven: by its gain, or as any but the first channel of its box. A single one may
+ * be either and counts as clean.
+ */
 export const isDrivenStage = (rig: Rig, id: Id<'device'>, block: Block): boolean => {
   const device = partOf(rig, id);
   if (!device || (block.stage !== 'preamp' && block.stage !== 'channel')) return false;
@@ -62,7 +71,10 @@ export interface GainStage {
   readonly text: string;
   readonly kind: Stage;
   readonly amount: Amount;
-  /** Of the stages with the same mark exactly one sounds, as with the channels of an amp; absent for one that can be in or out. */
+  /**
+   * Of the stages with the same mark exactly one sounds, as with the channels of an amp; absent for one that can be in
+   * or out.
+   */
   readonly oneOf?: string;
 }
 
@@ -158,7 +170,10 @@ export const gainLadder = (rig: Rig, stages: readonly GainStage[]): readonly Run
 
 const DRIVES: readonly Stage[] = ['overdrive', 'distortion', 'fuzz', 'preamp', 'channel'];
 
-/** A boost before what is driven is gain; behind all of it, it is level (common practice). @example rungText(stages) // 'LOW + HED lead, then BST for level' */
+/**
+ * A boost before what is driven is gain; behind all of it, it is level (common practice).
+ * @example rungText(stages) // 'LOW + HED lead, then BST for level'
+ */
 const rungText = (inOrder: readonly GainStage[]): string => {
   const lastDrive = inOrder.findLastIndex((s) => DRIVES.includes(s.kind));
   const isLevel = (s: GainStage, i: number): boolean => s.kind === 'boost' && lastDrive >= 0 && i > lastDrive;

@@ -73,7 +73,9 @@ test('sounds made of the rungs of the ladder are as loud as the ladder says', ()
   expect(rungs.length).toBeGreaterThan(10);
 });
 
-/** Every way from a source to every end, one after the other, without ever passing a point twice; the loudest counts. */
+/**
+ * Every way from a source to every end, one after the other, without ever passing a point twice; the loudest counts.
+ */
 const byEveryWay = (rig: Rig, t: Trace, most: number): Map<Ref, number> | undefined => {
   const loudest = new Map<Ref, number>();
   let ways = 0;

@@ -19,8 +19,10 @@ export const decibels = (rig: Rig, device: Id<'device'>, gain: Gain | undefined,
 };
 
 /**
- * Average level at every end that the signal reaches, in dBu: along each way the gains in dB, each stage giving at most what it can give;
- * where ways meet again the louder one counts. Gains that no box states are typical ones (assumed), so differences mean more than levels.
+ * Average level at every end that the signal reaches, in dBu: along each way the gains in dB, each stage giving at
+ * most what it can give;
+ * where ways meet again the louder one counts. Gains that no box states are typical ones (assumed), so differences
+ * mean more than levels.
  */
 export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
   const {

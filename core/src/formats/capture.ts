@@ -159,7 +159,10 @@ const bytesIn = (line: string): readonly number[] => {
   return best;
 };
 
-/** Lines of a monitor: a time perhaps, and bytes in hex. Running status, real-time bytes and system exclusive are read as a box would. */
+/**
+ * Lines of a monitor: a time perhaps, and bytes in hex. Running status, real-time bytes and system exclusive are read
+ * as a box would.
+ */
 export const readHexText = (text: string): Result<Capture, readonly Refusal[]> => atOnce(readingHexText(text));
 
 const LINES_A_PIECE = 10_000;
@@ -215,7 +218,10 @@ const readingHexText = function* (text: string): InPieces<Result<Capture, readon
 
 const TICKS_PER_MS = 10;
 
-/** Channel messages as a Standard MIDI File of one track: 1,000 ticks a beat of 100 ms, so that a tick is a tenth of a millisecond. */
+/**
+ * Channel messages as a Standard MIDI File of one track: 1,000 ticks a beat of 100 ms, so that a tick is a tenth of a
+ * millisecond.
+ */
 export const writeMidiFile = (messages: readonly Captured[]): Uint8Array => {
   let last = 0;
   const events = messages.flatMap((m): readonly MidiEvent[] => {

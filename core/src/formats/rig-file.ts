@@ -31,7 +31,10 @@ const inOrder = (part: Part): unknown => {
   return shaped.success ? shaped.data : part;
 };
 
-/** The whole rig as one JSON document (docs/formats.md). Writing what was read gives the same text. One so large that it could not be read again goes without line breaks. */
+/**
+ * The whole rig as one JSON document (docs/formats.md). Writing what was read gives the same text. One so large that
+ * it could not be read again goes without line breaks.
+ */
 export const writeRigFile = (rig: Rig): string => {
   const document = {
     yunta: 'rig',

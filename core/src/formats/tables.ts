@@ -63,7 +63,9 @@ const wrongAt = (row: number, wrong: string, would: string): Refusal => ({
   would,
 });
 
-/** Rows of a table from a file or pasted from a spreadsheet, with or without its heading; commas, semicolons or tabs. */
+/**
+ * Rows of a table from a file or pasted from a spreadsheet, with or without its heading; commas, semicolons or tabs.
+ */
 const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[], readonly Refusal[]> => {
   const cells = readCells(text.trim());
   if (!cells.ok) return cells;
@@ -91,7 +93,10 @@ const plain = (text: string): string =>
     .replaceAll(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
 
-/** Boxes from a table of the kit; a box is found by its key in the catalogue or by what people call it. All rows or none. */
+/**
+ * Boxes from a table of the kit; a box is found by its key in the catalogue or by what people call it. All rows or
+ * none.
+ */
 export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>): Result<Edit, readonly Refusal[]> => {
   const rows = rowsOf(text, KIT_COLUMNS);
   if (!rows.ok) return rows;

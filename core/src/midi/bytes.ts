@@ -12,7 +12,10 @@ const inRange = (what: string, n: number, least: number, most: number): number =
   return n;
 };
 
-/** @throws RangeError when a channel or data value cannot be on the wire. @example toBytes({ is: 'pc', channel: 3, program: 6 }) // [0xC2, 6] */
+/**
+ * @throws RangeError when a channel or data value cannot be on the wire.
+ * @example toBytes({ is: 'pc', channel: 3, program: 6 }) // [0xC2, 6]
+ */
 export const toBytes = (message: ChannelMessage): readonly number[] => {
   const status = STATUS[message.is] | (inRange('channel', message.channel, 1, 16) - 1);
   switch (message.is) {

@@ -19,7 +19,10 @@ export const shown = (shows: Shows, wire: number): string => {
   return letter ? `${number}${letter}` : `${number}.${place + first}`;
 };
 
-/** The wire number for what a person reads on the display; undefined when it is none of this box's numbers. @example wireOf({ first: 1 }, '13', 128) // 12 */
+/**
+ * The wire number for what a person reads on the display; undefined when it is none of this box's numbers.
+ * @example wireOf({ first: 1 }, '13', 128) // 12
+ */
 export const wireOf = (shows: Shows, display: string, size: number): number | undefined => {
   const text = display.trim().toUpperCase();
   const within = (n: number) => (Number.isInteger(n) && n >= 0 && n < size ? n : undefined);

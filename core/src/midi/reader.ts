@@ -10,8 +10,10 @@ const SYSEX = 0xf0;
 const FIRST_REAL_TIME = 0xf8;
 
 /**
- * Reads bytes one by one as a box does: running status, real-time bytes in between, system exclusive skipped, stray data ignored
- * (MIDI 1.0 Detailed Specification, "Running Status" and "System Real Time Messages"). Knows nothing of who wrote the bytes.
+ * Reads bytes one by one as a box does: running status, real-time bytes in between, system exclusive skipped, stray
+ * data ignored
+ * (MIDI 1.0 Detailed Specification, "Running Status" and "System Real Time Messages"). Knows nothing of who wrote the
+ * bytes.
  */
 export class ByteReader {
   private running = 0;

@@ -8,7 +8,8 @@ export const agree = (a: Needed, b: Needed): boolean =>
 const MOST_NODES = 20_000;
 
 /**
- * Sorts needs into as few programs as possible, all that share one agreeing with each other: a colouring of the graph of those that disagree. Branch and
+ * Sorts needs into as few programs as possible, all that share one agreeing with each other: a colouring of the graph
+ * of those that disagree. Branch and
  * bound from the most constrained need on; after 20,000 nodes the best that was found so far.
  * @returns for each need the number of its group, from 0
  */

@@ -11,7 +11,10 @@ import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import { agree, fewestGroups, type Needed } from './fewest.js';
 
-/** Which sounds get a program: those that cannot come back surely without, or every one, so that fewer messages are sent. */
+/**
+ * Which sounds get a program: those that cannot come back surely without, or every one, so that fewer messages are
+ * sent.
+ */
 export type PlanFor = 'what needs one' | 'every sound';
 
 export interface PlannedProgram {
@@ -53,8 +56,10 @@ interface Need {
 }
 
 /**
- * Plans which program of each box holds what. Recall comes first: whatever only a toggle or a hand would set is put into a program that its sound
- * calls. Then as few programs as possible, no number for two contents; what somebody wrote down is used where it fits and never altered, and
+ * Plans which program of each box holds what. Recall comes first: whatever only a toggle or a hand would set is put
+ * into a program that its sound
+ * calls. Then as few programs as possible, no number for two contents; what somebody wrote down is used where it fits
+ * and never altered, and
  * what an earlier plan gave a number keeps it as long as its sounds still agree.
  */
 export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
@@ -129,7 +134,10 @@ const needOf = (
   ];
 };
 
-/** What a number holds that a person named and nobody wrote down stands in the box and is not known here: it is left alone. */
+/**
+ * What a number holds that a person named and nobody wrote down stands in the box and is not known here: it is left
+ * alone.
+ */
 const isOurs = (program: Program | undefined): program is Program =>
   program?.planned === true || program?.contents === 'unplanned';
 
@@ -185,7 +193,10 @@ interface Group {
   readonly old: Program | undefined;
 }
 
-/** Sounds that call a number of ours already, by that number; and those that are free to get one. Those that disagree about a number are left as they are. */
+/**
+ * Sounds that call a number of ours already, by that number; and those that are free to get one. Those that disagree
+ * about a number are left as they are.
+ */
 const alreadyCalled = (
   rig: Rig,
   device: Device,
@@ -219,7 +230,10 @@ const alreadyCalled = (
   return { groups: groups.filter((g) => !torn.has(g)), free };
 };
 
-/** Of the free ones those whom a written program fits, and those who are still without; whoever fits into a group joins it. */
+/**
+ * Of the free ones those whom a written program fits, and those who are still without; whoever fits into a group joins
+ * it.
+ */
 const placedAlready = (written: readonly Program[], groups: readonly Group[], free: readonly Need[]) => {
   const there = new Map<Program, Need[]>();
   const mayJoin = ({ needs, old }: Group, need: Need): boolean =>

@@ -146,7 +146,10 @@ const brings = (rig: Rig, way: Way, want: { readonly control: Ref; readonly valu
   }
 };
 
-/** A message to a box that is still loading waits until it hears again. @param to the box that a message is meant for */
+/**
+ * A message to a box that is still loading waits until it hears again.
+ * @param to the box that a message is meant for
+ */
 export const withWaits = <T extends { readonly act: Act }>(
   rig: Rig,
   sent: readonly T[],
@@ -297,7 +300,8 @@ const holderOf = (rig: Rig, { device, heldIn }: Target, wants: Wants): Holder | 
 };
 
 /**
- * Whether the called program brings the value by itself. A control change may be left out only if calling the same program
+ * Whether the called program brings the value by itself. A control change may be left out only if calling the same
+ * program
  * again reloads it; recall goes before saving a message.
  */
 const programHolds = (rig: Rig, want: Wanted, target: Target, wants: Wants): 'surely' | 'if it loads' | 'not' => {
@@ -309,7 +313,10 @@ const programHolds = (rig: Rig, want: Wanted, target: Target, wants: Wants): 'su
   return holder.memory.again === 'reloads' ? 'surely' : 'if it loads';
 };
 
-/** A toggle is sent when the called program leaves the other value behind; without one, when the wanted value is not how the box rests. */
+/**
+ * A toggle is sent when the called program leaves the other value behind; without one, when the wanted value is not
+ * how the box rests.
+ */
 const mustTurnOver = (
   rig: Rig,
   want: Wanted,

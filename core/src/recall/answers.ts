@@ -13,7 +13,10 @@ import { AT_ONCE, type How } from './how.js';
 
 export type Sending = Extract<Act, { send: Message }>;
 
-/** What boxes do that hear a message: on the channel that they answer on, in the bank that stands selected (docs/behaviour.md, 2). */
+/**
+ * What boxes do that hear a message: on the channel that they answer on, in the bank that stands selected
+ * (docs/behaviour.md, 2).
+ */
 export class Answers {
   constructor(private readonly effects: Effects) {}
 
@@ -58,7 +61,10 @@ export class Answers {
     });
   }
 
-  /** A clock that comes by two ways at once beats twice as often, or at odd moments: nobody knows what tempo a box takes from it. */
+  /**
+   * A clock that comes by two ways at once beats twice as often, or at odd moments: nobody knows what tempo a box
+   * takes from it.
+   */
   loseBeat({ device, answers }: Listener, under: readonly Guard[], how: How): readonly SystemAct[] {
     return answers.flatMap(({ acts }) =>
       acts.flatMap((act) =>
@@ -69,7 +75,10 @@ export class Answers {
     );
   }
 
-  /** What a box does that hears a message: in the bank that stands selected there, on the channel that it answers on now. */
+  /**
+   * What a box does that hears a message: in the bank that stands selected there, on the channel that it answers on
+   * now.
+   */
   answer(
     { device, answers, channelBy }: Listener,
     message: Message,
@@ -113,7 +122,9 @@ export class Answers {
     );
   }
 
-  /** A box that has more than one bank notes which one a control change selects, on the channel that it answers on now. */
+  /**
+   * A box that has more than one bank notes which one a control change selects, on the channel that it answers on now.
+   */
   selectBank(
     device: Device,
     { cc: controller, value, channel }: Extract<Message, { cc: number }>,

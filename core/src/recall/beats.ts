@@ -21,7 +21,8 @@ const MS: Readonly<Record<string, number>> = { ms: 1, s: 1000 };
 export const countsBeats = (unit: string): boolean => unit in MS || unit === 'bpm';
 
 /**
- * So many beats at the tempo of the sound's song, in the unit of the control: ms, s, or bpm for a box that is told its tempo.
+ * So many beats at the tempo of the sound's song, in the unit of the control: ms, s, or bpm for a box that is told
+ * its tempo.
  * @returns undefined when there is not just one tempo, or the control cannot stand so
  * @example three quarters of a beat at 120 beats a minute are 375 ms
  */

@@ -12,7 +12,8 @@ import { type Evening, type How, DEEPEST } from './how.js';
 export const AS_SAID = (acts: readonly SystemAct[]): readonly SystemAct[] => acts;
 
 /**
- * What a stored list sends and does in one go, place by place. Messages that fall into the load gap of a box are missed by it. Where that depends on whether it has to load at all,
+ * What a stored list sends and does in one go, place by place. Messages that fall into the load gap of a box are
+ * missed by it. Where that depends on whether it has to load at all,
  * a variable of the system remembers it from the message that would make it load to those that follow.
  */
 export const burst = (

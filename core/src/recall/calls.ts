@@ -50,7 +50,10 @@ export const footCalls = once((device: Device): ReadonlyMap<Memory, ReadonlySet<
   return found;
 });
 
-/** Slots that a foot can call and no sound does: those that somebody wrote down, and one that is empty for all that are. */
+/**
+ * Slots that a foot can call and no sound does: those that somebody wrote down, and one that is empty for all that
+ * are.
+ */
 export const otherCalls = (
   c: Compilation,
   { domains, shelf, effects }: Said,
@@ -95,7 +98,10 @@ export const otherCalls = (
 /** With more of them what an empty slot leaves is just not known. */
 const MOST_HELD = 64;
 
-/** A foot calls a slot that nobody wrote anything down for: once for each way in which it may leave what other things rest on. */
+/**
+ * A foot calls a slot that nobody wrote anything down for: once for each way in which it may leave what other things
+ * rest on.
+ */
 const callEmpty = (
   b: Bearings,
   device: Device,

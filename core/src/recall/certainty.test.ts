@@ -12,7 +12,9 @@ import { wrongInSystem } from './proof/system.js';
 const SEEDS = Number(process.env.YUNTA_GEAR ?? 100);
 const BUDGET = 3_000;
 
-/** Numbers that some sound wants: what such a program holds is part of what is wanted, and not only of what is known. */
+/**
+ * Numbers that some sound wants: what such a program holds is part of what is wanted, and not only of what is known.
+ */
 const wantedNumbers = (rig: Rig): ReadonlySet<string> =>
   new Set(
     all(rig, 'sound').flatMap((s) =>

@@ -22,7 +22,10 @@ import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 export interface Compilation {
   readonly bearings: Bearings;
   readonly sounds: ReadonlyMap<Id<'sound'>, Compiled>;
-  /** Controls that nothing but a hand or foot changes and that all sounds want alike: set once and left alone, taken for granted. */
+  /**
+   * Controls that nothing but a hand or foot changes and that all sounds want alike: set once and left alone, taken
+   * for granted.
+   */
   readonly leftAlone: ReadonlyMap<Ref, Value>;
   /** By sound, the controls that serve over a range and stay in it: nobody has to set them. */
   readonly spared?: ReadonlyMap<Id<'sound'>, ReadonlySet<Ref>>;
@@ -223,7 +226,10 @@ export interface Chosen {
   readonly number: number;
 }
 
-/** Programs that somebody chooses on the boxes themselves for a sound, before it is stomped; those that belong to others after those around them. */
+/**
+ * Programs that somebody chooses on the boxes themselves for a sound, before it is stomped; those that belong to
+ * others after those around them.
+ */
 export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly Chosen[] =>
   handMoves(c, sound)
     .flatMap(({ control, value }): readonly Chosen[] => {

@@ -39,7 +39,10 @@ export class Contacts {
     });
   }
 
-  /** What boxes at the other end of a contact do when the control that closes it goes from one value to another: before it is set, guarded by the old value. */
+  /**
+   * What boxes at the other end of a contact do when the control that closes it goes from one value to another: before
+   * it is set, guarded by the old value.
+   */
   followed(
     device: Device,
     control: Ref,

@@ -3,7 +3,9 @@ import { keptIn } from '../rig/kept.js';
 import type { Value } from '../rig/value.js';
 import { type Domains } from './domains.js';
 
-/** Keeps what each part names from one edit to the next, and the domains as long as all of it together stays the same. */
+/**
+ * Keeps what each part names from one edit to the next, and the domains as long as all of it together stays the same.
+ */
 export class DomainMemory {
   private readonly numbers = new Map<Ref, Map<Value, number>>();
   private readonly pairs: (readonly [control: Ref, value: string])[] = [];

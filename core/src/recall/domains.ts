@@ -13,13 +13,19 @@ import { DomainMemory } from './domain-memory.js';
 import { namedBySound, namedByProgram, namedByNumber, namedByDevice, EDGE, actsIn } from './named-by.js';
 import { openThrough, movedSettings, BANK } from './open-through.js';
 
-/** Every value that nobody names: one value of the domain stands for them all, or one for each stretch between the edges that conditions ask about. */
+/**
+ * Every value that nobody names: one value of the domain stands for them all, or one for each stretch between the
+ * edges that conditions ask about.
+ */
 export const OTHER = 'another value';
 export const isOther = (value: string): boolean => value.startsWith(OTHER);
 /** What a program holds whose contents are not known. It is never the wanted one. */
 export const UNKNOWN = NOT_KNOWN;
 
-/** Finite domains for the controls that can change: every value named by a want, program, act or condition, and one for all others. */
+/**
+ * Finite domains for the controls that can change: every value named by a want, program, act or condition, and one for
+ * all others.
+ */
 export interface Domains {
   readonly of: ReadonlyMap<Ref, readonly string[]>;
   /** The value's name within the domain. */
@@ -36,7 +42,10 @@ export interface Domains {
 
 export type Allowed = 'yes' | 'no' | 'open';
 
-/** What may stand selected at a box, apart for the coarse and the fine byte; always 0 at a box with a single bank. Source: MIDI 1.0 Detailed Specification, "Bank Select". */
+/**
+ * What may stand selected at a box, apart for the coarse and the fine byte; always 0 at a box with a single bank.
+ * Source: MIDI 1.0 Detailed Specification, "Bank Select".
+ */
 export interface Banks {
   readonly coarse: readonly number[];
   readonly fine: readonly number[];

@@ -21,7 +21,8 @@ import { type NoteLoad, AT_ONCE, DEEPEST, type How } from './how.js';
 import { Loads } from './loads.js';
 
 /**
- * Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over MIDI (docs/behaviour.md).
+ * Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over
+ * MIDI (docs/behaviour.md).
  * What is said once is kept, so that all slots that send the same message share the very same acts.
  */
 export class Effects {
@@ -102,7 +103,10 @@ export class Effects {
     return this.plain.isList(partOf(this.b.rig, device)!, acts);
   }
 
-  /** Whether the messages of a slot have their wires to themselves, so that it is known when they arrive whatever else is sent. */
+  /**
+   * Whether the messages of a slot have their wires to themselves, so that it is known when they arrive whatever else
+   * is sent.
+   */
   hasWiresOfItsOwn({ device, acts }: Program): boolean {
     return acts.every((act) => !('send' in act) || !sharesWires(this, ref(device, act.at)));
   }

@@ -27,7 +27,10 @@ export const realValue = (b: Bearings, m: Modelled, control: Ref, name: string):
   return named.has(reversed) ? domain.arrange[0] : reversed;
 };
 
-/** How every control stands when the power comes on, for a power-up state of the system; what the system leaves out is at rest. */
+/**
+ * How every control stands when the power comes on, for a power-up state of the system; what the system leaves out is
+ * at rest.
+ */
 export const foundAt = (b: Bearings, m: Modelled, powerUp: SystemState): ((control: Ref) => Value | undefined) => {
   const granted = new Map(m.granted.map((g) => [g.control, g.value]));
   return (control) => {

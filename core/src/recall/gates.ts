@@ -9,7 +9,10 @@ import type { Need, Wiring } from '../signal/wiring.js';
 type Known = (r: Ref) => Value | undefined;
 type Opening = readonly (readonly [Ref, Value])[];
 
-/** A value that makes the fact true: of several the one at which the control rests, else the first, or the middle of a range (never its end, unasked). */
+/**
+ * A value that makes the fact true: of several the one at which the control rests, else the first, or the middle of a
+ * range (never its end, unasked).
+ */
 export const valueFor = (fact: Fact, control: Control | undefined): Value | undefined => {
   if (!('control' in fact)) return undefined;
   const rest = control && restingValue(control);

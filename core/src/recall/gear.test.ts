@@ -17,7 +17,10 @@ const FOLDER = join(__dirname, '../../testing/reference/gear');
 const read = (file: string): string => readFileSync(join(FOLDER, file), 'utf8');
 const { cases } = JSON.parse(read('index.json')) as { readonly cases: readonly Case[] };
 
-/** Found elsewhere, twice: by reasoning from the MIDI 1.0 specification, and by a simulator that plays real bytes and shares no code with this one. */
+/**
+ * Found elsewhere, twice: by reasoning from the MIDI 1.0 specification, and by a simulator that plays real bytes and
+ * shares no code with this one.
+ */
 describe.each([...new Set(cases.map((c) => c.family))])('%s', (family) => {
   test.each(cases.filter((c) => c.family === family).map((c) => [c.file.replace('.json', ''), c] as const))(
     '%s',

@@ -18,7 +18,10 @@ export interface Granted {
   readonly wakes?: Value | 'not known' | 'as programmed';
 }
 
-/** What is said to be left alone, what all sounds want alike, and what the signal and the boxes ask of settings and of what is in the player's hands. */
+/**
+ * What is said to be left alone, what all sounds want alike, and what the signal and the boxes ask of settings and of
+ * what is in the player's hands.
+ */
 export const grantedIn = (c: Compilation, domains: Domains): readonly Granted[] => {
   const { bearings: b, leftAlone } = c;
   const said: readonly Granted[] = [
@@ -40,7 +43,10 @@ const wakesOtherwise = ({ rig }: Bearings, { control, value }: Granted): Pick<Gr
   return wakes === 'unknown' ? { wakes: 'not known' } : wakes === 'loaded' ? { wakes: 'as programmed' } : {};
 };
 
-/** Settings, and what is in the player's hands, that nothing reckoned with moves and that the way of the signal or a condition of a box rests on. */
+/**
+ * Settings, and what is in the player's hands, that nothing reckoned with moves and that the way of the signal or a
+ * condition of a box rests on.
+ */
 const atRest = (b: Bearings, domains: Domains): readonly Granted[] => {
   const plugged = pluggedBoxes(b.anatomy);
   const said = new Set(b.hookup.assumes.map((a) => a.control));

@@ -13,7 +13,9 @@ export const ALWAYS: readonly Guard[] = [];
 export const MAYBE = 'maybe';
 const [NO, YES] = ['no', 'yes'];
 
-/** Remembers within one event whether something came about, for what follows from it later. It is no control of a box. */
+/**
+ * Remembers within one event whether something came about, for what follows from it later. It is no control of a box.
+ */
 export const thenOf = (what: string): string => `then:${what}`;
 export const THEN_DOMAIN: readonly string[] = [NO, YES, MAYBE];
 export const isThen = (variable: string): boolean => variable.startsWith('then:');
@@ -45,7 +47,8 @@ export type DomainOf = (variable: string) => readonly string[];
 const NO_DOMAIN: DomainOf = () => [];
 
 /**
- * The same acts, carried out only under further conditions. Where nobody knows whether these hold, nobody knows afterwards what the act would have set:
+ * The same acts, carried out only under further conditions. Where nobody knows whether these hold, nobody knows
+ * afterwards what the act would have set:
  * less certainty never gives a better verdict.
  * @param domainOf needed where a condition can be open
  */
@@ -90,7 +93,10 @@ export const guardedBy = (
   });
 };
 
-/** Where an act leaves its variable the same, whatever it was before it and whether or not the condition on it held: there. */
+/**
+ * Where an act leaves its variable the same, whatever it was before it and whether or not the condition on it held:
+ * there.
+ */
 const settledBy = ({ in: allowed }: Guard, act: SystemAct, domain: readonly string[]): string | undefined => {
   const after = new Set(
     domain.filter((v) => v !== unknownOf(act.variable)).map((v) => (allowed.includes(v) ? afterAct(act, v) : v)),
@@ -105,7 +111,8 @@ export const noteWhether = (then: string, when: readonly Guard[]): readonly Syst
 ];
 
 /**
- * What rests on a note rests on the very conditions that were noted, as long as nothing that they read was written since:
+ * What rests on a note rests on the very conditions that were noted, as long as nothing that they read was written
+ * since:
  * a note is one more variable, and ties together all that rests on it.
  */
 export const withReasons = (acts: readonly SystemAct[]): readonly SystemAct[] => {

@@ -10,7 +10,10 @@ export interface HandsAtCue {
   readonly moves: readonly { readonly control: Ref; readonly value: Value }[];
 }
 
-/** A song played from its first cue to its last; what stands before it is not known, so its first cue asks for all of its hand moves. */
+/**
+ * A song played from its first cue to its last; what stands before it is not known, so its first cue asks for all of
+ * its hand moves.
+ */
 export interface HandsInSong {
   readonly song: Id<'song'>;
   readonly before: HandsAtCue['moves'];

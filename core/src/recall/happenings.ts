@@ -126,7 +126,9 @@ export const slotLoading = (b: Bearings, effects: Effects, program: Program, eve
 /** Heel, toe and half way come first: where several positions do the same, one of these stands for them. */
 const POSITIONS = [0, 64, 127, ...Array.from({ length: 128 }, (_, i) => i).filter((i) => ![0, 64, 127].includes(i))];
 
-/** A pedal moved to any position that does something of its own: what follows is what the loaded program says about it. */
+/**
+ * A pedal moved to any position that does something of its own: what follows is what the loaded program says about it.
+ */
 const pedalEvents = (
   b: Bearings,
   domains: Domains,
@@ -168,7 +170,10 @@ const loadedIs = (b: Bearings, domains: Domains, program: Program): readonly Con
   return domains.of.has(loaded) ? [{ variable: loaded, in: [domains.named(loaded, program.number)] }] : [];
 };
 
-/** A foot or hand on a switch of a box that is plugged in: all that the switch sets off. Not what recalls a slot, nor what programs assign: those are told by themselves. */
+/**
+ * A foot or hand on a switch of a box that is plugged in: all that the switch sets off. Not what recalls a slot, nor
+ * what programs assign: those are told by themselves.
+ */
 const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
   all(b.rig, 'device')
     .filter((d) => pluggedBoxes(b.anatomy).has(d.id))
@@ -205,7 +210,10 @@ const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
       });
     });
 
-/** Whether an act of a foot switch is told by the switch: what loads a slot is told as a call, what a program assigns as a move, and the bank that shows changes nothing that sounds. */
+/**
+ * Whether an act of a foot switch is told by the switch: what loads a slot is told as a call, what a program assigns
+ * as a move, and the bank that shows changes nothing that sounds.
+ */
 const isOfFoot = (device: Device, act: Act, effects: Effects): boolean => {
   if ('load' in act || 'follow' in act) return false;
   return !('control' in act) || (effects.isVariable(ref(device.id, act.control)) && !isBank(device, act.control));

@@ -27,7 +27,10 @@ export interface Evening {
 /** What else is to be noted when a box loads a program, under the conditions on which it does. */
 export type NoteLoad = (device: Device, memory: Memory, when: readonly Guard[]) => readonly SystemAct[];
 
-/** How deep one box set off another, and the wires that messages travel on in their own time; without wires each message is there at once. */
+/**
+ * How deep one box set off another, and the wires that messages travel on in their own time; without wires each
+ * message is there at once.
+ */
 export interface How {
   readonly depth: number;
   readonly wires?: OnTheWire;

@@ -14,7 +14,9 @@ import type { Because, Pair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 
-/** Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them. */
+/**
+ * Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them.
+ */
 export interface Intention {
   readonly wants: ReadonlyMap<Ref, Wanted>;
   readonly state: RigState;
@@ -38,7 +40,10 @@ export const groundsOf = (rig: Rig, hookup: Hookup): Grounds => {
   return { resting, given };
 };
 
-/** Gathers wants, the earlier winning: what is said, then stages in, then order, then stages out, then gates, then programs. */
+/**
+ * Gathers wants, the earlier winning: what is said, then stages in, then order, then stages out, then gates, then
+ * programs.
+ */
 class Gatherer {
   readonly wants = new Map<Ref, Wanted>();
   readonly problems: Problem[] = [];
@@ -193,7 +198,10 @@ const switchesOf = once((stage: Embedded, rig: Rig) => {
   };
 });
 
-/** A loop that holds nothing wanted leaves the path; where the box shares its loop with something wanted, or has none, it is switched off itself. */
+/**
+ * A loop that holds nothing wanted leaves the path; where the box shares its loop with something wanted, or has none,
+ * it is switched off itself.
+ */
 const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<Ref>): void => {
   const switches = switchesOf(stage, rig);
   const isOut = (by: readonly Switch[]): boolean =>
@@ -207,7 +215,10 @@ const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<R
   isOut(switches.own);
 };
 
-/** The switcher's arrangement for the wanted order of stages: loops keep their usual order unless the sound says another. */
+/**
+ * The switcher's arrangement for the wanted order of stages: loops keep their usual order unless the sound says
+ * another.
+ */
 const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[], said: Said): void => {
   for (const device of rig.parts.device.values()) {
     for (const chain of device.chains) {
@@ -256,7 +267,10 @@ const heldBy = once((program: Program): readonly Wanted[] => {
 /** What a rig is built around, before voices, percussion and bands that come along. */
 const STRINGS: ReadonlySet<string> = new Set(['guitar', 'bass', 'acoustic', 'keys']);
 
-/** Which source is to be heard where. Unless said: the first stringed instrument that is wired, else the first of any kind, at the house; without a house at the loudspeakers on stage. */
+/**
+ * Which source is to be heard where. Unless said: the first stringed instrument that is wired, else the first of any
+ * kind, at the house; without a house at the loudspeakers on stage.
+ */
 export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] =>
   heardIn(anatomy, sound).pairs;
 

@@ -40,7 +40,10 @@ const answersTo = (device: Device, message: Message): readonly Actuator[] =>
       ? controllerActuators(device, message.cc)
       : programActuators(device);
 
-/** What of a box takes notice of a message that arrives at it. An actuator with a channel of its own answers on that one only; a clock has no channel. */
+/**
+ * What of a box takes notice of a message that arrives at it. An actuator with a channel of its own answers on that
+ * one only; a clock has no channel.
+ */
 export const listenerAt = (
   { grounds }: Pick<Bearings, 'grounds'>,
   device: Device,
@@ -56,7 +59,10 @@ export const listenerAt = (
   return { device, answers, ...(channelBy && answers.some((a) => own(a) === undefined) ? { channelBy } : {}) };
 };
 
-/** Every box that takes notice of a message sent from a jack, nearest first, whether it was meant or not: once for each way by which it arrives. */
+/**
+ * Every box that takes notice of a message sent from a jack, nearest first, whether it was meant or not: once for each
+ * way by which it arrives.
+ */
 export const listeners = (
   { rig, control, grounds }: Pick<Bearings, 'rig' | 'control' | 'grounds'>,
   from: Id<'device'>,

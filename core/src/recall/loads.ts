@@ -33,7 +33,10 @@ export interface Case {
 
 const NOTHING: Loading = { first: [], list: [], last: [] };
 
-/** What follows when a box loads a program: what it holds, its latches, and its list in the order of time (docs/behaviour.md, 1 and 5). */
+/**
+ * What follows when a box loads a program: what it holds, its latches, and its list in the order of time
+ * (docs/behaviour.md, 1 and 5).
+ */
 export class Loads {
   constructor(private readonly effects: Effects) {}
 
@@ -182,7 +185,10 @@ export class Loads {
     });
   }
 
-  /** What loading a number leaves in the controls that the memory stores; what nobody wrote down is not known afterwards. */
+  /**
+   * What loading a number leaves in the controls that the memory stores; what nobody wrote down is not known
+   * afterwards.
+   */
   private contents(
     device: Device,
     memory: Memory,

@@ -7,7 +7,10 @@ import { isThen, MAYBE, THEN_DOMAIN } from './guards.js';
 import { usedBy, type SystemEvent, type Variable } from './proof/system.js';
 import { isHolds, unwrittenOf } from './shelf.js';
 
-/** Remembers, within one slot, whether a box had the first program that it is told to load already. It is no control of the box. */
+/**
+ * Remembers, within one slot, whether a box had the first program that it is told to load already. It is no control of
+ * the box.
+ */
 export const earOf = (device: Id<'device'>): string => `ear:${device}`;
 export const FRESH = 'fresh';
 export const SAME = 'same';
@@ -36,7 +39,10 @@ export const DEAF_DOMAIN: readonly string[] = [
 /** Stands in an event after which boxes tell each other what to do without end. It is no control of a box. */
 export const ENDLESS = 'endless';
 
-/** What is no control of a box but has to be remembered: within one event, whether a box has to load, whether it hears, whether something came about; and for good, which bank it is in. */
+/**
+ * What is no control of a box but has to be remembered: within one event, whether a box has to load, whether it hears,
+ * whether something came about; and for good, which bank it is in.
+ */
 export const memos = (b: Bearings, domains: Domains, used: ReadonlySet<string>): readonly Variable[] => {
   const devices = all(b.rig, 'device');
   const ears = devices

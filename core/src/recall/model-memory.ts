@@ -31,7 +31,9 @@ export class Names<T extends object> {
   }
 }
 
-/** Keeps what did not change from one edit to the next, so that the prover meets the very same events and wants again. */
+/**
+ * Keeps what did not change from one edit to the next, so that the prover meets the very same events and wants again.
+ */
 export class ModelMemory {
   readonly domains = new DomainMemory();
   readonly usedInEvents = new Names<SystemEvent>();

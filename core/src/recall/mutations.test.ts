@@ -11,7 +11,10 @@ import type { Compilation } from './compile.js';
 import { model } from './model.js';
 import { prove } from './proof/prove.js';
 
-/** The demo with its two faults cured, and one sound that sends values behind its program change. Every sound is proved. */
+/**
+ * The demo with its two faults cured, and one sound that sends values behind its program change. Every sound is
+ * proved.
+ */
 const cured = (() => {
   let rig = after(islandRun(), { put: [], remove: ['program:swi-5'] });
   for (const [sound, control, is] of [

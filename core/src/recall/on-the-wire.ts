@@ -55,7 +55,10 @@ const wiresOf = once((b: Bearings) => {
 export const passesOn = (device: Device, jack: string): readonly string[] =>
   device.chains.filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
 
-/** Outputs on which more than one thing can come out: a message that is passed on there waits until it is whole, and for its turn. */
+/**
+ * Outputs on which more than one thing can come out: a message that is passed on there waits until it is whole, and
+ * for its turn.
+ */
 export const sharedOutputs = (device: Device, programs: Iterable<Program>): ReadonlySet<string> => {
   const sent = new Set<string>();
   const note = (acts: readonly Act[]) => {
@@ -78,7 +81,10 @@ export const sharedOutputs = (device: Device, programs: Iterable<Program>): Read
   );
 };
 
-/** Messages as they are on a wire: a bank is two control changes before its program change. Source: MIDI 1.0 Detailed Specification, "Bank Select". */
+/**
+ * Messages as they are on a wire: a bank is two control changes before its program change. Source: MIDI 1.0 Detailed
+ * Specification, "Bank Select".
+ */
 export const onTheWire = (message: Message): readonly Message[] => {
   if (!('pc' in message) || message.bank === undefined) return [message];
   const { bank, channel, pc } = message;
@@ -92,7 +98,8 @@ export const onTheWire = (message: Message): readonly Message[] => {
 const bytesIn = (message: Message): number => ('pc' in message ? 2 : 3);
 
 /**
- * Follows one event through the rig in the order of time: what is sent takes its time, waits for its turn on each output, and is heard by whoever hears then.
+ * Follows one event through the rig in the order of time: what is sent takes its time, waits for its turn on each
+ * output, and is heard by whoever hears then.
  * What comes later rests on what was so at the time it was set off; variables of the system remember that.
  */
 export class OnTheWire {
@@ -141,7 +148,10 @@ export class OnTheWire {
     this.planned.push({ us, run });
   }
 
-  /** A box sends something: when it has sent what it was told to send before on that output, and when the output is free. */
+  /**
+   * A box sends something: when it has sent what it was told to send before on that output, and when the output is
+   * free.
+   */
   send(device: Device, act: Sending, when: readonly Guard[]): readonly SystemAct[] {
     const port = ref(device.id, act.at);
     if ('bpm' in act.send) {
@@ -217,7 +227,10 @@ export class OnTheWire {
     });
   }
 
-  /** Whether a clock comes to a box by more than one way. @param by the outputs that it came by, the first of them its own */
+  /**
+   * Whether a clock comes to a box by more than one way.
+   * @param by the outputs that it came by, the first of them its own
+   */
   private beatsTwice(device: Device, message: Message, by: ReadonlySet<Ref>): boolean {
     const [origin] = by;
     if (!('bpm' in message) || !origin) return false;
@@ -296,7 +309,10 @@ export class OnTheWire {
   }
 }
 
-/** Whether what leaves by an output has to share a wire further on with what other boxes send: how long it takes then depends on them. */
+/**
+ * Whether what leaves by an output has to share a wire further on with what other boxes send: how long it takes then
+ * depends on them.
+ */
 export const sharesWires = (effects: Effects, port: Ref, seen = new Set<Ref>()): boolean => {
   const arrives = wiresOf(effects.b).get(port);
   if (!arrives || seen.has(port)) return false;

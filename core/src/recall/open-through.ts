@@ -112,7 +112,10 @@ const rulesOf = once((device: Device): readonly Rule[] => {
   ];
 });
 
-/** Settings, and what is in the player's hands, that something else than a hand can move and something asks about; the bank that a controller shows is not among them: each of its slots is called by itself. */
+/**
+ * Settings, and what is in the player's hands, that something else than a hand can move and something asks about; the
+ * bank that a controller shows is not among them: each of its slots is called by itself.
+ */
 export const movedSettings = (rig: Rig, assumed: readonly Ref[]): ReadonlySet<Ref> => {
   const moved = new Set(
     all(rig, 'device').flatMap((device) => {

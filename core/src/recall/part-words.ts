@@ -18,7 +18,10 @@ export const boxText = (rig: Rig, id: Id<'device'>): string => {
   return sharedNames(rig).has(device.name) ? `${device.name} (${device.code})` : device.name;
 };
 
-/** A stage: its box, and the block where the box has several. @example stageText(rig, 'device:dly.delay') // 'Stereo delay' */
+/**
+ * A stage: its box, and the block where the box has several.
+ * @example stageText(rig, 'device:dly.delay') // 'Stereo delay'
+ */
 export const stageText = (rig: Rig, stage: Ref): string => {
   const { device, name } = splitRef(stage);
   const blocks = partOf(rig, device)?.chains.flatMap((c) => c.slots).length ?? 0;

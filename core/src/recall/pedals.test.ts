@@ -24,7 +24,10 @@ const under =
     p.kind === 'sound' && p.id === `sound:${sound}` ? { ...p, wants: [...p.wants, want] } : p;
 const swell: Want = { control: 'device:d.mix', pedal: 'device:c.exp1', heel: 10, toe: 60, at: 30 };
 
-/** A controller with a pedal, a delay that it reaches; Swell puts the mix under the pedal, Plain says what it wants of it. */
+/**
+ * A controller with a pedal, a delay that it reaches; Swell puts the mix under the pedal, Plain says what it wants of
+ * it.
+ */
 const rigWith = (
   want: Want | undefined = swell,
   plain: readonly string[] = [],

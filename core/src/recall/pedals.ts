@@ -28,7 +28,10 @@ export const pluggedPedals = (b: Bearings): ReadonlySet<Ref> => {
 
 const inputs = new WeakMap<Bearings, ReadonlySet<Ref>>();
 
-/** How each amount that a sound puts under a pedal follows it: over the controller that carries the pedal, on the box itself or by control changes. */
+/**
+ * How each amount that a sound puts under a pedal follows it: over the controller that carries the pedal, on the box
+ * itself or by control changes.
+ */
 export const sweepsOf = (b: Bearings, callers: readonly Caller[], wants: Iterable<PedalWant>): readonly Swept[] =>
   [...wants].map((want): Swept => {
     const { control, pedal, heel, toe, at } = want;

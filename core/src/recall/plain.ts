@@ -9,7 +9,8 @@ import { listeners } from './listeners.js';
 import { shelfKey, type Shelf } from './shelf.js';
 
 /**
- * Says which acts are plain: nobody who hears of them tells anybody else anything, each hears once, and what it does then rests on nothing that the rest of the list moves.
+ * Says which acts are plain: nobody who hears of them tells anybody else anything, each hears once, and what it does
+ * then rests on nothing that the rest of the list moves.
  * What is plain may be said message by message; all else has to be followed on the wires, in the order of time.
  */
 export class Plainness {
@@ -27,7 +28,10 @@ export class Plainness {
     );
   }
 
-  /** What a list does itself is done before the first of its messages arrives, wherever it stands: such a list is plain only where that stands first, or is nobody else's affair. */
+  /**
+   * What a list does itself is done before the first of its messages arrives, wherever it stands: such a list is plain
+   * only where that stands first, or is nobody else's affair.
+   */
   isList(device: Device, acts: readonly Act[]): boolean {
     return keptIn(this.lists, acts, () => {
       const firstSent = acts.findIndex((act) => 'send' in act);
@@ -72,7 +76,10 @@ export class Plainness {
     return coarse.length > 1 || fine.length > 1;
   }
 
-  /** Somebody takes notice of the control changes that select a bank: a box that has several, or one that takes them for something else. */
+  /**
+   * Somebody takes notice of the control changes that select a bank: a box that has several, or one that takes them
+   * for something else.
+   */
   private somebodyMinds(asBank: boolean): boolean {
     return [...this.b.rig.parts.device.values()].some(
       (d) =>

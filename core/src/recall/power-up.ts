@@ -11,7 +11,10 @@ import { around, type Shelf } from './shelf.js';
 import { afterEvent, type Together, type Variable } from './proof/system.js';
 import { followersOf, loaderOf, bringer, type Follower } from './found-on-waking.js';
 
-/** Variables with their values at power-up; those that come together are rows. What boxes do by themselves when they wake has happened then. */
+/**
+ * Variables with their values at power-up; those that come together are rows. What boxes do by themselves when they
+ * wake has happened then.
+ */
 export const powerUp = (
   b: Bearings,
   { domains, shelf, effects }: Said,
@@ -161,7 +164,10 @@ const groupOf = (variable: Ref, initial: ReadonlyMap<Ref, readonly string[]>, gr
 /** More ways to wake than this are not looked at one by one. */
 const MOST_ROWS = 4096;
 
-/** What boxes do when they wake is done at the first power-up too. @returns what it touches, when there are too many ways to wake for that to be worked out */
+/**
+ * What boxes do when they wake is done at the first power-up too.
+ * @returns what it touches, when there are too many ways to wake for that to be worked out
+ */
 const wakeActs = (
   b: Bearings,
   effects: Effects,

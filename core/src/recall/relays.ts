@@ -15,7 +15,8 @@ export interface OverRelays {
 }
 
 /**
- * A wanted control that no called controller reaches by itself may hang on a contact of a box that one of them does reach: a relay box that
+ * A wanted control that no called controller reaches by itself may hang on a contact of a box that one of them does
+ * reach: a relay box that
  * MIDI tells what to close. Then the relay is wanted, open or closed.
  */
 export const overRelays = (b: Bearings, callers: readonly Caller[], wanted: ReadonlyMap<Ref, Wanted>): OverRelays => {

@@ -11,7 +11,10 @@ export const shelfKey = (device: Id<'device'>, memory: string, number: number, o
 
 export const placeOnShelf = (p: Program): string => shelfKey(p.device, p.memory, p.number, p.of);
 
-/** What stands under a number. @param of which program is loaded around it; undefined where none is, or one that nobody names */
+/**
+ * What stands under a number.
+ * @param of which program is loaded around it; undefined where none is, or one that nobody names
+ */
 export const programOn = (
   shelf: Shelf,
   device: Device,

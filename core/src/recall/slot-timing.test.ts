@@ -22,7 +22,10 @@ const gap = partOf(rig, 'device:d')!.memories[0]!.gapMs;
 const not = (r = rig) =>
   box((x) => ({ ...x, memories: x.memories.map((m) => ({ ...m, again: 'nothing' as const })) })) ?? r;
 
-/** Source: MIDI 1.0 Detailed Specification: 320 µs a byte; two bytes for a program change, three for a control change, eight with its bank. */
+/**
+ * Source: MIDI 1.0 Detailed Specification: 320 µs a byte; two bytes for a program change, three for a control change,
+ * eight with its bank.
+ */
 test('messages come one after the other, a byte every 320 µs, pauses counted', () => {
   expect(
     timing([pc(3), cc(9), { send: { pc: 4, channel: e, bank: 1 }, ...on }, cc(1, e, { afterMs: 5 })]).map((t) => t.us),

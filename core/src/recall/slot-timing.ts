@@ -12,7 +12,10 @@ export interface Missed {
   readonly device: Id<'device'>;
   /** The act that tells it the first program; -1 when it is busy from before. */
   readonly first: number;
-  /** Absent: whatever was loaded before. Otherwise it depends on whether the box was loaded already with the first program that it is told to load, and so does not load it again. */
+  /**
+   * Absent: whatever was loaded before. Otherwise it depends on whether the box was loaded already with the first
+   * program that it is told to load, and so does not load it again.
+   */
   readonly depends?: Depends;
 }
 
@@ -29,7 +32,10 @@ export interface Timed {
   readonly missed: readonly Missed[];
 }
 
-/** Bytes of a message on the wire. Source: MIDI 1.0 Detailed Specification; a bank needs two control changes before its program change. */
+/**
+ * Bytes of a message on the wire. Source: MIDI 1.0 Detailed Specification; a bank needs two control changes before its
+ * program change.
+ */
 export const bytesOf = (message: Message): number => {
   if ('bpm' in message) return 0;
   if ('cc' in message) return 3;
@@ -51,7 +57,10 @@ interface Receiver {
   readonly same: Ear | undefined;
 }
 
-/** When each act of a slot has arrived that is a message, one after the other on its wire, in µs after the slot was called. */
+/**
+ * When each act of a slot has arrived that is a message, one after the other on its wire, in µs after the slot was
+ * called.
+ */
 export const arrivals = (acts: readonly Act[]): readonly number[] => {
   const wires = new Map<string, number>();
   return acts.map((act) => {
@@ -69,7 +78,10 @@ export interface Reaching {
   readonly message: Message;
 }
 
-/** For each box the messages of a slot that it takes notice of. @param lost the place of a message that takes its time on the wire and is heard by nobody */
+/**
+ * For each box the messages of a slot that it takes notice of.
+ * @param lost the place of a message that takes its time on the wire and is heard by nobody
+ */
 export const reaching = (
   b: Pick<Bearings, 'rig' | 'control' | 'grounds'>,
   controller: Id<'device'>,
@@ -91,7 +103,8 @@ export const reaching = (
 };
 
 /**
- * What a box misses of the messages that reach it, by place. A box that does not keep messages while it loads misses those that come before its load gap is over.
+ * What a box misses of the messages that reach it, by place. A box that does not keep messages while it loads misses
+ * those that come before its load gap is over.
  * @param busyUntilUs it is still loading from before, and hears again at this moment after the slot was called
  */
 export const missedBy = (

@@ -77,13 +77,19 @@ const asFarAsKnown = (m: Modelled, proof: Verdict): Verdict => {
   return { is: 'undecided', because: 'A box that it rests on wakes in more ways than can be looked at one by one.' };
 };
 
-/** A sound that says something else for a song, or for another of the instruments that are plugged in, is not decided: which case it is, is not reckoned with. */
+/**
+ * A sound that says something else for a song, or for another of the instruments that are plugged in, is not decided:
+ * which case it is, is not reckoned with.
+ */
 const asFarAsSaid = ({ bearings: { rig, hookup } }: Compilation, id: Id<'sound'>, proof: Verdict): Verdict => {
   const because = proof.is === 'proved' ? caseLeftOpen(rig, id, hookup.id) : undefined;
   return because === undefined ? proof : { is: 'undecided', because };
 };
 
-/** Why a sound is not decided although its recall is proved: it says something of its own for a case that may come to pass here. */
+/**
+ * Why a sound is not decided although its recall is proved: it says something of its own for a case that may come to
+ * pass here.
+ */
 export const caseLeftOpen = (rig: Rig, id: Id<'sound'>, hookup: Id<'hookup'>): string | undefined => {
   const sound = partOf(rig, id);
   const [open] = sound ? openCases(rig, sound, hookup) : [];

@@ -6,7 +6,8 @@ import { prove, USUAL_BUDGET, type ProofMemory } from './proof/prove.js';
 import type { RecallSystem } from './proof/system.js';
 
 /**
- * The same without the hand moves that nobody has to make: an amount that serves over a range, and that stays in it whatever was done before the sound is called.
+ * The same without the hand moves that nobody has to make: an amount that serves over a range, and that stays in it
+ * whatever was done before the sound is called.
  * @example a mix that only a pedal from 20 to 80 % moves, where the delay is wanted in: nobody has to set it first
  */
 export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Compilation => {
@@ -23,7 +24,10 @@ export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Comp
   return spared.size ? { ...c, spared } : c;
 };
 
-/** Asks of each of these moves whether the recall of its sound leaves the amount where it serves, with nobody's hand on it. */
+/**
+ * Asks of each of these moves whether the recall of its sound leaves the amount where it serves, with nobody's hand on
+ * it.
+ */
 const asked = (
   moves: readonly { readonly sound: Id<'sound'>; readonly move: HandMove }[],
   { ground, said: { domains } }: Modelled,

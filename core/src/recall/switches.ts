@@ -110,7 +110,10 @@ export interface Assigned {
   readonly program: string;
 }
 
-/** The acts of one list, place by place; programs that say the same act at the same place share it. Each program keeps its order. */
+/**
+ * The acts of one list, place by place; programs that say the same act at the same place share it. Each program keeps
+ * its order.
+ */
 const actsAlike = (
   assigned: readonly Assigned[],
   list: 'on' | 'off',

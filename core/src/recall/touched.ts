@@ -10,7 +10,10 @@ import { pluggedBoxes, type Bearings } from './bearings.js';
 import type { Compiled } from './compiled.js';
 import { listeners, type Listener } from './listeners.js';
 
-/** Controls that something can change that is reckoned with, meant or not: a message, a contact, a foot, a pedal, a waking box. Nobody may call them left alone. */
+/**
+ * Controls that something can change that is reckoned with, meant or not: a message, a contact, a foot, a pedal, a
+ * waking box. Nobody may call them left alone.
+ */
 export const touched = (b: Bearings, compiled: readonly Compiled[]): ReadonlySet<Ref> => {
   const moved = new Set(touchedOnTheWire(b, compiled));
   for (const r of touchedByPedal(b)) moved.add(r);

@@ -18,7 +18,8 @@ describe('from one sound straight to another', () => {
     expect(new Set(all.map((t) => `${t.from} ${t.to}`)).size).toBe(240);
   });
   test('settling is the time of the bytes at 31,250 baud, then the longest load gap', () => {
-    // Verse clean: program changes to the delay (2 bytes, 120 ms to load) and the reverb (2 bytes, 60 ms). MIDI 1.0: 320 µs a byte.
+    // Verse clean: program changes to the delay (2 bytes, 120 ms to load) and the reverb (2 bytes, 60 ms). MIDI 1.0:
+    // 320 µs a byte.
     expect(pair('02', '01').settleMs).toBeCloseTo(4 * 0.32 + 120, 6);
   });
   test('a box that goes silent while it loads interrupts only when it is on the path before or after', () => {

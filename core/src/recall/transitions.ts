@@ -24,7 +24,10 @@ export interface Transition {
   readonly gapBy?: Id<'device'>;
   /** What becomes of the repeats of delays and reverbs that are not in the second. */
   readonly tails: Tails;
-  /** How much louder the second is at the end where the difference is largest, in dB, by gains that are partly assumed; absent when they share no end. */
+  /**
+   * How much louder the second is at the end where the difference is largest, in dB, by gains that are partly assumed;
+   * absent when they share no end.
+   */
   readonly stepDb?: number;
 }
 

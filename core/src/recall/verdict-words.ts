@@ -31,7 +31,11 @@ interface Hands {
   readonly isCalled: boolean;
 }
 
-/** A verdict in words, with how much is left to do. @example verdictText({ verdict: 'left to hands', byFoot: ['…', '…'], byHand: [], isCalled: true }) // 'comes back with 2 by foot' */
+/**
+ * A verdict in words, with how much is left to do.
+ * @example verdictText({ verdict: 'left to hands', byFoot: ['…', '…'], byHand: [], isCalled: true }) // 'comes back
+ * with 2 by foot'
+ */
 export const verdictText = ({
   verdict,
   byFoot,
@@ -46,7 +50,10 @@ export const verdictText = ({
   return left ? `nothing calls it; ${left}` : 'nothing calls it';
 };
 
-/** The headline: how many come back, and what is to be said of the others. @example headline(tally) // '9 of 16 come back. 4 with your foot. 2 can come back wrong. 1 cannot sound.' */
+/**
+ * The headline: how many come back, and what is to be said of the others.
+ * @example headline(tally) // '9 of 16 come back. 4 with your foot. 2 can come back wrong. 1 cannot sound.'
+ */
 export const headline = (t: Tally, hands?: Limbs): string =>
   headlineParts(t, hands)
     .map((p) => p.text)

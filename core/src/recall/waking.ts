@@ -11,7 +11,10 @@ import { around, holdsOf, type Shelf } from './shelf.js';
 import { type Condition, type SystemAct } from './proof/system.js';
 import { loaderOf, followersOf, contentsOf } from './found-on-waking.js';
 
-/** The ways in which a box may wake: every value of what it leaves open. What nothing asks about need not be told apart from the rest, so those go through their values side by side. */
+/**
+ * The ways in which a box may wake: every value of what it leaves open. What nothing asks about need not be told apart
+ * from the rest, so those go through their values side by side.
+ */
 export const branchesOf = (
   b: Bearings,
   domains: Domains,
@@ -52,7 +55,10 @@ export const branchesOf = (
   ]);
 };
 
-/** Controls that other things rest on, with the conditions under which the box wakes in a program that nobody named: it may hold anything there. */
+/**
+ * Controls that other things rest on, with the conditions under which the box wakes in a program that nobody named: it
+ * may hold anything there.
+ */
 const unwrittenOnWaking = (
   b: Bearings,
   domains: Domains,

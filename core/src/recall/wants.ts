@@ -50,13 +50,19 @@ const nowIn = (rig: Rig, hookup: Id<'hookup'>): Now => {
 /** Whether a call counts here. */
 export const callFits = (rig: Rig, call: Call, hookup: Id<'hookup'>): boolean => fits(call.in, nowIn(rig, hookup));
 
-/** Something that a sound says for a case that may come to pass here and is not reckoned through: a song, or one of several instruments. */
+/**
+ * Something that a sound says for a case that may come to pass here and is not reckoned through: a song, or one of
+ * several instruments.
+ */
 export interface OpenCase {
   readonly song?: Id<'song'>;
   readonly instrument?: Id<'device'>;
 }
 
-/** What a sound, or what it takes over from, says for cases that may come to pass in this hook-up and that are not the one that is reckoned with. */
+/**
+ * What a sound, or what it takes over from, says for cases that may come to pass in this hook-up and that are not the
+ * one that is reckoned with.
+ */
 export const openCases = (rig: Rig, sound: Sound, hookup: Id<'hookup'>): readonly OpenCase[] => {
   const cases = [...wantedIn(sound), ...forebears(rig, sound).flatMap(wantedIn), ...calledIn(sound)];
   if (cases.length === 0) return [];

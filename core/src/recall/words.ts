@@ -29,7 +29,10 @@ export const controlText = (rig: Rig, control: Ref): string => {
   return `${partOf(rig, device)?.code ?? device} ${controlOf(rig, control)?.name ?? name}`;
 };
 
-/** What is taken for granted of a control, and how it comes up if its box wakes otherwise. @example 'TUN mute off, wakes on' */
+/**
+ * What is taken for granted of a control, and how it comes up if its box wakes otherwise.
+ * @example 'TUN mute off, wakes on'
+ */
 export const grantedText = (rig: Rig, { control, value, wakes }: Granted): string =>
   `${controlText(rig, control)} ${valueText(rig, control, value)}${wakes === undefined ? '' : `, wakes ${wakes === 'not known' ? 'nobody knows how' : valueText(rig, control, wakes)}`}`;
 

@@ -7,7 +7,10 @@ export type Act = { readonly when?: When } & (
   | { readonly control: string; readonly step: readonly Value[] }
   | { readonly control: string; readonly map: readonly (readonly [from: number, to: number, set: Value])[] }
   | { readonly control: string; readonly scale: readonly [number, number] }
-  /** The number that came with the stimulus, as it is: the tempo of a clock, in beats a minute. A foot that taps may leave any. */
+  /**
+   * The number that came with the stimulus, as it is: the tempo of a clock, in beats a minute. A foot that taps may
+   * leave any.
+   */
   | { readonly control: string; readonly take: 'value' }
   | { readonly load: string; readonly slot: number | 'value' | BankPlace }
   | { readonly send: Message; readonly at: Point; readonly afterMs?: number }

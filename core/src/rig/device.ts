@@ -172,7 +172,10 @@ export interface Chain {
   readonly slots: readonly Slot[];
   readonly to: readonly Tap[];
   readonly when?: When;
-  /** Control whose value is an arrangement of the slot ids, such as `"a b c"`; slots that it does not name keep off the path. */
+  /**
+   * Control whose value is an arrangement of the slot ids, such as `"a b c"`; slots that it does not name keep off the
+   * path.
+   */
   readonly order?: string;
   /** Nothing but contacts, pots and wire: carries any low-level kind, either way round. */
   readonly passive?: true;
@@ -241,7 +244,10 @@ export interface Block {
   readonly wetOnly?: When;
   /** Tuner mute, kill switch, volume at zero. */
   readonly mutes?: When;
-  /** `spread` makes the two sides of the picture; `sum` gives both sides the sum; else each side goes through by itself. Without sides in its chain all are alike. */
+  /**
+   * `spread` makes the two sides of the picture; `sum` gives both sides the sum; else each side goes through by
+   * itself. Without sides in its chain all are alike.
+   */
   readonly width?: 'mono' | 'each' | 'spread' | 'sum';
   readonly gain?: Gain;
   readonly polarity?: { readonly invertedWhen: When };
@@ -326,7 +332,9 @@ export type Stimulus =
   | { readonly position: string }
   | { readonly power: 'on' };
 
-/** Numbered contents, one loaded at a time: a switcher's slots, a modeller's presets, scenes, a song list, a timeline. */
+/**
+ * Numbered contents, one loaded at a time: a switcher's slots, a modeller's presets, scenes, a song list, a timeline.
+ */
 export interface Memory {
   readonly id: string;
   /** The control that says which program is loaded; its values are program numbers as the wire counts, from 0. */
@@ -344,7 +352,10 @@ export interface Memory {
   readonly mutesMs: number;
   /** What choosing the current program again does. */
   readonly again: 'reloads' | 'nothing';
-  /** `waits: false`: it cannot pause between two messages of a slot. `clock: true`: a slot can hold a tempo, sent as MIDI clock. */
+  /**
+   * `waits: false`: it cannot pause between two messages of a slot. `clock: true`: a slot can hold a tempo, sent as
+   * MIDI clock.
+   */
   readonly limits?: {
     readonly messages?: number;
     readonly assigns?: number;

@@ -49,7 +49,10 @@ const SAID_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]
   'cable.label': ['web/src/steps/routing/cable-tags.tsx', /label/],
   'about.notes': ['web/src/app/about.tsx', /about\.notes/],
 };
-/** Names that stand for other things too, so that a word in a source proves nothing: here the place that reads the field. */
+/**
+ * Names that stand for other things too, so that a word in a source proves nothing: here the place that reads the
+ * field.
+ */
 const READ_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]>> = {
   'device.ends.what': ['core/src/checks/order/tuner-mute.ts', /end\.what/],
   'device.figures.kg': ['web/src/steps/kit/box-editor.tsx', /figures\.kg/],

@@ -1,6 +1,9 @@
 import type { Chain, Device, Insert, Slot } from './device.js';
 
-/** Every loop of a box: its inserts, also those in the arms of forks, and each send that is normalled to a return, as in the loop of an amp. */
+/**
+ * Every loop of a box: its inserts, also those in the arms of forks, and each send that is normalled to a return, as
+ * in the loop of an amp.
+ */
 export const loopsOf = (device: Device): readonly Insert[] =>
   device.chains.flatMap((c) => [
     ...insertsAmong(c.slots),

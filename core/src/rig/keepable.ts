@@ -7,7 +7,10 @@ export interface Unkeepable {
   readonly would: string;
 }
 
-/** Names that every object of JavaScript answers to: a control or jack of that name would be taken to be there when it is not. */
+/**
+ * Names that every object of JavaScript answers to: a control or jack of that name would be taken to be there when it
+ * is not.
+ */
 const TAKEN = new Set([...Object.getOwnPropertyNames(Object.prototype), 'prototype']);
 
 export const isTakenName = (name: string): boolean => TAKEN.has(name);

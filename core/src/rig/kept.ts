@@ -12,7 +12,8 @@ export const keptIn = <K, T>(known: Known<K, T>, key: K, make: () => T): T => {
 
 /**
  * Works something out once for each thing it is worked out from: an edit leaves most sounds as they were.
- * @param work what else it is given must be the same whenever the first is; a sound is compiled anew when the ground it stands on changes
+ * @param work what else it is given must be the same whenever the first is; a sound is compiled anew when the ground
+ * it stands on changes
  */
 export const once = <K extends object, A extends readonly unknown[], T>(
   work: (of: K, ...along: A) => T,

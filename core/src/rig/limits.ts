@@ -1,4 +1,7 @@
-/** How long texts may be, in UTF-16 units as the browser counts them, by what they are. Fields on screen and the shapes of parts go by the same. */
+/**
+ * How long texts may be, in UTF-16 units as the browser counts them, by what they are. Fields on screen and the shapes
+ * of parts go by the same.
+ */
 export const LONGEST = {
   /** Of a box, a sound, a song, a hook-up, a place where it is heard. */
   name: 120,
@@ -32,7 +35,10 @@ export const DEEPEST = 29;
 /** Parts of a rig, and parts that one change touches. */
 export const MOST_PARTS = 20_000;
 
-/** A rig as a rig file without blanks, in characters. What is kept can be written as a file, and every file that was written can be read. */
+/**
+ * A rig as a rig file without blanks, in characters. What is kept can be written as a file, and every file that was
+ * written can be read.
+ */
 export const HEAVIEST_RIG = 12_000_000;
 
 /** A rig file, in characters. */

@@ -24,7 +24,10 @@ export interface Program {
   readonly sweeps?: readonly Sweep[];
 }
 
-/** One amount under a pedal: a control of the box itself, or a control change that it sends, with its value at heel and toe. */
+/**
+ * One amount under a pedal: a control of the box itself, or a control change that it sends, with its value at heel and
+ * toe.
+ */
 export type Sweep = { readonly jack: string; readonly heel: number; readonly toe: number; readonly curve?: Curve } & (
   | { readonly control: string; readonly step?: number }
   | { readonly cc: number; readonly channel: number; readonly at: string }

@@ -27,7 +27,10 @@ export const pathText = (path: readonly PropertyKey[]): string =>
     '',
   );
 
-/** One of several things that an object may say: what of it is missing there, what else stands there, and whether that is all. */
+/**
+ * One of several things that an object may say: what of it is missing there, what else stands there, and whether that
+ * is all.
+ */
 const alternativeOf = (errors: readonly Issue[], found: object) => {
   const missing = errors.flatMap((e) => (e.path.length === 1 && !(e.path[0]! in found) ? [String(e.path[0])] : []));
   const extra = errors.flatMap((e) => (e.code === 'unrecognized_keys' && e.path.length === 0 ? e.keys : []));

@@ -6,7 +6,8 @@ import { LONGEST, TEMPO } from './limits.js';
 import type { Case, Fact, Value, When } from './value.js';
 
 /**
- * The shape of every part as data from outside must have it. Each schema is typed by the interface that the product uses,
+ * The shape of every part as data from outside must have it. Each schema is typed by the interface that the product
+ * uses,
  * so the two cannot drift apart without the type check saying so; the JSON Schema of the rig file is made from it.
  */
 export const name = z.string().min(1).max(LONGEST.name);

@@ -58,7 +58,10 @@ export interface Acceptance {
   readonly reason: string;
 }
 
-/** Which lines of one program stand in the box: somebody typed them in and ticked them off. A line that reads otherwise now is open again. */
+/**
+ * Which lines of one program stand in the box: somebody typed them in and ticked them off. A line that reads otherwise
+ * now is open again.
+ */
 export interface Tick {
   readonly kind: 'tick';
   readonly id: Id<'tick'>;

@@ -56,7 +56,10 @@ export const assignableSwitches = (rig: Rig): readonly Move['at'][number][] =>
     d.memories.flatMap((m) => (m.assignable ?? []).map((a) => ({ device: d.id, switch: a.switch }))),
   );
 
-/** A new move in all sounds, on the first switch that no other move has; undefined when no controller has one that can be assigned. */
+/**
+ * A new move in all sounds, on the first switch that no other move has; undefined when no controller has one that can
+ * be assigned.
+ */
 export const addMove = (rig: Rig, id: Id<'move'>, name: string): Edit | undefined => {
   const places = assignableSwitches(rig);
   const at = places.find((p) => !all(rig, 'move').some((m) => m.at.some((a) => equal(a, p)))) ?? places[0];

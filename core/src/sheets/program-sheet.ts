@@ -196,7 +196,10 @@ export const typeIntoProgram = (rig: Rig, program: Program, column: ProgramColum
     : ok({ ...own, contents: { ...contents, [id]: value } });
 };
 
-/** Several cells typed at once: all of them fit or nothing is changed. Slots that Yunta had planned are written down as they read then. */
+/**
+ * Several cells typed at once: all of them fit or nothing is changed. Slots that Yunta had planned are written down as
+ * they read then.
+ */
 export const typePrograms = (
   rig: Rig,
   rows: readonly Program[],
@@ -263,7 +266,10 @@ export const addProgram = (rig: Rig, device: Device, memory: Memory, display: st
   );
 };
 
-/** No longer written down: Yunta plans a slot of a controller again; of a program of a box it is not known then what it holds. */
+/**
+ * No longer written down: Yunta plans a slot of a controller again; of a program of a box it is not known then what it
+ * holds.
+ */
 export const forgetProgram = (rig: Rig, program: Pick<Program, 'device' | 'memory' | 'number'>): Edit => {
   const there = standing(rig, program);
   return { put: [], remove: there ? [there.id] : [] };

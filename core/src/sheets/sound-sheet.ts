@@ -38,7 +38,8 @@ export const OUT = '·';
 const NOTHING = '';
 
 /**
- * Columns for what is wired in a hook-up, in signal order and so box by box: stages, the program of each box that has programs, amounts of controllers, and every
+ * Columns for what is wired in a hook-up, in signal order and so box by box: stages, the program of each box that has
+ * programs, amounts of controllers, and every
  * control that some sound or move names.
  * @param more controls that are shown as well
  */
@@ -223,7 +224,10 @@ export const typeBlock = (
   return refused.length ? refuse(refused) : ok([...changed.values()]);
 };
 
-/** A block copied from a spreadsheet as cells, the first of them at this row and column. @param block cells as text, row by row */
+/**
+ * A block copied from a spreadsheet as cells, the first of them at this row and column.
+ * @param block cells as text, row by row
+ */
 export const pasted = (
   rows: number,
   columns: number,

@@ -42,7 +42,10 @@ const wants = ({ sound, scope }: Typing, want: Want): Result<Edit> => ok(setWant
 const refused = ({ sound, column }: Typing, wrong: string, would: string): Result<Edit> =>
   refuse({ code: 'cell', part: sound.id, where: column.title, wrong, would });
 
-/** What typing a text into a cell does, in every hook-up or in the one that is shown. An empty text takes back what the sound itself said there. */
+/**
+ * What typing a text into a cell does, in every hook-up or in the one that is shown. An empty text takes back what the
+ * sound itself said there.
+ */
 export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, scope: Scope): Result<Edit> => {
   const cell = { rig, sound, typed: text.trim(), scope };
   switch (column.is) {
@@ -149,7 +152,10 @@ const typeAmount = (cell: Typing<Of<'program' | 'amount'>>, control: Control): R
 const PEDAL = /^([+−-]?\d+(?:[.,]\d+)?)\s*>\s*([+−-]?\d+(?:[.,]\d+)?)\s*(.*)$/;
 const CURVE = /^(slow|fast|line)$/i;
 
-/** "10>60 CTL exp1 slow @30": heel, toe, which pedal (when there are several), how it bends, where it stands until it moves. */
+/**
+ * "10>60 CTL exp1 slow @30": heel, toe, which pedal (when there are several), how it bends, where it stands until it
+ * moves.
+ */
 const typePedal = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Result<Edit> => {
   const { rig, column, typed } = cell;
   const found = PEDAL.exec(typed);

@@ -10,7 +10,9 @@ export interface Embedded {
   readonly ref: Ref;
   readonly device: Id<'device'>;
   readonly block: Block;
-  /** Switchable inserts around it, outermost first. Of loops side by side that hold the same box only the first counts. */
+  /**
+   * Switchable inserts around it, outermost first. Of loops side by side that hold the same box only the first counts.
+   */
   readonly inserts: readonly Loop[];
   /** Facts of the fork arms and gated chains in which it stands. */
   readonly gates: readonly Gate[];
@@ -112,7 +114,10 @@ const flood = (
   return seen;
 };
 
-/** The outermost loop and those within it; a second loop beside it that holds the same box is another way, not a further gate. */
+/**
+ * The outermost loop and those within it; a second loop beside it that holds the same box is another way, not a
+ * further gate.
+ */
 const nested = (loops: readonly Loop[]): readonly Loop[] =>
   loops.reduce<Loop[]>(
     (kept, loop) => (kept.every((outer) => loop.entries.some((p) => outer.points.has(p))) ? [...kept, loop] : kept),

@@ -2,7 +2,10 @@
 export type Arrangement = readonly Step[];
 type Step = string | { readonly arms: readonly Arrangement[] };
 
-/** Reads an arrangement; words that stand in no bracket follow one another. @example readArrangement('a ( b | c )') // ['a', { arms: [['b'], ['c']] }] */
+/**
+ * Reads an arrangement; words that stand in no bracket follow one another.
+ * @example readArrangement('a ( b | c )') // ['a', { arms: [['b'], ['c']] }]
+ */
 export const readArrangement = (text: string): Arrangement => {
   const words = text.replaceAll(/[()|]/g, ' $& ').split(/\s+/).filter(Boolean);
   let at = 0;
@@ -31,7 +34,10 @@ export const readArrangement = (text: string): Arrangement => {
 export const START = '^';
 export const FINISH = '$';
 
-/** Notes which slot follows which from these slots on. An arm without slots lets pass what comes. @returns the slots at which it ends */
+/**
+ * Notes which slot follows which from these slots on. An arm without slots lets pass what comes.
+ * @returns the slots at which it ends
+ */
 const link = (arrangement: Arrangement, from: readonly string[], pairs: Set<string>): readonly string[] =>
   arrangement.reduce<readonly string[]>((before, step) => {
     if (typeof step !== 'string') return [...new Set(step.arms.flatMap((arm) => link(arm, before, pairs)))];

@@ -4,7 +4,8 @@ import { jackOf, type WiredEnd, type Wiring } from './wiring.js';
 import type { Trace } from './trace.js';
 
 /**
- * The jacks of its own box by which the signal comes to an end, in the order of the box: the channels of a desk that sound.
+ * The jacks of its own box by which the signal comes to an end, in the order of the box: the channels of a desk that
+ * sound.
  * @example arrivals(t, frontOfHouse) // ['ch1', 'ch3']
  */
 export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: WiredEnd): readonly string[] => {

@@ -23,7 +23,10 @@ export interface MapJack {
   readonly plugged: boolean;
 }
 
-/** Jacks of one insert, or of several that hold the same boxes. Boxes that live between them hang below the bar of their host. */
+/**
+ * Jacks of one insert, or of several that hold the same boxes. Boxes that live between them hang below the bar of
+ * their host.
+ */
 export interface MapLoop {
   readonly inserts: readonly string[];
   readonly sends: readonly Ref[];
@@ -54,7 +57,10 @@ export interface MapCable {
   readonly lead: Lead;
 }
 
-/** A hook-up as a person would draw it on the floor: every box in its zone or in the loop that holds it, every cable between jacks. */
+/**
+ * A hook-up as a person would draw it on the floor: every box in its zone or in the loop that holds it, every cable
+ * between jacks.
+ */
 export interface RoutingMap {
   readonly boxes: readonly MapBox[];
   readonly cables: readonly MapCable[];
@@ -135,7 +141,10 @@ export const mapOf = (rig: Rig, anatomy: Anatomy): RoutingMap => {
 
 type Loop = Omit<MapLoop, 'patched'>;
 
-/** Which boxes live in which loop. A box belongs to the first host on the way that holds it; what also feeds the host from outside lives outside. */
+/**
+ * Which boxes live in which loop. A box belongs to the first host on the way that holds it; what also feeds the host
+ * from outside lives outside.
+ */
 const dwellings = (
   inOrder: readonly Device[],
   cables: readonly MapCable[],

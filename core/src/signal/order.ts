@@ -6,7 +6,10 @@ import type { Anatomy } from './anatomy.js';
 import { ringsOf, type Trace } from './trace.js';
 import type { WiredBlock } from './wiring.js';
 
-/** Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what follows them. */
+/**
+ * Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what
+ * follows them.
+ */
 export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, number> => {
   const order = new Map<Id<'device'>, number>();
   const seen = new Set<number>();

@@ -2,7 +2,10 @@ import type { Id, Ref } from '../rig/ids.js';
 import { keptIn } from '../rig/kept.js';
 import type { Wiring } from './wiring.js';
 
-/** Where a signal could go in a hook-up, whatever the controls say: by point, from some sources, to some ends, and both. */
+/**
+ * Where a signal could go in a hook-up, whatever the controls say: by point, from some sources, to some ends, and
+ * both.
+ */
 export interface Passable {
   readonly from: Uint8Array;
   readonly to: Uint8Array;

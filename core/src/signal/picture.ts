@@ -51,7 +51,8 @@ export interface StageMark {
 }
 
 /**
- * The run of a traced sound, from its source to every end that counts. Series–parallel where the wiring is; where it is not, what
+ * The run of a traced sound, from its source to every end that counts. Series–parallel where the wiring is; where it
+ * is not, what
  * two arms share is drawn in each of them. A ring is cut where it closes.
  */
 export const picture = (
@@ -60,7 +61,8 @@ export const picture = (
 ): readonly Item[] => new Drawer(t, holds).draw();
 
 /**
- * The point that stands for each point in the picture. Both sides of a place in a chain are drawn as one where the same instruments come to
+ * The point that stands for each point in the picture. Both sides of a place in a chain are drawn as one where the
+ * same instruments come to
  * both, side by side; they stay apart where one lies behind the other, or each carries an instrument of its own.
  */
 const sidesAsOne = (t: Trace): Int32Array => {
@@ -196,7 +198,10 @@ class Drawer {
     return next;
   }
 
-  /** For each point where arms part: the first point through which all of them go again (its immediate post-dominator), or none. */
+  /**
+   * For each point where arms part: the first point through which all of them go again (its immediate post-dominator),
+   * or none.
+   */
   private findJoins(): Int32Array {
     const { wiring } = this.t;
     const order: number[] = [];

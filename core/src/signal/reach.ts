@@ -11,9 +11,15 @@ export interface Arrival {
   readonly hops: number;
 }
 
-/** Control wiring of a hook-up: who hears whom over MIDI, and which contact switches which box. One walk serves both, as it serves audio. */
+/**
+ * Control wiring of a hook-up: who hears whom over MIDI, and which contact switches which box. One walk serves both,
+ * as it serves audio.
+ */
 export interface ControlWiring {
-  /** From a MIDI output jack (`device.jack`) to every jack that hears it, nearest first: once for each way by which it comes there. */
+  /**
+   * From a MIDI output jack (`device.jack`) to every jack that hears it, nearest first: once for each way by which it
+   * comes there.
+   */
   readonly midi: ReadonlyMap<Ref, readonly Arrival[]>;
   /** From a contact output jack to the contact inputs that it closes. */
   readonly contacts: ReadonlyMap<Ref, readonly Arrival[]>;

@@ -43,7 +43,10 @@ const isMet = (need: Need, state: RigState): boolean =>
 
 const arranged = new WeakMap<Ordered, Map<string, readonly number[]>>();
 
-/** The edges of an ordered chain from one slot to the next in an arrangement; the same arrangement is asked for again and again. */
+/**
+ * The edges of an ordered chain from one slot to the next in an arrangement; the same arrangement is asked for again
+ * and again.
+ */
 export const inArrangement = (ordered: Ordered, text: string): readonly number[] =>
   keptIn(
     keptIn(arranged, ordered, () => new Map<string, readonly number[]>()),

@@ -6,7 +6,10 @@ import { downstream, sideBit, type Trace } from './trace.js';
 export interface Stereo {
   /** Stages that make two sides of what was one, and whose sides go on apart. */
   readonly begins: ReadonlySet<Ref>;
-  /** Boxes into which both sides come over cables of their own, and in which they become one; not where somebody hears them apart. */
+  /**
+   * Boxes into which both sides come over cables of their own, and in which they become one; not where somebody hears
+   * them apart.
+   */
   readonly summed: ReadonlySet<Id<'device'>>;
 }
 

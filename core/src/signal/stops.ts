@@ -22,7 +22,10 @@ export interface WantedWay {
 
 const NO_WAY: WantedWay = { stages: new Set(), isWanted: () => false };
 
-/** Why a source is not heard at an end. Gates that the sound wants shut are none of the reasons, unless there is no other. */
+/**
+ * Why a source is not heard at an end. Gates that the sound wants shut are none of the reasons, unless there is no
+ * other.
+ */
 export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd, way: WantedWay = NO_WAY): readonly Stop[] => {
   const { wiring, active } = t;
   const { sides } = spreadFrom(t, source);
@@ -50,7 +53,9 @@ const unmet = (needs: readonly Need[], { state }: Trace): Stop['by'] =>
     return fails.map(({ control }) => ({ control, value: state.get(control) }));
   });
 
-/** Jacks that a signal reaches and from which nothing leads on; a send behind which its box goes on by itself is none. */
+/**
+ * Jacks that a signal reaches and from which nothing leads on; a send behind which its box goes on by itself is none.
+ */
 const openJacks = ({ wiring, leaving }: Trace, reached: Uint8Array): readonly number[] => {
   const isEnd = new Set(wiring.ends.map((w) => w.point));
   const sends = new Set(
@@ -80,7 +85,10 @@ const furthest = (t: Trace, open: readonly number[], wanted: ReadonlySet<Ref>): 
   return ranked.sort((a, b) => b.passed - a.passed || b.place - a.place)[0]?.jack;
 };
 
-/** How far the signal comes on the way to a stage that it does not meet: to the last point before it, or, where it does get there, to the last one after it. */
+/**
+ * How far the signal comes on the way to a stage that it does not meet: to the last point before it, or, where it does
+ * get there, to the last one after it.
+ */
 export const furthestOnTheWay = (
   t: Trace,
   stage: Ref,

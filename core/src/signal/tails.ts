@@ -4,7 +4,10 @@ import { factsHold, whenHolds } from './state.js';
 import type { Trace } from './trace.js';
 import type { WiredBlock } from './wiring.js';
 
-/** What becomes of the repeats of delays and reverbs that sounded. One that sounds on in the same way is in neither list. */
+/**
+ * What becomes of the repeats of delays and reverbs that sounded. One that sounds on in the same way is in neither
+ * list.
+ */
 export interface Tails {
   /** They are out, and their repeats are still heard. */
   readonly ring: readonly Ref[];
@@ -22,8 +25,10 @@ export const timeStages = ({ wiring, stages }: Trace): readonly Ref[] => [
 ];
 
 /**
- * What becomes of repeats that were made in one state when the rig goes over to another. A box rings on if its bypass keeps its output
- * open (`tails`) and there is still a way from it to an end; a box that goes silent while it loads a program does not, even if it sounds
+ * What becomes of repeats that were made in one state when the rig goes over to another. A box rings on if its bypass
+ * keeps its output
+ * open (`tails`) and there is still a way from it to an end; a box that goes silent while it loads a program does
+ * not, even if it sounds
  * again afterwards (common practice).
  */
 export const tailsOf = (rig: Rig, before: Trace, after: Trace): Tails => {

@@ -7,7 +7,10 @@ import { partOf, type Part } from '../rig/rig.js';
 import { ringsOf } from './trace.js';
 import { wire } from './wiring.js';
 
-/** Ways in which touring players wire their rigs (common practice), each with the path of every sound as one would write it down by hand. */
+/**
+ * Ways in which touring players wire their rigs (common practice), each with the path of every sound as one would
+ * write it down by hand.
+ */
 interface Topology extends Omit<SmallRig, 'sounds'> {
   readonly name: string;
   /** By sound: the stages that are in, and the expected path. */

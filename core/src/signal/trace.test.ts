@@ -40,7 +40,9 @@ const heard = (t: Trace) =>
 /** A jack or a bus as the plain graph names it. */
 const plainName = ({ device, id }: Point): string => `${device} ${id.slice(device.length + 1)}`;
 
-/** What is brought apart to an end, by the plain graph: go back inside its box as far as a jack or a side of a chain. */
+/**
+ * What is brought apart to an end, by the plain graph: go back inside its box as far as a jack or a side of a chain.
+ */
 const apart = ({ graph }: PlainGraph, end: string): readonly string[] => {
   const isApart = (node: string): boolean => / (left|right)$/.test(node) || !/ (chain|#)/.test(node);
   if (isApart(end)) return [end];

@@ -63,7 +63,10 @@ const BOTH = sideBit('left') | sideBit('right');
 const sidesIn = (bits: number): readonly Side[] =>
   (bits & BOTH) === BOTH ? ['mono'] : SIDES.filter((s) => bits & sideBit(s));
 
-/** Follows the signal from its sources to every end. Left and right are points of their own, so that every walk is a plain one. */
+/**
+ * Follows the signal from its sources to every end. Left and right are points of their own, so that every walk is a
+ * plain one.
+ */
 export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace => {
   const active = activeIn(wiring, state);
   const leaving = leavingIn(wiring, active);
@@ -155,7 +158,10 @@ const spread = ({ points, to: leads }: Wiring, leaving: Leaving, makes: Uint8Arr
   return { sides, order };
 };
 
-/** What comes apart to an end: the jacks of its box, and the sides of its chains, from which the signal goes on to it with no jack between; a jack that is the end itself brings one signal. */
+/**
+ * What comes apart to an end: the jacks of its box, and the sides of its chains, from which the signal goes on to it
+ * with no jack between; a jack that is the end itself brings one signal.
+ */
 export const broughtTo = (
   { wiring: { points, into, from: starts, edges }, active }: Pick<Trace, 'wiring' | 'active'>,
   end: number,
@@ -177,7 +183,10 @@ const isBus = ({ id, device }: Wiring['points'][number]): boolean => id.startsWi
 export const spreadFrom = (t: Trace, source: WiredEnd): Spread =>
   t.spreads.get(source) ?? spread(t.wiring, t.leaving, madeBy(t.wiring, blocksOn(t.wiring, t.state)), source.point);
 
-/** By point: the signal comes to it from some of these points, along the path and past nothing that is in the way. Points that are not on the path lead nowhere. */
+/**
+ * By point: the signal comes to it from some of these points, along the path and past nothing that is in the way.
+ * Points that are not on the path lead nowhere.
+ */
 export const downstream = (
   { wiring, leaving, onPath }: Trace,
   from: readonly number[],
@@ -249,7 +258,10 @@ const stagesOf = (
   return stages;
 };
 
-/** A signal that comes back to where it was, whether or not a source feeds it: noise is enough. One ring, as points in order, for each knot of them. */
+/**
+ * A signal that comes back to where it was, whether or not a source feeds it: noise is enough. One ring, as points in
+ * order, for each knot of them.
+ */
 export const ringsOf = (t: Trace): readonly (readonly number[])[] => {
   const known = rings.get(t) ?? findRings(t);
   rings.set(t, known);

@@ -5,12 +5,18 @@ import { all, cablesOf, type Rig } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import { FINISH, START } from './arrangement.js';
 
-/** What must hold for an edge to carry the signal. Facts about plugs are settled already: plugs do not move while one plays. */
+/**
+ * What must hold for an edge to carry the signal. Facts about plugs are settled already: plugs do not move while one
+ * plays.
+ */
 export type Need =
   | { readonly device: Id<'device'>; readonly when: When; readonly facts: readonly SeenFact[] }
   | { readonly device: Id<'device'>; readonly unless: When; readonly facts: readonly SeenFact[] };
 
-/** A chain whose slots follow one another as a control says: an edge carries the signal when the arrangement has its pair of slots (`a>b`). */
+/**
+ * A chain whose slots follow one another as a control says: an edge carries the signal when the arrangement has its
+ * pair of slots (`a>b`).
+ */
 export interface Ordered {
   readonly control: Ref;
   readonly usual: string;
@@ -92,7 +98,10 @@ export interface WiredBlock {
   readonly block: Block;
 }
 
-/** One layer (audio, MIDI, power …) of a hook-up as a graph of poles, buses and points inside chains, in no particular state. */
+/**
+ * One layer (audio, MIDI, power …) of a hook-up as a graph of poles, buses and points inside chains, in no particular
+ * state.
+ */
 export interface Wiring {
   readonly layer: JackKind;
   readonly points: readonly Point[];
@@ -113,7 +122,10 @@ export interface Wiring {
   readonly sources: readonly WiredEnd[];
   readonly ends: readonly WiredEnd[];
   readonly inserts: readonly WiredInsert[];
-  /** Edges that pass a block, of whatever device, with what must hold for it to be on; those that a plug keeps off are left out. */
+  /**
+   * Edges that pass a block, of whatever device, with what must hold for it to be on; those that a plug keeps off are
+   * left out.
+   */
   readonly gated: readonly {
     readonly edge: number;
     readonly on: readonly SeenFact[];
@@ -382,7 +394,10 @@ class Builder {
     }
   }
 
-  /** Each side goes through by itself; a sum adds them while it is on, and what makes two sides fills one into which nothing is plugged. */
+  /**
+   * Each side goes through by itself; a sum adds them while it is on, and what makes two sides fills one into which
+   * nothing is plugged.
+   */
   private addBlock({ device, unfed }: Inside, block: Block, at: Place, next: Place): void {
     const on = this.when(device, block.on);
     const isOff = on.includes(false);

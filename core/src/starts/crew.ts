@@ -147,7 +147,10 @@ const PEDAL_STAGES: readonly Stage[] = [
   ...AFTER_GAIN,
 ];
 
-/** Hands out parts: first to boxes of the kit, then to generic ones that have to be got. Notes every lead with its reason. */
+/**
+ * Hands out parts: first to boxes of the kit, then to generic ones that have to be got. Notes every lead with its
+ * reason.
+ */
 export class Crew {
   readonly used: CastBox[] = [];
   readonly got: CastBox[] = [];
@@ -231,7 +234,10 @@ export class Crew {
     }, from);
   }
 
-  /** Like `chain`, on both sides from the first box on that has two. @returns where the left and, if there is one, the right side come out at the end */
+  /**
+   * Like `chain`, on both sides from the first box on that has two.
+   * @returns where the left and, if there is one, the right side come out at the end
+   */
   stereoChain(
     from: { readonly device: Device; readonly left: string },
     boxes: readonly Device[],

@@ -36,7 +36,10 @@ const answerTo = (rig: Rig, { id, choices, byKit }: Question, answers: Answers):
   return choices.find((c) => c.value === said) ?? choices[0];
 };
 
-/** Plans a rig from a starting point with what is in the kit; nothing is added or plugged yet. `newId` gives the ids of boxes that the kit lacks. */
+/**
+ * Plans a rig from a starting point with what is in the kit; nothing is added or plugged yet. `newId` gives the ids of
+ * boxes that the kit lacks.
+ */
 export const planStart = (
   rig: Rig,
   point: StartingPoint,
@@ -66,7 +69,10 @@ export interface StartIds {
   readonly sound: Id<'sound'>;
 }
 
-/** Adds what the kit lacks, pulls what is plugged in this hook-up, plugs what was planned; a rig without sounds gets a first one to listen to. */
+/**
+ * Adds what the kit lacks, pulls what is plugged in this hook-up, plugs what was planned; a rig without sounds gets a
+ * first one to listen to.
+ */
 export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, ids: StartIds): Edit => {
   const old = partOf(rig, hookup);
   if (!old) return nothing;
@@ -99,7 +105,10 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
   return together(build, { put: [leftOpen(built.value.rig, old, voiced)], remove: [] });
 };
 
-/** What only a message that turns it over reaches, and no loop takes out, is left as it is until somebody says which program sets it. */
+/**
+ * What only a message that turns it over reaches, and no loop takes out, is left as it is until somebody says which
+ * program sets it.
+ */
 const leftOpen = (rig: Rig, hookup: Hookup, sound: Sound): Sound => {
   const said = new Set(sound.wants.map(wantTarget));
   const stages = [...anatomy(rig, hookup).stages.values()].filter(

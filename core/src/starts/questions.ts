@@ -20,7 +20,10 @@ export interface Question {
 
 export type Answer = (question: string) => string;
 
-/** A way to begin: a few questions, and how the boxes are wired then. Common practice throughout; practitioners differ where a question says so. */
+/**
+ * A way to begin: a few questions, and how the boxes are wired then. Common practice throughout; practitioners differ
+ * where a question says so.
+ */
 export interface StartingPoint {
   readonly key: string;
   readonly name: string;

@@ -207,7 +207,8 @@ describe('data folders of older versions', () => {
     y.run('stop');
     const database = join(y.home, 'database');
     const log = join(database, 'old.sql');
-    // As it was left: root on the socket, root with an empty password on loopback and under the host's name, the application with everything.
+    // As it was left: root on the socket, root with an empty password on loopback and under the host's name, the
+    // application with everything.
     writeFileSync(
       log,
       [

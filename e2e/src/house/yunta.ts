@@ -119,7 +119,10 @@ export class Yunta {
     return { status, text: `${stdout}${stderr}` };
   }
 
-  /** Starts and waits until it says where it is; again at the same address. @throws what it said when it ended before */
+  /**
+   * Starts and waits until it says where it is; again at the same address.
+   * @throws what it said when it ended before
+   */
   async start(): Promise<this> {
     this.port ||= await freePort();
     this.said = '';

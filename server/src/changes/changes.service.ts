@@ -33,7 +33,9 @@ export const readDelta = (stored: StoredDelta): Delta =>
 const isTaken = (error: unknown): boolean =>
   ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes((error as { code?: string }).code ?? '');
 
-/** The one transaction by which a rig changes: lock, bring up to date, apply, write rows, journal, count the revision. */
+/**
+ * The one transaction by which a rig changes: lock, bring up to date, apply, write rows, journal, count the revision.
+ */
 @Injectable()
 export class ChangesService {
   constructor(
@@ -68,7 +70,10 @@ export class ChangesService {
     });
   }
 
-  /** A change made on an older revision is brought on top of what came since; where both changed the same thing it is refused with both values. */
+  /**
+   * A change made on an older revision is brought on top of what came since; where both changed the same thing it is
+   * refused with both values.
+   */
   private async broughtUpToDate(manager: EntityManager, entry: RigEntity, rig: Rig, set: ChangeSet): Promise<Delta> {
     if (set.base === entry.revision) return deltaOf(rig, set);
     const since = await this.since(manager, entry.id, set.base);
@@ -80,7 +85,9 @@ export class ChangesService {
     return rebased.value;
   }
 
-  /** A change that turned out to change nothing is journaled all the same, so that sending it again is still harmless. */
+  /**
+   * A change that turned out to change nothing is journaled all the same, so that sending it again is still harmless.
+   */
   private async write(
     manager: EntityManager,
     who: Asker,

@@ -5,7 +5,10 @@ import { Problem } from './problem.js';
 /** A request puts a record and a list around a part. */
 const DEEPEST_BODY = DEEPEST + 3;
 
-/** Whether more than so many lists and records stand inside one another; told without going down into them, however deep they are. */
+/**
+ * Whether more than so many lists and records stand inside one another; told without going down into them, however
+ * deep they are.
+ */
 export const isDeeperThan = (data: unknown, most: number): boolean => {
   let level = [data];
   for (let depth = 0; level.length; depth += 1) {
@@ -16,7 +19,10 @@ export const isDeeperThan = (data: unknown, most: number): boolean => {
   return false;
 };
 
-/** What asks for something to be done must be a record, and no deeper than can be kept: whatever reads it further may then go down into it. */
+/**
+ * What asks for something to be done must be a record, and no deeper than can be kept: whatever reads it further may
+ * then go down into it.
+ */
 export const sensibleBody = (request: Request, _: Response, next: NextFunction): void => {
   const { body, method } = request as { body: unknown; method: string };
   if (method === 'GET' || method === 'HEAD') return next();

@@ -6,7 +6,10 @@ import { isApi } from './same-origin.js';
 
 const A_YEAR = 31_536_000;
 
-/** Serves the built pages: files under /assets for ever (their names change with their contents), every other address the one page. */
+/**
+ * Serves the built pages: files under /assets for ever (their names change with their contents), every other address
+ * the one page.
+ */
 export const servePages = (app: NestExpressApplication, folder: string): void => {
   if (!existsSync(join(folder, 'index.html'))) return;
   app.use(

@@ -1,7 +1,10 @@
 import { sayRefusal, type Refusal } from '@yunta/core/rig/result';
 import type { Clash } from '@yunta/core/change/rebase';
 
-/** What goes back when a request is refused: RFC 9457 problem details, with reasons and both values where two people disagree. */
+/**
+ * What goes back when a request is refused: RFC 9457 problem details, with reasons and both values where two people
+ * disagree.
+ */
 export class Problem extends Error {
   constructor(
     readonly status: number,

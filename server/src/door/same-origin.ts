@@ -3,7 +3,9 @@ import { Problem } from './problem.js';
 
 const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/i;
 
-/** Whether the router will find a request among the questions of the API: it takes upper and lower case for the same. */
+/**
+ * Whether the router will find a request among the questions of the API: it takes upper and lower case for the same.
+ */
 export const isApi = (path: string): boolean => /^\/+api(\/|$)/i.test(path);
 
 /** Only pages that this very program served may ask: a foreign Host (a rebound name) or Origin is turned away. */

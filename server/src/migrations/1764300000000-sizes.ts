@@ -1,6 +1,8 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 
-/** What the history tells without reading what was changed, how much there is to read, and a row that health writes to. */
+/**
+ * What the history tells without reading what was changed, how much there is to read, and a row that health writes to.
+ */
 export class Sizes1764300000000 implements MigrationInterface {
   name = 'Sizes1764300000000';
 

@@ -13,7 +13,10 @@ import { RigEntity } from './rig.entity.js';
 export class RigStore {
   constructor(private readonly db: DataSource) {}
 
-  /** @param lock hold the rig until the transaction ends, so that changes come one after the other, also from another server process */
+  /**
+   * @param lock hold the rig until the transaction ends, so that changes come one after the other, also from another
+   * server process
+   */
   async entry(who: Asker, id: string, manager: EntityManager = this.db.manager, lock = false): Promise<RigEntity> {
     const found = await manager.findOne(RigEntity, {
       where: { id, owner: who.id },

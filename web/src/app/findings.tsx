@@ -28,7 +28,10 @@ const EMPTY: Readonly<Record<Kind, string>> = {
   accepted: 'Nothing has been accepted here.',
 };
 
-/** All findings, worst first, with reasons, remedies that were tried, and acceptance. Arrow keys walk from one to the next. */
+/**
+ * All findings, worst first, with reasons, remedies that were tried, and acceptance. Arrow keys walk from one to the
+ * next.
+ */
 export const Findings = ({ opened, close }: { opened: boolean; close: () => void }) => {
   const { view } = useRig();
   const [chosen, choose] = useState<Kind>();

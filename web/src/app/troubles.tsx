@@ -12,7 +12,10 @@ import { newPartId } from '../session/ids.js';
 import { useRig } from './rig-context.js';
 import { fileName, saveFile } from './save-file.js';
 
-/** What could not be kept, one at a time: with both values where two people disagree, and otherwise with all that was meant. Nothing vanishes: what is not settled is asked again after a reload. */
+/**
+ * What could not be kept, one at a time: with both values where two people disagree, and otherwise with all that was
+ * meant. Nothing vanishes: what is not settled is asked again after a reload.
+ */
 export const Troubles = () => {
   const { state } = useRig();
   const troubles = state.session?.troubles ?? [];

@@ -74,7 +74,10 @@ export type WireAnswer =
 
 const A_FRAME_MS = 16;
 
-/** Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from it. */
+/**
+ * Lives in the worker: holds its own copy of the rig, brought up to date by edits, and everything that follows from
+ * it.
+ */
 export class Deriving {
   private rig: Rig = rigOf([]);
   private readonly deriver = new Deriver();
@@ -141,7 +144,10 @@ export class Deriving {
     return this.derived ? sendingControllers(this.derived) : [];
   }
 
-  /** What a controller really sent, beside what it should send. A long capture is read piece by piece; other questions come in between. */
+  /**
+   * What a controller really sent, beside what it should send. A long capture is read piece by piece; other questions
+   * come in between.
+   */
   async checkWire(
     controller: Id<'device'>,
     capture: Uint8Array,
@@ -226,7 +232,10 @@ export class Deriving {
     return this.derived && finding ? tried(this.derived, finding) : [];
   }
 
-  /** Every pair of sounds, with pauses in which the worker does what else it is asked; empty when something else was derived meanwhile. */
+  /**
+   * Every pair of sounds, with pauses in which the worker does what else it is asked; empty when something else was
+   * derived meanwhile.
+   */
   async board(): Promise<readonly Transition[]> {
     const { derived } = this;
     if (!derived) return [];
@@ -258,7 +267,10 @@ export class Deriving {
     return this.look();
   }
 
-  /** The bench as it stands, when what was derived since leaves all that is on it as it is; undefined when it must be set up anew. */
+  /**
+   * The bench as it stands, when what was derived since leaves all that is on it as it is; undefined when it must be
+   * set up anew.
+   */
   goOn(): BenchView | undefined {
     const [on, now] = [this.bench, this.derived];
     if (!on || !now || on.of.modelled !== now.modelled) return undefined;
@@ -268,7 +280,8 @@ export class Deriving {
 
   /**
    * One stomp, or one footstep of a counterexample by the id of its event.
-   * @param live time on the bench goes by as it does outside: the answer comes at once, and `later` tells how it went on
+   * @param live time on the bench goes by as it does outside: the answer comes at once, and `later` tells how it went
+   * on
    */
   act(act: BenchAct, live = false): BenchView | undefined {
     if (!this.bench) return this.powerUp();
@@ -346,9 +359,11 @@ export class Deriving {
   }
 
   /**
-   * What the usual proof leaves out, one question after the other, with pauses in which the worker does what else it is asked.
+   * What the usual proof leaves out, one question after the other, with pauses in which the worker does what else it
+   * is asked.
    * @param tell is told each answer, and how much of the round is done, from 0 to 1
-   * @returns false when it was stopped: by `stopAsking`, by another round, or because something else was derived meanwhile
+   * @returns false when it was stopped: by `stopAsking`, by another round, or because something else was derived
+   * meanwhile
    */
   async whatIfs(tell: (answer: WhatIfView | undefined, done: number) => void): Promise<boolean> {
     const { derived } = this;
@@ -387,7 +402,10 @@ export class Deriving {
     return { text: writeHexText(heard), midi: new Uint8Array(writeMidiFile(heard)) };
   }
 
-  /** A switch that calls a sound is remembered by the sound, so that it is found again when it has moved to another slot. */
+  /**
+   * A switch that calls a sound is remembered by the sound, so that it is found again when it has moved to another
+   * slot.
+   */
   private remember(
     { device, stomp, gesture }: Extract<BenchAct, { stomp: string }>,
     sound: Id<'sound'> | undefined,

@@ -102,7 +102,10 @@ const seriesSize = (items: readonly Item[]): Size => {
 export const sharedColumns = (a: readonly (Item | undefined)[], b: readonly (Item | undefined)[]): readonly number[] =>
   a.map((item, i) => Math.max(item ? sizeOf(item).width : 0, b[i] ? sizeOf(b[i]).width : 0));
 
-/** Lays a run out from left to right: loops hang below the line, arms stand above and below each other. With columns given, a place without an item is bare wire. */
+/**
+ * Lays a run out from left to right: loops hang below the line, arms stand above and below each other. With columns
+ * given, a place without an item is bare wire.
+ */
 // eslint-disable-next-line max-lines-per-function -- one pen draws the whole run: its parts write into the same lists
 export const layRun = (run: readonly (Item | undefined)[], columns?: readonly number[]): Laid => {
   const items = run.filter((i) => i !== undefined);

@@ -30,7 +30,10 @@ export const standingOf = (laid: LaidBox, lit: Lit | undefined): Standing =>
 const LINE_CHARS = 13;
 const short = (name: string, most: number): string => (name.length > most ? `${name.slice(0, most - 1)}…` : name);
 
-/** A name in at most two lines under a tag. @example twoLines('Two-channel valve head') // ['Two-channel', 'valve head'] */
+/**
+ * A name in at most two lines under a tag.
+ * @example twoLines('Two-channel valve head') // ['Two-channel', 'valve head']
+ */
 export const twoLines = (name: string): readonly string[] => {
   if (name.length <= LINE_CHARS) return [name];
   const space = name.lastIndexOf(' ', LINE_CHARS);

@@ -66,7 +66,10 @@ interface Root {
 
 type Level = Inside & { readonly roots: readonly Root[] };
 
-/** Lays a hook-up out: what lives in loops hangs from the bar of its host as in the run, everything else stands in layers from the hands to the outputs. */
+/**
+ * Lays a hook-up out: what lives in loops hangs from the bar of its host as in the run, everything else stands in
+ * layers from the hands to the outputs.
+ */
 export const layMap = async (map: RoutingMap, elk: Elk): Promise<LaidMap> => {
   const audio = map.cables.filter((c) => c.layer === 'audio');
   const inPath = new Set(audio.flatMap((c) => [splitRef(c.from).device, splitRef(c.to).device]));

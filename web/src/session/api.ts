@@ -43,7 +43,10 @@ export class Refused extends Error {
   }
 }
 
-/** The server, or its database, could not be reached, or has no room just now. Nothing is known about what became of the request; it may be sent again. */
+/**
+ * The server, or its database, could not be reached, or has no room just now. Nothing is known about what became of
+ * the request; it may be sent again.
+ */
 export class Away extends Error {
   /** @param why what the server said of it, when it said anything */
   constructor(

@@ -39,7 +39,10 @@ const MOST_TRIES = 3;
 /** The lock that a page holds as long as it is open. */
 export const lockOf = (page: string): string => `yunta-page-${page}`;
 
-/** The only writer of a rig in this page: applies at once, keeps in the browser, sends one by one, takes in what others did. */
+/**
+ * The only writer of a rig in this page: applies at once, keeps in the browser, sends one by one, takes in what others
+ * did.
+ */
 export class SessionStore {
   private state: StoreState = { status: 'loading', online: true, keeps: true };
   private readonly listeners = new Set<() => void>();
@@ -174,13 +177,19 @@ export class SessionStore {
     });
   }
 
-  /** A trouble that was seen to otherwise: by a change that takes its place, or not at all. @returns the reasons when that change cannot be; the trouble stays then */
+  /**
+   * A trouble that was seen to otherwise: by a change that takes its place, or not at all.
+   * @returns the reasons when that change cannot be; the trouble stays then
+   */
   settleBy(trouble: Trouble, edit: Edit, label: string): readonly Refusal[] {
     const { session } = this.state;
     return session ? this.change(settle(session, trouble.set.id), edit, label) : [];
   }
 
-  /** A trouble that the person settled: with their own values, or by leaving things as they are. It stays when their own cannot be. */
+  /**
+   * A trouble that the person settled: with their own values, or by leaving things as they are. It stays when their
+   * own cannot be.
+   */
   settle(trouble: Trouble, keepMine: boolean): void {
     const { session } = this.state;
     if (!session) return;
@@ -281,7 +290,8 @@ export class SessionStore {
           ),
         );
       if (!(e instanceof Refused)) throw e;
-      // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on top of it.
+      // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on
+      // top of it.
       await this.catchUp();
       const still = this.state.session!.waiting.find((w) => w.set.id === id);
       if (still?.set.base === waiting.set.base)

@@ -14,7 +14,10 @@ export interface Bare {
   readonly why: 'guitar' | 'bass' | 'acoustic' | 'behind a cabinet';
 }
 
-/** Drives and preamps whose sound comes to the house or a recorder with no cabinet, real or simulated, behind them; each with what it is that they carry. */
+/**
+ * Drives and preamps whose sound comes to the house or a recorder with no cabinet, real or simulated, behind them;
+ * each with what it is that they carry.
+ */
 export const bareDirt = ({ stages, trace }: Audible): readonly Bare[] => {
   const { wiring, onPath } = trace;
   const gains = stages.filter((s) => isDirt(s) || s.block.stage === 'preamp');

@@ -38,7 +38,10 @@ export const conflict: Check = {
   },
 };
 
-/** What keeps them from being reordered: no switcher that can, or one that does not hold them each in a loop of its own. */
+/**
+ * What keeps them from being reordered: no switcher that can, or one that does not hold them each in a loop of its
+ * own.
+ */
 const whyNot = ({ rig, compilation }: CheckInputs, first: Ref, second: Ref): string => {
   const { loops, wiring } = compilation.bearings.anatomy;
   const orders = new Set(wiring.ordered.map((o) => splitRef(o.control).device));

@@ -11,7 +11,10 @@ import type { CheckInputs, Remedy } from '../check.js';
 import { grouped } from '../names.js';
 import type { Broken } from './broken-wants.js';
 
-/** Ways to pin what can come back wrong, by how little they change. Each is offered for trial; only what the prover then finds proved is shown. */
+/**
+ * Ways to pin what can come back wrong, by how little they change. Each is offered for trial; only what the prover
+ * then finds proved is shown.
+ */
 export const cures = (inputs: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => [
   ...replanSlots(inputs, broken),
   ...callAProgram(
@@ -51,7 +54,9 @@ interface Missing {
   readonly value: string;
 }
 
-/** The box holds the value in its programs, and the sound calls none: call one that holds it, or keep a new one for it. */
+/**
+ * The box holds the value in its programs, and the sound calls none: call one that holds it, or keep a new one for it.
+ */
 export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonly Missing[]): readonly Remedy[] => {
   const bySound = grouped(missing, (m) => m.sound) as ReadonlyMap<Id<'sound'>, readonly Missing[]>;
   const edits: Edit[] = [];
@@ -125,7 +130,10 @@ const realValue = (rig: Rig, control: Ref, value: Value): Value => {
   return domain && 'min' in domain ? Number(value) : value;
 };
 
-/** The box could keep the value in its programs but is not told to: store it there, in every program that a sound calls. */
+/**
+ * The box could keep the value in its programs but is not told to: store it there, in every program that a sound
+ * calls.
+ */
 const storeInPrograms = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
   const { device: id, name } = splitRef(broken[0]!.control);
   const device = partOf(rig, id)!;

@@ -67,7 +67,10 @@ const known = new WeakMap<
   { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly Trouble[] }
 >();
 
-/** Sounds that a late release spoils. A switch that gives back what the sound wants spoils none; asked only where one says otherwise, and moves are reckoned with. */
+/**
+ * Sounds that a late release spoils. A switch that gives back what the sound wants spoils none; asked only where one
+ * says otherwise, and moves are reckoned with.
+ */
 const letGoLate = ({ rig, hookup, compilation, modelled, verdicts }: CheckInputs) => {
   let found = known.get(modelled);
   if (!found) {

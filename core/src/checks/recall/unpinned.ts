@@ -5,7 +5,10 @@ import { grouped, listed, soundNames } from '../names.js';
 import { brokenWants, byBox, inShort, type Broken } from './broken-wants.js';
 import { cures } from './cures.js';
 
-/** What is wanted of what goes wrong, each value with the sounds that want it. @example wantedText(inputs, group) // 'wanted on in “Lead”, off in “Verse”' */
+/**
+ * What is wanted of what goes wrong, each value with the sounds that want it.
+ * @example wantedText(inputs, group) // 'wanted on in “Lead”, off in “Verse”'
+ */
 const wantedText = ({ rig }: CheckInputs, group: readonly Broken[]): string => {
   const controls = new Set(group.map((b) => b.control));
   const byValue = grouped(

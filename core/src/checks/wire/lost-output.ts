@@ -95,7 +95,10 @@ interface DeadEnd {
   readonly outs: readonly number[];
 }
 
-/** Boxes that a box which is heard feeds, and that lead nowhere. Loads that swallow what a power stage gives, and boxes on half a loop, are none. */
+/**
+ * Boxes that a box which is heard feeds, and that lead nowhere. Loads that swallow what a power stage gives, and boxes
+ * on half a loop, are none.
+ */
 const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
   const { points, edges, out, ends, inserts } = wiring;
   const { from: fed } = passable(wiring);

@@ -10,7 +10,10 @@ interface SpeakerOutput {
   readonly jack: Jack;
 }
 
-/** Speaker jacks of power stages that a signal can come to in this hook-up, and that no loudspeaker inside the box relieves. */
+/**
+ * Speaker jacks of power stages that a signal can come to in this hook-up, and that no loudspeaker inside the box
+ * relieves.
+ */
 export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly SpeakerOutput[] =>
   inHookup(compilation.bearings.anatomy, rig);
 

@@ -79,7 +79,10 @@ interface Lost {
   readonly how: 'one side' | 'summed';
 }
 
-/** A box with stages that make two sides: the points at which each side leaves them, and those at which it leaves the box. */
+/**
+ * A box with stages that make two sides: the points at which each side leaves them, and those at which it leaves the
+ * box.
+ */
 interface Made extends Readonly<Record<Leg, readonly number[]>> {
   readonly stages: readonly Ref[];
   readonly outside: readonly number[];

@@ -42,7 +42,10 @@ export const placesOf = once((event: SystemEvent): ReadonlyMap<string, readonly 
   return places;
 });
 
-/** The same, worked out for the variables that are asked for: after an edit these are few, and most events are as they were. */
+/**
+ * The same, worked out for the variables that are asked for: after an edit these are few, and most events are as they
+ * were.
+ */
 export const writersWhenAsked = ({ events }: RecallSystem): WritersByVariable => {
   const known = new Map<string, Writers>();
   return {
@@ -61,7 +64,8 @@ export const writersWhenAsked = ({ events }: RecallSystem): WritersByVariable =>
 };
 
 /**
- * The cone of influence of each variable: the variable itself and, step by step, every variable that a condition on one of
+ * The cone of influence of each variable: the variable itself and, step by step, every variable that a condition on
+ * one of
  * its acts, or on the events that carry them, reads. Nothing outside can change what happens inside.
  */
 export const conesOf = (

@@ -14,7 +14,10 @@ export interface Member {
   isAsked: boolean;
 }
 
-/** What a cone holds of a system. Of the same text and the same signs: the same projection, whatever else the systems hold. */
+/**
+ * What a cone holds of a system. Of the same text and the same signs: the same projection, whatever else the systems
+ * hold.
+ */
 export interface Cut {
   readonly cone: readonly string[];
   /** What its variables are at power-up and what is wanted of them. */
@@ -37,7 +40,8 @@ const eventsOf = once(({ events, sounds }: RecallSystem) => {
 });
 
 /**
- * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are first met.
+ * Gathers what writes a cone, event by event, and merges events alike into members, in the order in which they are
+ * first met.
  * @param judged says of the cone's variables which values are wanted of them
  */
 export const cutTo = (

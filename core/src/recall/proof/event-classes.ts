@@ -15,8 +15,10 @@ export interface Op {
 }
 
 /**
- * Classes of events of one cone, each as a row of numbers: this is what a search spends its time on. A row holds its guards and then its acts, a list of guards
- * is its length and for each of them place and table, an act is its guards, its place and its value or, below zero, its table.
+ * Classes of events of one cone, each as a row of numbers: this is what a search spends its time on. A row holds its
+ * guards and then its acts, a list of guards
+ * is its length and for each of them place and table, an act is its guards, its place and its value or, below zero,
+ * its table.
  */
 export class EventClasses {
   private readonly rows: number[] = [];
@@ -79,7 +81,8 @@ export class EventClasses {
   }
 
   /**
-   * Class after class, for each variable whether what the class leaves can depend on what it was: an event forgets a variable that it sets before it or a condition reads it.
+   * Class after class, for each variable whether what the class leaves can depend on what it was: an event forgets a
+   * variable that it sets before it or a condition reads it.
    * @param width how many variables the cone has
    */
   matters(width: number): Uint8Array {

@@ -3,7 +3,10 @@ export const START = 0;
 const NOTHING = -1;
 const [FIRST_ROOM, MOST_KEPT] = [256, 4096];
 
-/** Rows of whole numbers as paths: equal rows end at the same place. Kept in a table with open places, as nothing is asked more often. */
+/**
+ * Rows of whole numbers as paths: equal rows end at the same place. Kept in a table with open places, as nothing is
+ * asked more often.
+ */
 export class Paths {
   private room = FIRST_ROOM;
   private from = new Int32Array(this.room);
@@ -14,7 +17,10 @@ export class Paths {
   private readonly ends: number[] = [NOTHING];
   private last = START;
 
-  /** Forgets all paths. It keeps its room unless that is so large that emptying it would take longer than growing again. */
+  /**
+   * Forgets all paths. It keeps its room unless that is so large that emptying it would take longer than growing
+   * again.
+   */
   clear(): void {
     if (this.room > MOST_KEPT) this.makeRoom(FIRST_ROOM);
     else this.to.fill(0);

@@ -7,13 +7,18 @@ import {
   type SystemSound,
 } from './system.js';
 
-/** Numbers wants as the model's assertions do: all wants of the first sound, then each alone, then the next sound. Counted from 1. */
+/**
+ * Numbers wants as the model's assertions do: all wants of the first sound, then each alone, then the next sound.
+ * Counted from 1.
+ */
 export const wantNumbers = (system: RecallSystem): readonly { readonly sound: string; readonly variable?: string }[] =>
   system.sounds.flatMap((s) => [{ sound: s.id }, ...s.wants.map((w) => ({ sound: s.id, variable: w.variable }))]);
 
 /**
- * The system as a Promela model for SPIN: a variable is a byte, power-up one `if` for each free variable or group, an event one
- * d_step, so that a breadth-first trail counts events. With a sound the model asserts its wants; without one the external constant
+ * The system as a Promela model for SPIN: a variable is a byte, power-up one `if` for each free variable or group, an
+ * event one
+ * d_step, so that a breadth-first trail counts events. With a sound the model asserts its wants; without one the
+ * external constant
  * `want_` picks an assertion by its number, so that one compiled model serves them all.
  *
  *   spin -a model.pml; gcc -O2 -DSAFETY -DBFS -DNOREDUCE -o pan pan.c; ./pan -E     errors: 0 = proved

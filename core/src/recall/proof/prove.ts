@@ -52,7 +52,8 @@ interface Proof {
 }
 
 /**
- * What was proved before: a proof after an edit judges again only what rests on a changed variable, and searches again only
+ * What was proved before: a proof after an edit judges again only what rests on a changed variable, and searches
+ * again only
  * cones that are new. Holds two generations of searches.
  */
 export class ProofMemory {
@@ -151,7 +152,10 @@ const wantsBy = once(
 
 type Short = Outcome | 'undecided';
 
-/** What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged again. */
+/**
+ * What a sound falls short of; of a sound that is the same as before only what rests on changed variables is judged
+ * again.
+ */
 const judge = (
   sound: SystemSound,
   recall: number,
@@ -205,7 +209,10 @@ const verdictOf = (
   };
 };
 
-/** A way through merged values and classes as power-up values and events of the system; what lies outside the cone takes its first power-up value. */
+/**
+ * A way through merged values and classes as power-up values and events of the system; what lies outside the cone
+ * takes its first power-up value.
+ */
 const inWords = ({ system }: Standing, { cut, found }: ConeProof, way: Way, recall: string): Footsteps => {
   const { names, merged, classOf } = found.projection;
   const inCone = new Map(cut.cone.map((id, i) => [id, i]));

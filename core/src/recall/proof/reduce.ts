@@ -11,7 +11,10 @@ const eventWithin = (event: SystemEvent, inside: ReadonlySet<string>): SystemEve
 
 const NOWHERE: readonly number[] = [];
 
-/** A system cut down to variables none of which rests on one outside: verdicts and lengths of what is wanted of them stay as they are. Events that do nothing there are left out, but for those that stay. */
+/**
+ * A system cut down to variables none of which rests on one outside: verdicts and lengths of what is wanted of them
+ * stay as they are. Events that do nothing there are left out, but for those that stay.
+ */
 export const systemWithin = (
   system: RecallSystem,
   inside: ReadonlySet<string>,

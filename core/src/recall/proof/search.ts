@@ -8,14 +8,18 @@ export interface Way {
   readonly classes: readonly number[];
 }
 
-/** What a search found: for each class of events and each judged variable, the values that it can leave there and the shortest way to each. */
+/**
+ * What a search found: for each class of events and each judged variable, the values that it can leave there and the
+ * shortest way to each.
+ */
 export interface Searched {
   readonly done: boolean;
   /** How many were met. */
   readonly states: number;
   readonly projection: Projection;
   /**
-   * The nearest value that does not serve a want and that a member leaves in a judged variable; undefined when there is none.
+   * The nearest value that does not serve a want and that a member leaves in a judged variable; undefined when there
+   * is none.
    * @param member -1 for events that write nothing in the cone, which leave what was there before
    */
   readonly otherThan: (want: SystemWant, member: number, variable: number) => Outcome | undefined;
@@ -60,7 +64,8 @@ class States {
 }
 
 /**
- * Breadth-first over every state that the cone can reach, until all that the judged events can depend on was met. Exact, unless the budget of states runs out;
+ * Breadth-first over every state that the cone can reach, until all that the judged events can depend on was met.
+ * Exact, unless the budget of states runs out;
  * then `done` is false.
  */
 // eslint-disable-next-line max-lines-per-function -- the inner loop of the prover shares its arrays
@@ -79,7 +84,8 @@ export const search = (projection: Projection, budget: number): Searched => {
     if (seen.isNew(state)) states.add(state, -1, -1, 0);
   });
   /**
-   * The judged values of all judged variables in a row, class after class; behind the classes what is there without any event, and so also after each that does not
+   * The judged values of all judged variables in a row, class after class; behind the classes what is there without
+   * any event, and so also after each that does not
    * touch it. Where each was first seen: the state before, from 1; 0 for never.
    */
   const offsets = judged.map((_, j) => judged.slice(0, j).reduce((sum, v) => sum + sizes[v]!, 0));
@@ -159,7 +165,10 @@ const onlyIn = (firstSeen: Int32Array, first: number, size: number): number => {
   return only;
 };
 
-/** Says whether the search must go on: judged classes may depend on more than was met, and so may what is there without any event where that is judged. */
+/**
+ * Says whether the search must go on: judged classes may depend on more than was met, and so may what is there without
+ * any event where that is judged.
+ */
 const openQuestions = (
   { asked, sizes, judged, isLeftBySome }: Projection,
   touches: Uint8Array,
@@ -188,8 +197,10 @@ interface Judging extends Leading {
 }
 
 /**
- * Two states that differ only in what an event forgets have the same state after it, and the one met first is the nearer to power-up; so each class is carried out
- * once for all of them. To what it leaves where it is judged only what it touches matters. Classes to which everything matters, but which touch little, jump.
+ * Two states that differ only in what an event forgets have the same state after it, and the one met first is the
+ * nearer to power-up; so each class is carried out
+ * once for all of them. To what it leaves where it is judged only what it touches matters. Classes to which
+ * everything matters, but which touch little, jump.
  */
 const byWhatMatters = (
   { classes, sizes, asked }: Projection,

@@ -129,7 +129,10 @@ const changedColumns = (old: Together, now: Together, changed: Set<string>): voi
   });
 };
 
-/** Variables that an event now writes otherwise; where acts that stayed changed places among each other, all that it writes. */
+/**
+ * Variables that an event now writes otherwise; where acts that stayed changed places among each other, all that it
+ * writes.
+ */
 const changedWrites = (old: SystemEvent, now: SystemEvent, changed: Set<string>): void => {
   if (old === now) return;
   const writes = (event: SystemEvent) => {

@@ -1,6 +1,7 @@
 /**
  * A recall system: plain data that says everything about how a rig's state can change, and knows nothing about gear.
- * Format and meaning: docs/formats.md. Acts of an event are carried out in order; their conditions are read at that moment.
+ * Format and meaning: docs/formats.md. Acts of an event are carried out in order; their conditions are read at that
+ * moment.
  */
 export interface RecallSystem {
   readonly id?: string;
@@ -96,7 +97,10 @@ export const afterEvent = (event: SystemEvent, state: SystemState): SystemState 
   return next;
 };
 
-/** A power-up in which every value fits: of variables that come together a row of which all values do. Where none fits, the first one is taken. */
+/**
+ * A power-up in which every value fits: of variables that come together a row of which all values do. Where none fits,
+ * the first one is taken.
+ */
 export const powerUpOf = (
   { variables, together = [] }: RecallSystem,
   fits: (variable: string, value: string) => boolean,

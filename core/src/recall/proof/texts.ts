@@ -1,7 +1,10 @@
 import { once } from '../../rig/kept.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
 
-/** Parts of a system as short texts and numbers: equal numbers say the same. What is said once of an object is kept with it. */
+/**
+ * Parts of a system as short texts and numbers: equal numbers say the same. What is said once of an object is kept
+ * with it.
+ */
 
 /** A number is never given twice, also after the table was emptied. */
 const numbers = new Map<string, number>();

@@ -21,8 +21,10 @@ import { wantsOn, type Asked, type Question } from './question.js';
 import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
 
 /**
- * A sound is stomped before all boxes have settled from the stomp before: a box that is still loading misses what comes too early. Each sound is judged at
- * every moment at which one more message of it is missed; the last wrong one says how long to wait. Only the judged stomp is hasty; a controller is taken to
+ * A sound is stomped before all boxes have settled from the stomp before: a box that is still loading misses what
+ * comes too early. Each sound is judged at
+ * every moment at which one more message of it is missed; the last wrong one says how long to wait. Only the judged
+ * stomp is hasty; a controller is taken to
  * finish what it sends before it sends what comes next on the same wire.
  */
 export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
@@ -48,7 +50,10 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   return asking(c, usual, said, withBusyTimes(c, usual, said, deaf, busy), deaf, calls);
 };
 
-/** Boxes tell each other nothing, have their wires to themselves, and nobody chooses programs by hand: it is known when everything arrives. */
+/**
+ * Boxes tell each other nothing, have their wires to themselves, and nobody chooses programs by hand: it is known when
+ * everything arrives.
+ */
 const isClear = (c: Compilation, { effects }: Said, { sound, stored }: Compiled): boolean =>
   chosenByHand(c, sound).length === 0 &&
   stored.every(({ program }) => effects.isPlainSlot(program) && effects.hasWiresOfItsOwn(program));
@@ -189,7 +194,10 @@ class Heard {
 const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] =>
   step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))].filter((p) => p !== undefined) : [];
 
-/** An event before which all has settled. Of a sound that takes several stomps only the last is still going on after it. */
+/**
+ * An event before which all has settled. Of a sound that takes several stomps only the last is still going on after
+ * it.
+ */
 const settledActs = (
   b: Bearings,
   said: Said,
@@ -284,7 +292,10 @@ class HastyCall {
     };
   }
 
-  /** What a box misses while it is busy until then, with a text that says the same: worked out once for all moments between the same messages. */
+  /**
+   * What a box misses while it is busy until then, with a text that says the same: worked out once for all moments
+   * between the same messages.
+   */
   private missedUntil(
     untilUs: number,
     messages: readonly Reaching[],

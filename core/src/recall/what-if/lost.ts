@@ -24,7 +24,8 @@ const messagesOf = (program: Program): readonly number[] =>
   program.acts.flatMap((act, i) => ('send' in act && !('bpm' in act.send) && !act.when?.length ? [i] : []));
 
 /**
- * Any message of any sound or move may be lost on its wire, again and again. Does the next stomp, whichever it is, bring its sound back all the same? For the sounds
+ * Any message of any sound or move may be lost on its wire, again and again. Does the next stomp, whichever it is,
+ * bring its sound back all the same? For the sounds
  * that it does not, a second stomp is judged too.
  */
 export const lostMessage = (c: Compilation, m: Modelled): Question => {
@@ -35,7 +36,8 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
   const extras: Extra[] = [];
   const beyond: Asked[] = [];
   for (const compiled of c.sounds.values()) {
-    // Where boxes tell each other what to do, a lost message changes what is on the wires after it: that is not asked here.
+    // Where boxes tell each other what to do, a lost message changes what is on the wires after it: that is not asked
+    // here.
     // Neither is it asked where somebody chooses programs by hand besides.
     const isClear = compiled.stored.every(({ program }) => m.said.effects.isPlainSlot(program));
     if (!isClear || chosenByHand(c, compiled.sound).length > 0) beyond.push({ sound: compiled.sound });
@@ -103,7 +105,8 @@ interface LostPress {
 }
 
 /**
- * Presses and releases of moves of which one message never arrives. Programs that lose what is meant for the same box are one event, so that each matters to that box only.
+ * Presses and releases of moves of which one message never arrives. Programs that lose what is meant for the same box
+ * are one event, so that each matters to that box only.
  */
 const lostOfMoves = (
   { said: { domains, shelf, effects } }: Modelled,

@@ -179,7 +179,10 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
 
 const assigns = (memory: Memory, name: string): boolean => (memory.assignable ?? []).some((a) => a.switch === name);
 
-/** What a move's lists are to bring about in a sound; without an off list it gives back what the sound wants. What only a hand reaches is not judged. */
+/**
+ * What a move's lists are to bring about in a sound; without an off list it gives back what the sound wants. What only
+ * a hand reaches is not judged.
+ */
 const listsOf = (
   c: Compilation,
   m: Modelled,

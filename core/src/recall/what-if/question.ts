@@ -28,7 +28,10 @@ export interface Question {
   readonly steps: ReadonlyMap<string, Footstep>;
   /** By the id of the judged sound of the system. */
   readonly asked: ReadonlyMap<string, Asked>;
-  /** Sounds of which this cannot be worked out: boxes that hear them tell others what to do, or share a wire with what they say. */
+  /**
+   * Sounds of which this cannot be worked out: boxes that hear them tell others what to do, or share a wire with what
+   * they say.
+   */
   readonly beyond?: readonly Asked[];
 }
 
@@ -49,7 +52,10 @@ export interface Reply {
   readonly undecided: readonly Asked[];
 }
 
-/** Proves what a question asks, one system at a time, so that a caller can pause or stop between them. Wants that are wrong without any mishap are not told again. */
+/**
+ * Proves what a question asks, one system at a time, so that a caller can pause or stop between them. Wants that are
+ * wrong without any mishap are not told again.
+ */
 export function* replying(
   question: Question,
   usual: ReadonlyMap<string, Verdict>,

@@ -56,7 +56,8 @@ export class Cutter {
 }
 
 /**
- * A system with more that can happen, as several that share nothing that is judged: each is cut down to the cones of its variables, and each extra event is told
+ * A system with more that can happen, as several that share nothing that is judged: each is cut down to the cones of
+ * its variables, and each extra event is told
  * whole in the one to which it matters. What no extra event can change is left out.
  */
 export const apart = (

@@ -320,7 +320,8 @@ describe('against the bench, on random rigs', () => {
     const played = all.map(([proved, reply]) => replayTroubles(proved, reply));
     const count = played.reduce((n, p) => n + p.played, 0);
     expect(count).toBeGreaterThan(100);
-    // Where a slot tells one box two programs, how long it loads depends on what was loaded; the longer time is reckoned with.
+    // Where a slot tells one box two programs, how long it loads depends on what was loaded; the longer time is
+    // reckoned with.
     expect(played.reduce((n, p) => n + p.right.length, 0)).toBeLessThan(count / 50);
     const wrong = all.flatMap(([proved, reply], i) => walkAstray(proved, reply, new Random(i), 40, hurrying(reply)));
     expect(wrong).toEqual([]);

@@ -21,7 +21,10 @@ export const QUESTIONS: readonly { readonly about: Mishap; readonly ask: (c: Com
 export const whatIf = (about: Mishap, c: Compilation, m: Modelled, verdicts: ReadonlyMap<string, Verdict>): Reply =>
   reply(QUESTIONS.find((q) => q.about === about)!.ask(c, m), verdicts);
 
-/** Of the sounds that a lost message leaves wrong at the next stomp, those that a second stomp does not bring back either. */
+/**
+ * Of the sounds that a lost message leaves wrong at the next stomp, those that a second stomp does not bring back
+ * either.
+ */
 export const neverHealed = (lost: Reply, verdicts: ReadonlyMap<string, Verdict>): ReadonlySet<string> =>
   new Set(
     lost.troubles.length

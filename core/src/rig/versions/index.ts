@@ -1,5 +1,6 @@
 /**
- * Format numbers: every stored part, journal entry and file carries the one it was written in. A newer Yunta brings older parts up to
+ * Format numbers: every stored part, journal entry and file carries the one it was written in. A newer Yunta brings
+ * older parts up to
  * date by the steps below, one number at a time; a part from a newer Yunta is refused.
  */
 export const FORMAT = 1;

@@ -37,7 +37,10 @@ export interface Place {
   readonly column: number;
 }
 
-/** In pixels. Widths are fixed from what the columns hold, so that nothing has to be measured anew while the sheet is scrolled or typed into. */
+/**
+ * In pixels. Widths are fixed from what the columns hold, so that nothing has to be measured anew while the sheet is
+ * scrolled or typed into.
+ */
 export const SLOT_WIDTH = 58;
 const LEAST_WIDTH = 47;
 const MOST_WIDTH = 420;

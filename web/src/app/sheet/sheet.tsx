@@ -16,7 +16,10 @@ interface SheetProps extends Writing {
   readonly choose: (id: string) => void;
 }
 
-/** A sheet: type to fill, arrows to move, Shift to mark a block, Ctrl D to fill it down, copy and paste it; what changes is marked. */
+/**
+ * A sheet: type to fill, arrows to move, Shift to mark a block, Ctrl D to fill it down, copy and paste it; what
+ * changes is marked.
+ */
 export const Sheet = ({ label, heads, nameWidth, chosen, choose, ...writing }: SheetProps) => {
   const { rows, columns } = writing;
   const [editing, setEditing] = useState<string>();

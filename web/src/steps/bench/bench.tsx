@@ -19,7 +19,10 @@ import { KeepTest, StandingTests } from './standing.js';
 /** How often one looks while something is still on its way. */
 const LOOK_MS = 60;
 
-/** What stands on the bench is what the rig says now: it is set up anew when something else was derived, unless that, such as a tick or a note, leaves it as it is. */
+/**
+ * What stands on the bench is what the rig says now: it is set up anew when something else was derived, unless that,
+ * such as a tick or a note, leaves it as it is.
+ */
 const useBench = () => {
   const { ask, derived } = useRig();
   const asked = useLocation().state as { play?: Play; call?: Id<'sound'> } | null;

@@ -139,7 +139,10 @@ export const Floor = ({ bench, act }: { bench: BenchView; act: Act }) => {
   );
 };
 
-/** Heel left, toe right; arrow keys move it by a little, Home and End to its ends. It is where the foot has it, also before the bench has answered. */
+/**
+ * Heel left, toe right; arrow keys move it by a little, Home and End to its ends. It is where the foot has it, also
+ * before the bench has answered.
+ */
 const Pedal = ({ pedal, act }: { pedal: PedalView; act: Act }) => {
   const [min, max, at] = pedal.is === 'control' ? [pedal.min, pedal.max, pedal.at] : [0, 127, pedal.at ?? 0];
   const [moved, setMoved] = useState<number>();

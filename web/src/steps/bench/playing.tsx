@@ -25,7 +25,10 @@ export interface Progress {
   readonly end?: string | undefined;
 }
 
-/** Takes the footsteps one after the other, each when what the one before did can be seen. Another object is begun anew, even one of the same footsteps. */
+/**
+ * Takes the footsteps one after the other, each when what the one before did can be seen. Another object is begun
+ * anew, even one of the same footsteps.
+ */
 export const useProgress = (play: Play | undefined, act: Act): Progress => {
   const { ask } = useRig();
   const [reached, setReached] = useState<Progress>({ of: undefined, step: 0 });

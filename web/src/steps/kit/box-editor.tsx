@@ -23,7 +23,10 @@ const ORIGINS = [
 ];
 const MOST_SAID = 5;
 
-/** All of a box: its jacks, what lies between them as lines that are drawn while they are typed, its controls, its figures. A draft until it is kept. */
+/**
+ * All of a box: its jacks, what lies between them as lines that are drawn while they are typed, its controls, its
+ * figures. A draft until it is kept.
+ */
 export const BoxEditor = ({
   device,
   close,

@@ -6,7 +6,9 @@ import { sayRefusal } from '@yunta/core/rig/result';
 import { useId, useState } from 'react';
 import { TextField } from '../../app/text-field.js';
 
-/** What neither the lines nor the tables of a box say, row by row, with what reckons with it; more can be written down. */
+/**
+ * What neither the lines nor the tables of a box say, row by row, with what reckons with it; more can be written down.
+ */
 export const BoxFigures = ({ device, save }: { device: Device; save: (device: Device) => void }) => {
   const [added, setAdded] = useState<readonly string[]>([]);
   const figures = figuresOf(device);

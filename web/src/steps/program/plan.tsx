@@ -10,7 +10,9 @@ const FOR: readonly { readonly value: PlanFor; readonly label: string }[] = [
 ];
 const IS = { there: 'there already', changed: 'holds something else now', new: 'new' } as const;
 
-/** Which program of each box holds what, before anything is written: as few as possible, no number moved without need. */
+/**
+ * Which program of each box holds what, before anything is written: as few as possible, no number moved without need.
+ */
 export const PlanRoom = () => {
   const { edit, derived } = useRig();
   const [planFor, setPlanFor] = useState<PlanFor>('what needs one');

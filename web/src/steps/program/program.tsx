@@ -14,7 +14,10 @@ const PARTS = [
   { value: 'check', label: 'Check the wire' },
 ] as const;
 
-/** In front of the boxes: which program is to hold what, what each box must hold, ticked off while it is typed in; then whether they really send it. */
+/**
+ * In front of the boxes: which program is to hold what, what each box must hold, ticked off while it is typed in; then
+ * whether they really send it.
+ */
 export const Program = () => {
   const { hookup } = useRig();
   const [params, setParams] = useSearchParams();

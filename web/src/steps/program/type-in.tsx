@@ -11,7 +11,10 @@ import { TextField } from '../../app/text-field.js';
 
 const PERSON = 'yunta-person';
 
-/** Box by box and slot by slot, as one stands in front of it. What is ticked off comes back only when it reads otherwise. */
+/**
+ * Box by box and slot by slot, as one stands in front of it. What is ticked off comes back only when it reads
+ * otherwise.
+ */
 export const TypeIn = () => {
   const { rig, hookup } = useRig();
   const navigate = useNavigate();

@@ -16,7 +16,10 @@ interface Sender {
   readonly name: string;
 }
 
-/** What a controller really sends beside what it should send. The rig is left alone, unless somebody writes down what came. */
+/**
+ * What a controller really sends beside what it should send. The rig is left alone, unless somebody writes down what
+ * came.
+ */
 export const WireCheckRoom = () => {
   const controllers = useAsked(['controllers'], (worker) => worker.controllers());
   const [chosen, choose] = useState<string>();

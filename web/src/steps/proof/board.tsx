@@ -226,7 +226,8 @@ const AT_ONCE = 4;
 const ROW_PX = 29;
 
 /**
- * A board of 128 sounds has 16,000 marks: what it shows is exchanged a few rows a frame, those in sight first, so that keys and clicks go in between.
+ * A board of 128 sounds has 16,000 marks: what it shows is exchanged a few rows a frame, those in sight first, so
+ * that keys and clicks go in between.
  * @returns what each row shows now
  */
 const useInSteps = <T,>(

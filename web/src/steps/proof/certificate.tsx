@@ -4,7 +4,10 @@ import { useRig } from '../../app/rig-context.js';
 import { Ways } from './ways.js';
 import { AnswerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 
-/** On paper: what was proved, against what, under which assumptions, of which revision. The assumptions are there to be ticked at the line check. */
+/**
+ * On paper: what was proved, against what, under which assumptions, of which revision. The assumptions are there to be
+ * ticked at the line check.
+ */
 export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
   const { rig, hookup, view } = useRig();
   if (!view || !hookup) return null;

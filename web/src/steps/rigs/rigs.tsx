@@ -21,7 +21,10 @@ const slug = (name: string): string =>
     .replaceAll(/^-+|-+$/g, '')
     .slice(0, 30);
 
-/** All rigs of this person: open one, begin one, or bring one from a file. What waits in this browser is sent from here too. */
+/**
+ * All rigs of this person: open one, begin one, or bring one from a file. What waits in this browser is sent from here
+ * too.
+ */
 export const Rigs = () => {
   const { data, isError, error } = useQuery({ queryKey: ['rigs'], queryFn: api.rigs, refetchInterval: 5000 });
   const { waiting, keeps } = useWaiting();
@@ -102,7 +105,10 @@ const Waits = ({ of, away }: { of: WaitingRig | undefined; away: boolean }) => {
   );
 };
 
-/** A rig that the server does not list: it is away, or the rig is gone from it, and what was changed stands nowhere else. */
+/**
+ * A rig that the server does not list: it is away, or the rig is gone from it, and what was changed stands nowhere
+ * else.
+ */
 const Elsewhere = ({ of, isGone }: { of: WaitingRig; isGone: boolean }) => (
   <tr>
     <td>
@@ -143,7 +149,10 @@ const NewRig = () => {
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState('');
   const [making, setMaking] = useState(false);
-  /** What was asked for last and not answered yet: asked again it is the same rig, so that a lost answer makes no second one. */
+  /**
+   * What was asked for last and not answered yet: asked again it is the same rig, so that a lost answer makes no
+   * second one.
+   */
   const asked = useRef(new Map<string, Wish>());
   const create = async (file: string, from: string) => {
     const key = `${from}\n${file}`;

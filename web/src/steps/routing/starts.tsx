@@ -10,7 +10,9 @@ import { newPartId } from '../../session/ids.js';
 
 const MOST_BOXES = 60;
 
-/** Ten ways to begin. A way chosen is planned at once with what is in the kit; nothing is touched until it is wanted. */
+/**
+ * Ten ways to begin. A way chosen is planned at once with what is in the kit; nothing is touched until it is wanted.
+ */
 export const Starts = ({ done }: { done: () => void }) => {
   const [key, setKey] = useState<string>();
   const point = STARTING_POINTS.find((p) => p.key === key);

@@ -11,7 +11,10 @@ const ASKED: readonly { readonly value: Heard['as']; readonly label: string }[] 
   { value: 'either', label: 'may be heard or not' },
 ];
 
-/** What holds for every sound in a hook-up: who is heard where, a mono house or a stereo one, an amp or none, and what is set once. */
+/**
+ * What holds for every sound in a hook-up: who is heard where, a mono house or a stereo one, an amp or none, and what
+ * is set once.
+ */
 export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
   const terms = useAsked(['terms', hookup.id], (worker) => worker.terms());
   const { edit } = useRig();

@@ -12,7 +12,10 @@ interface AmountOf {
   readonly save: (value: number | undefined) => readonly Refusal[];
 }
 
-/** A number that counts once it is typed to its end: Enter, or leaving the field. What cannot be is said beside it, and the old number stays. */
+/**
+ * A number that counts once it is typed to its end: Enter, or leaving the field. What cannot be is said beside it, and
+ * the old number stays.
+ */
 export const Amount = ({ label, says, value, width = 76, disabled = false, save }: AmountOf) => {
   const [typed, type] = useState<string | number>();
   const [refused, refuse] = useState('');

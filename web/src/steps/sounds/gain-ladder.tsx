@@ -7,7 +7,10 @@ import { newPartId } from '../../session/ids.js';
 
 const USUALLY = 5;
 
-/** All that the gain stages can make together, from the least driven to the most; what is used already, what is hardly another, and a sound of any with one click. */
+/**
+ * All that the gain stages can make together, from the least driven to the most; what is used already, what is hardly
+ * another, and a sound of any with one click.
+ */
 export const GainLadder = () => {
   const { rig, edit, select } = useRig();
   const stages = useAsked(['gain stages'], (worker) => worker.gainStages());
