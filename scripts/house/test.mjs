@@ -24,10 +24,7 @@ const run = (args, env = {}) =>
     child.on('exit', (code) => done(code === 0));
   });
 
-/**
- * Lint, types, all tests, then the real interface in a browser with the machine to itself. Further words are handed to
- * Jest. The last line counts.
- */
+/** Lint, format, types, all tests. Further words are handed to Jest. The last line counts. */
 export const test = async (words) => {
   await prepare(NEEDS);
   mkdirSync(home, { recursive: true });
@@ -74,13 +71,11 @@ export const test = async (words) => {
   };
   try {
     if (whole) {
-      // What starts and kills whole programs mostly waits: it goes beside what computes. The browser has the machine
-      // to itself.
-      await Promise.all([
-        jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web', '--maxWorkers=2']),
-        jest('house', ['--selectProjects', 'house', '--maxWorkers=1']),
-      ]);
-      await jest('screens', ['--selectProjects', 'e2e', '--maxWorkers=1']);
+      // What starts and kills whole programs mostly waits: it goes beside what computes, and beside the browser.
+      const house = jest('house', ['--selectProjects', 'house', '--maxWorkers=1']);
+      await jest('units', ['--selectProjects', 'core', 'cli', 'server', 'web', '--maxWorkers=2']);
+      await jest('screens', ['--selectProjects', 'e2e', '--maxWorkers=2']);
+      await house;
     } else await jest('some', words);
   } finally {
     await database.stop();
