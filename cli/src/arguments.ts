@@ -1,5 +1,5 @@
 /** Words of a command: what stands alone, and options with or without a value. */
-export interface Words {
+export interface CommandWords {
   readonly alone: readonly string[];
   readonly options: Readonly<Record<string, string | true>>;
 }
@@ -7,7 +7,7 @@ export interface Words {
 const WITH_VALUE = new Set(['hookup', 'sound', 'promela']);
 
 /** @throws UserError when an option lacks its value */
-export const readWords = (words: readonly string[]): Words => {
+export const readWords = (words: readonly string[]): CommandWords => {
   const alone: string[] = [];
   const options: Record<string, string | true> = {};
   for (let i = 0; i < words.length; i += 1) {

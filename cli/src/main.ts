@@ -1,9 +1,9 @@
 import { readWords, UserError } from './arguments.js';
 import { proveVerb } from './prove.js';
 import { checkVerb, compileVerb, demoVerb, systemVerb, traceVerb } from './verbs.js';
-import type { Words } from './arguments.js';
+import type { CommandWords } from './arguments.js';
 
-const VERBS: Readonly<Record<string, (words: Words) => number>> = {
+const VERBS: Readonly<Record<string, (words: CommandWords) => number>> = {
   prove: proveVerb,
   trace: traceVerb,
   check: checkVerb,

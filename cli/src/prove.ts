@@ -4,12 +4,13 @@ import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
 import { grantedText } from '@yunta/core/recall/words';
 import { viewOf } from '@yunta/core/derive/view';
 import { soundsInOrder } from '@yunta/core/rig/rig';
-import { UserError, type Words } from './arguments.js';
+import { UserError, type CommandWords } from './arguments.js';
 import { deriveFile, readSystems } from './read.js';
 import { json, print } from './say.js';
 
 /** Verdict of every sound, with footsteps. @returns 0 all proved, 1 not all */
-export const proveVerb = (words: Words): number => (words.options.system ? proveSystems(words) : proveRig(words));
+export const proveVerb = (words: CommandWords): number =>
+  words.options.system ? proveSystems(words) : proveRig(words);
 
 const verdictJson = (verdict: Verdict) => {
   if (verdict.is === 'proved') return { verdict: 'proved' };
@@ -23,7 +24,7 @@ const verdictJson = (verdict: Verdict) => {
   };
 };
 
-const proveSystems = ({ alone, options }: Words): number => {
+const proveSystems = ({ alone, options }: CommandWords): number => {
   const systems = readSystems(alone[0]);
   let worst = 0;
   const cases = systems.map((system, i) => {
@@ -50,7 +51,7 @@ const proveSystems = ({ alone, options }: Words): number => {
  * Verdict of every sound of a rig file.
  * @returns 0 when all are proved, with `--allow-hands` also when the rest is left to hands; 1 otherwise
  */
-const proveRig = (words: Words): number => {
+const proveRig = (words: CommandWords): number => {
   const d = deriveFile(words);
   const all = soundsInOrder(d.rig);
   if (all.length === 0) throw new UserError('This rig has no sounds to prove.');

@@ -7,7 +7,7 @@ import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { UserError, type Words } from './arguments.js';
+import { UserError, type CommandWords } from './arguments.js';
 
 const textOf = (file: string | undefined): string => {
   if (!file) throw new UserError('Name a file.');
@@ -19,7 +19,7 @@ const textOf = (file: string | undefined): string => {
 };
 
 /** Everything that follows from a rig file in the hook-up that was named, or its first. */
-export const deriveFile = ({ alone, options }: Words): Derived => {
+export const deriveFile = ({ alone, options }: CommandWords): Derived => {
   const read = readRigFile(textOf(alone[0]));
   if (!read.ok) throw new UserError(`${alone[0]}: ${read.error.slice(0, 3).map(sayRefusal).join(' ')}`);
   const wanted = typeof options.hookup === 'string' ? options.hookup : undefined;

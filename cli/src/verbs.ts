@@ -7,7 +7,7 @@ import { slotText } from '@yunta/core/recall/words';
 import { splitRef, type Id } from '@yunta/core/rig/ids';
 import { partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
-import type { Words } from './arguments.js';
+import type { CommandWords } from './arguments.js';
 import { deriveFile, soundNamed } from './read.js';
 import { json, print } from './say.js';
 
@@ -40,7 +40,7 @@ const runText = (d: Derived, items: readonly Item[]): string =>
     .join(' ');
 
 /** The path of a sound, stage by stage, to every output. */
-export const traceVerb = (words: Words): number => {
+export const traceVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   const sound = soundNamed(d, words.options.sound);
   const compiled = d.compilation.sounds.get(sound.id)!;
@@ -63,7 +63,7 @@ export const traceVerb = (words: Words): number => {
 };
 
 /** All findings. @returns 0 when none is above a note */
-export const checkVerb = (words: Words): number => {
+export const checkVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   const { findings, faults, remediesOf } = d.judgement;
   const open = findings.filter((f) => !f.accepted);
@@ -87,7 +87,7 @@ export const checkVerb = (words: Words): number => {
 };
 
 /** What every controller stores, with bytes in hex and what each box shows. */
-export const compileVerb = (words: Words): number => {
+export const compileVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   const stored = soundsInOrder(d.rig).flatMap((sound) =>
     d.compilation.sounds.get(sound.id)!.stored.map(({ program, typed, meant }) => ({
@@ -121,7 +121,7 @@ export const compileVerb = (words: Words): number => {
 };
 
 /** The recall system as JSON, or as a Promela model. */
-export const systemVerb = (words: Words): number => {
+export const systemVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   if (words.options.promela === undefined) json({ id: d.hookup.id, ...d.modelled.system });
   else process.stdout.write(promela(d.modelled.system, soundNamed(d, words.options.promela).id));

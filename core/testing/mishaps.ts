@@ -1,6 +1,6 @@
 import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play.js';
 import type { Footstep } from '../src/recall/happenings.js';
-import type { Reply, Trouble } from '../src/recall/what-if/question.js';
+import type { Reply, RecallTrouble } from '../src/recall/what-if/question.js';
 import type { Ref } from '../src/rig/ids.js';
 import type { Random } from './random.js';
 import { randomPowerUp, type Proved } from './walk.js';
@@ -67,7 +67,7 @@ export const walkAstray = (proved: Proved, reply: Reply, r: Random, rounds: numb
   const known = (sound: string) =>
     new Set([
       ...reply.troubles
-        .filter((t: Trouble) => t.sound === sound && t.waitMs === undefined)
+        .filter((t: RecallTrouble) => t.sound === sound && t.waitMs === undefined)
         .flatMap((t) => t.wants.map((w) => w.variable)),
       ...(verdicts.get(sound)?.is === 'broken'
         ? (verdicts.get(sound) as { wrong: readonly { variable: string }[] }).wrong.map((w) => w.variable)

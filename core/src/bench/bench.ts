@@ -3,7 +3,7 @@ import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
-import { Box, type Gesture } from './box.js';
+import { Box, type FootGesture } from './box.js';
 import { type Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 import { Faults } from './faults.js';
@@ -21,7 +21,7 @@ export interface BenchSetup {
 }
 
 /** One line of the monitor. */
-export type Heard =
+export type MonitorLine =
   | { readonly is: 'stomp'; readonly at: number; readonly device: Id<'device'>; readonly what: string }
   | {
       readonly is: 'message';
@@ -49,7 +49,7 @@ export interface Silence {
 }
 const RING = /:ring$/;
 
-const GESTURES: Readonly<Record<Gesture, (name: string) => string>> = {
+const GESTURES: Readonly<Record<FootGesture, (name: string) => string>> = {
   press: (n) => n,
   release: (n) => `let go of ${n}`,
   hold: (n) => `${n} held`,
@@ -68,7 +68,7 @@ export class Bench {
   readonly otherEnd = new Map<Ref, Ref>();
   readonly stored = new Map<string, Program>();
   private hurryUs: number | undefined;
-  readonly heard: Heard[] = [];
+  readonly heard: MonitorLine[] = [];
   /** Times in which a box let nothing through while it loaded, in µs. */
   readonly silences: Silence[] = [];
   private readonly pedals = new Map<Ref, number>();
@@ -136,7 +136,7 @@ export class Bench {
     return state;
   }
 
-  note(line: Heard): void {
+  note(line: MonitorLine): void {
     if (this.listens) this.heard.push(line);
   }
 
@@ -182,7 +182,7 @@ export class Bench {
   }
 
   /** A foot on a switch of a box; everything that follows has settled when this returns. */
-  stomp(device: Id<'device'>, name: string, gesture: Gesture = 'press'): void {
+  stomp(device: Id<'device'>, name: string, gesture: FootGesture = 'press'): void {
     const box = this.boxes.get(device);
     if (gesture === 'press' || box?.hasGesture(name, gesture))
       this.note({ is: 'stomp', at: this.time.now, device, what: GESTURES[gesture](name) });

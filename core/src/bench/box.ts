@@ -21,7 +21,7 @@ export interface Outside {
 }
 
 /** What a foot does on a switch. Held and double come after the press that they begin with. */
-export type Gesture = 'press' | 'release' | 'hold' | 'twice';
+export type FootGesture = 'press' | 'release' | 'hold' | 'twice';
 
 const CONTROL_CHANGE = 0xb;
 const PROGRAM_CHANGE = 0xc;
@@ -228,7 +228,7 @@ export class Box {
   }
 
   /** A foot or a hand on this box. @returns whether it did anything at all */
-  touch(name: string, gesture: Gesture = 'press'): boolean {
+  touch(name: string, gesture: FootGesture = 'press'): boolean {
     return this.fireAll(
       (a) =>
         ('foot' in a.by && a.by.foot === name && a.by.gesture === gesture) ||
@@ -237,7 +237,7 @@ export class Box {
   }
 
   /** Whether this gesture means anything to the box. */
-  hasGesture(name: string, gesture: Gesture): boolean {
+  hasGesture(name: string, gesture: FootGesture): boolean {
     return this.device.actuators.some((a) => 'foot' in a.by && a.by.foot === name && a.by.gesture === gesture);
   }
 

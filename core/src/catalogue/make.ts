@@ -3,7 +3,7 @@ import type { Device } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
 import { generic } from './boxes.js';
 
-export interface Chosen {
+export interface GivenTraits {
   readonly code?: string;
   readonly name?: string;
   /** MIDI channel, 1–16. */
@@ -11,7 +11,7 @@ export interface Chosen {
 }
 
 /** A device made from a catalogue entry. Throws when there is no such entry. */
-export const makeDevice = (key: string, id: Id<'device'>, chosen: Chosen = {}): Device => {
+export const makeDevice = (key: string, id: Id<'device'>, chosen: GivenTraits = {}): Device => {
   const { box } = generic(key);
   return {
     kind: 'device',

@@ -31,7 +31,7 @@ export type Remedy = {
 } & ({ readonly by: 'program'; readonly edit: Edit } | { readonly by: 'hand' });
 
 /** One case of what a check looks for. */
-export interface Case {
+export interface Occurrence {
   readonly severity: Severity;
   /** Parts that it is about, the most telling first. */
   readonly evidence: readonly AnyId[];
@@ -50,10 +50,10 @@ export interface Check {
   readonly severities: readonly Severity[];
   /** Where the rule comes from: a published source, or "common practice". */
   readonly source: string;
-  readonly find: (inputs: CheckInputs) => Iterable<Case>;
+  readonly find: (inputs: CheckInputs) => Iterable<Occurrence>;
 }
 
-export interface Finding extends Omit<Case, 'remedies'> {
+export interface Finding extends Omit<Occurrence, 'remedies'> {
   readonly code: string;
   readonly title: string;
   /** Something can be done about it; what, the judgement says. */

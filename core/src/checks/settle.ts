@@ -1,5 +1,5 @@
 import { all } from '../rig/rig.js';
-import { SEVERITIES, type Case, type Check, type CheckInputs, type Finding, type Remedy } from './check.js';
+import { SEVERITIES, type Occurrence, type Check, type CheckInputs, type Finding, type Remedy } from './check.js';
 import { CHECKS } from './index.js';
 
 /** What a check could not do: shown as a fault of that check; it never empties the list. */
@@ -16,13 +16,13 @@ export interface Judgement {
 }
 
 /** Fingerprint of a case: the same parts in the same trouble. */
-export const fingerprintOf = (code: string, found: Case): string =>
+export const fingerprintOf = (code: string, found: Occurrence): string =>
   [code, ...[...found.evidence].sort(), found.about ?? ''].join(' ').slice(0, 2000);
 
 export const judge = (inputs: CheckInputs, checks: readonly Check[] = CHECKS): Judgement => {
   const findings: Finding[] = [];
   const faults: CheckFault[] = [];
-  const remedies = new Map<string, Case['remedies']>();
+  const remedies = new Map<string, Occurrence['remedies']>();
   const accepted = new Map(
     all(inputs.rig, 'acceptance')
       .filter((a) => a.hookup === inputs.hookup.id)

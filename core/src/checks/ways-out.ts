@@ -5,7 +5,7 @@ import { passable } from '../signal/passable.js';
 import { wire } from '../signal/wiring.js';
 import { connect, unplug } from '../edits/cables.js';
 import { addDevice } from '../edits/devices.js';
-import { moveBox, placesFor, type Place } from '../edits/place.js';
+import { moveBox, placesFor, type BoxPlace } from '../edits/place.js';
 import { inOf, outOf } from '../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, partOf, type Rig } from '../rig/rig.js';
@@ -43,7 +43,7 @@ const moves = (
   box: Box,
   id: string,
   label: string,
-  suits: (place: Place) => boolean,
+  suits: (place: BoxPlace) => boolean,
 ): Ways => {
   const edits = placesFor(rig, hookup.id, box)
     .filter(suits)

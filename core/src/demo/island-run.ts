@@ -1,4 +1,4 @@
-import { makeDevice, type Chosen } from '../catalogue/make.js';
+import { makeDevice, type GivenTraits } from '../catalogue/make.js';
 import type { Device } from '../rig/device.js';
 import type { Hookup } from '../rig/hookup.js';
 import { ref, type Id } from '../rig/ids.js';
@@ -6,7 +6,7 @@ import type { Program } from '../rig/program.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Cue, SetList, Song } from '../rig/show.js';
 import type { Move, Role, Sound, Want } from '../rig/sound.js';
-import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
+import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
 
 /**
  * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All
@@ -16,7 +16,7 @@ import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from
  */
 const dev = (name: string): Id<'device'> => `device:${name}`;
 
-const box = (name: string, key: string, chosen: Chosen = {}): Device => makeDevice(key, dev(name), chosen);
+const box = (name: string, key: string, chosen: GivenTraits = {}): Device => makeDevice(key, dev(name), chosen);
 
 /** This delay's bypass answers to a toggle only; its programs hold on/off, so a sound that calls one is safe. */
 const delay = (): Device => {
@@ -75,7 +75,7 @@ const hookupNamed = (id: Id<'hookup'>, name: string): Hookup => ({
 });
 
 /** From the hands through what stands in front of the gain: the same on every stage. */
-const FRONT: readonly Lead[] = [
+const FRONT: readonly DemoLead[] = [
   ['gsc.out', 'wls.in'],
   ['wls.out', 'sel.a', 0.3],
   ['ghb.out', 'sel.b', 6],
@@ -98,7 +98,7 @@ const FRONT: readonly Lead[] = [
  * Full backline: the amp in the sixth loop, modulation and reverb behind its preamp, the delay on the way to its power
  * stage.
  */
-const BALLROOM_LEADS: readonly Lead[] = [
+const BALLROOM_LEADS: readonly DemoLead[] = [
   ...FRONT,
   ['swi.send6', 'hed.in', 5],
   ['hed.send', 'swi.return6', 5],
@@ -121,7 +121,7 @@ const BALLROOM_LEADS: readonly Lead[] = [
  * Without an amp: the preamp with its cabinet in the sixth loop, delay and reverb in stereo behind the switcher, two
  * ways to the desk.
  */
-const FERRY_LEADS: readonly Lead[] = [
+const FERRY_LEADS: readonly DemoLead[] = [
   ...FRONT,
   ['swi.send6', 'pre.in', 0.5],
   ['pre.out', 'swi.return6', 0.5],

@@ -4,9 +4,9 @@ import type { Id, Ref } from '../rig/ids.js';
 import type { Value } from '../rig/value.js';
 
 /** From jack to jack by the boxes' short ids, with the length in metres where it matters. */
-export type Lead = readonly [from: `${string}.${string}`, to: `${string}.${string}`, metres?: number];
+export type DemoLead = readonly [from: `${string}.${string}`, to: `${string}.${string}`, metres?: number];
 
-export const cablesOf = (hookup: Id<'hookup'>, letter: string, leads: readonly Lead[]): readonly Cable[] =>
+export const cablesOf = (hookup: Id<'hookup'>, letter: string, leads: readonly DemoLead[]): readonly Cable[] =>
   leads.map(([from, to, m], i): Cable => ({
     kind: 'cable',
     id: `cable:${letter}${String(i + 1).padStart(2, '0')}`,

@@ -3,7 +3,7 @@ import type { Id } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Song } from '../rig/show.js';
 import type { Role, Sound } from '../rig/sound.js';
-import { cablesOf, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
+import { cablesOf, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
 
 /**
  * One person with two guitars, a looper station in the loop of the amp, percussion under the foot and a microphone. A
@@ -29,7 +29,7 @@ const devices = inKitOrder([
   makeDevice('in-ears', 'device:iem'),
 ]);
 
-const LEADS: readonly Lead[] = [
+const LEADS: readonly DemoLead[] = [
   ['gsc.out', 'sel.a', 3],
   ['ghb.out', 'sel.b', 3],
   ['sel.out', 'tun.in', 0.3],

@@ -2,7 +2,7 @@ import { makeDevice } from '../catalogue/make.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Role, Sound, Want } from '../rig/sound.js';
-import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type Lead } from './leads.js';
+import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
 
 /**
  * A bass for fly dates, without an amp: a clean way to the desk that is always there, and a driven one that is split
@@ -26,7 +26,7 @@ const devices = inKitOrder([
   makeDevice('desk', 'device:foh'),
 ]);
 
-const LEADS: readonly Lead[] = [
+const LEADS: readonly DemoLead[] = [
   ['bas.out', 'wlt.in', 3],
   ['wlt.out', 'spl.in', 0.5],
   ['spl.out2', 'dic.in', 0.5],

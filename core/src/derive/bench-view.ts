@@ -1,4 +1,4 @@
-import type { Bench, Heard, Silence } from '../bench/bench.js';
+import type { Bench, MonitorLine, Silence } from '../bench/bench.js';
 import { levelsAt } from '../electric/level.js';
 import { shown } from '../midi/numbering.js';
 import { controlText, slotText, valueText } from '../recall/words.js';
@@ -393,7 +393,7 @@ const boxView = (
 
 const NOT_HEARD = 'nobody';
 
-const wireLine = (rig: Rig, h: Heard): WireLine => {
+const wireLine = (rig: Rig, h: MonitorLine): WireLine => {
   const code = (id: Id<'device'>) => partOf(rig, id)?.code ?? id;
   const line = (from: readonly Id<'device'>[], more: Omit<WireLine, 'at' | 'boxes'>): WireLine => ({
     at: clock(h.at),

@@ -7,7 +7,7 @@ import type { StageState } from '../signal/trace.js';
 import type { Derived } from './deriver.js';
 import { soundRun, soundTrace } from './view.js';
 
-export interface Side {
+export interface RunSide {
   readonly derived: Derived;
   readonly sound: Id<'sound'>;
 }
@@ -59,7 +59,7 @@ export const align = (a: readonly Item[], b: readonly Item[]): Aligned => {
 const SAID: Readonly<Record<StageState, string>> = { in: 'in', bypassed: 'bypassed', outside: 'out' };
 
 /** Two sounds in one hook-up, or one sound in two: the runs lined up, and what differs in words. */
-export const sideBySide = (left: Side, right: Side): SideBySide => {
+export const sideBySide = (left: RunSide, right: RunSide): SideBySide => {
   const [a, b] = [soundTrace(left.derived, left.sound), soundTrace(right.derived, right.sound)];
   const { rig } = left.derived;
   const stageText = (r: Ref): string => {

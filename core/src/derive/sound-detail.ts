@@ -5,7 +5,7 @@ import { controlText, valueText } from '../recall/words.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { blockIds } from '../rig/domain.js';
 import { partOf, type Rig } from '../rig/rig.js';
-import type { Heard } from '../rig/hookup.js';
+import type { HeardWish } from '../rig/hookup.js';
 import { stagesMet } from '../signal/order.js';
 import type { Derived } from './deriver.js';
 
@@ -19,8 +19,8 @@ export interface SoundDetail {
   readonly ownOrder: boolean;
   readonly ends: readonly HeardView[];
   readonly ownEnds: boolean;
-  readonly sources: readonly Choice[];
-  readonly places: readonly Choice[];
+  readonly sources: readonly RefChoice[];
+  readonly places: readonly RefChoice[];
   /** By how many dB it is louder than the sound that it is measured against, by gains that are partly assumed. */
   readonly level?: { readonly wished: number; readonly is?: number };
   readonly pedals: readonly PedalLine[];
@@ -31,7 +31,7 @@ export interface SoundDetail {
   readonly fails: readonly string[];
 }
 
-export interface Choice {
+export interface RefChoice {
   readonly value: Ref;
   readonly label: string;
 }
@@ -39,7 +39,7 @@ export interface Choice {
 export interface HeardView {
   readonly from: Ref;
   readonly at: Ref;
-  readonly as: Heard['as'];
+  readonly as: HeardWish['as'];
   /** How it arrives there now. */
   readonly now: 'not at all' | 'mono' | 'stereo';
 }

@@ -1,5 +1,5 @@
 import type { Bench } from '../bench/bench.js';
-import type { Gesture } from '../bench/box.js';
+import type { FootGesture } from '../bench/box.js';
 import { controlText, pedalText, stepText, valueText } from '../recall/words.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
@@ -17,13 +17,13 @@ export type PlayedStep = string;
 const STOMP = /^stomp (device:[^ ]+) (\S+) (press|release|hold|twice)$/;
 const PEDAL = /^pedal (device:[^ ]+) (\S+) (\d{1,3})$/;
 const TURN = /^turn (device:\S+) (\S+)$/;
-export const stompStep = (device: Id<'device'>, name: string, gesture: Gesture): PlayedStep =>
+export const stompStep = (device: Id<'device'>, name: string, gesture: FootGesture): PlayedStep =>
   `stomp ${device} ${name} ${gesture}`;
 export const pedalStep = (device: Id<'device'>, jack: string, byte: number): PlayedStep =>
   `pedal ${device} ${jack} ${byte}`;
 export const turnStep = (control: Ref, to: number): PlayedStep => `turn ${control} ${to}`;
 
-const GESTURES: Readonly<Record<Gesture, string>> = {
+const GESTURES: Readonly<Record<FootGesture, string>> = {
   press: 'Press',
   release: 'Let go of',
   hold: 'Hold',
@@ -36,7 +36,7 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   if (stomp) {
     const device = partOf(d.rig, stomp[1] as Id<'device'>);
     const move = all(d.rig, 'move').find((m) => m.at.some((a) => a.device === device?.id && a.switch === stomp[2]));
-    return device && `${GESTURES[stomp[3] as Gesture]} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
+    return device && `${GESTURES[stomp[3] as FootGesture]} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
   }
   const pedal = PEDAL.exec(step);
   if (pedal) {
@@ -60,7 +60,7 @@ export const playStep = (d: Derived, bench: Bench, step: PlayedStep): boolean =>
   const stomp = STOMP.exec(step);
   if (stomp) {
     if (!partOf(d.rig, stomp[1] as Id<'device'>)) return false;
-    bench.stomp(stomp[1] as Id<'device'>, stomp[2]!, stomp[3] as Gesture);
+    bench.stomp(stomp[1] as Id<'device'>, stomp[2]!, stomp[3] as FootGesture);
     return true;
   }
   const pedal = PEDAL.exec(step);

@@ -1,5 +1,5 @@
 import type { End } from '../rig/device.js';
-import type { Heard } from '../rig/hookup.js';
+import type { HeardWish } from '../rig/hookup.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Control } from '../rig/device.js';
@@ -17,7 +17,7 @@ export interface Terms {
   /** Nobody said it; it is taken for granted. */
   readonly usual: boolean;
   /** What stands, said or taken for granted. */
-  readonly standing: readonly Heard[];
+  readonly standing: readonly HeardWish[];
   readonly settings: readonly Setting[];
 }
 
@@ -30,7 +30,7 @@ export interface Listening {
   readonly from: Ref;
   readonly at: Ref;
   /** Absent: nothing is asked of this pair. */
-  readonly as?: Heard['as'];
+  readonly as?: HeardWish['as'];
   /** Sounds in which it is heard, in which it is heard with two sides, and how many there are. */
   readonly heard: number;
   readonly wide: number;

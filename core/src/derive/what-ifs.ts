@@ -1,5 +1,5 @@
 import type { Footstep } from '../recall/happenings.js';
-import { replying, type Mishap, type Trouble } from '../recall/what-if/question.js';
+import { replying, type Mishap, type RecallTrouble } from '../recall/what-if/question.js';
 import { QUESTIONS, neverHealed } from '../recall/what-if/what-if.js';
 import type { SystemState } from '../recall/proof/system.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
@@ -106,7 +106,7 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
 }
 
 /** Of the moments at which a sound would be called too early, the last. */
-const longestWaits = (troubles: readonly Trouble[]): readonly Trouble[] =>
+const longestWaits = (troubles: readonly RecallTrouble[]): readonly RecallTrouble[] =>
   troubles.filter(
     (t) =>
       t.waitMs === undefined ||

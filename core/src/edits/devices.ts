@@ -1,4 +1,4 @@
-import { freeCode, makeDevice, type Chosen } from '../catalogue/make.js';
+import { freeCode, makeDevice, type GivenTraits } from '../catalogue/make.js';
 import { nothing, type Edit } from '../change/edit.js';
 import type { Device } from '../rig/device.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
@@ -11,7 +11,7 @@ export const addDevice = (
   rig: Rig,
   key: string,
   id: Id<'device'>,
-  chosen: Chosen = {},
+  chosen: GivenTraits = {},
   alsoTaken: readonly string[] = [],
 ): Edit => {
   const device = makeDevice(key, id, chosen);

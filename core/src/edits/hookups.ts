@@ -1,5 +1,5 @@
 import { nothing, type Edit } from '../change/edit.js';
-import type { Cable, Heard, Hookup } from '../rig/hookup.js';
+import type { Cable, HeardWish, Hookup } from '../rig/hookup.js';
 import type { AnyId, Id, Ref } from '../rig/ids.js';
 import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
 import type { Want } from '../rig/sound.js';
@@ -53,7 +53,7 @@ export const copyHookup = (
  * What is heard where, for every sound of a hook-up; said for one pair, whatever was taken for granted is said as
  * well.
  */
-export const setHeard = (hookup: Hookup, standing: readonly Heard[], heard: Heard): Edit => {
+export const setHeard = (hookup: Hookup, standing: readonly HeardWish[], heard: HeardWish): Edit => {
   const rest = standing.filter((h) => h.from !== heard.from || h.at !== heard.at);
   return changeHookup(hookup, { hears: [...rest, heard] });
 };

@@ -7,7 +7,7 @@ import { apply } from '../change/apply.js';
 import { deriveOnce } from '../derive/deriver.js';
 import { soundRun } from '../derive/view.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
-import { moveBox, placesFor, type Place } from './place.js';
+import { moveBox, placesFor, type BoxPlace } from './place.js';
 
 let n = 0;
 const newCable = () => `cable:m${(n += 1)}` as const;
@@ -25,7 +25,7 @@ const rig = smallRig({
   sounds: { One: ['d.overdrive', 'f.fuzz'] },
 });
 const path = (r: Rig) => line(soundRun(deriveOnce(r, SMALL)!, 'sound:one'));
-const move = (r: Rig, id: 'device:d' | 'device:f' | 'device:t', pick: (p: Place) => boolean) =>
+const move = (r: Rig, id: 'device:d' | 'device:f' | 'device:t', pick: (p: BoxPlace) => boolean) =>
   after(r, moveBox(r, SMALL, id, placesFor(r, SMALL, id).find(pick)!, newCable));
 
 test('out of a loop that holds two: the other stays in it; into a free loop', () => {

@@ -7,7 +7,7 @@ import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
 import { inOf, outOf, waysIn, waysOut } from './wire.js';
 
 /** Where a box can go with its cables in one step. */
-export type Place =
+export type BoxPlace =
   | {
       readonly is: 'loop';
       readonly host: Id<'device'>;
@@ -41,14 +41,14 @@ const jacksOf = (host: Id<'device'>, insert: Insert): { readonly send: Ref; read
  * The places to which a box can move: free loops, between any two boxes, where another stands, out of the path. A box
  * without a way through has none.
  */
-export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): readonly Place[] => {
+export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): readonly BoxPlace[] => {
   const device = partOf(rig, id);
   if (!device || !inOf(device) || !outOf(device)) return [];
   const cables = cablesOf(rig, hookup);
   const taken = new Set(cables.flatMap((c) => c.ends));
   const free = all(rig, 'device')
     .filter((d) => d.id !== id)
-    .flatMap((host): Place[] => {
+    .flatMap((host): BoxPlace[] => {
       const loops = loopsOf(host).flatMap((insert) => {
         const jacks = jacksOf(host.id, insert);
         return jacks && !taken.has(jacks.send) && !taken.has(jacks.back) ? [{ insert: insert.id, ...jacks }] : [];
@@ -61,7 +61,7 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
         test: isHost && i === loops.length - 1,
       }));
     });
-  const between = cables.flatMap((cable): Place[] => {
+  const between = cables.flatMap((cable): BoxPlace[] => {
     const [from, to] = turned(rig, cable);
     const own = [from, to].some((r) => splitRef(r).device === id);
     return !own && isSignal(rig, from) && isSignal(rig, to) && gives(rig, from)
@@ -91,7 +91,7 @@ export const moveBox = (
   rig: Rig,
   hookup: Id<'hookup'>,
   id: Id<'device'>,
-  place: Place,
+  place: BoxPlace,
   newCable: () => Id<'cable'>,
 ): Edit => {
   if (place.is === 'exchange') return exchange(rig, hookup, id, place.with);

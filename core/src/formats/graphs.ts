@@ -1,7 +1,7 @@
 import { attribute as at, digraph, toDot } from 'ts-graphviz';
 import { create } from 'xmlbuilder2';
 import { splitRef } from '../rig/ids.js';
-import type { Lead, RoutingMap } from '../signal/map.js';
+import type { LeadKind, RoutingMap } from '../signal/map.js';
 
 const NODE_KEYS = ['code', 'name', 'zone'] as const;
 const EDGE_KEYS = ['fromJack', 'toJack', 'layer', 'lead'] as const;
@@ -30,7 +30,7 @@ export const routingGraphml = ({ boxes, cables }: RoutingMap): string => {
   return `${root.end({ prettyPrint: true })}\n`;
 };
 
-const STYLES: Readonly<Record<Lead, 'solid' | 'dotted' | 'dashed' | 'bold'>> = {
+const STYLES: Readonly<Record<LeadKind, 'solid' | 'dotted' | 'dashed' | 'bold'>> = {
   instrument: 'solid',
   line: 'solid',
   balanced: 'solid',

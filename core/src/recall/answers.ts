@@ -17,7 +17,7 @@ export type Sending = Extract<Act, { send: Message }>;
  * What boxes do that hear a message: on the channel that they answer on, in the bank that stands selected
  * (docs/behaviour.md, 2).
  */
-export class Answers {
+export class MidiAnswers {
   constructor(private readonly effects: Effects) {}
 
   private readonly sentSaid: Map<Device, Map<Sending, readonly SystemAct[]>>[] = [];

@@ -7,7 +7,7 @@ import { pluggedBoxes, type Bearings } from './bearings.js';
 import { type Compilation } from './compile.js';
 import { askedIn } from './asked.js';
 import { isOther, UNKNOWN } from './domains.js';
-import type { Effects, Said } from './effects.js';
+import type { Effects, ModelTools } from './effects.js';
 import { type ModelMemory } from './model-memory.js';
 import { shelfKey, type Shelf } from './shelf.js';
 import { type Happening } from './happenings.js';
@@ -56,7 +56,7 @@ export const footCalls = once((device: Device): ReadonlyMap<Memory, ReadonlySet<
  */
 export const otherCalls = (
   c: Compilation,
-  { domains, shelf, effects }: Said,
+  { domains, shelf, effects }: ModelTools,
   halves: ReadonlySet<Program>,
   kept: ModelMemory,
 ): readonly Happening[] => {

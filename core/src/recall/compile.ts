@@ -220,7 +220,7 @@ export const isServedBy = ({ value, within }: HandMove, stands: Value | undefine
   String(stands) === String(value) || (within !== undefined && stands !== undefined && allows(within, stands));
 
 /** A program that a person chooses on its box: it brings all that it holds, and counts as one move. */
-export interface Chosen {
+export interface HandChosen {
   readonly device: Device;
   readonly memory: Memory;
   readonly number: number;
@@ -230,9 +230,9 @@ export interface Chosen {
  * Programs that somebody chooses on the boxes themselves for a sound, before it is stomped; those that belong to
  * others after those around them.
  */
-export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly Chosen[] =>
+export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly HandChosen[] =>
   handMoves(c, sound)
-    .flatMap(({ control, value }): readonly Chosen[] => {
+    .flatMap(({ control, value }): readonly HandChosen[] => {
       const { device: id, name } = splitRef(control);
       const device = partOf(c.bearings.rig, id)!;
       const memory = device.memories.find((m) => m.control === name);

@@ -64,7 +64,7 @@ export interface Compiled {
   /** The rig as it stands when the sound has come back right. */
   readonly state: RigState;
   readonly trace: Trace;
-  readonly heard: readonly Pair[];
+  readonly heard: readonly HearingPair[];
   readonly problems: readonly Problem[];
   /** Controls that only a toggle reaches. */
   readonly toggled: readonly Ref[];
@@ -84,7 +84,7 @@ export interface Swept {
 }
 
 /** A source that is to be heard at an end, or silent there. */
-export interface Pair {
+export interface HearingPair {
   readonly from: Ref;
   readonly at: Ref;
   readonly as: 'sounds' | 'silent' | 'either' | 'stereo';

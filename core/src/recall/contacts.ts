@@ -7,7 +7,7 @@ import type { Effects } from './effects.js';
 import { type How, DEEPEST, deeper } from './how.js';
 
 /** A control that goes from one value to another. */
-export type Move = readonly [from: string, to: string];
+export type ValueChange = readonly [from: string, to: string];
 
 /** What follows over contact cables when a relay moves or a pulse is sent (docs/behaviour.md, 3). */
 export class Contacts {
@@ -46,7 +46,7 @@ export class Contacts {
   followed(
     device: Device,
     control: Ref,
-    moves: () => readonly Move[],
+    moves: () => readonly ValueChange[],
     when: readonly Guard[],
     how: How,
   ): readonly SystemAct[] {

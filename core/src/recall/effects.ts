@@ -15,8 +15,8 @@ import { Plainness } from './plain.js';
 import { type Shelf } from './shelf.js';
 import { slotTiming } from './slot-timing.js';
 import type { SystemAct } from './proof/system.js';
-import { Answers } from './answers.js';
-import { Contacts, type Move } from './contacts.js';
+import { MidiAnswers } from './answers.js';
+import { Contacts, type ValueChange } from './contacts.js';
 import { type NoteLoad, AT_ONCE, DEEPEST, type How } from './how.js';
 import { Loads } from './loads.js';
 
@@ -27,7 +27,7 @@ import { Loads } from './loads.js';
  */
 export class Effects {
   readonly loads = new Loads(this);
-  readonly answers = new Answers(this);
+  readonly answers = new MidiAnswers(this);
   readonly contacts = new Contacts(this);
 
   private readonly setsSaid: Map<Ref, Map<Value, readonly SystemAct[]>>[] = [];
@@ -201,7 +201,7 @@ export class Effects {
       if ('step' in act) {
         const step = act.step.map((v) => this.domains.named(control, v));
         const known = this.domains.of.get(control)!.filter((v) => v !== UNKNOWN);
-        const moves = () => known.map((v): Move => [v, step[(step.indexOf(v) + 1) % step.length]!]);
+        const moves = () => known.map((v): ValueChange => [v, step[(step.indexOf(v) + 1) % step.length]!]);
         const isKnown =
           known.length < this.domains.of.get(control)!.length ? [...when, { variable: control, in: known }] : when;
         return [
@@ -254,7 +254,7 @@ export class Effects {
     const followed = this.contacts.followed(
       device,
       control,
-      () => this.domains.of.get(control)!.map((v): Move => [v, named]),
+      () => this.domains.of.get(control)!.map((v): ValueChange => [v, named]),
       ALWAYS,
       how,
     );
@@ -274,7 +274,7 @@ export class Effects {
 }
 
 /** What events are said with. */
-export interface Said {
+export interface ModelTools {
   readonly domains: Domains;
   readonly shelf: Shelf;
   readonly effects: Effects;

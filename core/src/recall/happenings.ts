@@ -8,7 +8,7 @@ import { all, partOf } from '../rig/rig.js';
 import { pluggedBoxes, type Bearings } from './bearings.js';
 import { chosenByHand, type Compilation } from './compile.js';
 import { isOther, type Domains } from './domains.js';
-import type { Effects, Said } from './effects.js';
+import type { Effects, ModelTools } from './effects.js';
 import type { Evening } from './how.js';
 import type { Loading } from './loading.js';
 import { isOpen } from './guards.js';
@@ -61,7 +61,7 @@ export type Happening = readonly [SystemEvent, Footstep];
 /** Everything that can happen to a rig, as far as the hook-up admits it. */
 export const happenings = (
   c: Compilation,
-  { domains, shelf, effects }: Said,
+  { domains, shelf, effects }: ModelTools,
   memory = new ModelMemory(),
 ): readonly Happening[] => {
   const b = c.bearings;

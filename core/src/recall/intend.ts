@@ -10,7 +10,7 @@ import { jackOf } from '../signal/wiring.js';
 import { controlOf, onTopOf, restingState, type RigState } from '../signal/state.js';
 import { passable } from '../signal/passable.js';
 import { downstream, trace, type Trace } from '../signal/trace.js';
-import type { Because, Pair, Problem, Wanted } from './compiled.js';
+import type { Because, HearingPair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 
@@ -21,7 +21,7 @@ export interface Intention {
   readonly wants: ReadonlyMap<Ref, Wanted>;
   readonly state: RigState;
   readonly trace: Trace;
-  readonly heard: readonly Pair[];
+  readonly heard: readonly HearingPair[];
   readonly problems: readonly Problem[];
   readonly pedals: Said['pedals'];
 }
@@ -271,18 +271,18 @@ const STRINGS: ReadonlySet<string> = new Set(['guitar', 'bass', 'acoustic', 'key
  * Which source is to be heard where. Unless said: the first stringed instrument that is wired, else the first of any
  * kind, at the house; without a house at the loudspeakers on stage.
  */
-export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly Pair[] =>
+export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly HearingPair[] =>
   heardIn(anatomy, sound).pairs;
 
 const heardIn = (
   anatomy: Anatomy,
   sound: Pick<Sound, 'hears'>,
-): { readonly pairs: readonly Pair[]; readonly problems: readonly Problem[] } => {
+): { readonly pairs: readonly HearingPair[]; readonly problems: readonly Problem[] } => {
   const { sources, ends, wired } = anatomy.wiring;
   const plugged = sources.filter((s) => wired.has(s.device));
   const instrument = (plugged.find((s) => s.end.what !== undefined && STRINGS.has(s.end.what)) ?? plugged[0])?.ref;
   const said = [...(sound.hears ?? anatomy.hookup.hears)];
-  const fromSaid = said.flatMap((h): Pair[] => {
+  const fromSaid = said.flatMap((h): HearingPair[] => {
     const from = h.from === 'the instrument in hand' ? instrument : h.from;
     return from ? [{ from, at: h.at, as: h.as }] : [];
   });
@@ -303,7 +303,7 @@ const heardIn = (
 const whatFails = (
   t: Trace,
   said: Said,
-  heard: readonly Pair[],
+  heard: readonly HearingPair[],
   order: readonly Ref[],
   anatomy: Anatomy,
 ): readonly Problem[] => {

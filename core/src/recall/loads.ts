@@ -22,7 +22,7 @@ interface Frame extends Omit<Loading, 'list'> {
 const AS_USUAL: Evening = {};
 
 /** A program as it may be loaded, by what is loaded around it. */
-export interface Case {
+export interface LoadCase {
   readonly when: readonly Guard[];
   readonly program: Program | undefined;
   /** The program around it; undefined where none is, or one that nobody names. */
@@ -164,7 +164,7 @@ export class Loads {
   }
 
   /** What a number may stand for: a scene belongs to the program that is loaded around it. */
-  private casesOf(device: Device, memory: Memory, number: number): readonly Case[] {
+  private casesOf(device: Device, memory: Memory, number: number): readonly LoadCase[] {
     const outer = around(device, memory);
     if (!outer)
       return [
@@ -173,12 +173,12 @@ export class Loads {
     const loaded = ref(device.id, outer.control);
     const domain = this.effects.domains.of.get(loaded);
     const numbered = (name: string) => (name === UNKNOWN || isOther(name) ? undefined : Number(name));
-    const within = (name: string): Omit<Case, 'when'> => ({
+    const within = (name: string): Omit<LoadCase, 'when'> => ({
       program: programOn(this.effects.shelf, device, memory, number, numbered(name)),
       of: numbered(name),
     });
     if (!domain) return [{ when: ALWAYS, ...within(String(this.effects.domains.constant(loaded))) }];
-    return domain.map((name): Case => {
+    return domain.map((name): LoadCase => {
       const found = within(name);
       const isOpen = name === UNKNOWN || (isOther(name) && !found.program);
       return { ...found, when: [{ variable: loaded, in: [name] }], ...(isOpen ? { program: undefined, isOpen } : {}) };
@@ -193,7 +193,7 @@ export class Loads {
     device: Device,
     memory: Memory,
     number: number,
-    { program, of, isOpen }: Omit<Case, 'when'>,
+    { program, of, isOpen }: Omit<LoadCase, 'when'>,
     when: readonly Guard[],
     how: How,
   ): readonly SystemAct[] {
@@ -236,7 +236,7 @@ export class Loads {
     device: Device,
     memory: Memory,
     number: number,
-    cases: readonly Case[],
+    cases: readonly LoadCase[],
     under: readonly Guard[],
     how: How,
   ): readonly SystemAct[] {
@@ -269,7 +269,7 @@ export class Loads {
     device: Device,
     memory: Memory,
     number: number,
-    cases: readonly Case[],
+    cases: readonly LoadCase[],
     under: readonly Guard[],
     how: How,
   ): Frame {

@@ -4,7 +4,7 @@ import type { Bearings } from './bearings.js';
 import type { Compilation } from './compile.js';
 import type { Compiled, Wanted } from './compiled.js';
 import { domainsOf, UNKNOWN, type Domains } from './domains.js';
-import { Effects, type Said } from './effects.js';
+import { Effects, type ModelTools } from './effects.js';
 import { ENDLESS, memos } from './memos.js';
 import { placeOnShelf, type Shelf } from './shelf.js';
 import { grantedIn, type Granted } from './granted.js';
@@ -21,7 +21,7 @@ export interface Modelled {
   readonly granted: readonly Granted[];
   /** Every program that stands in a box: the planned ones of the controllers and those of the rig. */
   readonly programs: readonly Program[];
-  readonly said: Said;
+  readonly said: ModelTools;
   /** Controls that wake in too many ways together for what boxes do on waking to be worked out. */
   readonly tooMany: readonly string[];
   /** After some stomp boxes tell each other what to do without end. */
@@ -34,7 +34,7 @@ export const model = (c: Compilation, memory = new ModelMemory()): Modelled => {
   const b = c.bearings;
   const shelf = shelfOf(c);
   const domains = domainsOf(c, [...shelf.values()], memory.domains);
-  const said: Said = { domains, shelf, effects: new Effects(b, domains, shelf) };
+  const said: ModelTools = { domains, shelf, effects: new Effects(b, domains, shelf) };
   memory.on([
     b.rig.parts.device,
     b.rig.parts.program,

@@ -4,7 +4,7 @@ import { once } from '../rig/kept.js';
 import { all } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import { UNKNOWN, type Domains } from './domains.js';
-import type { Effects, Said } from './effects.js';
+import type { Effects, ModelTools } from './effects.js';
 import { askedIn } from './asked.js';
 import { heldTags, ModelMemory } from './model-memory.js';
 import { around, type Shelf } from './shelf.js';
@@ -17,7 +17,7 @@ import { followersOf, loaderOf, bringer, type Follower } from './found-on-waking
  */
 export const powerUp = (
   b: Bearings,
-  { domains, shelf, effects }: Said,
+  { domains, shelf, effects }: ModelTools,
   memory = new ModelMemory(),
 ): {
   readonly variables: readonly Variable[];

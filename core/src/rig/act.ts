@@ -1,4 +1,4 @@
-import type { Point, Value, When } from './value.js';
+import type { PointName, Value, When } from './value.js';
 
 /** Carried out in order; `when` is read at that moment. `'value'` stands for the number that came with the stimulus. */
 export type Act = { readonly when?: When } & (
@@ -13,9 +13,9 @@ export type Act = { readonly when?: When } & (
    */
   | { readonly control: string; readonly take: 'value' }
   | { readonly load: string; readonly slot: number | 'value' | BankPlace }
-  | { readonly send: Message; readonly at: Point; readonly afterMs?: number }
+  | { readonly send: Message; readonly at: PointName; readonly afterMs?: number }
   /** A momentary closing of a contact; a lasting one is the jack's `closedWhen`. */
-  | { readonly pulse: Point }
+  | { readonly pulse: PointName }
   /** What the loaded program assigned to this switch. */
   | { readonly follow: string; readonly gesture: 'press' | 'release' }
 );

@@ -2,7 +2,7 @@ import { keptIn } from './kept.js';
 import type { Shows } from '../midi/numbering.js';
 import type { Id } from './ids.js';
 import type { Act } from './act.js';
-import type { Point, Value, When } from './value.js';
+import type { PointName, Value, When } from './value.js';
 
 /**
  * A box: jacks joined by chains, and stimuli that carry out acts on controls.
@@ -47,7 +47,7 @@ export const SOURCE_KINDS = ['guitar', 'bass', 'acoustic', 'percussion', 'voice'
 
 /** Where sound begins, or where somebody hears it. */
 export interface End {
-  readonly at: Point;
+  readonly at: PointName;
   readonly is: (typeof END_KINDS)[number];
   readonly name: string;
   readonly what?: (typeof SOURCE_KINDS)[number];
@@ -105,7 +105,7 @@ export interface Jack {
 
 /** A relay behind a contact output, at its tip (`ctl1`) or its ring (`ctl1:ring`). One without a rule only pulses. */
 export interface Relay {
-  readonly at: Point;
+  readonly at: PointName;
   readonly closedWhen: When | undefined;
 }
 
@@ -189,7 +189,7 @@ export type Leg = 'left' | 'right';
 
 /** `leg` given: only this side of a chain of two sides; not given: into both sides, or the sum of both. */
 export interface Tap {
-  readonly at: Point;
+  readonly at: PointName;
   readonly leg?: Leg;
   readonly when?: When;
   readonly gain?: Gain;
@@ -253,7 +253,7 @@ export interface Block {
   readonly polarity?: { readonly invertedWhen: When };
   readonly ms?: number;
   /** Side chain: listens there, passes nothing from there. */
-  readonly key?: Point;
+  readonly key?: PointName;
   readonly bypass?: 'true' | 'buffered' | 'relay';
   readonly tails?: boolean | When;
   readonly inputOhm?: number;
@@ -322,10 +322,10 @@ export type Stimulus =
   | { readonly midi: 'clock' }
   | { readonly midi: 'note'; readonly number: number }
   /** Pulse inputs act on an edge. */
-  | { readonly contact: Point; readonly edge: 'closing' | 'opening' }
+  | { readonly contact: PointName; readonly edge: 'closing' | 'opening' }
   /** Latching inputs act on a change, at the box's own power-up and when plugged. */
-  | { readonly contact: Point; readonly level: 'closed' | 'open' }
-  | { readonly expression: Point }
+  | { readonly contact: PointName; readonly level: 'closed' | 'open' }
+  | { readonly expression: PointName }
   | { readonly foot: string; readonly gesture: 'press' | 'release' | 'hold' | 'twice' }
   | { readonly hand: string }
   /** A timeline or song list arrives there. */

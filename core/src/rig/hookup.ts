@@ -9,7 +9,7 @@ export interface Hookup {
   readonly name: string;
   readonly settings: Settings;
   /** Holds for every sound here unless the sound says otherwise. */
-  readonly hears: readonly Heard[];
+  readonly hears: readonly HeardWish[];
   /** Taped, at full, never stomped: taken for granted by the proof and printed on the line-check sheet. */
   readonly assumes: readonly Assumption[];
   readonly admits?: Disturbances;
@@ -35,7 +35,7 @@ export interface Disturbances {
 
 export const USUAL_DISTURBANCES: Disturbances = { moves: true, feet: true, powerCycle: true };
 
-export interface Heard {
+export interface HeardWish {
   readonly from: Ref | 'the instrument in hand';
   readonly at: Ref;
   readonly as: 'sounds' | 'silent' | 'either' | 'stereo';

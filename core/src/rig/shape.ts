@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { CONNECTORS } from './device.js';
-import type { Cable, Heard, Hookup } from './hookup.js';
+import type { Cable, HeardWish, Hookup } from './hookup.js';
 import { type Kind } from './ids.js';
 import { LONGEST, TEMPO } from './limits.js';
 import type { Assign, Program, Sweep } from './program.js';
@@ -49,7 +49,7 @@ const program: z.ZodType<Program> = z.strictObject({
   sweeps: list(sweep).optional(),
   planned: z.literal(true).optional(),
 });
-const heard: z.ZodType<Heard> = z.strictObject({
+const heard: z.ZodType<HeardWish> = z.strictObject({
   from: z.union([refShape, z.literal('the instrument in hand')]),
   at: refShape,
   as: z.enum(['sounds', 'silent', 'either', 'stereo']),

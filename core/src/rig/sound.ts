@@ -1,6 +1,6 @@
 import type { Id, Ref } from './ids.js';
 import type { Case, Value } from './value.js';
-import type { Heard } from './hookup.js';
+import type { HeardWish } from './hookup.js';
 import type { Curve } from './act.js';
 
 export const ROLES = ['clean', 'crunch', 'lead', 'ambience', 'fuzz', 'other'] as const;
@@ -15,7 +15,7 @@ export interface Sound {
   readonly at: number;
   readonly parent?: Id<'sound'>;
   readonly wants: readonly Want[];
-  readonly hears?: readonly Heard[];
+  readonly hears?: readonly HeardWish[];
   /** Wanted order, said by stages (`device.block`); compile turns it into the switcher's arrangement. */
   readonly order?: readonly Ref[];
   readonly level?: { readonly than: Id<'sound'>; readonly db: number };

@@ -11,7 +11,7 @@ export type Fact =
   | { readonly jack: string; readonly plugged: boolean };
 
 /** A point of a device: a pole of a jack (`in`, `exp:ring`; no pole = tip) or an inner bus (`#pre`). */
-export type Point = string;
+export type PointName = string;
 
 /** What a fact is judged by: the values of one device's controls, and where plugs are in. */
 export interface Circumstances {

@@ -12,7 +12,7 @@ export type Layer = (typeof LAYERS)[number];
 
 /** What a lead is, as a person tells it by its look. */
 export const LEADS = ['instrument', 'line', 'balanced', 'speaker', 'air', 'MIDI', 'control', 'power', 'data'] as const;
-export type Lead = (typeof LEADS)[number];
+export type LeadKind = (typeof LEADS)[number];
 
 export interface MapJack {
   readonly ref: Ref;
@@ -54,7 +54,7 @@ export interface MapCable {
   readonly from: Ref;
   readonly to: Ref;
   readonly layer: Layer;
-  readonly lead: Lead;
+  readonly lead: LeadKind;
 }
 
 /**
@@ -77,7 +77,7 @@ const LAYER_OF: Readonly<Record<Jack['kind'], Layer>> = {
   usb: 'midi',
 };
 
-const leadOf = (from: Jack, to: Jack): Lead => {
+const leadOf = (from: Jack, to: Jack): LeadKind => {
   switch (from.kind) {
     case 'air':
       return 'air';

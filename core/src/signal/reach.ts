@@ -52,7 +52,7 @@ const heard = (wiring: Wiring, from: string): readonly Arrival[] => {
   const start = wiring.at.get(from);
   if (start === undefined) return [];
   const found: Arrival[] = [];
-  const ways: Way[] = [{ at: start, hops: 0, before: undefined }];
+  const ways: WirePath[] = [{ at: start, hops: 0, before: undefined }];
   for (const way of ways) {
     if (found.length >= MOST_ARRIVALS) break;
     for (const e of wiring.out[way.at]!) {
@@ -69,14 +69,14 @@ const heard = (wiring: Wiring, from: string): readonly Arrival[] => {
 };
 
 /** A way as it comes to a point, from where it began. */
-interface Way {
+interface WirePath {
   readonly at: number;
   readonly hops: number;
-  readonly before: Way | undefined;
+  readonly before: WirePath | undefined;
 }
 
-const passes = (way: Way, point: number): boolean => {
-  for (let one: Way | undefined = way; one; one = one.before) if (one.at === point) return true;
+const passes = (way: WirePath, point: number): boolean => {
+  for (let one: WirePath | undefined = way; one; one = one.before) if (one.at === point) return true;
   return false;
 };
 

@@ -1,7 +1,7 @@
 import { freeCode, makeDevice } from '../catalogue/make.js';
 import { AFTER_GAIN, inOf, insertsOf, outOf, stagesOf, usualPlace, type WiringStep } from '../edits/wire.js';
 import type { Device, Insert, Stage } from '../rig/device.js';
-import type { Heard } from '../rig/hookup.js';
+import type { HeardWish } from '../rig/hookup.js';
 import { ref, type Id } from '../rig/ids.js';
 import { all, type Rig } from '../rig/rig.js';
 
@@ -289,12 +289,12 @@ export class Crew {
   }
 
   /** What the hook-up is told of who hears what. */
-  hears(): readonly Heard[] {
+  hears(): readonly HeardWish[] {
     if (!this.oneAtATime) return [];
     return [...this.used, ...this.got].flatMap(({ device }) =>
       (device.ends ?? [])
         .filter((e) => e.is === 'stage')
-        .map((e): Heard => ({ from: 'the instrument in hand', at: ref(device.id, e.at), as: 'either' })),
+        .map((e): HeardWish => ({ from: 'the instrument in hand', at: ref(device.id, e.at), as: 'either' })),
     );
   }
 

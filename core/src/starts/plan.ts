@@ -11,7 +11,7 @@ import { passable } from '../signal/passable.js';
 import { wire } from '../signal/wiring.js';
 import type { Hookup } from '../rig/hookup.js';
 import { Crew, type CastBox } from './crew.js';
-import type { Choice, Question, StartingPoint } from './questions.js';
+import type { StartChoice, StartQuestion, StartingPoint } from './questions.js';
 
 export interface StartPlan {
   readonly point: StartingPoint;
@@ -20,7 +20,7 @@ export interface StartPlan {
   /** Generic boxes that the kit lacks: the list of what to get. */
   readonly got: readonly CastBox[];
   readonly leads: readonly WiringStep[];
-  readonly chosen: readonly { readonly question: Question; readonly choice: Choice }[];
+  readonly chosen: readonly { readonly question: StartQuestion; readonly choice: StartChoice }[];
   readonly notes: readonly string[];
   readonly leftOver: readonly Device[];
   /** Boxes that play no part in the first sound. */
@@ -28,10 +28,10 @@ export interface StartPlan {
   readonly hears: Hookup['hears'];
 }
 
-export type Answers = Readonly<Record<string, string>>;
+export type StartAnswers = Readonly<Record<string, string>>;
 
 /** The answer to a question: what was said, else what the kit says, else the usual. */
-const answerTo = (rig: Rig, { id, choices, byKit }: Question, answers: Answers): Choice => {
+const answerTo = (rig: Rig, { id, choices, byKit }: StartQuestion, answers: StartAnswers): StartChoice => {
   const said = answers[id] ?? byKit?.(rig);
   return choices.find((c) => c.value === said) ?? choices[0];
 };
@@ -43,7 +43,7 @@ const answerTo = (rig: Rig, { id, choices, byKit }: Question, answers: Answers):
 export const planStart = (
   rig: Rig,
   point: StartingPoint,
-  answers: Answers,
+  answers: StartAnswers,
   newId: (n: number) => Id<'device'>,
 ): StartPlan => {
   const chosen = point.questions.map((question) => ({ question, choice: answerTo(rig, question, answers) }));

@@ -2,23 +2,23 @@ import type { Device } from '../rig/device.js';
 import { all, type Rig } from '../rig/rig.js';
 import type { Crew } from './crew.js';
 
-export interface Choice {
+export interface StartChoice {
   readonly value: string;
   readonly label: string;
   /** Why one would; for a question of taste, whose school it is. */
   readonly because: string;
 }
 
-export interface Question {
+export interface StartQuestion {
   readonly id: string;
   readonly ask: string;
   /** The usual answer first. */
-  readonly choices: readonly [Choice, ...Choice[]];
+  readonly choices: readonly [StartChoice, ...StartChoice[]];
   /** What the kit answers by itself. */
   readonly byKit?: (rig: Rig) => string | undefined;
 }
 
-export type Answer = (question: string) => string;
+export type StartAnswer = (question: string) => string;
 
 /**
  * A way to begin: a few questions, and how the boxes are wired then. Common practice throughout; practitioners differ
@@ -29,20 +29,24 @@ export interface StartingPoint {
   readonly name: string;
   readonly says: string;
   /** At most five. */
-  readonly questions: readonly Question[];
-  readonly wire: (crew: Crew, answer: Answer) => void;
+  readonly questions: readonly StartQuestion[];
+  readonly wire: (crew: Crew, answer: StartAnswer) => void;
 }
 
-export const question = (id: string, ask: string, ...choices: readonly [Choice, ...Choice[]]): Question => ({
+export const question = (
+  id: string,
+  ask: string,
+  ...choices: readonly [StartChoice, ...StartChoice[]]
+): StartQuestion => ({
   id,
   ask,
   choices,
 });
-export const choice = (value: string, label: string, because: string): Choice => ({ value, label, because });
+export const choice = (value: string, label: string, because: string): StartChoice => ({ value, label, because });
 
 export const hasSource = (rig: Rig, what: string): boolean =>
   all(rig, 'device').some((d) => d.ends?.some((e) => e.is === 'source' && e.what === what));
-export const INSTRUMENT: Question = {
+export const INSTRUMENT: StartQuestion = {
   ...question(
     'instrument',
     'What is in the hands?',
@@ -78,7 +82,7 @@ export const VOLUME = (first: 'loop' | 'front') => {
 
 export const FRONT = ['compressor', 'low-drive'];
 export const usual = (box: Device): string => `${box.name}: its usual place in the order`;
-export const instrument = (c: Crew, a: Answer): Device =>
+export const instrument = (c: Crew, a: StartAnswer): Device =>
   c.cast(a('instrument') === 'bass' ? 'bass' : 'guitar', 'where the sound begins');
 export const tuned = (c: Crew, from: Device): Device => {
   const tuner = c.cast('tuner', 'tuned in silence, always in the path');

@@ -8,17 +8,17 @@ import type { Id } from '../rig/ids.js';
 import { all, newRig, rigOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { ringsOf } from '../signal/trace.js';
 import { after } from '../../testing/after.js';
-import { carryOutStart, planStart, type Answers, type StartPlan } from './plan.js';
+import { carryOutStart, planStart, type StartAnswers, type StartPlan } from './plan.js';
 import { STARTING_POINTS } from './points.js';
 import { type StartingPoint } from './questions.js';
 
-const everyAnswer = ({ questions }: StartingPoint): readonly Answers[] =>
-  questions.reduce<readonly Answers[]>(
+const everyAnswer = ({ questions }: StartingPoint): readonly StartAnswers[] =>
+  questions.reduce<readonly StartAnswers[]>(
     (some, q) => some.flatMap((a) => q.choices.map((c) => ({ ...a, [q.id]: c.value }))),
     [{}],
   );
 const point = (key: string): StartingPoint => STARTING_POINTS.find((p) => p.key === key)!;
-const planned = (rig: Rig, p: StartingPoint, answers: Answers = {}): StartPlan =>
+const planned = (rig: Rig, p: StartingPoint, answers: StartAnswers = {}): StartPlan =>
   planStart(rig, p, answers, (n) => `device:new-${n}`);
 const started = (rig: Rig, plan: StartPlan): Derived => {
   const hookup = all(rig, 'hookup')[0]!.id;
@@ -118,7 +118,7 @@ describe.each(STARTING_POINTS.map((p) => [p.name, p] as const))('%s', (_, p) => 
 });
 
 describe('paths, as one would write them down by hand', () => {
-  const path = (key: string, answers: Answers = {}, rig: Rig = EMPTY) => {
+  const path = (key: string, answers: StartAnswers = {}, rig: Rig = EMPTY) => {
     const d = started(rig, planned(rig, point(key), answers));
     const codes = new Map(all(d.rig, 'device').map((x) => [x.id.slice(7), x.code] as const));
     return line(soundRun(d, 'sound:first' as Id<'sound'>)).replaceAll(/new-\d+|k\d+/g, (id) => codes.get(id)!);

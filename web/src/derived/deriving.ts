@@ -2,7 +2,7 @@ import { deltaOf, patch } from '@yunta/core/change/delta';
 import type { Bench } from '@yunta/core/bench/bench';
 import type { Edit } from '@yunta/core/change/edit';
 import { consequences, type Consequences } from '@yunta/core/derive/consequences';
-import type { Gesture } from '@yunta/core/bench/box';
+import type { FootGesture } from '@yunta/core/bench/box';
 import { benchView, momentOf, type BenchView, type Moment } from '@yunta/core/derive/bench-view';
 import { faultsOf, goWrong, type Fault, type SaidFault } from '@yunta/core/derive/faults';
 import { Deriver, type Derived } from '@yunta/core/derive/deriver';
@@ -54,7 +54,7 @@ const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
 
 /** What a person does on the bench. */
 export type BenchAct =
-  | { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: Gesture }
+  | { readonly stomp: string; readonly device: Id<'device'>; readonly gesture: FootGesture }
   | { readonly pedal: string; readonly device: Id<'device'>; readonly byte: number }
   | { readonly turn: Ref; readonly to: number }
   | { readonly step: string; /** The next one follows so soon, settled or not. */ readonly nextMs?: number }

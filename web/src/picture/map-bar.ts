@@ -13,12 +13,12 @@ import {
   TAG,
   turnedBox,
   turnedCable,
-  type Block,
+  type MapBlock,
   type LaidBox,
   type LaidCable,
   type LaidJack,
   type LaidLoop,
-  type Place,
+  type MapPoint,
 } from './map-parts.js';
 
 const BAR = { height: 30, pad: 14, code: 10 } as const;
@@ -29,7 +29,7 @@ const DEPTHS = [30, 100] as const;
 const ONE_SIDED = 10;
 
 /** What lives in a loop, laid out from its own corner. */
-export type Inside = Omit<Block, 'of'>;
+export type BarInside = Omit<MapBlock, 'of'>;
 
 /** A host of loops as a bar: what lives in them hangs from it as in the run; loops that lead away leave by its top. */
 export class Bar {
@@ -106,7 +106,7 @@ export class Bar {
       [laid],
       ends.map(({ i, its, cable }): LaidCable => {
         const to = laid.x + laid.jacks.find((j) => j.jack === its)!.x;
-        const points: readonly Place[] = [
+        const points: readonly MapPoint[] = [
           [places[i]!, BAR.height],
           [places[i]!, laid.y - 8],
           [to, laid.y - 8],
@@ -124,7 +124,7 @@ export class Bar {
   }
 
   /** Several boxes, or a host of its own, between the loop's drops. */
-  several(loop: MapLoop, inside: Inside): void {
+  several(loop: MapLoop, inside: BarInside): void {
     const margin = 12 + Math.max(loop.sends.length, loop.returns.length) * 10;
     const width = inside.width + 2 * margin;
     const sends = loop.sends.length;
@@ -143,7 +143,7 @@ export class Bar {
       const far = cable && at.get(cable.from === jack.ref ? cable.to : cable.from);
       if (!far) return [];
       const x = places[i]!;
-      const points: readonly Place[] =
+      const points: readonly MapPoint[] =
         far.side === 'top'
           ? [
               [x, BAR.height],
@@ -163,7 +163,7 @@ export class Bar {
     this.depth.bottom = 0;
   }
 
-  finish(): Block {
+  finish(): MapBlock {
     const { box, hung } = this;
     const width = Math.max(this.x + BAR.pad, ...hung.map((b) => b.x + b.width + 6));
     const shown = shownJacks(box);

@@ -1,7 +1,7 @@
-import type { Lead, BoxStanding, Lit } from '@yunta/core/signal/map';
+import type { LeadKind, BoxStanding, Lit } from '@yunta/core/signal/map';
 import type { LaidBox } from './map-parts.js';
 
-export const LEAD_LETTERS: Readonly<Record<Lead, string>> = {
+export const LEAD_LETTERS: Readonly<Record<LeadKind, string>> = {
   instrument: 'i',
   line: 'L',
   balanced: 'B',
@@ -14,9 +14,9 @@ export const LEAD_LETTERS: Readonly<Record<Lead, string>> = {
 };
 
 /** How a box stands in the sound that is shown; `apart` when no signal could come by. */
-export type Standing = BoxStanding | 'apart';
+export type TagStanding = BoxStanding | 'apart';
 
-const STANDING_TEXT: Readonly<Record<Standing, string>> = {
+const STANDING_TEXT: Readonly<Record<TagStanding, string>> = {
   in: '',
   bypassed: 'bypassed',
   fed: 'listens',
@@ -24,7 +24,7 @@ const STANDING_TEXT: Readonly<Record<Standing, string>> = {
   apart: '',
 };
 
-export const standingOf = (laid: LaidBox, lit: Lit | undefined): Standing =>
+export const standingOf = (laid: LaidBox, lit: Lit | undefined): TagStanding =>
   lit?.boxes[laid.box.device] ?? (laid.box.wired && !lit ? 'outside' : 'apart');
 
 const LINE_CHARS = 13;
@@ -52,7 +52,7 @@ export const BoxDrawing = ({ laid, lit }: { laid: LaidBox; lit: Lit | undefined 
   );
 };
 
-const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: LaidBox; standing: Standing }) => {
+const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: LaidBox; standing: TagStanding }) => {
   const says = STANDING_TEXT[standing];
   const lines = says ? [twoLines(box.name)[0]!, says] : twoLines(box.name);
   return (
@@ -79,7 +79,7 @@ const Bar = ({
   lit,
 }: {
   laid: LaidBox;
-  standing: Standing;
+  standing: TagStanding;
   lit: Lit | undefined;
 }) => {
   const y = height / 2;
@@ -119,7 +119,7 @@ const Bar = ({
 };
 
 /** A small tag for the legend. */
-export const StandingSample = ({ standing }: { standing: Standing }) => (
+export const StandingSample = ({ standing }: { standing: TagStanding }) => (
   <svg width={34} height={18} aria-hidden="true">
     <g transform="translate(2 2)">
       <path className={`map-tag ${standing}`} d={tagPath(30, 14)} />

@@ -2,8 +2,18 @@ import { getSmoothStepPath, Position } from '@xyflow/react';
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import type { MapBox, MapCable, RoutingMap } from '@yunta/core/signal/map';
 import type { ELK, ElkNode, ElkPort } from 'elkjs/lib/elk-api.js';
-import { Bar, type Inside } from './map-bar.js';
-import { middle, moved, movedCable, pathOf, tag, TAG, type Block, type LaidBox, type LaidCable } from './map-parts.js';
+import { Bar, type BarInside } from './map-bar.js';
+import {
+  middle,
+  moved,
+  movedCable,
+  pathOf,
+  tag,
+  TAG,
+  type MapBlock,
+  type LaidBox,
+  type LaidCable,
+} from './map-parts.js';
 
 export interface LaidZone {
   readonly name: string;
@@ -64,7 +74,7 @@ interface Root {
   readonly head: number;
 }
 
-type Level = Inside & { readonly roots: readonly Root[] };
+type Level = BarInside & { readonly roots: readonly Root[] };
 
 /**
  * Lays a hook-up out: what lives in loops hangs from the bar of its host as in the run, everything else stands in
@@ -258,7 +268,7 @@ class Levels {
   }
 
   /** A tag; or a bar with what lives in its loops. */
-  private async block(box: MapBox): Promise<Block> {
+  private async block(box: MapBox): Promise<MapBlock> {
     if (box.loops.every((l) => l.holds.length === 0) && box.loops.length < 3) {
       const alone = tag(box);
       return { of: box, width: alone.width, height: alone.height + TAG.label, boxes: [alone], cables: [] };

@@ -2,7 +2,7 @@ import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/map';
 
 export type JackSide = 'left' | 'right' | 'top' | 'bottom';
-export type Place = readonly [x: number, y: number];
+export type MapPoint = readonly [x: number, y: number];
 
 /** A jack on the rim of its box; x and y are measured from the box's corner. */
 export interface LaidJack {
@@ -38,11 +38,11 @@ export interface LaidCable {
   /** An SVG path of straight lines. */
   readonly d: string;
   /** Where its letter stands. */
-  readonly at: Place;
+  readonly at: MapPoint;
 }
 
 /** A box with all that hangs on it, laid out from its own corner. */
-export interface Block {
+export interface MapBlock {
   readonly of: MapBox;
   readonly width: number;
   readonly height: number;
@@ -124,9 +124,9 @@ export const moved = <T extends { readonly x: number; readonly y: number }>(thin
 });
 
 const round = (n: number): number => Math.round(n * 10) / 10;
-export const pathOf = (points: readonly Place[]): string =>
+export const pathOf = (points: readonly MapPoint[]): string =>
   points.map(([x, y], i) => `${i ? 'L' : 'M'}${round(x)} ${round(y)}`).join('');
-const throughPath = (d: string, change: (x: number, y: number) => Place): string =>
+const throughPath = (d: string, change: (x: number, y: number) => MapPoint): string =>
   d.replaceAll(/([ML])(-?[\d.]+) (-?[\d.]+)/g, (_, c: string, x: string, y: string) => {
     const [nx, ny] = change(Number(x), Number(y));
     return `${c}${round(nx)} ${round(ny)}`;
@@ -152,7 +152,7 @@ export const turnedBox = (b: LaidBox, about: number): LaidBox => ({
 });
 
 /** Where a letter on a cable is out of the way: the middle of its longest stretch. */
-export const middle = (points: readonly Place[]): Place => {
+export const middle = (points: readonly MapPoint[]): MapPoint => {
   const stretches = points.slice(1).map((to, i) => ({
     from: points[i]!,
     to,

@@ -34,7 +34,7 @@ export interface SaidProblem {
 }
 
 /** The server answered and refused. */
-export class Refused extends Error {
+export class RefusedByServer extends Error {
   constructor(
     readonly status: number,
     readonly problem: SaidProblem,
@@ -103,7 +103,7 @@ const ask = async <T>(
   const said = await problemIn(response);
   if (AWAY.has(response.status)) throw new Away(`the server answered ${response.status}`, said);
   const problem = said ?? { title: 'No reason given', detail: `The server answered ${response.status}.` };
-  throw response.status >= 500 ? new Failing(response.status, problem) : new Refused(response.status, problem);
+  throw response.status >= 500 ? new Failing(response.status, problem) : new RefusedByServer(response.status, problem);
 };
 
 interface WireEntry extends Omit<Journaled, 'delta'> {

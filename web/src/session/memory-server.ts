@@ -5,7 +5,7 @@ import { rebase } from '@yunta/core/change/rebase';
 import type { Journaled } from '@yunta/core/change/session';
 import { islandRun } from '@yunta/core/demo/island-run';
 import type { Rig } from '@yunta/core/rig/rig';
-import { Away, Refused, type Api } from './api.js';
+import { Away, RefusedByServer, type Api } from './api.js';
 
 /** A server in memory that can be taken away, and can lose its answers. */
 export class MemoryServer {
@@ -49,13 +49,13 @@ export class MemoryServer {
     const mine = since.reduce(
       (delta, j) => {
         const over = rebase(delta, j.delta);
-        if (!over.ok) throw new Refused(409, { title: 'clash', detail: 'clash', clashes: over.error });
+        if (!over.ok) throw new RefusedByServer(409, { title: 'clash', detail: 'clash', clashes: over.error });
         return over.value;
       },
       deltaOf(this.revisions[set.base]!, set),
     );
     const applied = apply(this.rig, editOf(mine));
-    if (!applied.ok) throw new Refused(422, { title: 'refused', detail: 'refused', refusals: applied.error });
+    if (!applied.ok) throw new RefusedByServer(422, { title: 'refused', detail: 'refused', refusals: applied.error });
     this.rig = { ...applied.value.rig, revision: this.rig.revision + 1 };
     this.revisions[this.rig.revision] = this.rig;
     this.journal.push({ revision: this.rig.revision, id: set.id, label: set.label, delta: applied.value.delta });

@@ -13,7 +13,7 @@ import {
 import { everyPart } from '@yunta/core/rig/rig';
 import type { Refusal } from '@yunta/core/rig/result';
 import { insist, type Clash } from '@yunta/core/change/rebase';
-import { Away, Failing, Refused, type Api, type SaidProblem } from './api.js';
+import { Away, Failing, RefusedByServer, type Api, type SaidProblem } from './api.js';
 import { holdsAnything, keptOf, sessionOf, type Kept, type Outbox } from './outbox.js';
 
 export interface StoreState {
@@ -86,7 +86,7 @@ export class SessionStore {
       else this.set({ session: openSession(await this.api.rig(this.rigId)) });
       this.set({ status: 'ready', online: true });
     } catch (e) {
-      if (e instanceof Refused) return this.set({ status: 'missing', online: true });
+      if (e instanceof RefusedByServer) return this.set({ status: 'missing', online: true });
       this.cannot(e);
       this.set({ status: this.state.session ? 'ready' : 'away' });
     }
@@ -238,7 +238,7 @@ export class SessionStore {
 
   /** The server could not be reached, or failed: it is asked again, later each time. */
   private cannot(e: unknown): void {
-    if (!(e instanceof Away) && !(e instanceof Failing) && !(e instanceof Refused)) throw e;
+    if (!(e instanceof Away) && !(e instanceof Failing) && !(e instanceof RefusedByServer)) throw e;
     this.failures += 1;
     this.set({ online: false, why: e instanceof Away ? e.why : e.problem });
   }
@@ -289,7 +289,7 @@ export class SessionStore {
             ],
           ),
         );
-      if (!(e instanceof Refused)) throw e;
+      if (!(e instanceof RefusedByServer)) throw e;
       // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on
       // top of it.
       await this.catchUp();

@@ -10,7 +10,7 @@ import { grouped } from '../names.js';
 import { once } from '../../rig/kept.js';
 
 /** A stage that sounds in a sound. */
-export interface Heard {
+export interface SoundingStage {
   readonly stage: Ref;
   readonly device: Id<'device'>;
   readonly block: Block;
@@ -21,8 +21,8 @@ export interface Heard {
 export interface Audible {
   readonly sound: Id<'sound'>;
   readonly trace: Trace;
-  readonly stages: readonly Heard[];
-  readonly before: (first: Heard, second: Heard) => boolean;
+  readonly stages: readonly SoundingStage[];
+  readonly before: (first: SoundingStage, second: SoundingStage) => boolean;
   /** What the sources are that it carries. */
   readonly sources: ReadonlySet<End['what']>;
 }
@@ -62,8 +62,8 @@ const listen = once(({ sound, trace }: Compiled, rig: Rig): Audible => {
 });
 
 const DIRT = new Set(['overdrive', 'distortion', 'fuzz']);
-export const isDirt = ({ block }: Heard): boolean => DIRT.has(block.stage);
-export const isTime = ({ block }: Heard): boolean => block.stage === 'delay' || block.stage === 'reverb';
+export const isDirt = ({ block }: SoundingStage): boolean => DIRT.has(block.stage);
+export const isTime = ({ block }: SoundingStage): boolean => block.stage === 'delay' || block.stage === 'reverb';
 
 /** A preamp stage that is made to be driven. */
-export const isDriven = ({ isDriven: driven }: Heard): boolean => driven;
+export const isDriven = ({ isDriven: driven }: SoundingStage): boolean => driven;

@@ -1,12 +1,12 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
-import { isDirt, isDriven, type Heard } from './audible.js';
+import { isDirt, isDriven, type SoundingStage } from './audible.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 import { inFrontOf, orExchanged } from '../ways-out.js';
 
-const isCompressor = (s: Heard): boolean => s.block.stage === 'compressor';
+const isCompressor = (s: SoundingStage): boolean => s.block.stage === 'compressor';
 
-const behind = (isFirst: (s: Heard) => boolean) =>
+const behind = (isFirst: (s: SoundingStage) => boolean) =>
   oncePerSound((a) => inOrder(a, isFirst, isCompressor).map(([first, second]) => [second.device, first.device]));
 const behindGain = behind((s) => isDirt(s) || isDriven(s));
 const behindAnother = behind(isCompressor);

@@ -1,10 +1,10 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
-import { isDriven, isTime, type Heard } from './audible.js';
+import { isDriven, isTime, type SoundingStage } from './audible.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 import { behind, elseByHand, intoLoopOf, orExchanged } from '../ways-out.js';
 
-const isHot = (s: Heard): boolean => s.block.stage === 'fuzz' || s.block.stage === 'distortion' || isDriven(s);
+const isHot = (s: SoundingStage): boolean => s.block.stage === 'fuzz' || s.block.stage === 'distortion' || isDriven(s);
 
 const timeIntoGain = oncePerSound((a) => inOrder(a, isTime, isHot).map(([time, gain]) => [time.device, gain.device]));
 

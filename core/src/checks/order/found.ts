@@ -2,10 +2,10 @@ import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { once } from '../../rig/kept.js';
-import { audible, type Audible, type Heard } from './audible.js';
+import { audible, type Audible, type SoundingStage } from './audible.js';
 
 /** One thing found in one sound. */
-export interface Met {
+export interface Meeting {
   readonly sound: Id<'sound'>;
   readonly boxes: readonly Id<'device'>[];
 }
@@ -19,7 +19,7 @@ export const meetings = (
   readonly sounds: readonly Id<'sound'>[];
   readonly evidence: readonly AnyId[];
 }[] => {
-  const met = audible(inputs).flatMap((a): readonly Met[] => meet(a).map((boxes) => ({ sound: a.sound, boxes })));
+  const met = audible(inputs).flatMap((a): readonly Meeting[] => meet(a).map((boxes) => ({ sound: a.sound, boxes })));
   return [...grouped(met, (m) => m.boxes.join()).values()].map((group) => {
     const sounds = [...new Set(group.map((m) => m.sound))];
     return { boxes: group[0]!.boxes, sounds, evidence: [...group[0]!.boxes, ...sounds] };
@@ -32,9 +32,9 @@ export const oncePerSound: <T>(find: (a: Audible) => T) => (a: Audible) => T = o
 /** Every two stages of a sound of which the signal meets one before the other. */
 export const inOrder = (
   { stages, before }: Audible,
-  isFirst: (s: Heard) => boolean,
-  isSecond: (s: Heard) => boolean,
-): readonly (readonly [first: Heard, second: Heard])[] => {
+  isFirst: (s: SoundingStage) => boolean,
+  isSecond: (s: SoundingStage) => boolean,
+): readonly (readonly [first: SoundingStage, second: SoundingStage])[] => {
   const seconds = stages.filter(isSecond);
   return seconds.length
     ? stages.filter(isFirst).flatMap((a) => seconds.filter((b) => a !== b && before(a, b)).map((b) => [a, b] as const))

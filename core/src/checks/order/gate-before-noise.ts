@@ -1,10 +1,10 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, listed, soundNames } from '../names.js';
-import { isDirt, isDriven, type Audible, type Heard } from './audible.js';
+import { isDirt, isDriven, type Audible, type SoundingStage } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 import { behind, orExchanged } from '../ways-out.js';
 
-const isNoisy = (s: Heard): boolean => isDirt(s) || isDriven(s) || s.block.stage === 'compressor';
+const isNoisy = (s: SoundingStage): boolean => isDirt(s) || isDriven(s) || s.block.stage === 'compressor';
 
 const gatesBefore = oncePerSound(({ stages, before }: Audible) =>
   stages

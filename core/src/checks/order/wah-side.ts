@@ -1,10 +1,10 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
-import { isDirt, type Heard } from './audible.js';
+import { isDirt, type SoundingStage } from './audible.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 
-const isWah = (s: Heard): boolean => s.block.stage === 'wah';
-const met = (isFirst: (s: Heard) => boolean, isSecond: (s: Heard) => boolean) =>
+const isWah = (s: SoundingStage): boolean => s.block.stage === 'wah';
+const met = (isFirst: (s: SoundingStage) => boolean, isSecond: (s: SoundingStage) => boolean) =>
   oncePerSound((a) => inOrder(a, isFirst, isSecond).map(([first, second]) => [first.device, second.device]));
 const wahFirst = met(isWah, isDirt);
 const wahBehind = met(isDirt, isWah);

@@ -7,7 +7,7 @@ import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../rig/kept.js';
 import { partOf } from '../../rig/rig.js';
-import type { Case, Check, CheckInputs, Remedy } from '../check.js';
+import type { Occurrence, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
 import { callAProgram } from './cures.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
@@ -67,7 +67,7 @@ interface HandMoveIn {
 }
 
 /** What every sound that needs it wants alike: it is set once, and stays so unless somebody touches it. */
-const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Case => {
+const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Occurrence => {
   const those = once.map((group) => group[0]!.move);
   const text = ({ control, value }: HandMove) => `${controlText(rig, control)} ${valueText(rig, control, value)}`;
   const taken = () =>

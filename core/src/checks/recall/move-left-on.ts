@@ -3,7 +3,7 @@ import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Move } from '../../rig/sound.js';
 import { controlText, sayFootsteps } from '../../recall/words.js';
-import type { Trouble } from '../../recall/what-if/question.js';
+import type { RecallTrouble } from '../../recall/what-if/question.js';
 import { whatIf } from '../../recall/what-if/what-if.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { grouped, listed, soundNames } from '../names.js';
@@ -64,7 +64,7 @@ export const moveLeftOn: Check = {
 
 const known = new WeakMap<
   CheckInputs['modelled'],
-  { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly Trouble[] }
+  { readonly steps: CheckInputs['modelled']['steps']; readonly troubles: readonly RecallTrouble[] }
 >();
 
 /**

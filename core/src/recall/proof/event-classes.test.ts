@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { EventClasses, type Guard, type Op } from './event-classes.js';
+import { EventClasses, type NumberedGuard, type Op } from './event-classes.js';
 
 /** Three variables of 2, 3 and 4 values. */
 const SIZES = [2, 3, 4];
@@ -23,7 +23,7 @@ type Told = typeof events extends fc.Arbitrary<infer T> ? T : never;
 
 const classesOf = (told: Told): EventClasses => {
   const classes = new EventClasses();
-  const guards = (when: readonly (readonly [number, readonly number[]])[]): Guard[] =>
+  const guards = (when: readonly (readonly [number, readonly number[]])[]): NumberedGuard[] =>
     when.map(([i, values]) => ({ at: i, table: classes.table(values) }));
   for (const { when, acts, isLast } of told) {
     const ops = acts.map((a): Op =>
@@ -97,8 +97,8 @@ test('what does not matter to a class makes no difference to what it leaves; wha
 
 test('an event forgets what it sets before anything reads it, and nothing else', () => {
   const classes = new EventClasses();
-  const set = (i: number, to: number, ...guards: Guard[]): Op => ({ guards, at: i, to, table: -1 });
-  const isOn: Guard = { at: 1, table: classes.table([0, 1, 1]) };
+  const set = (i: number, to: number, ...guards: NumberedGuard[]): Op => ({ guards, at: i, to, table: -1 });
+  const isOn: NumberedGuard = { at: 1, table: classes.table([0, 1, 1]) };
   classes.add([], [set(0, 1), set(2, 3, isOn)], false);
   classes.add([isOn], [set(1, 0)], false);
   classes.add([], [set(1, 0), set(2, 3, isOn)], false);

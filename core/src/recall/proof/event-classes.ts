@@ -1,12 +1,12 @@
 /** What must hold: which values of the variable at `at` satisfy it, as a table of 0 and 1 that begins at `table`. */
-export interface Guard {
+export interface NumberedGuard {
   readonly at: number;
   readonly table: number;
 }
 
 /** What one act does. */
 export interface Op {
-  readonly guards: readonly Guard[];
+  readonly guards: readonly NumberedGuard[];
   readonly at: number;
   /** The new value, whatever the old one was; −1 when it depends on that. */
   readonly to: number;
@@ -38,7 +38,7 @@ export class EventClasses {
   }
 
   /** @param isLast it is judged and leads nowhere */
-  add(guards: readonly Guard[], ops: readonly Op[], isLast: boolean): number {
+  add(guards: readonly NumberedGuard[], ops: readonly Op[], isLast: boolean): number {
     this.addGuards(guards);
     for (const { guards: under, at, to, table } of ops) {
       this.addGuards(under);
@@ -48,7 +48,7 @@ export class EventClasses {
     return this.last.push(isLast) - 1;
   }
 
-  private addGuards(guards: readonly Guard[]): void {
+  private addGuards(guards: readonly NumberedGuard[]): void {
     this.rows.push(guards.length);
     for (const { at, table } of guards) this.rows.push(at, table);
   }

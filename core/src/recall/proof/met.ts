@@ -20,7 +20,7 @@ const factorsOf = (sizes: readonly number[], places: readonly number[]): readonl
 };
 
 /** States that were met, told apart by their values at some places. */
-export class Met {
+export class MetStates {
   private readonly factors: readonly number[];
   private readonly flat: Uint8Array | undefined;
   private readonly codes: Set<number | string> | undefined;

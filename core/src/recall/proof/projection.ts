@@ -1,5 +1,5 @@
 import { distinct, groupsIn, rowsInCone, type Cut } from './cut.js';
-import { EventClasses, type Guard, type Op } from './event-classes.js';
+import { EventClasses, type NumberedGuard, type Op } from './event-classes.js';
 import type { Merging } from './merging.js';
 import { Paths, START } from './paths.js';
 import { afterAct, type Condition, type RecallSystem, type SystemAct } from './system.js';
@@ -65,8 +65,8 @@ export const project = (
   forms.clear();
   paths.clear();
   const classes = new EventClasses();
-  const guards = new Map<number, Guard & WithForm>();
-  const guardOf = (c: Condition): Guard & WithForm => {
+  const guards = new Map<number, NumberedGuard & WithForm>();
+  const guardOf = (c: Condition): NumberedGuard & WithForm => {
     const known = guards.get(conditionNumber(c));
     if (known) return known;
     const at = place.get(c.variable)!;
@@ -125,7 +125,7 @@ export const project = (
 
 const [forms, paths] = [new Paths(), new Paths()];
 const ALL_ALIKE: readonly number[] = [];
-const NO_GUARDS: readonly Guard[] = [];
+const NO_GUARDS: readonly NumberedGuard[] = [];
 /** Room for the number of one act after the other. */
 let actOf = new Int32Array(1024);
 /** No place in a cone and no form has these numbers. */

@@ -2,7 +2,7 @@ import { keptIn, lazily, once } from '../../rig/kept.js';
 import { cutTo, powerUpSpeaker, sameSigns, type Cut } from './cut.js';
 import { Merging } from './merging.js';
 import { project } from './projection.js';
-import { search, type Outcome, type Searched, type Way } from './search.js';
+import { search, type Outcome, type Searched, type StatePath } from './search.js';
 import { stand, type Standing } from './standing.js';
 import { powerUpOf, type RecallSystem, type SystemSound, type SystemState, type SystemWant } from './system.js';
 
@@ -213,7 +213,7 @@ const verdictOf = (
  * A way through merged values and classes as power-up values and events of the system; what lies outside the cone
  * takes its first power-up value.
  */
-const inWords = ({ system }: Standing, { cut, found }: ConeProof, way: Way, recall: string): Footsteps => {
+const inWords = ({ system }: Standing, { cut, found }: ConeProof, way: StatePath, recall: string): Footsteps => {
   const { names, merged, classOf } = found.projection;
   const inCone = new Map(cut.cone.map((id, i) => [id, i]));
   const powerUp = powerUpOf(system, (variable, value) => {

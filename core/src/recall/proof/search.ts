@@ -1,9 +1,9 @@
-import { FLAT_LIMIT, jumpsOf, Met, productOf, type Jumps } from './met.js';
+import { FLAT_LIMIT, jumpsOf, MetStates, productOf, type Jumps } from './met.js';
 import type { Projection } from './projection.js';
 import type { SystemWant } from './system.js';
 
 /** A way to a wrong value: the merged power-up values and the classes of events before the last, in order. */
-export interface Way {
+export interface StatePath {
   readonly start: readonly string[];
   readonly classes: readonly number[];
 }
@@ -27,7 +27,7 @@ export interface Searched {
 
 export interface Outcome {
   readonly length: number;
-  readonly way: () => Way;
+  readonly way: () => StatePath;
 }
 
 /** States one after the other, each the values of all variables in a row, with the way to each. */
@@ -74,7 +74,7 @@ export const search = (projection: Projection, budget: number): Searched => {
   const width = sizes.length;
   const states = new States(width);
   const { parents, vias, depths } = states;
-  const seen = new Met(
+  const seen = new MetStates(
     sizes,
     sizes.map((_, i) => i),
   );
@@ -120,7 +120,7 @@ export const search = (projection: Projection, budget: number): Searched => {
     for (const jump of jumps) if (!seen.has(code + jump.from(before))) goOn(at, jump.c);
   }
 
-  const wayTo = (parent: number): Way => {
+  const wayTo = (parent: number): StatePath => {
     const path: number[] = [];
     let at = parent;
     for (; parents[at] !== -1; at = parents[at]!) path.unshift(vias[at]!);
@@ -188,12 +188,12 @@ const openQuestions = (
 interface Leading {
   readonly members: readonly number[];
   /** States that agree in all that matters to these classes count once; undefined when everything matters. */
-  readonly met: Met | undefined;
+  readonly met: MetStates | undefined;
 }
 
 /** Judged classes whose outcome depends on the same. */
 interface Judging extends Leading {
-  readonly met: Met;
+  readonly met: MetStates;
 }
 
 /**
@@ -234,10 +234,10 @@ const byWhatMatters = (
   }
   return {
     jumps,
-    judging: judging.groups.map(({ places, members }) => ({ members, met: new Met(sizes, places) })),
+    judging: judging.groups.map(({ places, members }) => ({ members, met: new MetStates(sizes, places) })),
     leading: leading.groups.map(({ places, members }) => ({
       members,
-      met: places.length < width && productOf(sizes, places) <= FLAT_LIMIT ? new Met(sizes, places) : undefined,
+      met: places.length < width && productOf(sizes, places) <= FLAT_LIMIT ? new MetStates(sizes, places) : undefined,
     })),
   };
 };

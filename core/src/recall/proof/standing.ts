@@ -11,14 +11,14 @@ import {
 } from './system.js';
 
 /** How often each value of each variable is wanted. */
-export type Wanted = ReadonlyMap<string, ReadonlyMap<string, number>>;
+export type WantedCounts = ReadonlyMap<string, ReadonlyMap<string, number>>;
 
 /** A system as the prover looks at it: who writes what, what is wanted, what each wanted variable rests on. */
 export interface Standing {
   readonly system: RecallSystem;
   readonly variables: ReadonlyMap<string, Variable>;
   readonly writers: WritersByVariable;
-  readonly wanted: Wanted;
+  readonly wanted: WantedCounts;
   readonly cones: ReadonlyMap<string, readonly string[]>;
   /** Wanted variables of whose cone nothing differs from the standing before. */
   readonly asBefore: ReadonlySet<string>;
@@ -55,7 +55,7 @@ export const stand = (system: RecallSystem, before?: Standing): Standing => {
   return { system, variables, writers, wanted, cones, asBefore, redone };
 };
 
-const countWanted = (before: Wanted, old: readonly SystemSound[], now: readonly SystemSound[]): Wanted => {
+const countWanted = (before: WantedCounts, old: readonly SystemSound[], now: readonly SystemSound[]): WantedCounts => {
   const wanted = new Map([...before].map(([v, values]) => [v, new Map(values)]));
   const count = (sounds: readonly SystemSound[], by: 1 | -1) => {
     const often = new Map<SystemWant, number>();
@@ -102,7 +102,7 @@ const sameShape = (a: RecallSystem, b: RecallSystem): boolean => {
 };
 
 /** Variables about which something differs: values, power-up, who writes them, or what is wanted of them. */
-const changedVariables = (before: Standing, now: RecallSystem, wanted: Wanted): ReadonlySet<string> => {
+const changedVariables = (before: Standing, now: RecallSystem, wanted: WantedCounts): ReadonlySet<string> => {
   const { system: old } = before;
   const changed = new Set<string>();
   old.variables.forEach((v, i) => {

@@ -6,7 +6,7 @@ import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import { chosenByHand, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
-import { Effects, type Said } from '../effects.js';
+import { Effects, type ModelTools } from '../effects.js';
 import type { Hearing, NoteLoad } from '../how.js';
 import { allOf } from '../loading.js';
 import { earOf, hasEar } from '../memos.js';
@@ -18,7 +18,7 @@ import { missedBy, reaching, type Reaching } from '../slot-timing.js';
 import type { RecallSystem, SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
 import { wantsOn, type Asked, type Question } from './question.js';
-import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
+import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';
 
 /**
  * A sound is stomped before all boxes have settled from the stomp before: a box that is still loading misses what
@@ -54,7 +54,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
  * Boxes tell each other nothing, have their wires to themselves, and nobody chooses programs by hand: it is known when
  * everything arrives.
  */
-const isClear = (c: Compilation, { effects }: Said, { sound, stored }: Compiled): boolean =>
+const isClear = (c: Compilation, { effects }: ModelTools, { sound, stored }: Compiled): boolean =>
   chosenByHand(c, sound).length === 0 &&
   stored.every(({ program }) => effects.isPlainSlot(program) && effects.hasWiresOfItsOwn(program));
 
@@ -62,7 +62,7 @@ const isClear = (c: Compilation, { effects }: Said, { sound, stored }: Compiled)
 const withBusyTimes = (
   c: Compilation,
   usual: Modelled,
-  said: Said,
+  said: ModelTools,
   deaf: readonly Device[],
   busy: BusyTimes,
 ): RecallSystem => {
@@ -83,15 +83,15 @@ const withBusyTimes = (
 const asking = (
   c: Compilation,
   usual: Modelled,
-  said: Said,
+  said: ModelTools,
   ground: RecallSystem,
   deaf: readonly Device[],
   calls: readonly { readonly compiled: Compiled; readonly call: HastyCall }[],
 ): Question => {
   const stored = [...c.sounds.values()].flatMap((s) => s.stored.map((x) => x.program));
-  const heard = new Heard(said, c.bearings, [...said.shelf.values(), ...stored]);
+  const heard = new HeardPlaces(said, c.bearings, [...said.shelf.values(), ...stored]);
   const withDeaf = { ...ground, events: [...ground.events, heard.whenBusy(deaf)] };
-  const reach = new Reach(withDeaf, wantedIn(usual.system.sounds));
+  const reach = new Influence(withDeaf, wantedIn(usual.system.sounds));
   const cutter = new Cutter();
   const wanted = new Map(usual.system.sounds.map((s) => [s.id, s]));
   const steps = new Map<string, Footstep>(usual.steps);
@@ -128,13 +128,13 @@ interface Places {
 }
 
 /** Which boxes have to hear something for it to come to certain variables, and where in the slots it stands. */
-class Heard {
+class HeardPlaces {
   private readonly changes = new Map<Device, Set<string>>();
   private readonly boxes = new Map<ReadonlySet<string>, readonly Device[]>();
   private readonly slots = new Map<Program, Places>();
 
   constructor(
-    private readonly said: Said,
+    private readonly said: ModelTools,
     private readonly b: Bearings,
     programs: Iterable<Program>,
   ) {
@@ -191,7 +191,7 @@ class Heard {
 }
 
 /** Stored slots that a step calls which is no sound's. */
-const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] =>
+const programsOf = ({ shelf }: ModelTools, step: Footstep): readonly Program[] =>
   step.does === 'call' ? [shelf.get(shelfKey(step.device, step.memory, step.slot))].filter((p) => p !== undefined) : [];
 
 /**
@@ -200,7 +200,7 @@ const programsOf = ({ shelf }: Said, step: Footstep): readonly Program[] =>
  */
 const settledActs = (
   b: Bearings,
-  said: Said,
+  said: ModelTools,
   event: SystemEvent,
   programs: readonly Program[],
   reset: readonly SystemAct[],
@@ -228,7 +228,7 @@ class HastyCall {
 
   constructor(
     private readonly b: Bearings,
-    private readonly said: Said,
+    private readonly said: ModelTools,
     private readonly programs: readonly Program[],
     private readonly busy: BusyTimes,
   ) {

@@ -2,7 +2,7 @@ import type { Id } from '../../rig/ids.js';
 import { knobEvents } from '../happenings.js';
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
-import { Reach, wantedIn } from './reach.js';
+import { Influence, wantedIn } from './reach.js';
 import type { Question } from './question.js';
 
 /** Somebody turns a knob of any box: does every sound bring it back? */
@@ -10,7 +10,9 @@ export const turnedKnob = (c: Compilation, m: Modelled): Question => {
   const turns = knobEvents(c.bearings, m.said.domains).filter(
     ([event]) => !m.steps.has(event.id) && m.system.variables.some((v) => v.id === event.acts[0]!.variable),
   );
-  const turned = new Reach(m.system, wantedIn(m.system.sounds)).from(turns.map(([event]) => event.acts[0]!.variable));
+  const turned = new Influence(m.system, wantedIn(m.system.sounds)).from(
+    turns.map(([event]) => event.acts[0]!.variable),
+  );
   return {
     about: 'turned knob',
     ground: m.ground,

@@ -11,7 +11,7 @@ import { chosenByHand, type Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
 import type { Condition, SystemAct, SystemEvent } from '../proof/system.js';
-import { apart, Cutter, Reach, wantedIn, type Extra } from './reach.js';
+import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';
 import type { Asked, Question } from './question.js';
 import { type Bearings } from '../bearings.js';
 import { type Compiled } from '../compiled.js';
@@ -30,7 +30,7 @@ const messagesOf = (program: Program): readonly number[] =>
  */
 export const lostMessage = (c: Compilation, m: Modelled): Question => {
   const { bearings: b } = c;
-  const reach = new Reach(m.system, wantedIn(m.system.sounds));
+  const reach = new Influence(m.system, wantedIn(m.system.sounds));
   const cutter = new Cutter();
   const steps = new Map<string, Footstep>(m.steps);
   const extras: Extra[] = [];
@@ -70,7 +70,7 @@ const lostOfSound = (
   b: Bearings,
   { said: { effects } }: Modelled,
   { sound, stored }: Compiled,
-  reach: Reach,
+  reach: Influence,
   cutter: Cutter,
 ): readonly (readonly [Extra, Footstep])[] => {
   const whole = stored.map(({ program }) => slotLoading(b, effects, program, AT_ONCE));

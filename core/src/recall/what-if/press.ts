@@ -11,7 +11,7 @@ import { moveEvents } from '../switches.js';
 import { memosIn } from '../memos.js';
 import type { Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
-import { apart, Cutter, Reach, type Extra } from './reach.js';
+import { apart, Cutter, Influence, type Extra } from './reach.js';
 import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../proof/system.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 
@@ -82,7 +82,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
       return wants ? [{ sound, pedal, wants }] : [];
     }),
   );
-  const reach = new Reach(system, new Set(judged.flatMap((j) => j.wants.map((w) => w.variable))));
+  const reach = new Influence(system, new Set(judged.flatMap((j) => j.wants.map((w) => w.variable))));
   const asked = new Map<string, Asked>();
   const extras: Extra[] = [];
   const cutter = new Cutter();
@@ -140,7 +140,7 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
         });
     }),
   );
-  const reach = new Reach(
+  const reach = new Influence(
     system,
     new Set(judged.flatMap((j) => [...j.lists.on, ...j.lists.off].map((w) => w.variable))),
   );

@@ -36,7 +36,7 @@ export interface Question {
 }
 
 /** One sound that goes wrong, or a move in it, with every want that can end wrong. */
-export interface Trouble extends Asked {
+export interface RecallTrouble extends Asked {
   /** The judged sound of the question's system. */
   readonly id: string;
   readonly system: RecallSystem;
@@ -47,7 +47,7 @@ export interface Reply {
   readonly about: Mishap;
   readonly question: Question;
   readonly judged: number;
-  readonly troubles: readonly Trouble[];
+  readonly troubles: readonly RecallTrouble[];
   /** Judged sounds whose cone is too large. */
   readonly undecided: readonly Asked[];
 }
@@ -61,7 +61,7 @@ export function* replying(
   usual: ReadonlyMap<string, Verdict>,
   budget = USUAL_BUDGET,
 ): Generator<void, Reply> {
-  const troubles = new Map<string, Trouble>();
+  const troubles = new Map<string, RecallTrouble>();
   const undecided = new Map<string, Asked>();
   for (const system of question.systems) {
     const verdicts = prove(system, budget);

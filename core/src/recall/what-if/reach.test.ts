@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { randomSystem } from '../../../testing/random-system.js';
 import { prove, type Verdict } from '../proof/prove.js';
-import { apart, Reach, wantedIn, type Extra } from './reach.js';
+import { apart, Influence, wantedIn, type Extra } from './reach.js';
 
 const said = (v: Verdict | undefined) =>
   v?.is === 'broken' ? Object.fromEntries(v.wrong.map((w) => [w.variable, w.length])) : {};
@@ -11,7 +11,7 @@ test('a system with more that can happen, told as several that share nothing, ha
     fc.property(randomSystem, (system) => {
       const extra = system.events.filter((e) => e.id.startsWith('other:') && !e.when?.length);
       const base = { ...system, events: system.events.filter((e) => !extra.includes(e)) };
-      const reach = new Reach(system, wantedIn(system.sounds));
+      const reach = new Influence(system, wantedIn(system.sounds));
       const extras = extra.map((e): Extra => ({
         id: e.id,
         matters: reach.from(e.acts.map((a) => a.variable)),

@@ -4,7 +4,7 @@ import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } fro
 import { systemWithin } from '../proof/reduce.js';
 
 /** Which wanted variables rest on others, asked the other way round: what a change of some variables can reach. */
-export class Reach {
+export class Influence {
   readonly cones: ReadonlyMap<string, readonly string[]>;
   private readonly above = new Map<string, string[]>();
   private readonly known = new Map<string, ReadonlySet<string>>();
@@ -64,7 +64,7 @@ export const apart = (
   system: RecallSystem,
   extras: readonly Extra[],
   sounds: readonly SystemSound[],
-  { cones }: Reach,
+  { cones }: Influence,
 ): readonly RecallSystem[] => {
   const heads = new Map<string, string>();
   const headOf = (variable: string): string => {

@@ -31,7 +31,7 @@ export interface SheetRow {
   readonly isDerived: boolean;
 }
 
-export interface Place {
+export interface CellPlace {
   readonly row: number;
   /** −1 is the name. */
   readonly column: number;

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import type { Place, SheetColumn, SheetRow } from './columns.js';
+import type { CellPlace, SheetColumn, SheetRow } from './columns.js';
 
 const REST_MS = 80;
 
@@ -7,8 +7,8 @@ const between = (a: number, b: number): readonly [number, number] => (a < b ? [a
 
 /** Where one stands in a sheet, and the block that is marked from there. */
 export interface Cursor {
-  readonly at: Place;
-  readonly end: Place;
+  readonly at: CellPlace;
+  readonly end: CellPlace;
   readonly fromRow: number;
   readonly toRow: number;
   readonly fromColumn: number;
@@ -33,8 +33,8 @@ interface Around {
 }
 
 export const useCursor = ({ rows, columns, chosen, choose, isTyping }: Around): Cursor => {
-  const [at, setAt] = useState<Place>({ row: 0, column: -1 });
-  const [end, setEnd] = useState<Place>(at);
+  const [at, setAt] = useState<CellPlace>({ row: 0, column: -1 });
+  const [end, setEnd] = useState<CellPlace>(at);
   const table = useRef<HTMLTableElement>(null);
   const wantsFocus = useRef(false);
   const choosing = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -47,7 +47,7 @@ export const useCursor = ({ rows, columns, chosen, choose, isTyping }: Around): 
     wantsFocus.current = false;
   });
 
-  const inside = (row: number, column: number): Place => ({
+  const inside = (row: number, column: number): CellPlace => ({
     row: Math.max(0, Math.min(rows.length - 1, row)),
     column: Math.max(-1, Math.min(columns.length - 1, column)),
   });

@@ -10,7 +10,7 @@ import type { BenchAct } from '../../derived/deriving.js';
 import { VerdictSign, VerdictText } from '../../app/verdict.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Run } from '../../picture/run.js';
-import type { Act } from './act.js';
+import type { DoOnBench } from './act.js';
 import { Boxes, Floor } from './floor.js';
 import { Monitor } from './monitor.js';
 import { Playing, useProgress, type Play } from './playing.js';
@@ -30,7 +30,7 @@ const useBench = () => {
   const [play, setPlay] = useState<Play>();
   const setUpFor = useRef(-1);
   // Footsteps of the proof settle one by one; what hands and feet do here goes on as time goes by.
-  const act: Act = useCallback(async (what) => setBench(await ask.act(what, !('step' in what))), [ask]);
+  const act: DoOnBench = useCallback(async (what) => setBench(await ask.act(what, !('step' in what))), [ask]);
   const powerUp = useCallback(async (state?: SystemState) => setBench(await ask.powerUp(state)), [ask]);
   useEffect(() => {
     if (derived.stamp === 0 || setUpFor.current === derived.stamp) return;
@@ -127,7 +127,7 @@ const NothingToStompOn = () => {
   );
 };
 
-const WrongNow = ({ bench, act }: { bench: BenchView; act: Act }) => (
+const WrongNow = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => (
   <ul className="wrong-now" aria-label="What is wrong on the bench">
     {bench.wrong.map((w) => (
       <li key={w.text}>
@@ -184,7 +184,7 @@ const AsWanted = ({ sound }: Pick<BenchView, 'sound'>) => {
 };
 
 /** What can happen besides stomps: what the proof reckons with, and what goes wrong on stage. Found by typing. */
-const Mishaps = ({ act }: { act: Act }) => {
+const Mishaps = ({ act }: { act: DoOnBench }) => {
   const mishaps = useAsked(['mishaps'], (worker) => worker.mishaps()) ?? [];
   const faults = useAsked(['faults'], (worker) => worker.faults()) ?? [];
   const [search, setSearch] = useState('');

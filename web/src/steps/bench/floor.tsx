@@ -1,9 +1,9 @@
 import { Button } from '@mantine/core';
-import type { Gesture } from '@yunta/core/bench/box';
+import type { FootGesture } from '@yunta/core/bench/box';
 import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/bench-view';
 import { Fragment, useCallback, useEffect, useRef, useState } from 'react';
 import { useAsked } from '../../app/rig-context.js';
-import type { Act } from './act.js';
+import type { DoOnBench } from './act.js';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'];
 const HOLD_MS = 600;
@@ -12,7 +12,7 @@ const TWICE_MS = 350;
 type Place = Pick<SwitchView, 'device' | 'switch'>;
 
 /** Feet on switches: pressed, let go, held long, twice in a row; as many at once as there are feet. */
-export const useFeet = (act: Act) => {
+export const useFeet = (act: DoOnBench) => {
   const since = useRef(new Map<string, number>());
   const holds = useRef(new Map<string, ReturnType<typeof setTimeout>>());
   useEffect(() => {
@@ -23,7 +23,7 @@ export const useFeet = (act: Act) => {
     (at: Place | undefined, gesture: 'press' | 'release') => {
       if (!at) return;
       const key = `${at.device} ${at.switch}`;
-      const tell = (what: Gesture) => act({ stomp: at.switch, device: at.device, gesture: what });
+      const tell = (what: FootGesture) => act({ stomp: at.switch, device: at.device, gesture: what });
       clearTimeout(holds.current.get(key));
       void tell(gesture);
       if (gesture === 'release') return;
@@ -62,7 +62,7 @@ const foot = (press: ReturnType<typeof useFeet>, at: Place) => ({
 });
 
 /** The switches as the foot sees them: click or hold, keys 1 to 9 and 0 in the same order. Pedals under them. */
-export const Floor = ({ bench, act }: { bench: BenchView; act: Act }) => {
+export const Floor = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => {
   const { floor } = bench;
   const calls = useAsked(['calls'], (worker) => worker.calls(), floor.length === 0) ?? [];
   const press = useFeet(act);
@@ -143,7 +143,7 @@ export const Floor = ({ bench, act }: { bench: BenchView; act: Act }) => {
  * Heel left, toe right; arrow keys move it by a little, Home and End to its ends. It is where the foot has it, also
  * before the bench has answered.
  */
-const Pedal = ({ pedal, act }: { pedal: PedalView; act: Act }) => {
+const Pedal = ({ pedal, act }: { pedal: PedalView; act: DoOnBench }) => {
   const [min, max, at] = pedal.is === 'control' ? [pedal.min, pedal.max, pedal.at] : [0, 127, pedal.at ?? 0];
   const [moved, setMoved] = useState<number>();
   const moves = useRef(0);
@@ -173,7 +173,7 @@ const Pedal = ({ pedal, act }: { pedal: PedalView; act: Act }) => {
 };
 
 /** Each box as it stands, with its own switches under a foot. */
-export const Boxes = ({ bench, act }: { bench: BenchView; act: Act }) => {
+export const Boxes = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => {
   const press = useFeet(act);
   return (
     <section className="card" style={{ padding: '12px 8px' }}>

@@ -4,7 +4,7 @@ import type { SaidStep } from '@yunta/core/recall/words';
 import type { Ref } from '@yunta/core/rig/ids';
 import { useEffect, useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
-import type { Act } from './act.js';
+import type { DoOnBench } from './act.js';
 
 const PACE_MS = 900;
 
@@ -29,7 +29,7 @@ export interface Progress {
  * Takes the footsteps one after the other, each when what the one before did can be seen. Another object is begun
  * anew, even one of the same footsteps.
  */
-export const useProgress = (play: Play | undefined, act: Act): Progress => {
+export const useProgress = (play: Play | undefined, act: DoOnBench): Progress => {
   const { ask } = useRig();
   const [reached, setReached] = useState<Progress>({ of: undefined, step: 0 });
   const progress: Progress = reached.of === play ? reached : { of: play, step: 0 };

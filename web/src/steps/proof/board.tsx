@@ -18,7 +18,7 @@ import {
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { VerdictSign } from '../../app/verdict.js';
 
-export type Pair = Transition;
+export type SoundPair = Transition;
 
 const decibels = (db: number): string =>
   db > 0 ? `+${Math.round(db)}` : Math.round(db) === 0 ? '0' : `−${Math.round(-db)}`;
@@ -112,7 +112,7 @@ const move = (e: KeyboardEvent, table: HTMLElement | null): void => {
 };
 
 /** From every sound straight to every other: one mark per pair, arrows to move. */
-export const Board = ({ pair, choose }: { pair: Pair | undefined; choose: (pair: Pair) => void }) => {
+export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (pair: SoundPair) => void }) => {
   const { rig, view } = useRig();
   const transitions = useAsked(['board'], (worker) => worker.board());
   const table = useRef<HTMLTableElement>(null);

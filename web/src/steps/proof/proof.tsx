@@ -14,7 +14,7 @@ import { useAsked, useRig } from '../../app/rig-context.js';
 import { Headline, VerdictText } from '../../app/verdict.js';
 import { ADMITS } from './admits.js';
 import { Assume } from './assume.js';
-import { Board, type Pair } from './board.js';
+import { Board, type SoundPair } from './board.js';
 import { Certificate } from './certificate.js';
 import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
@@ -22,7 +22,7 @@ import { useWhatIfs, WhatIfs } from './what-ifs.js';
 export const Proof = () => {
   const { view } = useRig();
   const navigate = useNavigate();
-  const [pair, choosePair] = useState<Pair>();
+  const [pair, choosePair] = useState<SoundPair>();
   const [chosen, choose] = useState<Id<'sound'>>();
   const whatIfs = useWhatIfs();
   if (view && view.tally.sounds === 0) {
@@ -318,7 +318,7 @@ const Sentences = ({ title, of }: { title: string; of: readonly string[] }) => (
   </details>
 );
 
-const PairDetails = ({ pair }: { pair: Pair }) => {
+const PairDetails = ({ pair }: { pair: SoundPair }) => {
   const { rig } = useRig();
   const changes = useAsked(['changes', pair.from, pair.to], (worker) => worker.changes(pair.from, pair.to));
   const name = (id: Id<'sound'>) => partOf(rig, id)?.name ?? id;

@@ -8,7 +8,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Mark } from '../../app/mark.js';
 import { fits, TextField } from '../../app/text-field.js';
-import { api, Away, Failing, Refused } from '../../session/api.js';
+import { api, Away, Failing, RefusedByServer } from '../../session/api.js';
 import { newId } from '../../session/ids.js';
 import type { WaitingRig } from '../../session/waiting-rigs.js';
 import { letGo, saveWaiting, useWaiting } from './use-waiting.js';
@@ -172,7 +172,7 @@ const NewRig = () => {
           ? e.why
             ? `${e.why.title}. ${e.why.detail}`
             : 'The server does not answer; it is not known whether the rig was made. Try again when it is back: it is made once.'
-          : e instanceof Refused || e instanceof Failing
+          : e instanceof RefusedByServer || e instanceof Failing
             ? e.problem.detail
             : String(e),
       );

@@ -1,5 +1,5 @@
 import { Button, Select } from '@mantine/core';
-import { moveBox, placesFor, type Place } from '@yunta/core/edits/place';
+import { moveBox, placesFor, type BoxPlace } from '@yunta/core/edits/place';
 import type { Device } from '@yunta/core/rig/device';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { partOf, type Rig } from '@yunta/core/rig/rig';
@@ -9,7 +9,7 @@ import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 
-const keyOf = (p: Place): string =>
+const keyOf = (p: BoxPlace): string =>
   p.is === 'loop'
     ? `loop ${p.host} ${p.insert}`
     : p.is === 'between'
@@ -18,7 +18,7 @@ const keyOf = (p: Place): string =>
         ? `exchange ${p.with}`
         : p.is;
 
-const placeText = (rig: Rig, p: Place): string => {
+const placeText = (rig: Rig, p: BoxPlace): string => {
   const code = (r: string) => partOf(rig, splitRef(r).device)?.code ?? '';
   if (p.is === 'loop')
     return `${partOf(rig, p.host)?.code} ${/^loop\d+$/.test(p.insert) ? p.insert.replace('loop', 'loop ') : 'loop'}${p.test ? ', the test loop' : ''}`;
@@ -42,7 +42,7 @@ export const MoveBox = ({ device, hookup }: { device: Device; hookup: Hookup }) 
     wish !== undefined,
   );
   if (places.length === 0) return null;
-  const group = (name: string, is: (p: Place) => boolean) => ({
+  const group = (name: string, is: (p: BoxPlace) => boolean) => ({
     group: name,
     items: places.filter(is).map((p) => ({ value: keyOf(p), label: placeText(rig, p) })),
   });

@@ -1,5 +1,5 @@
 import { Button, SegmentedControl } from '@mantine/core';
-import { carryOutStart, planStart, type Answers, type StartPlan } from '@yunta/core/starts/plan';
+import { carryOutStart, planStart, type StartAnswers, type StartPlan } from '@yunta/core/starts/plan';
 import { STARTING_POINTS } from '@yunta/core/starts/points';
 import type { StartingPoint } from '@yunta/core/starts/questions';
 import { cablesOf } from '@yunta/core/rig/rig';
@@ -35,7 +35,7 @@ export const Starts = ({ done }: { done: () => void }) => {
 
 const Planned = ({ point, done }: { point: StartingPoint; done: () => void }) => {
   const { rig, hookup, edit } = useRig();
-  const [answers, setAnswers] = useState<Answers>({});
+  const [answers, setAnswers] = useState<StartAnswers>({});
   const ids = useMemo(() => Array.from({ length: MOST_BOXES }, () => newPartId('device')), []);
   const plan = useMemo(() => planStart(rig, point, answers, (n) => ids[n]!), [rig, point, answers, ids]);
   if (!hookup) return null;

@@ -1,10 +1,10 @@
 import { Button, NumberInput, Select } from '@mantine/core';
 import type { Listening, Setting, Terms } from '@yunta/core/derive/terms';
 import { setHeard, setSetting, usualHeard } from '@yunta/core/edits/hookups';
-import type { Heard, Hookup } from '@yunta/core/rig/hookup';
+import type { HeardWish, Hookup } from '@yunta/core/rig/hookup';
 import { useAsked, useRig } from '../../app/rig-context.js';
 
-const ASKED: readonly { readonly value: Heard['as']; readonly label: string }[] = [
+const ASKED: readonly { readonly value: HeardWish['as']; readonly label: string }[] = [
   { value: 'sounds', label: 'must be heard' },
   { value: 'stereo', label: 'must be heard with two sides' },
   { value: 'silent', label: 'must be silent' },
@@ -108,7 +108,7 @@ const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: 
           onChange={(as) =>
             as &&
             edit(
-              setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as Heard['as'] }),
+              setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as HeardWish['as'] }),
               `${from} ${ASKED.find((a) => a.value === as)!.label} at ${at}`,
             )
           }

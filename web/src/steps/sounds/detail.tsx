@@ -40,12 +40,12 @@ export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
   );
 };
 
-export interface Of {
+export interface SoundOnCard {
   readonly sound: Sound;
   readonly detail: SoundDetail;
 }
 
-const Order = ({ sound, detail }: Of) => {
+const Order = ({ sound, detail }: SoundOnCard) => {
   const { edit } = useRig();
   const stages = detail.order;
   const movable = stages.filter((s) => s.moves);
@@ -116,7 +116,7 @@ const AS = [
   { value: 'either', label: 'as it comes' },
 ];
 
-const Ends = ({ sound, detail }: Of) => {
+const Ends = ({ sound, detail }: SoundOnCard) => {
   const { edit } = useRig();
   const { ends } = detail;
   const put = (next: readonly HeardView[]) =>
@@ -201,7 +201,7 @@ const Ends = ({ sound, detail }: Of) => {
   );
 };
 
-const Level = ({ sound, detail }: Of) => {
+const Level = ({ sound, detail }: SoundOnCard) => {
   const { rig, edit } = useRig();
   const others = soundsInOrder(rig)
     .filter((s) => s.id !== sound.id)

@@ -10,7 +10,7 @@ import { expressionInputs } from '@yunta/core/sheets/typed-cell';
 import { useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { Amount } from './amount.js';
-import type { Of } from './detail.js';
+import type { SoundOnCard } from './detail.js';
 
 const CURVES: readonly { value: Curve; label: string }[] = [
   { value: 'line', label: 'evenly' },
@@ -21,7 +21,7 @@ const CURVES: readonly { value: Curve; label: string }[] = [
 type PedalWant = Extract<Sound['wants'][number], { pedal: Ref }>;
 
 /** Amounts of a sound that a pedal moves, and how. */
-export const Pedals = ({ sound, detail, scope }: Of & { scope: Scope }) => {
+export const Pedals = ({ sound, detail, scope }: SoundOnCard & { scope: Scope }) => {
   const { rig } = useRig();
   const isNone = detail.ownPedals.length === 0 && expressionInputs(rig).length === 0;
   return (

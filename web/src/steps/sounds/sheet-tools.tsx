@@ -4,7 +4,7 @@ import type { Id, Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import { useRig } from '../../app/rig-context.js';
 import { WHERE_MARKS } from '../../app/sheet/row.js';
-import type { Arrangement } from './sound-rows.js';
+import type { RowOrder } from './sound-rows.js';
 
 export type SheetKind = 'sounds' | 'moves' | 'songs';
 
@@ -18,8 +18,8 @@ const SORTS = [
 interface SheetToolsProps {
   readonly sheet: SheetKind;
   readonly turnTo: (sheet: SheetKind) => void;
-  readonly arrangement: Arrangement;
-  readonly arrange: (arrangement: Arrangement) => void;
+  readonly arrangement: RowOrder;
+  readonly arrange: (arrangement: RowOrder) => void;
   /** Controls that could be a column and are none. */
   readonly controls: readonly { readonly value: string; readonly label: string }[];
   readonly addColumn: (control: Ref) => void;
@@ -105,7 +105,7 @@ const Rows = ({ arrangement, arrange }: Pick<SheetToolsProps, 'arrangement' | 'a
         allowDeselect={false}
         data={SORTS}
         value={arrangement.sort}
-        onChange={(v) => v && arrange({ ...arrangement, sort: v as Arrangement['sort'] })}
+        onChange={(v) => v && arrange({ ...arrangement, sort: v as RowOrder['sort'] })}
       />
       <Select
         size="xs"

@@ -20,16 +20,16 @@ const ROLE_LETTERS: Readonly<Record<string, string>> = {
 };
 
 /** How the rows stand, and which of them. It belongs to the page, not to the rig. */
-export interface Arrangement {
+export interface RowOrder {
   readonly find: string;
   readonly sort: 'sheet' | 'slot' | 'role' | 'song';
   /** The sound beside which changes are marked; without one, the row above. */
   readonly against: Id<'sound'> | undefined;
 }
 
-export const AS_IT_STANDS: Arrangement = { find: '', sort: 'sheet', against: undefined };
+export const AS_IT_STANDS: RowOrder = { find: '', sort: 'sheet', against: undefined };
 
-const arranged = (rig: Rig, slotOf: (s: Sound) => string, { find, sort }: Arrangement): readonly Sound[] => {
+const arranged = (rig: Rig, slotOf: (s: Sound) => string, { find, sort }: RowOrder): readonly Sound[] => {
   const sought = find.trim().toLowerCase();
   const songs = all(rig, 'song');
   const songsOf = (s: Sound) =>
@@ -64,7 +64,7 @@ export const SoundSheet = ({
   view: View;
   columns: readonly Column[];
   scope: Scope;
-  arrangement: Arrangement;
+  arrangement: RowOrder;
   chosen: Id<'sound'> | undefined;
   choose: (id: Id<'sound'>) => void;
   complain: (text: string) => void;
