@@ -1,12 +1,14 @@
 import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play.js';
 import type { Hookup } from '../src/rig/hookup.js';
-import type { Ref } from '../src/rig/ids.js';
+import type { Id, Ref } from '../src/rig/ids.js';
 import type { Rig } from '../src/rig/rig.js';
 import { bearings } from '../src/recall/bearings.js';
-import { compile, type Compilation } from '../src/recall/compile.js';
+import { compile, isServedBy, type Compilation } from '../src/recall/compile.js';
+import type { HandMove } from '../src/recall/compiled.js';
 import { isOther, UNKNOWN } from '../src/recall/domains.js';
 import { model, type Modelled } from '../src/recall/model.js';
 import { prove, type Verdict } from '../src/recall/proof/prove.js';
+import { sparing } from '../src/recall/spared.js';
 import { afterEvent, canHappen, type SystemState } from '../src/recall/proof/system.js';
 import type { Random } from './random.js';
 
@@ -17,9 +19,9 @@ export interface Proved {
 }
 
 export const proveRig = (rig: Rig, hookup: Hookup, budget?: number): Proved => {
-  const compilation = compile(bearings(rig, hookup));
-  const modelled = model(compilation);
-  return { compilation, modelled, verdicts: prove(modelled.system, budget) };
+  const compiled = compile(bearings(rig, hookup));
+  const modelled = model(compiled);
+  return { compilation: sparing(compiled, modelled), modelled, verdicts: prove(modelled.system, budget) };
 };
 
 export const randomPowerUp = ({ modelled: { system } }: Proved, random: Random): SystemState => {
@@ -48,6 +50,7 @@ export const walk = (
   } = proved;
   const contradictions: string[] = [];
   if (isEndless) return { contradictions, recalls: 0 };
+  const spared = sparedMoves(proved.compilation);
   let state = randomPowerUp(proved, random);
   const bench = setUpBench(proved, state, false);
   const recalls = system.events.filter((e) => steps.get(e.id)!.does === 'recall');
@@ -77,9 +80,22 @@ export const walk = (
       if (verdict.is !== 'undecided' && !may.includes(wrong))
         contradictions.push(`${step.sound} ends with ${wrong} wrong, which was proved right`);
     }
+    for (const move of spared.get(step.sound) ?? []) {
+      if (!isServedBy(move, bench.value(move.control)))
+        contradictions.push(`${step.sound} ends with ${move.control} out of its range, which nobody had to set`);
+    }
   }
   return { contradictions, recalls: judged };
 };
+
+/** By sound, the hand moves that nobody has to make: the control serves over a range, and stays in it. */
+export const sparedMoves = ({ sounds, spared }: Compilation): ReadonlyMap<Id<'sound'>, readonly HandMove[]> =>
+  new Map(
+    [...(spared ?? [])].map(([sound, controls]) => [
+      sound,
+      sounds.get(sound)!.hand.filter((move) => controls.has(move.control)),
+    ]),
+  );
 
 /** Plays every counterexample on the bench: it must end wrong in just that control. */
 export const replayAll = (

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { SMALL, smallRig, type SmallRig } from '../../testing/small-rig.js';
 import { setUpBench, wrongOnBench } from '../derive/play.js';
 import { deriveOnce, type Derived } from '../derive/deriver.js';
@@ -78,6 +79,16 @@ describe('an amount that only a foot moves, of a stage that is in over a range',
         slots: c.slots.map((s) => (s.is === 'block' ? { ...s, on: [{ control: 'mix', from: 1, to: 100 }] } : s)),
       })),
     }));
+  const inRange = (part: Part, from: number, to: number): Part =>
+    part.kind !== 'device' || part.id !== 'device:d'
+      ? part
+      : {
+          ...part,
+          chains: part.chains.map((c) => ({
+            ...c,
+            slots: c.slots.map((s) => (s.is === 'block' ? { ...s, on: [{ control: 'mix', from, to }] } : s)),
+          })),
+        };
   const lead = (change: ReturnType<typeof steps>, said = ['d.delay']) =>
     of({ boxes: BOXES, leads: LEADS, sounds: { Lead: said }, with: change });
   const answer = (d: Derived) => {
@@ -90,6 +101,22 @@ describe('an amount that only a foot moves, of a stage that is in over a range',
     const bench = setUpBench(d, {});
     bench.stomp('device:d', 'mix');
     expect([bench.value('device:d.mix'), wrongOnBench(d, bench, 'sound:lead')]).toEqual([80, []]);
+  });
+  test('whatever values it steps through: spared exactly when each of them, and how it wakes, serves', () => {
+    const amount = fc.constantFrom(0, 5, 10, 40, 60, 100);
+    const values = fc.array(amount, { minLength: 1, maxLength: 4 });
+    fc.assert(
+      fc.property(values, amount, amount, amount, (through, woken, a, b) => {
+        const [from, to] = [Math.min(a, b), Math.max(a, b)];
+        const d = lead((part) => inRange(steps(through, { at: woken })(part), from, to));
+        const stays = [...through, woken].every((v) => v >= from && v <= to);
+        expect(answer(d)).toEqual(stays ? ['proved', []] : ['left to hands', ['device:d.mix']]);
+        const bench = setUpBench(d, {});
+        for (const _ of through) bench.stomp('device:d', 'mix');
+        if (stays) expect(wrongOnBench(d, bench, 'sound:lead')).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
   });
   test('that can leave it is set by foot', () =>
     expect(answer(lead(steps([0, 50, 80])))).toEqual(['left to hands', ['device:d.mix']]));
