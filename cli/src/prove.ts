@@ -1,4 +1,4 @@
-import { prove, type Verdict } from '@yunta/core/recall/proof/prove';
+import { prove, type Verdict } from '@yunta/core/prover/prove';
 import type { SoundVerdict } from '@yunta/core/recall/sound-verdict';
 import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
 import { grantedText } from '@yunta/core/recall/words';

@@ -1,7 +1,7 @@
 import { deriveOnce, hookupNamed, type Derived } from '@yunta/core/derive/deriver';
 import { readRigFile } from '@yunta/core/formats/rig-file';
-import type { RecallSystem } from '@yunta/core/recall/proof/system';
-import { wrongInSystem } from '@yunta/core/recall/proof/system';
+import type { RecallSystem } from '@yunta/core/prover/system';
+import { wrongInSystem } from '@yunta/core/prover/system';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';

@@ -2,7 +2,7 @@ import { islandRun } from '@yunta/core/demo/island-run';
 import type { Derived } from '@yunta/core/derive/deriver';
 import { actBytes, soundRun } from '@yunta/core/derive/view';
 import { writeRigFile } from '@yunta/core/formats/rig-file';
-import { promela } from '@yunta/core/recall/proof/promela';
+import { promela } from '@yunta/core/prover/promela';
 import { slotText } from '@yunta/core/recall/words';
 import { splitRef, type Id } from '@yunta/core/rig/ids';
 import { partOf, soundsInOrder } from '@yunta/core/rig/rig';

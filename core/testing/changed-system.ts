@@ -1,4 +1,4 @@
-import type { RecallSystem, SystemAct, SystemEvent } from '../src/recall/proof/system.js';
+import type { RecallSystem, SystemAct, SystemEvent } from '../src/prover/system.js';
 import type { Random } from './random.js';
 
 const anotherValue = (r: Random, system: RecallSystem, variable: string): string =>

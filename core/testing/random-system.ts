@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Condition, RecallSystem, SystemAct, SystemEvent } from '../src/recall/proof/system.js';
+import type { Condition, RecallSystem, SystemAct, SystemEvent } from '../src/prover/system.js';
 
 const VALUES = ['0', '1', '2'];
 

@@ -2,8 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { promela, wantNumbers } from '../src/recall/proof/promela.js';
-import type { RecallSystem } from '../src/recall/proof/system.js';
+import { promela, wantNumbers } from '../src/prover/promela.js';
+import type { RecallSystem } from '../src/prover/system.js';
 import type { PlainVerdict } from './whole-states.js';
 
 /** Runs SPIN itself on a system: exhaustive, breadth-first, so that the trail it finds is a shortest one. */

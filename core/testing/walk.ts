@@ -7,9 +7,9 @@ import { compile, isServedBy, type Compilation } from '../src/recall/compile.js'
 import type { HandMove } from '../src/recall/compiled.js';
 import { isOther, UNKNOWN } from '../src/recall/domains.js';
 import { model, type Modelled } from '../src/recall/model.js';
-import { prove, type Verdict } from '../src/recall/proof/prove.js';
+import { prove, type Verdict } from '../src/prover/prove.js';
 import { sparing } from '../src/recall/spared.js';
-import { afterEvent, canHappen, type SystemState } from '../src/recall/proof/system.js';
+import { afterEvent, canHappen, type SystemState } from '../src/prover/system.js';
 import type { Random } from './random.js';
 
 export interface Proved {

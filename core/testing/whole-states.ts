@@ -1,4 +1,4 @@
-import { afterEvent, canHappen, serves, type RecallSystem, type SystemState } from '../src/recall/proof/system.js';
+import { afterEvent, canHappen, serves, type RecallSystem, type SystemState } from '../src/prover/system.js';
 
 export type PlainVerdict =
   { verdict: 'proved' } | { verdict: 'broken'; length: number; variables: Record<string, number> };

@@ -1,7 +1,7 @@
 import { fieldsOf, partsOf, usedFields } from '@yunta/core/testing/coverage';
-import { coneSystem } from '@yunta/core/recall/proof/reduce';
-import { prove } from '@yunta/core/recall/proof/prove';
-import type { RecallSystem } from '@yunta/core/recall/proof/system';
+import { coneSystem } from '@yunta/core/prover/reduce';
+import { prove } from '@yunta/core/prover/prove';
+import type { RecallSystem } from '@yunta/core/prover/system';
 import { Random } from '@yunta/core/testing/random';
 import { randomGear } from '@yunta/core/testing/random-gear';
 import { askSpin } from '@yunta/core/testing/spin';

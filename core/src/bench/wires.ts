@@ -1,7 +1,7 @@
 import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
 import type { Message } from '../rig/act.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { type Box } from './box.js';
 import { ByteReader, type Read } from '../midi/reader.js';
 import type { Bench } from './bench.js';

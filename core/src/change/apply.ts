@@ -1,7 +1,7 @@
 import { KINDS, kindOf, type AnyId } from '../rig/ids.js';
 import { wrongId, wrongWith } from '../rig/invariants.js';
 import { refersTo } from '../rig/references.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { HEAVIEST_RIG, MOST_PARTS } from '../rig/limits.js';
 import { wrongInShape } from '../rig/read.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';

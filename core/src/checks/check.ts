@@ -4,7 +4,7 @@ import type { AnyId } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
 import type { Compilation } from '../recall/compile.js';
 import type { Modelled } from '../recall/model.js';
-import type { Verdict } from '../recall/proof/prove.js';
+import type { Verdict } from '../prover/prove.js';
 
 export const SEVERITIES = ['danger', 'broken', 'doubt', 'note'] as const;
 export type Severity = (typeof SEVERITIES)[number];

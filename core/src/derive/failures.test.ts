@@ -7,7 +7,7 @@ import { apply } from '../change/apply.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import { handMoves } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
-import type { SystemState } from '../recall/proof/system.js';
+import type { SystemState } from '../prover/system.js';
 import { whatIf } from '../recall/what-if/what-if.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './deriver.js';

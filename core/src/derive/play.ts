@@ -8,7 +8,7 @@ import { isControl } from '../recall/guards.js';
 import { chosenByHand, type Compilation } from '../recall/compile.js';
 import type { Footstep } from '../recall/happenings.js';
 import type { Modelled } from '../recall/model.js';
-import { serves, type SystemState } from '../recall/proof/system.js';
+import { serves, type SystemState } from '../prover/system.js';
 import { OTHER } from '../recall/domains.js';
 import { type Id, ref, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';

@@ -10,7 +10,7 @@ import { unaffected, type CompileGround } from './unaffected.js';
 import { groundsOf, type Grounds } from '../recall/intend.js';
 import { model, type Modelled } from '../recall/model.js';
 import { ModelMemory } from '../recall/model-memory.js';
-import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../recall/proof/prove.js';
+import { prove, ProofMemory, USUAL_BUDGET, type Verdict } from '../prover/prove.js';
 import { sparing } from '../recall/spared.js';
 import { soundVerdicts, type SoundVerdict } from '../recall/sound-verdict.js';
 import { wayFinder, type WayFinder } from '../recall/ways.js';

@@ -1,7 +1,7 @@
 import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
 import type { CheckFault } from '../checks/settle.js';
 import type { Finding } from '../checks/check.js';
-import { waysToStand } from '../recall/proof/summary.js';
+import { waysToStand } from '../prover/summary.js';
 import { tally, type Tally, type VerdictKind } from '../recall/sound-verdict.js';
 import { limbsOf, muteText, type Limbs } from '../recall/verdict-words.js';
 import { roundly } from '../units/amounts.js';
@@ -10,7 +10,7 @@ import type { Act } from '../rig/act.js';
 import { chosenByHand } from '../recall/compile.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, soundsInOrder } from '../rig/rig.js';
-import type { SystemState } from '../recall/proof/system.js';
+import type { SystemState } from '../prover/system.js';
 import { sheetColumns, type Column } from '../sheets/sound-sheet.js';
 import { picture, type Item } from '../signal/picture.js';
 import { cablesInOrder, type ListedCable } from '../signal/order.js';

@@ -1,7 +1,7 @@
 import type { Footstep } from '../recall/happenings.js';
 import { replying, type Mishap, type RecallTrouble } from '../recall/what-if/question.js';
 import { QUESTIONS, neverHealed } from '../recall/what-if/what-if.js';
-import type { SystemState } from '../recall/proof/system.js';
+import type { SystemState } from '../prover/system.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../recall/words.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';

@@ -4,7 +4,7 @@ import { controlIn, type Device, type Memory } from '../rig/device.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { partOf, programAt, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf, restingValue } from '../signal/state.js';

@@ -2,12 +2,12 @@ import type { Act, Message } from '../rig/act.js';
 import { hasBanks, type Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { messageNumber } from '../rig/midi-manners.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { UNKNOWN } from './domains.js';
 import { ALWAYS, guardedBy, MAYBE, type Guard } from './guards.js';
 import { bankOf } from './memos.js';
 import { listeners, movingChannel, type Listener } from './listeners.js';
-import type { SystemAct } from './proof/system.js';
+import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { AT_ONCE, type How } from './how.js';
 

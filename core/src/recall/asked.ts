@@ -1,6 +1,6 @@
 import { relaysOf, type Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { all, type Rig } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';

@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { splitRef, type Id } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import type { Rig } from '../rig/rig.js';
 import { anatomy, type Anatomy } from '../signal/anatomy.js';
 import { controlWiring, type ControlWiring } from '../signal/reach.js';

@@ -4,7 +4,7 @@ import { ALWAYS, guardedOnce, isOpen, MAYBE, type Guard } from './guards.js';
 import { type Loading } from './loading.js';
 import { earOf, FRESH, SAME } from './memos.js';
 import { slotTiming, type Missed } from './slot-timing.js';
-import type { SystemAct } from './proof/system.js';
+import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type Evening, type How, DEEPEST } from './how.js';
 

@@ -1,7 +1,7 @@
 import type { Device, Memory } from '../rig/device.js';
 import { ref, type Id } from '../rig/ids.js';
 import { type Program } from '../rig/program.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { all } from '../rig/rig.js';
 import { pluggedBoxes, type Bearings } from './bearings.js';
 import { type Compilation } from './compile.js';

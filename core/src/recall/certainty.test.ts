@@ -7,7 +7,7 @@ import { DEMO_RIGS } from '../demo/rigs.js';
 import { deriveOnce } from '../derive/deriver.js';
 import type { Part, Rig } from '../rig/rig.js';
 import { all } from '../rig/rig.js';
-import { wrongInSystem } from './proof/system.js';
+import { wrongInSystem } from '../prover/system.js';
 
 const SEEDS = Number(process.env.YUNTA_GEAR ?? 100);
 const BUDGET = 3_000;

@@ -9,8 +9,8 @@ import { partOf, type Part, type Rig } from '../rig/rig.js';
 import { bearings } from './bearings.js';
 import { compile, handMoves } from './compile.js';
 import { model } from './model.js';
-import { prove } from './proof/prove.js';
-import { wrongInSystem } from './proof/system.js';
+import { prove } from '../prover/prove.js';
+import { wrongInSystem } from '../prover/system.js';
 import { grantedText } from './words.js';
 
 const compiled = (rig: Rig) => compile(bearings(rig, partOf(rig, BALLROOM_ID)!));

@@ -2,7 +2,7 @@ import { callFits } from './wants.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program, Sweep } from '../rig/program.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';

@@ -2,7 +2,7 @@ import { relaysOf, type Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
 import { type Guard } from './guards.js';
-import type { SystemAct } from './proof/system.js';
+import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type How, DEEPEST, deeper } from './how.js';
 

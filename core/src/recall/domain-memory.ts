@@ -1,5 +1,5 @@
 import { type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import type { Value } from '../rig/value.js';
 import { type Domains } from './domains.js';
 

@@ -1,7 +1,7 @@
 import type { Act, Message } from '../rig/act.js';
 import { hasBanks, type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';

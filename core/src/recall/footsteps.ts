@@ -3,7 +3,7 @@ import { restingValue, controlOf } from '../signal/state.js';
 import type { Bearings } from './bearings.js';
 import { isOther, stretchOf, UNKNOWN } from './domains.js';
 import type { Modelled } from './model.js';
-import type { SystemState } from './proof/system.js';
+import type { SystemState } from '../prover/system.js';
 import type { Value } from '../rig/value.js';
 
 /** A real value of the control for its name in the system; for another value one that nobody names. */

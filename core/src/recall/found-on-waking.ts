@@ -1,6 +1,6 @@
 import { controlIn, memoriesThatStore, relaysOf, setByContact, type Device, type Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';

@@ -1,6 +1,6 @@
 import type { Control } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import type { Rig } from '../rig/rig.js';
 import { allows, type Fact, type Value, type When } from '../rig/value.js';
 import { controlOf, inArrangement, restingValue } from '../signal/state.js';

@@ -1,6 +1,6 @@
 import { controlIn, type Control, type Device } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Wiring } from '../signal/wiring.js';

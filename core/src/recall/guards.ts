@@ -1,6 +1,6 @@
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { UNKNOWN } from './domains.js';
-import { afterAct, type Condition, type SystemAct } from './proof/system.js';
+import { afterAct, type Condition, type SystemAct } from '../prover/system.js';
 
 /** A condition of which nobody may know whether it holds: with the values in `open` it stays open. */
 export interface Guard extends Condition {

@@ -3,7 +3,7 @@ import type { Actuator, Device } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 import { actsAt, type Program } from '../rig/program.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import { pluggedBoxes, type Bearings } from './bearings.js';
 import { chosenByHand, type Compilation } from './compile.js';
@@ -16,7 +16,7 @@ import { heldTags, ModelMemory } from './model-memory.js';
 import { pluggedPedals } from './pedals.js';
 import { powerCycle } from './waking.js';
 import { type Shelf } from './shelf.js';
-import type { Condition, SystemAct, SystemEvent } from './proof/system.js';
+import type { Condition, SystemAct, SystemEvent } from '../prover/system.js';
 import { callsByHalf, callId, otherCalls } from './calls.js';
 import { moveEvents } from './switches.js';
 

@@ -2,7 +2,7 @@ import { type Device, type Memory } from '../rig/device.js';
 import { type Guard } from './guards.js';
 import { type OnTheWire } from './on-the-wire.js';
 import { type Missed } from './slot-timing.js';
-import type { Condition, SystemAct } from './proof/system.js';
+import type { Condition, SystemAct } from '../prover/system.js';
 
 export const DEEPEST = 8;
 

@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import type { Program } from '../rig/program.js';
 import { programAt, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';

@@ -2,7 +2,7 @@ import type { Message } from '../rig/act.js';
 import { memoriesThatStore, type Actuator, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { clockActuators, controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';

@@ -1,4 +1,4 @@
-import type { SystemAct } from './proof/system.js';
+import type { SystemAct } from '../prover/system.js';
 
 /** What a load does, with the acts of the program's list place by place. */
 export interface Loading {

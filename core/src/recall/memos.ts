@@ -4,7 +4,7 @@ import { all } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import { UNKNOWN, type Domains } from './domains.js';
 import { isThen, MAYBE, THEN_DOMAIN } from './guards.js';
-import { usedBy, type SystemEvent, type Variable } from './proof/system.js';
+import { usedBy, type SystemEvent, type Variable } from '../prover/system.js';
 import { isHolds, unwrittenOf } from './shelf.js';
 
 /**

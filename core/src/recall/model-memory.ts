@@ -1,8 +1,8 @@
 import type { Id } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { DomainMemory } from './domain-memory.js';
 import type { Shelf } from './shelf.js';
-import type { SystemEvent, SystemSound } from './proof/system.js';
+import type { SystemEvent, SystemSound } from '../prover/system.js';
 
 /** Everything that some of many things name, worked out anew only as far as they changed. */
 export class Names<T extends object> {

@@ -13,8 +13,8 @@ import { OTHER, UNKNOWN } from './domains.js';
 import { foundAt, realValue } from './footsteps.js';
 import { model } from './model.js';
 import { ModelMemory } from './model-memory.js';
-import { prove } from './proof/prove.js';
-import { afterEvent } from './proof/system.js';
+import { prove } from '../prover/prove.js';
+import { afterEvent } from '../prover/system.js';
 import { stepText } from './words.js';
 
 const demo = islandRun();

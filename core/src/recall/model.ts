@@ -11,7 +11,7 @@ import { grantedIn, type Granted } from './granted.js';
 import { happenings, type Footstep } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
-import { usedBy, type RecallSystem, type SystemSound, type SystemWant } from './proof/system.js';
+import { usedBy, type RecallSystem, type SystemSound, type SystemWant } from '../prover/system.js';
 
 export interface Modelled {
   readonly system: RecallSystem;

@@ -9,7 +9,7 @@ import type { Program } from '../rig/program.js';
 import { partOf } from '../rig/rig.js';
 import type { Compilation } from './compile.js';
 import { model } from './model.js';
-import { prove } from './proof/prove.js';
+import { prove } from '../prover/prove.js';
 
 /**
  * The demo with its two faults cured, and one sound that sends values behind its program change. Every sound is

@@ -1,7 +1,7 @@
 import type { Act } from '../rig/act.js';
 import { relaysOf, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';

@@ -2,7 +2,7 @@ import type { Act, Message } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import type { Program } from '../rig/program.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { cablesOf, partOf } from '../rig/rig.js';
 import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
@@ -10,7 +10,7 @@ import type { Effects } from './effects.js';
 import { came, guardedBy, isOpen, isThen, MAYBE, noteWhether, thenOf, withReasons, type Guard } from './guards.js';
 import { listenerAt, listeners } from './listeners.js';
 import { DEAF_DOMAIN, deafOf, ENDLESS, HEARS, MOST_LOADS } from './memos.js';
-import type { SystemAct } from './proof/system.js';
+import type { SystemAct } from '../prover/system.js';
 
 type Sending = Extract<Act, { send: Message }>;
 

@@ -1,6 +1,6 @@
 import { hasBanks, relaysOf, type Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { type Program } from '../rig/program.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import type { When } from '../rig/value.js';

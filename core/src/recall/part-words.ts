@@ -1,5 +1,5 @@
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { partOf, type Rig } from '../rig/rig.js';
 
 // What a person calls the parts of a rig: by the name on the box, with its code where two boxes share one.

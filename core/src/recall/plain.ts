@@ -1,7 +1,7 @@
 import type { Act } from '../rig/act.js';
 import { relaysOf, type Actuator, type Device } from '../rig/device.js';
 import { ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { partOf } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import type { Domains } from './domains.js';

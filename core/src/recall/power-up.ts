@@ -1,6 +1,6 @@
 import { type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { all } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import { UNKNOWN, type Domains } from './domains.js';
@@ -8,7 +8,7 @@ import type { Effects, ModelTools } from './effects.js';
 import { askedIn } from './asked.js';
 import { heldTags, ModelMemory } from './model-memory.js';
 import { around, type Shelf } from './shelf.js';
-import { afterEvent, type Together, type Variable } from './proof/system.js';
+import { afterEvent, type Together, type Variable } from '../prover/system.js';
 import { followersOf, loaderOf, bringer, type Follower } from './found-on-waking.js';
 
 /**

@@ -1,6 +1,6 @@
 import { relaysOf, setByContact, type Device, type Lasting } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { controlOf } from '../signal/state.js';

@@ -1,7 +1,7 @@
 import type { Act, Message } from '../rig/act.js';
 import { hasBanks, type Device, type Memory } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { ControlWiring } from '../signal/reach.js';

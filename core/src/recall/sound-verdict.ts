@@ -2,7 +2,7 @@ import type { Id } from '../rig/ids.js';
 import { handMoves, type Compilation } from './compile.js';
 import type { HandMove, Problem } from './compiled.js';
 import type { Modelled } from './model.js';
-import type { Verdict } from './proof/prove.js';
+import type { Verdict } from '../prover/prove.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import { openCases } from './wants.js';
 

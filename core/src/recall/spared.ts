@@ -2,8 +2,8 @@ import type { Id, Ref } from '../rig/ids.js';
 import { handMoves, type Compilation } from './compile.js';
 import type { HandMove } from './compiled.js';
 import { wantOf, type Modelled } from './model.js';
-import { prove, USUAL_BUDGET, type ProofMemory } from './proof/prove.js';
-import type { RecallSystem } from './proof/system.js';
+import { prove, USUAL_BUDGET, type ProofMemory } from '../prover/prove.js';
+import type { RecallSystem } from '../prover/system.js';
 
 /**
  * The same without the hand moves that nobody has to make: an amount that serves over a range, and that stays in it

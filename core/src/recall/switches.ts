@@ -2,15 +2,15 @@ import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref } from '../rig/ids.js';
 import { type Assign, type Program } from '../rig/program.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { all } from '../rig/rig.js';
 import { type Bearings } from './bearings.js';
 import { type Domains } from './domains.js';
 import type { Effects } from './effects.js';
 import { type ModelMemory } from './model-memory.js';
 import { type Shelf } from './shelf.js';
-import type { Condition, SystemAct } from './proof/system.js';
-import { numberOf } from './proof/texts.js';
+import type { Condition, SystemAct } from '../prover/system.js';
+import { numberOf } from '../prover/texts.js';
 import { type Happening, type Footstep } from './happenings.js';
 
 /** What the programs of a memory assign to one of its switches. */

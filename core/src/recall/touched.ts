@@ -2,7 +2,7 @@ import type { Act } from '../rig/act.js';
 import type { Actuator, Device } from '../rig/device.js';
 import { USUAL_DISTURBANCES, type Disturbances } from '../rig/hookup.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { actsAt, type Program } from '../rig/program.js';
 import { all, partOf } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';

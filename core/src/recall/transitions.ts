@@ -7,7 +7,7 @@ import type { Modelled } from './model.js';
 import { bytesOf } from './slot-timing.js';
 import { levelsAt } from '../electric/level.js';
 import { tailsOf, type Tails } from '../signal/tails.js';
-import { afterEvent, serves, type SystemEvent, type SystemState } from './proof/system.js';
+import { afterEvent, serves, type SystemEvent, type SystemState } from '../prover/system.js';
 
 /** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
 export interface Transition {

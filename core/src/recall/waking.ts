@@ -1,6 +1,6 @@
 import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
@@ -8,7 +8,7 @@ import type { Effects } from './effects.js';
 import { bankOf } from './memos.js';
 import { askedIn, MOST_WAKINGS } from './asked.js';
 import { around, holdsOf, type Shelf } from './shelf.js';
-import { type Condition, type SystemAct } from './proof/system.js';
+import { type Condition, type SystemAct } from '../prover/system.js';
 import { loaderOf, followersOf, contentsOf } from './found-on-waking.js';
 
 /**

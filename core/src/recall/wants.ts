@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { cablesOf, partOf, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type ControlWant, type Sound, type StageWant, type Want } from '../rig/sound.js';
 import type { Case, Value } from '../rig/value.js';

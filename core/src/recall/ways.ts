@@ -2,7 +2,7 @@ import type { Act } from '../rig/act.js';
 import { memoriesThatStore, relaysOf, setByContact, type Device, type Lasting, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { channelOf, clockActuators, programActuators } from '../rig/midi-manners.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { ControlWiring } from '../signal/reach.js';

@@ -7,8 +7,8 @@ import { UNKNOWN } from './domains.js';
 import type { Granted } from './granted.js';
 import type { Footstep } from './happenings.js';
 import type { Modelled } from './model.js';
-import type { Footsteps } from './proof/prove.js';
-import { afterEvent } from './proof/system.js';
+import type { Footsteps } from '../prover/prove.js';
+import { afterEvent } from '../prover/system.js';
 
 /** The slot as its controller shows it. @example slotText(rig, sound) // '1A' */
 export const slotText = (rig: Rig, sound: Sound): string =>

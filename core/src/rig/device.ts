@@ -1,4 +1,4 @@
-import { keptIn } from './kept.js';
+import { keptIn } from '../kept/kept.js';
 import type { Shows } from '../midi/numbering.js';
 import type { Id } from './ids.js';
 import type { Act } from './act.js';

@@ -1,5 +1,5 @@
 import { type z } from 'zod';
-import { once } from './kept.js';
+import { once } from '../kept/kept.js';
 import { unkeepable } from './keepable.js';
 import { isId, KINDS, type Kind } from './ids.js';
 import { ok, refuse, type Refusal, type Result } from './result.js';

@@ -1,7 +1,7 @@
 import type { Device } from './device.js';
 import type { Cable, Hookup } from './hookup.js';
 import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
-import { keptIn } from './kept.js';
+import { keptIn } from '../kept/kept.js';
 import type { Program } from './program.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';

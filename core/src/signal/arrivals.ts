@@ -1,5 +1,5 @@
 import type { Id } from '../rig/ids.js';
-import { keptIn, once } from '../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { jackOf, type WiredEnd, type Wiring } from './wiring.js';
 import type { Trace } from './trace.js';
 

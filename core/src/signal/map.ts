@@ -5,7 +5,7 @@ import { all, type Rig } from '../rig/rig.js';
 import { cablesInOrder, signalOrder } from './order.js';
 import type { Anatomy } from './anatomy.js';
 import { trace, type Trace } from './trace.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 
 export const LAYERS = ['audio', 'midi', 'control', 'power'] as const;
 export type Layer = (typeof LAYERS)[number];

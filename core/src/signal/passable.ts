@@ -1,5 +1,5 @@
 import type { Id, Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import type { Wiring } from './wiring.js';
 
 /**

@@ -1,6 +1,6 @@
 import type { Insert } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { arrivals, ledInto } from './arrivals.js';
 import { stereoOf, type Stereo } from './stereo.js';
 import { downstream, type Side, type Trace } from './trace.js';

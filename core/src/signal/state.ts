@@ -1,6 +1,6 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { keptIn } from '../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { all, type Rig } from '../rig/rig.js';
 import { controlIn, type Control } from '../rig/device.js';
 import { holds, type Value, type When } from '../rig/value.js';

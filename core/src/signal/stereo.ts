@@ -1,5 +1,5 @@
 import type { Id, Ref } from '../rig/ids.js';
-import { once } from '../rig/kept.js';
+import { once } from '../kept/kept.js';
 import { downstream, sideBit, type Trace } from './trace.js';
 
 /** Where the signal of a state becomes two sides, and where two sides are added to one again. */

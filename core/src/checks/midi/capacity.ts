@@ -5,7 +5,7 @@ import type { Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundsDo } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 
 export const capacity: Check = {
   code: 'midi.capacity',

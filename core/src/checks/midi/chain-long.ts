@@ -4,7 +4,7 @@ import type { Compiled } from '../../recall/compiled.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 
 /** Thru hops after which common practice takes a thru box. */
 const MOST_THRUS = 3;

@@ -5,7 +5,7 @@ import type { Id } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { heardBy } from './heard-by.js';
 
 export const crosstalk: Check = {

@@ -6,7 +6,7 @@ import { partOf } from '../../rig/rig.js';
 import type { Program } from '../../rig/program.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 
 export const loadGap: Check = {
   code: 'midi.load-gap',

@@ -8,7 +8,7 @@ import type { Actuator } from '../../rig/device.js';
 import type { Cable } from '../../rig/hookup.js';
 import type { Id } from '../../rig/ids.js';
 import { ref, splitRef } from '../../rig/ids.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { all, cablesOf, partOf } from '../../rig/rig.js';
 import { apply } from '../../change/apply.js';
 import { controlWiring, type Arrival, type ControlWiring } from '../../signal/reach.js';

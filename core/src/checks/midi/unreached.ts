@@ -8,7 +8,7 @@ import { all, partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames, soundsDo } from '../names.js';
 import { passable } from '../../signal/passable.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
 interface OutOfReach {

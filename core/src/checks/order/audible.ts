@@ -7,7 +7,7 @@ import type { Rig } from '../../rig/rig.js';
 import type { Trace } from '../../signal/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 
 /** A stage that sounds in a sound. */
 export interface SoundingStage {

@@ -1,6 +1,6 @@
 import type { End } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
-import { lazily } from '../../rig/kept.js';
+import { lazily } from '../../kept/kept.js';
 import { downstream, upstream } from '../../signal/trace.js';
 import { isDirt, type Audible, type SoundingStage } from './audible.js';
 

@@ -1,7 +1,7 @@
 import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { audible, type Audible, type SoundingStage } from './audible.js';
 
 /** One thing found in one sound. */

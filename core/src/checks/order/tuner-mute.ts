@@ -1,6 +1,6 @@
 import { outOf } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
 import { controlOf, onTopOf } from '../../signal/state.js';

@@ -1,6 +1,6 @@
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { sayFootsteps } from '../../recall/words.js';
-import type { WrongWant } from '../../recall/proof/prove.js';
+import type { WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 

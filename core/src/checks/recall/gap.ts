@@ -6,7 +6,7 @@ import type { Memory } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 
 /** A silence that is felt, in ms (common practice). */
 const FELT_MS = 20;

@@ -5,7 +5,7 @@ import type { HandMove } from '../../recall/compiled.js';
 import { assume } from '../../edits/hookups.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { keptIn } from '../../rig/kept.js';
+import { keptIn } from '../../kept/kept.js';
 import { partOf } from '../../rig/rig.js';
 import type { Occurrence, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';

@@ -1,5 +1,5 @@
 import { ref, type Id, type Ref } from '../../rig/ids.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import type { Wiring, WiredInsert } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';

@@ -4,7 +4,7 @@ import { partOf } from '../../rig/rig.js';
 import { sideBit, spreadFrom, type Trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { cableAt, elseByHand, replugged } from '../ways-out.js';
 
 export const legSwapped: Check = {

@@ -3,7 +3,7 @@ import { pointText } from '../../recall/part-words.js';
 import type { Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
 import type { Id, Ref } from '../../rig/ids.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { partOf } from '../../rig/rig.js';
 import { passable } from '../../signal/passable.js';
 import type { Wiring } from '../../signal/wiring.js';

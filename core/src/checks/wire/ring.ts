@@ -7,7 +7,7 @@ import { ringsOf, trace, type Trace } from '../../signal/trace.js';
 import { wire } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import { pull } from '../ways-out.js';
 
 export const ring: Check = {

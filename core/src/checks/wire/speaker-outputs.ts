@@ -3,7 +3,7 @@ import type { Rig } from '../../rig/rig.js';
 import type { Anatomy } from '../../signal/anatomy.js';
 import type { CheckInputs } from '../check.js';
 import { passable } from '../../signal/passable.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 
 interface SpeakerOutput {
   readonly device: Device;

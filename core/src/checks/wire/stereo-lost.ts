@@ -5,7 +5,7 @@ import { broughtTo, downstream, type Trace } from '../../signal/trace.js';
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, soundNames } from '../names.js';
-import { once } from '../../rig/kept.js';
+import { once } from '../../kept/kept.js';
 import type { Leg } from '../../rig/device.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
 

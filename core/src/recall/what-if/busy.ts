@@ -4,7 +4,7 @@ import { ref, type Id, type Ref } from '../../rig/ids.js';
 import type { Program } from '../../rig/program.js';
 import type { Bearings } from '../bearings.js';
 import { arrivals, missedBy, reaching } from '../slot-timing.js';
-import type { Condition, SystemAct } from '../proof/system.js';
+import type { Condition, SystemAct } from '../../prover/system.js';
 
 /** Remembers for how long a box is still loading after the stomp before. It is no control of the box. */
 export const busyOf = (device: Id<'device'>): string => `busy:${device}`;

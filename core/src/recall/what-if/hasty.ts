@@ -1,7 +1,7 @@
 import type { Device } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Program } from '../../rig/program.js';
-import { keptIn } from '../../rig/kept.js';
+import { keptIn } from '../../kept/kept.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import { chosenByHand, type Compilation } from '../compile.js';
@@ -15,7 +15,7 @@ import type { Modelled } from '../model.js';
 import { perhaps } from '../guards.js';
 import { shelfKey } from '../shelf.js';
 import { missedBy, reaching, type Reaching } from '../slot-timing.js';
-import type { RecallSystem, SystemAct, SystemEvent, SystemSound, Variable } from '../proof/system.js';
+import type { RecallSystem, SystemAct, SystemEvent, SystemSound, Variable } from '../../prover/system.js';
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';

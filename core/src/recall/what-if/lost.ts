@@ -10,7 +10,7 @@ import { assignedTo, type Assigned, switchEvents } from '../switches.js';
 import { chosenByHand, type Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { slotTiming } from '../slot-timing.js';
-import type { Condition, SystemAct, SystemEvent } from '../proof/system.js';
+import type { Condition, SystemAct, SystemEvent } from '../../prover/system.js';
 import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';
 import type { Asked, Question } from './question.js';
 import { type Bearings } from '../bearings.js';

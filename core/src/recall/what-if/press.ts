@@ -12,7 +12,7 @@ import { memosIn } from '../memos.js';
 import type { Modelled } from '../model.js';
 import { ModelMemory } from '../model-memory.js';
 import { apart, Cutter, Influence, type Extra } from './reach.js';
-import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../proof/system.js';
+import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../../prover/system.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 
 /** A switch that programs assign, with what a foot on it does in the system. */

@@ -1,8 +1,8 @@
 import type { Id } from '../../rig/ids.js';
-import { lazily } from '../../rig/kept.js';
+import { lazily } from '../../kept/kept.js';
 import type { Footstep } from '../happenings.js';
-import { prove, USUAL_BUDGET, type Footsteps, type Verdict, type WrongWant } from '../proof/prove.js';
-import { powerUpOf, type RecallSystem, type SystemSound } from '../proof/system.js';
+import { prove, USUAL_BUDGET, type Footsteps, type Verdict, type WrongWant } from '../../prover/prove.js';
+import { powerUpOf, type RecallSystem, type SystemSound } from '../../prover/system.js';
 
 /** What the usual proof leaves out: each is proved apart. */
 export type Mishap = 'late release' | 'first press' | 'hasty feet' | 'lost message' | 'turned knob';

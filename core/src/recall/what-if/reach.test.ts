@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { randomSystem } from '../../../testing/random-system.js';
-import { prove, type Verdict } from '../proof/prove.js';
+import { prove, type Verdict } from '../../prover/prove.js';
 import { apart, Influence, wantedIn, type Extra } from './reach.js';
 
 const said = (v: Verdict | undefined) =>

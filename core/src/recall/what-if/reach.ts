@@ -1,7 +1,7 @@
-import { once } from '../../rig/kept.js';
-import { conesOf, writersOf } from '../proof/cone.js';
-import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../proof/system.js';
-import { systemWithin } from '../proof/reduce.js';
+import { once } from '../../kept/kept.js';
+import { conesOf, writersOf } from '../../prover/cone.js';
+import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../../prover/system.js';
+import { systemWithin } from '../../prover/reduce.js';
 
 /** Which wanted variables rest on others, asked the other way round: what a change of some variables can reach. */
 export class Influence {

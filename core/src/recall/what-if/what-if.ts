@@ -1,6 +1,6 @@
 import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
-import type { Verdict } from '../proof/prove.js';
+import type { Verdict } from '../../prover/prove.js';
 import { hastyFeet } from './hasty.js';
 import { turnedKnob } from './knobs.js';
 import { lostMessage, stompedAgain } from './lost.js';

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { SystemState } from '@yunta/core/recall/proof/system';
+import type { SystemState } from '@yunta/core/prover/system';
 import type { SaidStep } from '@yunta/core/recall/words';
 import type { Ref } from '@yunta/core/rig/ids';
 import { useEffect, useState } from 'react';

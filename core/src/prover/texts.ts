@@ -1,4 +1,4 @@
-import { once } from '../../rig/kept.js';
+import { once } from '../kept/kept.js';
 import type { Condition, SystemAct, SystemEvent } from './system.js';
 
 /**

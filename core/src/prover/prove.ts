@@ -1,4 +1,4 @@
-import { keptIn, lazily, once } from '../../rig/kept.js';
+import { keptIn, lazily, once } from '../kept/kept.js';
 import { cutTo, powerUpSpeaker, sameSigns, type Cut } from './cut.js';
 import { Merging } from './merging.js';
 import { project } from './projection.js';

@@ -1,4 +1,4 @@
-import { keptIn } from '../../rig/kept.js';
+import { keptIn } from '../kept/kept.js';
 import { actNumber, allowedBy, conditionNumber, numberOf } from './texts.js';
 import type { Condition, SystemAct, Variable } from './system.js';
 

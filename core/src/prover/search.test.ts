@@ -1,4 +1,4 @@
-import { proveByWholeStates } from '../../../testing/whole-states.js';
+import { proveByWholeStates } from '../../testing/whole-states.js';
 import { prove, ProofMemory } from './prove.js';
 import type { RecallSystem } from './system.js';
 

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { proveByWholeStates } from '../../../testing/whole-states.js';
-import { randomSystem, wideSystem } from '../../../testing/random-system.js';
+import { proveByWholeStates } from '../../testing/whole-states.js';
+import { randomSystem, wideSystem } from '../../testing/random-system.js';
 import { prove, ProofMemory, type Verdict } from './prove.js';
 import { afterEvent, canHappen, serves, wrongInSystem, type RecallSystem, type SystemState } from './system.js';
 
@@ -12,7 +12,7 @@ type Expected = ({ verdict: 'proved' } | { verdict: 'broken'; length: number; va
 type Case = RecallSystem & { id: string; family: string; results: Record<string, Expected> };
 const cases = ['recall.json', 'recall2.json'].flatMap(
   (file) =>
-    (JSON.parse(readFileSync(join(__dirname, '../../../testing/reference', file), 'utf8')) as { cases: Case[] }).cases,
+    (JSON.parse(readFileSync(join(__dirname, '../../testing/reference', file), 'utf8')) as { cases: Case[] }).cases,
 );
 
 const said = (verdict: Verdict) =>

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { changedSystem } from '../../../testing/changed-system.js';
-import { Random } from '../../../testing/random.js';
-import { randomSystem } from '../../../testing/random-system.js';
+import { changedSystem } from '../../testing/changed-system.js';
+import { Random } from '../../testing/random.js';
+import { randomSystem } from '../../testing/random-system.js';
 import { conesOf, eventOf, placeOf, writersOf } from './cone.js';
 import { prove, ProofMemory, type Verdict } from './prove.js';
 import { stand } from './standing.js';

@@ -1,4 +1,4 @@
-import { keptIn, once } from '../../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import { eventOf, placeOf, type Writers, type WritersByVariable } from './cone.js';
 import { Paths, START } from './paths.js';
 import { guardNumber } from './texts.js';

@@ -1,4 +1,4 @@
-import { keptIn, once } from '../../rig/kept.js';
+import { keptIn, once } from '../kept/kept.js';
 import type { RecallSystem, SystemAct, SystemEvent } from './system.js';
 import { actNumbers } from './texts.js';
 

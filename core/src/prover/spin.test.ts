@@ -1,13 +1,13 @@
-import { randomRig } from '../../../testing/random-rig.js';
-import { askSpin } from '../../../testing/spin.js';
-import { proveRig } from '../../../testing/walk.js';
-import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
-import { partOf } from '../../rig/rig.js';
+import { randomRig } from '../../testing/random-rig.js';
+import { askSpin } from '../../testing/spin.js';
+import { proveRig } from '../../testing/walk.js';
+import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
+import { partOf } from '../rig/rig.js';
 import { conesOf, writersOf } from './cone.js';
 import { prove } from './prove.js';
 import { coneSystem } from './reduce.js';
 import type { RecallSystem } from './system.js';
-import { QUESTIONS } from '../what-if/what-if.js';
+import { QUESTIONS } from '../recall/what-if/what-if.js';
 
 /** `npm run verify` asks SPIN about more of them. */
 const MOST = Number(process.env.YUNTA_SPIN ?? 12);
