@@ -150,6 +150,20 @@ test('a knob that one sound wants at a value, and another anywhere in a range, i
   ]);
 });
 
+test('a program of which several serve is still chosen by somebody: that choice is not its own proof', () => {
+  const byProgram = delay((d) => ({
+    ...d,
+    chains: d.chains.map((c) => ({
+      ...c,
+      slots: c.slots.map((s) => (s.is === 'block' ? { ...s, on: [{ control: 'program', in: [1, 2] }] } : s)),
+    })),
+  }));
+  const leads = LEADS.filter((l) => !l.includes('midi'));
+  const d = of({ boxes: BOXES, leads, sounds: { Lead: ['d.delay'], Dry: ['d.program=5'] }, with: byProgram });
+  const { is, hands } = d.answers.get('sound:lead')!;
+  expect([is, hands.map((h) => h.control)]).toEqual(['left to hands', ['device:d.program']]);
+});
+
 test('a control change that can only turn on does not turn off: what it does not bring is left to a foot', () => {
   const oneWay = delay((d) => ({
     ...d,

@@ -1,4 +1,5 @@
-import type { Id, Ref } from '../rig/ids.js';
+import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { partOf } from '../rig/rig.js';
 import { handMoves, type Compilation } from './compile.js';
 import type { HandMove } from './compiled.js';
 import { wantOf, type Modelled } from './model.js';
@@ -12,7 +13,7 @@ import type { RecallSystem } from '../prover/system.js';
  */
 export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Compilation => {
   const moves = [...c.sounds.keys()].flatMap((sound) =>
-    handMoves(c, sound).flatMap((move) => (move.within ? [{ sound, move }] : [])),
+    handMoves(c, sound).flatMap((move) => (move.within && !choosesProgram(c, move) ? [{ sound, move }] : [])),
   );
   if (moves.length === 0 || m.isEndless || m.tooMany.length > 0) return c;
   const verdicts = prove(asked(moves, m), USUAL_BUDGET, memory);
@@ -22,6 +23,12 @@ export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Comp
     spared.set(sound, (spared.get(sound) ?? new Set()).add(move.control));
   }
   return spared.size ? { ...c, spared } : c;
+};
+
+/** The recall is reckoned with such a choice already made (`chosenByHand`): it cannot be what spares it. */
+const choosesProgram = ({ bearings: { rig } }: Compilation, { control }: HandMove): boolean => {
+  const { device, name } = splitRef(control);
+  return partOf(rig, device)!.memories.some((m) => m.control === name);
 };
 
 /**
