@@ -23,7 +23,7 @@ export const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] =>
 };
 
 /** Programs that are a sound by themselves, those that are a part of one, and the memories that hold them. */
-export const calledIn = (c: Compilation) => {
+export const calledIn = once((c: Compilation) => {
   const [whole, parts, controllers] = [new Set<Program>(), new Set<Program>(), new Set<string>()];
   for (const { stored } of c.sounds.values()) {
     for (const { program } of stored) {
@@ -32,7 +32,7 @@ export const calledIn = (c: Compilation) => {
     }
   }
   return { whole, parts, controllers };
-};
+});
 
 /** Where a foot or hand on a box itself can call a slot: numbers of its memory, as far as they fit. */
 export const footCalls = once((device: Device): ReadonlyMap<Memory, ReadonlySet<number>> => {

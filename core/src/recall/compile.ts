@@ -2,8 +2,8 @@ import { callFits } from './wants.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Assign, Program, Sweep } from '../rig/program.js';
-import { keptIn } from '../kept/kept.js';
-import { all, partOf, programAt, soundsInOrder } from '../rig/rig.js';
+import { keptIn, once } from '../kept/kept.js';
+import { all, partOf, programAt, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
 import { allows, type Value } from '../rig/value.js';
@@ -231,15 +231,33 @@ export interface HandChosen {
  * others after those around them.
  */
 export const chosenByHand = (c: Compilation, sound: Id<'sound'>): readonly HandChosen[] =>
-  handMoves(c, sound)
-    .flatMap(({ control, value }): readonly HandChosen[] => {
-      const { device: id, name } = splitRef(control);
-      const device = partOf(c.bearings.rig, id)!;
-      const memory = device.memories.find((m) => m.control === name);
-      return memory ? [{ device, memory, number: Number(value) }] : [];
+  (c.sounds.get(sound)?.hand ?? NO_HANDS)
+    .flatMap((move): readonly HandChosen[] => {
+      const chosen = choosers(c.bearings.rig.parts.device).get(move.control);
+      return chosen && isProper(c, sound, move) ? [{ ...chosen, number: Number(move.value) }] : [];
     })
     .sort((a, b) => Number(a.memory.inside !== undefined) - Number(b.memory.inside !== undefined));
 
+/** Controls that say which program of a box is loaded. */
+const choosers = once(
+  (devices: Rig['parts']['device']): ReadonlyMap<Ref, Omit<HandChosen, 'number'>> =>
+    new Map(
+      [...devices.values()].flatMap((device) =>
+        device.memories.map((memory) => [ref(device.id, memory.control), { device, memory }] as const),
+      ),
+    ),
+);
+
 /** Hand moves proper: what differs from sound to sound and only a hand or foot reaches. */
 export const handMoves = (c: Compilation, sound: Id<'sound'>): readonly HandMove[] =>
-  c.sounds.get(sound)?.hand.filter((h) => !c.leftAlone.has(h.control) && !c.spared?.get(sound)?.has(h.control)) ?? [];
+  properMoves(c).get(sound) ?? NO_HANDS;
+
+const properMoves = once(
+  (c: Compilation): ReadonlyMap<Id<'sound'>, readonly HandMove[]> =>
+    new Map([...c.sounds].map(([id, { hand }]) => [id, hand.filter((move) => isProper(c, id, move))])),
+);
+
+const isProper = (c: Compilation, sound: Id<'sound'>, { control }: HandMove): boolean =>
+  !c.leftAlone.has(control) && !c.spared?.get(sound)?.has(control);
+
+const NO_HANDS: readonly HandMove[] = [];

@@ -32,6 +32,7 @@ export class Effects {
 
   private readonly setsSaid: Map<Ref, Map<Value, readonly SystemAct[]>>[] = [];
   private readonly shared = new Map<Device, ReadonlySet<string>>();
+  private readonly sharing = new Map<Ref, boolean>();
   readonly plain: Plainness;
 
   constructor(
@@ -108,7 +109,11 @@ export class Effects {
    * is sent.
    */
   hasWiresOfItsOwn({ device, acts }: Program): boolean {
-    return acts.every((act) => !('send' in act) || !sharesWires(this, ref(device, act.at)));
+    return acts.every((act) => !('send' in act) || !this.sharesWires(ref(device, act.at)));
+  }
+
+  private sharesWires(port: Ref): boolean {
+    return keptIn(this.sharing, port, () => sharesWires(this, port));
   }
 
   /** Whether acts may be said one by one, in whatever way they are mixed with others. */

@@ -52,8 +52,16 @@ const wiresOf = once((b: Bearings) => {
 });
 
 /** Outputs to which a box passes on what comes in at a jack. */
-export const passesOn = (device: Device, jack: string): readonly string[] =>
-  device.chains.filter((c) => c.from.some((t) => t.at === jack)).flatMap((c) => c.to.map((t) => t.at));
+export const passesOn = (device: Device, jack: string): readonly string[] => passing(device).get(jack) ?? NOWHERE;
+
+const passing = once((device: Device): ReadonlyMap<string, readonly string[]> => {
+  const outputs = new Map<string, string[]>();
+  for (const { from, to } of device.chains)
+    for (const jack of new Set(from.map((t) => t.at)))
+      keptIn(outputs, jack, (): string[] => []).push(...to.map((t) => t.at));
+  return outputs;
+});
+const NOWHERE: readonly string[] = [];
 
 /**
  * Outputs on which more than one thing can come out: a message that is passed on there waits until it is whole, and

@@ -2,7 +2,9 @@ import { byteFor, type Act } from '../rig/act.js';
 import { splitRef, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Sweep } from '../rig/program.js';
-import { partOf } from '../rig/rig.js';
+import { cablesOf, partOf } from '../rig/rig.js';
+import { once } from '../kept/kept.js';
+import type { Anatomy } from '../signal/anatomy.js';
 import { controlOf } from '../signal/state.js';
 import type { Caller } from './actuate.js';
 import type { Bearings } from './bearings.js';
@@ -10,23 +12,15 @@ import type { Swept } from './compiled.js';
 import type { PedalWant } from './wants.js';
 
 /** Expression inputs in which something is plugged. */
-export const pluggedPedals = (b: Bearings): ReadonlySet<Ref> => {
-  const known = inputs.get(b);
-  if (known) return known;
-  const found = new Set<Ref>();
-  for (const cable of b.rig.parts.cable.values()) {
-    if (cable.hookup !== b.hookup.id) continue;
-    for (const end of cable.ends)
-      if (
-        partOf(b.rig, splitRef(end).device)?.jacks.some((j) => j.id === splitRef(end).name && j.kind === 'expression')
-      )
-        found.add(end);
-  }
-  inputs.set(b, found);
-  return found;
-};
+export const pluggedPedals = (b: Bearings): ReadonlySet<Ref> => pedalInputs(b.anatomy, b);
 
-const inputs = new WeakMap<Bearings, ReadonlySet<Ref>>();
+const pedalInputs = once((_: Anatomy, { rig, hookup }: Bearings): ReadonlySet<Ref> => {
+  const isPedal = (end: Ref): boolean => {
+    const { device, name } = splitRef(end);
+    return partOf(rig, device)?.jacks.some((j) => j.id === name && j.kind === 'expression') ?? false;
+  };
+  return new Set(cablesOf(rig, hookup.id).flatMap((cable) => cable.ends.filter(isPedal)));
+});
 
 /**
  * How each amount that a sound puts under a pedal follows it: over the controller that carries the pedal, on the box

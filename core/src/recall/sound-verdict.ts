@@ -1,6 +1,7 @@
 import type { Id } from '../rig/ids.js';
 import { handMoves, type Compilation } from './compile.js';
-import type { HandMove, Problem } from './compiled.js';
+import type { Compiled, HandMove, Problem } from './compiled.js';
+import { once } from '../kept/kept.js';
 import type { Modelled } from './model.js';
 import type { Verdict } from '../prover/prove.js';
 import { partOf, type Rig } from '../rig/rig.js';
@@ -33,6 +34,8 @@ const MUTE: ReadonlySet<Problem['is']> = new Set([
   'forbidden',
 ]);
 
+const mutedBy = once(({ problems }: Compiled): readonly Problem[] => problems.filter((p) => MUTE.has(p.is)));
+
 const kindOf = ({ mute, proof, hands, isCalled }: Omit<SoundVerdict, 'is'>): VerdictKind => {
   if (mute.length > 0) return 'cannot sound';
   if (proof.is !== 'proved') return proof.is;
@@ -48,7 +51,7 @@ export const soundVerdicts = (
   new Map(
     [...c.sounds].map(([id, compiled]) => {
       const parts = {
-        mute: compiled.problems.filter((p) => MUTE.has(p.is)),
+        mute: mutedBy(compiled),
         proof: asFarAsSaid(c, id, asFarAsKnown(m, proofs.get(id)!)),
         hands: handMoves(c, id),
         isCalled: compiled.stored.length > 0,

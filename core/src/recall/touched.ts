@@ -62,9 +62,7 @@ const touchedOnWaking = (b: Bearings): readonly Ref[] => {
 
 const touchedOnTheWire = (b: Bearings, compiled: readonly Compiled[]): ReadonlySet<Ref> => {
   const heard = new Set<readonly Listener[]>();
-  const add = (program: Program) => {
-    for (const one of heardFrom(b, program)) heard.add(one);
-  };
+  const add = (program: Program) => heardFrom(b, program).forEach((one) => heard.add(one));
   for (const program of b.rig.parts.program.values()) add(program);
   for (const { stored } of compiled) for (const { program } of stored) add(program);
   for (const device of all(b.rig, 'device'))

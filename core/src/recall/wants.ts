@@ -64,8 +64,8 @@ export interface OpenCase {
  * one that is reckoned with.
  */
 export const openCases = (rig: Rig, sound: Sound, hookup: Id<'hookup'>): readonly OpenCase[] => {
-  const cases = [...wantedIn(sound), ...forebears(rig, sound).flatMap(wantedIn), ...calledIn(sound)];
-  if (cases.length === 0) return [];
+  if (!saysCases(rig.parts.sound)) return [];
+  const cases = [...[sound, ...forebears(rig, sound)].flatMap(wantedIn), ...calledIn(sound)];
   const now = nowIn(rig, hookup);
   const maybe = new Set(instrumentsIn(rig, hookup));
   return cases.flatMap((c): readonly OpenCase[] => {
@@ -88,7 +88,11 @@ const casesOf = (those: readonly { readonly in?: Case | undefined }[]): readonly
   those.flatMap((one) => (one.in ? [one.in] : []));
 /** The cases for which a sound wants something of its own. */
 const wantedIn = once((sound: Sound): readonly Case[] => casesOf(sound.wants));
-const calledIn = (sound: Sound): readonly Case[] => casesOf(sound.calls);
+const calledIn = once((sound: Sound): readonly Case[] => casesOf(sound.calls));
+/** Whether any sound at all says something for a case. */
+const saysCases = once((sounds: Rig['parts']['sound']): boolean =>
+  [...sounds.values()].some((sound) => wantedIn(sound).length + calledIn(sound).length > 0),
+);
 
 /** What a sound takes over from, the nearest first. */
 const forebears = (rig: Rig, sound: Sound): readonly Sound[] => {

@@ -27,11 +27,11 @@ export const handMove: Check = {
       for (const move of handMoves(compilation, sound))
         if (!forLackOfAWire.has(move.control)) keptIn(byControl, move.control, () => []).push({ sound, move });
     const isOnce = (group: readonly HandMoveIn[]): boolean =>
-      group.every(({ move }) => String(move.value) === String(group[0]!.move.value));
-    const [once, differing] = [
-      [...byControl.values()].filter(isOnce),
-      [...byControl.values()].filter((group) => !isOnce(group)),
-    ];
+      group.every(
+        ({ move }) => move.value === group[0]!.move.value || String(move.value) === String(group[0]!.move.value),
+      );
+    const [once, differing]: [HandMoveIn[][], HandMoveIn[][]] = [[], []];
+    for (const group of byControl.values()) (isOnce(group) ? once : differing).push(group);
     if (once.length) yield setOnce(inputs, once);
     for (const group of differing) {
       const { control, by } = group[0]!.move;
