@@ -1,13 +1,16 @@
 import type { Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
-import { all, cablesOf, type Rig } from '../rig/rig.js';
+import { all, cablesOf, thePart, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { Box, type FootGesture } from './box.js';
 import { type Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 import { Faults } from './faults.js';
 import { Wires } from './wires.js';
+import { theItem } from '../known/the.js';
+import { jackIn, memoryIn } from '../rig/box.js';
+import { controlIn } from '../rig/device.js';
 
 /** What stands on the bench: the boxes and cables of a hook-up, and what is stored in them. */
 export interface BenchSetup {
@@ -98,7 +101,7 @@ export class Bench {
   }
 
   private makeBox(id: Id<'device'>): Box {
-    const device = this.setup.rig.parts.device.get(id)!;
+    const device = thePart(this.setup.rig, id);
     return new Box(device, {
       sendMidi: (jack, message, afterMs) => this.wires.transmit(id, jack, message, afterMs),
       now: () => this.time.now,
@@ -164,9 +167,7 @@ export class Bench {
     if (!RING.test(pole)) return this.otherEnd.get(pole);
     const far = this.otherEnd.get(pole.replace(RING, '') as Ref);
     const { device, name } = splitRef(far ?? pole);
-    return far && this.boxes.get(device)?.device.jacks.find((j) => j.id === name)?.poles.ring
-      ? (`${far}:ring` as Ref)
-      : undefined;
+    return far && jackIn(this.boxes.get(device)?.device, name)?.poles.ring ? (`${far}:ring` as Ref) : undefined;
   }
 
   contactAt(input: Ref): boolean {
@@ -259,13 +260,13 @@ export class Bench {
   /** Goes to the bank that holds the slot by stomping up or down, then stomps its switch. */
   call(device: Id<'device'>, memoryId: string, slot: number): void {
     const box = this.boxes.get(device);
-    const memory = box?.device.memories.find((m) => m.id === memoryId);
+    const memory = memoryIn(box?.device, memoryId);
     if (!box || !memory) return;
     if (!memory.switches?.length) {
       box.load(memory, slot);
       return this.settle();
     }
-    const name = memory.switches[slot % memory.switches.length]!;
+    const name = theItem(memory.switches, slot % memory.switches.length);
     const { hurryUs } = this;
     if (memory.bank) {
       this.hurryUs = 0;
@@ -317,11 +318,7 @@ export class Bench {
     const box = this.boxes.get(device);
     if (!box) return;
     this.note({ is: 'stomp', at: this.time.now, device, what: box.isDark ? 'supply is back' : 'power off and on' });
-    box.wake(
-      (control) =>
-        box.device.controls.find((c) => c.id === control)?.powerUp === 'unknown' ? wakes(control) : undefined,
-      wakes,
-    );
+    box.wake((control) => (controlIn(box.device, control)?.powerUp === 'unknown' ? wakes(control) : undefined), wakes);
     box.begin();
     this.settle();
   }

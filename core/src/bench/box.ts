@@ -1,8 +1,10 @@
 import { scaledValue, type Act, type Message } from '../rig/act.js';
-import { relaysOf, type Actuator, type Device, type Memory } from '../rig/device.js';
+import { controlIn, relaysOf, type Actuator, type Device, type Memory } from '../rig/device.js';
 import { actsAt, NOT_KNOWN, type Program } from '../rig/program.js';
 import { holds, type Circumstances, type Value } from '../rig/value.js';
 import { ByteReader, type Read } from '../midi/reader.js';
+import { theFirst, theItem } from '../known/the.js';
+import { memoryIn, theMemory } from '../rig/box.js';
 
 /** What a simulated box can do to the world outside it. */
 export interface Outside {
@@ -78,7 +80,7 @@ export class Box {
     for (const memory of outerFirst) {
       const contents = writtenIn(this.loadedIn(memory));
       for (const id of memory.stores)
-        if (this.device.controls.find((c) => c.id === id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id))
+        if (controlIn(this.device, id)?.powerUp === 'loaded' && this.isFirstToHold(memory, id))
           this.set(id, unwritten(id) ?? contents?.[id] ?? NOT_KNOWN);
     }
     this.readContacts();
@@ -108,7 +110,7 @@ export class Box {
   }
 
   private programOf(memory: Memory, number: number): Program | undefined {
-    const outer = memory.inside === undefined ? undefined : this.device.memories.find((m) => m.id === memory.inside);
+    const outer = memory.inside === undefined ? undefined : memoryIn(this.device, memory.inside);
     return this.outside.program(memory.id, number, outer && Number(this.values.get(outer.control)));
   }
 
@@ -189,7 +191,7 @@ export class Box {
   private obey({ status, channel, data }: Read): boolean {
     const answers = this.answersOn(channel);
     if (status === PROGRAM_CHANGE)
-      return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', data[0]! + 128 * this.bank);
+      return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', theFirst(data) + 128 * this.bank);
     if (status === CONTROL_CHANGE) {
       const [controller, value] = data as readonly [number, number];
       if (answers) this.select(controller, value);
@@ -299,7 +301,7 @@ export class Box {
         if (old !== NOT_KNOWN)
           this.set(
             act.control,
-            act.step[(act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length]!,
+            theItem(act.step, (act.step.findIndex((v) => String(v) === String(old)) + 1) % act.step.length),
           );
       } else if ('map' in act) {
         const range = number === undefined ? undefined : act.map.find(([from, to]) => number >= from && number <= to);
@@ -308,7 +310,7 @@ export class Box {
         this.set(act.control, scaledValue(number, act.scale, this.stepOf(act.control)));
       }
     } else if ('load' in act) {
-      const memory = this.device.memories.find((m) => m.id === act.load)!;
+      const memory = theMemory(this.device, act.load);
       const slot =
         act.slot === 'value'
           ? (number ?? -1)
@@ -328,7 +330,7 @@ export class Box {
   }
 
   private stepOf(control: string): number {
-    const domain = this.device.controls.find((c) => c.id === control)?.domain;
+    const domain = controlIn(this.device, control)?.domain;
     return domain && 'min' in domain ? (domain.step ?? 1) : 1;
   }
 

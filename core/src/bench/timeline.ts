@@ -1,3 +1,5 @@
+import { theItem, theFirst } from '../known/the.js';
+
 /** Things to come, in microseconds. What is due at the same moment happens in the order in which it was planned. */
 export class Timeline {
   now = 0;
@@ -5,7 +7,7 @@ export class Timeline {
 
   plan(at: number, run: () => void): void {
     let place = this.due.length;
-    while (place > 0 && this.due[place - 1]!.at > at) place -= 1;
+    while (place > 0 && theItem(this.due, place - 1).at > at) place -= 1;
     this.due.splice(place, 0, { at, run });
   }
 
@@ -15,7 +17,7 @@ export class Timeline {
 
   /** Lets time pass until nothing is due any more, or until the moment given. */
   pass(until = Infinity): void {
-    while (this.due.length && this.due[0]!.at <= until) {
+    while (this.due.length && theFirst(this.due).at <= until) {
       const next = this.due.shift()!;
       this.now = Math.max(this.now, next.at);
       next.run();

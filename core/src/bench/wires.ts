@@ -5,6 +5,7 @@ import { keptIn } from '../kept/kept.js';
 import { type Box } from './box.js';
 import { ByteReader, type Read } from '../midi/reader.js';
 import type { Bench } from './bench.js';
+import { jackIn } from '../rig/box.js';
 
 /** More messages after one stomp have no end. */
 const MOST_SENT = 2000;
@@ -129,7 +130,7 @@ export class Wires {
     }
     const { device, name } = splitRef(arrives);
     const box = this.bench.boxes.get(device);
-    const jack = box?.device.jacks.find((j) => j.id === name);
+    const jack = jackIn(box?.device, name);
     if (!box || jack?.kind !== 'midi' || jack.poles.tip !== 'in') return;
     for (const next of this.passesOn(box, name)) this.passOn(source, ref(device, next), box, byte, bytes, by);
     const told = box.hear(name, byte);

@@ -1,3 +1,4 @@
+import { theItem, theFirst } from '../known/the.js';
 import type { Actuator, Control, Device, Domain, Jack } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -50,7 +51,7 @@ export const readRange = (text: string): Result<Domain, readonly Refusal[]> => {
   const order = /^order of (.+?)(?: in up to (\d+) branches)?$/.exec(text.trim());
   if (order)
     return ok({
-      arrange: order[1]!
+      arrange: theItem(order, 1)
         .split(',')
         .map((s) => s.trim())
         .filter(Boolean),
@@ -86,7 +87,7 @@ export const readRange = (text: string): Result<Domain, readonly Refusal[]> => {
 const onlyOn =
   (control: string) =>
   (a: Actuator): boolean =>
-    a.acts.length === 1 && 'control' in a.acts[0]! && a.acts[0].control === control;
+    a.acts.length === 1 && a.acts.every((act) => 'control' in act && act.control === control);
 
 const turns = ({ acts }: Actuator): boolean => acts.some((a) => 'toggle' in a || 'step' in a);
 /** A pedal that moves a control over less than all of its range says how far. */
@@ -124,7 +125,7 @@ const made = (control: Control, word: string, id: string, jacks: readonly Jack[]
   const turn =
     values &&
     (values.length === 2
-      ? { control: control.id, toggle: [values[0]!, values[1]!] as const }
+      ? { control: control.id, toggle: [theFirst(values), theItem(values, 1)] as const }
       : { control: control.id, step: values });
   if (word === 'foot') return turn && [{ id, by: { foot: id, gesture: 'press' }, acts: [turn] }];
   const swept = /^pedal (\S+) (-?\d+(?:\.\d+)?)\.\.(-?\d+(?:\.\d+)?)$/.exec(word);
@@ -144,11 +145,15 @@ const made = (control: Control, word: string, id: string, jacks: readonly Jack[]
     if (how === 'pulse') return turn && [{ id, by: { contact: jack, edge: 'closing' }, acts: [turn] }];
     return (
       values && [
-        { id: `${id} open`, by: { contact: jack, level: 'open' }, acts: [{ control: control.id, set: values[0]! }] },
+        {
+          id: `${id} open`,
+          by: { contact: jack, level: 'open' },
+          acts: [{ control: control.id, set: theFirst(values) }],
+        },
         {
           id: `${id} closed`,
           by: { contact: jack, level: 'closed' },
-          acts: [{ control: control.id, set: values[1]! }],
+          acts: [{ control: control.id, set: theItem(values, 1) }],
         },
       ]
     );

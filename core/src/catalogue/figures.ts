@@ -1,3 +1,4 @@
+import { theItem } from '../known/the.js';
 import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Slot } from '../rig/device.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { When } from '../rig/value.js';
@@ -44,7 +45,7 @@ const amount = (unit: string, like: string, least = -Infinity): Said<number> => 
   text: (value) => `${value} ${unit}`.trim(),
   read: (text) => {
     const found = new RegExp(`^${NUMBER}\\s*(?:${unit})?$`, 'i').exec(text);
-    return found && numberIn(found[1]!) >= least ? numberIn(found[1]!) : undefined;
+    return found && numberIn(theItem(found, 1)) >= least ? numberIn(theItem(found, 1)) : undefined;
   },
 });
 const oneOf = <T extends string>(...words: readonly T[]): Said<T> => ({
@@ -84,8 +85,8 @@ const gains: Said<Gain> = {
     const knob = new RegExp(`^(\\S+)(?:\\s+${NUMBER}\\.\\.${NUMBER})?$`).exec(text);
     return knob
       ? {
-          control: knob[1]!,
-          ...(knob[2] !== undefined ? { scale: [numberIn(knob[2]), numberIn(knob[3]!)] as const } : {}),
+          control: theItem(knob, 1),
+          ...(knob[2] !== undefined ? { scale: [numberIn(knob[2]), numberIn(theItem(knob, 3))] as const } : {}),
         }
       : undefined;
   },
@@ -100,7 +101,7 @@ const shields: Said<NonNullable<Jack['shield']>> = {
   text: (value) => (typeof value === 'string' ? value : `lifted ${whenWords(value.liftedWhen)}`),
   read: (text) => {
     const lifted = /^lifted\s+(.+)$/i.exec(text);
-    const when = lifted ? readWhen(lifted[1]!) : undefined;
+    const when = lifted ? readWhen(theItem(lifted, 1)) : undefined;
     return when ? { liftedWhen: when } : oneOf('chassis', 'isolated').read(text);
   },
 };
@@ -122,7 +123,7 @@ const supplies: Said<NonNullable<Jack['supply']>> = {
       ? {
           volts,
           milliamps: Number(found[2]),
-          centre: found[3]!.toLowerCase() as 'ac',
+          centre: theItem(found, 3).toLowerCase() as 'ac',
           ...(found[4] ? { isolated: /isolated/i.test(found[4]) } : {}),
         }
       : undefined;
@@ -142,7 +143,7 @@ const plates: Said<NonNullable<Figures['switches']>> = {
   read: (text) => {
     const found = text.split(',').map((one) => /^\s*(\S+)\s+(\d+(?:\.\d+)?)\s+(\d+(?:\.\d+)?)\s*$/.exec(one));
     return found.every((f) => f !== null)
-      ? found.map((f) => ({ id: f[1]!, x: Number(f[2]), y: Number(f[3]) }))
+      ? found.map((f) => ({ id: theItem(f, 1), x: Number(f[2]), y: Number(f[3]) }))
       : undefined;
   },
 };
@@ -151,7 +152,7 @@ const levels: Said<NonNullable<End['dbu']>> = {
   text: ({ average, peak }) => `${average} on average, ${peak} at peaks`,
   read: (text) => {
     const found = new RegExp(`^${NUMBER}(?:\\s*dBu)? on average, ${NUMBER}(?:\\s*dBu)? at peaks$`, 'i').exec(text);
-    return found ? { average: numberIn(found[1]!), peak: numberIn(found[2]!) } : undefined;
+    return found ? { average: numberIn(theItem(found, 1)), peak: numberIn(theItem(found, 2)) } : undefined;
   },
 };
 const cuts: Said<NonNullable<Insert['off']>> = {
@@ -159,7 +160,7 @@ const cuts: Said<NonNullable<Insert['off']>> = {
   text: (value) => (typeof value === 'string' ? value : `only the send if ${whenWords(value.sendOnlyWhen)}`),
   read: (text) => {
     const found = /^only the send if (.+)$/i.exec(text);
-    const when = found ? readWhen(found[1]!) : undefined;
+    const when = found ? readWhen(theItem(found, 1)) : undefined;
     return when ? { sendOnlyWhen: when } : oneOf('both', 'send', 'return').read(text);
   },
 };

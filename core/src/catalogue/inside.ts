@@ -1,3 +1,4 @@
+import { theItem } from '../known/the.js';
 import type { Arm, Block, Chain, Fork, Insert, Leg, Slot, Stage, Tap } from '../rig/device.js';
 import { STAGES } from '../rig/device.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -85,7 +86,7 @@ const tokens = (line: string): readonly Token[] => {
     else if (m[2] !== undefined) found.push({ is: 'when', text: m[2], at });
     else if (m[3] !== undefined) found.push({ is: 'how', text: m[3], at });
     else if (m[4] !== undefined) found.push({ is: 'sign', text: m[4], at });
-    else found.push({ is: 'word', text: m[5]!, at });
+    else found.push({ is: 'word', text: theItem(m, 5), at });
   }
   return found;
 };
@@ -119,7 +120,7 @@ const unword = (text: string, at: number): string => (text.startsWith('"') ? unq
 
 const readFact = (text: string, at: number): Fact => {
   const plug = /^(\S+|".*") (plugged|unplugged)$/.exec(text);
-  if (plug) return { jack: unword(plug[1]!, at).replace('~', ':'), plugged: plug[2] === 'plugged' };
+  if (plug) return { jack: unword(theItem(plug, 1), at).replace('~', ':'), plugged: plug[2] === 'plugged' };
   const is = /^([^="]+|"(?:[^"\\]|\\.)*")=(.+)$/.exec(text);
   if (!is)
     throw new Unread(
@@ -127,10 +128,10 @@ const readFact = (text: string, at: number): Fact => {
       `"${text.slice(0, 30)}" says nothing that can be asked.`,
       'Say [control=value], [control=1..5], [jack plugged] or [jack unplugged].',
     );
-  const control = unword(is[1]!.trim(), at);
-  const range = /^(-?[\d.]+)\.\.(-?[\d.]+)$/.exec(is[2]!);
+  const control = unword(theItem(is, 1).trim(), at);
+  const range = /^(-?[\d.]+)\.\.(-?[\d.]+)$/.exec(theItem(is, 2));
   if (range) return { control, from: Number(range[1]), to: Number(range[2]) };
-  const values = is[2]!.match(/"(?:[^"\\]|\\.)*"|[^/]+/g) ?? [];
+  const values = theItem(is, 2).match(/"(?:[^"\\]|\\.)*"|[^/]+/g) ?? [];
   return { control, in: values.map((v) => (/^#-?[\d.]+$/.test(v) ? Number(v.slice(1)) : unword(v.trim(), at))) };
 };
 
@@ -222,7 +223,7 @@ class Reader {
     const known = STAGES.find((s) => stageWord(s) === stage);
     if (!known)
       throw new Unread(
-        this.list[this.at - 1]!.at,
+        theItem(this.list, this.at - 1).at,
         `"${stage.slice(0, 30)}" is no stage.`,
         `Stages are ${STAGES.map(stageWord).join(', ')}.`,
       );
@@ -319,7 +320,7 @@ class Reader {
     if (this.at < this.list.length)
       throw new Unread(
         this.place(),
-        `"${this.list[this.at]!.text.slice(0, 12)}" is one too many here.`,
+        `"${theItem(this.list, this.at).text.slice(0, 12)}" is one too many here.`,
         'A chain ends with its jack, or with several joined by +.',
       );
     const { when: _when, ...rest } = old ?? {};
@@ -330,7 +331,7 @@ class Reader {
     const open: string[] = [];
     let last = -1;
     for (let i = this.at; i < this.list.length; i += 1) {
-      const { is, text } = this.list[i]!;
+      const { is, text } = theItem(this.list, i);
       if (is !== 'sign') continue;
       if (text === '<' || text === '{') open.push(text);
       else if (text === '}' || (text === '>' && open.at(-1) === '<')) open.pop();

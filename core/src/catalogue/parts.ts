@@ -15,6 +15,7 @@ import type {
 } from '../rig/device.js';
 import type { Act } from '../rig/act.js';
 import type { When } from '../rig/value.js';
+import { theFirst } from '../known/the.js';
 
 /** A box of no particular maker, ready to be given an id. Figures are typical values, marked as assumed. */
 export interface Generic {
@@ -200,7 +201,7 @@ export const pedal = ({ key, says, code, stage, block, milliamps = 20, zone = 'f
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone,
     jacks: [audioIn('in'), audioOut('out'), power(milliamps)],
     chains: [
@@ -233,7 +234,7 @@ export const plain = (
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone,
     jacks,
     chains,
@@ -275,7 +276,7 @@ export const midiBox = ({
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: stereo
       ? [audioIn('in-l'), audioIn('in-r'), audioOut('out-l'), audioOut('out-r'), midiIn, midiThru, power(300)]
@@ -393,7 +394,7 @@ export const switcher = ({ key, says, loops, orders, midi }: SwitcherOf): Generi
     says,
     box: {
       code: 'SWI',
-      name: says[0]!,
+      name: theFirst(says),
       zone: 'floor',
       jacks: [
         audioIn('in'),

@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import { KINDS, kindOf, type AnyId } from '../rig/ids.js';
 import { partOf, type Part, type Parts, type Rig } from '../rig/rig.js';
 import type { Edit } from './edit.js';
+import { theEntry } from '../known/the.js';
 
 /** What is journaled: each touched part as it was and as it became. */
 export type Delta = ReadonlyMap<AnyId, { readonly before: Part | null; readonly after: Part | null }>;
@@ -40,7 +41,7 @@ export const squash = (deltas: readonly Delta[]): Delta => {
   const sum = new Map<AnyId, { before: Part | null; after: Part | null }>();
   for (const delta of deltas) {
     for (const [id, { before, after }] of delta)
-      sum.set(id, { before: sum.has(id) ? sum.get(id)!.before : before, after });
+      sum.set(id, { before: sum.has(id) ? theEntry(sum, id).before : before, after });
   }
   for (const [id, { before, after }] of sum) if (equal(before, after)) sum.delete(id);
   return sum;

@@ -1,3 +1,4 @@
+import { jackIn } from '../rig/box.js';
 import type { Device, Jack } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
@@ -16,10 +17,10 @@ export interface Joined {
   readonly to: Plugged;
 }
 
-export const jackAt = (rig: Rig, end: Ref): Plugged | undefined => {
+export const pluggedAt = (rig: Rig, end: Ref): Plugged | undefined => {
   const { device: id, name } = splitRef(end);
   const device = partOf(rig, id);
-  const jack = device?.jacks.find((j) => j.id === name);
+  const jack = jackIn(device, name);
   return device && jack && { device, jack, ref: ref(id, name) };
 };
 
@@ -40,7 +41,7 @@ export const joined = (rig: Rig, hookup: Hookup): readonly Joined[] => {
   const found =
     byHookup.get(hookup.id) ??
     cablesOf(rig, hookup.id).flatMap((cable): readonly Joined[] => {
-      const [a, b] = cable.ends.map((end) => jackAt(rig, end));
+      const [a, b] = cable.ends.map((end) => pluggedAt(rig, end));
       if (!a || !b) return [];
       return [
         a.jack.poles.tip === 'in' && b.jack.poles.tip === 'out' ? { cable, from: b, to: a } : { cable, from: a, to: b },

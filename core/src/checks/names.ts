@@ -1,3 +1,4 @@
+import type { Some } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 
@@ -25,8 +26,8 @@ export const soundsDo = (rig: Rig, ids: readonly Id<'sound'>[], one: string, man
 };
 
 /** Things grouped by a key, in the order in which the keys first appear. */
-export const grouped = <T>(things: Iterable<T>, key: (thing: T) => string): ReadonlyMap<string, readonly T[]> => {
-  const groups = new Map<string, T[]>();
+export const grouped = <T>(things: Iterable<T>, key: (thing: T) => string): ReadonlyMap<string, Some<T>> => {
+  const groups = new Map<string, [T, ...T[]]>();
   for (const thing of things) {
     const k = key(thing);
     const group = groups.get(k);

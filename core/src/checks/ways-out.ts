@@ -6,9 +6,9 @@ import { wire } from '../signal/wiring.js';
 import { connect, unplug } from '../edits/cables.js';
 import { addDevice } from '../edits/devices.js';
 import { moveBox, placesFor, type BoxPlace } from '../edits/place.js';
-import { inOf, outOf } from '../edits/wire.js';
+import { inOf, outOf, theOutput, theInput } from '../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { cablesOf, partOf, type Rig } from '../rig/rig.js';
+import { cablesOf, partOf, thePart, type Rig } from '../rig/rig.js';
 import type { CheckInputs, Remedy } from './check.js';
 import { boxName } from './names.js';
 
@@ -87,7 +87,7 @@ const exchange = (inputs: CheckInputs, box: Box, other: Box): Ways =>
   );
 
 export const inFrontOf = (inputs: CheckInputs, box: Box, other: Box): Ways => {
-  const into = inOf(partOf(inputs.rig, other)!);
+  const into = inOf(thePart(inputs.rig, other));
   return into
     ? moves(
         inputs,
@@ -100,7 +100,7 @@ export const inFrontOf = (inputs: CheckInputs, box: Box, other: Box): Ways => {
 };
 
 export const behind = (inputs: CheckInputs, box: Box, other: Box): Ways => {
-  const out = outOf(partOf(inputs.rig, other)!);
+  const out = outOf(thePart(inputs.rig, other));
   return out
     ? moves(
         inputs,
@@ -170,13 +170,13 @@ export const putInto = (
   const added = addDevice(rig, key, id);
   const device = added.put[0];
   if (device?.kind !== 'device' || !inOf(device) || !outOf(device)) return [];
-  const out = device.jacks.find((j) => j.kind === 'audio' && j.poles.tip === 'out' && j.balanced) ?? outOf(device)!;
+  const out = device.jacks.find((j) => j.kind === 'audio' && j.poles.tip === 'out' && j.balanced) ?? theOutput(device);
   const onward: Cable = { kind: 'cable', id: newCables(rig, key)(), hookup: hookup.id, ends: [ref(id, out.id), to] };
   return [
     byProgram(
       `put ${key}`,
       label,
-      together(added, { put: [{ ...cable, ends: [from, ref(id, inOf(device)!.id)] }, onward], remove: [] }),
+      together(added, { put: [{ ...cable, ends: [from, ref(id, theInput(device).id)] }, onward], remove: [] }),
       'a box is added to the kit',
     ),
   ];

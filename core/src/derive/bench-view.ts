@@ -4,7 +4,7 @@ import { shown } from '../midi/numbering.js';
 import { controlText, slotText, valueText } from '../recall/words.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Device, Memory } from '../rig/device.js';
-import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import { all, partOf, soundsInOrder, thePart, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Item } from '../signal/picture.js';
 import type { Anatomy } from '../signal/anatomy.js';
@@ -14,6 +14,8 @@ import type { Derived } from './deriver.js';
 import { asItStands, wrongNow, type Fault } from './faults.js';
 import { wrongOnBench } from './play.js';
 import { runOf } from './view.js';
+import { theOne, theEntry, theFirst } from '../known/the.js';
+import { memoryChosenBy } from '../rig/box.js';
 
 export interface SwitchView {
   readonly device: Id<'device'>;
@@ -146,9 +148,10 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
             wrong: wrongOnBench(d, bench, sound.id)
               .filter((control) => !isUnderFoot(d, bench, sound.id, control))
               .map((control) => {
-                const wanted = d.modelled.system.sounds
-                  .find((s) => s.id === sound.id)!
-                  .wants.find((w) => w.variable === control)!.value;
+                const wanted = theOne(
+                  theOne(d.modelled.system.sounds, (s) => s.id === sound.id).wants,
+                  (w) => w.variable === control,
+                ).value;
                 return `${controlText(d.rig, control)} is ${valueText(d.rig, control, state.get(control) ?? '')}, wanted ${valueText(d.rig, control, wanted)}`;
               }),
           },
@@ -160,19 +163,17 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
 /** Ends at which a sound is to be heard and nothing arrives. */
 const silentAt = (d: Derived, traced: Trace, sound: Id<'sound'>): readonly string[] => [
   ...new Set(
-    d.compilation.sounds
-      .get(sound)!
-      .heard.flatMap(({ from, at, as }) =>
-        (as === 'sounds' || as === 'stereo') && !traced.reaches.some((r) => r.source.ref === from && r.end.ref === at)
-          ? [d.anatomy.wiring.ends.find((e) => e.ref === at)?.end.name ?? splitRef(at).name]
-          : [],
-      ),
+    theEntry(d.compilation.sounds, sound).heard.flatMap(({ from, at, as }) =>
+      (as === 'sounds' || as === 'stereo') && !traced.reaches.some((r) => r.source.ref === from && r.end.ref === at)
+        ? [d.anatomy.wiring.ends.find((e) => e.ref === at)?.end.name ?? splitRef(at).name]
+        : [],
+    ),
   ),
 ];
 
 /** A pedal that was moved has it now, somewhere between its heel and its toe. */
 const isUnderFoot = (d: Derived, bench: Bench, sound: Id<'sound'>, control: Ref): boolean =>
-  d.compilation.sounds.get(sound)!.pedals.some((p) => {
+  theEntry(d.compilation.sounds, sound).pedals.some((p) => {
     const { device, name } = splitRef(p.pedal);
     const value = Number(bench.value(control));
     return (
@@ -194,7 +195,7 @@ const audioText = (
   const { rig } = d;
   const passes = (t: Trace, id: Id<'device'>) => t.wiring.points.some((p, i) => p.device === id && t.onPath[i]);
   const names = (stages: readonly Ref[]) =>
-    [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)!.name))].join(' and ');
+    [...new Set(stages.map((s) => thePart(rig, splitRef(s).device).name))].join(' and ');
   const silences = bench.silences.filter(
     (s) =>
       s.until - s.from > UNHEARD_US &&
@@ -211,15 +212,15 @@ const audioText = (
   const { ring, cut } = tailsOf(rig, before.traced, now);
   const levels = levelsAt(rig, before.traced);
   const steps = [...levelsAt(rig, now)].flatMap(([end, level]) =>
-    levels.has(end) ? [Math.round((level - levels.get(end)!) * 10) / 10] : [],
+    levels.has(end) ? [Math.round((level - theEntry(levels, end)) * 10) / 10] : [],
   );
   const step = steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most), 0);
   return [
     ...(longest
       ? [
           longest.until > bench.now
-            ? `Silent while ${partOf(rig, longest.device)!.name} loads.`
-            : `It stopped for ${(longest.until - longest.from) / 1000} ms while ${partOf(rig, longest.device)!.name} loaded.`,
+            ? `Silent while ${thePart(rig, longest.device).name} loads.`
+            : `It stopped for ${(longest.until - longest.from) / 1000} ms while ${thePart(rig, longest.device).name} loaded.`,
         ]
       : []),
     ...[...new Set(lost.map((r) => r.end.end.name))]
@@ -353,7 +354,7 @@ const boxView = (
     .filter((c) => !loops.includes(c) && c.id !== 'order')
     .map((c) => {
       const r = ref(device.id, c.id);
-      const memory = device.memories.find((m) => m.control === c.id);
+      const memory = memoryChosenBy(device, c.id);
       const program =
         memory &&
         [...d.modelled.programs].find(
@@ -426,7 +427,7 @@ const wireLine = (rig: Rig, h: MonitorLine): WireLine => {
         : `ch ${channel} status ${status.toString(16).toUpperCase()}`;
   const reacts = h.reacts.map((id) => {
     const memory = partOf(rig, id)?.memories[0];
-    return status === 0xc && memory ? `${code(id)} shows ${shown(memory.shows, data[0]!)}` : code(id);
+    return status === 0xc && memory ? `${code(id)} shows ${shown(memory.shows, theFirst(data))}` : code(id);
   });
   const who =
     [reacts.join(', '), (h.missed ?? []).map((id) => `${code(id)} misses it while it loads`).join(', ')]

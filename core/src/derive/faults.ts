@@ -1,8 +1,9 @@
 import type { Bench } from '../bench/bench.js';
+import { theItem } from '../known/the.js';
 import type { Chain, Device, Jack } from '../rig/device.js';
 import type { Cable } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { all, partOf, rigOf, everyPart, type Rig } from '../rig/rig.js';
+import { all, partOf, rigOf, everyPart, type Rig, thePart } from '../rig/rig.js';
 import { anatomy, type Anatomy } from '../signal/anatomy.js';
 import { cablesInOrder } from '../signal/order.js';
 import type { RigState } from '../signal/state.js';
@@ -68,7 +69,7 @@ const supplyFaults = ({ rig, hookup, anatomy: { wiring } }: Derived): readonly S
   const power = wire(rig, hookup, 'power');
   const fedBy = (device: Device, jack: Jack): readonly Id<'device'>[] => {
     const seen = new Set<number>([power.at.get(`${device.id}.${jack.id}`) ?? -1]);
-    for (const p of seen) for (const e of power.out[p] ?? []) seen.add(power.edges[e]!.to);
+    for (const p of seen) for (const e of power.out[p] ?? []) seen.add(theItem(power.edges, e).to);
     return [...new Set([...seen].flatMap((p) => power.points[p]?.device ?? []))].filter(
       (id) => id !== device.id && partOf(rig, id)?.zone !== 'supply',
     );
@@ -78,7 +79,7 @@ const supplyFaults = ({ rig, hookup, anatomy: { wiring } }: Derived): readonly S
       .filter((j) => j.kind === 'power' && j.poles.tip === 'out' && power.plugged.has(ref(device.id, j.id)))
       .map((jack) => ({ device, jack, feeds: fedBy(device, jack) })),
   );
-  const names = (ids: readonly Id<'device'>[]) => ids.map((id) => partOf(rig, id)!.code).join(', ');
+  const names = (ids: readonly Id<'device'>[]) => ids.map((id) => thePart(rig, id).code).join(', ');
   return [
     ...outputs
       .filter((o) => o.feeds.length)
@@ -177,7 +178,7 @@ export const wrongNow = (
   const plugged = bench.plugged;
   return [
     ...[...bench.dark].map((id) => ({
-      text: `${partOf(rig, id)!.name} is dark`,
+      text: `${thePart(rig, id).name} is dark`,
       right: { fault: 'light' as const, devices: [id] },
     })),
     ...all(rig, 'cable')

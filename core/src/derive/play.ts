@@ -11,7 +11,8 @@ import type { Modelled } from '../recall/model.js';
 import { serves, type SystemState } from '../prover/system.js';
 import { OTHER } from '../recall/domains.js';
 import { type Id, ref, type Ref } from '../rig/ids.js';
-import { partOf } from '../rig/rig.js';
+import { partOf, thePart } from '../rig/rig.js';
+import { memoryIn } from '../rig/box.js';
 
 /** What playing needs of what was derived. */
 export interface Playable {
@@ -111,7 +112,7 @@ const callSlot = ({ compilation: c, modelled }: Playable, bench: Bench, step: Do
     const value = realValue(c.bearings, modelled, ref(step.device, control), name);
     return value === undefined ? [] : [[control, value] as const];
   });
-  const memory = partOf(c.bearings.rig, step.device)?.memories.find((m) => m.id === step.memory);
+  const memory = memoryIn(partOf(c.bearings.rig, step.device), step.memory);
   const isLoaded = memory && Number(bench.value(ref(step.device, memory.control))) === step.slot;
   const slot = step.or !== undefined && isLoaded ? step.or : step.slot;
   if (holds.length) bench.takeAs(step.device, step.memory, slot, undefined, Object.fromEntries(holds));
@@ -136,7 +137,7 @@ const wokenAs = (
 ): Value | undefined => {
   const woken = ref(step.device, control);
   const name = step.wakes[woken];
-  const memory = loaderOf(partOf(c.bearings.rig, step.device)!, control);
+  const memory = loaderOf(thePart(c.bearings.rig, step.device), control);
   const loaded = memory && ref(step.device, memory.control);
   const isNamed = loaded && !isOther(modelled.said.domains.named(loaded, bench.value(loaded) ?? ''));
   return name === undefined || isNamed ? undefined : realValue(c.bearings, modelled, woken, name);

@@ -4,8 +4,9 @@ import { shown } from '../midi/numbering.js';
 import { planPrograms, type PlanFor, type ProgramPlan } from '../plan/programs.js';
 import { handMoves, type Compilation } from '../recall/compile.js';
 import { controlText, valueText } from '../recall/words.js';
+import { theMemory } from '../rig/box.js';
 import { ref, type Id } from '../rig/ids.js';
-import { partOf } from '../rig/rig.js';
+import { partOf, thePart } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './deriver.js';
 
 export interface PlannedProgramView {
@@ -60,8 +61,8 @@ export const programPlan = (d: Derived, planFor: PlanFor): ProgramPlanView => {
   const later = applied?.ok ? deriveOnce(applied.value.rig, d.hookup.id) : undefined;
   return {
     boxes: plan.boxes.map(({ device, memory: id, programs }) => {
-      const box = partOf(d.rig, device)!;
-      const memory = box.memories.find((m) => m.id === id)!;
+      const box = thePart(d.rig, device);
+      const memory = theMemory(box, id);
       return {
         device,
         name: box.name,
@@ -87,7 +88,7 @@ export const programPlan = (d: Derived, planFor: PlanFor): ProgramPlanView => {
 };
 
 const leftText = (d: Derived, { device, sounds, why }: ProgramPlan['left'][number]): string => {
-  const box = partOf(d.rig, device)!.name;
+  const box = thePart(d.rig, device).name;
   const names = sounds.map((s) => `“${partOf(d.rig, s)?.name ?? s}”`).join(' and ');
   if (why === 'full') return `${box} has no number left for ${names}.`;
   if (why === 'disagree')

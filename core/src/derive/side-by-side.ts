@@ -6,6 +6,7 @@ import type { Item } from '../signal/picture.js';
 import type { StageState } from '../signal/trace.js';
 import type { Derived } from './deriver.js';
 import { soundRun, soundTrace } from './view.js';
+import { theItem } from '../known/the.js';
 
 export interface RunSide {
   readonly derived: Derived;
@@ -43,13 +44,18 @@ export const align = (a: readonly Item[], b: readonly Item[]): Aligned => {
   const longest = Array.from({ length: a.length + 1 }, () => new Array<number>(b.length + 1).fill(0));
   for (let i = a.length - 1; i >= 0; i -= 1)
     for (let j = b.length - 1; j >= 0; j -= 1)
-      longest[i]![j] =
-        ka[i] === kb[j] ? longest[i + 1]![j + 1]! + 1 : Math.max(longest[i + 1]![j]!, longest[i]![j + 1]!);
+      theItem(longest, i)[j] =
+        ka[i] === kb[j]
+          ? theItem(theItem(longest, i + 1), j + 1) + 1
+          : Math.max(theItem(theItem(longest, i + 1), j), theItem(theItem(longest, i), j + 1));
   const rows: [Item | undefined, Item | undefined][] = [];
   let [i, j] = [0, 0];
   while (i < a.length || j < b.length) {
     if (i < a.length && j < b.length && ka[i] === kb[j]) rows.push([a[i++], b[j++]]);
-    else if (j >= b.length || (i < a.length && longest[i + 1]![j]! >= longest[i]![j + 1]!))
+    else if (
+      j >= b.length ||
+      (i < a.length && theItem(theItem(longest, i + 1), j) >= theItem(theItem(longest, i), j + 1))
+    )
       rows.push([a[i++], undefined]);
     else rows.push([undefined, b[j++]]);
   }

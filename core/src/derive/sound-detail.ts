@@ -4,10 +4,11 @@ import { jumpOf, pluggedPedals } from '../recall/pedals.js';
 import { controlText, valueText } from '../recall/words.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { blockIds } from '../rig/domain.js';
-import { partOf, type Rig } from '../rig/rig.js';
+import { partOf, thePart, type Rig } from '../rig/rig.js';
 import type { HeardWish } from '../rig/hookup.js';
 import { stagesMet } from '../signal/order.js';
 import type { Derived } from './deriver.js';
+import { theEntry } from '../known/the.js';
 
 /** What a sound says besides the cells of its row: order, ends, level, pedals, times in beats. Plain data. */
 export interface SoundDetail {
@@ -65,7 +66,7 @@ const canMove = ({ rig, anatomy }: Derived, stage: Ref): boolean =>
   anatomy.stages
     .get(stage)
     ?.inserts.some((l) =>
-      partOf(rig, l.device)!.chains.some((c) => c.order !== undefined && c.slots.includes(l.insert)),
+      thePart(rig, l.device).chains.some((c) => c.order !== undefined && c.slots.includes(l.insert)),
     ) ?? false;
 
 const WHY = {
@@ -77,7 +78,7 @@ const WHY = {
 const ownPedals = ({ rig, compilation }: Derived): readonly string[] =>
   [...pluggedPedals(compilation.bearings)].flatMap((input) => {
     const { device: id, name: jack } = splitRef(input);
-    const device = partOf(rig, id)!;
+    const device = thePart(rig, id);
     return device.actuators
       .filter((a) => 'expression' in a.by && a.by.expression === jack)
       .flatMap((a) =>
@@ -104,7 +105,7 @@ export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefine
   const other = sound.level && d.compilation.sounds.get(sound.level.than);
   const others = other && levelsAt(rig, other.trace);
   const steps = others
-    ? [...levels].flatMap(([end, level]) => (others.has(end) ? [level - others.get(end)!] : []))
+    ? [...levels].flatMap(([end, level]) => (others.has(end) ? [level - theEntry(others, end)] : []))
     : [];
   const name = (r: Ref) =>
     `${[...sources, ...ends].find((e) => e.ref === r)?.end.name ?? splitRef(r).name}, ${partOf(rig, splitRef(r).device)?.code ?? ''}`;

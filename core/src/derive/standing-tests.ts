@@ -1,10 +1,12 @@
 import type { Bench } from '../bench/bench.js';
 import type { FootGesture } from '../bench/box.js';
+import { theItem, theFirst } from '../known/the.js';
 import { controlText, pedalText, stepText, valueText } from '../recall/words.js';
+import { controlAt } from '../rig/box.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf } from '../rig/rig.js';
 import type { StandingTest } from '../rig/show.js';
-import { controlOf } from '../signal/state.js';
+
 import type { Derived } from './deriver.js';
 import { setUpBench, takeStep } from './play.js';
 
@@ -42,14 +44,14 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   if (pedal) {
     const device = partOf(d.rig, pedal[1] as Id<'device'>);
     return device?.jacks.some((j) => j.id === pedal[2])
-      ? pedalText(d.rig, device.id, pedal[2]!, Number(pedal[3]))
+      ? pedalText(d.rig, device.id, theItem(pedal, 2), Number(pedal[3]))
       : undefined;
   }
   const turn = TURN.exec(step);
   if (turn)
     return (
-      controlOf(d.rig, turn[1] as Ref) &&
-      `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, turn[2]!)}`
+      controlAt(d.rig, turn[1] as Ref) &&
+      `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, theItem(turn, 2))}`
     );
   const known = d.modelled.steps.get(step);
   return known && stepText(d.rig, known);
@@ -60,12 +62,12 @@ export const playStep = (d: Derived, bench: Bench, step: PlayedStep): boolean =>
   const stomp = STOMP.exec(step);
   if (stomp) {
     if (!partOf(d.rig, stomp[1] as Id<'device'>)) return false;
-    bench.stomp(stomp[1] as Id<'device'>, stomp[2]!, stomp[3] as FootGesture);
+    bench.stomp(stomp[1] as Id<'device'>, theItem(stomp, 2), stomp[3] as FootGesture);
     return true;
   }
   const pedal = PEDAL.exec(step);
   if (pedal) {
-    bench.pedal(pedal[1] as Id<'device'>, pedal[2]!, Number(pedal[3]));
+    bench.pedal(pedal[1] as Id<'device'>, theItem(pedal, 2), Number(pedal[3]));
     return true;
   }
   const turn = TURN.exec(step);
@@ -97,22 +99,26 @@ export const standingTests = (d: Derived): readonly TestResult[] =>
 const played = (d: Derived, { id, name, steps, expects }: StandingTest): TestResult => {
   const said = steps.map((s) => playedText(d, s));
   const wanted = expects.map((e) =>
-    controlOf(d.rig, e.control as Ref)
+    controlAt(d.rig, e.control as Ref)
       ? `${controlText(d.rig, e.control as Ref)} ${valueText(d.rig, e.control as Ref, e.value)}`
       : undefined,
   );
   const words = {
     id,
     name,
-    steps: said.map((s, i) => s ?? gone(steps[i]!)),
-    expects: wanted.map((w, i) => w ?? gone(expects[i]!.control)),
+    steps: said.map((s, i) => s ?? gone(theItem(steps, i))),
+    expects: wanted.map((w, i) => w ?? gone(theItem(expects, i).control)),
   };
   const lost = [
     ...steps.filter((_, i) => said[i] === undefined),
     ...expects.flatMap((e, i) => (wanted[i] === undefined ? [e.control] : [])),
   ];
   if (lost.length)
-    return { ...words, is: 'cannot', text: `It speaks of ${gone(lost[0]!)}. Make the test anew, or take it away.` };
+    return {
+      ...words,
+      is: 'cannot',
+      text: `It speaks of ${gone(theFirst(lost))}. Make the test anew, or take it away.`,
+    };
   const bench = setUpBench(d, {}, false);
   for (const step of steps) playStep(d, bench, step);
   const wrong = expects.filter((e) => String(bench.value(e.control as Ref)) !== e.value);
@@ -149,7 +155,7 @@ export const expectable = (d: Derived, bench: Bench, sound: Id<'sound'> | undefi
   const wanted = new Set((sound && d.compilation.sounds.get(sound)?.wants.map((w) => w.control)) ?? []);
   return [...bench.state()].flatMap(([control, value]): readonly Expectable[] => {
     const { device, name } = splitRef(control);
-    const found = controlOf(d.rig, control);
+    const found = controlAt(d.rig, control);
     if (!found || found.use !== 'sound' || /^(held-|latch-)/.test(name) || !d.anatomy.wiring.wired.has(device))
       return [];
     return [

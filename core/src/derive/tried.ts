@@ -1,6 +1,7 @@
 import { apply } from '../change/apply.js';
 import { deltaOf, sizeOf } from '../change/delta.js';
 import type { CheckInputs, Finding, Remedy } from '../checks/check.js';
+import { theEntry } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './deriver.js';
@@ -54,7 +55,7 @@ const worsens = (now: CheckInputs & Pick<Derived, 'judgement'>, later: Derived):
   return (
     bad(later) > bad(now) ||
     [...now.verdicts].some(
-      ([id, v]) => v.is === 'proved' && later.verdicts.has(id) && later.verdicts.get(id)!.is !== 'proved',
+      ([id, v]) => v.is === 'proved' && later.verdicts.has(id) && theEntry(later.verdicts, id).is !== 'proved',
     )
   );
 };

@@ -6,12 +6,14 @@ import type { Act } from '../rig/act.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, type Id } from '../rig/ids.js';
 import type { Program, Sweep } from '../rig/program.js';
-import { all, partOf, programsOf, soundsInOrder } from '../rig/rig.js';
+import { all, partOf, programsOf, soundsInOrder, thePart } from '../rig/rig.js';
 import type { Ticked } from '../rig/show.js';
 import { tickOf } from '../edits/ticks.js';
 import type { Meant } from '../recall/compiled.js';
 import type { Derived } from './deriver.js';
 import { actBytes } from './view.js';
+import { theFirst } from '../known/the.js';
+import { theMemory, theControl } from '../rig/box.js';
 
 /** One thing to type into a box, as the person in front of it meets it. */
 export interface TypeLine {
@@ -86,7 +88,7 @@ export const typeIn = (d: Derived): readonly TypeBox[] =>
     .sort((a, b) => Number(isController(d, b)) - Number(isController(d, a)));
 
 const isController = (d: Derived, { device, memory }: TypeBox): boolean =>
-  partOf(d.rig, device)!.memories.find((m) => m.id === memory)!.by !== undefined;
+  theMemory(thePart(d.rig, device), memory).by !== undefined;
 
 /** The slots of a controller, by number: planned by Yunta, or as somebody typed them. */
 const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeSlot[] => {
@@ -185,7 +187,7 @@ const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: 
   const rest = memory.stores
     .filter((c) => !loops.includes(c) && contents[c] !== undefined)
     .flatMap((c): readonly TypeLine[] => {
-      const control = device.controls.find((x) => x.id === c)!;
+      const control = theControl(device, c);
       const value = contents[c]!;
       if ('arrange' in control.domain)
         return String(value) === String(restingValue(control))
@@ -210,7 +212,7 @@ const actText = (d: Derived, act: Act): string => {
   if ('cc' in send) return `${pause}channel ${send.channel}, controller ${send.cc} = ${send.value}`;
   const number = send.pc + 128 * (send.bank ?? 0);
   const boxes = all(d.rig, 'device').filter((x) => x.midi?.channel === send.channel && x.memories.length);
-  const display = boxes.map((x) => `${x.code} shows ${shown(x.memories[0]!.shows, number)}`).join(', ');
+  const display = boxes.map((x) => `${x.code} shows ${shown(theFirst(x.memories).shows, number)}`).join(', ');
   return `${pause}channel ${send.channel}, ${send.bank === undefined ? '' : `bank ${send.bank}, `}program ${send.pc} on the wire${display ? `, ${display}` : ''}`;
 };
 

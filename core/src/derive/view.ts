@@ -9,7 +9,7 @@ import { controlText, grantedText, sayFootsteps, slotText, valueText, type SaidS
 import type { Act } from '../rig/act.js';
 import { chosenByHand } from '../recall/compile.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { partOf, soundsInOrder } from '../rig/rig.js';
+import { partOf, soundsInOrder, thePart } from '../rig/rig.js';
 import type { SystemState } from '../prover/system.js';
 import { sheetColumns, type Column } from '../sheets/sound-sheet.js';
 import { picture, type Item } from '../signal/picture.js';
@@ -17,6 +17,7 @@ import { cablesInOrder, type ListedCable } from '../signal/order.js';
 import { trace, type Trace } from '../signal/trace.js';
 import type { Derived } from './deriver.js';
 import { reckoned, type Reckoned } from './reckoned.js';
+import { theEntry } from '../known/the.js';
 
 /** How a sound stands, in words: what every screen shows of it. Plain data. */
 export interface SoundView {
@@ -81,8 +82,8 @@ export const viewOf = (d: Derived): View => ({
 });
 
 const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
-  const sound = partOf(d.rig, id)!;
-  const verdict = d.answers.get(id)!;
+  const sound = thePart(d.rig, id);
+  const verdict = theEntry(d.answers, id);
   const { proof, mute, hands } = verdict;
   const wrong = proof.is === 'broken' ? [...proof.wrong].sort((a, b) => a.length - b.length) : [];
   const because = mute.length

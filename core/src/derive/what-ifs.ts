@@ -6,6 +6,7 @@ import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '.
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
 import type { Derived } from './deriver.js';
+import { theOne } from '../known/the.js';
 
 /** One sound that an evening out of the ordinary leaves wrong, or a move in it. Plain data. */
 export interface TroubleView {
@@ -61,7 +62,7 @@ export function* answering(d: Derived, about: Mishap): Generator<number, Answere
 function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
   const { compilation, modelled, verdicts, rig } = d;
   yield 0;
-  const question = QUESTIONS.find((q) => q.about === about)!.ask(compilation, modelled);
+  const question = theOne(QUESTIONS, (q) => q.about === about).ask(compilation, modelled);
   const pieces = replying(question, verdicts);
   let done = 0;
   let piece = pieces.next();

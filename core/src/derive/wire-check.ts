@@ -8,9 +8,11 @@ import type { Act } from '../rig/act.js';
 import type { Device } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
-import { all, partOf, soundsInOrder } from '../rig/rig.js';
+import { all, partOf, soundsInOrder, thePart } from '../rig/rig.js';
 import { putPrograms } from '../sheets/program-sheet.js';
 import type { Derived } from './deriver.js';
+import { theItem, theFirst } from '../known/the.js';
+import { theMemory } from '../rig/box.js';
 
 /** What a controller really sends, lined up with what it should send. Plain data. */
 export interface WireCheck {
@@ -60,7 +62,7 @@ export const sendingControllers = (d: Derived): readonly { readonly device: Id<'
   return [...counts]
     .filter(([, n]) => n > 0)
     .sort(([, a], [, b]) => b - a)
-    .map(([device]) => ({ device, name: partOf(d.rig, device)!.name }));
+    .map(([device]) => ({ device, name: thePart(d.rig, device).name }));
 };
 
 const messagesOf = (acts: readonly Act[]): readonly Read[] => {
@@ -117,7 +119,7 @@ export const checkWire = (d: Derived, controller: Id<'device'>, captured: readon
     asItCame: asItCame(d, controller, counted),
     notHeard: sounds
       .filter((s) => !heard.has(s.id))
-      .map((s) => `${partOf(d.rig, s.id)!.name}, ${slotText(d.rig, partOf(d.rig, s.id)!)}`),
+      .map((s) => `${thePart(d.rig, s.id).name}, ${slotText(d.rig, thePart(d.rig, s.id))}`),
   };
 };
 
@@ -139,8 +141,7 @@ const asItCame = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]):
         : [...program.acts.slice(0, first), ...messages, ...program.acts.slice(first).filter((act) => !isMessage(act))];
     programs.set(program.number, { ...program, acts });
   }
-  const shows = (p: Program) =>
-    shown(partOf(d.rig, controller)!.memories.find((m) => m.id === p.memory)!.shows, p.number);
+  const shows = (p: Program) => shown(theMemory(thePart(d.rig, controller), p.memory).shows, p.number);
   return { slots: [...programs.values()].map(shows), edit: putPrograms(d.rig, [...programs.values()]) };
 };
 
@@ -159,15 +160,15 @@ const actsCome = (pairs: readonly Pair[], meant: readonly Act[]): readonly Act[]
     const { status, channel, data } = came;
     if (status === CONTROL && (data[0] === BANK_HIGH || data[0] === BANK_LOW)) {
       const [high, low] = bank ?? [0, 0];
-      bank = data[0] === BANK_HIGH ? [data[1]!, low] : [high, data[1]!];
+      bank = data[0] === BANK_HIGH ? [theItem(data, 1), low] : [high, theItem(data, 1)];
       continue;
     }
     const act = expected && meant.find((a) => messagesOf([a]).some((m) => same(m, expected)));
     const afterMs = act && 'send' in act ? act.afterMs : undefined;
     const send =
       status === PROGRAM
-        ? { pc: data[0]!, channel, ...(bank ? { bank: bank[0] * 128 + bank[1] } : {}) }
-        : { cc: data[0]!, value: data[1]!, channel };
+        ? { pc: theFirst(data), channel, ...(bank ? { bank: bank[0] * 128 + bank[1] } : {}) }
+        : { cc: theFirst(data), value: theItem(data, 1), channel };
     acts.push({ send, at: act && 'send' in act ? act.at : at, ...(afterMs ? { afterMs } : {}) });
     bank = undefined;
   }
@@ -179,7 +180,7 @@ const stomps = (came: readonly Captured[]): readonly (readonly Captured[])[] | u
   if (came.length === 0 || came.some((c) => c.ms === undefined)) return undefined;
   const pieces: Captured[][] = [];
   came.forEach((c, i) => {
-    if (i === 0 || c.ms! - came[i - 1]!.ms! > BETWEEN_STOMPS_MS) pieces.push([]);
+    if (i === 0 || c.ms! - theItem(came, i - 1).ms! > BETWEEN_STOMPS_MS) pieces.push([]);
     pieces.at(-1)!.push(c);
   });
   return pieces;
@@ -203,20 +204,25 @@ const align = (meant: readonly Expected[], came: readonly Captured[], fallback: 
   );
   for (let i = 1; i <= n; i += 1) {
     for (let k = 1; k <= m; k += 1)
-      cost[i]![k] = Math.min(
-        cost[i - 1]![k - 1]! + unlike(meant[i - 1]!, came[k - 1]!),
-        cost[i - 1]![k]! + 1,
-        cost[i]![k - 1]! + 1,
+      theItem(cost, i)[k] = Math.min(
+        theItem(cost, i - 1)[k - 1]! + unlike(theItem(meant, i - 1), theItem(came, k - 1)),
+        theItem(cost, i - 1)[k]! + 1,
+        theItem(cost, i)[k - 1]! + 1,
       );
   }
   const pairs: Pair[] = [];
   let [i, k] = [n, m];
   while (i > 0 || k > 0) {
     const sound = meant[i - 1]?.sound ?? meant[0]?.sound ?? fallback;
-    if (i > 0 && k > 0 && cost[i]![k]! === cost[i - 1]![k - 1]! + unlike(meant[i - 1]!, came[k - 1]!))
-      pairs.unshift({ meant: meant[--i]!, came: came[--k]!, sound });
-    else if (i > 0 && cost[i]![k]! === cost[i - 1]![k]! + 1) pairs.unshift({ meant: meant[--i]!, sound });
-    else pairs.unshift({ came: came[--k]!, sound });
+    if (
+      i > 0 &&
+      k > 0 &&
+      theItem(cost, i)[k]! === theItem(cost, i - 1)[k - 1]! + unlike(theItem(meant, i - 1), theItem(came, k - 1))
+    )
+      pairs.unshift({ meant: theItem(meant, --i), came: theItem(came, --k), sound });
+    else if (i > 0 && theItem(cost, i)[k]! === theItem(cost, i - 1)[k]! + 1)
+      pairs.unshift({ meant: theItem(meant, --i), sound });
+    else pairs.unshift({ came: theItem(came, --k), sound });
   }
   return pairs;
 };
@@ -245,7 +251,7 @@ const boxOn = (d: Derived, channel: number): Device | undefined =>
 const text = (d: Derived, { status, channel, data }: Read): string => {
   if (status !== PROGRAM) return `controller ${data[0]} = ${data[1]} on channel ${channel}`;
   const box = boxOn(d, channel);
-  return `program ${data[0]} on channel ${channel}${box?.memories[0] ? ` (${box.code} shows ${shown(box.memories[0].shows, data[0]!)})` : ''}`;
+  return `program ${data[0]} on channel ${channel}${box?.memories[0] ? ` (${box.code} shows ${shown(box.memories[0].shows, theFirst(data))})` : ''}`;
 };
 
 const bytesText = ({ status, channel, data }: Read): string => hex([(status << 4) | (channel - 1), ...data]);
@@ -269,7 +275,7 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
   for (const channel of new Set(both.map((p) => p.meant.channel))) {
     const mine = both.filter((p) => p.meant.channel === channel);
     const elsewhere = new Set(mine.map((p) => p.came.channel));
-    const other = [...elsewhere][0]!;
+    const other = theFirst([...elsewhere]);
     const box = boxOn(d, channel)?.name ?? `channel ${channel}`;
     if (
       mine.length > 1 &&
@@ -284,7 +290,7 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
       continue;
     }
     const programs = mine.filter((p) => p.meant.status === PROGRAM);
-    const steps = new Set(programs.map((p) => p.came.data[0]! - p.meant.data[0]!));
+    const steps = new Set(programs.map((p) => theFirst(p.came.data) - theFirst(p.meant.data)));
     const [step] = steps;
     if (programs.length > 1 && steps.size === 1 && (step === 1 || step === -1)) {
       const memory = boxOn(d, channel)?.memories[0];
@@ -297,7 +303,7 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
   for (const p of pairs) {
     if (settled.has(p) || (p.meant && p.came && same(p.meant, p.came))) continue;
     const sound = partOf(d.rig, p.sound);
-    const where = sound ? `${sound.name}, ${slotText(d.rig, sound)}` : partOf(d.rig, controller)!.name;
+    const where = sound ? `${sound.name}, ${slotText(d.rig, sound)}` : thePart(d.rig, controller).name;
     const { meant, came } = p;
     if (meant && came) add(`${where}: ${differs(d, meant, came)}`, [p]);
     else {
@@ -322,7 +328,7 @@ const differs = (d: Derived, meant: Read, came: Read): string => {
   if (meant.status === PROGRAM) {
     const shows = boxOn(d, meant.channel)?.memories[0]?.shows;
     const display = (n: number) => (shows ? `, shown ${shown(shows, n)}` : '');
-    return `program ${came.data[0]}${display(came.data[0]!)}, went out${meant.channel === came.channel ? '' : ` on channel ${came.channel}`}; ${meant.data[0]}${display(meant.data[0]!)}, was meant.`;
+    return `program ${came.data[0]}${display(theFirst(came.data))}, went out${meant.channel === came.channel ? '' : ` on channel ${came.channel}`}; ${meant.data[0]}${display(theFirst(meant.data))}, was meant.`;
   }
   return `controller ${meant.data[0]} is ${came.data[1]}${meant.channel === came.channel ? '' : ` on channel ${came.channel}`}, ${meant.data[1]} was meant.`;
 };

@@ -1,8 +1,10 @@
 import type { Edit } from '../change/edit.js';
+import { jackAt, jackIn } from '../rig/box.js';
+import { theOne } from '../known/the.js';
 import type { Device, Jack } from '../rig/device.js';
 import type { Cable } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
+import { all, cablesOf, partOf, thePart, type Rig } from '../rig/rig.js';
 
 /** Plugs a cable; whatever sat in either jack is pulled first. */
 export const connect = (rig: Rig, hookup: Id<'hookup'>, id: Id<'cable'>, from: Ref, to: Ref): Edit => ({
@@ -49,7 +51,7 @@ const LEVELS_TOGETHER: Readonly<Record<string, readonly string[]>> = {
  */
 export const offers = (rig: Rig, hookup: Id<'hookup'>, from: Ref): readonly Offer[] => {
   const { device: fromId, name } = splitRef(from);
-  const start = partOf(rig, fromId)?.jacks.find((j) => j.id === name);
+  const start = jackIn(partOf(rig, fromId), name);
   if (!start) return [];
   const cables = cablesOf(rig, hookup);
   const taken = new Set(cables.filter((c) => !c.ends.includes(from)).flatMap((c) => c.ends));
@@ -100,8 +102,8 @@ const loopsAround = (rig: Rig, cables: readonly Cable[], device: Id<'device'>): 
   for (const id of seen) {
     for (const { ends } of cables) {
       const into = ends.find((end) => splitRef(end).device === id && isInput(rig, end));
-      const out = into && ends.find((end) => end !== into)!;
-      if (!out || jackOf(rig, out)?.kind !== 'audio') continue;
+      const out = into && theOne(ends, (end) => end !== into);
+      if (!out || jackAt(rig, out)?.kind !== 'audio') continue;
       const back = returns.get(out);
       if (back) found.add(back);
       else seen.add(splitRef(out).device);
@@ -110,13 +112,11 @@ const loopsAround = (rig: Rig, cables: readonly Cable[], device: Id<'device'>): 
   return found;
 };
 
-const jackOf = (rig: Rig, r: Ref): Jack | undefined =>
-  partOf(rig, splitRef(r).device)?.jacks.find((j) => j.id === splitRef(r).name);
-const isInput = (rig: Rig, r: Ref): boolean => jackOf(rig, r)?.poles.tip === 'in';
+const isInput = (rig: Rig, r: Ref): boolean => jackAt(rig, r)?.poles.tip === 'in';
 
 /** Jacks of the same kind of signal that are not offered, each with the reason. */
 export const notOffered = (rig: Rig, from: Ref): readonly { readonly jack: Ref; readonly why: string }[] => {
-  const start = jackOf(rig, from);
+  const start = jackAt(rig, from);
   if (!start) return [];
   return all(rig, 'device').flatMap((device) =>
     device.jacks.flatMap((jack) => {
@@ -131,7 +131,7 @@ export const notOffered = (rig: Rig, from: Ref): readonly { readonly jack: Ref; 
 
 const ZONE_ORDER = ['hands', 'floor', 'amp', 'outputs'];
 const zoneDistance = (rig: Rig, from: Id<'device'>, to: Device): number => {
-  const distance = ZONE_ORDER.indexOf(to.zone) - ZONE_ORDER.indexOf(partOf(rig, from)!.zone);
+  const distance = ZONE_ORDER.indexOf(to.zone) - ZONE_ORDER.indexOf(thePart(rig, from).zone);
   return distance < 0 ? 3 : distance * 0.5;
 };
 

@@ -1,7 +1,7 @@
 import { nothing, type Edit } from '../change/edit.js';
 import type { Cable, HeardWish, Hookup } from '../rig/hookup.js';
 import type { AnyId, Id, Ref } from '../rig/ids.js';
-import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
+import { all, cablesOf, partOf, thePart, type Part, type Rig } from '../rig/rig.js';
 import type { Want } from '../rig/sound.js';
 import type { Case, Value } from '../rig/value.js';
 
@@ -34,10 +34,10 @@ export const copyHookup = (
   ];
   const sounds = all(rig, 'sound')
     .map((s) => ({ ...s, wants: again(s.wants), calls: again(s.calls) }))
-    .filter((s) => s.wants.length + s.calls.length > partOf(rig, s.id)!.wants.length + partOf(rig, s.id)!.calls.length);
+    .filter((s) => s.wants.length + s.calls.length > thePart(rig, s.id).wants.length + thePart(rig, s.id).calls.length);
   const moves = all(rig, 'move')
     .map((m) => ({ ...m, on: again(m.on), off: again(m.off) }))
-    .filter((m) => m.on.length + m.off.length > partOf(rig, m.id)!.on.length + partOf(rig, m.id)!.off.length);
+    .filter((m) => m.on.length + m.off.length > thePart(rig, m.id).on.length + thePart(rig, m.id).off.length);
   return {
     put: [
       { ...hookup, id, name },

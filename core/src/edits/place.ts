@@ -3,8 +3,10 @@ import type { Device, Insert } from '../rig/device.js';
 import type { Cable } from '../rig/hookup.js';
 import { loopsOf } from '../rig/inserts.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
-import { inOf, outOf, waysIn, waysOut } from './wire.js';
+import { all, cablesOf, partOf, thePart, type Rig } from '../rig/rig.js';
+import { inOf, outOf, theOutput, theInput, waysIn, waysOut } from './wire.js';
+import { theItem } from '../known/the.js';
+import { jackAt } from '../rig/box.js';
 
 /** Where a box can go with its cables in one step. */
 export type BoxPlace =
@@ -22,12 +24,10 @@ export type BoxPlace =
   | { readonly is: 'out of the path' };
 
 const isSignal = (rig: Rig, r: Ref): boolean => {
-  const { device, name } = splitRef(r);
-  const jack = partOf(rig, device)?.jacks.find((j) => j.id === name);
+  const jack = jackAt(rig, r);
   return jack?.kind === 'audio' && (jack.level === undefined || jack.level === 'instrument' || jack.level === 'line');
 };
-const gives = (rig: Rig, r: Ref): boolean =>
-  partOf(rig, splitRef(r).device)?.jacks.find((j) => j.id === splitRef(r).name)?.poles.tip === 'out';
+const gives = (rig: Rig, r: Ref): boolean => jackAt(rig, r)?.poles.tip === 'out';
 const turned = (rig: Rig, { ends: [a, b] }: Cable): readonly [Ref, Ref] => (gives(rig, a) ? [a, b] : [b, a]);
 
 const jacksOf = (host: Id<'device'>, insert: Insert): { readonly send: Ref; readonly back: Ref } | undefined => {
@@ -71,14 +71,14 @@ export const placesFor = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>): rea
   const passes = (d: Device): boolean =>
     inOf(d) !== undefined &&
     outOf(d) !== undefined &&
-    taken.has(ref(d.id, inOf(d)!.id)) &&
-    taken.has(ref(d.id, outOf(d)!.id));
+    taken.has(ref(d.id, theInput(d).id)) &&
+    taken.has(ref(d.id, theOutput(d).id));
   const exchanges = passes(device)
     ? all(rig, 'device')
         .filter((d) => d.id !== id && d.zone === device.zone && passes(d))
         .map((d) => ({ is: 'exchange' as const, with: d.id }))
     : [];
-  const wired = taken.has(ref(id, inOf(device)!.id)) || taken.has(ref(id, outOf(device)!.id));
+  const wired = taken.has(ref(id, theInput(device).id)) || taken.has(ref(id, theOutput(device).id));
   return [...free, ...between, ...exchanges, ...(wired ? [{ is: 'out of the path' as const }] : [])];
 };
 
@@ -95,8 +95,8 @@ export const moveBox = (
   newCable: () => Id<'cable'>,
 ): Edit => {
   if (place.is === 'exchange') return exchange(rig, hookup, id, place.with);
-  const device = partOf(rig, id)!;
-  const [into, out] = [ref(id, inOf(device)!.id), ref(id, outOf(device)!.id)];
+  const device = thePart(rig, id);
+  const [into, out] = [ref(id, theInput(device).id), ref(id, theOutput(device).id)];
   const cables = cablesOf(rig, hookup);
   const feeding = cables.find((c) => c.ends.includes(into));
   const leaving = cables.find((c) => c.ends.includes(out));
@@ -120,11 +120,11 @@ export const moveBox = (
 const exchange = (rig: Rig, hookup: Id<'hookup'>, a: Id<'device'>, b: Id<'device'>): Edit => {
   const other = new Map<Ref, Ref>();
   for (const way of [waysIn, waysOut]) {
-    const [mine, theirs] = [way(partOf(rig, a)!), way(partOf(rig, b)!)];
+    const [mine, theirs] = [way(thePart(rig, a)), way(thePart(rig, b))];
     mine
       .slice(0, theirs.length)
       .forEach((jack, i) =>
-        other.set(ref(a, jack.id), ref(b, theirs[i]!.id)).set(ref(b, theirs[i]!.id), ref(a, jack.id)),
+        other.set(ref(a, jack.id), ref(b, theItem(theirs, i).id)).set(ref(b, theItem(theirs, i).id), ref(a, jack.id)),
       );
   }
   const moved = (end: Ref): Ref => other.get(end) ?? end;

@@ -1,6 +1,6 @@
 import { freeCode, makeDevice } from '../catalogue/make.js';
 import type { Edit } from '../change/edit.js';
-import type { Block, Device, Jack, Slot } from '../rig/device.js';
+import { controlIn, type Block, type Device, type Jack, type Slot } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type AnyId, type Id, type Ref } from '../rig/ids.js';
 import { inDomain } from '../rig/domain.js';
@@ -8,6 +8,7 @@ import type { Program } from '../rig/program.js';
 import { all, partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
+import { jackIn, memoryIn } from '../rig/box.js';
 
 export interface Replacement {
   readonly edit: Edit;
@@ -37,7 +38,7 @@ const jackMap = (old: Device, made: Device, plugged: readonly string[]): Readonl
   ];
   for (const alike of rounds) {
     for (const id of plugged) {
-      const jack = old.jacks.find((j) => j.id === id);
+      const jack = jackIn(old, id);
       if (!jack || map.has(id)) continue;
       const found = made.jacks.find((j) => suits(jack, j) && alike(jack, j) && ![...map.values()].includes(j.id));
       if (found) map.set(id, found.id);
@@ -106,7 +107,7 @@ export const replaceDevice = (rig: Rig, id: Id<'device'>, key: string): Replacem
     stages: stageMap(old, device),
     mine: (r) => splitRef(r).device === id,
     hasControl: (name, value) => {
-      const found = device.controls.find((c) => c.id === name);
+      const found = controlIn(device, name);
       return found !== undefined && (value === undefined || inDomain(found, value));
     },
   };
@@ -211,7 +212,7 @@ const soundAfter = (exchange: Exchange, sound: Sound): Outcome => {
   const { device, mine } = exchange;
   const gone = new Set<string>();
   const wants = wantsAfter(exchange, sound.wants, (want) => gone.add(splitRef(wantTarget(want)).name));
-  const sizeOf = (memory: string): number => device.memories.find((m) => m.id === memory)?.size ?? 0;
+  const sizeOf = (memory: string): number => memoryIn(device, memory)?.size ?? 0;
   const calls = sound.calls.filter((c) => c.device !== device.id || sizeOf(c.memory) > c.slot);
   if (calls.length < sound.calls.length) gone.add('its slot');
   const order = sound.order && [...new Set(sound.order.flatMap((r) => stageAfter(exchange, r) ?? []))];
@@ -253,8 +254,8 @@ const programsAfter = (exchange: Exchange): Outcome =>
   );
 
 const programAfter = ({ old, device, hasControl }: Exchange, program: Program): Outcome => {
-  const calledBy = old.memories.find((m) => m.id === program.memory)?.by;
-  const memory = device.memories.find((m) => m.id === program.memory) ?? device.memories.find((m) => m.by === calledBy);
+  const calledBy = memoryIn(old, program.memory)?.by;
+  const memory = memoryIn(device, program.memory) ?? device.memories.find((m) => m.by === calledBy);
   const { contents } = program;
   const fits =
     memory !== undefined &&

@@ -1,6 +1,6 @@
 import { nothing, type Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
-import { partOf, type Rig } from '../rig/rig.js';
+import { partOf, thePart, type Rig } from '../rig/rig.js';
 import type { Tick, Ticked } from '../rig/show.js';
 
 /** One program of a memory of a box, typed into it by somebody. */
@@ -57,7 +57,7 @@ export const leavingTicks = (rig: Rig, { put, remove }: Edit): Edit => {
   return {
     put: put.filter((part) => part.kind !== 'tick' || !partOf(rig, part.device)),
     remove: remove.filter(
-      (id) => !rig.parts.tick.has(id as Tick['id']) || gone.has(partOf(rig, id as Tick['id'])!.device),
+      (id) => !rig.parts.tick.has(id as Tick['id']) || gone.has(thePart(rig, id as Tick['id']).device),
     ),
   };
 };

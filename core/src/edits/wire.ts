@@ -1,4 +1,5 @@
 import { nothing, together, type Edit } from '../change/edit.js';
+import { theFirst, theOne } from '../known/the.js';
 import type { Device, Insert, Jack, Memory, Stage } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
@@ -65,6 +66,10 @@ export const waysIn = (d: Device): readonly Jack[] => audio(d, takesIn);
 export const waysOut = (d: Device): readonly Jack[] => audio(d, givesOut);
 export const inOf = (d: Device): Jack | undefined => waysIn(d)[0];
 export const outOf = (d: Device): Jack | undefined => waysOut(d)[0];
+/** @throws when the box has no way in for a signal */
+export const theInput = (d: Device): Jack => theFirst(waysIn(d));
+/** @throws when the box has no way out for a signal */
+export const theOutput = (d: Device): Jack => theFirst(waysOut(d));
 export const insertsOf = (d: Device): readonly Insert[] =>
   d.chains.flatMap((c) => c.slots.filter((s): s is Insert => s.is === 'insert'));
 
@@ -133,7 +138,7 @@ class Leads {
 
   through(device: Device, why: string): void {
     this.into(device, inOf(device)?.id, why);
-    this.last = { device, out: outOf(device)!.id };
+    this.last = { device, out: theOutput(device).id };
   }
 }
 
@@ -142,7 +147,7 @@ export const planWiring = (rig: Rig, school: School): WiringPlan => {
   const cast = castOf(rig);
   const { source } = cast;
   if (!source) return { steps: [], notes: ['There is no instrument in the kit. Add a guitar or a bass first.'] };
-  const leads = new Leads({ device: source, out: outOf(source)!.id });
+  const leads = new Leads({ device: source, out: theOutput(source).id });
   const missing = wireAs(school, leads, cast);
   if (missing) return { steps: leads.steps, notes: [missing] };
   wireToEars(leads, cast);
@@ -205,7 +210,7 @@ const wireModeller = (leads: Leads, { boxes, modeller, amp }: Cast): string | un
   leads.into(modeller, inOf(modeller)?.id, 'the modeller takes the whole signal');
   leads.lead(modeller, loop.send[0]?.at, amp, 'in', 'its send goes into the front of the amp');
   leads.lead(amp, 'send', modeller, loop.return[0]?.at, 'the preamp comes back to its return');
-  const main = modeller.jacks.find((j) => j.id.startsWith('out')) ?? outOf(modeller)!;
+  const main = modeller.jacks.find((j) => j.id.startsWith('out')) ?? theOutput(modeller);
   leads.last = { device: modeller, out: main.id };
   for (const box of boxes.filter(isLate)) leads.through(box, `${box.name}: behind the modeller, after the preamp`);
   const output = leads.last.device === modeller ? 'its output' : 'the last output';
@@ -243,7 +248,7 @@ export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   const master = devices.find((d) => calls(d, 'song', 'cue')) ?? board;
   const steps: WiringStep[] = [];
   if (master) {
-    let from = ref(master.id, master.jacks.find((j) => j.kind === 'midi' && givesOut(j))!.id);
+    let from = ref(master.id, theOne(master.jacks, (j) => j.kind === 'midi' && givesOut(j)).id);
     for (const device of [
       ...(board && board !== master ? [board] : []),
       ...devices.filter((d) => d !== master && d !== board),

@@ -3,11 +3,12 @@ import type { Id, Ref } from '../rig/ids.js';
 import { ref, splitRef } from '../rig/ids.js';
 import { wantTarget } from '../rig/sound.js';
 import { blocksIn } from '../rig/domain.js';
-import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
+import { all, partOf, soundsInOrder, thePart, type Rig } from '../rig/rig.js';
 import type { Anatomy } from '../signal/anatomy.js';
 import { signalOrder } from '../signal/order.js';
 import { addSound, setWant } from '../edits/sounds.js';
 import type { Edit } from '../change/edit.js';
+import { theItem } from '../known/the.js';
 
 /** Stages that a player sets the gain with. */
 export const GAIN_STAGES: readonly Stage[] = ['boost', 'overdrive', 'distortion', 'fuzz', 'preamp', 'channel'];
@@ -99,7 +100,7 @@ export const gainStages = (rig: Rig, anatomy: Anatomy): readonly GainStage[] => 
   return stages
     .sort((a, b) => place(a.device) - place(b.device))
     .map(({ ref: stage, device, block, gates }): GainStage => {
-      const box = partOf(rig, device)!;
+      const box = thePart(rig, device);
       const siblings = stages.filter((s) => s.device === device);
       const gate = gates.flatMap((g) => g.when).find((f) => 'control' in f);
       return {
@@ -164,7 +165,8 @@ export const gainLadder = (rig: Rig, stages: readonly GainStage[]): readonly Run
     .sort((a, b) => a.driven - b.driven || a.out - b.out || a.stages.length - b.stages.length);
   return rungs.map((r, i) => ({
     ...r,
-    likeTheOneBefore: i > 0 && r.driven - rungs[i - 1]!.driven < 3 && Math.abs(r.out - rungs[i - 1]!.out) < 2,
+    likeTheOneBefore:
+      i > 0 && r.driven - theItem(rungs, i - 1).driven < 3 && Math.abs(r.out - theItem(rungs, i - 1).out) < 2,
   }));
 };
 

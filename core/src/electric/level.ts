@@ -1,10 +1,12 @@
 import type { Gain } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { partOf, type Rig } from '../rig/rig.js';
-import { controlOf, type RigState } from '../signal/state.js';
+import { thePart, type Rig } from '../rig/rig.js';
+import { type RigState } from '../signal/state.js';
 import { pointsInOrder } from '../signal/order.js';
 import type { Trace } from '../signal/trace.js';
 import { gainOf, USUAL_DBU } from './gain.js';
+import { theItem } from '../known/the.js';
+import { controlAt } from '../rig/box.js';
 
 /** A gain in dB in this state; 0 where nothing is known. */
 export const decibels = (rig: Rig, device: Id<'device'>, gain: Gain | undefined, state: RigState): number => {
@@ -13,7 +15,7 @@ export const decibels = (rig: Rig, device: Id<'device'>, gain: Gain | undefined,
   const control = ref(device, gain.control);
   const value = Number(state.get(control));
   if (!Number.isFinite(value)) return 0;
-  const domain = controlOf(rig, control)?.domain;
+  const domain = controlAt(rig, control)?.domain;
   if (!gain.scale || !domain || !('min' in domain) || domain.max === domain.min) return value;
   return gain.scale[0] + ((gain.scale[1] - gain.scale[0]) * (value - domain.min)) / (domain.max - domain.min);
 };
@@ -37,7 +39,7 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
   for (const point of pointsInOrder(t)) {
     if (level[point] === -Infinity) continue;
     for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
-      const edge = edges[leaving.edges[k]!]!;
+      const edge = theItem(edges, leaving.edges[k]!);
       if (!onPath[edge.to]) continue;
       level[edge.to] = Math.max(level[edge.to]!, behind(edge, level[point]!));
     }
@@ -49,7 +51,7 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
     if (carries.by === 'cable') return before;
     if (carries.by !== 'block') return before + decibels(rig, carries.device, edge.gain, state);
     if (stages.get(ref(carries.device, carries.block.id)) !== 'in') return before;
-    const device = partOf(rig, carries.device)!;
+    const device = thePart(rig, carries.device);
     const { db, ceiling } = gainOf(device, carries.block);
     const own = typeof carries.block.gain === 'object' ? decibels(rig, carries.device, carries.block.gain, state) : db;
     return Math.min(before + own, ceiling);

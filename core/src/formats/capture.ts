@@ -2,6 +2,7 @@ import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
 import { ByteReader, type Read } from '../midi/reader.js';
 import { hex } from '../midi/bytes.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { theItem } from '../known/the.js';
 
 /** One channel message as it was heard on a wire. */
 export interface Captured extends Read {
@@ -150,7 +151,7 @@ const bytesIn = (line: string): readonly number[] => {
   let run: number[] = [];
   for (const word of [...line.split(/[\s,;|]+/), '']) {
     const byte = BYTE.exec(word);
-    if (byte) run.push(Number.parseInt(byte[1]!, 16));
+    if (byte) run.push(Number.parseInt(theItem(byte, 1), 16));
     else {
       if (run.length > best.length) best = run;
       run = [];

@@ -8,6 +8,8 @@ import { cutTo, LONGEST, wrongText } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { MOST_ROWS, readCells, writeCells } from './cells.js';
 import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
+import { theFirst } from '../known/the.js';
+import { jackIn } from '../rig/box.js';
 
 const KIT_COLUMNS = ['code', 'name', 'box', 'zone', 'midi channel'] as const;
 const CABLE_COLUMNS = ['from box', 'from jack', 'to box', 'to jack', 'metres', 'label'] as const;
@@ -39,9 +41,7 @@ export const cablesCsv = (rig: Rig, hookup: Id<'hookup'>): string =>
         return {
           code: box?.code ?? device,
           jack: name,
-          gives: givesOut(
-            box?.jacks.find((j) => j.id === name) ?? { id: '', kind: 'audio', connector: '6.35 TS', poles: {} },
-          ),
+          gives: givesOut(jackIn(box, name) ?? { id: '', kind: 'audio', connector: '6.35 TS', poles: {} }),
         };
       }) as [End, End];
       const [from, to] = !a.gives && b.gives ? [b, a] : [a, b];
@@ -72,7 +72,7 @@ const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[]
   const data = cells.value;
   if (data.length === 0)
     return refuse([wrongAt(1, 'There is nothing in it.', `Give one row each: ${columns.join(', ')}.`)]);
-  const heading = data[0]!.map((h) => h.trim().toLowerCase());
+  const heading = theFirst(data).map((h) => h.trim().toLowerCase());
   const named = columns.slice(0, 2).every((c) => heading.includes(c));
   const names = named ? heading : columns;
   const rows = (named ? data.slice(1) : data).map((cells) =>
@@ -196,8 +196,8 @@ const cableIn = (
   row: Readonly<Record<string, string>>,
   line: number,
 ): Result<CableRow, readonly Refusal[]> => {
-  const from = jackIn(rig, row['from box'] ?? '', row['from jack'] ?? '', line);
-  const to = jackIn(rig, row['to box'] ?? '', row['to jack'] ?? '', line);
+  const from = jackNamed(rig, row['from box'] ?? '', row['from jack'] ?? '', line);
+  const to = jackNamed(rig, row['to box'] ?? '', row['to jack'] ?? '', line);
   if (!from.ok || !to.ok) return refuse([from, to].flatMap((end) => (end.ok ? [] : [end.error])));
   if (from.value === to.value)
     return refuse([wrongAt(line, 'Both ends are in the same jack.', 'Name another jack for the other end.')]);
@@ -209,7 +209,7 @@ const cableIn = (
 };
 
 /** A jack as a table names it: by the code or the name of its box, and its own name. */
-const jackIn = (rig: Rig, code: string, name: string, line: number): Result<Ref, Refusal> => {
+const jackNamed = (rig: Rig, code: string, name: string, line: number): Result<Ref, Refusal> => {
   const boxes = all(rig, 'device');
   const box = boxes.find((d) => d.code.toLowerCase() === code.toLowerCase() || plain(d.name) === plain(code));
   if (!box) {
@@ -217,7 +217,7 @@ const jackIn = (rig: Rig, code: string, name: string, line: number): Result<Ref,
     return refuse(wrongAt(line, `No box is called "${code.slice(0, 60)}".`, would));
   }
   const isNamed = (id: string): boolean => id.toLowerCase() === name.toLowerCase();
-  const found = box.jacks.find((j) => j.id === name) ?? box.jacks.find((j) => isNamed(j.id));
+  const found = jackIn(box, name) ?? box.jacks.find((j) => isNamed(j.id));
   if (found) return ok(ref(box.id, found.id));
   const would = `It has ${box.jacks.map((j) => j.id).join(', ')}.`;
   return refuse(wrongAt(line, `${box.code} has no jack "${name.slice(0, 60)}".`, would));

@@ -1,3 +1,5 @@
+import { theItem } from '../known/the.js';
+
 /** How a box shows the number that the wire carries as 0, 1, 2 … */
 export interface Shows {
   readonly first: 0 | 1;
@@ -30,7 +32,7 @@ export const wireOf = (shows: Shows, display: string, size: number): number | un
   if (!bank) return /^\d+$/.test(text) ? within(Number(text) - first) : undefined;
   const match = bank.letters ? /^(\d+)\s*([A-Z])$/.exec(text) : /^(\d+)\s*[.-]\s*(\d+)$/.exec(text);
   if (!match) return undefined;
-  const place = bank.letters ? bank.letters.toUpperCase().indexOf(match[2]!) : Number(match[2]) - first;
+  const place = bank.letters ? bank.letters.toUpperCase().indexOf(theItem(match, 2)) : Number(match[2]) - first;
   if (place < 0 || place >= bank.size) return undefined;
   return within((Number(match[1]) - bank.first) * bank.size + place);
 };

@@ -1,3 +1,5 @@
+import { theItem, theEntry } from '../known/the.js';
+
 /** What one sound needs of a program: values by control; what it does not name may be anything. */
 export type Needed = Readonly<Record<string, string | number>>;
 
@@ -31,7 +33,7 @@ export const fewestGroups = (needs: readonly Needed[]): readonly number[] => {
     }
     const i = mostConstrained(apart, degree, colour);
     for (let c = 0; c <= Math.min(used, groupsOfBest - 2); c += 1) {
-      if (apart[i]!.some((isApart, j) => isApart && colour[j] === c)) continue;
+      if (theItem(apart, i).some((isApart, j) => isApart && colour[j] === c)) continue;
       colour[i] = c;
       branch(done + 1, Math.max(used, c + 1));
       colour[i] = -1;
@@ -46,7 +48,7 @@ const settled = (apart: Graph, groups: readonly number[]): readonly number[] => 
   const place = [...groups];
   place.forEach((mine, i) => {
     for (let g = 0; g < mine; g += 1) {
-      if (place.some((other, j) => other === g && apart[i]![j])) continue;
+      if (place.some((other, j) => other === g && theItem(apart, i)[j])) continue;
       place[i] = g;
       return;
     }
@@ -62,8 +64,11 @@ const mostConstrained = (apart: Graph, degree: readonly number[], colour: readon
   let most: readonly [number, number] = [-1, -1];
   for (let i = 0; i < colour.length; i += 1) {
     if (colour[i] !== -1) continue;
-    const colours = new Set(apart[i]!.flatMap((isApart, j) => (isApart && colour[j] !== -1 ? [colour[j]!] : []))).size;
-    if (colours > most[0] || (colours === most[0] && degree[i]! > most[1])) [chosen, most] = [i, [colours, degree[i]!]];
+    const colours = new Set(
+      theItem(apart, i).flatMap((isApart, j) => (isApart && colour[j] !== -1 ? [theItem(colour, j)] : [])),
+    ).size;
+    if (colours > most[0] || (colours === most[0] && theItem(degree, i) > most[1]))
+      [chosen, most] = [i, [colours, theItem(degree, i)]];
   }
   return chosen;
 };
@@ -73,7 +78,7 @@ const greedy = (apart: Graph, degree: readonly number[]): number[] => {
   for (let done = 0; done < colour.length; done += 1) {
     const i = mostConstrained(apart, degree, colour);
     let c = 0;
-    while (apart[i]!.some((isApart, j) => isApart && colour[j] === c)) c += 1;
+    while (theItem(apart, i).some((isApart, j) => isApart && colour[j] === c)) c += 1;
     colour[i] = c;
   }
   return colour;
@@ -82,8 +87,8 @@ const greedy = (apart: Graph, degree: readonly number[]): number[] => {
 /** So many at least: a set of needs that all disagree with each other, taken greedily. */
 const bound = (apart: Graph, degree: readonly number[]): number => {
   const clique: number[] = [];
-  for (const i of degree.map((_, k) => k).sort((a, b) => degree[b]! - degree[a]!))
-    if (clique.every((j) => apart[i]![j])) clique.push(i);
+  for (const i of degree.map((_, k) => k).sort((a, b) => theItem(degree, b) - theItem(degree, a)))
+    if (clique.every((j) => theItem(apart, i)[j])) clique.push(i);
   return clique.length;
 };
 
@@ -91,5 +96,5 @@ const bound = (apart: Graph, degree: readonly number[]): number => {
 const renumbered = (groups: readonly number[]): readonly number[] => {
   const names = new Map<number, number>();
   for (const g of groups) if (!names.has(g)) names.set(g, names.size);
-  return groups.map((g) => names.get(g)!);
+  return groups.map((g) => theEntry(names, g));
 };

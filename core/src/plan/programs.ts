@@ -1,12 +1,14 @@
 import type { Edit } from '../change/edit.js';
 import { setWant } from '../edits/sounds.js';
+import { theFirst, theItem } from '../known/the.js';
 import type { Compilation } from '../recall/compile.js';
 import type { Compiled } from '../recall/compiled.js';
 import { listeners } from '../recall/listeners.js';
+import { theMemory } from '../rig/box.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
-import { all, partOf, programAt, programsOf, type Rig } from '../rig/rig.js';
+import { all, partOf, programAt, programsOf, thePart, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import { agree, fewestGroups, type Needed } from './fewest.js';
@@ -101,11 +103,11 @@ const needOf = (
   const program = ref(device.id, memory.control);
   const called = compiled.wants.find((w) => w.control === program);
   const ways = compiled.stored.flatMap((s) => {
-    const host = partOf(b.rig, s.program.device)!;
+    const host = thePart(b.rig, s.program.device);
     return b.finder
       .from(
         host.id,
-        host.memories.find((m) => m.id === s.program.memory)!,
+        theMemory(host, s.program.memory),
       )(program)
       .flatMap((w) => (w.by === 'program' ? [{ host: host.id, ...w }] : []));
   });
@@ -123,7 +125,7 @@ const needOf = (
   const loose = new Set([...compiled.toggled, ...byHand]);
   return [
     {
-      sound: partOf(b.rig, compiled.sound)!,
+      sound: thePart(b.rig, compiled.sound),
       needed: Object.fromEntries(own.map((w) => [splitRef(w.control).name, w.value])),
       calls: called === undefined ? undefined : Number(called.value),
       isUnsure: own.some((w) => loose.has(w.control)),
@@ -223,7 +225,7 @@ const alreadyCalled = (
     else if (group.needs.every((n) => agree(n.needed, need.needed))) group.needs.push(need);
     else if (old.planned) free.push(need);
     else {
-      left.push({ device: device.id, sounds: [group.needs[0]!.sound.id, need.sound.id], why: 'disagree' });
+      left.push({ device: device.id, sounds: [theFirst(group.needs).sound.id, need.sound.id], why: 'disagree' });
       torn.add(group);
     }
   }
@@ -264,7 +266,7 @@ const placeAnew = (memory: Memory, groups: Group[], still: readonly Need[], take
   };
   const together = fewestGroups(still.map((n) => n.needed));
   return still.filter((need, i) => {
-    const which = together[i]!;
+    const which = theItem(together, i);
     if (!made.has(which)) made.set(which, place());
     const group = made.get(which);
     group?.needs.push(need);
@@ -333,7 +335,7 @@ const programFor = (
       return value === undefined ? [] : [[c, value]];
     }),
   );
-  const name = old?.name || [...needs[0]!.sound.name].slice(0, memory.limits?.nameLength ?? 120).join('');
+  const name = old?.name || [...theFirst(needs).sound.name].slice(0, memory.limits?.nameLength ?? 120).join('');
   const program: Program = {
     kind: 'program',
     id: old?.id ?? freeId(rig, `program:${device.id.slice(7, 47)}-${number}`),

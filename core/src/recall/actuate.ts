@@ -1,17 +1,19 @@
 import { byteFor, scaledValue, type Act } from '../rig/act.js';
 import { shown } from '../midi/numbering.js';
-import { controlIn, type Device, type Memory } from '../rig/device.js';
+import { type Device, type Memory } from '../rig/device.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { stepOf } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
 import { keptIn, once } from '../kept/kept.js';
-import { partOf, programAt, type Rig } from '../rig/rig.js';
+import { partOf, programAt, thePart, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
-import { controlOf, restingValue } from '../signal/state.js';
+import { restingValue } from '../signal/state.js';
 import type { HandMove, Meant, Wanted } from './compiled.js';
 import { BYTE_US } from '../units/amounts.js';
 import { bytesOf } from './slot-timing.js';
 import type { Target, Way, WayFinder } from './ways.js';
+import { theOne } from '../known/the.js';
+import { controlAt, theControl } from '../rig/box.js';
 
 /** A controller that a sound calls. */
 export interface Caller {
@@ -89,7 +91,7 @@ export const actuate = (
   }
   for (const slot of slots) {
     for (const stored of slot.caller.memory.stores) {
-      slot.contents[stored] ??= restingValue(controlIn(slot.caller.device, stored)!);
+      slot.contents[stored] ??= restingValue(theControl(slot.caller.device, stored));
     }
     slot.sent.sort((a, b) => a.rank - b.rank);
     if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
@@ -219,12 +221,12 @@ type SendingWay = Exclude<Way, { by: 'stored' | 'contact' }>;
 
 const messageFor = (rig: Rig, way: SendingWay, want: Wanted): Sent | undefined => {
   const { device: id, name } = splitRef(want.control);
-  const device = rig.parts.device.get(id)!;
+  const device = thePart(rig, id);
   const sent = (act: Act, text: string, rank: number): Sent => ({ act, rank, meant: { device: id, text } });
   switch (way.by) {
     case 'program': {
       const number = Number(want.value);
-      const memory = device.memories.find((m) => m.control === name)!;
+      const memory = theOne(device.memories, (m) => m.control === name);
       const bank = number >> 7;
       return sent(
         {
@@ -260,7 +262,7 @@ const messageFor = (rig: Rig, way: SendingWay, want: Wanted): Sent | undefined =
   }
 };
 
-const nameOf = (rig: Rig, control: Ref): string => controlOf(rig, control)?.name ?? splitRef(control).name;
+const nameOf = (rig: Rig, control: Ref): string => controlAt(rig, control)?.name ?? splitRef(control).name;
 
 /** The value of a control change that brings the wanted value; undefined when this message cannot. */
 export const controllerValue = (
@@ -274,7 +276,7 @@ export const controllerValue = (
   }
   if ('scale' in act && typeof want.value === 'number') {
     const byte = byteFor(want.value, act.scale);
-    return scaledValue(byte, act.scale, stepOf(controlOf(rig, want.control))) === want.value
+    return scaledValue(byte, act.scale, stepOf(controlAt(rig, want.control))) === want.value
       ? byte
       : byteFor(want.value, act.scale);
   }
@@ -331,7 +333,7 @@ const mustTurnOver = (
 };
 
 const restingOf = (rig: Rig, control: Ref): Value | undefined => {
-  const found = controlOf(rig, control);
+  const found = controlAt(rig, control);
   return found && restingValue(found);
 };
 

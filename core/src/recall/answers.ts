@@ -10,6 +10,7 @@ import { listeners, movingChannel, type Listener } from './listeners.js';
 import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { AT_ONCE, type How } from './how.js';
+import { theFirst, theItem } from '../known/the.js';
 
 export type Sending = Extract<Act, { send: Message }>;
 
@@ -56,8 +57,8 @@ export class MidiAnswers {
     return keptIn(said, messageNumber(message), () => {
       const heard = listeners(this.effects.b, device.id, at, message).filter((l) => l.device.id === to.id);
       return 'bpm' in message && heard.length > 1
-        ? this.loseBeat(heard[0]!, ALWAYS, AT_ONCE[depth + 1]!)
-        : heard.flatMap((l) => this.answer(l, message, ALWAYS, AT_ONCE[depth + 1]!));
+        ? this.loseBeat(theFirst(heard), ALWAYS, theItem(AT_ONCE, depth + 1))
+        : heard.flatMap((l) => this.answer(l, message, ALWAYS, theItem(AT_ONCE, depth + 1)));
     });
   }
 

@@ -3,7 +3,7 @@ import { inDomain } from '../rig/domain.js';
 import { stepOf } from '../rig/midi-manners.js';
 import { all, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
-import { controlOf } from '../signal/state.js';
+import { controlAt } from '../rig/box.js';
 
 /** The tempo of the songs that call a sound, in beats a minute: one, several that differ, or none. */
 export const tempoOf = (rig: Rig, sound: Id<'sound'>): number | 'several' | 'none' => {
@@ -27,7 +27,7 @@ export const countsBeats = (unit: string): boolean => unit in MS || unit === 'bp
  * @example three quarters of a beat at 120 beats a minute are 375 ms
  */
 export const inBeats = (rig: Rig, sound: Id<'sound'>, control: Ref, beats: number): Value | undefined => {
-  const found = controlOf(rig, control);
+  const found = controlAt(rig, control);
   const tempo = tempoOf(rig, sound);
   if (!found || !('min' in found.domain) || typeof tempo !== 'number' || beats <= 0) return undefined;
   const { unit } = found.domain;
@@ -45,7 +45,7 @@ export const beatsText = (rig: Rig, sound: Id<'sound'>, control: Ref, beats: num
   if (tempo === 'none') return `${beats} beats, but no song with a tempo calls the sound`;
   if (tempo === 'several') return `${beats} beats, but its songs have more than one tempo: derive a sound for each`;
   const value = inBeats(rig, sound, control, beats);
-  const found = controlOf(rig, control);
+  const found = controlAt(rig, control);
   const unit = found && 'min' in found.domain ? found.domain.unit : '';
   return value === undefined
     ? `${beats} beats at ${tempo} are beyond what ${splitRef(control).name} can do`

@@ -7,6 +7,7 @@ import { slotTiming, type Missed } from './slot-timing.js';
 import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type Evening, type How, DEEPEST } from './how.js';
+import { theItem } from '../known/the.js';
 
 /** Nothing of what a message brings about is left out. */
 export const AS_SAID = (acts: readonly SystemAct[]): readonly SystemAct[] => acts;
@@ -29,11 +30,11 @@ export const burst = (
   const timing = slotTiming(effects.b, device.id, acts, lost);
   const ears = new Ears(effects, under);
   const sayAt = (i: number): readonly SystemAct[] => {
-    const act = acts[i]!;
+    const act = theItem(acts, i);
     const own = effects.guards(device.id, act.when);
     if (!own || i === lost) return [];
     const when = own.length ? [...under, ...own] : under;
-    const { missed } = timing[i]!;
+    const { missed } = theItem(timing, i);
     if (!('send' in act) || 'bpm' in act.send || (!missed.length && !hearing))
       return within(effects.act(device, act, when, undefined, how));
     const said: SystemAct[] = [];
@@ -88,6 +89,6 @@ class Ears {
   }
 
   noted(places: readonly number[], said: readonly (readonly SystemAct[])[]): Loading['list'] {
-    return this.notes.size ? said.map((those, i) => [...(this.notes.get(places[i]!) ?? []), ...those]) : said;
+    return this.notes.size ? said.map((those, i) => [...(this.notes.get(theItem(places, i)) ?? []), ...those]) : said;
   }
 }

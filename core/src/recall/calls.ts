@@ -11,6 +11,7 @@ import type { Effects, ModelTools } from './effects.js';
 import { type ModelMemory } from './model-memory.js';
 import { shelfKey, type Shelf } from './shelf.js';
 import { type Happening } from './happenings.js';
+import { memoryIn } from '../rig/box.js';
 
 /** Stomps that call only part of a sound: states that feet reach as well, whatever else is reckoned with. */
 export const callsByHalf = (c: Compilation, shelf: Shelf): readonly Program[] => {
@@ -40,7 +41,7 @@ export const footCalls = once((device: Device): ReadonlyMap<Memory, ReadonlySet<
   for (const { by, acts } of device.actuators) {
     if (!('foot' in by || 'hand' in by)) continue;
     for (const act of acts) {
-      const memory = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+      const memory = 'load' in act ? memoryIn(device, act.load) : undefined;
       if (!memory || !('load' in act) || act.slot === 'value') continue;
       const { slot } = act;
       const numbers = typeof slot === 'number' ? [slot] : slot.banks.map((_, i) => i * slot.size + slot.plus);

@@ -16,8 +16,10 @@ import { intend, type Intention } from './intend.js';
 import { overRelays } from './relays.js';
 import type { WayFinder } from './ways.js';
 import { sweepsFor, sweepsOf } from './pedals.js';
-import { controlOf, onTopOf } from '../signal/state.js';
+import { onTopOf } from '../signal/state.js';
 import { USUAL_DISTURBANCES } from '../rig/hookup.js';
+import { theFirst } from '../known/the.js';
+import { controlAt, memoryIn } from '../rig/box.js';
 
 export interface Compilation {
   readonly bearings: Bearings;
@@ -72,7 +74,7 @@ const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
     .filter((c) => callFits(b.rig, c, b.hookup.id))
     .flatMap((call): Caller[] => {
       const device = partOf(b.rig, call.device);
-      const memory = device?.memories.find((m) => m.id === call.memory);
+      const memory = memoryIn(device, call.memory);
       return device && memory ? [{ device, memory, slot: call.slot }] : [];
     });
 
@@ -190,7 +192,7 @@ export const valuesOf = (b: Bearings, want: Want): readonly (readonly [Ref, Valu
     if (!fact || !('control' in fact)) return [];
     const control = ref(device, fact.control);
     if (b.grounds.given.has(control)) return [];
-    const value = want.is === 'in' ? valueFor(fact, controlOf(b.rig, control)) : valueAgainst(b.rig, control, fact);
+    const value = want.is === 'in' ? valueFor(fact, controlAt(b.rig, control)) : valueAgainst(b.rig, control, fact);
     return value === undefined ? [] : [[control, value] as const];
   });
 };
@@ -199,7 +201,7 @@ const agreedHands = (b: Bearings, compiled: readonly Compiled[]): ReadonlyMap<Re
   const moved = touched(b, compiled);
   const { powerCycle } = b.hookup.admits ?? USUAL_DISTURBANCES;
   const forgets = (control: Ref, wanted: Value): boolean => {
-    const wakes = controlOf(b.rig, control)?.powerUp;
+    const wakes = controlAt(b.rig, control)?.powerUp;
     return powerCycle && typeof wakes === 'object' && String(wakes.at) !== String(wanted);
   };
   const byControl = new Map<Ref, HandMove[]>();
@@ -207,7 +209,7 @@ const agreedHands = (b: Bearings, compiled: readonly Compiled[]): ReadonlyMap<Re
     for (const move of hand) keptIn(byControl, move.control, (): HandMove[] => []).push(move);
   return new Map(
     [...byControl].flatMap(([control, moves]): readonly (readonly [Ref, Value])[] => {
-      const { value } = moves.find((move) => !move.within) ?? moves[0]!;
+      const { value } = moves.find((move) => !move.within) ?? theFirst(moves);
       return moves.every((move) => isServedBy(move, value)) && !moved.has(control) && !forgets(control, value)
         ? [[control, value]]
         : [];

@@ -1,6 +1,6 @@
 import { relaysOf, type Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
-import { partOf } from '../rig/rig.js';
+import { thePart } from '../rig/rig.js';
 import { type Guard } from './guards.js';
 import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
@@ -30,7 +30,7 @@ export class Contacts {
   ): readonly SystemAct[] {
     if (how.depth > DEEPEST) return [];
     return (this.effects.b.control.contacts.get(ref(device.id, jack)) ?? []).flatMap((arrival) => {
-      const receiver = partOf(this.effects.b.rig, arrival.device)!;
+      const receiver = thePart(this.effects.b.rig, arrival.device);
       return receiver.actuators.flatMap((a) => {
         if (!('contact' in a.by) || a.by.contact !== arrival.jack) return [];
         if ('edge' in a.by ? a.by.edge !== edge : a.by.level !== level) return [];

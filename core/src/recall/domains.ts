@@ -3,7 +3,7 @@ import { hasBanks, type Control, type Device, type Memory } from '../rig/device.
 import { ref, type Ref } from '../rig/ids.js';
 import { keptIn, once } from '../kept/kept.js';
 import { NOT_KNOWN, type Program } from '../rig/program.js';
-import { all, partOf, type Rig } from '../rig/rig.js';
+import { all, thePart, type Rig } from '../rig/rig.js';
 import { clockActuators } from '../rig/midi-manners.js';
 import type { ControlFact, Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
@@ -12,6 +12,7 @@ import { wakesAnyhow } from './asked.js';
 import { DomainMemory } from './domain-memory.js';
 import { namedBySound, namedByProgram, namedByNumber, namedByDevice, EDGE, actsIn } from './named-by.js';
 import { openThrough, movedSettings, BANK } from './open-through.js';
+import { theItem } from '../known/the.js';
 
 /**
  * Every value that nobody names: one value of the domain stands for them all, or one for each stretch between the
@@ -219,7 +220,7 @@ const lostBeats = once(({ rig, control }: Bearings): readonly Ref[] =>
   [...control.midi.values()].flatMap((arrivals) => {
     const often = arrivals.map((a) => a.device).filter((id, i, ids) => ids.indexOf(id) < i);
     return often.flatMap((id) =>
-      clockActuators(partOf(rig, id)!).flatMap((a) =>
+      clockActuators(thePart(rig, id)).flatMap((a) =>
         a.acts.flatMap((act) => ('take' in act ? [ref(id, act.control)] : [])),
       ),
     );
@@ -277,7 +278,7 @@ const stretches = (
     .filter((x) => x > min && x <= max);
   const starts = [...new Set([min, ...begins])].sort((a, b) => a - b);
   return starts.flatMap((from, i) => {
-    const to = i + 1 < starts.length ? tidy(starts[i + 1]! - step) : max;
+    const to = i + 1 < starts.length ? tidy(theItem(starts, i + 1) - step) : max;
     const namedHere = [...named].filter((v) => Number(v) >= from && Number(v) <= to).length;
     return namedHere >= Math.round((to - from) / step) + 1 ? [] : [otherIn(from, to)];
   });

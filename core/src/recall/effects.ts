@@ -1,10 +1,10 @@
 import type { Act } from '../rig/act.js';
-import { relaysOf, type Actuator, type Device } from '../rig/device.js';
+import { controlIn, relaysOf, type Actuator, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { valueFrom } from '../rig/midi-manners.js';
 import type { Program } from '../rig/program.js';
 import { keptIn } from '../kept/kept.js';
-import { partOf } from '../rig/rig.js';
+import { thePart } from '../rig/rig.js';
 import type { Value, When } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
@@ -19,6 +19,8 @@ import { MidiAnswers } from './answers.js';
 import { Contacts, type ValueChange } from './contacts.js';
 import { type NoteLoad, AT_ONCE, DEEPEST, type How } from './how.js';
 import { Loads } from './loads.js';
+import { theFirst, theEntry, theItem } from '../known/the.js';
+import { memoryIn, theMemory } from '../rig/box.js';
 
 /**
  * Says in guarded acts on variables what follows when a box carries out its acts: on itself, over contacts and over
@@ -101,7 +103,7 @@ export class Effects {
 
   /** Whether what a slot sends may be told message by message: nobody who hears it tells anybody else anything. */
   isPlainSlot({ device, acts }: Program): boolean {
-    return this.plain.isList(partOf(this.b.rig, device)!, acts);
+    return this.plain.isList(thePart(this.b.rig, device), acts);
   }
 
   /**
@@ -134,7 +136,7 @@ export class Effects {
     acts: readonly Act[],
     under: readonly Guard[],
     byte?: number,
-    how = AT_ONCE[0]!,
+    how = theFirst(AT_ONCE),
   ): readonly SystemAct[] {
     if (how.depth > DEEPEST) return [];
     return acts.flatMap((act) => {
@@ -149,7 +151,7 @@ export class Effects {
     { id, acts, when }: Actuator,
     under: readonly Guard[],
     byte?: number,
-    how = AT_ONCE[0]!,
+    how = theFirst(AT_ONCE),
   ): readonly SystemAct[] {
     const own = this.guards(device.id, when);
     if (!own) return [];
@@ -163,7 +165,7 @@ export class Effects {
   /** Whether an act can move what its conditions read before all that hangs on them is done. */
   private movesOneOf(device: Device, act: Act, guards: readonly Guard[], isLast: boolean): boolean {
     if ('load' in act) {
-      const memory = device.memories.find((m) => m.id === act.load);
+      const memory = memoryIn(device, act.load);
       return (
         !isLast ||
         guards.some(
@@ -205,31 +207,24 @@ export class Effects {
       }
       if ('step' in act) {
         const step = act.step.map((v) => this.domains.named(control, v));
-        const known = this.domains.of.get(control)!.filter((v) => v !== UNKNOWN);
-        const moves = () => known.map((v): ValueChange => [v, step[(step.indexOf(v) + 1) % step.length]!]);
+        const known = theEntry(this.domains.of, control).filter((v) => v !== UNKNOWN);
+        const moves = () => known.map((v): ValueChange => [v, theItem(step, (step.indexOf(v) + 1) % step.length)]);
         const isKnown =
-          known.length < this.domains.of.get(control)!.length ? [...when, { variable: control, in: known }] : when;
+          known.length < theEntry(this.domains.of, control).length ? [...when, { variable: control, in: known }] : when;
         return [
           ...this.contacts.followed(device, control, moves, when, how),
           ...this.one({ variable: control, step }, isKnown),
         ];
       }
       if ('take' in act && byte === undefined) {
-        const other = this.domains.of.get(control)!.find(isOther);
+        const other = theEntry(this.domains.of, control).find(isOther);
         return other === undefined ? [] : this.one({ variable: control, set: other }, when);
       }
-      const value =
-        byte === undefined
-          ? undefined
-          : valueFrom(
-              act,
-              byte,
-              device.controls.find((c) => c.id === act.control),
-            );
+      const value = byte === undefined ? undefined : valueFrom(act, byte, controlIn(device, act.control));
       return value === undefined ? [] : this.set(device, control, value, when, how);
     }
     if ('load' in act) {
-      const memory = device.memories.find((m) => m.id === act.load)!;
+      const memory = theMemory(device, act.load);
       if (typeof act.slot === 'number') return this.loads.load(device, memory, act.slot, when, how);
       if (act.slot === 'value')
         return byte === undefined || byte >= memory.size ? [] : this.loads.load(device, memory, byte, when, how);
@@ -243,7 +238,13 @@ export class Effects {
     return [];
   }
 
-  set(device: Device, control: Ref, value: Value, when: readonly Guard[], how = AT_ONCE[0]!): readonly SystemAct[] {
+  set(
+    device: Device,
+    control: Ref,
+    value: Value,
+    when: readonly Guard[],
+    how = theFirst(AT_ONCE),
+  ): readonly SystemAct[] {
     if (how.wires) return this.guarded(when, this.setting(device, control, value, how));
     const said = (this.setsSaid[how.depth] ??= new Map<Ref, Map<Value, readonly SystemAct[]>>());
     let byValue = said.get(control);
@@ -259,7 +260,7 @@ export class Effects {
     const followed = this.contacts.followed(
       device,
       control,
-      () => this.domains.of.get(control)!.map((v): ValueChange => [v, named]),
+      () => theEntry(this.domains.of, control).map((v): ValueChange => [v, named]),
       ALWAYS,
       how,
     );
@@ -268,7 +269,7 @@ export class Effects {
 
   /** Every value that a control may have, by name. */
   knownValues(control: Ref): readonly string[] {
-    return this.domains.of.get(control)!.filter((v) => v !== UNKNOWN);
+    return theEntry(this.domains.of, control).filter((v) => v !== UNKNOWN);
   }
 
   /** Conditions under which a control has this value; undefined when it cannot have it. */

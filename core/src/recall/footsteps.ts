@@ -1,14 +1,15 @@
 import type { Ref } from '../rig/ids.js';
-import { restingValue, controlOf } from '../signal/state.js';
+import { restingValue } from '../signal/state.js';
 import type { Bearings } from './bearings.js';
 import { isOther, stretchOf, UNKNOWN } from './domains.js';
 import type { Modelled } from './model.js';
 import type { SystemState } from '../prover/system.js';
 import type { Value } from '../rig/value.js';
+import { controlAt } from '../rig/box.js';
 
 /** A real value of the control for its name in the system; for another value one that nobody names. */
 export const realValue = (b: Bearings, m: Modelled, control: Ref, name: string): Value | undefined => {
-  const found = controlOf(b.rig, control);
+  const found = controlAt(b.rig, control);
   if (!found) return undefined;
   const { domain } = found;
   if (!isOther(name))
@@ -39,7 +40,7 @@ export const foundAt = (b: Bearings, m: Modelled, powerUp: SystemState): ((contr
     const name = powerUp[control];
     const real = name === undefined ? undefined : realValue(b, m, control, name);
     if (real !== undefined) return real;
-    const found = controlOf(b.rig, control);
+    const found = controlAt(b.rig, control);
     return b.grounds.resting.get(control) ?? (found && restingValue(found));
   };
 };

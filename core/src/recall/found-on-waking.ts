@@ -1,7 +1,7 @@
 import { controlIn, memoriesThatStore, relaysOf, setByContact, type Device, type Memory } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { once } from '../kept/kept.js';
-import { all, partOf } from '../rig/rig.js';
+import { all, thePart } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Bearings } from './bearings.js';
 import { isOther, UNKNOWN, type Domains } from './domains.js';
@@ -59,7 +59,7 @@ export const followersOf = once((b: Bearings): readonly Follower[] =>
       const fact = closedWhen?.[0];
       if (!fact || !('in' in fact)) return [];
       return (b.control.contacts.get(ref(device.id, at)) ?? []).flatMap((arrival): Follower[] => {
-        const receiver = partOf(b.rig, arrival.device)!;
+        const receiver = thePart(b.rig, arrival.device);
         return [...setByContact(receiver, arrival.jack)].map(([control, to]) => ({
           leader: ref(device.id, fact.control),
           control: ref(receiver.id, control),

@@ -3,8 +3,10 @@ import { ref, type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
 import type { Rig } from '../rig/rig.js';
 import { allows, type Fact, type Value, type When } from '../rig/value.js';
-import { controlOf, inArrangement, restingValue } from '../signal/state.js';
+import { inArrangement, restingValue } from '../signal/state.js';
 import type { Need, Wiring } from '../signal/wiring.js';
+import { theItem } from '../known/the.js';
+import { controlAt } from '../rig/box.js';
 
 type Known = (r: Ref) => Value | undefined;
 type Opening = readonly (readonly [Ref, Value])[];
@@ -27,7 +29,7 @@ const against = new WeakMap<Control, Map<Fact, { readonly value: Value | undefin
 
 /** A value that makes the fact false. */
 export const valueAgainst = (rig: Rig, control: Ref, fact: Fact): Value | undefined => {
-  const found = controlOf(rig, control);
+  const found = controlAt(rig, control);
   if (!found || !('control' in fact)) return undefined;
   return keptIn(
     keptIn(against, found, () => new Map<Fact, { readonly value: Value | undefined }>()),
@@ -48,7 +50,7 @@ export const toHold = (rig: Rig, device: Need['device'], when: When, known: Know
     const control = ref(device, fact.control);
     const value = known(control);
     if (value === undefined) {
-      const chosen = valueFor(fact, controlOf(rig, control));
+      const chosen = valueFor(fact, controlAt(rig, control));
       if (chosen === undefined) return undefined;
       opening.push([control, chosen]);
     } else if (!allows(fact, value)) return undefined;
@@ -106,9 +108,9 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
     for (const point of buckets[c] ?? []) {
       if (cost[point] !== c) continue;
       if (point === to) return openedOn(before, opened, from, to);
-      for (const e of wiring.out[point]!) {
+      for (const e of theItem(wiring.out, point)) {
         if (!inLine[e] || cost[wiring.to[e]!]! <= c) continue;
-        const opening = wiring.open[e] ? NOTHING : toPass(rig, wiring.edges[e]!.needs, known);
+        const opening = wiring.open[e] ? NOTHING : toPass(rig, theItem(wiring.edges, e).needs, known);
         const next = c + (opening?.length ?? Infinity);
         const there = wiring.to[e]!;
         if (!opening || next >= cost[there]!) continue;

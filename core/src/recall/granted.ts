@@ -1,7 +1,7 @@
 import { controlIn, type Control, type Device } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { once } from '../kept/kept.js';
-import { all, partOf } from '../rig/rig.js';
+import { all, thePart } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { Wiring } from '../signal/wiring.js';
 import { askedIn } from './asked.js';
@@ -38,7 +38,7 @@ export const grantedIn = (c: Compilation, domains: Domains): readonly Granted[] 
 
 const wakesOtherwise = ({ rig }: Bearings, { control, value }: Granted): Pick<Granted, 'wakes'> => {
   const { device, name } = splitRef(control);
-  const wakes = controlIn(partOf(rig, device)!, name)?.powerUp;
+  const wakes = controlIn(thePart(rig, device), name)?.powerUp;
   if (typeof wakes === 'object') return String(wakes.at) === String(value) ? {} : { wakes: wakes.at };
   return wakes === 'unknown' ? { wakes: 'not known' } : wakes === 'loaded' ? { wakes: 'as programmed' } : {};
 };

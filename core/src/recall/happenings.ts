@@ -4,7 +4,7 @@ import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../rig/hookup.js';
 import { actsAt, type Program } from '../rig/program.js';
 import { keptIn } from '../kept/kept.js';
-import { all, partOf } from '../rig/rig.js';
+import { all, thePart } from '../rig/rig.js';
 import { pluggedBoxes, type Bearings } from './bearings.js';
 import { chosenByHand, type Compilation } from './compile.js';
 import { isOther, type Domains } from './domains.js';
@@ -19,6 +19,8 @@ import { type Shelf } from './shelf.js';
 import type { Condition, SystemAct, SystemEvent } from '../prover/system.js';
 import { callsByHalf, callId, otherCalls } from './calls.js';
 import { moveEvents } from './switches.js';
+import { theFirst } from '../known/the.js';
+import { placeOf } from '../rig/box.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
 export type Footstep =
@@ -104,22 +106,17 @@ export const happenings = (
 };
 
 export const oneAfterTheOther = (lists: readonly (readonly SystemAct[])[]): readonly SystemAct[] =>
-  lists.length === 1 ? lists[0]! : lists.flat();
-
-export const memoryOf = (b: Bearings, program: Program) => {
-  const device = partOf(b.rig, program.device)!;
-  return { device, memory: device.memories.find((m) => m.id === program.memory)! };
-};
+  lists.length === 1 ? theFirst(lists) : lists.flat();
 
 /** What calling a stored slot does. */
 export const loadSlot = (b: Bearings, effects: Effects, program: Program): readonly SystemAct[] => {
-  const { device, memory } = memoryOf(b, program);
+  const { device, memory } = placeOf(b.rig, program);
   return effects.loads.load(device, memory, program.number, []);
 };
 
 /** The same with what each place of its list brings about, also on an evening that is not as usual. */
 export const slotLoading = (b: Bearings, effects: Effects, program: Program, evening?: Evening): Loading => {
-  const { device, memory } = memoryOf(b, program);
+  const { device, memory } = placeOf(b.rig, program);
   return effects.loads.loading(device, memory, program.number, [], undefined, evening);
 };
 
@@ -138,7 +135,7 @@ const pedalEvents = (
 ): readonly Happening[] =>
   [...pluggedPedals(b)].flatMap((input) => {
     const { device: id, name: jack } = splitRef(input);
-    const device = partOf(b.rig, id)!;
+    const device = thePart(b.rig, id);
     const sweeping = [...shelf.values()].filter((p) => p.device === id && p.sweeps?.some((s) => s.jack === jack));
     const fixed = device.actuators.filter((a) => 'expression' in a.by && a.by.expression === jack);
     if (sweeping.length + fixed.length === 0) return [];
@@ -165,7 +162,7 @@ const pedalEvents = (
   });
 
 const loadedIs = (b: Bearings, domains: Domains, program: Program): readonly Condition[] => {
-  const { device, memory } = memoryOf(b, program);
+  const { device, memory } = placeOf(b.rig, program);
   const loaded = ref(device.id, memory.control);
   return domains.of.has(loaded) ? [{ variable: loaded, in: [domains.named(loaded, program.number)] }] : [];
 };
@@ -189,14 +186,14 @@ const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
           .filter((a) => a.acts.length > 0);
         if (own.length === 0) return [];
         const step: Footstep = { does: 'foot', device: device.id, actuator: first!.id };
-        const guards = own.length === 1 ? effects.guards(device.id, own[0]!.when) : undefined;
+        const guards = own.length === 1 ? effects.guards(device.id, theFirst(own).when) : undefined;
         if (guards && !isOpen(guards))
           return [
             [
               {
                 id: `foot:${device.id}.${first!.id}`,
                 ...(guards.length ? { when: guards } : {}),
-                acts: effects.follow(device, own[0]!.acts, []),
+                acts: effects.follow(device, theFirst(own).acts, []),
               },
               step,
             ],

@@ -3,6 +3,7 @@ import { type Guard } from './guards.js';
 import { type OnTheWire } from './on-the-wire.js';
 import { type Missed } from './slot-timing.js';
 import type { Condition, SystemAct } from '../prover/system.js';
+import { theItem } from '../known/the.js';
 
 export const DEEPEST = 8;
 
@@ -36,4 +37,5 @@ export interface How {
   readonly wires?: OnTheWire;
 }
 export const AT_ONCE: readonly How[] = Array.from({ length: DEEPEST + 4 }, (_, depth) => ({ depth }));
-export const deeper = ({ depth, wires }: How): How => (wires ? { depth: depth + 1, wires } : AT_ONCE[depth + 1]!);
+export const deeper = ({ depth, wires }: How): How =>
+  wires ? { depth: depth + 1, wires } : theItem(AT_ONCE, depth + 1);

@@ -7,12 +7,14 @@ import type { Sound } from '../rig/sound.js';
 import { allows, type ControlFact, type Value, type When } from '../rig/value.js';
 import type { Anatomy, Embedded, Loop } from '../signal/anatomy.js';
 import { jackOf } from '../signal/wiring.js';
-import { controlOf, onTopOf, restingState, type RigState } from '../signal/state.js';
+import { onTopOf, restingState, type RigState } from '../signal/state.js';
 import { passable } from '../signal/passable.js';
 import { downstream, trace, type Trace } from '../signal/trace.js';
 import type { Because, HearingPair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
+import { theEntry, theItem } from '../known/the.js';
+import { controlAt } from '../rig/box.js';
 
 /**
  * Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them.
@@ -105,7 +107,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   }
   expandPrograms(rig, g, free);
   for (const { control, fact, why } of g.open) {
-    const value = g.known(control) === undefined ? valueFor(fact, controlOf(rig, control)) : undefined;
+    const value = g.known(control) === undefined ? valueFor(fact, controlAt(rig, control)) : undefined;
     if (value !== undefined) g.want(control, value, why, fact);
   }
 
@@ -167,7 +169,7 @@ const takeIn = (rig: Rig, g: Gatherer, stage: Embedded): void => {
       const control = 'control' in fact ? ref(device, fact.control) : undefined;
       if (!control || !('control' in fact) || !opening.has(control)) continue;
       if ('from' in fact || fact.in.length > 1) g.open.push({ control, fact, why });
-      else g.want(control, opening.get(control)!, why);
+      else g.want(control, theEntry(opening, control), why);
     }
   };
   for (const loop of stage.inserts) set(loop.device, loop.insert.on);
@@ -210,7 +212,7 @@ const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<R
       return !allows(fact, g.known(against.control)!);
     });
   const loop = stage.inserts.findIndex((l) => !l.holds.some((r) => wantedIn.has(r)));
-  if (loop >= 0 && isOut(switches.loops[loop]!)) return;
+  if (loop >= 0 && isOut(theItem(switches.loops, loop))) return;
   if (stage.gates.some((gate) => toHold(rig, gate.device, gate.when, g.known) === undefined)) return;
   isOut(switches.own);
 };
@@ -235,7 +237,7 @@ const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[],
             : [];
         if (places.length) place.set(loop.insert.id, Math.min(...places));
       }
-      const moved = usual.filter((s) => place.has(s)).sort((a, b) => place.get(a)! - place.get(b)!);
+      const moved = usual.filter((s) => place.has(s)).sort((a, b) => theEntry(place, a) - theEntry(place, b));
       const arrangement = usual.map((s) => (place.has(s) ? moved.shift()! : s)).join(' ');
       g.want(ref(device.id, chain.order), arrangement, { by: 'order' });
     }
@@ -325,7 +327,7 @@ const whatFails = (
   }
   const inPath = order.filter((r) => t.stages.get(r) === 'in');
   inPath.slice(1).forEach((second, i) => {
-    const first = inPath[i]!;
+    const first = theItem(inPath, i);
     if (!follows(t, first, second)) problems.push({ is: 'order', first, second });
   });
   return problems;
@@ -337,7 +339,8 @@ const follows = (t: Trace, first: Ref, second: Ref): boolean => {
     wiring: { blocks, edges },
     active,
   } = t;
-  const edgesOf = (stage: Ref) => blocks.flatMap((b) => (b.stage === stage && active[b.edge] ? [edges[b.edge]!] : []));
+  const edgesOf = (stage: Ref) =>
+    blocks.flatMap((b) => (b.stage === stage && active[b.edge] ? [theItem(edges, b.edge)] : []));
   const seen = downstream(
     t,
     edgesOf(first).map((e) => e.to),

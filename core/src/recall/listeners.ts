@@ -1,9 +1,9 @@
 import type { Message } from '../rig/act.js';
-import { memoriesThatStore, type Actuator, type Device } from '../rig/device.js';
+import { controlIn, memoriesThatStore, type Actuator, type Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { clockActuators, controllerActuators, listensTo, programActuators } from '../rig/midi-manners.js';
 import { keptIn, once } from '../kept/kept.js';
-import { partOf } from '../rig/rig.js';
+import { thePart } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import type { Bearings } from './bearings.js';
 
@@ -27,7 +27,7 @@ export const movingChannel = once((device: Device): Ref | undefined => {
   if (!midi || midi.omni || typeof midi.channel !== 'string') return undefined;
   const { channel } = midi;
   const isMoved =
-    device.controls.find((c) => c.id === channel)?.use === 'sound' ||
+    controlIn(device, channel)?.use === 'sound' ||
     memoriesThatStore(device, channel).length > 0 ||
     device.actuators.some((a) => a.acts.some((act) => 'control' in act && act.control === channel));
   return isMoved ? ref(device.id, channel) : undefined;
@@ -75,7 +75,7 @@ export const listeners = (
     kindOf(message),
     () =>
       (control.midi.get(ref(from, at)) ?? []).flatMap(
-        (arrival) => listenerAt({ grounds }, partOf(rig, arrival.device)!, message) ?? [],
+        (arrival) => listenerAt({ grounds }, thePart(rig, arrival.device), message) ?? [],
       ),
   );
 };

@@ -13,6 +13,7 @@ import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type Evening, type How, AT_ONCE, DEEPEST, deeper } from './how.js';
 import { AS_SAID, burst } from './burst.js';
+import { theFirst, theEntry } from '../known/the.js';
 
 /** What a load does before and after its list, with the conditions under which it takes place. */
 interface Frame extends Omit<Loading, 'list'> {
@@ -80,7 +81,7 @@ export class Loads {
     memory: Memory,
     number: number,
     under: readonly Guard[],
-    how = AT_ONCE[0]!,
+    how = theFirst(AT_ONCE),
   ): readonly SystemAct[] {
     return allOf(this.loading(device, memory, number, under, how));
   }
@@ -109,7 +110,7 @@ export class Loads {
       number,
       [{ when: ALWAYS, program, of: undefined }],
       ALWAYS,
-      AT_ONCE[0]!,
+      theFirst(AT_ONCE),
     );
     return [...first, ...last];
   }
@@ -120,7 +121,7 @@ export class Loads {
     memory: Memory,
     number: number,
     under: readonly Guard[],
-    how = AT_ONCE[0]!,
+    how = theFirst(AT_ONCE),
     evening: Evening = AS_USUAL,
   ): Loading {
     if (how.depth > DEEPEST) return NOTHING;
@@ -297,7 +298,7 @@ export class Loads {
       keptIn(this.anotherSaid, loaded, () => new Map<string, readonly Guard[]>()),
       shown,
       () => {
-        const domain = this.effects.domains.of.get(loaded)!;
+        const domain = theEntry(this.effects.domains.of, loaded);
         return [
           {
             variable: loaded,

@@ -6,6 +6,7 @@ import { UNKNOWN, type Domains } from './domains.js';
 import { isThen, MAYBE, THEN_DOMAIN } from './guards.js';
 import { usedBy, type SystemEvent, type Variable } from '../prover/system.js';
 import { isHolds, unwrittenOf } from './shelf.js';
+import { theEntry } from '../known/the.js';
 
 /**
  * Remembers, within one slot, whether a box had the first program that it is told to load already. It is no control of
@@ -62,7 +63,7 @@ export const memos = (b: Bearings, domains: Domains, used: ReadonlySet<string>):
     .sort()
     .map((id) => {
       const { device, control } = unwrittenOf(id);
-      const known = domains.of.get(ref(device, control))!.filter((v) => v !== UNKNOWN);
+      const known = theEntry(domains.of, ref(device, control)).filter((v) => v !== UNKNOWN);
       return { id, domain: known, initial: known };
     });
   return [

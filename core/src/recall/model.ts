@@ -12,6 +12,7 @@ import { happenings, type Footstep } from './happenings.js';
 import { ModelMemory } from './model-memory.js';
 import { powerUp } from './power-up.js';
 import { usedBy, type RecallSystem, type SystemSound, type SystemWant } from '../prover/system.js';
+import { theFirst } from '../known/the.js';
 
 export interface Modelled {
   readonly system: RecallSystem;
@@ -129,6 +130,6 @@ const relevant = (system: RecallSystem, used: ReadonlySet<string>, memory: Model
   return {
     ...system,
     variables: system.variables.filter((v) => said.has(v.id)),
-    together: (system.together ?? []).filter((g) => said.has(g.variables[0]!)),
+    together: (system.together ?? []).filter((g) => said.has(theFirst(g.variables))),
   };
 };

@@ -8,6 +8,7 @@ import { clockActuators } from '../rig/midi-manners.js';
 import type { Value, When } from '../rig/value.js';
 import type { Compiled } from './compiled.js';
 import { UNKNOWN, SMALL } from './domains.js';
+import { memoryIn } from '../rig/box.js';
 
 type Note = (control: Ref, value: Value) => void;
 
@@ -41,7 +42,7 @@ export const namedBySound = ({ wants }: Compiled, note: Note): void => {
 
 /** A program names its number and what it holds. */
 export const namedByProgram = (rig: Rig, program: Program, note: Note): void => {
-  const memory = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory);
+  const memory = memoryIn(partOf(rig, program.device), program.memory);
   if (!memory) return;
   note(ref(program.device, memory.control), program.number);
   if (program.contents === 'unplanned') memory.stores.forEach((s) => note(ref(program.device, s), UNKNOWN));
@@ -68,8 +69,7 @@ export const namedByDevice = (device: Device, note: Note): void => {
     noteWhen(device.id, actuator.when, note);
     noteActs(device.id, actuator.acts, note);
     for (const act of actuator.acts) {
-      const loads =
-        'load' in act && typeof act.slot === 'number' ? device.memories.find((m) => m.id === act.load) : undefined;
+      const loads = 'load' in act && typeof act.slot === 'number' ? memoryIn(device, act.load) : undefined;
       if (loads && 'load' in act) note(ref(device.id, loads.control), act.slot as number);
     }
   }

@@ -11,6 +11,8 @@ import { came, guardedBy, isOpen, isThen, MAYBE, noteWhether, thenOf, withReason
 import { listenerAt, listeners } from './listeners.js';
 import { DEAF_DOMAIN, deafOf, ENDLESS, HEARS, MOST_LOADS } from './memos.js';
 import type { SystemAct } from '../prover/system.js';
+import { theItem, theFirst, theEntry } from '../known/the.js';
+import { jackIn } from '../rig/box.js';
 
 type Sending = Extract<Act, { send: Message }>;
 
@@ -148,7 +150,7 @@ export class OnTheWire {
   private soonest(): Planned | undefined {
     let best = -1;
     for (let i = 0; i < this.planned.length; i += 1)
-      if (best < 0 || this.planned[i]!.us < this.planned[best]!.us) best = i;
+      if (best < 0 || theItem(this.planned, i).us < theItem(this.planned, best).us) best = i;
     return best < 0 ? undefined : this.planned.splice(best, 1)[0];
   }
 
@@ -167,7 +169,7 @@ export class OnTheWire {
       return [];
     }
     if (this.isTooMuch()) return [];
-    const isNoted = when.length === 0 || (when.length === 1 && isThen(when[0]!.variable));
+    const isNoted = when.length === 0 || (when.length === 1 && isThen(theFirst(when).variable));
     const then = isNoted ? undefined : this.name(thenOf(`${device.id}.${act.at}`));
     const queue = keptIn(this.toSend, port, () => []);
     onTheWire(act.send).forEach((message, i) =>
@@ -218,7 +220,7 @@ export class OnTheWire {
     if (!arrives) return;
     const { device: id, name } = splitRef(arrives);
     const device = partOf(this.effects.b.rig, id);
-    const jack = device?.jacks.find((j) => j.id === name);
+    const jack = jackIn(device, name);
     if (!device || jack?.kind !== 'midi' || jack.poles.tip !== 'in') return;
     this.plan(us, () => {
       for (const next of passesOn(device, name)) {
@@ -261,7 +263,7 @@ export class OnTheWire {
     const ears = this.ears(device);
     if (ears === 'deaf') {
       if (device.midi?.messages === 'lost') return [];
-      const until = Math.max(...this.loaded.get(device.id)!.map((l) => l.deafUntilUs));
+      const until = Math.max(...theEntry(this.loaded, device.id).map((l) => l.deafUntilUs));
       this.plan(until, () => this.hear(device, message, under, hops, isTwice));
       return [];
     }

@@ -2,18 +2,17 @@ import { hasBanks, relaysOf, type Device } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { once } from '../kept/kept.js';
 import { type Program } from '../rig/program.js';
-import { all, partOf, type Rig } from '../rig/rig.js';
+import { all, thePart, type Rig } from '../rig/rig.js';
 import type { When } from '../rig/value.js';
 import { actsIn } from './named-by.js';
+import { theMemory, memoryIn } from '../rig/box.js';
 
 /** What guards a control whose value may be not known leaves open in its turn. */
 export const openThrough = (rig: Rig, unknown: ReadonlySet<Ref>): ReadonlySet<Ref> => {
   const open = new Set(unknown);
   const rules = [
     ...all(rig, 'device').flatMap(rulesOf),
-    ...all(rig, 'program').flatMap((p) =>
-      rulesInProgram(p, partOf(rig, p.device)!.memories.find((m) => m.id === p.memory)!.control),
-    ),
+    ...all(rig, 'program').flatMap((p) => rulesInProgram(p, theMemory(thePart(rig, p.device), p.memory).control)),
   ];
   for (let before = -1; before !== open.size;) {
     before = open.size;
@@ -65,7 +64,7 @@ const rulesOf = once((device: Device): readonly Rule[] => {
     .filter((r) => r.closedWhen)
     .map(({ closedWhen }): Rule => ({ reads: read(closedWhen), writes: [], sends: true, isTold: false }));
   const loads = device.memories.map((m): Rule => {
-    const outer = device.memories.find((o) => o.id === m.inside);
+    const outer = memoryIn(device, m.inside);
     return {
       reads: [
         ...(m.again === 'nothing' ? [here(m.control)] : []),
@@ -102,7 +101,7 @@ const rulesOf = once((device: Device): readonly Rule[] => {
         reads: [...read(a.when), ...a.acts.flatMap((act) => read(act.when)), ...channel, ...banks],
         writes: a.acts.flatMap((act): readonly Ref[] => {
           if ('control' in act) return [here(act.control)];
-          const loads = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+          const loads = 'load' in act ? memoryIn(device, act.load) : undefined;
           return loads ? [loads.control, ...loads.stores].map(here) : [];
         }),
         sends: a.acts.some((act) => 'send' in act || 'pulse' in act || 'load' in act || 'follow' in act),

@@ -1,6 +1,7 @@
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
 import { partOf, type Rig } from '../rig/rig.js';
+import { jackIn } from '../rig/box.js';
 
 // What a person calls the parts of a rig: by the name on the box, with its code where two boxes share one.
 
@@ -40,6 +41,6 @@ export const pointText = (
   { device: id, at }: { readonly device: Id<'device'>; readonly at: string },
 ): string => {
   const name = at.slice(id.length + 1).replace(/:.*$/, '');
-  const jack = partOf(rig, id)?.jacks.find((j) => j.id === name);
+  const jack = jackIn(partOf(rig, id), name);
   return jack ? `${boxText(rig, id)}, jack ${jack.id}` : boxText(rig, id);
 };

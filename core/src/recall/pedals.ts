@@ -5,11 +5,12 @@ import type { Sweep } from '../rig/program.js';
 import { cablesOf, partOf } from '../rig/rig.js';
 import { once } from '../kept/kept.js';
 import type { Anatomy } from '../signal/anatomy.js';
-import { controlOf } from '../signal/state.js';
+
 import type { Caller } from './actuate.js';
 import type { Bearings } from './bearings.js';
 import type { Swept } from './compiled.js';
 import type { PedalWant } from './wants.js';
+import { controlAt } from '../rig/box.js';
 
 /** Expression inputs in which something is plugged. */
 export const pluggedPedals = (b: Bearings): ReadonlySet<Ref> => pedalInputs(b.anatomy, b);
@@ -43,7 +44,7 @@ const sweepOf = (
   if (!caller) return 'not called';
   const { device, name } = splitRef(control);
   const bent = curve ? { curve } : {};
-  if (device === host) return { jack, control: name, heel, toe, step: stepOf(controlOf(b.rig, control)), ...bent };
+  if (device === host) return { jack, control: name, heel, toe, step: stepOf(controlAt(b.rig, control)), ...bent };
   for (const way of b.finder.from(host, caller.memory)(control)) {
     const act: Act | undefined = way.by === 'cc' ? way.act : undefined;
     if (way.by === 'cc' && act && 'scale' in act)

@@ -2,11 +2,12 @@ import type { Act } from '../rig/act.js';
 import { relaysOf, type Actuator, type Device } from '../rig/device.js';
 import { ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
-import { partOf } from '../rig/rig.js';
+import { thePart } from '../rig/rig.js';
 import type { Bearings } from './bearings.js';
 import type { Domains } from './domains.js';
 import { listeners } from './listeners.js';
 import { shelfKey, type Shelf } from './shelf.js';
+import { memoryIn } from '../rig/box.js';
 
 /**
  * Says which acts are plain: nobody who hears of them tells anybody else anything, each hears once, and what it does
@@ -99,7 +100,7 @@ export class Plainness {
   }
 
   private loadsQuietly(device: Device, id: string): boolean {
-    const memory = device.memories.find((m) => m.id === id);
+    const memory = memoryIn(device, id);
     return (
       !memory ||
       (!this.talking.has(shelfKey(device.id, id, 0)) && memory.stores.every((s) => this.relaysArePlain(device, s)))
@@ -112,7 +113,7 @@ export class Plainness {
 
   private contactIsPlain(device: Device, at: string): boolean {
     return (this.b.control.contacts.get(ref(device.id, at)) ?? []).every((arrival) => {
-      const receiver = partOf(this.b.rig, arrival.device)!;
+      const receiver = thePart(this.b.rig, arrival.device);
       return receiver.actuators.every(
         (a) =>
           !('contact' in a.by) ||

@@ -10,6 +10,7 @@ import { heldTags, ModelMemory } from './model-memory.js';
 import { around, type Shelf } from './shelf.js';
 import { afterEvent, type Together, type Variable } from '../prover/system.js';
 import { followersOf, loaderOf, bringer, type Follower } from './found-on-waking.js';
+import { theItem, theEntry } from '../known/the.js';
 
 /**
  * Variables with their values at power-up; those that come together are rows. What boxes do by themselves when they
@@ -35,9 +36,10 @@ export const powerUp = (
   }
   for (const f of followersOf(b)) follow(f, domains, initial, groups);
   const tooMany = wakeActs(b, effects, domains, initial, groups);
-  for (const { variables, rows } of groups) columnsOf(rows).forEach((values, i) => initial.set(variables[i]!, values));
+  for (const { variables, rows } of groups)
+    columnsOf(rows).forEach((values, i) => initial.set(theItem(variables, i), values));
   return {
-    variables: [...domains.of].map(([id, domain]) => ({ id, domain, initial: initial.get(id)! })),
+    variables: [...domains.of].map(([id, domain]) => ({ id, domain, initial: theEntry(initial, id) })),
     together: groups.filter((g) => g.variables.length > 1),
     tooMany,
   };
@@ -52,7 +54,7 @@ type Rows = readonly (readonly string[])[];
 
 /** What each place of some rows may be. */
 const columnsOf = once((rows: Rows): readonly (readonly string[])[] =>
-  (rows[0] ?? []).map((_, i) => [...new Set(rows.map((row) => row[i]!))]),
+  (rows[0] ?? []).map((_, i) => [...new Set(rows.map((row) => theItem(row, i)))]),
 );
 
 /** How one box by itself may stand when the power comes on. */
@@ -111,7 +113,7 @@ const wakeWith = (
   const refs = stores.map((s) => ref(device.id, s));
   const rowFor = (p: string, of: string | undefined) => {
     const brings = bringer(domains, shelf, device, memory, p, of);
-    return stores.map((s, i) => brings(s, refs[i]!));
+    return stores.map((s, i) => brings(s, theItem(refs, i)));
   };
   const asked = askedIn(b, device);
   /** What nobody wrote down and other things rest on may be anything. */
@@ -122,8 +124,7 @@ const wakeWith = (
           (rows, s, i) =>
             rows.flatMap((r) =>
               r[first + i] === UNKNOWN && asked.has(s)
-                ? domains.of
-                    .get(ref(device.id, s))!
+                ? theEntry(domains.of, ref(device.id, s))
                     .filter((v) => v !== UNKNOWN)
                     .map((v) => r.with(first + i, v))
                 : [r],
@@ -132,7 +133,7 @@ const wakeWith = (
         );
   const own = (name: string, of: string | undefined): string[] =>
     isFree ? [name, ...rowFor(name, of)] : rowFor(name, of);
-  const names = isFree ? initial.get(loaded)! : [String(domains.constant(loaded))];
+  const names = isFree ? theEntry(initial, loaded) : [String(domains.constant(loaded))];
   const variables = [...(isFree ? [loaded] : []), ...stores.map((s) => ref(device.id, s))];
   if (!outerLoaded) {
     groups.push({ variables, rows: names.flatMap((p) => spelt(own(p, fixedOuter), isFree ? 1 : 0)) });
@@ -142,7 +143,7 @@ const wakeWith = (
   const at = group.variables.indexOf(outerLoaded);
   const known = isFree ? group.variables.indexOf(loaded) : -1;
   group.rows = group.rows.flatMap((row) =>
-    (known >= 0 ? [row[known]!] : names).flatMap((p) =>
+    (known >= 0 ? [theItem(row, known)] : names).flatMap((p) =>
       spelt(
         [...row, ...(known >= 0 ? rowFor(p, row[at]) : own(p, row[at]))],
         row.length + (known < 0 && isFree ? 1 : 0),
@@ -156,7 +157,7 @@ const wakeWith = (
 const groupOf = (variable: Ref, initial: ReadonlyMap<Ref, readonly string[]>, groups: Group[]): Group => {
   const found = groups.find((g) => g.variables.includes(variable));
   if (found) return found;
-  const made = { variables: [variable], rows: initial.get(variable)!.map((v) => [v]) };
+  const made = { variables: [variable], rows: theEntry(initial, variable).map((v) => [v]) };
   groups.push(made);
   return made;
 };
@@ -194,7 +195,7 @@ const wakeActs = (
   const after = rows.map((row) => {
     const state = afterEvent(
       { id: 'wake', acts },
-      { ...hidden, ...Object.fromEntries(variables.map((v, i) => [v, row[i]!])) },
+      { ...hidden, ...Object.fromEntries(variables.map((v, i) => [v, theItem(row, i)])) },
     );
     return variables.map((v) => state[v]!);
   });
@@ -215,7 +216,7 @@ const follow = (f: Follower, domains: Domains, initial: Map<Ref, readonly string
   const valuesFor = (leader: string): readonly string[] => {
     if (leader === UNKNOWN) return [UNKNOWN];
     const value = f.closedIn.includes(leader) ? f.closed : f.open;
-    return value === undefined ? initial.get(f.control)! : [domains.named(f.control, value)];
+    return value === undefined ? theEntry(initial, f.control) : [domains.named(f.control, value)];
   };
   if (!initial.has(f.leader)) {
     initial.set(f.control, valuesFor(String(domains.constant(f.leader))));
@@ -223,6 +224,6 @@ const follow = (f: Follower, domains: Domains, initial: Map<Ref, readonly string
   }
   const group = groupOf(f.leader, initial, groups);
   const at = group.variables.indexOf(f.leader);
-  group.rows = group.rows.flatMap((row) => valuesFor(row[at]!).map((v) => [...row, v]));
+  group.rows = group.rows.flatMap((row) => valuesFor(theItem(row, at)).map((v) => [...row, v]));
   group.variables.push(f.control);
 };

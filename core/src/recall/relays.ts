@@ -1,12 +1,14 @@
 import { relaysOf, setByContact, type Device, type Lasting } from '../rig/device.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
-import { all, partOf } from '../rig/rig.js';
+import { all, thePart } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
-import { controlOf } from '../signal/state.js';
+
 import type { Caller } from './actuate.js';
 import type { Bearings } from './bearings.js';
 import type { Wanted } from './compiled.js';
+import { theFirst } from '../known/the.js';
+import { controlAt } from '../rig/box.js';
 
 /** What wanted controls ask of relays on the way to them, and which of them are reached so. */
 export interface OverRelays {
@@ -66,7 +68,7 @@ const relaysOn = (b: Bearings): ReadonlyMap<Ref, readonly RelayTo[]> =>
         const fact = closedWhen?.[0];
         if (!fact || !('in' in fact)) continue;
         const relay = ref(host.id, fact.control);
-        const domain = controlOf(b.rig, relay)?.domain;
+        const domain = controlAt(b.rig, relay)?.domain;
         const open =
           domain && 'values' in domain
             ? domain.values.find((v) => !fact.in.map(String).includes(String(v)))
@@ -74,7 +76,7 @@ const relaysOn = (b: Bearings): ReadonlyMap<Ref, readonly RelayTo[]> =>
         if (open === undefined) continue;
         for (const [device, jack] of firstArrivals(b, ref(host.id, at))) {
           for (const [control, sets] of setByContact(device, jack))
-            keptIn(found, ref(device.id, control), () => []).push({ relay, closed: fact.in[0]!, open, sets });
+            keptIn(found, ref(device.id, control), () => []).push({ relay, closed: theFirst(fact.in), open, sets });
         }
       }
     }
@@ -84,6 +86,6 @@ const relaysOn = (b: Bearings): ReadonlyMap<Ref, readonly RelayTo[]> =>
 /** The boxes at the other end of a contact, each with the first of its jacks that it arrives at. */
 const firstArrivals = (b: Bearings, at: Ref): ReadonlyMap<Device, string> => {
   const first = new Map<Device, string>();
-  for (const { device, jack } of b.control.contacts.get(at) ?? []) keptIn(first, partOf(b.rig, device)!, () => jack);
+  for (const { device, jack } of b.control.contacts.get(at) ?? []) keptIn(first, thePart(b.rig, device), () => jack);
   return first;
 };

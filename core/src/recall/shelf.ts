@@ -1,3 +1,4 @@
+import { memoryIn } from '../rig/box.js';
 import type { Device, Memory } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
@@ -28,7 +29,7 @@ export const programOn = (
 
 /** The memory around one that holds scenes. */
 export const around = (device: Device, memory: Memory): Memory | undefined =>
-  memory.inside === undefined ? undefined : device.memories.find((m) => m.id === memory.inside);
+  memory.inside === undefined ? undefined : memoryIn(device, memory.inside);
 
 /** Something that a program holds, as far as nobody wrote it down: which program, and which control. */
 export interface Unwritten {

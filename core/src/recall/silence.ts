@@ -1,6 +1,7 @@
+import { controlAt } from '../rig/box.js';
 import { splitRef, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
-import { controlOf } from '../signal/state.js';
+
 import { stopsBetween, type Stop, type WantedWay } from '../signal/stops.js';
 import type { Compiled } from './compiled.js';
 import { boxText, pointText } from './part-words.js';
@@ -32,7 +33,7 @@ export const stopText = (rig: Rig, stop: Stop): string => {
   if (stop.because === 'nothing plugged in') return `${pointText(rig, stop)}, with no cable that leads on`;
   const by = stop.by.map(
     ({ control, value }) =>
-      `${controlOf(rig, control)?.name ?? splitRef(control).name} is ${value === undefined ? 'not set' : valueText(rig, control, value)}`,
+      `${controlAt(rig, control)?.name ?? splitRef(control).name} is ${value === undefined ? 'not set' : valueText(rig, control, value)}`,
   );
   return `${boxText(rig, partOf(rig, stop.device)?.id ?? stop.device)}: ${[...new Set(by)].join(', ') || 'its order leaves the way out'}`;
 };

@@ -6,6 +6,7 @@ import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { ControlWiring } from '../signal/reach.js';
 import { listeners } from './listeners.js';
+import { theItem } from '../known/the.js';
 
 /** A box that misses a message because it is loading. */
 export interface Missed {
@@ -94,7 +95,7 @@ export const reaching = (
     if (!('send' in act) || 'bpm' in act.send || place === lost) return;
     for (const { device } of listeners(b, controller, act.at, act.send)) {
       const messages = boxes.get(device);
-      const message = { place, us: us[place]!, message: act.send };
+      const message = { place, us: theItem(us, place), message: act.send };
       if (messages) messages.push(message);
       else boxes.set(device, [message]);
     }

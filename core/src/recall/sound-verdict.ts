@@ -6,6 +6,7 @@ import type { Modelled } from './model.js';
 import type { Verdict } from '../prover/prove.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import { openCases } from './wants.js';
+import { theEntry } from '../known/the.js';
 
 /** What can be said of a sound in a hook-up, the worst first; the worst that holds is told. */
 export const VERDICTS = ['cannot sound', 'broken', 'undecided', 'left to hands', 'proved'] as const;
@@ -52,7 +53,7 @@ export const soundVerdicts = (
     [...c.sounds].map(([id, compiled]) => {
       const parts = {
         mute: mutedBy(compiled),
-        proof: asFarAsSaid(c, id, asFarAsKnown(m, proofs.get(id)!)),
+        proof: asFarAsSaid(c, id, asFarAsKnown(m, theEntry(proofs, id))),
         hands: handMoves(c, id),
         isCalled: compiled.stored.length > 0,
       };

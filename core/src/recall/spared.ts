@@ -1,5 +1,5 @@
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { partOf } from '../rig/rig.js';
+import { thePart } from '../rig/rig.js';
 import { handMoves, type Compilation } from './compile.js';
 import type { HandMove } from './compiled.js';
 import { wantOf, type Modelled } from './model.js';
@@ -28,7 +28,7 @@ export const sparing = (c: Compilation, m: Modelled, memory?: ProofMemory): Comp
 /** The recall is reckoned with such a choice already made (`chosenByHand`): it cannot be what spares it. */
 const choosesProgram = ({ bearings: { rig } }: Compilation, { control }: HandMove): boolean => {
   const { device, name } = splitRef(control);
-  return partOf(rig, device)!.memories.some((m) => m.control === name);
+  return thePart(rig, device).memories.some((m) => m.control === name);
 };
 
 /**

@@ -4,11 +4,12 @@ import { USUAL_DISTURBANCES, type Disturbances } from '../rig/hookup.js';
 import { ref, type Ref } from '../rig/ids.js';
 import { keptIn, once } from '../kept/kept.js';
 import { actsAt, type Program } from '../rig/program.js';
-import { all, partOf } from '../rig/rig.js';
+import { all, thePart } from '../rig/rig.js';
 import type { ControlWiring } from '../signal/reach.js';
 import { pluggedBoxes, type Bearings } from './bearings.js';
 import type { Compiled } from './compiled.js';
 import { listeners, type Listener } from './listeners.js';
+import { memoryIn } from '../rig/box.js';
 
 /**
  * Controls that something can change that is reckoned with, meant or not: a message, a contact, a foot, a pedal, a
@@ -79,7 +80,7 @@ const changedIn = once((listening: readonly Listener[]): readonly Ref[] =>
 
 const touchedByContact = (b: Bearings): readonly Ref[] =>
   [...b.control.contacts.values()].flat().flatMap(({ device: id, jack }) => {
-    const device = partOf(b.rig, id)!;
+    const device = thePart(b.rig, id);
     return device.actuators.flatMap((a) =>
       'contact' in a.by && a.by.contact === jack ? changedBy(device, a.acts) : [],
     );
@@ -107,6 +108,6 @@ export const heardFrom = (b: Bearings, program: Program): readonly (readonly Lis
 const changedBy = (device: Device, acts: readonly Act[]): readonly Ref[] =>
   acts.flatMap((act): readonly Ref[] => {
     if ('control' in act) return [ref(device.id, act.control)];
-    const memory = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+    const memory = 'load' in act ? memoryIn(device, act.load) : undefined;
     return memory ? [memory.control, ...memory.stores].map((control) => ref(device.id, control)) : [];
   });

@@ -1,6 +1,6 @@
 import { BYTE_US } from '../units/amounts.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
-import { partOf } from '../rig/rig.js';
+import { thePart } from '../rig/rig.js';
 import { isServedBy, type Compilation } from './compile.js';
 import type { Compiled, HandMove } from './compiled.js';
 import type { Modelled } from './model.js';
@@ -8,6 +8,8 @@ import { bytesOf } from './slot-timing.js';
 import { levelsAt } from '../electric/level.js';
 import { tailsOf, type Tails } from '../signal/tails.js';
 import { afterEvent, serves, type SystemEvent, type SystemState } from '../prover/system.js';
+import { theFirst, theOne, theEntry } from '../known/the.js';
+import { memoryChosenBy } from '../rig/box.js';
 
 /** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
 export interface Transition {
@@ -39,8 +41,8 @@ export interface Changed {
 
 /** The system's state when a sound was called and has come back right; what it does not touch is as at power-up. */
 const rightState = ({ system }: Modelled, compiled: Compiled, recall: SystemEvent): SystemState => {
-  const first = Object.fromEntries(system.variables.map((v) => [v.id, v.initial[0]!]));
-  const wanted = system.sounds.find((s) => s.id === compiled.sound)!.wants;
+  const first = Object.fromEntries(system.variables.map((v) => [v.id, theFirst(v.initial)]));
+  const wanted = theOne(system.sounds, (s) => s.id === compiled.sound).wants;
   return { ...afterEvent(recall, first), ...Object.fromEntries(wanted.map((w) => [w.variable, w.value])) };
 };
 
@@ -81,8 +83,8 @@ const loadsOf = (c: Compilation, { stored, wants }: Compiled): readonly Load[] =
   );
   return wants.flatMap((want): readonly Load[] => {
     const { device: id, name } = splitRef(want.control);
-    const device = partOf(c.bearings.rig, id)!;
-    const memory = device.memories.find((x) => x.control === name);
+    const device = thePart(c.bearings.rig, id);
+    const memory = memoryChosenBy(device, name);
     if (!memory || typeof device.midi?.channel !== 'number' || !channels.has(device.midi.channel)) return [];
     return [
       {
@@ -100,17 +102,17 @@ const loadsOf = (c: Compilation, { stored, wants }: Compiled): readonly Load[] =
 /** Every ordered pair of sounds, one sound that is left after the other. */
 export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Transition[]> {
   const { rig } = c.bearings;
-  const recalls = new Map(m.system.sounds.map((s) => [s.id, m.system.events.find((e) => e.id === s.recall)!]));
+  const recalls = new Map(m.system.sounds.map((s) => [s.id, theOne(m.system.events, (e) => e.id === s.recall)]));
   const wants = new Map(m.system.sounds.map((s) => [s.id, s.wants]));
   const sounds = [...c.sounds.values()].map((of) => ({
     of,
-    recall: recalls.get(of.sound)!,
-    state: rightState(m, of, recalls.get(of.sound)!),
+    recall: theEntry(recalls, of.sound),
+    state: rightState(m, of, theEntry(recalls, of.sound)),
     path: boxesOnPath(of),
     levels: levelsAt(rig, of.trace),
     loads: loadsOf(c, of),
     sendingMs: sendingMs(of),
-    wants: wants.get(of.sound)!,
+    wants: theEntry(wants, of.sound),
   }));
   for (const from of sounds)
     yield sounds
@@ -141,7 +143,7 @@ export const transitions = (c: Compilation, m: Modelled): readonly Transition[] 
 
 /** The largest difference at an end that both reach, in tenths of a dB. */
 const step = (before: ReadonlyMap<Ref, number>, after: ReadonlyMap<Ref, number>): number | undefined => {
-  const steps = [...after].flatMap(([end, level]) => (before.has(end) ? [level - before.get(end)!] : []));
+  const steps = [...after].flatMap(([end, level]) => (before.has(end) ? [level - theEntry(before, end)] : []));
   if (steps.length === 0) return undefined;
   return Math.round(steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most)) * 10) / 10;
 };

@@ -7,6 +7,7 @@ import type { Compilation } from './compile.js';
 import type { Problem } from './compiled.js';
 import { controlText, valueText } from './words.js';
 import type { SoundVerdict, Tally, VerdictKind } from './sound-verdict.js';
+import { theFirst, theEntry } from '../known/the.js';
 
 /** The sign of each verdict, beside its word and never instead of it. */
 export const SIGNS: Readonly<Record<VerdictKind, string>> = {
@@ -76,7 +77,7 @@ export const headlineParts = (
 export const limbsOf = (answers: Iterable<SoundVerdict>): Limbs => {
   const left = [...answers].filter((a) => a.is === 'left to hands');
   const limbs = new Set(left.flatMap((a) => (a.isCalled ? a.hands.map((h) => h.by) : (['foot', 'hand'] as const))));
-  return limbs.size === 1 ? [...limbs][0]! : 'foot or hand';
+  return limbs.size === 1 ? theFirst([...limbs]) : 'foot or hand';
 };
 
 interface Derived {
@@ -86,7 +87,7 @@ interface Derived {
 
 /** Why a sound cannot sound: what is missing, and how far the signal comes on the way there. */
 export const muteText = ({ rig, compilation }: Derived, sound: Id<'sound'>, problem: Problem): string => {
-  const { trace } = compilation.sounds.get(sound)!;
+  const { trace } = theEntry(compilation.sounds, sound);
   switch (problem.is) {
     case 'unheard':
       return problem.lacks === 'an instrument'
@@ -99,7 +100,9 @@ export const muteText = ({ rig, compilation }: Derived, sound: Id<'sound'>, prob
     case 'not out':
       return `${stageText(rig, problem.stage)} is in the way of the signal, and the sound wants it out.`;
     case 'silent': {
-      const stops = [...new Set(stopsOf(compilation.sounds.get(sound)!, problem).map((stop) => stopText(rig, stop)))];
+      const stops = [
+        ...new Set(stopsOf(theEntry(compilation.sounds, sound), problem).map((stop) => stopText(rig, stop))),
+      ];
       return `${problem.from ? boxText(rig, splitRef(problem.from).device) : 'No instrument'} is not heard at ${endText(rig, problem.at)}.${stops.length ? ` The signal stops at ${stops.join('; ')}.` : ''}`;
     }
     case 'not silent':

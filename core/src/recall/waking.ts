@@ -1,4 +1,4 @@
-import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
+import { type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
 import type { Value } from '../rig/value.js';
@@ -10,6 +10,8 @@ import { askedIn, MOST_WAKINGS } from './asked.js';
 import { around, holdsOf, type Shelf } from './shelf.js';
 import { type Condition, type SystemAct } from '../prover/system.js';
 import { loaderOf, followersOf, contentsOf } from './found-on-waking.js';
+import { theEntry, theItem } from '../known/the.js';
+import { theControl } from '../rig/box.js';
 
 /**
  * The ways in which a box may wake: every value of what it leaves open. What nothing asks about need not be told apart
@@ -23,8 +25,7 @@ export const branchesOf = (
 ): readonly (readonly SystemAct[])[] => {
   const open = device.controls.filter((c) => c.powerUp === 'unknown' && domains.of.has(ref(device.id, c.id)));
   const ways = open.map((c) =>
-    domains.of
-      .get(ref(device.id, c.id))!
+    theEntry(domains.of, ref(device.id, c.id))
       .filter((v) => v !== UNKNOWN)
       .map((v) => effects.set(device, ref(device.id, c.id), v, [])),
   );
@@ -37,8 +38,8 @@ export const branchesOf = (
         .map((v) => effects.set(device, ref(device.id, control.id), v, when)),
     );
   }
-  const asked = ways.filter((_, i) => isAsked(open[i]!));
-  const aside = ways.filter((_, i) => !isAsked(open[i]!));
+  const asked = ways.filter((_, i) => isAsked(theItem(open, i)));
+  const aside = ways.filter((_, i) => !isAsked(theItem(open, i)));
   const all = ways.reduce((n, w) => n * w.length, 1) <= MOST_WAKINGS;
   const apart = all ? ways : asked;
   if (apart.reduce((n, w) => n * w.length, 1) > MOST_WAKINGS)
@@ -50,8 +51,8 @@ export const branchesOf = (
   const beside = all ? [] : aside;
   const count = Math.max(told.length, ...beside.map((w) => w.length));
   return Array.from({ length: count }, (_, i) => [
-    ...told[i % told.length]!,
-    ...beside.flatMap((w) => w[i % w.length]!),
+    ...theItem(told, i % told.length),
+    ...beside.flatMap((w) => theItem(w, i % w.length)),
   ]);
 };
 
@@ -145,9 +146,9 @@ const wakingLoads = (
   const outer = around(device, memory);
   const outerLoaded = outer && ref(device.id, outer.control);
   const names = (r: Ref, memoryControl: string): readonly string[] => {
-    const woken = controlIn(device, memoryControl)!.powerUp;
+    const woken = theControl(device, memoryControl).powerUp;
     if (!domains.of.has(r)) return [String(domains.constant(r))];
-    return typeof woken === 'object' ? [domains.named(r, woken.at)] : domains.of.get(r)!;
+    return typeof woken === 'object' ? [domains.named(r, woken.at)] : theEntry(domains.of, r);
   };
   const isOwn = (r: Ref): boolean => domains.of.has(r) && loaderOf(device, r.slice(device.id.length + 1)) === memory;
   const ofs = outerLoaded ? names(outerLoaded, outer.control) : [undefined];
@@ -202,8 +203,8 @@ const programsByValue = (
   for (let i = 0; i < programs.length; i += 1) {
     const value = contents[i]?.[name];
     const those = alike.get(value);
-    if (those) those.push(programs[i]!);
-    else alike.set(value, [programs[i]!]);
+    if (those) those.push(theItem(programs, i));
+    else alike.set(value, [theItem(programs, i)]);
   }
   const byName = new Map<string, string[]>();
   for (const [value, those] of alike)

@@ -1,11 +1,21 @@
 import type { Act } from '../rig/act.js';
-import { memoriesThatStore, relaysOf, setByContact, type Device, type Lasting, type Memory } from '../rig/device.js';
+import {
+  controlIn,
+  memoriesThatStore,
+  relaysOf,
+  setByContact,
+  type Device,
+  type Lasting,
+  type Memory,
+} from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { channelOf, clockActuators, programActuators } from '../rig/midi-manners.js';
 import { keptIn } from '../kept/kept.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import type { ControlWiring } from '../signal/reach.js';
+import { theFirst } from '../known/the.js';
+import { memoryChosenBy } from '../rig/box.js';
 
 /** A way by which a stored slot of a controller reaches a control. */
 export type Way =
@@ -115,7 +125,7 @@ const midiWays = (
   if (channel === undefined || !out) return [];
   const at = out.id;
   const ways: Way[] = [];
-  const holder = device.memories.find((m) => m.control === control);
+  const holder = memoryChosenBy(device, control);
   if (
     holder &&
     programActuators(device).some((a) =>
@@ -174,10 +184,11 @@ const contactWays = (
     }
     const lasting = closedWhen?.[0];
     if (sets && lasting && 'in' in lasting && memory.stores.includes(lasting.control)) {
-      const other = host.controls.find((c) => c.id === lasting.control);
+      const other = controlIn(host, lasting.control);
       const open =
         other && 'values' in other.domain ? other.domain.values.find((v) => !lasting.in.includes(v)) : undefined;
-      if (open !== undefined) return [{ by: 'contact', control: lasting.control, closed: lasting.in[0]!, open, sets }];
+      if (open !== undefined)
+        return [{ by: 'contact', control: lasting.control, closed: theFirst(lasting.in), open, sets }];
     }
     return toggle ? [{ by: 'pulse', jack: at, values: toggle }] : [];
   });

@@ -2,19 +2,21 @@ import { shown } from '../midi/numbering.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
-import { controlOf } from '../signal/state.js';
+
 import { UNKNOWN } from './domains.js';
 import type { Granted } from './granted.js';
 import type { Footstep } from './happenings.js';
 import type { Modelled } from './model.js';
 import type { Footsteps } from '../prover/prove.js';
 import { afterEvent } from '../prover/system.js';
+import { theOne, theEntry } from '../known/the.js';
+import { memoryIn, memoryChosenBy, controlAt } from '../rig/box.js';
 
 /** The slot as its controller shows it. @example slotText(rig, sound) // '1A' */
 export const slotText = (rig: Rig, sound: Sound): string =>
   sound.calls
     .map(({ device, memory, slot }) => {
-      const found = partOf(rig, device)?.memories.find((m) => m.id === memory);
+      const found = memoryIn(partOf(rig, device), memory);
       return found ? shown(found.shows, slot) : String(slot);
     })
     .join(' + ');
@@ -26,7 +28,7 @@ export const placeText = (rig: Rig, sound: Sound): string =>
 /** @example controlText(rig, 'device:dly.on') // 'DLY on/off' */
 export const controlText = (rig: Rig, control: Ref): string => {
   const { device, name } = splitRef(control);
-  return `${partOf(rig, device)?.code ?? device} ${controlOf(rig, control)?.name ?? name}`;
+  return `${partOf(rig, device)?.code ?? device} ${controlAt(rig, control)?.name ?? name}`;
 };
 
 /**
@@ -39,9 +41,9 @@ export const grantedText = (rig: Rig, { control, value, wakes }: Granted): strin
 /** A value as the box shows it: programs by their display number, amounts with their unit. */
 export const valueText = (rig: Rig, control: Ref, value: string | number): string => {
   const { device, name } = splitRef(control);
-  const memory = partOf(rig, device)?.memories.find((m) => m.control === name);
+  const memory = memoryChosenBy(partOf(rig, device), name);
   if (memory && /^\d+$/.test(String(value))) return shown(memory.shows, Number(value));
-  const domain = controlOf(rig, control)?.domain;
+  const domain = controlAt(rig, control)?.domain;
   return domain && 'min' in domain && domain.unit && value !== UNKNOWN && !Number.isNaN(Number(value))
     ? `${value} ${domain.unit}`
     : String(value);
@@ -65,9 +67,9 @@ export const stepText = (rig: Rig, step: Footstep): string => {
     }
     case 'call': {
       const device = partOf(rig, step.device);
-      const memory = device?.memories.find((m) => m.id === step.memory);
+      const memory = memoryIn(device, step.memory);
       const holds = Object.entries(step.holds ?? {}).map(
-        ([control, value]) => `${controlOf(rig, `${step.device}.${control}`)?.name ?? control} ${value}`,
+        ([control, value]) => `${controlAt(rig, `${step.device}.${control}`)?.name ?? control} ${value}`,
       );
       return `Stomp ${memory ? shown(memory.shows, step.slot) : step.slot} on ${device?.name ?? step.device} only${holds.length ? `; nobody wrote down what it holds, it may be ${holds.join(', ')}` : ''}`;
     }
@@ -88,7 +90,7 @@ export const stepText = (rig: Rig, step: Footstep): string => {
       return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
     case 'power': {
       const wakes = Object.entries(step.wakes).map(
-        ([control, value]) => `${controlOf(rig, control as Ref)?.name ?? splitRef(control as Ref).name} ${value}`,
+        ([control, value]) => `${controlAt(rig, control as Ref)?.name ?? splitRef(control as Ref).name} ${value}`,
       );
       return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again${wakes.length ? `, with ${wakes.slice(0, 4).join(', ')}` : ''}`;
     }
@@ -124,10 +126,10 @@ export const sayFootsteps = (
     { text: 'Power up', value: value() },
     ...events.map((id): SaidStep => {
       state = afterEvent(
-        modelled.system.events.find((e) => e.id === id)!,
+        theOne(modelled.system.events, (e) => e.id === id),
         state,
       );
-      const step = modelled.steps.get(id)!;
+      const step = theEntry(modelled.steps, id);
       return {
         event: id,
         text: stepText(rig, step),

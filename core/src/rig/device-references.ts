@@ -1,5 +1,14 @@
 import type { Act } from './act.js';
-import type { Actuator, Chain, Device, Gain, Memory, Slot, Tap } from './device.js';
+import {
+  controlIn,
+  type Actuator,
+  type Chain,
+  type Device,
+  type Gain,
+  type Memory,
+  type Slot,
+  type Tap,
+} from './device.js';
 import { blockIds, domainText, inDomain } from './domain.js';
 import type { When } from './value.js';
 
@@ -112,7 +121,7 @@ class References {
   /** What is arranged are the stages and loops of the chain itself. */
   private order(where: string, chain: Chain, id: string): void {
     this.control(where, id);
-    const domain = this.device.controls.find((c) => c.id === id)?.domain;
+    const domain = controlIn(this.device, id)?.domain;
     if (!domain) return;
     if (!('arrange' in domain))
       this.add(where, `"${id}" holds no order.`, 'Name a control whose values are arrangements.');

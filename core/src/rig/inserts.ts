@@ -1,3 +1,4 @@
+import { theFirst } from '../known/the.js';
 import type { Chain, Device, Insert, Slot } from './device.js';
 
 /**
@@ -7,7 +8,7 @@ import type { Chain, Device, Insert, Slot } from './device.js';
 export const loopsOf = (device: Device): readonly Insert[] =>
   device.chains.flatMap((c) => [
     ...insertsAmong(c.slots),
-    ...normalled(c).filter((i) => gives(device, i.send[0]!.at) && !gives(device, i.return[0]!.at)),
+    ...normalled(c).filter((i) => gives(device, theFirst(i.send).at) && !gives(device, theFirst(i.return).at)),
   ]);
 
 const insertsAmong = (slots: readonly Slot[]): readonly Insert[] =>

@@ -3,10 +3,12 @@ import { wrongInDevice } from './device-references.js';
 import type { Assumption, Hookup } from './hookup.js';
 import { isId, kindOf, splitRef, type AnyId, type Id, type Ref } from './ids.js';
 import type { Refusal } from './result.js';
-import { partOf, type Part, type Rig } from './rig.js';
+import { partOf, thePart, type Part, type Rig } from './rig.js';
 import { wantTarget, type Call, type Move, type Sound, type Want } from './sound.js';
 import { refersTo } from './references.js';
 import { wrongInProgram, wrongValue, duplicates } from './wrong-program.js';
+import { theFirst } from '../known/the.js';
+import { memoryIn } from './box.js';
 
 /** What can never be saved, for one part within the rig that would result. */
 export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
@@ -96,7 +98,7 @@ const wrongInCable = (rig: Rig, part: Extract<Part, { kind: 'cable' }>): readonl
   const found: Refusal[] = [];
   part.ends.forEach((end, i) => {
     const { device, name } = splitRef(end);
-    const box = partOf(rig, device)!;
+    const box = thePart(rig, device);
     if (!box.jacks.some((j) => j.id === name)) {
       found.push(
         wrong(
@@ -138,7 +140,7 @@ const wrongWants = (rig: Rig, part: AnyId, where: string, wants: readonly Want[]
   ...wants.flatMap((w) => {
     const target = wantTarget(w);
     const { device, name } = splitRef(target);
-    const box = partOf(rig, device)!;
+    const box = thePart(rig, device);
     if ('stage' in w) {
       return box.chains.some((c) => blockIds(c.slots).includes(name))
         ? []
@@ -169,7 +171,7 @@ const wrongWants = (rig: Rig, part: AnyId, where: string, wants: readonly Want[]
 
 const wrongSwitches = (rig: Rig, { id, at }: Move): readonly Refusal[] =>
   at.flatMap(({ device, switch: name }, i) => {
-    const box = partOf(rig, device)!;
+    const box = thePart(rig, device);
     const assignable = box.memories.flatMap((m) => (m.assignable ?? []).map((a) => a.switch));
     return assignable.includes(name)
       ? []
@@ -185,7 +187,7 @@ const wrongSwitches = (rig: Rig, { id, at }: Move): readonly Refusal[] =>
 
 const wrongPedal = (rig: Rig, part: AnyId, where: string, w: Extract<Want, { pedal: Ref }>): readonly Refusal[] => {
   const { device, name } = splitRef(w.pedal);
-  const box = partOf(rig, device)!;
+  const box = thePart(rig, device);
   const ends = [w.heel, w.toe, ...(w.at === undefined ? [] : [w.at])].flatMap((value) =>
     wrongValue(rig, part, where, w.control, value),
   );
@@ -241,7 +243,7 @@ const wrongForebears = (rig: Rig, part: Sound): readonly Refusal[] => {
 const wrongOrder = (rig: Rig, part: Sound): readonly Refusal[] =>
   (part.order ?? []).flatMap((stage) => {
     const { device: id, name } = splitRef(stage);
-    const device = partOf(rig, id)!;
+    const device = thePart(rig, id);
     const isThere = device.chains.some((c) => c.slots.some((s) => s.id === name) || blockIds(c.slots).includes(name));
     const what = `${device.name} has no stage "${name}".`;
     return isThere ? [] : [wrong(part.id, 'order', what, 'Name stages that are there.')];
@@ -268,8 +270,8 @@ const wrongCalls = (rig: Rig, part: Sound): readonly Refusal[] => {
 };
 
 const wrongSlot = (rig: Rig, part: Sound['id'], call: Call, where: string): readonly Refusal[] => {
-  const device = partOf(rig, call.device)!;
-  const memory = device.memories.find((m) => m.id === call.memory);
+  const device = thePart(rig, call.device);
+  const memory = memoryIn(device, call.memory);
   if (!memory) {
     const would = `Use ${device.memories.map((m) => m.id).join(', ') || 'another device'}.`;
     return [wrong(part, where, `${device.name} has no memory "${call.memory}".`, would)];
@@ -282,7 +284,7 @@ const wrongSlot = (rig: Rig, part: Sound['id'], call: Call, where: string): read
 /** Other sounds that stand in the only slot of a sound. */
 const othersInSlot = (rig: Rig, part: Sound['id'], call: Call): readonly Refusal[] =>
   [...rig.parts.sound.values()]
-    .filter((other) => other.id !== part && other.calls.length === 1 && isSameCall(other.calls[0]!, call))
+    .filter((other) => other.id !== part && other.calls.length === 1 && isSameCall(theFirst(other.calls), call))
     .map((other) => {
       const what = `That slot holds "${other.name}" already.`;
       return wrong(part, 'calls[0].slot', what, 'Choose a free slot, or swap the two in one change.');

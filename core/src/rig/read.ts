@@ -5,6 +5,7 @@ import { isId, KINDS, type Kind } from './ids.js';
 import { ok, refuse, type Refusal, type Result } from './result.js';
 import type { Part } from './rig.js';
 import { SHAPES } from './shape.js';
+import { theFirst } from '../known/the.js';
 
 type Issue = z.core.$ZodIssue;
 
@@ -32,13 +33,17 @@ export const pathText = (path: readonly PropertyKey[]): string =>
  * is all.
  */
 const alternativeOf = (errors: readonly Issue[], found: object) => {
-  const missing = errors.flatMap((e) => (e.path.length === 1 && !(e.path[0]! in found) ? [String(e.path[0])] : []));
+  const missing = errors.flatMap((e) =>
+    e.path.length === 1 && !(theFirst(e.path) in found) ? [String(e.path[0])] : [],
+  );
   const extra = errors.flatMap((e) => (e.code === 'unrecognized_keys' && e.path.length === 0 ? e.keys : []));
   return {
     missing,
     extra,
     isAll: errors.every(
-      (e) => (e.code === 'unrecognized_keys' && e.path.length === 0) || (e.path.length === 1 && !(e.path[0]! in found)),
+      (e) =>
+        (e.code === 'unrecognized_keys' && e.path.length === 0) ||
+        (e.path.length === 1 && !(theFirst(e.path) in found)),
     ),
   };
 };
@@ -87,7 +92,7 @@ const deepest = (issue: Issue, data: unknown): Issue => {
   const inner = issue.errors
     .map((alternative) => alternative.map((i) => deepest({ ...i, path: [...issue.path, ...i.path] } as Issue, data)))
     .filter((alternative) => alternative.length > 0)
-    .sort((a, b) => b[0]!.path.length - a[0]!.path.length || a.length - b.length);
+    .sort((a, b) => theFirst(b).path.length - theFirst(a).path.length || a.length - b.length);
   return inner[0]?.[0] ?? issue;
 };
 

@@ -52,6 +52,16 @@ export const rigName = (rig: Rig): string => rig.parts.about.get(ABOUT)?.name ??
 export const partOf = <K extends Kind>(rig: Rig, id: Id<K>): PartOf<K> | undefined =>
   (rig.parts[kindOf(id as AnyId)] as ReadonlyMap<string, PartOf<K>>).get(id);
 
+/**
+ * A part that is known to be in the rig.
+ * @throws when it is not
+ */
+export const thePart = <K extends Kind>(rig: Rig, id: Id<K>): PartOf<K> => {
+  const found = partOf(rig, id);
+  if (!found) throw new Error(`${id} is not in the rig, though it was known to be`);
+  return found;
+};
+
 export const all = <K extends Kind>(rig: Rig, kind: K): readonly PartOf<K>[] => [
   ...(rig.parts[kind] as ReadonlyMap<string, PartOf<K>>).values(),
 ];

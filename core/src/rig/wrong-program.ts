@@ -3,9 +3,10 @@ import { wrongActs } from './device-references.js';
 import type { Device, Memory } from './device.js';
 import { ref, splitRef, type AnyId, type Ref } from './ids.js';
 import type { Refusal } from './result.js';
-import { partOf, type Part, type Rig } from './rig.js';
+import { partOf, thePart, type Part, type Rig } from './rig.js';
 import type { Value } from './value.js';
 import { wrong } from './invariants.js';
+import { memoryIn } from './box.js';
 
 export const wrongValue = (rig: Rig, part: AnyId, where: string, r: Ref, value: Value): readonly Refusal[] => {
   const { device, name } = splitRef(r);
@@ -32,8 +33,8 @@ type Program = Extract<Part, { kind: 'program' }>;
 const named = (names: readonly string[], none: string): string => names.join(', ') || none;
 
 export const wrongInProgram = (rig: Rig, part: Program): readonly Refusal[] => {
-  const device = partOf(rig, part.device)!;
-  const memory = device.memories.find((m) => m.id === part.memory);
+  const device = thePart(rig, part.device);
+  const memory = memoryIn(device, part.memory);
   if (!memory) {
     const would = `Use ${named(
       device.memories.map((m) => m.id),

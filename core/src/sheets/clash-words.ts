@@ -1,6 +1,7 @@
 import type { Clash } from '../change/rebase.js';
 import { shown } from '../midi/numbering.js';
 import { controlText, valueText } from '../recall/words.js';
+import { memoryIn } from '../rig/box.js';
 import { isId, ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Want } from '../rig/sound.js';
@@ -108,7 +109,7 @@ const programText = (
   { device, memory, number }: { readonly device: Id<'device'>; readonly memory: string; readonly number: number },
 ): string => {
   const box = partOf(rig, device);
-  const shows = box?.memories.find((m) => m.id === memory)?.shows;
+  const shows = memoryIn(box, memory)?.shows;
   return `${box?.code ?? 'Program'} ${shows ? shown(shows, number) : number}`;
 };
 

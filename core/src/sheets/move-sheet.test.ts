@@ -1,11 +1,12 @@
 import { apply } from '../change/apply.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { controlOf } from '../signal/state.js';
+
 import { anatomy } from '../signal/anatomy.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Move } from '../rig/sound.js';
 import { addMove, assignableSwitches, mannerOf, moveRows, putLists, removeMove, setManner } from './move-sheet.js';
 import { cellOf, controlColumn, sheetColumns, typeBlock, type Column } from './sound-sheet.js';
+import { controlAt } from '../rig/box.js';
 
 const rig = islandRun();
 const hookup = partOf(rig, BALLROOM_ID)!;
@@ -74,7 +75,7 @@ test('taken away, no cue calls it any more', () => {
   ).toBe(false);
 });
 test('a control of any box can be a column, by the name that the box gives it', () => {
-  expect(controlColumn(partOf(rig, 'device:dly')!, controlOf(rig, 'device:dly.mix')!)).toMatchObject({
+  expect(controlColumn(partOf(rig, 'device:dly')!, controlAt(rig, 'device:dly.mix')!)).toMatchObject({
     title: 'DLY mix %',
     says: 'Stereo delay: mix',
   });

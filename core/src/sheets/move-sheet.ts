@@ -1,8 +1,9 @@
 import equal from 'fast-deep-equal';
 import type { Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
-import { all, partOf, type Rig } from '../rig/rig.js';
+import { all, thePart, type Rig } from '../rig/rig.js';
 import type { Move, Sound } from '../rig/sound.js';
+import { theOne } from '../known/the.js';
 
 /** Two rows of the sheet of moves: what a press gives, and what takes it back. Each reads and is typed like a sound. */
 export interface MoveRow {
@@ -32,8 +33,8 @@ export const moveRows = (rig: Rig): readonly MoveRow[] =>
 export const putLists = (rig: Rig, rows: readonly MoveRow[], changed: readonly Sound[]): Edit => {
   const moves = new Map<Id<'move'>, Move>();
   for (const sound of changed) {
-    const { move, list } = rows.find((r) => r.row.id === sound.id)!;
-    const before = moves.get(move) ?? partOf(rig, move)!;
+    const { move, list } = theOne(rows, (r) => r.row.id === sound.id);
+    const before = moves.get(move) ?? thePart(rig, move);
     moves.set(move, { ...before, [list]: sound.wants });
   }
   return { put: [...moves.values()], remove: [] };

@@ -1,15 +1,17 @@
 import type { Edit } from '../change/edit.js';
 import { shown, wireOf } from '../midi/numbering.js';
 import type { Act, Message } from '../rig/act.js';
-import type { Control, Device, Memory } from '../rig/device.js';
+import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
 import { domainText, inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
-import { partOf, programAt, type Rig } from '../rig/rig.js';
+import { partOf, programAt, thePart, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { IN, OUT, type Cell, type Typed } from './sound-sheet.js';
 import { saysIn, saysOut } from './typed-cell.js';
+import { theItem } from '../known/the.js';
+import { theMemory } from '../rig/box.js';
 
 /** A column of the sheet of programs of one box: something that its programs hold, or what a slot of it sends. */
 export type ProgramColumn = {
@@ -36,7 +38,7 @@ const canSend = ({ jacks, chains }: Device, memory: Memory): boolean => {
 export const programColumns = (device: Device, memory: Memory): readonly ProgramColumn[] => {
   const base = { device: device.id };
   const stored = memory.stores.flatMap((id): readonly ProgramColumn[] => {
-    const control = device.controls.find((c) => c.id === id);
+    const control = controlIn(device, id);
     if (!control) return [];
     const { name = id, domain } = control;
     return [
@@ -142,7 +144,7 @@ const readAct = (text: string, device: Device, usualOut: string | undefined): Ac
       ? { pulse: jack }
       : `${device.name} has no contact "${jack}".`;
   const set = SET.exec(text)?.groups;
-  const control = set && device.controls.find((c) => c.id === set['control']);
+  const control = set && controlIn(device, set['control']!);
   const value = control && readValue(control, set['value']!);
   if (control)
     return value === undefined ? `"${text}": type ${domainText(control)}.` : { control: control.id, set: value };
@@ -162,8 +164,8 @@ const readValue = (control: Control, text: string): Value | undefined => {
 export const typeIntoProgram = (rig: Rig, program: Program, column: ProgramColumn, text: string): Result<Program> => {
   const { planned: _, ...own } = program;
   const typed = text.trim();
-  const device = partOf(rig, program.device)!;
-  const memory = device.memories.find((m) => m.id === program.memory)!;
+  const device = thePart(rig, program.device);
+  const memory = theMemory(device, program.memory);
   const refused = (wrong: string, would: string): Result<Program> =>
     refuse({ code: 'cell', where: column.title, wrong, would });
   if (column.is === 'sends') {
@@ -209,9 +211,9 @@ export const typePrograms = (
   const changed = new Map<number, Program>();
   const refused: Refusal[] = [];
   for (const { row, column, text } of typed) {
-    const one = typeIntoProgram(rig, changed.get(row) ?? rows[row]!, columns[column]!, text);
+    const one = typeIntoProgram(rig, changed.get(row) ?? theItem(rows, row), theItem(columns, column), text);
     if (one.ok) changed.set(row, one.value);
-    else refused.push({ ...one.error, where: `${rows[row]!.name}, ${one.error.where}` });
+    else refused.push({ ...one.error, where: `${theItem(rows, row).name}, ${one.error.where}` });
   }
   return refused.length ? refuse(refused) : ok(putPrograms(rig, [...changed.values()]));
 };

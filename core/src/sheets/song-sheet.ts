@@ -1,4 +1,5 @@
 import type { Edit } from '../change/edit.js';
+import { theFirst, theItem } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
@@ -92,7 +93,7 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
         'Type names of sounds with ; between them, such as "verse: Verse clean; Lead". A move is +Lift or −Lift, a note “in quotes”.',
       );
     const before = left.findIndex((c) => cueText(rig, c) === cueText(rig, cue));
-    cues.push(before < 0 ? cue : left.splice(before, 1)[0]!);
+    cues.push(before < 0 ? cue : theFirst(left.splice(before, 1)));
   }
   return ok({ ...song, cues });
 };
@@ -127,9 +128,9 @@ export const typeSongs = (
   const changed = new Map<number, Song>();
   const refused: Refusal[] = [];
   for (const { row, column, text } of typed) {
-    const one = typeIntoSong(rig, changed.get(row) ?? songs[row]!, SONG_COLUMNS[column]!, text);
+    const one = typeIntoSong(rig, changed.get(row) ?? theItem(songs, row), theItem(SONG_COLUMNS, column), text);
     if (one.ok) changed.set(row, one.value);
-    else refused.push({ ...one.error, where: `${songs[row]!.title}, ${one.error.where}` });
+    else refused.push({ ...one.error, where: `${theItem(songs, row).title}, ${one.error.where}` });
   }
   return refused.length ? refuse(refused) : ok({ put: [...changed.values()], remove: [] });
 };

@@ -2,13 +2,15 @@ import { shown } from '../midi/numbering.js';
 import type { Scope } from '../edits/sounds.js';
 import { typeInto } from './typed-cell.js';
 import { ownWant } from '../recall/wants.js';
-import type { Control, Device, Memory } from '../rig/device.js';
+import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { wantTarget, type Sound, type Want } from '../rig/sound.js';
 import type { Anatomy, Embedded } from '../signal/anatomy.js';
 import { signalOrder } from '../signal/order.js';
+import { theFirst, theItem } from '../known/the.js';
+import { memoryChosenBy } from '../rig/box.js';
 
 /** A column of the sound sheet: one thing that sounds want of one box. */
 export type Column = {
@@ -115,7 +117,7 @@ const memoryColumns = (rig: Rig, device: Device, memory: Memory): readonly Colum
   const isCalled = all(rig, 'sound').some((s) => s.calls.some((c) => c.device === device.id));
   if (!isCalled) return [];
   return memory.stores.flatMap((name): readonly Column[] => {
-    const found = device.controls.find((c) => c.id === name);
+    const found = controlIn(device, name);
     if (!found || !('min' in found.domain)) return [];
     const control = ref(device.id, name);
     const title = `${name} ${found.domain.unit}`;
@@ -167,7 +169,7 @@ export const cellOf = (
       .findIndex((w) => w && 'stage' in w.want && w.want.is === 'in');
     return { text: column.names[chosen] ?? NOTHING, own: targets.some((s) => ownWant(sound, s, hookup)), ...where };
   }
-  const standing = standingWant(rig, sound, targets[0]!, hookup);
+  const standing = standingWant(rig, sound, theFirst(targets), hookup);
   if (!standing) return { text: column.is === 'stage' && unsaid === 'out' ? OUT : NOTHING, own: false, ...where };
   const { want, own } = standing;
   if ('stage' in want) return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own, ...where };
@@ -177,7 +179,7 @@ export const cellOf = (
 /** @example wantText(rig, { control: 'device:rev.program', is: 3 }) // '2.1', as the box shows it */
 export const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
   const { device, name } = splitRef(want.control);
-  const memory = partOf(rig, device)?.memories.find((m) => m.control === name);
+  const memory = memoryChosenBy(partOf(rig, device), name);
   if ('is' in want && want.is !== undefined) return memory ? shown(memory.shows, Number(want.is)) : String(want.is);
   if ('between' in want) return `${want.between[0]}–${want.between[1]}`;
   if ('hand' in want) return 'hand';
@@ -216,10 +218,10 @@ export const typeBlock = (
   const changed = new Map<number, Sound>();
   const refused: Refusal[] = [];
   for (const { row, column, text } of typed) {
-    const sound = changed.get(row) ?? rows[row]!;
-    const one = typeInto(rig, sound, columns[column]!, text, scope);
+    const sound = changed.get(row) ?? theItem(rows, row);
+    const one = typeInto(rig, sound, theItem(columns, column), text, scope);
     if (one.ok) changed.set(row, (one.value.put.at(-1) ?? sound) as Sound);
-    else refused.push({ ...one.error, where: `${rows[row]!.name}, ${one.error.where}` });
+    else refused.push({ ...one.error, where: `${theItem(rows, row).name}, ${one.error.where}` });
   }
   return refused.length ? refuse(refused) : ok([...changed.values()]);
 };

@@ -6,9 +6,11 @@ import type { Control, Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { inDomain, domainText } from '../rig/domain.js';
 import { ok, refuse, type Result } from '../rig/result.js';
-import { all, partOf, type Rig } from '../rig/rig.js';
+import { all, thePart, type Rig } from '../rig/rig.js';
 import type { Sound, Want } from '../rig/sound.js';
 import type { Column } from './sound-sheet.js';
+import { theItem, theFirst } from '../known/the.js';
+import { theControl, memoryChosenBy } from '../rig/box.js';
 
 /** Every expression input of the rig. */
 export const expressionInputs = (rig: Rig): readonly { readonly input: Ref; readonly text: string }[] =>
@@ -70,7 +72,7 @@ const typeChannel = (cell: Typing<Of<'one of'>>): Result<Edit> => {
   if (found < 0) return refused(cell, `"${typed}" is no channel of it.`, `Type ${column.names.join(' or ')}.`);
   const others = scope.only ? column.stages.filter((_, i) => i !== found) : [];
   const only = others.reduce<Sound>((s, stage) => setWantIn(s, { stage, is: 'out' }, scope).put[0] as Sound, cleared);
-  return ok(setWantIn(only, { stage: column.stages[found]!, is: 'in' }, scope));
+  return ok(setWantIn(only, { stage: theItem(column.stages, found), is: 'in' }, scope));
 };
 
 const typeStage = (cell: Typing<Of<'stage'>>): Result<Edit> => {
@@ -92,9 +94,9 @@ const typeValue = (cell: Typing<Of<'program' | 'amount'>>): Result<Edit> => {
   if (typed.toLowerCase() === 'any') return wants(cell, { control: column.control, any: true });
   if (typed.toLowerCase() === 'hand') return wants(cell, { control: column.control, hand: true });
   const { device, name } = splitRef(column.control);
-  const box = partOf(rig, device)!;
-  const control = box.controls.find((c) => c.id === name)!;
-  const memory = box.memories.find((m) => m.control === name);
+  const box = thePart(rig, device);
+  const control = theControl(box, name);
+  const memory = memoryChosenBy(box, name);
   if (memory) return typeProgram(cell, box, memory);
   if ('values' in control.domain) {
     const found = control.domain.values.find((v) => String(v).toLowerCase() === typed.toLowerCase());
@@ -126,18 +128,18 @@ const typeAmount = (cell: Typing<Of<'program' | 'amount'>>, control: Control): R
   if (beats) {
     const counts = 'min' in control.domain && countsBeats(control.domain.unit);
     if (!counts) return refused(cell, `"${typed}" is a time, and ${column.says} is none.`, would);
-    return wants(cell, { control: column.control, note: number(beats[1]!) });
+    return wants(cell, { control: column.control, note: number(theItem(beats, 1)) });
   }
   if (typed.includes('>')) return typePedal(cell, control);
   const over = OVER.exec(typed);
   if (over) {
     const wrong = `"${typed}" counts from the sound that it is derived from, and it is derived from none.`;
     if (!sound.parent) return refused(cell, wrong, would);
-    return wants(cell, { control: column.control, more: number(over[1]!) });
+    return wants(cell, { control: column.control, more: number(theItem(over, 1)) });
   }
   const range = RANGE.exec(typed);
   if (range) {
-    const [low, high] = [number(range[1]!), number(range[2]!)];
+    const [low, high] = [number(theItem(range, 1)), number(theItem(range, 2))];
     const isInside = low <= high && inDomain(control, low) && inDomain(control, high);
     if (isInside) return wants(cell, { control: column.control, between: [low, high] });
     const wrong = `"${typed}" is no range inside ${domainText(control)}.`;
@@ -163,7 +165,7 @@ const typePedal = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Re
     const wrong = `"${typed}" does not say where heel and toe stand.`;
     return refused(cell, wrong, 'Type heel and toe such as 10>60, then the pedal.');
   }
-  const words = found[3]!.split(/\s+/).filter(Boolean);
+  const words = theItem(found, 3).split(/\s+/).filter(Boolean);
   const curve = words.find((w) => CURVE.test(w))?.toLowerCase() as 'slow' | 'fast' | 'line' | undefined;
   const at = words.find((w) => w.startsWith('@'))?.slice(1);
   const said = words.filter((w) => !w.startsWith('@') && !CURVE.test(w)).join(' ');
@@ -171,16 +173,16 @@ const typePedal = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Re
   const isOnly = said === '' && inputs.length === 1;
   const input = isOnly ? inputs[0] : inputs.find((i) => i.text.toLowerCase() === said.toLowerCase());
   if (!input) return noPedal(cell, said.toLowerCase());
-  const values = [found[1]!, found[2]!, ...(at === undefined ? [] : [at])].map(number);
+  const values = [theItem(found, 1), theItem(found, 2), ...(at === undefined ? [] : [at])].map(number);
   if (values.some((v) => Number.isNaN(v) || !inDomain(control, v)))
     return refused(cell, `"${typed}" goes outside its range.`, `Stay within ${domainText(control)}.`);
   return wants(cell, {
     control: column.control,
     pedal: input.input,
-    heel: values[0]!,
-    toe: values[1]!,
+    heel: theFirst(values),
+    toe: theItem(values, 1),
     ...(curve && curve !== 'line' ? { curve } : {}),
-    ...(at === undefined ? {} : { at: values[2]! }),
+    ...(at === undefined ? {} : { at: theItem(values, 2) }),
   });
 };
 

@@ -4,6 +4,7 @@ import type { Rig } from '../rig/rig.js';
 import type { Block, Insert } from '../rig/device.js';
 import type { When } from '../rig/value.js';
 import { wire, type Wiring, type WiredInsert } from './wiring.js';
+import { theEntry, theItem } from '../known/the.js';
 
 /** How one stage is embedded in a hook-up: what can take it in and out of the path. */
 export interface Embedded {
@@ -85,11 +86,11 @@ export const anatomy = (rig: Rig, hookup: Hookup): Anatomy => {
 };
 
 const loopOf = (wiring: Wiring, wired: WiredInsert): Loop => {
-  const pointsOf = (taps: Insert['send']) => taps.map((t) => wiring.at.get(`${wired.device}.${t.at}`)!);
+  const pointsOf = (taps: Insert['send']) => taps.map((t) => theEntry(wiring.at, `${wired.device}.${t.at}`));
   const sends = pointsOf(wired.insert.send);
   const returns = pointsOf(wired.insert.return);
-  const ahead = flood(sends, new Set(returns), (p) => wiring.out[p]!.map((e) => wiring.edges[e]!.to));
-  const back = flood(returns, new Set(sends), (p) => wiring.into[p]!.map((e) => wiring.edges[e]!.from));
+  const ahead = flood(sends, new Set(returns), (p) => theItem(wiring.out, p).map((e) => theItem(wiring.edges, e).to));
+  const back = flood(returns, new Set(sends), (p) => theItem(wiring.into, p).map((e) => theItem(wiring.edges, e).from));
   const points = new Set([...ahead].filter((p) => back.has(p)));
   const holds = new Set<Ref>();
   for (const edge of wiring.edges) {
@@ -128,10 +129,12 @@ const nested = (loops: readonly Loop[]): readonly Loop[] =>
 const gatesByPoint = (wiring: Wiring): ReadonlyMap<number, readonly Gate[]> => {
   const gates = new Map<number, Gate[]>();
   for (const edge of wiring.edges) {
-    const { place, lane } = wiring.points[edge.to]!;
+    const { place, lane } = theItem(wiring.points, edge.to);
     const isGate =
       edge.carries.by === 'arm' ||
-      (edge.carries.by === 'wire' && wiring.points[edge.to]!.inside && !wiring.points[edge.from]!.inside);
+      (edge.carries.by === 'wire' &&
+        theItem(wiring.points, edge.to).inside &&
+        !theItem(wiring.points, edge.from).inside);
     const whens = edge.needs.flatMap((n) => ('when' in n ? [{ device: n.device, when: n.when }] : []));
     if (!isGate || whens.length === 0) continue;
     wiring.points.forEach((p, i) => {

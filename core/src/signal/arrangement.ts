@@ -1,3 +1,5 @@
+import { theItem } from '../known/the.js';
+
 /** A series–parallel order of slots, written `a b ( c d | e ) f`. */
 export type Arrangement = readonly Step[];
 type Step = string | { readonly arms: readonly Arrangement[] };
@@ -13,7 +15,7 @@ export const readArrangement = (text: string): Arrangement => {
     const steps: Step[] = [];
     while (at < words.length && words[at] !== '|' && words[at] !== ')') {
       if (words[at] !== '(') {
-        steps.push(words[at]!);
+        steps.push(theItem(words, at));
         at += 1;
         continue;
       }

@@ -2,6 +2,7 @@ import type { Id } from '../rig/ids.js';
 import { keptIn, once } from '../kept/kept.js';
 import { jackOf, type WiredEnd, type Wiring } from './wiring.js';
 import type { Trace } from './trace.js';
+import { theItem } from '../known/the.js';
 
 /**
  * The jacks of its own box by which the signal comes to an end, in the order of the box: the channels of a desk that
@@ -13,11 +14,12 @@ export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: W
   const jacks = new Set<string>();
   const seen = new Set([point]);
   for (const p of seen) {
-    for (const e of wiring.into[p]!) {
+    for (const e of theItem(wiring.into, p)) {
       const from = wiring.from[e]!;
       if (!active[e] || !onPath[from]) continue;
-      if (wiring.edges[e]!.carries.by === 'cable') jacks.add(jackOf(wiring.points[p]!.id.slice(device.length + 1)));
-      else if (wiring.points[from]!.device === device) seen.add(from);
+      if (theItem(wiring.edges, e).carries.by === 'cable')
+        jacks.add(jackOf(theItem(wiring.points, p).id.slice(device.length + 1)));
+      else if (theItem(wiring.points, from).device === device) seen.add(from);
     }
   }
   const order = wiring.points.map((p) => (p.device === device ? jackOf(p.id.slice(device.length + 1)) : ''));
@@ -28,7 +30,7 @@ export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: W
 export const ledInto = once(({ edges, points, to }: Wiring): ReadonlyMap<Id<'device'>, ReadonlySet<number>> => {
   const found = new Map<Id<'device'>, Set<number>>();
   edges.forEach((e, i) => {
-    if (e.carries.by === 'cable') keptIn(found, points[to[i]!]!.device, () => new Set<number>()).add(to[i]!);
+    if (e.carries.by === 'cable') keptIn(found, theItem(points, to[i]!).device, () => new Set<number>()).add(to[i]!);
   });
   return found;
 });

@@ -5,6 +5,8 @@ import { inArrangement } from './state.js';
 import type { Anatomy } from './anatomy.js';
 import { ringsOf, type Trace } from './trace.js';
 import type { WiredBlock } from './wiring.js';
+import { theEntry, theItem } from '../known/the.js';
+import { jackIn } from '../rig/box.js';
 
 /**
  * Devices in the order in which the signal meets them when every loop is on and in its usual place: loops before what
@@ -21,11 +23,12 @@ export const signalOrder = ({ wiring }: Anatomy): ReadonlyMap<Id<'device'>, numb
   for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
     if (seen.has(point)) continue;
     seen.add(point);
-    const { device } = wiring.points[point]!;
+    const { device } = theItem(wiring.points, point);
     if (!order.has(device)) order.set(device, order.size);
     stack.push(
-      ...wiring.out[point]!.filter((e) => inLine.has(e))
-        .map((e) => wiring.edges[e]!.to)
+      ...theItem(wiring.out, point)
+        .filter((e) => inLine.has(e))
+        .map((e) => theItem(wiring.edges, e).to)
         .reverse(),
     );
   }
@@ -47,7 +50,7 @@ export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[
   const order = signalOrder(anatomy);
   const jack = (end: string) => {
     const { device, name } = splitRef(end);
-    return partOf(rig, device)?.jacks.find((j) => j.id === name);
+    return jackIn(partOf(rig, device), name);
   };
   /** A cable is met when both of its boxes have been; the way there before the way back. */
   const place = (from: string, to: string): number => {
@@ -81,8 +84,8 @@ export const pointsInOrder = ({
     seen[from] = 1;
     while (stack.length) {
       const top = stack.length - 1;
-      const k = next[top]!;
-      if (k === leaving.at[stack[top]! + 1]) {
+      const k = theItem(next, top);
+      if (k === leaving.at[theItem(stack, top) + 1]) {
         done.push(stack.pop()!);
         next.pop();
         continue;
@@ -119,7 +122,7 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
   for (let isNew = true; isNew;) {
     isNew = false;
     for (let i = points.length - 1; i >= 0; i -= 1) {
-      const point = points[i]!;
+      const point = theItem(points, i);
       for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
         const to = leads[leaving.edges[k]!]!;
         if (!onPath[to]) continue;
@@ -138,7 +141,9 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
 /** Stages that sound, in the order in which the signal meets them. */
 export const stagesMet = (t: Trace): readonly Ref[] => {
   const place = new Map(pointsInOrder(t).map((point, i) => [point, i]));
-  const met = sounding(t).sort((a, b) => place.get(t.wiring.from[a.edge]!)! - place.get(t.wiring.from[b.edge]!)!);
+  const met = sounding(t).sort(
+    (a, b) => theEntry(place, t.wiring.from[a.edge]!) - theEntry(place, t.wiring.from[b.edge]!),
+  );
   return [...new Set(met.map((b) => b.stage))];
 };
 

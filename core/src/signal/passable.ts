@@ -1,6 +1,7 @@
 import type { Id, Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
 import type { Wiring } from './wiring.js';
+import { theItem } from '../known/the.js';
 
 /**
  * Where a signal could go in a hook-up, whatever the controls say: by point, from some sources, to some ends, and
@@ -28,8 +29,8 @@ export const passable = (wiring: Wiring, from?: readonly Ref[], to?: readonly Re
     () => {
       const starts = wiring.sources.filter((s) => !from || from.includes(s.ref)).map((s) => s.point);
       const ends = wiring.ends.filter((e) => (to ? to.includes(e.ref) : e.end.is !== 'tuner')).map((e) => e.point);
-      const ahead = flood(wiring.points.length, starts, (p) => wiring.out[p]!.map((e) => wiring.to[e]!));
-      const back = flood(wiring.points.length, ends, (p) => wiring.into[p]!.map((e) => wiring.from[e]!));
+      const ahead = flood(wiring.points.length, starts, (p) => theItem(wiring.out, p).map((e) => wiring.to[e]!));
+      const back = flood(wiring.points.length, ends, (p) => theItem(wiring.into, p).map((e) => wiring.from[e]!));
       const isOn = (p: number): boolean => ahead[p] === 1 && back[p] === 1;
       const stages = wiring.blocks
         .filter((b) => isOn(wiring.from[b.edge]!) && isOn(wiring.to[b.edge]!))

@@ -5,6 +5,7 @@ import { arrivals, ledInto } from './arrivals.js';
 import { stereoOf, type Stereo } from './stereo.js';
 import { downstream, type Side, type Trace } from './trace.js';
 import type { Edge } from './wiring.js';
+import { theItem, theFirst } from '../known/the.js';
 
 /** The path of a sound as a person draws it: tags in order, loops below the line, arms side by side. */
 export type Item =
@@ -72,9 +73,9 @@ const sidesAsOne = (t: Trace): Int32Array => {
     spreads,
   } = t;
   const node = Int32Array.from(points, (_, p) => p);
-  const chainOf = (p: number): string => points[p]!.place.split('/', 2).join('/');
+  const chainOf = (p: number): string => theItem(points, p).place.split('/', 2).join('/');
   const crosses = (e: number): boolean => {
-    const [a, b] = [points[from[e]!]!, points[to[e]!]!];
+    const [a, b] = [theItem(points, from[e]!), theItem(points, to[e]!)];
     return a.lane !== undefined && b.lane !== undefined && a.lane !== b.lane;
   };
   const comes = (a: readonly number[], b: readonly number[]): boolean => {
@@ -87,7 +88,9 @@ const sidesAsOne = (t: Trace): Int32Array => {
     if (lane && onPath[p]) keptIn(lanes, chainOf(p), (): number[] => []).push(p);
   });
   for (const [chain, all] of lanes) {
-    const [left, right] = (['left', 'right'] as const).map((lane) => all.filter((p) => points[p]!.lane === lane));
+    const [left, right] = (['left', 'right'] as const).map((lane) =>
+      all.filter((p) => theItem(points, p).lane === lane),
+    );
     mayLieBehind.set(chain, comes(left!, right!) || comes(right!, left!));
   }
   for (const [p, { lane, place }] of points.entries()) {
@@ -119,7 +122,7 @@ class Drawer {
     this.node = sidesAsOne(t);
     for (const { device, insert, entries, exits, patched } of t.wiring.inserts) {
       entries.forEach((entry, i) =>
-        this.inserts.set(this.node[entry]!, { device, insert, exit: this.node[exits[i]!]!, patched }),
+        this.inserts.set(this.node[entry]!, { device, insert, exit: this.node[theItem(exits, i)]!, patched }),
       );
     }
     this.next = this.withoutBackEdges();
@@ -142,7 +145,7 @@ class Drawer {
     const {
       wiring: { points, at },
     } = this.t;
-    const { lane, place } = points[node]!;
+    const { lane, place } = theItem(points, node);
     return lane === 'left' && this.node[at.get(`${place}@right`) ?? node] === node && at.has(`${place}@right`);
   }
 
@@ -158,12 +161,12 @@ class Drawer {
     for (const e of leaving.edges.slice().sort()) {
       if (!onPath[from[e]!] || !onPath[to[e]!]) continue;
       const [here, there] = [this.node[from[e]!]!, this.toOf(e)];
-      const { carries } = edges[e]!;
+      const { carries } = theItem(edges, e);
       const way = `${here} ${there} ${carries.by} ${carries.by === 'block' ? carries.block.id : carries.by === 'cable' ? carries.cable : ''}`;
       const isDoubled = this.isPair(here) || this.isPair(there);
       if (isDoubled && seen.has(way)) continue;
       seen.add(way);
-      out[here]!.push(e);
+      theItem(out, here).push(e);
     }
     return out;
   }
@@ -178,8 +181,8 @@ class Drawer {
       const stack: [point: number, at: number][] = [[source.point, 0]];
       state[source.point] = 1;
       while (stack.length) {
-        const top = stack[stack.length - 1]!;
-        const e = out[top[0]]![top[1]];
+        const top = theItem(stack, stack.length - 1);
+        const e = theItem(out, top[0])[top[1]];
         top[1] += 1;
         if (e === undefined) {
           state[top[0]] = 2;
@@ -188,7 +191,7 @@ class Drawer {
         }
         const to = this.toOf(e);
         if (state[to] === 1) continue;
-        next[top[0]]!.push(e);
+        theItem(next, top[0]).push(e);
         if (state[to] === 0) {
           state[to] = 1;
           stack.push([to, 0]);
@@ -210,8 +213,8 @@ class Drawer {
       const stack: [number, number][] = [[root, 0]];
       seen[root] = 1;
       while (stack.length) {
-        const top = stack[stack.length - 1]!;
-        const e = this.next[top[0]]![top[1]];
+        const top = theItem(stack, stack.length - 1);
+        const e = theItem(this.next, top[0])[top[1]];
         top[1] += 1;
         if (e === undefined) {
           order.push(top[0]);
@@ -242,8 +245,8 @@ class Drawer {
     dom[END] = END;
     for (const p of order) {
       const after = [
-        ...this.next[p]!.map((e) => this.toOf(e)),
-        ...(isEnd.has(p) || this.next[p]!.length === 0 ? [END] : []),
+        ...theItem(this.next, p).map((e) => this.toOf(e)),
+        ...(isEnd.has(p) || theItem(this.next, p).length === 0 ? [END] : []),
       ];
       dom[p] = after.reduce((a, b) => meet(a, b));
     }
@@ -258,7 +261,7 @@ class Drawer {
       this.drawn += 1;
       items.push(...this.endsAt(at));
       const insert = this.inserts.get(at);
-      const outs = this.next[at]!;
+      const outs = theItem(this.next, at);
       if (insert && insert.exit !== undefined && this.isLoop(insert, outs)) {
         items.push(this.loop(insert, outs));
         at = insert.exit;
@@ -266,14 +269,14 @@ class Drawer {
       }
       if (outs.length === 0) break;
       if (outs.length === 1) {
-        items.push(...this.mark(wiring.edges[outs[0]!]!));
-        at = this.toOf(outs[0]!);
+        items.push(...this.mark(theItem(wiring.edges, theFirst(outs))));
+        at = this.toOf(theFirst(outs));
         continue;
       }
       const join = this.joins[at]!;
       const arms = outs.map((e) => {
         const to = this.toOf(e);
-        return [...this.mark(wiring.edges[e]!), ...(to === join ? [] : this.series(to, join))];
+        return [...this.mark(theItem(wiring.edges, e)), ...(to === join ? [] : this.series(to, join))];
       });
       items.push(...split(arms, join >= 0, this.isPair(at)));
       at = join;
@@ -303,7 +306,7 @@ class Drawer {
     if (tos.length === 1 && tos[0] === exit)
       return { is: 'loop', device, insert: insert.id, on: false, holds: patched ? this.holds(insert, device) : [] };
     const arms = tos.map((to) => this.series(to, exit));
-    const inside: readonly Item[] = arms.length === 1 ? arms[0]! : [{ is: 'split', arms, joins: true }];
+    const inside: readonly Item[] = arms.length === 1 ? theFirst(arms) : [{ is: 'split', arms, joins: true }];
     return {
       is: 'loop',
       device,
@@ -330,7 +333,7 @@ class Drawer {
       const stage = ref(carries.device, carries.block.id);
       return [{ is: 'box', device: carries.device, stages: [{ stage, on: this.t.stages.get(stage) === 'in' }] }];
     }
-    return carries.by === 'cable' ? [{ is: 'box', device: this.t.wiring.points[to]!.device, stages: [] }] : [];
+    return carries.by === 'cable' ? [{ is: 'box', device: theItem(this.t.wiring.points, to).device, stages: [] }] : [];
   }
 }
 
@@ -377,7 +380,9 @@ const split = (arms: readonly (readonly Item[])[], joins: boolean, isPair: boole
 /** Two sides that pass the same boxes, one by one; nothing where they part company. */
 const sideBySide = ([left, right]: readonly (readonly Item[])[]): readonly Item[] | undefined => {
   if (!left || !right || left.length !== right.length) return undefined;
-  const isSame = left.every((a, i) => a.is === 'box' && right[i]!.is === 'box' && right[i]!.device === a.device);
+  const isSame = left.every(
+    (a, i) => a.is === 'box' && theItem(right, i).is === 'box' && theItem(right, i).device === a.device,
+  );
   return isSame
     ? (left as readonly Box[]).map((box, i) => ({
         ...box,

@@ -3,6 +3,7 @@ import type { Jack } from '../rig/device.js';
 import type { Hookup } from '../rig/hookup.js';
 import type { Rig } from '../rig/rig.js';
 import { pointId, wire, type Wiring } from './wiring.js';
+import { theItem } from '../known/the.js';
 
 /** Where a message or a contact from a jack arrives: the jack, and how many boxes passed it on. */
 export interface Arrival {
@@ -55,13 +56,13 @@ const heard = (wiring: Wiring, from: string): readonly Arrival[] => {
   const ways: WirePath[] = [{ at: start, hops: 0, before: undefined }];
   for (const way of ways) {
     if (found.length >= MOST_ARRIVALS) break;
-    for (const e of wiring.out[way.at]!) {
-      const { to, carries } = wiring.edges[e]!;
+    for (const e of theItem(wiring.out, way.at)) {
+      const { to, carries } = theItem(wiring.edges, e);
       if (passes(way, to)) continue;
       const hops = carries.by === 'cable' ? way.hops + 1 : way.hops;
       ways.push({ at: to, hops, before: way });
       if (carries.by !== 'cable') continue;
-      const { device, id } = wiring.points[to]!;
+      const { device, id } = theItem(wiring.points, to);
       found.push({ device, jack: id.slice(pointId(device, '').length), hops });
     }
   }

@@ -1,11 +1,12 @@
 import type { Hookup } from '../rig/hookup.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
 import { all, type Rig } from '../rig/rig.js';
-import { controlIn, type Control } from '../rig/device.js';
+import { type Control } from '../rig/device.js';
 import { holds, type Value, type When } from '../rig/value.js';
 import { neighbours } from './arrangement.js';
 import type { Need, Ordered, SeenFact, Wiring } from './wiring.js';
+import { theItem } from '../known/the.js';
 
 /** The value of every control of a rig at one moment; controls that are not in it have none. */
 export type RigState = Pick<ReadonlyMap<Ref, Value>, 'get'>;
@@ -30,7 +31,7 @@ export const factsHold = (facts: readonly SeenFact[], state: RigState): boolean 
 export const activeIn = (wiring: Wiring, state: RigState): Uint8Array => {
   const active = wiring.open.slice();
   edges: for (const e of wiring.needy) {
-    for (const need of wiring.edges[e]!.needs) if (!isMet(need, state)) continue edges;
+    for (const need of theItem(wiring.edges, e).needs) if (!isMet(need, state)) continue edges;
     active[e] = 1;
   }
   for (const ordered of wiring.ordered)
@@ -73,10 +74,4 @@ export const restingState = (rig: Rig, hookup: Hookup): Map<Ref, Value> => {
   for (const [r, value] of Object.entries(hookup.settings)) state.set(r as Ref, value);
   for (const { control, value } of hookup.assumes) state.set(control, value);
   return state;
-};
-
-export const controlOf = (rig: Rig, r: Ref): Control | undefined => {
-  const { device, name } = splitRef(r);
-  const found = rig.parts.device.get(device);
-  return found && controlIn(found, name);
 };

@@ -1,6 +1,7 @@
 import type { Id, Ref } from '../rig/ids.js';
 import { once } from '../kept/kept.js';
 import { downstream, sideBit, type Trace } from './trace.js';
+import { theItem } from '../known/the.js';
 
 /** Where the signal of a state becomes two sides, and where two sides are added to one again. */
 export interface Stereo {
@@ -62,10 +63,10 @@ const sums = ({ wiring: { points, edges }, leaving, onPath, spreads, reaches }: 
   for (const { sides } of spreads.values()) {
     const comes = new Map<Id<'device'>, number>();
     for (const e of leaving.edges) {
-      const { carries, to } = edges[e]!;
+      const { carries, to } = theItem(edges, e);
       const bits = sides[to]!;
       if (carries.by === 'cable' && onPath[to] && isOneSide(bits))
-        comes.set(points[to]!.device, (comes.get(points[to]!.device) ?? 0) | bits);
+        comes.set(theItem(points, to).device, (comes.get(theItem(points, to).device) ?? 0) | bits);
     }
     points.forEach(({ device }, p) => {
       if (onPath[p] && (sides[p]! & BOTH) === BOTH && comes.get(device) === BOTH && !hearsBoth.has(device))

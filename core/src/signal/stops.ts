@@ -1,3 +1,4 @@
+import { theItem } from '../known/the.js';
 import type { Id, Ref } from '../rig/ids.js';
 import type { Value } from '../rig/value.js';
 import { backward, spreadFrom, type Trace } from './trace.js';
@@ -33,7 +34,12 @@ export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd, way: Wan
   const shut = wiring.edges.flatMap((e, i): readonly Stop[] => {
     if (active[i] || !sides[e.from] || !leads[e.to]) return [];
     return [
-      { device: wiring.points[e.from]!.device, at: wiring.points[e.to]!.id, because: 'shut', by: unmet(e.needs, t) },
+      {
+        device: theItem(wiring.points, e.from).device,
+        at: theItem(wiring.points, e.to).id,
+        because: 'shut',
+        by: unmet(e.needs, t),
+      },
     ];
   });
   const unwanted = shut.filter((s) => !s.by.some(({ control }) => way.isWanted(control)));
@@ -41,7 +47,14 @@ export const stopsBetween = (t: Trace, source: WiredEnd, end: WiredEnd, way: Wan
   const last = furthest(t, openJacks(t, sides), way.stages);
   return last === undefined
     ? shut
-    : [{ device: wiring.points[last]!.device, at: wiring.points[last]!.id, because: 'nothing plugged in', by: [] }];
+    : [
+        {
+          device: theItem(wiring.points, last).device,
+          at: theItem(wiring.points, last).id,
+          because: 'nothing plugged in',
+          by: [],
+        },
+      ];
 };
 
 const unmet = (needs: readonly Need[], { state }: Trace): Stop['by'] =>
@@ -66,7 +79,7 @@ const openJacks = ({ wiring, leaving }: Trace, reached: Uint8Array): readonly nu
   const open = wiring.points.flatMap((p, i) =>
     reached[i] && !p.inside && leaving.at[i] === leaving.at[i + 1] && !isEnd.has(i) ? [i] : [],
   );
-  const main = open.filter((p) => !sends.has(wiring.points[p]!.id));
+  const main = open.filter((p) => !sends.has(theItem(wiring.points, p).id));
   return main.length ? main : open;
 };
 
@@ -96,22 +109,22 @@ export const furthestOnTheWay = (
   const { wiring, leaving, reached } = t;
   const blocks = wiring.blocks.filter((b) => b.stage === stage);
   if (blocks.length === 0) return undefined;
-  const isThere = blocks.some((b) => reached[wiring.edges[b.edge]!.from]);
+  const isThere = blocks.some((b) => reached[theItem(wiring.edges, b.edge).from]);
   if (isThere) {
     const after = new Set(
-      blocks.filter((b) => reached[wiring.edges[b.edge]!.from]).map((b) => wiring.edges[b.edge]!.to),
+      blocks.filter((b) => reached[theItem(wiring.edges, b.edge).from]).map((b) => theItem(wiring.edges, b.edge).to),
     );
     for (const p of after)
       for (let k = leaving.at[p]!; k < leaving.at[p + 1]!; k += 1) after.add(wiring.to[leaving.edges[k]!]!);
-    const last = [...after].findLast((p) => !wiring.points[p]!.inside) ?? [...after].at(-1)!;
-    return { is: 'reached', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
+    const last = [...after].findLast((p) => !theItem(wiring.points, p).inside) ?? [...after].at(-1)!;
+    return { is: 'reached', device: theItem(wiring.points, last).device, at: theItem(wiring.points, last).id };
   }
   /** Points from which some setting of the controls leads to the stage. */
-  const towards = new Set(blocks.map((b) => wiring.edges[b.edge]!.from));
-  for (const p of towards) for (const e of wiring.into[p]!) towards.add(wiring.from[e]!);
+  const towards = new Set(blocks.map((b) => theItem(wiring.edges, b.edge).from));
+  for (const p of towards) for (const e of theItem(wiring.into, p)) towards.add(wiring.from[e]!);
   const onTheWay = [...towards].filter((p) => reached[p]);
   const last = onTheWay[0] ?? openJacks(t, t.reached).at(-1);
   return last === undefined
     ? undefined
-    : { is: 'on the way', device: wiring.points[last]!.device, at: wiring.points[last]!.id };
+    : { is: 'on the way', device: theItem(wiring.points, last).device, at: theItem(wiring.points, last).id };
 };

@@ -1,3 +1,4 @@
+import { theItem } from '../known/the.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import { factsHold, whenHolds } from './state.js';
@@ -51,7 +52,7 @@ export const tailsOf = (rig: Rig, before: Trace, after: Trace): Tails => {
 
 /** It is on, or its bypass leaves its output open. */
 const keepsOpen = ({ wiring, state }: Trace, { edge, device, block: { tails } }: WiredBlock): boolean => {
-  const { carries } = wiring.edges[edge]!;
+  const { carries } = theItem(wiring.edges, edge);
   const isOn = carries.by === 'block' && carries.on !== undefined && factsHold(carries.on, state);
   return isOn || (typeof tails === 'object' ? whenHolds(device, tails, state) : tails === true);
 };

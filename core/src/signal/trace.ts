@@ -1,3 +1,4 @@
+import { theEntry } from '../known/the.js';
 import type { Leg } from '../rig/device.js';
 import type { Ref } from '../rig/ids.js';
 import { activeIn, factsHold, type RigState } from './state.js';
@@ -87,9 +88,9 @@ export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace
   const brought = new Map(wiring.ends.map((end) => [end, broughtTo({ wiring, active }, end.point)]));
   const reaches = sources.flatMap((source) =>
     wiring.ends.flatMap((end): Reach[] => {
-      const { sides } = spreads.get(source)!;
+      const { sides } = theEntry(spreads, source);
       if (!sides[end.point]) return [];
-      const heard = new Set(brought.get(end)!.flatMap((p) => sidesIn(sides[p]!)));
+      const heard = new Set(theEntry(brought, end).flatMap((p) => sidesIn(sides[p]!)));
       return [{ source, end, sides: SIDES.filter((s) => heard.has(s)) }];
     }),
   );
@@ -305,7 +306,7 @@ const shortestRing = (start: number, next: (point: number) => number[]): number[
     for (const to of next(queue[q]!)) {
       if (to === start) {
         const ring = [queue[q]!];
-        while (ring[0] !== start) ring.unshift(cameFrom.get(ring[0]!)!);
+        while (ring[0] !== start) ring.unshift(theEntry(cameFrom, ring[0]!));
         return ring;
       }
       if (cameFrom.has(to)) continue;

@@ -1,3 +1,5 @@
+import { theItem } from '../known/the.js';
+import { jackIn } from '../rig/box.js';
 import type { Arm, Block, Chain, Device, End, Gain, Insert, JackKind, Leg, Pole, Slot, Tap } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
@@ -260,7 +262,7 @@ class Builder {
   private summed(device: Device, place: Place): number | undefined {
     const [first] = place.values();
     if (place.size < 2) return first;
-    const id = `${this.points[first!]!.place}/both`;
+    const id = `${theItem(this.points, first!).place}/both`;
     const isNew = !this.at.has(id);
     const sum = this.point(id, device.id, true);
     if (isNew) for (const side of place.values()) this.edge(side, sum, [], { by: 'wire', device: device.id });
@@ -455,7 +457,7 @@ class Builder {
   addCable(rig: Rig, cable: Cable): void {
     const [a, b] = cable.ends.map((end) => {
       const { device, name } = splitRef(end);
-      const jack = rig.parts.device.get(device)?.jacks.find((j) => j.id === name);
+      const jack = jackIn(rig.parts.device.get(device), name);
       return jack && { device, jack };
     });
     if (!a || !b || !inLayer(a.jack.kind, this.layer) || !inLayer(b.jack.kind, this.layer)) return;
@@ -478,8 +480,8 @@ class Builder {
     const out: number[][] = this.points.map(() => []);
     const into: number[][] = this.points.map(() => []);
     this.edges.forEach((e, i) => {
-      out[e.from]!.push(i);
-      into[e.to]!.push(i);
+      theItem(out, e.from).push(i);
+      theItem(into, e.to).push(i);
     });
     const ends = devices.flatMap((device) =>
       (device.ends ?? []).flatMap((end): WiredEnd[] => {
@@ -503,7 +505,7 @@ class Builder {
       from: Int32Array.from(this.edges, (e) => e.from),
       to: Int32Array.from(this.edges, (e) => e.to),
       open: Uint8Array.from(this.edges, (e, i) => (e.needs.length || inOrder.has(i) ? 0 : 1)),
-      needy: plain.filter((e) => this.edges[e]!.needs.length > 0),
+      needy: plain.filter((e) => theItem(this.edges, e).needs.length > 0),
       out,
       into,
       at: this.at,
@@ -511,7 +513,7 @@ class Builder {
       blocks,
       gated: this.edges.flatMap(({ carries, to }, edge) =>
         carries.by === 'block' && carries.on
-          ? [{ edge, on: carries.on, ...made(carries.block, this.points[to]!) }]
+          ? [{ edge, on: carries.on, ...made(carries.block, theItem(this.points, to)) }]
           : [],
       ),
       wired: this.wired,

@@ -1,4 +1,5 @@
-import { inOf, insertsOf, outOf } from '../edits/wire.js';
+import { insertsOf, theOutput, theInput } from '../edits/wire.js';
+import { theFirst } from '../known/the.js';
 import type { Device } from '../rig/device.js';
 import {
   type StartingPoint,
@@ -28,7 +29,7 @@ export const STRAIGHT: StartingPoint = {
       usual,
     );
     const amp = c.cast('amp', 'makes it loud');
-    c.lead(last, outOf(last)!.id, amp, 'in', 'the chain ends in the amp; its loop closes by itself');
+    c.lead(last, theOutput(last).id, amp, 'in', 'the chain ends in the amp; its loop closes by itself');
     c.speakers(amp, a('heard') === 'house');
   },
 };
@@ -63,12 +64,12 @@ export const FRONT_AND_LOOP: StartingPoint = {
       usual,
     );
     const amp = c.cast('amp with a loop', 'its loop takes what belongs after the gain');
-    c.lead(last, outOf(last)!.id, amp, 'in', 'into the front of the amp');
+    c.lead(last, theOutput(last).id, amp, 'in', 'into the front of the amp');
     const inLoop = [...(volume && a('volume') === 'loop' ? [volume] : []), ...late.filter((d) => !inFront.includes(d))];
     if (inLoop.length) {
-      c.lead(amp, 'send', inLoop[0]!, inOf(inLoop[0]!)!.id, 'the preamp leaves by the send');
-      const end = c.chain(inLoop[0]!, inLoop.slice(1), usual);
-      c.lead(end, outOf(end)!.id, amp, 'return', 'back into the power amp');
+      c.lead(amp, 'send', theFirst(inLoop), theInput(theFirst(inLoop)).id, 'the preamp leaves by the send');
+      const end = c.chain(theFirst(inLoop), inLoop.slice(1), usual);
+      c.lead(end, theOutput(end).id, amp, 'return', 'back into the power amp');
     }
     c.speakers(amp, a('heard') === 'house');
   },
@@ -105,7 +106,7 @@ export const FOUR_CABLES: StartingPoint = {
     const first = tuned(c, c.chain(instrument(c, a), wireless, usual));
     const before = c.chain(first, volume && a('volume') === 'front' ? [volume] : [], usual);
     const amp = c.cast('amp with a loop', 'gives its preamp to the switcher');
-    c.lead(before, outOf(before)!.id, switcher, 'in', 'third of the four cables: the guitar into the switcher');
+    c.lead(before, theOutput(before).id, switcher, 'in', 'third of the four cables: the guitar into the switcher');
     const loops = [...insertsOf(switcher)].filter((i) => /^loop/.test(i.id));
     const room = loops.length - 1 - (volume && a('volume') === 'loop' ? 1 : 0);
     const front = c.pedals(
@@ -130,8 +131,8 @@ export const FOUR_CABLES: StartingPoint = {
     for (const box of front) put(box, `${box.name}: before the gain of the amp`);
     const loop = loops.shift();
     if (!loop) return void c.notes.push('Four cables need a loop for the amp, and none is left.');
-    c.lead(switcher, loop.send[0]!.at, amp, 'in', 'first of the four cables: into the front of the amp');
-    c.lead(amp, 'send', switcher, loop.return[0]!.at, 'second: the preamp comes back to the switcher');
+    c.lead(switcher, theFirst(loop.send).at, amp, 'in', 'first of the four cables: into the front of the amp');
+    c.lead(amp, 'send', switcher, theFirst(loop.return).at, 'second: the preamp comes back to the switcher');
     if (volume && a('volume') === 'loop') put(volume, 'the volume pedal as a master, after the gain');
     for (const box of late) put(box, `${box.name}: after the preamp`);
     c.lead(switcher, 'out', amp, 'return', 'fourth: into the power amp');
@@ -170,7 +171,7 @@ export const TWO_AMPS: StartingPoint = {
     const split = both
       ? c.cast('splitter with a transformer', 'feeds both amps without joining their earths')
       : c.cast('A/B box', 'chooses the amp');
-    c.lead(last, outOf(last)!.id, split, 'in', 'the whole signal comes to the split');
+    c.lead(last, theOutput(last).id, split, 'in', 'the whole signal comes to the split');
     if (!both) c.oneEndAtATime();
     let desk: Device | undefined;
     (both ? ['out1', 'out2'] : ['a', 'b']).forEach((out, i) => {
@@ -205,7 +206,7 @@ export const WET_DRY: StartingPoint = {
   wire: (c, a) => {
     const last = c.chain(tuned(c, instrument(c, a)), c.pedals('before the gain', 'before the amp', FRONT), usual);
     const amp = c.cast(a('tap') === 'send' ? 'amp with a loop' : 'amp', 'the dry side');
-    c.lead(last, outOf(last)!.id, amp, 'in', 'into the amp');
+    c.lead(last, theOutput(last).id, amp, 'in', 'into the amp');
     const late = [c.cast('stereo delay', 'the wet side'), c.cast('stereo reverb', 'the wet side')];
     const cabinet = c.cast('cabinet', 'the dry speaker, and the load of the amp');
     let from: { device: Device; left: string };

@@ -1,4 +1,5 @@
-import { inOf, insertsOf, outOf } from '../edits/wire.js';
+import { insertsOf, theOutput, theInput } from '../edits/wire.js';
+import { theItem, theFirst } from '../known/the.js';
 import type { Device } from '../rig/device.js';
 import { type StartingPoint, INSTRUMENT, question, choice, tuned, instrument, FRONT, usual } from './questions.js';
 
@@ -42,7 +43,7 @@ export const AMP_LESS: StartingPoint = {
     const preamp = early
       ? c.cast('preamp with cabinet simulation', 'gain and cabinet in one')
       : c.cast('preamp', 'the gain');
-    c.lead(last, outOf(last)!.id, preamp, 'in', 'into the preamp');
+    c.lead(last, theOutput(last).id, preamp, 'in', 'into the preamp');
     const late = c.pedals(
       'after it',
       'after the gain',
@@ -61,9 +62,12 @@ export const AMP_LESS: StartingPoint = {
       );
       const into = ends.length > 1 ? ['in-l', 'in-r'] : ['in'];
       ends.forEach((e, i) =>
-        c.lead(e.device, e.jack, simulation, into[i]!, 'into the cabinet simulation, last in the chain'),
+        c.lead(e.device, e.jack, simulation, theItem(into, i), 'into the cabinet simulation, last in the chain'),
       );
-      ends = ends.map((_, i) => ({ device: simulation, jack: ends.length > 1 ? ['out-l', 'out-r'][i]! : 'out' }));
+      ends = ends.map((_, i) => ({
+        device: simulation,
+        jack: ends.length > 1 ? theItem(['out-l', 'out-r'], i) : 'out',
+      }));
     }
     const desk = c.cast('desk', 'where the house hears it');
     if (a('di') === 'di' && early) {
@@ -73,11 +77,11 @@ export const AMP_LESS: StartingPoint = {
           e.device,
           e.jack,
           di,
-          ends.length > 1 ? ['in-l', 'in-r'][i]! : 'in',
+          ends.length > 1 ? theItem(['in-l', 'in-r'], i) : 'in',
           'the DI makes the long way balanced',
         ),
       );
-      ends = ends.map((_, i) => ({ device: di, jack: ends.length > 1 ? ['out-l', 'out-r'][i]! : 'out' }));
+      ends = ends.map((_, i) => ({ device: di, jack: ends.length > 1 ? theItem(['out-l', 'out-r'], i) : 'out' }));
     } else if (a('di') === 'di')
       c.notes.push('The cabinet simulation has balanced outputs of its own; a DI after it would change nothing.');
     ends.forEach((e, i) => c.lead(e.device, e.jack, desk, `ch${i + 1}`, 'to the desk'));
@@ -105,7 +109,7 @@ export const BASS_SPLIT: StartingPoint = {
       c.cast('bass fuzz', 'grit on the highs only'),
       c.cast('bass preamp', 'colours the highs'),
     ];
-    c.lead(first, outOf(first)!.id, splitter, 'in', 'the whole bass into the splitter');
+    c.lead(first, theOutput(first).id, splitter, 'in', 'the whole bass into the splitter');
     c.lead(splitter, 'low-send', compressor, 'in', 'lows: compressed, never driven');
     c.lead(compressor, 'out', splitter, 'low-return', 'lows come back');
     c.lead(splitter, 'high-send', fuzz, 'in', 'highs: fuzz first');
@@ -144,12 +148,12 @@ export const MODELLER: StartingPoint = {
     const late = c.pedals('after it', 'your own effects', ['analog-delay']);
     const first = tuned(c, instrument(c, a));
     const last = a('drives') === 'front' ? c.chain(first, front, usual) : first;
-    c.lead(last, outOf(last)!.id, modeller, 'in', 'into the modeller');
+    c.lead(last, theOutput(last).id, modeller, 'in', 'into the modeller');
     const loop = (n: 1 | 2, boxes: readonly Device[], why: string): void => {
       if (boxes.length === 0) return;
-      c.lead(modeller, `send${n}`, boxes[0]!, inOf(boxes[0]!)!.id, why);
-      const end = c.chain(boxes[0]!, boxes.slice(1), usual);
-      c.lead(end, outOf(end)!.id, modeller, `return${n}`, 'back into the modeller');
+      c.lead(modeller, `send${n}`, theFirst(boxes), theInput(theFirst(boxes)).id, why);
+      const end = c.chain(theFirst(boxes), boxes.slice(1), usual);
+      c.lead(end, theOutput(end).id, modeller, `return${n}`, 'back into the modeller');
     };
     if (a('drives') === 'loop') loop(1, front, 'first loop: before the amp of the modeller');
     loop(2, late, 'second loop: after it');
@@ -203,11 +207,11 @@ export const LOOPER: StartingPoint = {
     const amp = c.cast('amp with a loop', 'the guitar, and what was looped of it');
     const looper = c.cast('looper station', 'keeps the layers');
     if (a('place') === 'loop') {
-      c.lead(last, outOf(last)!.id, amp, 'in', 'into the front of the amp');
+      c.lead(last, theOutput(last).id, amp, 'in', 'into the front of the amp');
       c.lead(amp, 'send', looper, 'in1', 'after the gain, into the looper');
       c.lead(looper, 'main-l', amp, 'return', 'layers and guitar back into the power amp');
     } else {
-      c.lead(last, outOf(last)!.id, looper, 'in1', 'into the looper');
+      c.lead(last, theOutput(last).id, looper, 'in1', 'into the looper');
       c.lead(looper, 'main-l', amp, 'in', 'layers and guitar into the amp');
     }
     const desk = c.speakers(amp, true)!;
@@ -246,7 +250,7 @@ export const TIMELINE: StartingPoint = {
     const switcher = a('fallback') === 'yes' ? c.cast('switcher of four', 'the second way') : undefined;
     const front = c.pedals('before the gain', 'before the gain', switcher ? ['low-drive'] : ['midi-overdrive']);
     if (switcher) {
-      c.lead(first, outOf(first)!.id, switcher, 'in', 'the switcher takes the whole signal');
+      c.lead(first, theOutput(first).id, switcher, 'in', 'the switcher takes the whole signal');
       insertsOf(switcher).forEach((loop, i) => {
         const box = front[i];
         if (box) c.inLoop(switcher, loop, box, `${box.name} in a loop`);
@@ -256,17 +260,17 @@ export const TIMELINE: StartingPoint = {
     if (a('tone') === 'modeller') {
       const modeller = c.cast('modeller without loops', 'amp, cabinet and effects in one');
       const desk = c.cast('desk', 'where the house hears it');
-      c.lead(last, outOf(last)!.id, modeller, 'in', 'into the modeller');
+      c.lead(last, theOutput(last).id, modeller, 'in', 'into the modeller');
       c.lead(modeller, 'out-l', desk, 'ch1', 'left to the desk');
       c.lead(modeller, 'out-r', desk, 'ch2', 'right to the desk');
       return;
     }
     const amp = c.cast('amp with a loop', 'makes it loud');
     const late = [c.cast('stereo delay', 'set by the timeline'), c.cast('stereo reverb', 'set by the timeline')];
-    c.lead(last, outOf(last)!.id, amp, 'in', 'into the amp');
-    c.lead(amp, 'send', late[0]!, inOf(late[0]!)!.id, 'the preamp leaves by the send');
-    c.chain(late[0]!, late.slice(1), usual);
-    c.lead(late[1]!, outOf(late[1]!)!.id, amp, 'return', 'back into the power amp');
+    c.lead(last, theOutput(last).id, amp, 'in', 'into the amp');
+    c.lead(amp, 'send', theFirst(late), theInput(theFirst(late)).id, 'the preamp leaves by the send');
+    c.chain(theFirst(late), late.slice(1), usual);
+    c.lead(theItem(late, 1), theOutput(theItem(late, 1)).id, amp, 'return', 'back into the power amp');
     c.speakers(amp, true);
   },
 };

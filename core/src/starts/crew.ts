@@ -1,5 +1,16 @@
 import { freeCode, makeDevice } from '../catalogue/make.js';
-import { AFTER_GAIN, inOf, insertsOf, outOf, stagesOf, usualPlace, type WiringStep } from '../edits/wire.js';
+import {
+  AFTER_GAIN,
+  inOf,
+  insertsOf,
+  outOf,
+  stagesOf,
+  theOutput,
+  theInput,
+  usualPlace,
+  type WiringStep,
+} from '../edits/wire.js';
+import { theFirst } from '../known/the.js';
 import type { Device, Insert, Stage } from '../rig/device.js';
 import type { HeardWish } from '../rig/hookup.js';
 import { ref, type Id } from '../rig/ids.js';
@@ -222,14 +233,14 @@ export class Crew {
 
   /** A box in a loop of its host. */
   inLoop(host: Device, loop: Insert, box: Device, why: string): void {
-    this.lead(host, loop.send[0]!.at, box, inOf(box)!.id, why);
-    this.lead(box, outOf(box)!.id, host, loop.return[0]!.at, `${box.name} comes back to its loop`);
+    this.lead(host, theFirst(loop.send).at, box, theInput(box).id, why);
+    this.lead(box, theOutput(box).id, host, theFirst(loop.return).at, `${box.name} comes back to its loop`);
   }
 
   /** One box after the other. @returns the last one, to go on from */
   chain(from: Device, boxes: readonly Device[], why: (box: Device) => string): Device {
     return boxes.reduce((last, box) => {
-      this.lead(last, outOf(last)!.id, box, inOf(box)!.id, why(box));
+      this.lead(last, theOutput(last).id, box, theInput(box).id, why(box));
       return box;
     }, from);
   }
@@ -247,7 +258,7 @@ export class Crew {
     for (const box of boxes) {
       const has = (id: string) => box.jacks.some((j) => j.id === id);
       const [left, right] = sides;
-      this.lead(left.device, left.jack, box, inOf(box)!.id, why(box));
+      this.lead(left.device, left.jack, box, theInput(box).id, why(box));
       if (right && has('in-r')) this.lead(right.device, right.jack, box, 'in-r', `${box.name}: the right side`);
       sides =
         has('out-l') && has('out-r')
@@ -255,7 +266,7 @@ export class Crew {
               { device: box, jack: 'out-l' },
               { device: box, jack: 'out-r' },
             ]
-          : [{ device: box, jack: outOf(box)!.id }];
+          : [{ device: box, jack: theOutput(box).id }];
     }
     return sides;
   }

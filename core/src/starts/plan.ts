@@ -6,12 +6,13 @@ import { wantTarget, type Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
 import type { Device, Slot } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { all, cablesOf, partOf, type Part, type Rig } from '../rig/rig.js';
+import { all, cablesOf, partOf, thePart, type Part, type Rig } from '../rig/rig.js';
 import { passable } from '../signal/passable.js';
 import { wire } from '../signal/wiring.js';
 import type { Hookup } from '../rig/hookup.js';
 import { Crew, type CastBox } from './crew.js';
 import type { StartChoice, StartQuestion, StartingPoint } from './questions.js';
+import { theOne } from '../known/the.js';
 
 export interface StartPlan {
   readonly point: StartingPoint;
@@ -48,7 +49,7 @@ export const planStart = (
 ): StartPlan => {
   const chosen = point.questions.map((question) => ({ question, choice: answerTo(rig, question, answers) }));
   const crew = new Crew(rig, newId);
-  point.wire(crew, (id) => chosen.find((c) => c.question.id === id)!.choice.value);
+  point.wire(crew, (id) => theOne(chosen, (c) => c.question.id === id).choice.value);
   const boxes = [...crew.used, ...crew.got].map((c) => c.device);
   const playing: Rig = { ...rig, parts: { ...rig.parts, device: new Map(boxes.map((d) => [d.id, d])) } };
   return {
@@ -119,7 +120,7 @@ const leftOpen = (rig: Rig, hookup: Hookup, sound: Sound): Sound => {
 
 const isOnlyTurnedOver = (rig: Rig, { device, block }: Embedded): boolean => {
   const controls = new Set(block.on?.flatMap((f) => ('control' in f ? [f.control] : [])));
-  const acts = partOf(rig, device)!
+  const acts = thePart(rig, device)
     .actuators.filter((a) => 'midi' in a.by)
     .flatMap((a) => a.acts)
     .filter((act) => 'control' in act && controls.has(act.control));

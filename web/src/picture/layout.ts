@@ -1,5 +1,6 @@
 import type { Item, StageMark } from '@yunta/core/signal/picture';
 import type { Id } from '@yunta/core/rig/ids';
+import { theItem } from '@yunta/core/known/the';
 
 /** Where everything of a run is drawn, in units of the drawing; the line runs at y = 0. */
 export interface Laid {
@@ -165,11 +166,11 @@ export const layRun = (run: readonly (Item | undefined)[], columns?: readonly nu
         const sizes = item.arms.map(seriesSize);
         let top = y - sum(sizes.map((s) => s.up + s.down)) / 2 - 4 * (sizes.length - 1);
         item.arms.forEach((arm, i) => {
-          const armY = top + sizes[i]!.up;
+          const armY = top + theItem(sizes, i).up;
           const end = series(arm, x + 20, armY);
           wires.push(`M${x} ${y}L${x + 20} ${armY}`);
           if (item.joins) wires.push(`M${end} ${armY}H${x + width - 20}L${x + width} ${y}`);
-          top = armY + sizes[i]!.down + 8;
+          top = armY + theItem(sizes, i).down + 8;
         });
         return;
       }

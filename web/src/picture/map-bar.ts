@@ -20,6 +20,7 @@ import {
   type LaidLoop,
   type MapPoint,
 } from './map-parts.js';
+import { theItem, theFirst, theOne } from '@yunta/core/known/the';
 
 const BAR = { height: 30, pad: 14, code: 10 } as const;
 const COLUMN = { least: 54, twoSided: 31, empty: 40, gap: 10 } as const;
@@ -57,9 +58,9 @@ export class Bar {
 
   private leave(loop: MapLoop, side: 'top' | 'bottom', places: readonly number[]): void {
     loopJacks(loop).forEach((jack, i) =>
-      this.jacks.push({ jack, side, x: places[i]!, y: side === 'top' ? 0 : BAR.height }),
+      this.jacks.push({ jack, side, x: theItem(places, i), y: side === 'top' ? 0 : BAR.height }),
     );
-    this.loops.push({ loop, side, from: places[0]!, to: places.at(-1)! });
+    this.loops.push({ loop, side, from: theFirst(places), to: places.at(-1)! });
   }
 
   private hang(side: 'top' | 'bottom', boxes: readonly LaidBox[], cables: readonly LaidCable[]): void {
@@ -100,21 +101,21 @@ export class Bar {
     const first = this.x + (width - (own.length - 1) * LOOP_PITCH) / 2;
     const places = own.map((_, i) => first + i * LOOP_PITCH);
     this.leave(loop, side, places);
-    const laid = moved(one, this.x + (width - one.width) / 2, BAR.height + DEPTHS[this.depth[side]]!);
+    const laid = moved(one, this.x + (width - one.width) / 2, BAR.height + theItem(DEPTHS, this.depth[side]));
     this.hang(
       side,
       [laid],
       ends.map(({ i, its, cable }): LaidCable => {
-        const to = laid.x + laid.jacks.find((j) => j.jack === its)!.x;
+        const to = laid.x + theOne(laid.jacks, (j) => j.jack === its).x;
         const points: readonly MapPoint[] = [
-          [places[i]!, BAR.height],
-          [places[i]!, laid.y - 8],
+          [theItem(places, i), BAR.height],
+          [theItem(places, i), laid.y - 8],
           [to, laid.y - 8],
           [to, laid.y],
         ];
         return {
           cable,
-          d: pathOf(Math.abs(places[i]! - to) < 0.1 ? [points[0]!, points[3]!] : points),
+          d: pathOf(Math.abs(theItem(places, i) - to) < 0.1 ? [theFirst(points), theItem(points, 3)] : points),
           at: [to, (BAR.height + laid.y) / 2],
         };
       }),
@@ -142,7 +143,7 @@ export class Bar {
       const cable = this.cableAt(jack);
       const far = cable && at.get(cable.from === jack.ref ? cable.to : cable.from);
       if (!far) return [];
-      const x = places[i]!;
+      const x = theItem(places, i);
       const points: readonly MapPoint[] =
         far.side === 'top'
           ? [

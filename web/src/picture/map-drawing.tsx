@@ -1,5 +1,6 @@
 import type { LeadKind, BoxStanding, Lit } from '@yunta/core/signal/map';
 import type { LaidBox } from './map-parts.js';
+import { theFirst } from '@yunta/core/known/the';
 
 export const LEAD_LETTERS: Readonly<Record<LeadKind, string>> = {
   instrument: 'i',
@@ -54,7 +55,7 @@ export const BoxDrawing = ({ laid, lit }: { laid: LaidBox; lit: Lit | undefined 
 
 const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: LaidBox; standing: TagStanding }) => {
   const says = STANDING_TEXT[standing];
-  const lines = says ? [twoLines(box.name)[0]!, says] : twoLines(box.name);
+  const lines = says ? [theFirst(twoLines(box.name)), says] : twoLines(box.name);
   return (
     <>
       <path className={`map-tag ${standing}`} d={tagPath(width, height)} />

@@ -14,12 +14,37 @@ import {
   type LaidBox,
   type LaidCable,
 } from './map-parts.js';
+import { theFirst, theEntry, theItem } from '@yunta/core/known/the';
 
 export interface LaidZone {
   readonly name: string;
   readonly x: number;
   readonly y: number;
 }
+
+/** A block as the layout sees it: a box with its jacks on its rim, which are noted as ports. */
+const nodeOf = (block: MapBlock, i: number, zoned: boolean, ports: Map<Ref, string>): ElkNode => {
+  const own = theFirst(block.boxes);
+  const rim = own.jacks.filter((j) => j.jack.layer === 'audio' && j.side !== 'bottom');
+  rim.forEach((j) => ports.set(j.jack.ref, `${i} ${j.jack.ref}`));
+  return {
+    id: String(i),
+    width: block.width,
+    height: block.height,
+    layoutOptions: {
+      'elk.portConstraints': 'FIXED_POS',
+      ...(zoned ? { 'elk.partitioning.partition': String(ZONE_ORDER.indexOf(block.of.zone)) } : {}),
+    },
+    ports: rim.map((j): ElkPort => ({
+      id: `${i} ${j.jack.ref}`,
+      width: 0,
+      height: 0,
+      layoutOptions: { 'elk.port.side': PORT_SIDES[j.side] },
+      x: j.side === 'right' ? block.width : j.side === 'left' ? 0 : own.x + j.x,
+      y: j.side === 'top' ? 0 : own.y + j.y,
+    })),
+  };
+};
 
 /** Everything on the map with its place; units are those of the drawing, 1 to a pixel at full size. */
 export interface LaidMap {
@@ -211,33 +236,16 @@ class Levels {
     const blocks = await Promise.all(boxes.map((b) => this.block(b)));
     if (blocks.length === 0) return { width: 0, height: 0, boxes: [], cables: [], roots: [] };
     const ports = new Map<Ref, string>();
-    const children = blocks.map((block, i): ElkNode => {
-      const own = block.boxes[0]!;
-      const rim = own.jacks.filter((j) => j.jack.layer === 'audio' && j.side !== 'bottom');
-      rim.forEach((j) => ports.set(j.jack.ref, `${i} ${j.jack.ref}`));
-      return {
-        id: String(i),
-        width: block.width,
-        height: block.height,
-        layoutOptions: {
-          'elk.portConstraints': 'FIXED_POS',
-          ...(zoned ? { 'elk.partitioning.partition': String(ZONE_ORDER.indexOf(block.of.zone)) } : {}),
-        },
-        ports: rim.map((j): ElkPort => ({
-          id: `${i} ${j.jack.ref}`,
-          width: 0,
-          height: 0,
-          layoutOptions: { 'elk.port.side': PORT_SIDES[j.side] },
-          x: j.side === 'right' ? block.width : j.side === 'left' ? 0 : own.x + j.x,
-          y: j.side === 'top' ? 0 : own.y + j.y,
-        })),
-      };
-    });
+    const children = blocks.map((block, i) => nodeOf(block, i, zoned, ports));
     const between = this.audio.filter((c) => ports.has(c.from) && ports.has(c.to));
     const graph: ElkNode = {
       id: 'map',
       children,
-      edges: between.map((c) => ({ id: c.cable, sources: [ports.get(c.from)!], targets: [ports.get(c.to)!] })),
+      edges: between.map((c) => ({
+        id: c.cable,
+        sources: [theEntry(ports, c.from)],
+        targets: [theEntry(ports, c.to)],
+      })),
       layoutOptions: USUAL,
     };
     const laid = zoned
@@ -246,7 +254,7 @@ class Levels {
         )
       : await this.elk.layout(graph);
     const place = (laid.children ?? []).map((n) => ({ x: n.x ?? 0, y: n.y ?? 0 }));
-    const placed = blocks.flatMap((b, i) => b.boxes.map((box) => moved(box, place[i]!.x, place[i]!.y)));
+    const placed = blocks.flatMap((b, i) => b.boxes.map((box) => moved(box, theItem(place, i).x, theItem(place, i).y)));
     const at = new Map(
       placed.flatMap((b) => b.jacks.map((j) => [j.jack.ref, [b.x + j.x, b.y + j.y] as const] as const)),
     );
@@ -254,16 +262,25 @@ class Levels {
       const bends = (e.sections ?? [])
         .flatMap((s) => [s.startPoint, ...(s.bendPoints ?? []), s.endPoint])
         .map((p) => [p.x, p.y] as const);
-      const cable = between[i]!;
-      const points = [at.get(cable.from)!, ...bends, at.get(cable.to)!];
+      const cable = theItem(between, i);
+      const points = [theEntry(at, cable.from), ...bends, theEntry(at, cable.to)];
       return bends.length ? [{ cable, d: pathOf(points), at: middle(bends) }] : [];
     });
     return {
       width: laid.width ?? 0,
       height: laid.height ?? 0,
       boxes: placed,
-      roots: blocks.map((b, i) => ({ of: b.of, width: b.width, height: b.height, head: b.boxes[0]!.y, ...place[i]! })),
-      cables: [...routed, ...blocks.flatMap((b, i) => b.cables.map((c) => movedCable(c, place[i]!.x, place[i]!.y)))],
+      roots: blocks.map((b, i) => ({
+        of: b.of,
+        width: b.width,
+        height: b.height,
+        head: theFirst(b.boxes).y,
+        ...theItem(place, i),
+      })),
+      cables: [
+        ...routed,
+        ...blocks.flatMap((b, i) => b.cables.map((c) => movedCable(c, theItem(place, i).x, theItem(place, i).y))),
+      ],
     };
   }
 
@@ -275,9 +292,9 @@ class Levels {
     }
     const bar = new Bar(box, (jack) => this.cables.get(jack.ref));
     for (const loop of box.loops) {
-      const inside = loop.holds.map((d) => this.boxes.get(d)!);
+      const inside = loop.holds.map((d) => theEntry(this.boxes, d));
       if (inside.length === 0) bar.bare(loop);
-      else if (inside.length === 1 && inside[0]!.loops.length === 0) bar.single(loop, inside[0]!);
+      else if (inside.length === 1 && theFirst(inside).loops.length === 0) bar.single(loop, theFirst(inside));
       else bar.several(loop, await this.lay(inside, false));
     }
     return bar.finish();

@@ -1,5 +1,6 @@
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/map';
+import { theItem, theFirst } from '@yunta/core/known/the';
 
 export type JackSide = 'left' | 'right' | 'top' | 'bottom';
 export type MapPoint = readonly [x: number, y: number];
@@ -86,8 +87,8 @@ export const onSide = (
   return jacks.map((jack, i): LaidJack => ({
     jack,
     side,
-    x: upright ? (side === 'left' ? 0 : width) : places[i]!,
-    y: upright ? places[i]! : side === 'top' ? 0 : height,
+    x: upright ? (side === 'left' ? 0 : width) : theItem(places, i),
+    y: upright ? theItem(places, i) : side === 'top' ? 0 : height,
   }));
 };
 
@@ -154,10 +155,10 @@ export const turnedBox = (b: LaidBox, about: number): LaidBox => ({
 /** Where a letter on a cable is out of the way: the middle of its longest stretch. */
 export const middle = (points: readonly MapPoint[]): MapPoint => {
   const stretches = points.slice(1).map((to, i) => ({
-    from: points[i]!,
+    from: theItem(points, i),
     to,
-    length: Math.abs(to[0] - points[i]![0]) + Math.abs(to[1] - points[i]![1]),
+    length: Math.abs(to[0] - theItem(points, i)[0]) + Math.abs(to[1] - theItem(points, i)[1]),
   }));
-  const longest = stretches.reduce((a, b) => (b.length > a.length ? b : a), stretches[0]!);
+  const longest = stretches.reduce((a, b) => (b.length > a.length ? b : a), theFirst(stretches));
   return [(longest.from[0] + longest.to[0]) / 2, (longest.from[1] + longest.to[1]) / 2];
 };

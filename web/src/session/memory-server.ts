@@ -6,6 +6,7 @@ import type { Journaled } from '@yunta/core/change/session';
 import { islandRun } from '@yunta/core/demo/island-run';
 import type { Rig } from '@yunta/core/rig/rig';
 import { Away, RefusedByServer, type Api } from './api.js';
+import { theItem } from '@yunta/core/known/the';
 
 /** A server in memory that can be taken away, and can lose its answers. */
 export class MemoryServer {
@@ -23,7 +24,7 @@ export class MemoryServer {
     rigs: async () => [],
     create: async () => ({ revision: 1 }),
     history: async () => [],
-    at: async (_, revision) => this.revisions[revision]!,
+    at: async (_, revision) => theItem(this.revisions, revision),
     rig: async () => {
       this.here();
       return this.rig;
@@ -52,7 +53,7 @@ export class MemoryServer {
         if (!over.ok) throw new RefusedByServer(409, { title: 'clash', detail: 'clash', clashes: over.error });
         return over.value;
       },
-      deltaOf(this.revisions[set.base]!, set),
+      deltaOf(theItem(this.revisions, set.base), set),
     );
     const applied = apply(this.rig, editOf(mine));
     if (!applied.ok) throw new RefusedByServer(422, { title: 'refused', detail: 'refused', refusals: applied.error });

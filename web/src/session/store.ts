@@ -15,6 +15,7 @@ import type { Refusal } from '@yunta/core/rig/result';
 import { insist, type Clash } from '@yunta/core/change/rebase';
 import { Away, Failing, RefusedByServer, type Api, type SaidProblem } from './api.js';
 import { holdsAnything, keptOf, sessionOf, type Kept, type Outbox } from './outbox.js';
+import { theItem } from '@yunta/core/known/the';
 
 export interface StoreState {
   readonly status: 'loading' | 'ready' | 'missing' | 'away';
@@ -263,7 +264,7 @@ export class SessionStore {
       this.cannot(e);
     } finally {
       this.sending = false;
-      this.schedule(this.failures ? RETRY_MS[Math.min(this.failures, RETRY_MS.length) - 1]! : POLL_MS);
+      this.schedule(this.failures ? theItem(RETRY_MS, Math.min(this.failures, RETRY_MS.length) - 1) : POLL_MS);
     }
   }
 

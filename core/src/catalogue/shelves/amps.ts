@@ -1,3 +1,4 @@
+import { theFirst, theItem } from '../../known/the.js';
 import type { Actuator, Chain, Slot } from '../../rig/device.js';
 import {
   airOut,
@@ -57,12 +58,12 @@ const contactActuators = (channels: readonly string[]): readonly Actuator[] =>
         {
           id: 'contact open',
           by: { contact: 'channel-switch', level: 'open' },
-          acts: [{ control: 'channel', set: channels[0]! }],
+          acts: [{ control: 'channel', set: theFirst(channels) }],
         },
         {
           id: 'contact closed',
           by: { contact: 'channel-switch', level: 'closed' },
-          acts: [{ control: 'channel', set: channels[1]! }],
+          acts: [{ control: 'channel', set: theItem(channels, 1) }],
         },
         {
           id: 'front panel',
@@ -121,7 +122,7 @@ const head = ({
     says,
     box: {
       code,
-      name: says[0]!,
+      name: theFirst(says),
       zone: 'amp',
       jacks: [
         audioIn('in'),

@@ -1,3 +1,4 @@
+import { theFirst } from '../../known/the.js';
 import type { Act } from '../../rig/act.js';
 import type { Actuator, Device, Jack } from '../../rig/device.js';
 import {
@@ -31,7 +32,7 @@ const midiFoot = (
     says,
     box: {
       code,
-      name: says[0]!,
+      name: theFirst(says),
       zone: 'floor',
       jacks: [
         midiIn,
@@ -58,7 +59,7 @@ const miniController = (key: string, says: readonly string[], code: string, acts
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: [midiOut, power(30)],
     chains: [],
@@ -82,7 +83,7 @@ const list = (
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone,
     jacks: [midiOut, usb()],
     chains: [],
@@ -182,7 +183,7 @@ const contactPedal = (key: string, says: readonly string[], code: string, switch
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: Array.from({ length: switches }, (_, i) => contactOut(`contact${i + 1}`)),
     chains: [],

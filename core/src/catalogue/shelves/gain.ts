@@ -18,6 +18,7 @@ import {
   type Generic,
 } from '../parts.js';
 import type { Stage } from '../../rig/device.js';
+import { theFirst } from '../../known/the.js';
 
 /** Two drives in one box, each with its own switch; a remote jack switches the second. */
 const dual = (key: string, says: readonly string[], code: string, first: Stage, second: Stage): Generic => ({
@@ -25,7 +26,7 @@ const dual = (key: string, says: readonly string[], code: string, first: Stage, 
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: [audioIn('in'), audioOut('out'), contactIn('remote'), power(40)],
     chains: [
@@ -162,7 +163,7 @@ const preampDi = (key: string, says: readonly string[], code: string, cabOn: 'al
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: [audioIn('in'), audioOut('out'), xlrOut('xlr'), power(120)],
     chains: [

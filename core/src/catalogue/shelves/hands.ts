@@ -1,3 +1,4 @@
+import { theFirst } from '../../known/the.js';
 import type { End } from '../../rig/device.js';
 import {
   airIn,
@@ -34,7 +35,7 @@ const instrument = (
     'hands',
     [audioOut('out', { ohm })],
     [],
-    [{ at: 'out', is: 'source', name: says[0]!, what, dbu: { average, peak } }],
+    [{ at: 'out', is: 'source', name: theFirst(says), what, dbu: { average, peak } }],
     { origin: 'assumed', kg: 3.6 },
   );
 
@@ -58,7 +59,7 @@ const twoSources = (
     [first, second].map(([at, what], i): End => ({
       at,
       is: 'source',
-      name: `${says[0]!}, ${at}`,
+      name: `${theFirst(says)}, ${at}`,
       ...(what ? { what } : {}),
       dbu: i ? { average: -18, peak: -4 } : { average: -20, peak: -6 },
     })),

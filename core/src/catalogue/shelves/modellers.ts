@@ -20,6 +20,7 @@ import {
   type Generic,
 } from '../parts.js';
 import type { Actuator, Insert, Slot, Stage } from '../../rig/device.js';
+import { theFirst } from '../../known/the.js';
 
 export const insert = (id: string, on?: ReturnType<typeof is>): Insert => ({
   is: 'insert',
@@ -65,7 +66,7 @@ export const manyEffects = ({ key, says, code, channel, loops, blocks, xlr, gapM
     says,
     box: {
       code,
-      name: says[0]!,
+      name: theFirst(says),
       zone: 'floor',
       jacks: [
         audioIn('in'),

@@ -1,3 +1,4 @@
+import { theFirst } from '../../known/the.js';
 import type { Chain, Insert, Jack } from '../../rig/device.js';
 import {
   amount,
@@ -32,7 +33,7 @@ const select = (
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks,
     chains,
@@ -49,7 +50,7 @@ const withInsert = (made: Generic, after: string, key: string, says: readonly st
   says,
   box: {
     ...made.box,
-    name: says[0]!,
+    name: theFirst(says),
     jacks: [...made.box.jacks, audioOut('insert-send'), audioIn('insert-return')],
     chains: made.box.chains.map((c) =>
       c.id !== 'path'
@@ -83,7 +84,7 @@ const withStereoLoops = (made: Generic, stereo: readonly string[], key: string, 
     says,
     box: {
       ...made.box,
-      name: says[0]!,
+      name: theFirst(says),
       jacks: [
         ...made.box.jacks.map((j) => (j.id === 'out' ? { ...j, id: 'out-l' } : j)),
         audioOut('out-r'),
@@ -121,7 +122,7 @@ const loopBox = (key: string, says: readonly string[], loops: number): Generic =
     says,
     box: {
       code: loops === 1 ? 'TBL' : 'TB2',
-      name: says[0]!,
+      name: theFirst(says),
       zone: 'floor',
       jacks: [
         audioIn('in'),
@@ -194,7 +195,7 @@ const tuner = (key: string, says: readonly string[], code: string, bypass: 'buff
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: [audioIn('in'), audioOut('out'), power(40)],
     chains: [chain('path', 'in', [block('tuner', 'tuner', { mutes: is('mute', 'on'), bypass })], 'out')],
@@ -210,7 +211,7 @@ const volume = (key: string, says: readonly string[], code: string, active: bool
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: [
       audioIn('in', active ? {} : { ohm: 250_000 }),
@@ -240,7 +241,7 @@ const expression = (key: string, says: readonly string[], code: string, wiper: '
   says,
   box: {
     code,
-    name: says[0]!,
+    name: theFirst(says),
     zone: 'floor',
     jacks: [expressionOut('exp', wiper)],
     chains: [],

@@ -2,10 +2,11 @@ import type { Bearings } from '../../recall/bearings.js';
 import type { Compiled } from '../../recall/compiled.js';
 import { slotText } from '../../recall/words.js';
 import type { Id } from '../../rig/ids.js';
-import { partOf } from '../../rig/rig.js';
+import { partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundsDo } from '../names.js';
 import { once } from '../../kept/kept.js';
+import { memoryIn } from '../../rig/box.js';
 
 export const capacity: Check = {
   code: 'midi.capacity',
@@ -15,10 +16,10 @@ export const capacity: Check = {
   *find({ rig, compilation }: CheckInputs) {
     const over = [...compilation.sounds.values()].flatMap((compiled) => tooMuch(compiled, compilation.bearings));
     for (const group of grouped(over, (o) => `${o.device} ${o.what}`).values()) {
-      const { device, what, most } = group[0]!;
+      const { device, what, most } = group[0];
       const sounds = group.map((o) => o.sound);
       const worst = group.reduce((a, b) => (b.count > a.count ? b : a));
-      const slot = slotText(rig, partOf(rig, worst.sound)!);
+      const slot = slotText(rig, thePart(rig, worst.sound));
       const evidence: (Id<'device'> | Id<'sound'>)[] = [device, ...sounds];
       if (what === 'letters') {
         yield {
@@ -53,7 +54,7 @@ export const capacity: Check = {
 /** What the slots of a sound hold beyond what their controllers can store. */
 const tooMuch = once(({ sound, stored }: Compiled, { rig }: Bearings) =>
   stored.flatMap(({ program }) => {
-    const limits = partOf(rig, program.device)?.memories.find((m) => m.id === program.memory)?.limits;
+    const limits = memoryIn(partOf(rig, program.device), program.memory)?.limits;
     const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) =>
       most !== undefined && count > most ? [{ sound, device: program.device, what, count, most }] : [];
     return [

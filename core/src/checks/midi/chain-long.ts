@@ -5,6 +5,7 @@ import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
+import { theFirst } from '../../known/the.js';
 
 /** Thru hops after which common practice takes a thru box. */
 const MOST_THRUS = 3;
@@ -25,7 +26,7 @@ export const chainLong: Check = {
       const hops = Math.max(...far.map((a) => a.hops - 1));
       yield {
         severity: 'doubt' as const,
-        evidence: [far[0]!.device, controller],
+        evidence: [theFirst(far).device, controller],
         about: from,
         why: `What ${boxName(rig, controller)} sends passes ${hops} thrus before it comes to ${boxName(rig, far.at(-1)!.device)}. After three it may no longer arrive clean; a thru box that feeds several from one output makes the way short.`,
         remedies: () => [

@@ -2,11 +2,12 @@ import { changeDevice } from '../../edits/devices.js';
 import type { Bearings } from '../../recall/bearings.js';
 import type { Compiled } from '../../recall/compiled.js';
 import type { Id } from '../../rig/ids.js';
-import { all, partOf } from '../../rig/rig.js';
+import { all, partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
 import { heardBy } from './heard-by.js';
+import { theItem, theFirst } from '../../known/the.js';
 
 export const crosstalk: Check = {
   code: 'midi.crosstalk',
@@ -19,7 +20,7 @@ export const crosstalk: Check = {
       heardByOthers(compiled, compilation.bearings).map((c) => ({ sound: compiled.sound, ...c })),
     );
     for (const group of grouped(cases, (c) => [c.target, c.other].sort().join()).values()) {
-      const { target, other } = group[0]!;
+      const { target, other } = group[0];
       const sounds = [...new Set(group.map((c) => c.sound))];
       const channel = partOf(rig, target)?.midi?.channel;
       yield {
@@ -38,9 +39,10 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
   const found: { target: Id<'device'>; other: Id<'device'> }[] = [];
   for (const { program, typed, meant } of stored) {
     for (let i = 0; i < program.acts.length; i += 1) {
-      const act = program.acts[i]!;
+      const act = theItem(program.acts, i);
       const hears = heardBy(bearings, program.device, act);
-      if (hears.length === 0 || (hears.length === 1 && !typed && hears[0]!.device.id === meant[i]?.device)) continue;
+      if (hears.length === 0 || (hears.length === 1 && !typed && theFirst(hears).device.id === meant[i]?.device))
+        continue;
       const ids = hears.map((h) => h.device.id);
       const own =
         'send' in act && !('bpm' in act.send)
@@ -50,7 +52,7 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
           : undefined;
       const target =
         (typed ? (own ?? meant.find((m) => ids.includes(m.device))?.device) : meant[i]?.device) ??
-        (ids.length > 1 ? ids[0]! : undefined);
+        (ids.length > 1 ? theFirst(ids) : undefined);
       if (target) for (const other of ids) if (other !== target) found.push({ target, other });
     }
   }
@@ -58,7 +60,7 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
 });
 
 const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {
-  const device = partOf(rig, id)!;
+  const device = thePart(rig, id);
   if (device.midi?.omni) {
     return [
       {

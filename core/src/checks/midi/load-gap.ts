@@ -2,11 +2,13 @@ import type { Act } from '../../rig/act.js';
 import type { Bearings } from '../../recall/bearings.js';
 import type { Compiled } from '../../recall/compiled.js';
 import { slotTiming } from '../../recall/slot-timing.js';
-import { partOf } from '../../rig/rig.js';
+import { partOf, thePart } from '../../rig/rig.js';
 import type { Program } from '../../rig/program.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
+import { theItem } from '../../known/the.js';
+import { memoryIn } from '../../rig/box.js';
 
 export const loadGap: Check = {
   code: 'midi.load-gap',
@@ -19,9 +21,9 @@ export const loadGap: Check = {
       lostIn(compiled, compilation.bearings).map((l) => ({ sound: compiled.sound, ...l })),
     );
     for (const group of grouped(cases, (c) => `${c.device} ${c.from}`).values()) {
-      const { device, from } = group[0]!;
+      const { device, from } = group[0];
       const sounds = [...new Set(group.map((c) => c.sound))];
-      const gapMs = Math.max(0, ...partOf(rig, device)!.memories.map((m) => m.gapMs));
+      const gapMs = Math.max(0, ...thePart(rig, device).memories.map((m) => m.gapMs));
       yield {
         severity: 'doubt' as const,
         evidence: [device, from, ...sounds],
@@ -56,8 +58,7 @@ const pauses = (
 ): readonly Remedy[] => {
   const typed = [...new Set(programs)].filter((p) => partOf(rig, p.id));
   const can =
-    typed.length > 0 &&
-    typed.every((p) => partOf(rig, p.device)?.memories.find((m) => m.id === p.memory)?.limits?.waits !== false);
+    typed.length > 0 && typed.every((p) => memoryIn(partOf(rig, p.device), p.memory)?.limits?.waits !== false);
   if (!can)
     return [
       {
@@ -70,8 +71,8 @@ const pauses = (
   const waiting = (p: Program): Program => {
     let acts: readonly Act[] = p.acts;
     for (let i = 0; i < acts.length; i += 1) {
-      const act = acts[i]!;
-      if ('send' in act && slotTiming(bearings, p.device, acts)[i]!.missed.length)
+      const act = theItem(acts, i);
+      if ('send' in act && theItem(slotTiming(bearings, p.device, acts), i).missed.length)
         acts = acts.map((a, k) => (k === i ? { ...act, afterMs: (act.afterMs ?? 0) + gapMs } : a));
     }
     return { ...p, acts };

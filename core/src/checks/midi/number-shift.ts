@@ -1,7 +1,8 @@
+import { theOne } from '../../known/the.js';
 import { saysNumbers, shown } from '../../midi/numbering.js';
 import type { Act } from '../../rig/act.js';
 import { ref, type Id } from '../../rig/ids.js';
-import { partOf } from '../../rig/rig.js';
+import { partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { heardBy } from './heard-by.js';
@@ -22,13 +23,13 @@ export const numberShift: Check = {
           for (const { device } of heardBy(inputs.compilation.bearings, program.device, act)) {
             const { id } = device;
             const memory = device.memories.find((m) => wants.some((w) => w.control === ref(id, m.control)));
-            const wanted = memory && Number(wants.find((w) => w.control === ref(id, memory.control))!.value);
+            const wanted = memory && Number(theOne(wants, (w) => w.control === ref(id, memory.control)).value);
             if (!memory || wanted === undefined || Math.abs(wanted - sent) !== 1) continue;
             yield {
               severity: 'doubt' as const,
               evidence: [id, sound, program.id],
               about: `${sent} ${wanted}`,
-              why: `“${partOf(rig, sound)!.name}” sends ${sent} on the wire, so ${boxName(rig, id)} shows ${shown(memory.shows, sent)}; program ${shown(memory.shows, wanted)} was meant, which is ${wanted} on the wire (${device.name} ${saysNumbers(memory.shows, memory.size)}).`,
+              why: `“${thePart(rig, sound).name}” sends ${sent} on the wire, so ${boxName(rig, id)} shows ${shown(memory.shows, sent)}; program ${shown(memory.shows, wanted)} was meant, which is ${wanted} on the wire (${device.name} ${saysNumbers(memory.shows, memory.size)}).`,
               remedies: () => correctNumber(inputs, program.id, act, wanted, shown(memory.shows, wanted)),
             };
           }
@@ -45,7 +46,7 @@ const correctNumber = (
   wanted: number,
   display: string,
 ): readonly Remedy[] => {
-  const part = partOf(rig, id)!;
+  const part = thePart(rig, id);
   const acts = part.acts.map((act): Act =>
     act === wrong && 'send' in act && 'pc' in act.send ? { ...act, send: { ...act.send, pc: wanted & 0x7f } } : act,
   );

@@ -6,6 +6,7 @@ import { shown } from '../../midi/numbering.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { heardBy } from './heard-by.js';
+import { theOne } from '../../known/the.js';
 
 export const range: Check = {
   code: 'midi.range',
@@ -72,7 +73,7 @@ const unknown = (
   const tooFar = hears.filter(({ device }) => device.memories.some((m) => number >= m.size));
   const first = tooFar[0]?.device;
   if (!first || tooFar.length < hears.length) return undefined;
-  const memory = first.memories.find((m) => number >= m.size)!;
+  const memory = theOne(first.memories, (m) => number >= m.size);
   return {
     boxes: [first.id],
     text: `calls program ${number} on the wire of ${first.name}, which goes up to ${memory.size - 1}, shown ${shown(memory.shows, memory.size - 1)}.`,

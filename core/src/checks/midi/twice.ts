@@ -9,12 +9,13 @@ import type { Cable } from '../../rig/hookup.js';
 import type { Id } from '../../rig/ids.js';
 import { ref, splitRef } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
-import { all, cablesOf, partOf } from '../../rig/rig.js';
+import { all, cablesOf, thePart } from '../../rig/rig.js';
 import { apply } from '../../change/apply.js';
 import { controlWiring, type Arrival, type ControlWiring } from '../../signal/reach.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { elseByHand, pull } from '../ways-out.js';
+import { jackAt } from '../../rig/box.js';
 
 export const twice: Check = {
   code: 'midi.twice',
@@ -28,7 +29,7 @@ export const twice: Check = {
       arrivesTwice(compiled, compilation.bearings).map((c) => ({ sound: compiled.sound, ...c })),
     );
     for (const group of grouped(cases, (c) => `${c.from} ${c.at} ${c.to}`).values()) {
-      const { from, at, to, times } = group[0]!;
+      const { from, at, to, times } = group[0];
       const sounds = [...new Set(group.map((c) => c.sound))];
       const turnsOver = group.some((c) => c.turnsOver);
       yield {
@@ -71,7 +72,7 @@ const isHeardTwice = (hearing: readonly Listener[]): boolean => hearingTwice(hea
 /** Of those who hear a message the boxes to which it comes more than once. */
 const hearingTwice = once((hearing: readonly Listener[]): readonly Pick<Twice, 'to' | 'times' | 'turnsOver'>[] =>
   [...grouped(hearing, (l) => l.device.id)].flatMap(([to, heard]) =>
-    heard.length > 1 ? [{ to: to as Id<'device'>, times: heard.length, turnsOver: heard[0]!.answers.some(turns) }] : [],
+    heard.length > 1 ? [{ to: to as Id<'device'>, times: heard.length, turnsOver: heard[0].answers.some(turns) }] : [],
   ),
 );
 
@@ -81,10 +82,7 @@ const turns = ({ acts }: Actuator): boolean => acts.some((act) => 'toggle' in ac
 const oneWayLess = (inputs: CheckInputs, from: Id<'device'>, at: string, to: Id<'device'>): readonly Remedy[] => {
   const { rig, hookup, compilation } = inputs;
   const { control } = compilation.bearings;
-  const isMidi = (cable: Cable): boolean =>
-    cable.ends.every(
-      (end) => partOf(rig, splitRef(end).device)?.jacks.find((j) => j.id === splitRef(end).name)?.kind === 'midi',
-    );
+  const isMidi = (cable: Cable): boolean => cable.ends.every((end) => jackAt(rig, end)?.kind === 'midi');
   return cablesOf(rig, hookup.id)
     .filter(isMidi)
     .filter((cable) => {
@@ -112,6 +110,6 @@ const nobodyIsLost = ({ rig, compilation }: CheckInputs, before: ControlWiring, 
     .filter(([from]) => senders.has(splitRef(from).device))
     .every(([from, arrivals]) => {
       const still = new Set(after.midi.get(from)?.map((a: Arrival) => a.device));
-      return arrivals.every((a) => still.has(a.device) || !partOf(rig, a.device)!.midi);
+      return arrivals.every((a) => still.has(a.device) || !thePart(rig, a.device).midi);
     });
 };

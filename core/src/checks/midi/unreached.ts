@@ -4,12 +4,13 @@ import type { Compiled } from '../../recall/compiled.js';
 import { controlText } from '../../recall/words.js';
 import type { Device } from '../../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { all, partOf } from '../../rig/rig.js';
+import { all, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames, soundsDo } from '../names.js';
 import { passable } from '../../signal/passable.js';
 import { once } from '../../kept/kept.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
+import { theFirst } from '../../known/the.js';
 
 interface OutOfReach {
   readonly sound: Id<'sound'>;
@@ -30,14 +31,14 @@ const beyond = once(
       heard.map((p) => p.at),
     );
     const sending = [...new Set(stored.map((s) => s.program.device))].filter((d) =>
-      partOf(rig, d)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'),
+      thePart(rig, d).jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'),
     );
     return hand.flatMap(({ control }) => {
       const { device, name } = splitRef(control);
       const callers = sending.filter((d) => d !== device);
       return callers.length &&
-        (joins.has(device) || !partOf(rig, device)!.jacks.some((j) => j.kind === 'audio')) &&
-        answers(partOf(rig, device)!, name) &&
+        (joins.has(device) || !thePart(rig, device).jacks.some((j) => j.kind === 'audio')) &&
+        answers(thePart(rig, device), name) &&
         !callers.some((c) => isReached(wires, c, device))
         ? [{ sound, device, control, callers }]
         : [];
@@ -69,17 +70,17 @@ export const unreached: Check = {
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
     for (const group of grouped(outOfReach(inputs), (c) => c.device).values()) {
-      const { device, callers } = group[0]!;
+      const { device, callers } = group[0];
       const controls = [...new Set(group.map((c) => c.control))];
       const sounds = [...new Set(group.map((c) => c.sound))];
       yield {
         severity: 'broken' as const,
-        evidence: [device, callers[0]!, ...sounds],
-        why: `${listed(controls.map((c) => controlText(rig, c)))} could be set over MIDI, but nothing that ${boxName(rig, callers[0]!)} sends comes to ${boxName(rig, device)}: ${endOfWire(inputs, device)} In ${soundNames(rig, sounds)} somebody has to do it by hand.`,
+        evidence: [device, theFirst(callers), ...sounds],
+        why: `${listed(controls.map((c) => controlText(rig, c)))} could be set over MIDI, but nothing that ${boxName(rig, theFirst(callers))} sends comes to ${boxName(rig, device)}: ${endOfWire(inputs, device)} In ${soundNames(rig, sounds)} somebody has to do it by hand.`,
         remedies: () =>
           elseByHand(
-            nearestOutput(inputs, callers[0]!, device),
-            `Lead a MIDI cable from ${boxName(rig, callers[0]!)} to ${boxName(rig, device)}`,
+            nearestOutput(inputs, theFirst(callers), device),
+            `Lead a MIDI cable from ${boxName(rig, theFirst(callers))} to ${boxName(rig, device)}`,
           ),
       };
     }
@@ -87,7 +88,7 @@ export const unreached: Check = {
       pedals.flatMap(({ control, pedal, by }) => (typeof by === 'string' ? [{ sound, control, pedal, by }] : [])),
     );
     for (const group of grouped(idle, (p) => `${p.control} ${p.pedal} ${p.by}`).values()) {
-      const { control, pedal, by } = group[0]!;
+      const { control, pedal, by } = group[0];
       const [host, box] = [splitRef(pedal).device, splitRef(control).device];
       const sounds = group.map((p) => p.sound);
       yield {
@@ -124,7 +125,7 @@ const inputOf = (device: Device) => device.jacks.find((j) => j.kind === 'midi' &
 
 /** Where the wire that comes to a box begins. */
 const endOfWire = (inputs: CheckInputs, id: Id<'device'>): string => {
-  const jack = inputOf(partOf(inputs.rig, id)!);
+  const jack = inputOf(thePart(inputs.rig, id));
   const cable = jack && cableAt(inputs, ref(id, jack.id));
   if (!cable) return 'nothing is plugged into its MIDI input.';
   const from = splitRef(cable.ends.find((e) => splitRef(e).device !== id) ?? cable.ends[0]);
@@ -134,7 +135,7 @@ const endOfWire = (inputs: CheckInputs, id: Id<'device'>): string => {
 /** A free output of the controller, else of a box that passes on what it sends. */
 const nearestOutput = (inputs: CheckInputs, controller: Id<'device'>, id: Id<'device'>): readonly Remedy[] => {
   const { rig, compilation } = inputs;
-  const jack = inputOf(partOf(rig, id)!);
+  const jack = inputOf(thePart(rig, id));
   if (!jack) return [];
   const reached = new Set([
     controller,

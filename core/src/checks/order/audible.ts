@@ -8,6 +8,7 @@ import type { Trace } from '../../signal/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { once } from '../../kept/kept.js';
+import { theEntry } from '../../known/the.js';
 
 /** A stage that sounds in a sound. */
 export interface SoundingStage {
@@ -56,7 +57,9 @@ const listen = once(({ sound, trace }: Compiled, rig: Rig): Audible => {
       ).values(),
     ],
     before: (first, second) =>
-      places.get(first.stage)!.some(({ to }) => places.get(second.stage)!.some(({ place }) => meets(to, place))),
+      theEntry(places, first.stage).some(({ to }) =>
+        theEntry(places, second.stage).some(({ place }) => meets(to, place)),
+      ),
     sources: new Set(sources.filter((s) => onPath[s.point]).map((s) => s.end.what)),
   };
 });

@@ -7,7 +7,9 @@ import { inFrontOf, orExchanged } from '../ways-out.js';
 const isCompressor = (s: SoundingStage): boolean => s.block.stage === 'compressor';
 
 const behind = (isFirst: (s: SoundingStage) => boolean) =>
-  oncePerSound((a) => inOrder(a, isFirst, isCompressor).map(([first, second]) => [second.device, first.device]));
+  oncePerSound((a) =>
+    inOrder(a, isFirst, isCompressor).map(([first, second]) => [second.device, first.device] as const),
+  );
 const behindGain = behind((s) => isDirt(s) || isDriven(s));
 const behindAnother = behind(isCompressor);
 
@@ -26,8 +28,8 @@ export const compressorLiftsNoise: Check = {
       yield {
         severity: 'note' as const,
         evidence,
-        why: `${boxName(rig, compressor!)} stands behind ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: between notes it raises the hiss. In front it evens the touch; behind, it evens the level and costs quiet.`,
-        remedies: () => orExchanged(inputs, compressor!, drive!, inFrontOf(inputs, compressor!, drive!)),
+        why: `${boxName(rig, compressor)} stands behind ${boxName(rig, drive)} in ${soundNames(rig, sounds)}: between notes it raises the hiss. In front it evens the touch; behind, it evens the level and costs quiet.`,
+        remedies: () => orExchanged(inputs, compressor, drive, inFrontOf(inputs, compressor, drive)),
       };
     }
     for (const {
@@ -39,7 +41,7 @@ export const compressorLiftsNoise: Check = {
         severity: 'note' as const,
         evidence,
         about: 'two',
-        why: `${boxName(rig, first!)} and ${boxName(rig, second!)} both compress in ${soundNames(rig, sounds)}: the second lifts the noise that the first has lifted already.`,
+        why: `${boxName(rig, first)} and ${boxName(rig, second)} both compress in ${soundNames(rig, sounds)}: the second lifts the noise that the first has lifted already.`,
       };
     }
   },

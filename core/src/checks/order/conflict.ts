@@ -1,6 +1,6 @@
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { changeSound } from '../../edits/sounds.js';
-import { partOf } from '../../rig/rig.js';
+import { thePart } from '../../rig/rig.js';
 import { together } from '../../change/edit.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
@@ -16,7 +16,7 @@ export const conflict: Check = {
       c.problems.flatMap((p) => (p.is === 'order' ? [{ sound: c.sound, ...p }] : [])),
     );
     for (const group of grouped(cases, (c) => `${c.first} ${c.second}`).values()) {
-      const { first, second } = group[0]!;
+      const { first, second } = group[0];
       const [a, b] = [splitRef(first).device, splitRef(second).device];
       const sounds = group.map((c) => c.sound);
       yield {
@@ -30,7 +30,7 @@ export const conflict: Check = {
             label: 'Let these sounds take the order of the wiring',
             promise: 'clears' as const,
             by: 'program' as const,
-            edit: together(...sounds.map((id) => changeSound(partOf(rig, id)!, { order: [] }))),
+            edit: together(...sounds.map((id) => changeSound(thePart(rig, id), { order: [] }))),
           },
         ],
       };

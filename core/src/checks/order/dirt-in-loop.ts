@@ -8,7 +8,7 @@ import { elseByHand, inFrontOf } from '../ways-out.js';
 const inLoops = oncePerSound((a: Audible) =>
   inOrder(a, (s) => s.block.stage === 'preamp', isDirt).flatMap(([pre, dirt]) => {
     const power = a.stages.find((s) => s.device === pre.device && s.block.stage === 'power amp');
-    return power && dirt.device !== pre.device && a.before(dirt, power) ? [[dirt.device, pre.device]] : [];
+    return power && dirt.device !== pre.device && a.before(dirt, power) ? [[dirt.device, pre.device] as const] : [];
   }),
 );
 
@@ -27,9 +27,9 @@ export const dirtInLoop: Check = {
       yield {
         severity: 'doubt' as const,
         evidence,
-        why: `${boxName(inputs.rig, dirt!)} stands in the loop of ${boxName(inputs.rig, amp!)} in ${soundNames(inputs.rig, sounds)}: it gets line level and its edge goes straight to the power stage. Usually a drive stands in front; some want just this for a raw lead.`,
+        why: `${boxName(inputs.rig, dirt)} stands in the loop of ${boxName(inputs.rig, amp)} in ${soundNames(inputs.rig, sounds)}: it gets line level and its edge goes straight to the power stage. Usually a drive stands in front; some want just this for a raw lead.`,
         remedies: () =>
-          elseByHand(inFrontOf(inputs, dirt!, amp!), `Move ${boxName(inputs.rig, dirt!)} in front of the amp`),
+          elseByHand(inFrontOf(inputs, dirt, amp), `Move ${boxName(inputs.rig, dirt)} in front of the amp`),
       };
     }
   },

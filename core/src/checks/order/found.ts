@@ -1,28 +1,30 @@
+import type { Some } from '../../known/the.js';
 import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { once } from '../../kept/kept.js';
 import { audible, type Audible, type SoundingStage } from './audible.js';
 
-/** One thing found in one sound. */
-export interface Meeting {
-  readonly sound: Id<'sound'>;
-  readonly boxes: readonly Id<'device'>[];
+type Boxes = Some<Id<'device'>>;
+/** A box that meets another one. */
+export type TwoBoxes = readonly [first: Id<'device'>, second: Id<'device'>];
+
+/** Boxes that meet in the same way in several sounds. */
+interface Meeting<B extends Boxes> {
+  readonly boxes: B;
+  readonly sounds: readonly Id<'sound'>[];
+  readonly evidence: readonly AnyId[];
 }
 
 /** Boxes that meet in the same way in several sounds are one finding: the boxes, then the sounds. */
-export const meetings = (
+export const meetings = <B extends Boxes>(
   inputs: CheckInputs,
-  meet: (a: Audible) => readonly (readonly Id<'device'>[])[],
-): readonly {
-  readonly boxes: readonly Id<'device'>[];
-  readonly sounds: readonly Id<'sound'>[];
-  readonly evidence: readonly AnyId[];
-}[] => {
-  const met = audible(inputs).flatMap((a): readonly Meeting[] => meet(a).map((boxes) => ({ sound: a.sound, boxes })));
+  meet: (a: Audible) => readonly B[],
+): readonly Meeting<B>[] => {
+  const met = audible(inputs).flatMap((a) => meet(a).map((boxes) => ({ sound: a.sound, boxes })));
   return [...grouped(met, (m) => m.boxes.join()).values()].map((group) => {
     const sounds = [...new Set(group.map((m) => m.sound))];
-    return { boxes: group[0]!.boxes, sounds, evidence: [...group[0]!.boxes, ...sounds] };
+    return { boxes: group[0].boxes, sounds, evidence: [...group[0].boxes, ...sounds] };
   });
 };
 

@@ -1,9 +1,9 @@
-import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import type { Audible } from './audible.js';
-import { meetings, oncePerSound } from './found.js';
+import { meetings, oncePerSound, TwoBoxes } from './found.js';
 import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
+import { theItem } from '../../known/the.js';
 
 /** Input impedance, in ohms, under which a fuzz wants to feel the coils of the guitar. */
 const LOW_OHM = 50_000;
@@ -13,13 +13,13 @@ const drivenByBuffer = oncePerSound(({ stages, trace: { wiring, active, onPath, 
   stages
     .filter((s) => s.block.stage === 'fuzz' && (s.block.inputOhm ?? 1_000_000) < LOW_OHM)
     .flatMap((fuzz) => {
-      const start = wiring.blocks.filter((b) => b.stage === fuzz.stage).map((b) => wiring.edges[b.edge]!.from);
+      const start = wiring.blocks.filter((b) => b.stage === fuzz.stage).map((b) => theItem(wiring.edges, b.edge).from);
       const seen = new Set(start);
       const blocks = new Map(wiring.blocks.map((b) => [b.edge, b]));
-      const found: (readonly Id<'device'>[])[] = [];
+      const found: TwoBoxes[] = [];
       for (const point of seen) {
-        for (const e of wiring.into[point]!) {
-          if (!active[e] || !onPath[wiring.edges[e]!.from]) continue;
+        for (const e of theItem(wiring.into, point)) {
+          if (!active[e] || !onPath[theItem(wiring.edges, e).from]) continue;
           const b = blocks.get(e);
           const sounding = b && states.get(b.stage) === 'in';
           const buffers =
@@ -28,7 +28,7 @@ const drivenByBuffer = oncePerSound(({ stages, trace: { wiring, active, onPath, 
               b.block.bypass === 'buffered' ||
               (b.block.stage === 'wah' && sounding));
           if (b && buffers) found.push([fuzz.device, b.device]);
-          else if (!b || !sounding) seen.add(wiring.edges[e]!.from);
+          else if (!b || !sounding) seen.add(theItem(wiring.edges, e).from);
         }
       }
       return found.slice(0, 1);
@@ -50,11 +50,11 @@ export const fuzzAfterBuffer: Check = {
       yield {
         severity: 'doubt' as const,
         evidence,
-        why: `${boxName(inputs.rig, fuzz!)} is fed by ${boxName(inputs.rig, buffer!)} in ${soundNames(inputs.rig, sounds)}, not by the coils of the guitar: it turns brittle and no longer cleans up with the volume knob. It likes to stand first; some live well with the difference.`,
+        why: `${boxName(inputs.rig, fuzz)} is fed by ${boxName(inputs.rig, buffer)} in ${soundNames(inputs.rig, sounds)}, not by the coils of the guitar: it turns brittle and no longer cleans up with the volume knob. It likes to stand first; some live well with the difference.`,
         remedies: () =>
           elseByHand(
-            orExchanged(inputs, fuzz!, buffer!, inFrontOf(inputs, fuzz!, buffer!)),
-            `Put ${boxName(inputs.rig, fuzz!)} before ${boxName(inputs.rig, buffer!)}, or use a fuzz with a buffered input`,
+            orExchanged(inputs, fuzz, buffer, inFrontOf(inputs, fuzz, buffer)),
+            `Put ${boxName(inputs.rig, fuzz)} before ${boxName(inputs.rig, buffer)}, or use a fuzz with a buffered input`,
           ),
       };
     }

@@ -13,7 +13,7 @@ const gatesBefore = oncePerSound(({ stages, before }: Audible) =>
       const noisy = stages.filter(isNoisy);
       const after = noisy.filter((s) => before(gate, s));
       return after.length && after.length === noisy.length
-        ? [[gate.device, ...new Set(after.map((s) => s.device))]]
+        ? [[gate.device, ...new Set(after.map((s) => s.device))] as const]
         : [];
     }),
 );
@@ -32,8 +32,8 @@ export const gateBeforeNoise: Check = {
       yield {
         severity: 'note' as const,
         evidence,
-        why: `${boxName(inputs.rig, gate!)} stands before ${listed(noisy.map((d) => boxName(inputs.rig, d)))} in ${soundNames(inputs.rig, sounds)}: it keeps hum from the guitar out of them, not the hiss that they make themselves. Behind them, or keyed from the guitar, it would quiet that too.`,
-        remedies: () => orExchanged(inputs, gate!, noisy.at(-1)!, behind(inputs, gate!, noisy.at(-1)!)),
+        why: `${boxName(inputs.rig, gate)} stands before ${listed(noisy.map((d) => boxName(inputs.rig, d)))} in ${soundNames(inputs.rig, sounds)}: it keeps hum from the guitar out of them, not the hiss that they make themselves. Behind them, or keyed from the guitar, it would quiet that too.`,
+        remedies: () => orExchanged(inputs, gate, noisy.at(-1)!, behind(inputs, gate, noisy.at(-1)!)),
       };
     }
   },

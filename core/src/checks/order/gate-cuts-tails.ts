@@ -3,6 +3,7 @@ import { boxName, grouped, listed, soundNames } from '../names.js';
 import { isTime } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 import { inFrontOf, orExchanged } from '../ways-out.js';
+import { theFirst } from '../../known/the.js';
 
 /** Each gate with the delays and reverbs before it, and whether nothing but level comes behind it. */
 const gatesBehindTime = oncePerSound((a) =>
@@ -10,7 +11,7 @@ const gatesBehindTime = oncePerSound((a) =>
     .filter((s) => s.block.stage === 'gate')
     .flatMap((gate) => {
       const times = a.stages.filter((s) => isTime(s) && a.before(s, gate));
-      return times.length ? [[gate.device, ...new Set(times.map((s) => s.device))]] : [];
+      return times.length ? [[gate.device, ...new Set(times.map((s) => s.device))] as const] : [];
     }),
 );
 
@@ -22,9 +23,9 @@ export const gateCutsTails: Check = {
     'common practice: four placements of a gate: first, behind the drives, keyed from the guitar, or last in the loop',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    const met = [...grouped(meetings(inputs, gatesBehindTime), (m) => m.boxes[0]!).values()];
+    const met = [...grouped(meetings(inputs, gatesBehindTime), (m) => theFirst(m.boxes)).values()];
     for (const group of met) {
-      const gate = group[0]!.boxes[0]!;
+      const gate = theFirst(group[0].boxes);
       const times = [...new Set(group.flatMap((m) => m.boxes.slice(1)))];
       const sounds = [...new Set(group.flatMap((m) => m.sounds))];
       const last = times.at(-1)!;
@@ -32,7 +33,7 @@ export const gateCutsTails: Check = {
         severity: 'note' as const,
         evidence: [gate, ...times, ...sounds],
         why: `${boxName(rig, gate)} stands behind ${listed(times.map((d) => boxName(rig, d)))} in ${soundNames(rig, sounds)}: as soon as it closes, the tails are gone. It is a school of its own, with its threshold set well below the quietest repeat that is to be heard. Others put it first, right behind the drives, or keyed from the guitar.`,
-        remedies: () => orExchanged(inputs, gate, last, inFrontOf(inputs, gate, times[0]!)),
+        remedies: () => orExchanged(inputs, gate, last, inFrontOf(inputs, gate, theFirst(times))),
       };
     }
   },

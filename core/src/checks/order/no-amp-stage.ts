@@ -17,7 +17,7 @@ const bare = oncePerSound(({ trace, sources }: Audible) => {
     .filter((s) => s.end.what === 'guitar' && onPath[s.point])
     .flatMap((s) => {
       const reached = downstream(trace, [s.point], (e) => ampAt.has(e));
-      return wiring.ends.some((e) => e.end.is === 'house' && reached[e.point]) ? [[s.device]] : [];
+      return wiring.ends.some((e) => e.end.is === 'house' && reached[e.point]) ? [[s.device] as const] : [];
     });
 });
 
@@ -35,7 +35,7 @@ export const noAmpStage: Check = {
       yield {
         severity: 'note' as const,
         evidence,
-        why: `${boxName(inputs.rig, guitar!)} comes to the desk in ${soundNames(inputs.rig, sounds)} without a preamp, an amp or a simulation of one: clean and thin, unless that is the idea.`,
+        why: `${boxName(inputs.rig, guitar)} comes to the desk in ${soundNames(inputs.rig, sounds)} without a preamp, an amp or a simulation of one: clean and thin, unless that is the idea.`,
       };
     }
   },

@@ -6,6 +6,7 @@ import { boxName, grouped, listed, soundNames } from '../names.js';
 import { audible } from './audible.js';
 import { bareDirt, type Bare } from './cabinets.js';
 import { oncePerSound } from './found.js';
+import { theItem } from '../../known/the.js';
 
 const bare = oncePerSound(bareDirt);
 
@@ -28,12 +29,12 @@ export const noCabSim: Check = {
     const cases = audible(inputs).flatMap((a) =>
       [...grouped(bare(a), (b) => b.why).values()].map((group) => ({
         sound: a.sound,
-        why: group[0]!.why,
+        why: group[0].why,
         boxes: [...new Set(group.map((b) => b.device))],
       })),
     );
     for (const group of grouped(cases, (c) => `${c.why} ${c.boxes.join()}`).values()) {
-      const { boxes, why } = group[0]!;
+      const { boxes, why } = group[0];
       const sounds = group.map((c) => c.sound);
       const carriers = boxes.flatMap((id) =>
         simulated(inputs, id).map((jack) => `${boxName(rig, id)} carries it at its jack ${jack}`),
@@ -67,10 +68,10 @@ const simulated = ({ rig, compilation }: CheckInputs, id: Id<'device'>): readonl
       .map((b) => wiring.to[b.edge]!),
   );
   for (const p of seen)
-    if (wiring.points[p]!.inside || wiring.points[p]!.id.startsWith('#', id.length + 1))
-      for (const e of wiring.out[p]!) seen.add(wiring.to[e]!);
+    if (theItem(wiring.points, p).inside || theItem(wiring.points, p).id.startsWith('#', id.length + 1))
+      for (const e of theItem(wiring.out, p)) seen.add(wiring.to[e]!);
   const jacks = new Set(partOf(rig, id)?.jacks.map((j) => j.id));
-  return [...new Set([...seen].map((p) => jackOf(wiring.points[p]!.id.slice(id.length + 1))))].filter((j) =>
+  return [...new Set([...seen].map((p) => jackOf(theItem(wiring.points, p).id.slice(id.length + 1))))].filter((j) =>
     jacks.has(j),
   );
 };

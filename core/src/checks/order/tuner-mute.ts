@@ -1,14 +1,16 @@
 import { outOf } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
-import { partOf, type Rig } from '../../rig/rig.js';
+import { thePart, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
-import { controlOf, onTopOf } from '../../signal/state.js';
+import { onTopOf } from '../../signal/state.js';
 import type { Wiring } from '../../signal/wiring.js';
 import { trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { behind, cableAt, elseByHand, putInto } from '../ways-out.js';
+import { theFirst, theOne } from '../../known/the.js';
+import { controlAt } from '../../rig/box.js';
 
 export const tunerMute: Check = {
   code: 'order.tuner-mute',
@@ -26,11 +28,11 @@ export const tunerMute: Check = {
     const mutes = wiring.blocks.flatMap(
       ({ device, block }) =>
         block.mutes?.flatMap((f) =>
-          'in' in f ? [{ device, control: ref(device, f.control), value: f.in[0]! }] : [],
+          'in' in f ? [{ device, control: ref(device, f.control), value: theFirst(f.in) }] : [],
         ) ?? [],
     );
     const { ref: from, device: instrument } = strings;
-    const first = sounds[0]!;
+    const first = theFirst(sounds);
     const isHeardWith = (control: Ref, value: Value): boolean =>
       trace(wiring, onTopOf(first.state, new Map([[control, value]])), { from: [from] }).reaches.some(
         (r) => r.source.ref === from && r.end.end.is !== 'tuner',
@@ -60,7 +62,7 @@ const gatesOf = once(
     return [...controls]
       .filter((c) => wiring.wired.has(splitRef(c).device))
       .flatMap((control) => {
-        const domain = controlOf(rig, control)?.domain;
+        const domain = controlAt(rig, control)?.domain;
         return domain && 'values' in domain ? [{ control, values: domain.values }] : [];
       });
   },
@@ -73,7 +75,7 @@ const tunerFirst = (
   tuners: readonly Id<'device'>[],
 ): readonly Remedy[] => {
   if (tuners[0]) return behind(inputs, tuners[0], instrument);
-  const out = outOf(partOf(inputs.rig, instrument)!);
+  const out = outOf(thePart(inputs.rig, instrument));
   const from = out && ref(instrument, out.id);
   const cable = from && cableAt(inputs, from);
   return cable
@@ -81,7 +83,7 @@ const tunerFirst = (
         inputs,
         cable,
         from,
-        cable.ends.find((e) => e !== from)!,
+        theOne(cable.ends, (e) => e !== from),
         'tuner',
         'Put a muting tuner first',
       )

@@ -1,6 +1,6 @@
 import { stagesOf } from '../../edits/wire.js';
 import type { Id } from '../../rig/ids.js';
-import { partOf, type Rig } from '../../rig/rig.js';
+import { thePart, type Rig } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { elseByHand, outOfThePath } from '../ways-out.js';
@@ -8,7 +8,7 @@ import { isCabinet, isElectric } from './cabinets.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 
 const twoCabinets = oncePerSound((a) =>
-  isElectric(a) ? inOrder(a, isCabinet, isCabinet).map(([x, y]) => [x.device, y.device]) : [],
+  isElectric(a) ? inOrder(a, isCabinet, isCabinet).map(([x, y]) => [x.device, y.device] as const) : [],
 );
 
 export const twoCabSims: Check = {
@@ -25,10 +25,10 @@ export const twoCabSims: Check = {
       yield {
         severity: 'doubt' as const,
         evidence,
-        why: `${boxName(inputs.rig, first!)} and then ${boxName(inputs.rig, second!)} shape the sound as a cabinet in ${soundNames(inputs.rig, sounds)}: dull and boxy. Switch the simulation off there, or take the path before it.`,
+        why: `${boxName(inputs.rig, first)} and then ${boxName(inputs.rig, second)} shape the sound as a cabinet in ${soundNames(inputs.rig, sounds)}: dull and boxy. Switch the simulation off there, or take the path before it.`,
         remedies: () =>
           elseByHand(
-            [first!, second!].filter((d) => isSimulationOnly(inputs.rig, d)).flatMap((d) => outOfThePath(inputs, d)),
+            [first, second].filter((d) => isSimulationOnly(inputs.rig, d)).flatMap((d) => outOfThePath(inputs, d)),
             'Switch one of the two off in these sounds',
           ),
       };
@@ -37,4 +37,4 @@ export const twoCabSims: Check = {
 };
 
 const isSimulationOnly = (rig: Rig, id: Id<'device'>): boolean =>
-  stagesOf(partOf(rig, id)!).every((stage) => stage === 'cabinet simulation');
+  stagesOf(thePart(rig, id)).every((stage) => stage === 'cabinet simulation');

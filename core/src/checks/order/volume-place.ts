@@ -32,12 +32,12 @@ export const volumePlace: Check = {
         boxes: [volume],
         sounds,
         evidence,
-      } of meetings(inputs, (a) => placed(a).flatMap((p) => (p.place === place ? [[p.device]] : [])))) {
+      } of meetings(inputs, (a) => placed(a).flatMap((p) => (p.place === place ? [[p.device] as const] : [])))) {
         yield {
           severity: 'note' as const,
           evidence,
           about: place,
-          why: `${boxName(inputs.rig, volume!)} stands where ${DOES[place]}, in ${soundNames(inputs.rig, sounds)}.`,
+          why: `${boxName(inputs.rig, volume)} stands where ${DOES[place]}, in ${soundNames(inputs.rig, sounds)}.`,
         };
       }
     }

@@ -5,7 +5,7 @@ import { inOrder, meetings, oncePerSound } from './found.js';
 
 const isWah = (s: SoundingStage): boolean => s.block.stage === 'wah';
 const met = (isFirst: (s: SoundingStage) => boolean, isSecond: (s: SoundingStage) => boolean) =>
-  oncePerSound((a) => inOrder(a, isFirst, isSecond).map(([first, second]) => [first.device, second.device]));
+  oncePerSound((a) => inOrder(a, isFirst, isSecond).map(([first, second]) => [first.device, second.device] as const));
 const wahFirst = met(isWah, isDirt);
 const wahBehind = met(isDirt, isWah);
 
@@ -25,7 +25,7 @@ export const wahSide: Check = {
         severity: 'note' as const,
         evidence,
         about: 'before',
-        why: `${boxName(rig, wah!)} comes before ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: the drive grabs what the wah brings forward, vocal and even.`,
+        why: `${boxName(rig, wah)} comes before ${boxName(rig, drive)} in ${soundNames(rig, sounds)}: the drive grabs what the wah brings forward, vocal and even.`,
       };
     }
     for (const {
@@ -37,7 +37,7 @@ export const wahSide: Check = {
         severity: 'note' as const,
         evidence,
         about: 'behind',
-        why: `${boxName(rig, wah!)} comes behind ${boxName(rig, drive!)} in ${soundNames(rig, sounds)}: it sweeps through all the harmonics of the drive, wide and harsh.`,
+        why: `${boxName(rig, wah)} comes behind ${boxName(rig, drive)} in ${soundNames(rig, sounds)}: it sweeps through all the harmonics of the drive, wide and harsh.`,
       };
     }
   },

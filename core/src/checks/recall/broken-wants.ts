@@ -3,6 +3,7 @@ import { sayFootsteps } from '../../recall/words.js';
 import type { WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
+import { theEntry, theFirst } from '../../known/the.js';
 
 /** A want that a recall can leave wrong. */
 export interface Broken {
@@ -31,7 +32,7 @@ const findBroken = (verdicts: CheckInputs['verdicts'], modelled: CheckInputs['mo
           want,
           byMove:
             want.length > 1 &&
-            want.example().events.some((e) => ['press', 'release', 'stomp'].includes(modelled.steps.get(e)!.does)),
+            want.example().events.some((e) => ['press', 'release', 'stomp'].includes(theEntry(modelled.steps, e).does)),
         })),
   );
 
@@ -42,7 +43,7 @@ export const byBox = (broken: readonly Broken[]): readonly (readonly Broken[])[]
 
 /** The shortest of several counterexamples, as one sentence. */
 export const inShort = ({ rig, modelled }: CheckInputs, broken: readonly Broken[]): string => {
-  const shortest = [...broken].sort((a, b) => a.want.length - b.want.length)[0]!;
+  const shortest = theFirst([...broken].sort((a, b) => a.want.length - b.want.length));
   return sayFootsteps(rig, modelled, shortest.want.example(), shortest.control)
     .map((s) => s.text)
     .join(', then ');

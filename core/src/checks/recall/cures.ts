@@ -4,12 +4,14 @@ import { shown } from '../../midi/numbering.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import type { Device, Memory } from '../../rig/device.js';
 import type { Program } from '../../rig/program.js';
-import { partOf, programsOf, type Rig } from '../../rig/rig.js';
+import { partOf, programsOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
-import { controlOf } from '../../signal/state.js';
+
 import type { CheckInputs, Remedy } from '../check.js';
 import { grouped } from '../names.js';
 import type { Broken } from './broken-wants.js';
+import { theEntry, theFirst } from '../../known/the.js';
+import { controlAt } from '../../rig/box.js';
 
 /**
  * Ways to pin what can come back wrong, by how little they change. Each is offered for trial; only what the prover
@@ -31,8 +33,7 @@ const remedy = (id: string, label: string, edit: Edit, note?: string): readonly 
 /** A slot that was typed in by hand and says something else than its sound wants. */
 const replanSlots = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
   const typed = [...new Set(broken.map((b) => b.sound))].flatMap((id) =>
-    compilation.sounds
-      .get(id)!
+    theEntry(compilation.sounds, id)
       .stored.filter((s) => s.typed)
       .map((s) => s.program),
   );
@@ -63,12 +64,12 @@ export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonl
   const labels: string[] = [];
   const used = new Set<string>();
   for (const [id, wants] of bySound) {
-    const { device: deviceId } = splitRef(wants[0]!.control);
-    const device = partOf(rig, deviceId)!;
-    const memory = storing(device, splitRef(wants[0]!.control).name);
-    if (!memory || compilation.sounds.get(id)!.stored.some((s) => s.typed)) continue;
+    const { device: deviceId } = splitRef(theFirst(wants).control);
+    const device = thePart(rig, deviceId);
+    const memory = storing(device, splitRef(theFirst(wants).control).name);
+    if (!memory || theEntry(compilation.sounds, id).stored.some((s) => s.typed)) continue;
     const program = ref(deviceId, memory.control);
-    if (compilation.sounds.get(id)!.wants.some((w) => w.control === program)) continue;
+    if (theEntry(compilation.sounds, id).wants.some((w) => w.control === program)) continue;
     const needed = Object.fromEntries(
       wants
         .filter((w) => memory.stores.includes(splitRef(w.control).name))
@@ -79,24 +80,24 @@ export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonl
         p.contents !== 'unplanned' &&
         Object.entries(needed).every(([c, v]) => String((p.contents as Record<string, Value>)[c]) === v),
     );
-    const chosen = holding[0] ?? freshProgram(rig, device, memory, needed, partOf(rig, id)!.name, used);
+    const chosen = holding[0] ?? freshProgram(rig, device, memory, needed, thePart(rig, id).name, used);
     if (!chosen) continue;
     used.add(chosen.id);
     edits.push(
       together(
         holding[0] ? nothing : { put: [chosen], remove: [] },
-        setWant(partOf(rig, id)!, { control: program, is: chosen.number }),
+        setWant(thePart(rig, id), { control: program, is: chosen.number }),
       ),
     );
     labels.push(
-      `${partOf(rig, id)!.name}: call ${device.name} program ${shown(memory.shows, chosen.number)} “${chosen.name}”`,
+      `${thePart(rig, id).name}: call ${device.name} program ${shown(memory.shows, chosen.number)} “${chosen.name}”`,
     );
   }
   return labels.length === 0
     ? []
     : remedy(
         'call-program',
-        labels.length === 1 ? labels[0]! : `Call a program of its own in ${labels.length} sounds`,
+        labels.length === 1 ? theFirst(labels) : `Call a program of its own in ${labels.length} sounds`,
         together(...edits),
         'a program change sets it, whatever was before',
       );
@@ -126,7 +127,7 @@ const freshProgram = (
 };
 
 const realValue = (rig: Rig, control: Ref, value: Value): Value => {
-  const domain = controlOf(rig, control)?.domain;
+  const domain = controlAt(rig, control)?.domain;
   return domain && 'min' in domain ? Number(value) : value;
 };
 
@@ -135,8 +136,8 @@ const realValue = (rig: Rig, control: Ref, value: Value): Value => {
  * calls.
  */
 const storeInPrograms = ({ rig, compilation }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
-  const { device: id, name } = splitRef(broken[0]!.control);
-  const device = partOf(rig, id)!;
+  const { device: id, name } = splitRef(theFirst(broken).control);
+  const device = thePart(rig, id);
   const memory = device.memories.find((m) => !m.stores.includes(name) && m.mayStore?.includes(name));
   if (!memory) return [];
   const wanted = new Map<number, Value>();
@@ -156,7 +157,7 @@ const storeInPrograms = ({ rig, compilation }: CheckInputs, broken: readonly Bro
   };
   return remedy(
     'store',
-    `Keep ${controlOf(rig, broken[0]!.control)?.name ?? name} in the programs of ${device.name}`,
+    `Keep ${controlAt(rig, theFirst(broken).control)?.name ?? name} in the programs of ${device.name}`,
     { put: [stored, ...programs], remove: [] },
     `${programs.length} programs to save again on the box`,
   );
@@ -164,8 +165,8 @@ const storeInPrograms = ({ rig, compilation }: CheckInputs, broken: readonly Bro
 
 /** The box ignores a call of the program that is loaded already: let it reload. */
 const sendAlways = ({ rig }: CheckInputs, broken: readonly Broken[]): readonly Remedy[] => {
-  const { device: id, name } = splitRef(broken[0]!.control);
-  const device = partOf(rig, id)!;
+  const { device: id, name } = splitRef(theFirst(broken).control);
+  const device = thePart(rig, id);
   const memory = storing(device, name);
   if (memory?.again !== 'nothing') return [];
   return [

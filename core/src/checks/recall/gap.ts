@@ -7,6 +7,8 @@ import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
+import { theEntry } from '../../known/the.js';
+import { memoryIn } from '../../rig/box.js';
 
 /** A silence that is felt, in ms (common practice). */
 const FELT_MS = 20;
@@ -27,12 +29,12 @@ export const gap: Check = {
         .map((l) => ({ sound: s.sound, ...l })),
     );
     for (const group of grouped(cases, (c) => c.device).values()) {
-      const { device, ms } = group[0]!;
+      const { device, ms } = group[0];
       const those = [...new Set(group.map((c) => c.sound))];
       yield {
         severity: 'doubt' as const,
         evidence: [device, ...those],
-        why: `${boxName(rig, device)} is silent for ${ms} ms while it loads, and it stands in the path${heardIn.get(device)! < sounds.length ? ` of ${heardIn.get(device)} sounds` : ''}: the change to ${soundNames(rig, those)} has a hole where it was or will be heard.`,
+        why: `${boxName(rig, device)} is silent for ${ms} ms while it loads, and it stands in the path${theEntry(heardIn, device) < sounds.length ? ` of ${heardIn.get(device)} sounds` : ''}: the change to ${soundNames(rig, those)} has a hole where it was or will be heard.`,
         remedies: () => [
           {
             id: 'loop',
@@ -55,10 +57,7 @@ const loads = once((compiled: Compiled, bearings: Bearings) => {
     if (memory && memory.mutesMs > FELT_MS) found.set(device, Math.max(found.get(device) ?? 0, memory.mutesMs));
   };
   for (const { program } of compiled.stored) {
-    note(
-      program.device,
-      bearings.rig.parts.device.get(program.device)?.memories.find((m) => m.id === program.memory),
-    );
+    note(program.device, memoryIn(bearings.rig.parts.device.get(program.device), program.memory));
     for (const act of program.acts) {
       if (!('send' in act) || !('pc' in act.send)) continue;
       for (const { device } of listeners(bearings, program.device, act.at, act.send))

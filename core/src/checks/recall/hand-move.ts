@@ -6,11 +6,12 @@ import { assume } from '../../edits/hookups.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
-import { partOf } from '../../rig/rig.js';
+import { thePart } from '../../rig/rig.js';
 import type { Occurrence, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
 import { callAProgram } from './cures.js';
 import { boxName, grouped, listed, soundNames } from '../names.js';
+import { theFirst } from '../../known/the.js';
 
 export const handMove: Check = {
   code: 'recall.hand-move',
@@ -28,13 +29,14 @@ export const handMove: Check = {
         if (!forLackOfAWire.has(move.control)) keptIn(byControl, move.control, () => []).push({ sound, move });
     const isOnce = (group: readonly HandMoveIn[]): boolean =>
       group.every(
-        ({ move }) => move.value === group[0]!.move.value || String(move.value) === String(group[0]!.move.value),
+        ({ move }) =>
+          move.value === theFirst(group).move.value || String(move.value) === String(theFirst(group).move.value),
       );
     const [once, differing]: [HandMoveIn[][], HandMoveIn[][]] = [[], []];
     for (const group of byControl.values()) (isOnce(group) ? once : differing).push(group);
     if (once.length) yield setOnce(inputs, once);
     for (const group of differing) {
-      const { control, by } = group[0]!.move;
+      const { control, by } = theFirst(group).move;
       const { device } = splitRef(control);
       const values = [...grouped(group, (m) => String(m.move.value))].map(
         ([value, those]) =>
@@ -68,7 +70,7 @@ interface HandMoveIn {
 
 /** What every sound that needs it wants alike: it is set once, and stays so unless somebody touches it. */
 const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Occurrence => {
-  const those = once.map((group) => group[0]!.move);
+  const those = once.map((group) => theFirst(group).move);
   const text = ({ control, value }: HandMove) => `${controlText(rig, control)} ${valueText(rig, control, value)}`;
   const taken = () =>
     those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
@@ -86,7 +88,7 @@ const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMove
         id: 'assume',
         label:
           those.length === 1
-            ? `Take for granted that nobody touches ${text(those[0]!)}`
+            ? `Take for granted that nobody touches ${text(theFirst(those))}`
             : `Take for granted that nobody touches these ${those.length}`,
         note: 'they are listed on the line check',
         promise: 'clears',
@@ -101,10 +103,10 @@ const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMove
 const intoALoop = ({ rig, compilation }: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
   const called = [...new Set([...compilation.sounds.values()].flatMap((c) => c.stored.map((s) => s.program.device)))];
   const switcher = called.find((id) => compilation.bearings.anatomy.loops.some((l) => l.device === id));
-  const talker = called.find((id) => partOf(rig, id)!.jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
+  const talker = called.find((id) => thePart(rig, id).jacks.some((j) => j.kind === 'midi' && j.poles.tip === 'out'));
   const label = switcher
     ? `Put ${boxName(rig, device)} into a loop of ${boxName(rig, switcher)}`
-    : talker && partOf(rig, device)!.midi
+    : talker && thePart(rig, device).midi
       ? `Let ${boxName(rig, talker)} reach ${boxName(rig, device)} over MIDI`
       : undefined;
   return label ? [{ id: 'loop', label, promise: 'eases', by: 'hand' }] : [];
@@ -116,7 +118,7 @@ const NOBODY = 'set before the show; nobody touches it';
 const inSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {
   const counts = handsInSongs(compilation).flatMap(({ song, between }) => {
     const n = between.filter((x) => x.moves.some((m) => m.control === control)).length;
-    return n ? [`${n === 1 ? 'once' : `${n} times`} in “${partOf(rig, song)!.title}”`] : [];
+    return n ? [`${n === 1 ? 'once' : `${n} times`} in “${thePart(rig, song).title}”`] : [];
   });
   return counts.length ? ` While a song goes on it has to be moved ${listed(counts)}.` : '';
 };

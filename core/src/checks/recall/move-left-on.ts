@@ -9,6 +9,7 @@ import type { Check, CheckInputs, Remedy } from '../check.js';
 import { grouped, listed, soundNames } from '../names.js';
 import { brokenWants, byBox, inShort } from './broken-wants.js';
 import { cures } from './cures.js';
+import { theEntry, theFirst } from '../../known/the.js';
 
 export const moveLeftOn: Check = {
   code: 'recall.move-left-on',
@@ -23,7 +24,7 @@ export const moveLeftOn: Check = {
       const switches = new Set(
         group.flatMap((b) =>
           b.want.example().events.flatMap((e) => {
-            const step = modelled.steps.get(e)!;
+            const step = theEntry(modelled.steps, e);
             return step.does === 'press' || step.does === 'release' || step.does === 'stomp'
               ? [`${step.device} ${step.switch}`]
               : [];
@@ -35,7 +36,7 @@ export const moveLeftOn: Check = {
       );
       yield {
         severity: 'broken' as const,
-        evidence: [splitRef(group[0]!.control).device, ...moves.map((m) => m.id), ...sounds],
+        evidence: [splitRef(theFirst(group).control).device, ...moves.map((m) => m.id), ...sounds],
         about: group.map((b) => `${b.sound}:${b.control}:${b.want.length}`).join(),
         why: `Leaving a sound with ${listed(moves.map((m) => m.name)) || 'a move'} on leaves ${listed([...new Set(group.map((b) => controlText(rig, b.control)))])} wrong in ${soundNames(rig, sounds)}: ${inShort(inputs, group)}.`,
         remedies: () => cures(inputs, group),
@@ -44,13 +45,13 @@ export const moveLeftOn: Check = {
     const { steps, troubles } = letGoLate(inputs);
     for (const group of grouped(
       troubles,
-      (t) => `${t.move} ${splitRef(t.wants[0]!.variable as Ref).device}`,
+      (t) => `${t.move} ${splitRef(theFirst(t.wants).variable as Ref).device}`,
     ).values()) {
       const [first] = group;
       const move = first!.move && partOf(rig, first!.move);
       const sounds = [...new Set(group.map((t) => t.sound))];
-      const control = first!.wants[0]!.variable as Ref;
-      const footsteps = sayFootsteps(rig, { system: first!.system, steps }, first!.wants[0]!.example(), control);
+      const control = theFirst(first!.wants).variable as Ref;
+      const footsteps = sayFootsteps(rig, { system: first!.system, steps }, theFirst(first!.wants).example(), control);
       yield {
         severity: 'broken' as const,
         evidence: [splitRef(control).device, ...(move ? [move.id] : []), ...sounds],

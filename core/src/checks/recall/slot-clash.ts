@@ -1,5 +1,6 @@
 import { shown } from '../../midi/numbering.js';
-import { partOf } from '../../rig/rig.js';
+import { theMemory } from '../../rig/box.js';
+import { thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 
@@ -22,8 +23,8 @@ export const slotClash: Check = {
           .size < 2
       )
         continue;
-      const { device, memory: id, number } = group[0]!.program;
-      const memory = partOf(rig, device)!.memories.find((m) => m.id === id)!;
+      const { device, memory: id, number } = group[0].program;
+      const memory = theMemory(thePart(rig, device), id);
       const sounds = group.map((f) => f.sound);
       yield {
         severity: 'broken' as const,

@@ -28,7 +28,7 @@ export const tails: Check = {
         });
     });
     for (const group of grouped(cases, (c) => `${c.stage} ${c.wish}`).values()) {
-      const { stage, wish } = group[0]!;
+      const { stage, wish } = group[0];
       const { device } = splitRef(stage);
       const leaving = [...new Set(group.map((c) => c.leaving))];
       const next = [...new Set(group.map((c) => c.next))];

@@ -1,5 +1,5 @@
 import { splitRef } from '../../rig/ids.js';
-import { partOf, programsOf } from '../../rig/rig.js';
+import { programsOf, thePart } from '../../rig/rig.js';
 import { controlText } from '../../recall/words.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
@@ -17,12 +17,12 @@ export const toggle: Check = {
       c.toggled.map((control) => ({ control, sound: c.sound })),
     );
     for (const group of grouped(uses, (u) => u.control).values()) {
-      const { control } = group[0]!;
+      const { control } = group[0];
       const { device, name } = splitRef(control);
       const sounds = group.map((u) => u.sound);
       const broken = brokenWants(inputs).filter((b) => b.control === control && sounds.includes(b.sound));
       const holds =
-        partOf(rig, device)!.memories.some((m) => m.stores.includes(name)) && programsOf(rig, device).length > 0;
+        thePart(rig, device).memories.some((m) => m.stores.includes(name)) && programsOf(rig, device).length > 0;
       yield {
         severity: 'doubt' as const,
         evidence: [device, ...sounds],

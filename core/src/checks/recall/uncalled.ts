@@ -2,6 +2,7 @@ import { all } from '../../rig/rig.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { soundsDo } from '../names.js';
+import { theFirst } from '../../known/the.js';
 
 export const uncalled: Check = {
   code: 'recall.uncalled',
@@ -29,7 +30,7 @@ export const uncalled: Check = {
           ? [
               {
                 id: 'call',
-                label: `Give ${uncalled.length === 1 ? 'it' : 'them'} a slot of ${callers[0]!.name} in Sounds`,
+                label: `Give ${uncalled.length === 1 ? 'it' : 'them'} a slot of ${theFirst(callers).name} in Sounds`,
                 promise: 'eases' as const,
                 by: 'hand' as const,
               },

@@ -20,8 +20,8 @@ export const undecided: Check = {
       yield {
         severity: 'doubt' as const,
         evidence: sounds,
-        about: group[0]!.because.slice(0, 200),
-        why: `${soundsDo(rig, sounds, 'is', 'are')} neither proved nor found broken: ${group[0]!.because}`,
+        about: group[0].because.slice(0, 200),
+        why: `${soundsDo(rig, sounds, 'is', 'are')} neither proved nor found broken: ${group[0].because}`,
         remedies: () => [
           {
             id: 'granted',

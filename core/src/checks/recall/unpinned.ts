@@ -4,6 +4,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { grouped, listed, soundNames } from '../names.js';
 import { brokenWants, byBox, inShort, type Broken } from './broken-wants.js';
 import { cures } from './cures.js';
+import { theFirst } from '../../known/the.js';
 
 /**
  * What is wanted of what goes wrong, each value with the sounds that want it.
@@ -31,7 +32,7 @@ export const unpinned: Check = {
     for (const group of byBox(brokenWants(inputs).filter((b) => !b.byMove))) {
       const sounds = [...new Set(group.map((b) => b.sound))];
       const controls = [...new Set(group.map((b) => b.control))];
-      const first = group[0]!;
+      const first = theFirst(group);
       yield {
         severity: 'broken' as const,
         evidence: [splitRef(first.control).device, ...sounds],

@@ -4,6 +4,7 @@ import type { Wiring, WiredInsert } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { cableAt, replugged } from '../ways-out.js';
+import { theFirst, theItem } from '../../known/the.js';
 
 export const exchanged: Check = {
   code: 'wire.exchanged',
@@ -13,12 +14,12 @@ export const exchanged: Check = {
   *find(inputs: CheckInputs) {
     const { wiring } = inputs.compilation.bearings.anatomy;
     for (const [a, b] of exchangedIn(wiring)) {
-      const [first, second] = [a.insert.return[0]!.at, b.insert.return[0]!.at];
+      const [first, second] = [theFirst(a.insert.return).at, theFirst(b.insert.return).at];
       yield {
         severity: 'broken' as const,
         evidence: [a.device],
         about: `${a.insert.id} ${b.insert.id}`,
-        why: `${boxName(inputs.rig, a.device)}: what leaves by ${a.insert.send[0]!.at} comes back by ${second}, and what leaves by ${b.insert.send[0]!.at} by ${first}. The two returns are exchanged: each loop sounds only together with the other.`,
+        why: `${boxName(inputs.rig, a.device)}: what leaves by ${theFirst(a.insert.send).at} comes back by ${second}, and what leaves by ${theFirst(b.insert.send).at} by ${first}. The two returns are exchanged: each loop sounds only together with the other.`,
         remedies: () => exchangeBack(inputs, ref(a.device, first), ref(a.device, second)),
       };
     }
@@ -51,8 +52,9 @@ const returnsOf = ({ at, points, out, to }: Wiring, { device, insert }: WiredIns
   const seen = new Set(insert.send.flatMap((t) => at.get(`${device}.${t.at}`) ?? []));
   const sends = new Set(seen);
   for (const point of seen) {
-    if (!sends.has(point) && points[point]!.device === device) found.add(points[point]!.id.slice(device.length + 1));
-    else for (const e of out[point]!) seen.add(to[e]!);
+    if (!sends.has(point) && theItem(points, point).device === device)
+      found.add(theItem(points, point).id.slice(device.length + 1));
+    else for (const e of theItem(out, point)) seen.add(to[e]!);
   }
   return found;
 };

@@ -71,7 +71,7 @@ const behindLead = (
   const ends = cables
     .filter((j) => j.cable.id !== own.id && [j.from.device.id, j.to.device.id].includes(lead.id))
     .map((j) => ({ device: j.from.device.id === lead.id ? j.to.device : j.from.device, cable: j.cable }));
-  return [...grouped(ends, (e): Id<'device'> => e.device.id).values()].map((g) => g[0]!);
+  return [...grouped(ends, (e): Id<'device'> => e.device.id).values()].map((g) => g[0]);
 };
 
 const wrong = (rig: Rig, input: Plugged, other: Plugged): string | undefined => {

@@ -1,3 +1,4 @@
+import { theFirst, theItem } from '../../known/the.js';
 import type { Device } from '../../rig/device.js';
 import { ref, type Ref } from '../../rig/ids.js';
 import type { Wiring } from '../../signal/wiring.js';
@@ -27,8 +28,8 @@ export const fourCable: Check = {
         yield {
           severity: 'broken' as const,
           evidence: [box.id, amp.id],
-          why: `${boxName(rig, box.id)} and ${boxName(rig, amp.id)} are joined by three of the four cables; missing is ${missing[0]!.name}.`,
-          remedies: () => elseByHand(plugs(inputs, missing[0]!), `Plug in ${missing[0]!.name}`),
+          why: `${boxName(rig, box.id)} and ${boxName(rig, amp.id)} are joined by three of the four cables; missing is ${theFirst(missing).name}.`,
+          remedies: () => elseByHand(plugs(inputs, theFirst(missing)), `Plug in ${theFirst(missing).name}`),
         };
       }
     }
@@ -52,9 +53,9 @@ const missingOf = (wiring: Wiring, amp: Device, box: Device): readonly Lead[] =>
     const seen = new Set(from.flatMap((r) => wiring.at.get(r) ?? []));
     for (const point of seen) {
       if (targets.has(point)) return true;
-      for (const e of wiring.out[point]!) {
-        const { to: next, carries } = wiring.edges[e]!;
-        if (carries.by === 'cable' || ![amp.id, box.id].includes(wiring.points[next]!.device)) seen.add(next);
+      for (const e of theItem(wiring.out, point)) {
+        const { to: next, carries } = theItem(wiring.edges, e);
+        if (carries.by === 'cable' || ![amp.id, box.id].includes(theItem(wiring.points, next).device)) seen.add(next);
       }
     }
     return false;

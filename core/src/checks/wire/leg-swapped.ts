@@ -1,11 +1,12 @@
 import { waysIn } from '../../edits/wire.js';
 import { ref, type Id } from '../../rig/ids.js';
-import { partOf } from '../../rig/rig.js';
+import { thePart } from '../../rig/rig.js';
 import { sideBit, spreadFrom, type Trace } from '../../signal/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
 import { cableAt, elseByHand, replugged } from '../ways-out.js';
+import { theItem } from '../../known/the.js';
 
 export const legSwapped: Check = {
   code: 'wire.leg-swapped',
@@ -18,7 +19,7 @@ export const legSwapped: Check = {
       crossings(trace).map((device) => ({ sound, device })),
     );
     for (const group of grouped(cases, (c) => c.device).values()) {
-      const { device } = group[0]!;
+      const { device } = group[0];
       yield {
         severity: 'doubt' as const,
         evidence: [device, ...group.map((c) => c.sound)],
@@ -34,7 +35,7 @@ export const legSwapped: Check = {
 
 /** The two plugs in its inputs in each other's place. */
 const swapped = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
-  const [left, right] = waysIn(partOf(inputs.rig, device)!).map((jack) => ref(device, jack.id));
+  const [left, right] = waysIn(thePart(inputs.rig, device)).map((jack) => ref(device, jack.id));
   const [a, b] = [left && cableAt(inputs, left), right && cableAt(inputs, right)];
   if (!left || !right || !a || !b) return [];
   return [
@@ -60,15 +61,15 @@ const crossings = once((t: Trace): readonly Id<'device'>[] => {
     if (!onPath[source.point]) continue;
     const { sides } = spreadFrom(t, source);
     for (let e = 0; e < edges.length; e += 1) {
-      const { from, to, leg } = edges[e]!;
+      const { from, to, leg } = theItem(edges, e);
       if (
         leg &&
-        points[to]!.lane &&
+        theItem(points, to).lane &&
         active[e] &&
         onPath[to] &&
         sides[from] === sideBit(leg === 'left' ? 'right' : 'left')
       )
-        found.add(points[to]!.device);
+        found.add(theItem(points, to).device);
     }
   }
   return [...found];

@@ -4,12 +4,13 @@ import type { Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
-import { partOf } from '../../rig/rig.js';
+import { partOf, thePart } from '../../rig/rig.js';
 import { passable } from '../../signal/passable.js';
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed } from '../names.js';
 import { plugIn } from '../ways-out.js';
+import { theItem } from '../../known/the.js';
 
 export const lostOutput: Check = {
   code: 'wire.lost-output',
@@ -24,24 +25,24 @@ export const lostOutput: Check = {
     if (sounds.some((c) => c.problems.some((p) => p.is === 'silent' || p.is === 'unheard'))) return;
     const unfed = grouped(unfedWays(wiring), (w) => w.begins.join());
     for (const ways of unfed.values()) {
-      const { begins } = ways[0]!;
+      const { begins } = ways[0];
       const ends = [...new Set(ways.map((w) => w.at))];
       yield {
         severity: 'doubt' as const,
-        evidence: [...new Set([...begins, ...ends].map((p) => wiring.points[p]!.device))],
-        about: ends.map((p) => wiring.points[p]!.id).join(),
+        evidence: [...new Set([...begins, ...ends].map((p) => theItem(wiring.points, p).device))],
+        about: ends.map((p) => theItem(wiring.points, p).id).join(),
         why: `${listed(ends.map((p) => textAt(inputs, p)))} ${ends.length === 1 ? 'is' : 'are'} plugged, and nothing comes there: the way begins at ${listed(begins.map((p) => textAt(inputs, p)))}, to which no cable leads.`,
-        remedies: () => begins.slice(0, 1).flatMap((p) => joined(inputs, wiring.points[p]!.id as Ref)),
+        remedies: () => begins.slice(0, 1).flatMap((p) => joined(inputs, theItem(wiring.points, p).id as Ref)),
       };
     }
     for (const { device, from, outs } of deadEnds(wiring)) {
-      if (outs.length === 0 || isEndEnough(partOf(rig, device)!)) continue;
+      if (outs.length === 0 || isEndEnough(thePart(rig, device))) continue;
       yield {
         severity: 'doubt' as const,
-        evidence: [device, wiring.points[from]!.device],
-        about: `dead end ${wiring.points[from]!.id}`,
+        evidence: [device, theItem(wiring.points, from).device],
+        about: `dead end ${theItem(wiring.points, from).id}`,
         why: `${boxName(rig, device)} is fed by ${textAt(inputs, from)}, and what comes out of it is heard nowhere: ${listed(outs.map((p) => textAt(inputs, p)))} ${outs.length === 1 ? 'has' : 'have'} no cable that leads on to where people listen.`,
-        remedies: () => outs.slice(0, 1).flatMap((p) => joined(inputs, wiring.points[p]!.id as Ref)),
+        remedies: () => outs.slice(0, 1).flatMap((p) => joined(inputs, theItem(wiring.points, p).id as Ref)),
       };
     }
   },
@@ -53,7 +54,7 @@ const isEndEnough = (device: Device): boolean =>
   device.chains.some((c) => blocksIn(c.slots).some((b) => b.stage === 'tuner'));
 
 const textAt = ({ rig, compilation }: CheckInputs, point: number): string => {
-  const { device, id } = compilation.bearings.anatomy.wiring.points[point]!;
+  const { device, id } = theItem(compilation.bearings.anatomy.wiring.points, point);
   return pointText(rig, { device, at: id });
 };
 
@@ -76,13 +77,13 @@ const unfedWays = once((wiring: Wiring): readonly UnfedWay[] => {
       fed[at] ||
       !leads[at] ||
       !plugged.has(p.id as Ref) ||
-      !into[at]!.some((e) => edges[e]!.carries.by === 'cable')
+      !theItem(into, at).some((e) => theItem(edges, e).carries.by === 'cable')
     )
       return [];
     const seen = new Set([at]);
-    for (const point of seen) for (const e of into[point]!) seen.add(from[e]!);
+    for (const point of seen) for (const e of theItem(into, point)) seen.add(from[e]!);
     const begins = [...seen].filter(
-      (q) => into[q]!.length === 0 && !points[q]!.inside && !plugged.has(points[q]!.id as Ref),
+      (q) => theItem(into, q).length === 0 && !theItem(points, q).inside && !plugged.has(theItem(points, q).id as Ref),
     );
     return begins.length ? [{ at, begins }] : [];
   });
@@ -111,20 +112,26 @@ const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
   const sends = new Set(inserts.flatMap(({ device, insert }) => insert.send.map((t) => `${device}.${t.at}`)));
   const told = new Set<Id<'device'>>();
   return edges.flatMap(({ carries, from, to }): readonly DeadEnd[] => {
-    const { device } = points[to]!;
+    const { device } = theItem(points, to);
     if (
       carries.by !== 'cable' ||
       !fed[from] ||
-      sends.has(points[from]!.id) ||
+      sends.has(theItem(points, from).id) ||
       told.has(device) ||
       leadsOn.has(device) ||
-      !leadsOn.has(points[from]!.device)
+      !leadsOn.has(theItem(points, from).device)
     )
       return [];
     told.add(device);
     const ahead = new Set([to]);
-    for (const p of ahead) for (const e of out[p]!) ahead.add(wiring.to[e]!);
-    return [{ device, from, outs: [...ahead].filter((p) => out[p]!.length === 0 && p !== to && !points[p]!.inside) }];
+    for (const p of ahead) for (const e of theItem(out, p)) ahead.add(wiring.to[e]!);
+    return [
+      {
+        device,
+        from,
+        outs: [...ahead].filter((p) => theItem(out, p).length === 0 && p !== to && !theItem(points, p).inside),
+      },
+    ];
   });
 });
 

@@ -1,4 +1,5 @@
 import { makeDevice } from '../../catalogue/make.js';
+import { jackIn } from '../../rig/box.js';
 import type { Device } from '../../rig/device.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
@@ -12,7 +13,7 @@ export const passiveSplit: Check = {
   *find(inputs: CheckInputs) {
     for (const { device, wires } of bareWires(inputs)) {
       const split = wires.find((w) => wires.filter((x) => x.from === w.from).length > 1);
-      const jack = split && device.jacks.find((j) => j.id === split.from);
+      const jack = split && jackIn(device, split.from);
       if (!split || jack?.level === 'speaker') continue;
       yield {
         severity: 'doubt' as const,

@@ -22,7 +22,7 @@ export const phantom: Check = {
     );
     /** One desk is one finding, however many of its jacks it is about. */
     for (const group of grouped(exposed, (j) => j.to.device.id).values()) {
-      const { device } = group[0]!.to;
+      const { device } = group[0].to;
       const jacks = listed(group.map((j) => j.to.jack.id));
       const boxes = [...new Set(group.map((j) => j.from.device.id))];
       const outs = listed([...new Set(group.map((j) => `${boxName(rig, j.from.device.id)} (${j.from.jack.id})`))]);
@@ -32,10 +32,7 @@ export const phantom: Check = {
         about: group.map((j) => j.to.jack.id).join(),
         why: `${boxName(rig, device.id)} (${jacks}) can put phantom power on ${group.length === 1 ? 'its input' : 'these inputs'}, and ${outs} ${group.length === 1 ? 'is' : 'are'} unbalanced. Keep it switched off there, or put a DI box between them.`,
         remedies: () =>
-          elseByHand(
-            group.length === 1 ? diBetween(inputs, group[0]!) : [],
-            'Put a DI box or an isolator between them',
-          ),
+          elseByHand(group.length === 1 ? diBetween(inputs, group[0]) : [], 'Put a DI box or an isolator between them'),
       };
     }
   },

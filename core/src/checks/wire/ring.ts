@@ -9,6 +9,8 @@ import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { once } from '../../kept/kept.js';
 import { pull } from '../ways-out.js';
+import { theItem, theFirst } from '../../known/the.js';
+import { controlIn } from '../../rig/device.js';
 
 export const ring: Check = {
   code: 'wire.ring',
@@ -19,7 +21,7 @@ export const ring: Check = {
     const seen = new Set<string>();
     for (const { t, sound } of states(inputs)) {
       for (const points of ringsOf(t)) {
-        const boxes = [...new Set(points.map((p) => t.wiring.points[p]!.device))];
+        const boxes = [...new Set(points.map((p) => theItem(t.wiring.points, p).device))];
         const key = [...boxes].sort().join();
         if (seen.has(key)) continue;
         seen.add(key);
@@ -27,7 +29,7 @@ export const ring: Check = {
           severity: 'broken' as const,
           evidence: [...boxes, ...(sound ? [sound] : [])],
           about: key,
-          why: `The signal runs in a ring: ${[...boxes, boxes[0]!].map((b) => boxName(inputs.rig, b)).join(' → ')}${sound ? '' : ', once a foot sets it so'}. It will howl.`,
+          why: `The signal runs in a ring: ${[...boxes, theFirst(boxes)].map((b) => boxName(inputs.rig, b)).join(' → ')}${sound ? '' : ', once a foot sets it so'}. It will howl.`,
           remedies: () => cuts(inputs, t, points),
         };
       }
@@ -37,7 +39,7 @@ export const ring: Check = {
 
 /** Cables of the ring without which every sound is still heard wherever it is to be heard. */
 const cuts = (inputs: CheckInputs, { wiring }: Trace, points: readonly number[]): readonly Remedy[] => {
-  const on = new Set(points.map((p) => wiring.points[p]!.id));
+  const on = new Set(points.map((p) => theItem(wiring.points, p).id));
   const sounding = [...inputs.compilation.sounds.values()];
   return cablesOf(inputs.rig, inputs.hookup.id)
     .filter((c) => c.ends.every((e) => on.has(e)))
@@ -77,7 +79,7 @@ const atRest = once(({ wiring }: Anatomy, rig: Rig, hookup: Hookup): readonly Tr
         .filter((a) => 'foot' in a.by)
         .flatMap((a) => a.acts)
         .flatMap((act) => {
-          const control = 'control' in act ? device.controls.find((c) => c.id === act.control) : undefined;
+          const control = 'control' in act ? controlIn(device, act.control) : undefined;
           if (
             !control ||
             control.use === 'play' ||

@@ -26,7 +26,7 @@ export const silent: Check = {
           .sort()
           .join() || `${c.from} ${c.at}`,
     ).values()) {
-      const { stops } = group[0]!;
+      const { stops } = group[0];
       const [sounds, sources, places] = [
         [...new Set(group.map((c) => c.sound))],
         [...new Set(group.map((c) => c.from))],
@@ -50,9 +50,9 @@ export const silent: Check = {
       yield {
         severity: 'broken',
         evidence: group.map((l) => l.sound),
-        about: group[0]!.lacks,
+        about: group[0].lacks,
         why:
-          group[0]!.lacks === 'an instrument'
+          group[0].lacks === 'an instrument'
             ? 'No instrument is plugged in here: nothing can sound.'
             : 'Nothing is plugged in here at which anybody could hear the instrument: a loudspeaker, a desk, in-ears.',
       };
@@ -61,7 +61,7 @@ export const silent: Check = {
       c.problems.flatMap((p) => (p.is === 'not silent' ? [{ sound: c.sound, ...p }] : [])),
     );
     for (const group of grouped(heard, (h) => `${h.from} ${h.at}`).values()) {
-      const { from, at } = group[0]!;
+      const { from, at } = group[0];
       const sounds = group.map((h) => h.sound);
       yield {
         severity: 'broken',

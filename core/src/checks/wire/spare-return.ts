@@ -1,4 +1,5 @@
 import { unplug } from '../../edits/cables.js';
+import { theEntry, theItem } from '../../known/the.js';
 import { ref } from '../../rig/ids.js';
 import { cablesOf } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
@@ -39,7 +40,7 @@ export const spareReturn: Check = {
 /** A return left open on purpose is right when what is sent can reach an end that counts. */
 const reachesAnEnd = ({ bearings }: CheckInputs['compilation'], sends: readonly string[]): boolean => {
   const { wiring } = bearings.anatomy;
-  const seen = new Set(sends.map((send) => wiring.at.get(send)!));
-  for (const point of seen) for (const e of wiring.out[point]!) seen.add(wiring.edges[e]!.to);
+  const seen = new Set(sends.map((send) => theEntry(wiring.at, send)));
+  for (const point of seen) for (const e of theItem(wiring.out, point)) seen.add(theItem(wiring.edges, e).to);
   return wiring.ends.some((end) => end.end.is !== 'tuner' && seen.has(end.point));
 };

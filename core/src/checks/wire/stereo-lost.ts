@@ -1,6 +1,6 @@
 import { waysOut } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { partOf } from '../../rig/rig.js';
+import { thePart } from '../../rig/rig.js';
 import { broughtTo, downstream, type Trace } from '../../signal/trace.js';
 import type { Wiring } from '../../signal/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
@@ -8,6 +8,7 @@ import { boxName, endName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
 import type { Leg } from '../../rig/device.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
+import { theItem } from '../../known/the.js';
 
 export const stereoLost: Check = {
   code: 'wire.stereo-lost',
@@ -21,8 +22,8 @@ export const stereoLost: Check = {
       lost(trace).map((l) => ({ sound, ...l })),
     );
     for (const group of grouped(cases, (c) => `${c.device} ${c.how}`).values()) {
-      const { device, how } = group[0]!;
-      const { name } = rig.parts.device.get(device)!;
+      const { device, how } = group[0];
+      const { name } = thePart(rig, device);
       yield {
         severity: 'doubt' as const,
         evidence: [device, ...group.map((c) => c.sound)],
@@ -48,7 +49,7 @@ export const stereoLost: Check = {
       c.problems.flatMap((p) => (p.is === 'narrow' ? [{ sound: c.sound, ...p }] : [])),
     );
     for (const group of grouped(narrow, (n) => `${n.from} ${n.at}`).values()) {
-      const { from, at } = group[0]!;
+      const { from, at } = group[0];
       const sounds = group.map((n) => n.sound);
       yield {
         severity: 'doubt' as const,
@@ -62,7 +63,7 @@ export const stereoLost: Check = {
 
 /** Its first output alone: common practice has it carry the sum of both sides while nothing sits in the other. */
 const monoOutput = (inputs: CheckInputs, device: Id<'device'>): readonly Remedy[] => {
-  const outs = waysOut(partOf(inputs.rig, device)!)
+  const outs = waysOut(thePart(inputs.rig, device))
     .filter((j) => j.level !== 'phones')
     .map((j) => ref(device, j.id));
   const [mono, other] = outs;
@@ -97,7 +98,8 @@ const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Ma
   ];
   return new Map(
     spread.flatMap(([id, own]): readonly (readonly [Id<'device'>, Made])[] => {
-      const on = (leg: Leg): readonly number[] => own.map((b) => to[b.edge]!).filter((p) => points[p]!.lane === leg);
+      const on = (leg: Leg): readonly number[] =>
+        own.map((b) => to[b.edge]!).filter((p) => theItem(points, p).lane === leg);
       const outside = points.flatMap((p, i) => (p.device === id && !p.inside ? [i] : []));
       const sides = { left: on('left'), right: on('right') };
       return sides.left.length + sides.right.length > 0

@@ -39,7 +39,7 @@ export const unmetStage: Check = {
     );
     const told = unmet.filter((u) => u.is === 'not out' || !silent.has(u.sound) || !u.far || u.far.is === 'reached');
     for (const group of grouped(told, (u) => `${u.stage} ${u.is} ${u.far?.is} ${u.far?.at}`).values()) {
-      const { stage, is, far } = group[0]!;
+      const { stage, is, far } = group[0];
       const sounds = group.map((u) => u.sound);
       const box = splitRef(stage).device;
       const name = stageText(rig, stage);

@@ -5,6 +5,7 @@ import type { Program } from '../../rig/program.js';
 import type { Bearings } from '../bearings.js';
 import { arrivals, missedBy, reaching } from '../slot-timing.js';
 import type { Condition, SystemAct } from '../../prover/system.js';
+import { theEntry, theItem } from '../../known/the.js';
 
 /** Remembers for how long a box is still loading after the stomp before. It is no control of the box. */
 export const busyOf = (device: Id<'device'>): string => `busy:${device}`;
@@ -60,13 +61,13 @@ export class BusyTimes {
         const own = this.after(acts, program, gaps);
         if (acts === program.acts) this.bySlot.set(program, own);
         for (const [id, time] of own) {
-          if (acts === program.acts) found.get(id)!.set(time.name, time);
-          longest.set(id, Math.max(longest.get(id)!, time.ms));
+          if (acts === program.acts) theEntry(found, id).set(time.name, time);
+          longest.set(id, Math.max(theEntry(longest, id), time.ms));
         }
       }
     }
     for (const [id, times] of found) {
-      const ms = longest.get(id)!;
+      const ms = theEntry(longest, id);
       this.times.set(id, [...inFew([...times.values()]), { name: `${ms}`, ms, wireMs: 0 }]);
     }
   }
@@ -84,13 +85,13 @@ export class BusyTimes {
       if (gap === undefined) continue;
       const missed = missedBy(device, messages);
       const last = messages.findLast(
-        ({ place, message }) => 'pc' in message && (!missed.has(place) || missed.get(place)!.depends),
+        ({ place, message }) => 'pc' in message && (!missed.has(place) || theEntry(missed, place).depends),
       );
-      const act = last && acts[last.place]!;
+      const act = last && theItem(acts, last.place);
       if (!act || !('send' in act)) continue;
       const [ms, wireMs] = [
         last.us / 1000 + gap,
-        Math.max(...acts.map((a, i) => ('send' in a && a.at === act.at ? us[i]! : 0))) / 1000,
+        Math.max(...acts.map((a, i) => ('send' in a && a.at === act.at ? theItem(us, i) : 0))) / 1000,
       ];
       const wire = ref(from, act.at);
       until.set(device.id, { name: `${ms} ${wire} ${wireMs}`, ms, wire, wireMs });

@@ -2,7 +2,7 @@ import type { Device } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Program } from '../../rig/program.js';
 import { keptIn } from '../../kept/kept.js';
-import { all, partOf } from '../../rig/rig.js';
+import { all, thePart } from '../../rig/rig.js';
 import type { Bearings } from '../bearings.js';
 import { chosenByHand, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
@@ -19,6 +19,7 @@ import type { RecallSystem, SystemAct, SystemEvent, SystemSound, Variable } from
 import { BusyTimes, busyOf, isDeaf, isQueuedPast, isSentOn, loadsOf, NO, SETTLED, YES } from './busy.js';
 import { wantsOn, type Asked, type Question } from './question.js';
 import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';
+import { theEntry, theItem } from '../../known/the.js';
 
 /**
  * A sound is stomped before all boxes have settled from the stomp before: a box that is still loading misses what
@@ -102,7 +103,7 @@ const asking = (
     const { sound } = compiled;
     for (const { waitMs, boxes } of call.moments) {
       const matters = boxes.map((box) => reach.from([busyOf(box)]));
-      const wants = wantsOn(wanted.get(sound)!, new Set(matters.flatMap((m) => [...m])));
+      const wants = wantsOn(theEntry(wanted, sound), new Set(matters.flatMap((m) => [...m])));
       if (!wants) continue;
       const id = `hasty:${sound}:${waitMs}`;
       const acts: Extra['acts'] = (inside) =>
@@ -143,7 +144,7 @@ class HeardPlaces {
 
   private placesOf(program: Program): Places {
     return keptIn(this.slots, program, () => {
-      const device = partOf(this.b.rig, program.device)!;
+      const device = thePart(this.b.rig, program.device);
       const own: number[] = [];
       const by = new Map<Device, number[]>();
       program.acts.forEach((act, place) => {
@@ -239,7 +240,7 @@ class HastyCall {
     for (const [{ device: from, acts }, boxes] of this.reached) {
       for (const [box, messages] of boxes) {
         for (const { place, us } of messages) {
-          const act = acts[place]!;
+          const act = theItem(acts, place);
           for (const time of busy.of(box.id)) {
             const waitMs = Math.round(time.ms * 1000 - us) / 1000;
             if (waitMs > 0 && !('send' in act && isQueuedPast(time, ref(from, act.at), us)))
@@ -270,7 +271,7 @@ class HastyCall {
 
   private hearing(program: Program, waitMs: number): Hears {
     const { device: from, acts } = program;
-    const reached = this.reached.get(program)!;
+    const reached = theEntry(this.reached, program);
     const known = new Map<Device, readonly Hearing[]>();
     return (to) => {
       const messages = reached.get(to);

@@ -4,14 +4,15 @@ import type { Compilation } from '../compile.js';
 import type { Modelled } from '../model.js';
 import { Influence, wantedIn } from './reach.js';
 import type { Question } from './question.js';
+import { theFirst } from '../../known/the.js';
 
 /** Somebody turns a knob of any box: does every sound bring it back? */
 export const turnedKnob = (c: Compilation, m: Modelled): Question => {
   const turns = knobEvents(c.bearings, m.said.domains).filter(
-    ([event]) => !m.steps.has(event.id) && m.system.variables.some((v) => v.id === event.acts[0]!.variable),
+    ([event]) => !m.steps.has(event.id) && m.system.variables.some((v) => v.id === theFirst(event.acts).variable),
   );
   const turned = new Influence(m.system, wantedIn(m.system.sounds)).from(
-    turns.map(([event]) => event.acts[0]!.variable),
+    turns.map(([event]) => theFirst(event.acts).variable),
   );
   return {
     about: 'turned knob',

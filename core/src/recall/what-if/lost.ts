@@ -15,6 +15,7 @@ import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';
 import type { Asked, Question } from './question.js';
 import { type Bearings } from '../bearings.js';
 import { type Compiled } from '../compiled.js';
+import { theItem, theEntry } from '../../known/the.js';
 
 /** Told place by place, whatever the slot sets off in others. */
 const AT_ONCE = {};
@@ -76,12 +77,12 @@ const lostOfSound = (
   const whole = stored.map(({ program }) => slotLoading(b, effects, program, AT_ONCE));
   const within = insideOf(whole, cutter);
   return stored.flatMap(({ program }, s) => {
-    const { list } = whole[s]!;
+    const { list } = theItem(whole, s);
     const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
     return messagesOf(program).flatMap((place, message): readonly (readonly [Extra, Footstep])[] => {
       const id = `lost:${sound}:${program.device}:${message}`;
       const step: Footstep = { does: 'recall', sound, loses: { device: program.device, message } };
-      const matters = reach.from(list[place]!.map((act) => act.variable));
+      const matters = reach.from(theItem(list, place).map((act) => act.variable));
       if (matters.size === 0) return [];
       // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.
       if (isEven) {
@@ -193,7 +194,7 @@ export const stompedAgain = (question: Question, sounds: readonly string[]): Que
   const recallOf = (sound: string) => `recall:${sound}`;
   const steps = new Map(question.steps);
   for (const id of sounds) {
-    const once = steps.get(recallOf(id))!;
+    const once = theEntry(steps, recallOf(id));
     steps.set(again(id), { does: 'row', steps: [once, once] });
   }
   return {

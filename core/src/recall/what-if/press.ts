@@ -1,4 +1,4 @@
-import { all, partOf } from '../../rig/rig.js';
+import { all, thePart } from '../../rig/rig.js';
 import type { Device, Memory } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import type { Move } from '../../rig/sound.js';
@@ -14,6 +14,8 @@ import { ModelMemory } from '../model-memory.js';
 import { apart, Cutter, Influence, type Extra } from './reach.js';
 import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../../prover/system.js';
 import { wantsOn, type Asked, type Question } from './question.js';
+import { theEntry } from '../../known/the.js';
+import { theMemory } from '../../rig/box.js';
 
 /** A switch that programs assign, with what a foot on it does in the system. */
 interface Pedal {
@@ -67,7 +69,7 @@ const pedalsOf = (system: RecallSystem, steps: ReadonlyMap<string, Footstep>): r
 
 const recallsOf = (m: Modelled): ReadonlyMap<string, SystemEvent> => {
   const byId = new Map(m.system.events.map((e) => [e.id, e]));
-  return new Map(m.system.sounds.map((s) => [s.id, byId.get(s.recall)!]));
+  return new Map(m.system.sounds.map((s) => [s.id, theEntry(byId, s.recall)]));
 };
 
 /** A sound is called while a momentary switch is held, then the foot comes off: is it still right? */
@@ -78,7 +80,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
   const written = new Map(pedals.map((p) => [p, new Set(p.release!.map((act) => act.variable))]));
   const judged = m.system.sounds.flatMap((sound) =>
     pedals.flatMap((pedal) => {
-      const wants = wantsOn(sound, written.get(pedal)!);
+      const wants = wantsOn(sound, theEntry(written, pedal));
       return wants ? [{ sound, pedal, wants }] : [];
     }),
   );
@@ -89,7 +91,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
   const sounds: SystemSound[] = [];
   for (const { sound, pedal, wants } of judged) {
     const id = `late:${sound.id}:${pedal.device}.${pedal.name}`;
-    const recall = recalls.get(sound.id)!;
+    const recall = theEntry(recalls, sound.id);
     extras.push({
       id,
       last: true,
@@ -98,7 +100,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
     });
     steps.set(id, {
       does: 'row',
-      steps: [steps.get(recall.id)!, { does: 'release', device: pedal.device, switch: pedal.name }],
+      steps: [theEntry(steps, recall.id), { does: 'release', device: pedal.device, switch: pedal.name }],
     });
     sounds.push({ id, recall: id, wants });
     const move = moveAt(c, pedal, sound.id);
@@ -126,8 +128,8 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
   const pedalAt = (device: Device, name: string) => pedals.find((p) => p.device === device.id && p.name === name);
   const judged = [...c.sounds.values()].flatMap((compiled) =>
     compiled.stored.flatMap(({ program }) => {
-      const device = partOf(rig, program.device)!;
-      const memory = device.memories.find((x) => x.id === program.memory)!;
+      const device = thePart(rig, program.device);
+      const memory = theMemory(device, program.memory);
       return all(rig, 'move')
         .filter((move) => move.sounds === 'all' || move.sounds.includes(compiled.sound))
         .flatMap((move) => {
@@ -149,13 +151,13 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
   const cutter = new Cutter();
   const sounds: SystemSound[] = [];
   for (const { compiled, move, pedal, lists } of judged) {
-    const recall = recalls.get(compiled.sound)!;
+    const recall = theEntry(recalls, compiled.sound);
     const matters = new Set([...lists.on, ...lists.off].map((w) => w.variable));
     const release: Footstep = { does: 'release', device: pedal.device, switch: pedal.name };
     const press: Footstep = { does: move.latch ? 'stomp' : 'press', device: pedal.device, switch: pedal.name };
     const { press: down, release: up = [] } = pedal;
     const once = [recall.acts, up, down];
-    const row = [steps.get(recall.id)!, release, press];
+    const row = [theEntry(steps, recall.id), release, press];
     const presses = [
       { press: 'first', wants: lists.on, lists: once, row },
       {

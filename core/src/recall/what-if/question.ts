@@ -3,6 +3,7 @@ import { lazily } from '../../kept/kept.js';
 import type { Footstep } from '../happenings.js';
 import { prove, USUAL_BUDGET, type Footsteps, type Verdict, type WrongWant } from '../../prover/prove.js';
 import { powerUpOf, type RecallSystem, type SystemSound } from '../../prover/system.js';
+import { theEntry } from '../../known/the.js';
 
 /** What the usual proof leaves out: each is proved apart. */
 export type Mishap = 'late release' | 'first press' | 'hasty feet' | 'lost message' | 'turned knob';
@@ -66,7 +67,7 @@ export function* replying(
   for (const system of question.systems) {
     const verdicts = prove(system, budget);
     for (const [id, verdict] of verdicts) {
-      const asked = question.asked.get(id)!;
+      const asked = theEntry(question.asked, id);
       if (verdict.is === 'undecided') undecided.set(id, asked);
       if (verdict.is !== 'broken') continue;
       const before = asked.press ? undefined : usual.get(asked.sound);

@@ -2,6 +2,7 @@ import { once } from '../../kept/kept.js';
 import { conesOf, writersOf } from '../../prover/cone.js';
 import type { Condition, RecallSystem, SystemAct, SystemEvent, SystemSound } from '../../prover/system.js';
 import { systemWithin } from '../../prover/reduce.js';
+import { theEntry } from '../../known/the.js';
 
 /** Which wanted variables rest on others, asked the other way round: what a change of some variables can reach. */
 export class Influence {
@@ -87,11 +88,11 @@ export const apart = (
     const group = groups.get(head) ?? { judged: new Set(), inside: new Set(), extras: new Map() };
     groups.set(head, group);
     group.judged.add(variable);
-    cones.get(variable)!.forEach((v) => group.inside.add(v));
+    theEntry(cones, variable).forEach((v) => group.inside.add(v));
   }
   for (const extra of extras) {
     const [first] = extra.matters;
-    if (first !== undefined) groups.get(headOf(first))!.extras.set(extra.id, extra);
+    if (first !== undefined) theEntry(groups, headOf(first)).extras.set(extra.id, extra);
   }
   return [...groups.values()].map(({ judged, inside, extras: own }) => {
     const events = [...own.values()].map(({ id, acts, last, when }): SystemEvent => ({

@@ -6,6 +6,7 @@ import { turnedKnob } from './knobs.js';
 import { lostMessage, stompedAgain } from './lost.js';
 import { firstPress, lateRelease } from './press.js';
 import { reply, type Mishap, type Question, type Reply } from './question.js';
+import { theOne } from '../../known/the.js';
 
 /** What is asked beside the usual proof, in the order in which it is told. */
 export const QUESTIONS: readonly { readonly about: Mishap; readonly ask: (c: Compilation, m: Modelled) => Question }[] =
@@ -19,7 +20,7 @@ export const QUESTIONS: readonly { readonly about: Mishap; readonly ask: (c: Com
 
 /** Asks and answers one of them. */
 export const whatIf = (about: Mishap, c: Compilation, m: Modelled, verdicts: ReadonlyMap<string, Verdict>): Reply =>
-  reply(QUESTIONS.find((q) => q.about === about)!.ask(c, m), verdicts);
+  reply(theOne(QUESTIONS, (q) => q.about === about).ask(c, m), verdicts);
 
 /**
  * Of the sounds that a lost message leaves wrong at the next stomp, those that a second stomp does not bring back

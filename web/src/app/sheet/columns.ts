@@ -1,5 +1,6 @@
 import { IN, OUT, type Cell } from '@yunta/core/sheets/sound-sheet';
 import type { VerdictKind } from '@yunta/core/recall/sound-verdict';
+import { theOne, theFirst, theItem } from '@yunta/core/known/the';
 
 /** A column of a sheet: the columns of one box stand side by side. */
 export interface SheetColumn {
@@ -56,7 +57,7 @@ export const inWords = (text: string): string => (text === IN ? 'in' : text === 
 
 /** What stands over a column: its title, without the code that stands over all of its box. */
 export const headOf = (boxes: readonly BoxColumns[], column: SheetColumn): string => {
-  const box = boxes.find((b) => b.columns.includes(column))!;
+  const box = theOne(boxes, (b) => b.columns.includes(column));
   if (box.columns.length === 1) return column.title;
   return column.title.startsWith(`${box.code} `)
     ? column.title.slice(box.code.length + 1)
@@ -71,7 +72,7 @@ export const boxesOf = (columns: readonly SheetColumn[]): readonly BoxColumns[] 
   for (const column of columns) {
     const last = boxes.at(-1);
     if (last?.device === column.device) last.columns.push(column);
-    else boxes.push({ code: column.title.split(' ')[0]!, device: column.device, columns: [column] });
+    else boxes.push({ code: theFirst(column.title.split(' ')), device: column.device, columns: [column] });
   }
   return boxes;
 };
@@ -83,7 +84,7 @@ export const widthsOf = (
   boxes: readonly BoxColumns[],
 ): readonly number[] =>
   columns.map((column, i) => {
-    const longest = Math.max(...rows.map((row) => row.cells[i]!.text.length * LETTER + 24));
+    const longest = Math.max(...rows.map((row) => theItem(row.cells, i).text.length * LETTER + 24));
     const head = headOf(boxes, column).length * LETTER + 10;
     return Math.min(column.most ?? MOST_WIDTH, Math.max(LEAST_WIDTH, longest, head));
   });

@@ -2,6 +2,7 @@ import { OUT, type Cell } from '@yunta/core/sheets/sound-sheet';
 import { memo, type KeyboardEvent, type MouseEvent } from 'react';
 import { VerdictSign } from '../verdict.js';
 import { inWords, type SheetColumn, type SheetRow } from './columns.js';
+import { theItem } from '@yunta/core/known/the';
 
 /** Letters; longer texts are cut short and said whole on the way over them. */
 const LONG = 44;
@@ -51,7 +52,7 @@ const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefine
   (!!a &&
     !!b &&
     a.length === b.length &&
-    a.every((c, i) => c.text === b[i]!.text && c.own === b[i]!.own && c.where === b[i]!.where));
+    a.every((c, i) => c.text === theItem(b, i).text && c.own === theItem(b, i).own && c.where === theItem(b, i).where));
 
 /** As marks of a footnote: what they mean stands above the sheet. */
 export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as const;
@@ -87,7 +88,7 @@ const cellProps = (props: RowProps, column: number) => {
     tabIndex: active === column || (active === undefined && place === 0 && column === -1) ? 0 : -1,
     'aria-selected': isPicked(props, column),
     onClick: (e: MouseEvent) => pick(e, place, column),
-    onDoubleClick: () => start(column === -1 ? row.name : row.cells[column]!.text),
+    onDoubleClick: () => start(column === -1 ? row.name : theItem(row.cells, column).text),
     'aria-colindex': column + 3,
   };
 };
@@ -119,10 +120,10 @@ const NameCell = (props: RowProps) => {
 
 const ValueCell = ({ at, ...props }: RowProps & { at: number }) => {
   const { row, columns, editing, active } = props;
-  const { says, is } = columns[at]!;
-  const { text, own, where } = row.cells[at]!;
+  const { says, is } = theItem(columns, at);
+  const { text, own, where } = theItem(row.cells, at);
   const isOpen = editing !== undefined && active === at;
-  const isChanged = row.against !== undefined && row.against[at]!.text !== text;
+  const isChanged = row.against !== undefined && theItem(row.against, at).text !== text;
   const said = `${says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`;
   const isLong = text.length > LONG;
   return (

@@ -3,6 +3,7 @@ import type { Typed } from '@yunta/core/sheets/sound-sheet';
 import type { KeyboardEvent } from 'react';
 import { inWords, type SheetColumn, type SheetRow } from './columns.js';
 import type { Cursor } from './cursor.js';
+import { theItem } from '@yunta/core/known/the';
 
 /** What is typed into a cell, and why what stands there cannot be: it stays until it can. */
 export interface Draft {
@@ -52,7 +53,8 @@ export const fillDown = (writing: Writing, cursor: Cursor): void => {
   const { fromRow, toRow } = cursor;
   const [source, first] = fromRow === toRow ? [fromRow - 1, fromRow] : [fromRow, fromRow + 1];
   const above = writing.rows[source];
-  if (above) typeAll(writing, cursor, first, (column) => above.cells[column]!.text, `Fill down from ${above.name}`);
+  if (above)
+    typeAll(writing, cursor, first, (column) => theItem(above.cells, column).text, `Fill down from ${above.name}`);
 };
 
 /** Typing into one cell: what can be is kept, what cannot stays with its reason. */

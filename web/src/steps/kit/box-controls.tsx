@@ -13,6 +13,7 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
 import { TextField } from '../../app/text-field.js';
 import { setBy } from './box-inspector.js';
+import { theFirst } from '@yunta/core/known/the';
 
 const POWER_UP = [
   { value: 'left', label: 'as it was left' },
@@ -219,7 +220,7 @@ const Typed = ({
   const take = () => {
     if (typed === undefined) return;
     const result = read(typed);
-    setWrong(result.ok ? '' : `${result.error[0]!.wrong} ${result.error[0]!.would}`);
+    setWrong(result.ok ? '' : `${theFirst(result.error).wrong} ${theFirst(result.error).would}`);
     if (result.ok) setTyped(undefined);
   };
   return (

@@ -8,6 +8,8 @@ import { Remedies } from '../../app/remedies.js';
 import { useRig } from '../../app/rig-context.js';
 import { Swap } from './swap.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { theOne } from '@yunta/core/known/the';
+import { memoryChosenBy } from '@yunta/core/rig/box';
 
 const NUMBERINGS: readonly { readonly value: string; readonly label: string; readonly shows: Numbering }[] = [
   { value: '0', label: 'counts from 0', shows: { first: 0 } },
@@ -34,14 +36,14 @@ const POWER_UP: readonly { readonly value: string; readonly label: string }[] = 
 const powerUpText = (control: Control): string =>
   typeof control.powerUp === 'object'
     ? `always ${control.powerUp.at}`
-    : POWER_UP.find((p) => p.value === control.powerUp)!.label;
+    : theOne(POWER_UP, (p) => p.value === control.powerUp).label;
 
 /** @example wakesText(compressor) // 'as it was left' */
 export const wakesText = (device: Device): string => {
   const main =
     device.controls.find((c) => device.memories.some((m) => m.control === c.id)) ??
     device.controls.find((c) => c.use === 'sound');
-  const memory = device.memories.find((m) => m.control === main?.id);
+  const memory = memoryChosenBy(device, main?.id);
   if (memory && typeof main?.powerUp === 'object') return `always ${shown(memory.shows, Number(main.powerUp.at))}`;
   return main ? powerUpText(main) : '';
 };
@@ -265,7 +267,7 @@ const Numberings = ({ memory, save }: { memory: Memory; save: (shows: Numbering)
     allowDeselect={false}
     data={NUMBERINGS.map(({ value, label }) => ({ value, label }))}
     value={numberingOf(memory.shows)}
-    onChange={(v) => v && save(NUMBERINGS.find((n) => n.value === v)!.shows)}
+    onChange={(v) => v && save(theOne(NUMBERINGS, (n) => n.value === v).shows)}
   />
 );
 

@@ -19,6 +19,7 @@ import { doesText } from './does-text.js';
 import { useShelf } from './use-shelf.js';
 import { ZONE_NAMES } from './zone-names.js';
 import { Shelves } from './shelves.js';
+import { theFirst } from '@yunta/core/known/the';
 
 const midiText = (device: Device): string => {
   if (!device.midi)
@@ -198,7 +199,7 @@ const KitLine = () => {
       }),
     );
     const all = together(...edits);
-    const wrong = edit(all, count === 1 ? `Add ${known[0]!.box!.says[0]}` : `Add ${count} boxes`);
+    const wrong = edit(all, count === 1 ? `Add ${theFirst(known).box!.says[0]}` : `Add ${count} boxes`);
     if (wrong.length === 0)
       setLine(
         pieces
@@ -241,7 +242,7 @@ const KitLine = () => {
       <Shelves
         opened={browsing}
         close={() => browse(false)}
-        add={(g) => edit(addDevice(rig, g.key, newPartId('device')), `Add ${g.says[0]!}`)}
+        add={(g) => edit(addDevice(rig, g.key, newPartId('device')), `Add ${theFirst(g.says)}`)}
         addOwn={(box) => edit(addMade(rig, box, newPartId('device')), `Add ${box.name}`)}
       />
       {pieces.length > 0 && (
@@ -285,8 +286,8 @@ const Piece = ({ piece, replace }: { piece: Understood; replace: (name: string) 
             {piece.maybe.map((m, i) => (
               <span key={m.key}>
                 {i > 0 && ', '}
-                <button type="button" className="link" onClick={() => replace(m.says[0]!)}>
-                  {m.says[0]!.toLowerCase()}
+                <button type="button" className="link" onClick={() => replace(theFirst(m.says))}>
+                  {theFirst(m.says).toLowerCase()}
                 </button>
               </span>
             ))}

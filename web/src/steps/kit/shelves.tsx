@@ -5,6 +5,7 @@ import type { Device } from '@yunta/core/rig/device';
 import { useState } from 'react';
 import { doesText } from './does-text.js';
 import { MyShelf } from './my-shelf.js';
+import { theFirst } from '@yunta/core/known/the';
 
 /** The whole catalogue, shelf by shelf, for those who would rather look than say. */
 export const Shelves = ({
@@ -55,7 +56,12 @@ export const Shelves = ({
                     </div>
                   </td>
                   <td style={{ textAlign: 'right', width: 70 }}>
-                    <Button variant="default" size="compact-xs" aria-label={`Add ${g.says[0]!}`} onClick={() => add(g)}>
+                    <Button
+                      variant="default"
+                      size="compact-xs"
+                      aria-label={`Add ${theFirst(g.says)}`}
+                      onClick={() => add(g)}
+                    >
                       Add
                     </Button>
                   </td>

@@ -5,6 +5,7 @@ import type { Device } from '@yunta/core/rig/device';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { theFirst } from '@yunta/core/known/the';
 
 const stagesOf = (device: Pick<Device, 'chains'>): readonly string[] =>
   device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
@@ -14,7 +15,7 @@ const choicesFor = (device: Device) => {
   const stages = stagesOf(device);
   const isAlike = (key: string, box: Pick<Device, 'chains'>) =>
     key !== device.made && stagesOf(box).some((s) => stages.includes(s));
-  const option = (g: { key: string; says: readonly string[] }) => ({ value: g.key, label: g.says[0]! });
+  const option = (g: { key: string; says: readonly string[] }) => ({ value: g.key, label: theFirst(g.says) });
   const alike = SHELVES.flatMap((s) => s.boxes.filter((g) => isAlike(g.key, g.box)).map(option));
   const others = SHELVES.map((s) => ({
     group: s.name,

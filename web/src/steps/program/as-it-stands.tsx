@@ -23,6 +23,8 @@ import { Sheet } from '../../app/sheet/sheet.js';
 import { Boxes, keyOf } from './boxes.js';
 import { fits, TextField } from '../../app/text-field.js';
 import { type Typed } from '@yunta/core/sheets/sound-sheet';
+import { theOne } from '@yunta/core/known/the';
+import { memoryIn } from '@yunta/core/rig/box';
 
 /** What stands in a box, whoever typed it: written down it is what Yunta proves with, and never altered. */
 export const AsItStands = () => {
@@ -118,7 +120,7 @@ interface OfMemory {
 const Programs = ({ box, start }: { box: Box; start: number }) => {
   const { rig } = useRig();
   const device = partOf(rig, box.device);
-  const memory = device?.memories.find((m) => m.id === box.memory);
+  const memory = memoryIn(device, box.memory);
   return device && memory ? <ProgramSheet box={box} start={start} device={device} memory={memory} /> : null;
 };
 
@@ -131,7 +133,7 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
   const row = rows.find((r) => keyOfRow(r) === (chosen ?? String(start))) ?? rows[0];
   const isController = memory.by !== undefined;
   const rename = (of: SheetRow, name: string) => {
-    const { program } = rows.find((r) => keyOfRow(r) === of.id)!;
+    const { program } = theOne(rows, (r) => keyOfRow(r) === of.id);
     return edit(putPrograms(rig, [{ ...withoutPlan(program), name }]), `Rename ${of.name}`);
   };
   const type = (typed: readonly Typed[], label: string) => {

@@ -8,6 +8,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Boxes, keyOf } from './boxes.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { TextField } from '../../app/text-field.js';
+import { theFirst } from '@yunta/core/known/the';
 
 const PERSON = 'yunta-person';
 
@@ -36,7 +37,7 @@ export const TypeIn = () => {
       </div>
     );
   }
-  const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? boxes[0]!;
+  const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? theFirst(boxes);
   const choose = (b: TypeBox) => setParams({ show: 'type', box: keyOf(b) }, { replace: true });
   const slots = onlyOpen ? box.slots.filter((s) => s.lines.some((l) => !l.ticked) || s.gone.length > 0) : box.slots;
   return (

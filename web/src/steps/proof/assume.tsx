@@ -7,10 +7,11 @@ import type { Hookup } from '@yunta/core/rig/hookup';
 import { ref, type Ref } from '@yunta/core/rig/ids';
 import { all, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
-import { controlOf, restingValue } from '@yunta/core/signal/state';
+import { restingValue } from '@yunta/core/signal/state';
 import { useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { controlAt } from '@yunta/core/rig/box';
 
 /** What the player says nobody touches: taped, at full. It becomes the first lines of the line check. */
 export const Assume = () => {
@@ -62,9 +63,9 @@ const TakeForGranted = ({ hookup }: { hookup: Hookup }) => {
   const [value, setValue] = useState<Value>('');
   const [why, setWhy] = useState('');
   const [refused, refuse] = useState('');
-  const control = chosen && controlOf(rig, chosen);
+  const control = chosen && controlAt(rig, chosen);
   const pick = (picked: string | null) => {
-    const found = picked ? controlOf(rig, picked as Ref) : undefined;
+    const found = picked ? controlAt(rig, picked as Ref) : undefined;
     choose(found ? (picked as Ref) : undefined);
     if (found) setValue(restingValue(found));
   };

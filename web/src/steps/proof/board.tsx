@@ -17,6 +17,7 @@ import {
 } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { VerdictSign } from '../../app/verdict.js';
+import { theFirst, theItem } from '@yunta/core/known/the';
 
 export type SoundPair = Transition;
 
@@ -105,7 +106,7 @@ const move = (e: KeyboardEvent, table: HTMLElement | null): void => {
   e.preventDefault();
   for (let k = 1; k <= 2; k += 1) {
     const next = table?.querySelector<HTMLElement>(
-      `[data-cell="${here[0]! + step[0] * k},${here[1]! + step[1] * k}"] button`,
+      `[data-cell="${theFirst(here) + step[0] * k},${theItem(here, 1) + step[1] * k}"] button`,
     );
     if (next) return next.focus();
   }

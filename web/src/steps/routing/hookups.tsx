@@ -12,6 +12,7 @@ import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
 import { fits, TextField } from '../../app/text-field.js';
 import { type HookupStanding } from '../../derived/deriving.js';
+import { theFirst, theOne } from '@yunta/core/known/the';
 
 /** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */
 export const Hookups = () => {
@@ -164,8 +165,8 @@ const Compare = () => {
   const others = hookups.map((h) => ({ value: h.id, label: h.name }));
   const [from, setFrom] = useState<Id<'hookup'>>();
   const [to, setTo] = useState<Id<'hookup'>>();
-  const start = (from && partOf(rig, from)) ?? hookup ?? hookups[0]!;
-  const goal = (to && partOf(rig, to)) ?? hookups.find((h) => h.id !== start.id)!;
+  const start = (from && partOf(rig, from)) ?? hookup ?? theFirst(hookups);
+  const goal = (to && partOf(rig, to)) ?? theOne(hookups, (h) => h.id !== start.id);
   const { pull, plug, stays } = compareHookups(rig, start.id, goal.id);
   return (
     <div className="card">

@@ -15,6 +15,7 @@ import { StandingSample } from '../../picture/map-drawing.js';
 import { CableTags } from './cable-tags.js';
 import { boxName, jackText } from './jack-text.js';
 import { MoveBox } from './move-box.js';
+import { jackIn } from '@yunta/core/rig/box';
 
 interface Hands {
   readonly plug: (from: Ref, to: Ref) => void;
@@ -180,7 +181,7 @@ const JackPanel = ({ jack, offers, plug, pickBox, aim, letGo }: { jack: Ref; off
   const [every, showEvery] = useState(false);
   const [why, showWhy] = useState(false);
   const { device, name } = splitRef(jack);
-  const part = partOf(rig, device)?.jacks.find((j) => j.id === name);
+  const part = jackIn(partOf(rig, device), name);
   if (!part || !hookup) return null;
   const far = cablesOf(rig, hookup.id)
     .find((c) => c.ends.includes(jack))

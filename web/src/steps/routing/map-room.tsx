@@ -2,7 +2,7 @@ import { Chip, Group } from '@mantine/core';
 import { connect, givesOut, offers, takesIn, unplug } from '@yunta/core/edits/cables';
 import type { Jack } from '@yunta/core/rig/device';
 import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
-import { partOf, type Rig } from '@yunta/core/rig/rig';
+import { partOf, thePart, type Rig } from '@yunta/core/rig/rig';
 import { LAYERS, type Layer } from '@yunta/core/signal/map';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
@@ -13,6 +13,7 @@ import { newPartId } from '../../session/ids.js';
 import { jackText } from './jack-text.js';
 import { MapPanel } from './map-panel.js';
 import { SaveAs } from './save-as.js';
+import { theJack } from '@yunta/core/rig/box';
 
 const LAYER_NAMES: Readonly<Record<Layer, string>> = {
   audio: 'Signal',
@@ -50,18 +51,13 @@ const useHand = () => {
   return { focus, setFocus, pickBox, pickJack, pickCable, letGo, panel };
 };
 
-const jackAt = (rig: Rig, r: Ref): Jack | undefined => {
-  const { device, name } = splitRef(r);
-  return partOf(rig, device)?.jacks.find((j) => j.id === name);
-};
-
 /** Where the signal goes on from a jack that was plugged: the next free output of its box. */
 const onward = (rig: Rig, laid: LaidMap | undefined, to: Ref): Ref | undefined => {
-  const jack = jackAt(rig, to)!;
+  const jack = theJack(rig, to);
   if (!takesIn(jack) || jack.kind !== 'audio') return undefined;
   const { device } = splitRef(to);
   const isFree = (j: Jack): boolean => !laid?.cables.some((c) => c.cable.from === ref(device, j.id));
-  const next = partOf(rig, device)!.jacks.find((j) => j.kind === 'audio' && givesOut(j) && isFree(j));
+  const next = thePart(rig, device).jacks.find((j) => j.kind === 'audio' && givesOut(j) && isFree(j));
   return next && ref(device, next.id);
 };
 
@@ -75,7 +71,7 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
   const { focus, setFocus, pickBox, pickJack, pickCable, letGo, panel } = useHand();
   if (!hookup) return null;
   const plug = (from: Ref, to: Ref) => {
-    const [a, b] = givesOut(jackAt(rig, from)!) ? [from, to] : [to, from];
+    const [a, b] = givesOut(theJack(rig, from)) ? [from, to] : [to, from];
     const label = `Plug ${jackText(rig, a)} → ${jackText(rig, b)}`;
     if (edit(connect(rig, hookup.id, newPartId('cable'), a, b), label).length > 0) return;
     const next = onward(rig, laid, to);

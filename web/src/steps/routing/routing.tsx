@@ -14,6 +14,8 @@ import { Hookups } from './hookups.js';
 import { boxName, jackText } from './jack-text.js';
 import { MapRoom } from './map-room.js';
 import { Starts } from './starts.js';
+import { theOne } from '@yunta/core/known/the';
+import { jackAt } from '@yunta/core/rig/box';
 
 const LETTERS: Readonly<Record<string, string>> = {
   audio: 'A',
@@ -115,7 +117,7 @@ const WireForMe = () => {
       plan &&
       edit(
         carryOutWiring(rig, hookup.id, plan, () => newPartId('cable')),
-        `Wire it: ${SCHOOLS.find((s) => s.school === school)!.name.toLowerCase()}`,
+        `Wire it: ${theOne(SCHOOLS, (s) => s.school === school).name.toLowerCase()}`,
       ).length === 0
     )
       setSchool(undefined);
@@ -266,8 +268,7 @@ const NewCable = () => {
   const fitting = useMemo(() => (from && hookup ? offers(rig, hookup.id, from) : []), [rig, hookup, from]);
   const plug = () => {
     if (!from || !to || !hookup) return;
-    const outFirst =
-      partOf(rig, splitRef(from).device)?.jacks.find((j) => j.id === splitRef(from).name)?.poles.tip === 'out';
+    const outFirst = jackAt(rig, from)?.poles.tip === 'out';
     const [a, b] = outFirst ? [from, to] : [to, from];
     if (
       edit(connect(rig, hookup.id, newPartId('cable'), a, b), `Plug ${jackText(rig, a)} → ${jackText(rig, b)}`)

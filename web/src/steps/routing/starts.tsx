@@ -7,6 +7,7 @@ import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
+import { theItem } from '@yunta/core/known/the';
 
 const MOST_BOXES = 60;
 
@@ -37,7 +38,7 @@ const Planned = ({ point, done }: { point: StartingPoint; done: () => void }) =>
   const { rig, hookup, edit } = useRig();
   const [answers, setAnswers] = useState<StartAnswers>({});
   const ids = useMemo(() => Array.from({ length: MOST_BOXES }, () => newPartId('device')), []);
-  const plan = useMemo(() => planStart(rig, point, answers, (n) => ids[n]!), [rig, point, answers, ids]);
+  const plan = useMemo(() => planStart(rig, point, answers, (n) => theItem(ids, n)), [rig, point, answers, ids]);
   if (!hookup) return null;
   const plugged = cablesOf(rig, hookup.id).length;
   const carryOut = () => {

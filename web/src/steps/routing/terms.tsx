@@ -3,6 +3,7 @@ import type { Listening, Setting, Terms } from '@yunta/core/derive/terms';
 import { setHeard, setSetting, usualHeard } from '@yunta/core/edits/hookups';
 import type { HeardWish, Hookup } from '@yunta/core/rig/hookup';
 import { useAsked, useRig } from '../../app/rig-context.js';
+import { theOne } from '@yunta/core/known/the';
 
 const ASKED: readonly { readonly value: HeardWish['as']; readonly label: string }[] = [
   { value: 'sounds', label: 'must be heard' },
@@ -91,8 +92,8 @@ const keeps = ({ as, heard, wide, of }: Listening): boolean =>
 
 const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: Hookup }) => {
   const { edit } = useRig();
-  const from = terms.sources.find((s) => s.ref === pair.from)!.name;
-  const at = terms.ends.find((e) => e.ref === pair.at)!.name;
+  const from = theOne(terms.sources, (s) => s.ref === pair.from).name;
+  const at = theOne(terms.ends, (e) => e.ref === pair.at).name;
   return (
     <tr>
       <td>{from}</td>
@@ -109,7 +110,7 @@ const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: 
             as &&
             edit(
               setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as HeardWish['as'] }),
-              `${from} ${ASKED.find((a) => a.value === as)!.label} at ${at}`,
+              `${from} ${theOne(ASKED, (a) => a.value === as).label} at ${at}`,
             )
           }
         />

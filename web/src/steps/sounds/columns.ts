@@ -1,6 +1,7 @@
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
 import { all, partOf, type Rig } from '@yunta/core/rig/rig';
 import { controlColumn, type Column } from '@yunta/core/sheets/sound-sheet';
+import { theEntry } from '@yunta/core/known/the';
 
 /** The sheet's columns with those that the page asked for, each beside the others of its box. */
 export const withColumns = (rig: Rig, columns: readonly Column[], more: readonly Ref[]): readonly Column[] => {
@@ -16,7 +17,7 @@ export const withColumns = (rig: Rig, columns: readonly Column[], more: readonly
   const after = new Map(extra.map((c) => [c, columns.findLastIndex((o) => o.device === c.device)]));
   return [
     ...columns.flatMap((c, i) => [c, ...extra.filter((e) => after.get(e) === i)]),
-    ...extra.filter((e) => after.get(e)! < 0),
+    ...extra.filter((e) => theEntry(after, e) < 0),
   ];
 };
 

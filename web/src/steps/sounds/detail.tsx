@@ -7,6 +7,7 @@ import type { Sound } from '@yunta/core/rig/sound';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { Amount } from './amount.js';
 import { Pedals } from './pedals.js';
+import { theItem, theFirst } from '@yunta/core/known/the';
 
 /** What a sound says besides its row: in which order, heard where, how loud, what is under a pedal. */
 export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
@@ -52,7 +53,7 @@ const Order = ({ sound, detail }: SoundOnCard) => {
   const move = (s: (typeof stages)[number], by: -1 | 1) => {
     const next = movable.map((m) => m.stage);
     const i = movable.indexOf(s);
-    [next[i], next[i + by]] = [next[i + by]!, next[i]!];
+    [next[i], next[i + by]] = [theItem(next, i + by), theItem(next, i)];
     edit(setOrder(sound, next), `${sound.name}: ${s.text} ${by < 0 ? 'earlier' : 'later'}`);
   };
   return (
@@ -190,7 +191,12 @@ const Ends = ({ sound, detail }: SoundOnCard) => {
           onClick={() =>
             put([
               ...ends,
-              { from: ends[0]?.from ?? detail.sources[0]!.value, at: spare.value, as: 'sounds', now: 'not at all' },
+              {
+                from: ends[0]?.from ?? theFirst(detail.sources).value,
+                at: spare.value,
+                as: 'sounds',
+                now: 'not at all',
+              },
             ])
           }
         >

@@ -1,7 +1,7 @@
 import { Button, MultiSelect, SegmentedControl, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
-import { all, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
+import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
 import type { Move } from '@yunta/core/rig/sound';
 import {
   addMove,
@@ -20,6 +20,7 @@ import { newPartId } from '../../session/ids.js';
 import type { SheetRow } from '../../app/sheet/columns.js';
 import { Sheet } from '../../app/sheet/sheet.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { theOne } from '@yunta/core/known/the';
 
 const MANNERS: readonly Manner[] = ['latched', 'while held', 'one way'];
 const OFF_NOTES: Readonly<Record<Manner, string>> = {
@@ -42,9 +43,9 @@ export const Moves = ({ hookup, columns, complain }: MovesProps) => {
   const move = moves.find((m) => m.id === chosen) ?? moves[0];
   const lists = moveRows(rig);
   const rename = (row: SheetRow, name: string) => {
-    const { list, move: id } = lists.find((l) => l.row.id === row.id)!;
+    const { list, move: id } = theOne(lists, (l) => l.row.id === row.id);
     if (list !== 'on') return [];
-    return edit({ put: [{ ...partOf(rig, id)!, name }], remove: [] }, `Rename ${row.name}`);
+    return edit({ put: [{ ...thePart(rig, id), name }], remove: [] }, `Rename ${row.name}`);
   };
   const type = (typed: readonly Typed[], label: string) => {
     const scope = { hookup, only: false, unsaid: 'as it is' } as const;
@@ -88,7 +89,7 @@ const rowOf = (
   columns: readonly Column[],
   hookup: Id<'hookup'>,
 ): SheetRow => {
-  const move = partOf(rig, id)!;
+  const move = thePart(rig, id);
   const manner = mannerOf(move);
   const cells = columns.map((c) => cellOf(rig, row, c, hookup, 'as it is'));
   if (list === 'on') {

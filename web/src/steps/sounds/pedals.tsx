@@ -4,7 +4,7 @@ import { controlText } from '@yunta/core/recall/words';
 import type { Curve } from '@yunta/core/rig/act';
 import { controlIn } from '@yunta/core/rig/device';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
-import { all, partOf } from '@yunta/core/rig/rig';
+import { all, thePart } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { expressionInputs } from '@yunta/core/sheets/typed-cell';
 import { useState } from 'react';
@@ -137,7 +137,7 @@ const PutUnder = (of: InScope) => {
   const add = (pedal: Ref) => {
     if (!control) return;
     const { device, name } = splitRef(control);
-    const domain = controlIn(partOf(rig, device)!, name)?.domain;
+    const domain = controlIn(thePart(rig, device), name)?.domain;
     if (!domain || !('min' in domain)) return;
     if (put({ control, pedal, heel: domain.min, toe: domain.max }).length === 0) choose(undefined);
   };

@@ -9,6 +9,7 @@ import type { SheetRow } from '../../app/sheet/columns.js';
 import { Sheet } from '../../app/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { theOne } from '@yunta/core/known/the';
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
 export const Songs = ({ complain }: { complain: (text: string) => void }) => {
@@ -84,7 +85,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
           choose={choose}
           complain={complain}
           rename={(row, to) =>
-            edit({ put: [{ ...songs.find((s) => s.id === row.id)!, title: to }], remove: [] }, `Rename ${row.name}`)
+            edit({ put: [{ ...theOne(songs, (s) => s.id === row.id), title: to }], remove: [] }, `Rename ${row.name}`)
           }
           type={(typed, label) => {
             const done = typeSongs(rig, songs, typed);

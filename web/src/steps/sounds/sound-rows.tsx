@@ -2,13 +2,14 @@ import { verdictText } from '@yunta/core/recall/verdict-words';
 import type { View } from '@yunta/core/derive/view';
 import { changeSound, type Scope } from '@yunta/core/edits/sounds';
 import type { Id } from '@yunta/core/rig/ids';
-import { all, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
+import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { cellOf, typeBlock, type Cell, type Column } from '@yunta/core/sheets/sound-sheet';
 import { useMemo } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import type { SheetRow } from '../../app/sheet/columns.js';
 import { Sheet } from '../../app/sheet/sheet.js';
+import { theEntry } from '@yunta/core/known/the';
 
 const ROLE_LETTERS: Readonly<Record<string, string>> = {
   clean: 'C',
@@ -92,7 +93,7 @@ export const SoundSheet = ({
       name: sound.name,
       mark: ROLE_LETTERS[sound.role] ?? '·',
       says: `, ${sound.role}${seen ? `, ${verdictText(seen)}` : ''}`,
-      cells: cells.get(sound.id)!,
+      cells: theEntry(cells, sound.id),
       isDerived: parent !== undefined,
       ...(parent ? { note: `from ${parent.name}` } : {}),
       ...(seen ? { verdict: seen.verdict } : {}),
@@ -110,13 +111,13 @@ export const SoundSheet = ({
       chosen={chosen}
       choose={(id) => choose(id as Id<'sound'>)}
       complain={complain}
-      rename={(row, name) => edit(changeSound(partOf(rig, row.id as Id<'sound'>)!, { name }), `Rename ${row.name}`)}
+      rename={(row, name) => edit(changeSound(thePart(rig, row.id as Id<'sound'>), { name }), `Rename ${row.name}`)}
       type={(typed, label) => {
         const done = typeBlock(rig, sounds, columns, typed, scope);
         return done.ok
           ? edit(
               { put: done.value, remove: [] },
-              `${label}${scope.only ? `, in ${partOf(rig, scope.hookup)!.name} only` : ''}`,
+              `${label}${scope.only ? `, in ${thePart(rig, scope.hookup).name} only` : ''}`,
             )
           : done.error;
       }}

@@ -6,6 +6,7 @@ import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
 import { useRig } from '../../app/rig-context.js';
 import { fits, TextField } from '../../app/text-field.js';
+import { theOne } from '@yunta/core/known/the';
 
 /** Adds a sound, derived from another where that is said. */
 export type AddSound = (name: string, role: Role, parent?: Id<'sound'>) => void;
@@ -21,7 +22,7 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
   const { rig, edit } = useRig();
   const setRole = (role: Role) => edit(changeSound(sound, { role }), `${sound.name}: role ${role}`);
   const leave = (how: string) => {
-    const label = LEAVING.find((l) => l.value === how)!.label;
+    const label = theOne(LEAVING, (l) => l.value === how).label;
     edit(setLeaving(sound, (how || undefined) as Sound['leaving']), `${sound.name}: ${label}`);
   };
   return (

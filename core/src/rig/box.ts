@@ -1,0 +1,63 @@
+import type { Control, Device, Jack, Memory } from './device.js';
+import { controlIn } from './device.js';
+import { splitRef, type Ref } from './ids.js';
+import type { Program } from './program.js';
+import { partOf, thePart, type Rig } from './rig.js';
+
+/** The questions one asks a box. Those that begin with `the` know that there is an answer, and throw when not. */
+
+export { controlIn };
+
+const none = (device: Device, what: string): Error => new Error(`${device.name} has no ${what}`);
+
+/** A jack of a box by its name there. */
+export const jackIn = (device: Device | undefined, name: string): Jack | undefined =>
+  device?.jacks.find((jack) => jack.id === name);
+
+/** A memory of a box by its name there. */
+export const memoryIn = (device: Device | undefined, name: string | undefined): Memory | undefined =>
+  device?.memories.find((memory) => memory.id === name);
+
+/** The memory of which a control says which program is loaded. */
+export const memoryChosenBy = (device: Device | undefined, control: string | undefined): Memory | undefined =>
+  device?.memories.find((memory) => memory.control === control);
+
+/** @throws when the box has no such control */
+export const theControl = (device: Device, name: string): Control => {
+  const found = controlIn(device, name);
+  if (!found) throw none(device, `control ${name}`);
+  return found;
+};
+
+/** @throws when the box has no such memory */
+export const theMemory = (device: Device, name: string): Memory => {
+  const found = memoryIn(device, name);
+  if (!found) throw none(device, `memory ${name}`);
+  return found;
+};
+
+/** A jack by `device.jack`; undefined when the box or the jack is gone. */
+export const jackAt = (rig: Rig, at: Ref): Jack | undefined => {
+  const { device, name } = splitRef(at);
+  return jackIn(partOf(rig, device), name);
+};
+
+/** @throws when there is no such jack */
+export const theJack = (rig: Rig, at: Ref): Jack => {
+  const found = jackAt(rig, at);
+  if (!found) throw new Error(`There is no jack ${at}, though it was known to be there`);
+  return found;
+};
+
+/** A control by `device.control`; undefined when the box or the control is gone. */
+export const controlAt = (rig: Rig, at: Ref): Control | undefined => {
+  const { device, name } = splitRef(at);
+  const box = partOf(rig, device);
+  return box && controlIn(box, name);
+};
+
+/** The box in which a program stands, and the memory there that holds it. */
+export const placeOf = (rig: Rig, program: Program): { readonly device: Device; readonly memory: Memory } => {
+  const device = thePart(rig, program.device);
+  return { device, memory: theMemory(device, program.memory) };
+};
