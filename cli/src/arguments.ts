@@ -1,3 +1,5 @@
+import { surely } from '@yunta/core/known/the';
+
 /** Words of a command: what stands alone, and options with or without a value. */
 export interface CommandWords {
   readonly alone: readonly string[];
@@ -11,7 +13,7 @@ export const readWords = (words: readonly string[]): CommandWords => {
   const alone: string[] = [];
   const options: Record<string, string | true> = {};
   for (let i = 0; i < words.length; i += 1) {
-    const word = words[i]!;
+    const word = surely(words[i]);
     if (!word.startsWith('--')) {
       alone.push(word);
       continue;

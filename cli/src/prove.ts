@@ -7,6 +7,7 @@ import { soundsInOrder } from '@yunta/core/rig/rig';
 import { UserError, type CommandWords } from './arguments.js';
 import { deriveFile, readSystems } from './read.js';
 import { json, print } from './say.js';
+import { surely } from '@yunta/core/known/the';
 
 /** Verdict of every sound, with footsteps. @returns 0 all proved, 1 not all */
 export const proveVerb = (words: CommandWords): number =>
@@ -15,7 +16,7 @@ export const proveVerb = (words: CommandWords): number =>
 const verdictJson = (verdict: Verdict) => {
   if (verdict.is === 'proved') return { verdict: 'proved' };
   if (verdict.is === 'undecided') return { verdict: 'undecided', because: verdict.because };
-  const shortest = verdict.wrong.find((w) => w.length === verdict.length)!;
+  const shortest = surely(verdict.wrong.find((w) => w.length === verdict.length));
   return {
     verdict: 'broken',
     length: verdict.length,
@@ -64,7 +65,7 @@ const proveRig = (words: CommandWords): number => {
       sounds: Object.fromEntries(
         sounds.map((s) => [
           s.id,
-          { name: s.name, ...answerJson(d.answers.get(s.id)!), ...(s.because ? { why: s.because } : {}) },
+          { name: s.name, ...answerJson(surely(d.answers.get(s.id))), ...(s.because ? { why: s.because } : {}) },
         ]),
       ),
     });

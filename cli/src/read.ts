@@ -8,6 +8,7 @@ import type { Sound } from '@yunta/core/rig/sound';
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { UserError, type CommandWords } from './arguments.js';
+import { surely } from '@yunta/core/known/the';
 
 const textOf = (file: string | undefined): string => {
   if (!file) throw new UserError('Name a file.');
@@ -31,7 +32,7 @@ export const deriveFile = ({ alone, options }: CommandWords): Derived => {
     throw new UserError(
       wanted ? `There is no hook-up "${wanted}"; this rig has ${names || 'none'}.` : 'This rig has no hook-up.',
     );
-  return deriveOnce(read.value, hookup)!;
+  return surely(deriveOnce(read.value, hookup));
 };
 
 export const soundNamed = (d: Derived, name: string | true | undefined): Sound => {

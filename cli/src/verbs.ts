@@ -10,6 +10,7 @@ import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
 import type { CommandWords } from './arguments.js';
 import { deriveFile, soundNamed } from './read.js';
 import { json, print } from './say.js';
+import { surely } from '@yunta/core/known/the';
 
 const codeOf = (d: Derived, id: Id<'device'>): string => partOf(d.rig, id)?.code ?? id;
 
@@ -43,7 +44,7 @@ const runText = (d: Derived, items: readonly Item[]): string =>
 export const traceVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   const sound = soundNamed(d, words.options.sound);
-  const compiled = d.compilation.sounds.get(sound.id)!;
+  const compiled = surely(d.compilation.sounds.get(sound.id));
   const run = soundRun(d, sound.id);
   if (words.options.json) {
     json({
@@ -90,9 +91,9 @@ export const checkVerb = (words: CommandWords): number => {
 export const compileVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   const stored = soundsInOrder(d.rig).flatMap((sound) =>
-    d.compilation.sounds.get(sound.id)!.stored.map(({ program, typed, meant }) => ({
+    surely(d.compilation.sounds.get(sound.id)).stored.map(({ program, typed, meant }) => ({
       sound: sound.name,
-      device: partOf(d.rig, program.device)!.name,
+      device: surely(partOf(d.rig, program.device)).name,
       slot: slotText(d.rig, sound),
       typed,
       contents: program.contents,

@@ -7,6 +7,7 @@ import { randomGear } from '@yunta/core/testing/random-gear';
 import { askSpin } from '@yunta/core/testing/spin';
 import { proveRig, replayAll, walk } from '@yunta/core/testing/walk';
 import { print } from '../say.js';
+import { surely } from '@yunta/core/known/the';
 
 /** States of a cone: these rigs are small, and those that are not are left undecided. */
 const BUDGET = 3_000;
@@ -71,7 +72,7 @@ export const measureGear = ({ stomps, perRig, systems }: Amounts): number => {
       if (counts.asked >= systems) break;
       const [ours, theirs] = [prove(system), askSpin(system)];
       counts.asked += 1;
-      for (const [id, verdict] of theirs) if (ours.get(id)!.is !== verdict.verdict) counts.differing += 1;
+      for (const [id, verdict] of theirs) if (surely(ours.get(id)).is !== verdict.verdict) counts.differing += 1;
     }
   }
   print(

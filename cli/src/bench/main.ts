@@ -30,6 +30,7 @@ import { resolve } from 'node:path';
 import { print } from '../say.js';
 import { measureGear } from './gear.js';
 import { type Compiled } from '@yunta/core/recall/compiled';
+import { surely } from '@yunta/core/known/the';
 
 /** Enough that a process is warm and that the median says what the work takes, not what else the machine was doing. */
 const RUNS = 25;
@@ -41,7 +42,7 @@ const times = (run: () => unknown, runs = RUNS): readonly number[] =>
     run();
     return performance.now() - began;
   }).sort((a, b) => a - b);
-const middle = (of: readonly number[]): number => of[Math.floor(of.length / 2)]!;
+const middle = (of: readonly number[]): number => surely(of[Math.floor(of.length / 2)]);
 const median = (run: () => unknown, runs = RUNS): number => middle(times(run, runs));
 
 const ms = (n: number): string => `${n < 10 ? n.toFixed(2) : n.toFixed(1)} ms`;
@@ -50,15 +51,15 @@ const row = (name: string, figure: string, beside = ''): void =>
 /** The median, and the shortest beside it: how far they are apart is what else the machine was doing. */
 const timed = (name: string, run: () => unknown, runs = RUNS): readonly number[] => {
   const took = times(run, runs);
-  row(name, ms(middle(took)), `shortest ${ms(took[0]!)}`);
+  row(name, ms(middle(took)), `shortest ${ms(surely(took[0]))}`);
   return took;
 };
 
 /** One sound changed: a stage that was out is taken in, or the other way about. */
 const edited = (rig: Rig, n: number): Rig => {
   const sounds = soundsInOrder(rig);
-  const sound = sounds[n % sounds.length]!;
-  const want = sound.wants.find((w): w is StageWant => 'stage' in w && !w.stage.includes('hed'))!;
+  const sound = surely(sounds[n % sounds.length]);
+  const want = surely(sound.wants.find((w): w is StageWant => 'stage' in w && !w.stage.includes('hed')));
   const applied = apply(rig, setWant(sound, { stage: want.stage, is: want.is === 'in' ? 'out' : 'in' }));
   return applied.ok ? applied.value.rig : rig;
 };
@@ -112,10 +113,10 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   let later = rig;
   const changed = Array.from(
     { length: RUNS },
-    (_, k) => editing.derive((later = edited(later, k + 1)), hookup.id)!.modelled.system,
+    (_, k) => surely(editing.derive((later = edited(later, k + 1)), hookup.id)).modelled.system,
   );
   let at = 0;
-  timed('prove, after one edit', () => prove(changed[at++ % changed.length]!, USUAL_BUDGET, memory));
+  timed('prove, after one edit', () => prove(surely(changed[at++ % changed.length]), USUAL_BUDGET, memory));
   timed('findings, of sounds looked at before', () =>
     judge({ rig, hookup, compilation, modelled, verdicts: new Map(verdicts) }),
   );
@@ -124,14 +125,14 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   let last = rig;
   const edits = Array.from({ length: 41 }, (_, k) => (last = edited(last, k + 1)));
   let n = 0;
-  timed('whole pipeline, after one edit', () => deriver.derive(edits[n++]!, hookup.id), edits.length);
+  timed('whole pipeline, after one edit', () => deriver.derive(surely(edits[n++]), hookup.id), edits.length);
   const questions = QUESTIONS.map(({ about, ask }) =>
     timed(`and if: ${about}`, () => reply(ask(compilation, modelled), verdicts), 5),
   );
   row(
     'all of what the usual proof leaves out',
     ms(questions.reduce((sum, q) => sum + middle(q), 0)),
-    `shortest ${ms(questions.reduce((sum, q) => sum + q[0]!, 0))}`,
+    `shortest ${ms(questions.reduce((sum, q) => sum + surely(q[0]), 0))}`,
   );
   besideGraphology(rig, hookup, b, compiled, traced);
 };
@@ -140,7 +141,7 @@ print(
   `Medians of ${RUNS} runs one after the other in one process, unless a row says otherwise, with the shortest beside them.`,
 );
 const demo = islandRun();
-measure('Demo', demo, partOf(demo, BALLROOM_ID)!);
+measure('Demo', demo, surely(partOf(demo, BALLROOM_ID)));
 const giant = giantRig();
 measure('Giant', giant.rig, giant.hookup);
 
@@ -152,9 +153,11 @@ const reference = (
     cases: (RecallSystem & { id: string; productStates: number })[];
   }
 ).cases;
-const largest = reference
-  .filter((c) => c.productStates <= 60_000 && powerUpStates(c).length <= 60_000)
-  .sort((a, b) => b.productStates - a.productStates)[0]!;
+const largest = surely(
+  reference
+    .filter((c) => c.productStates <= 60_000 && powerUpStates(c).length <= 60_000)
+    .sort((a, b) => b.productStates - a.productStates)[0],
+);
 row(
   `${largest.id}, ${largest.productStates} states`,
   ms(median(() => prove(largest))),
@@ -162,9 +165,9 @@ row(
 );
 
 print('\nProver, SPIN and whole states on the same systems of the demo rig, each cut to one want of a sound');
-const proved = proveRig(demo, partOf(demo, BALLROOM_ID)!);
+const proved = proveRig(demo, surely(partOf(demo, BALLROOM_ID)));
 for (const sound of proved.modelled.system.sounds.slice(0, 3)) {
-  const system = coneSystem(proved.modelled.system, sound.id, sound.wants.at(-1)!.variable);
+  const system = coneSystem(proved.modelled.system, sound.id, surely(sound.wants.at(-1)).variable);
   const began = performance.now();
   askSpin(system);
   const spin = performance.now() - began;
@@ -180,7 +183,7 @@ print('\nThe bench beside real time');
   const bench = setUpBench(proved, {}, false);
   const recalls = [...proved.modelled.steps.values()].filter((s) => s.does === 'recall');
   const began = performance.now();
-  for (let n = 0; n < 4000; n += 1) takeStep(proved, bench, recalls[n % recalls.length]!);
+  for (let n = 0; n < 4000; n += 1) takeStep(proved, bench, surely(recalls[n % recalls.length]));
   const took = performance.now() - began;
   row(
     '4,000 recalls of the demo, bytes and load gaps',

@@ -8,7 +8,7 @@ import { type Read } from '../midi/reader.js';
 import { Timeline } from './timeline.js';
 import { Faults } from './faults.js';
 import { Wires } from './wires.js';
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 import { jackIn, memoryIn } from '../rig/box.js';
 import { controlIn } from '../rig/device.js';
 
@@ -276,7 +276,7 @@ export class Bench {
       const places = banks && 'load' in banks && typeof banks.slot === 'object' ? banks.slot.banks : [];
       const wanted = Math.floor(slot / memory.switches.length);
       for (let steps = 0; steps < places.length; steps += 1) {
-        const shown = places.findIndex((b) => String(b) === String(box.values.get(memory.bank!.control)));
+        const shown = places.findIndex((b) => String(b) === String(box.values.get(surely(memory.bank).control)));
         if (shown === wanted) break;
         this.stomp(device, shown < wanted ? memory.bank.up : memory.bank.down);
       }

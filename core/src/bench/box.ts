@@ -3,7 +3,7 @@ import { controlIn, relaysOf, type Actuator, type Device, type Memory } from '..
 import { actsAt, NOT_KNOWN, type Program } from '../rig/program.js';
 import { holds, type Circumstances, type Value } from '../rig/value.js';
 import { ByteReader, type Read } from '../midi/reader.js';
-import { theFirst, theItem } from '../known/the.js';
+import { surely, theFirst, theItem } from '../known/the.js';
 import { memoryIn, theMemory } from '../rig/box.js';
 
 /** What a simulated box can do to the world outside it. */
@@ -145,7 +145,7 @@ export class Box {
         this.outside.plan(this.deafUntil, () => this.catchUp());
         return;
       }
-      this.obey(this.waiting.shift()!);
+      this.obey(surely(this.waiting.shift()));
     }
   }
 

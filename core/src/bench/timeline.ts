@@ -1,4 +1,4 @@
-import { theItem, theFirst } from '../known/the.js';
+import { theItem, theFirst, surely } from '../known/the.js';
 
 /** Things to come, in microseconds. What is due at the same moment happens in the order in which it was planned. */
 export class Timeline {
@@ -18,7 +18,7 @@ export class Timeline {
   /** Lets time pass until nothing is due any more, or until the moment given. */
   pass(until = Infinity): void {
     while (this.due.length && theFirst(this.due).at <= until) {
-      const next = this.due.shift()!;
+      const next = surely(this.due.shift());
       this.now = Math.max(this.now, next.at);
       next.run();
     }

@@ -1,4 +1,4 @@
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Slot } from '../rig/device.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { When } from '../rig/value.js';
@@ -118,7 +118,7 @@ const supplies: Said<NonNullable<Jack['supply']>> = {
     const found = /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*(isolated|shared))?$/i.exec(
       text,
     );
-    const volts = found?.[1]!.split('/').map(Number) ?? [];
+    const volts = surely(found?.[1]).split('/').map(Number) ?? [];
     return found && volts.every((v) => v > 0)
       ? {
           volts,
@@ -295,7 +295,7 @@ const placesOf = (device: Device): readonly Place<never>[] => {
         key: `end ${i}`,
         where: end.name,
         of: end,
-        put: (one) => ({ ...device, ends: replaced(device.ends!, i, one) }),
+        put: (one) => ({ ...device, ends: replaced(surely(device.ends), i, one) }),
         fields: OF_END,
       });
   });

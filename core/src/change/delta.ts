@@ -2,7 +2,7 @@ import equal from 'fast-deep-equal';
 import { KINDS, kindOf, type AnyId } from '../rig/ids.js';
 import { partOf, type Part, type Parts, type Rig } from '../rig/rig.js';
 import type { Edit } from './edit.js';
-import { theEntry } from '../known/the.js';
+import { surely, theEntry } from '../known/the.js';
 
 /** What is journaled: each touched part as it was and as it became. */
 export type Delta = ReadonlyMap<AnyId, { readonly before: Part | null; readonly after: Part | null }>;
@@ -108,9 +108,9 @@ export const sharing = (older: Rig, rig: Rig): Rig => {
       const [old, now] = [older.parts[kind], rig.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
       if (old === now) return [kind, now];
       const shared = new Map<AnyId, Part>();
-      let isSame = old!.size === now!.size;
-      for (const [id, part] of now!) {
-        const known = old!.get(id);
+      let isSame = surely(old).size === surely(now).size;
+      for (const [id, part] of surely(now)) {
+        const known = surely(old).get(id);
         const same = known && equal(known, part) ? known : part;
         if (same !== known) isSame = false;
         shared.set(id, same);

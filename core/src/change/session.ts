@@ -1,3 +1,4 @@
+import { surely } from '../known/the.js';
 import { cutTo, LONGEST_LABEL } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { Rig } from '../rig/rig.js';
@@ -140,7 +141,7 @@ export const confirm = (session: Session, journal: readonly Journaled[]): Sessio
   const still = session.waiting.filter((w) => !settled.has(w.set.id));
   const { theirs, rig, ...replayed } = replay(confirmed, still, squash(others.map((j) => j.delta)));
   const kept = forget({ ...session, confirmed, ...replayed, rig: sharing(session.rig, rig) }, replayed.troubles);
-  const last = news.at(-1)!;
+  const last = surely(news.at(-1));
   return {
     ...kept,
     past: theirs.size ? [...kept.past, { id: `with ${last.id}`, label: last.label, delta: theirs }] : kept.past,

@@ -1,4 +1,5 @@
 import { makeDevice, type GivenTraits } from '../catalogue/make.js';
+import { surely } from '../known/the.js';
 import type { Device } from '../rig/device.js';
 import type { Hookup } from '../rig/hookup.js';
 import { ref, type Id } from '../rig/ids.js';
@@ -207,7 +208,7 @@ const STAGES: Readonly<Record<string, string>> = {
   dly: 'delay',
   rev: 'reverb',
 };
-const stage = (code: string): Want => ({ stage: ref(dev(code), STAGES[code]!), is: 'in' });
+const stage = (code: string): Want => ({ stage: ref(dev(code), surely(STAGES[code])), is: 'in' });
 const soundId = (i: number): Id<'sound'> => `sound:${String(i + 1).padStart(2, '0')}`;
 
 const sounds: readonly Sound[] = SHEET.map((row, i) => {

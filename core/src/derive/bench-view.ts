@@ -14,7 +14,7 @@ import type { Derived } from './deriver.js';
 import { asItStands, wrongNow, type Fault } from './faults.js';
 import { wrongOnBench } from './play.js';
 import { runOf } from './view.js';
-import { theOne, theEntry, theFirst } from '../known/the.js';
+import { theOne, theEntry, theFirst, surely } from '../known/the.js';
 import { memoryChosenBy } from '../rig/box.js';
 
 export interface SwitchView {
@@ -325,7 +325,7 @@ const floorOf = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Re
     ? [memory.bank.down, memory.bank.up].map((name): SwitchView => ({
         device: device.id,
         switch: name,
-        label: name === memory.bank!.up ? 'Bank up' : 'Bank down',
+        label: name === surely(memory.bank).up ? 'Bank up' : 'Bank down',
         about: `bank ${bank + (memory.shows.bank?.first ?? 1)} shows`,
         holds: false,
         state: 'ready',

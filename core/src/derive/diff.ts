@@ -1,4 +1,5 @@
 import { nothing, type Edit } from '../change/edit.js';
+import { surely } from '../known/the.js';
 import { KINDS, type AnyId } from '../rig/ids.js';
 import type { Part, Rig } from '../rig/rig.js';
 
@@ -8,7 +9,7 @@ export const difference = (before: Rig, after: Rig): Edit =>
     const [old, now] = [before.parts[kind], after.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
     if (old === now) return edit;
     return {
-      put: [...edit.put, ...[...now!.values()].filter((p) => old!.get(p.id) !== p)],
-      remove: [...edit.remove, ...[...old!.keys()].filter((id) => !now!.has(id))],
+      put: [...edit.put, ...[...surely(now).values()].filter((p) => surely(old).get(p.id) !== p)],
+      remove: [...edit.remove, ...[...surely(old).keys()].filter((id) => !surely(now).has(id))],
     };
   }, nothing);

@@ -8,6 +8,7 @@ import { wantedPairs } from '../recall/intend.js';
 import { trace } from '../signal/trace.js';
 import type { WiredEnd } from '../signal/wiring.js';
 import type { Derived } from './deriver.js';
+import { surely } from '../known/the.js';
 
 /** What a hook-up asks of all its sounds, and what they do: who is heard where, and what is set once. Plain data. */
 export interface Terms {
@@ -86,7 +87,7 @@ export const termsOf = (d: Derived): Terms => {
               box: device.name,
               name: c.name ?? c.id,
               domain: c.domain,
-              value: d.grounds.resting.get(control)!,
+              value: surely(d.grounds.resting.get(control)),
               said: control in d.hookup.settings,
             };
           }),

@@ -12,7 +12,7 @@ import { tickOf } from '../edits/ticks.js';
 import type { Meant } from '../recall/compiled.js';
 import type { Derived } from './deriver.js';
 import { actBytes } from './view.js';
-import { theFirst } from '../known/the.js';
+import { surely, theFirst } from '../known/the.js';
 import { theMemory, theControl } from '../rig/box.js';
 
 /** One thing to type into a box, as the person in front of it meets it. */
@@ -170,7 +170,7 @@ const slotOf = (
     sounds,
     typed,
     unknown: lines.length === 0,
-    lines: lines.map((l) => (ticked[l.text] ? { ...l, ticked: ticked[l.text]! } : l)),
+    lines: lines.map((l) => (ticked[l.text] ? { ...l, ticked: surely(ticked[l.text]) } : l)),
     gone: Object.keys(ticked).filter((t) => !texts.has(t)),
   };
 };
@@ -188,7 +188,7 @@ const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: 
     .filter((c) => !loops.includes(c) && contents[c] !== undefined)
     .flatMap((c): readonly TypeLine[] => {
       const control = theControl(device, c);
-      const value = contents[c]!;
+      const value = surely(contents[c]);
       if ('arrange' in control.domain)
         return String(value) === String(restingValue(control))
           ? []

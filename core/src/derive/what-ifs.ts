@@ -6,7 +6,7 @@ import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '.
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
 import type { Derived } from './deriver.js';
-import { theOne } from '../known/the.js';
+import { surely, theOne } from '../known/the.js';
 
 /** One sound that an evening out of the ordinary leaves wrong, or a move in it. Plain data. */
 export interface TroubleView {
@@ -82,8 +82,8 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
       undecided: reply.undecided.map((u) => name(u.sound)),
       troubles: longestWaits(reply.troubles).map((t): TroubleView => {
         const [first] = [...t.wants].sort((a, b) => a.length - b.length);
-        const control = first!.variable as Ref;
-        const footsteps = first!.example();
+        const control = surely(first).variable as Ref;
+        const footsteps = surely(first).example();
         const sound = partOf(rig, t.sound);
         return {
           id: t.id,
@@ -97,7 +97,7 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
           controls: t.wants.map((w) => controlText(rig, w.variable as Ref)),
           control,
           text: controlText(rig, control),
-          wanted: valueText(rig, control, first!.wanted),
+          wanted: valueText(rig, control, surely(first).wanted),
           steps: sayFootsteps(rig, { system: t.system, steps: question.steps }, footsteps, control),
           powerUp: footsteps.powerUp,
         };
@@ -111,5 +111,5 @@ const longestWaits = (troubles: readonly RecallTrouble[]): readonly RecallTroubl
   troubles.filter(
     (t) =>
       t.waitMs === undefined ||
-      t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => (b.waitMs! > a.waitMs! ? b : a)),
+      t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => (surely(b.waitMs) > surely(a.waitMs) ? b : a)),
   );

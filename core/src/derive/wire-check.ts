@@ -11,7 +11,7 @@ import type { Program } from '../rig/program.js';
 import { all, partOf, soundsInOrder, thePart } from '../rig/rig.js';
 import { putPrograms } from '../sheets/program-sheet.js';
 import type { Derived } from './deriver.js';
-import { theItem, theFirst } from '../known/the.js';
+import { theItem, theFirst, surely } from '../known/the.js';
 import { theMemory } from '../rig/box.js';
 
 /** What a controller really sends, lined up with what it should send. Plain data. */
@@ -180,8 +180,8 @@ const stomps = (came: readonly Captured[]): readonly (readonly Captured[])[] | u
   if (came.length === 0 || came.some((c) => c.ms === undefined)) return undefined;
   const pieces: Captured[][] = [];
   came.forEach((c, i) => {
-    if (i === 0 || c.ms! - theItem(came, i - 1).ms! > BETWEEN_STOMPS_MS) pieces.push([]);
-    pieces.at(-1)!.push(c);
+    if (i === 0 || surely(c.ms) - surely(theItem(came, i - 1).ms) > BETWEEN_STOMPS_MS) pieces.push([]);
+    surely(pieces.at(-1)).push(c);
   });
   return pieces;
 };
@@ -205,9 +205,9 @@ const align = (meant: readonly Expected[], came: readonly Captured[], fallback: 
   for (let i = 1; i <= n; i += 1) {
     for (let k = 1; k <= m; k += 1)
       theItem(cost, i)[k] = Math.min(
-        theItem(cost, i - 1)[k - 1]! + unlike(theItem(meant, i - 1), theItem(came, k - 1)),
-        theItem(cost, i - 1)[k]! + 1,
-        theItem(cost, i)[k - 1]! + 1,
+        theItem(theItem(cost, i - 1), k - 1) + unlike(theItem(meant, i - 1), theItem(came, k - 1)),
+        theItem(theItem(cost, i - 1), k) + 1,
+        theItem(theItem(cost, i), k - 1) + 1,
       );
   }
   const pairs: Pair[] = [];
@@ -217,10 +217,11 @@ const align = (meant: readonly Expected[], came: readonly Captured[], fallback: 
     if (
       i > 0 &&
       k > 0 &&
-      theItem(cost, i)[k]! === theItem(cost, i - 1)[k - 1]! + unlike(theItem(meant, i - 1), theItem(came, k - 1))
+      theItem(theItem(cost, i), k) ===
+        theItem(theItem(cost, i - 1), k - 1) + unlike(theItem(meant, i - 1), theItem(came, k - 1))
     )
       pairs.unshift({ meant: theItem(meant, --i), came: theItem(came, --k), sound });
-    else if (i > 0 && theItem(cost, i)[k]! === theItem(cost, i - 1)[k]! + 1)
+    else if (i > 0 && theItem(theItem(cost, i), k) === theItem(theItem(cost, i - 1), k) + 1)
       pairs.unshift({ meant: theItem(meant, --i), sound });
     else pairs.unshift({ came: theItem(came, --k), sound });
   }
@@ -312,11 +313,11 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
           q !== p &&
           !settled.has(q) &&
           q.sound === p.sound &&
-          (meant ? q.came && !q.meant && same(q.came, meant) : q.meant && !q.came && same(q.meant, came!)),
+          (meant ? q.came && !q.meant && same(q.came, meant) : q.meant && !q.came && same(q.meant, surely(came))),
       );
-      if (twin) add(`${where}: ${text(d, (meant ?? came)!)} comes in another order than it should.`, [p, twin]);
+      if (twin) add(`${where}: ${text(d, surely(meant ?? came))} comes in another order than it should.`, [p, twin]);
       else if (meant) add(`${where}: ${text(d, meant)} is not sent.`, [p]);
-      else add(`${where}: ${text(d, came!)} goes out, and nothing should.`, [p]);
+      else add(`${where}: ${text(d, surely(came))} goes out, and nothing should.`, [p]);
     }
   }
   return differences;

@@ -38,13 +38,17 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
   for (const s of sources) if (onPath[s.point]) level[s.point] = s.end.dbu?.average ?? USUAL_DBU;
   for (const point of pointsInOrder(t)) {
     if (level[point] === -Infinity) continue;
-    for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
-      const edge = theItem(edges, leaving.edges[k]!);
+    for (let k = theItem(leaving.at, point); k < theItem(leaving.at, point + 1); k += 1) {
+      const edge = theItem(edges, theItem(leaving.edges, k));
       if (!onPath[edge.to]) continue;
-      level[edge.to] = Math.max(level[edge.to]!, behind(edge, level[point]!));
+      level[edge.to] = Math.max(theItem(level, edge.to), behind(edge, theItem(level, point)));
     }
   }
-  return new Map(ends.flatMap((end) => (level[end.point]! > -Infinity ? [[end.ref, level[end.point]!] as const] : [])));
+  return new Map(
+    ends.flatMap((end) =>
+      theItem(level, end.point) > -Infinity ? [[end.ref, theItem(level, end.point)] as const] : [],
+    ),
+  );
 
   function behind(edge: (typeof edges)[number], before: number): number {
     const { carries } = edge;

@@ -2,7 +2,7 @@ import { parseMidi, writeMidi, type MidiEvent } from 'midi-file';
 import { ByteReader, type Read } from '../midi/reader.js';
 import { hex } from '../midi/bytes.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 
 /** One channel message as it was heard on a wire. */
 export interface Captured extends Read {
@@ -116,15 +116,15 @@ const dataOf = (event: object): readonly number[] => {
   const e = event as Readonly<Record<string, number>> & { readonly type: string };
   switch (e.type) {
     case 'programChange':
-      return [e.programNumber!];
+      return [surely(e.programNumber)];
     case 'controller':
-      return [e.controllerType!, e.value!];
+      return [surely(e.controllerType), surely(e.value)];
     case 'channelAftertouch':
-      return [e.amount!];
+      return [surely(e.amount)];
     case 'pitchBend':
-      return [(e.value! + 0x2000) & 0x7f, (e.value! + 0x2000) >> 7];
+      return [(surely(e.value) + 0x2000) & 0x7f, (surely(e.value) + 0x2000) >> 7];
     default:
-      return [e.noteNumber!, e.velocity ?? e.amount ?? 0];
+      return [surely(e.noteNumber), e.velocity ?? e.amount ?? 0];
   }
 };
 
@@ -190,7 +190,7 @@ const readingHexText = function* (text: string): InPieces<Result<Capture, readon
       const read = reader.push(byte);
       open = read ? 0 : byte < 0xf8 && byte !== 0xf7 ? open + 1 : open;
       if (byte === 0xf7) open = 0;
-      if (read) messages.push({ ...read, ...(time ? { ms: time.ms - first! } : {}) });
+      if (read) messages.push({ ...read, ...(time ? { ms: time.ms - surely(first) } : {}) });
     }
   }
   if (messages.length === 0)

@@ -8,7 +8,7 @@ import { cutTo, LONGEST, wrongText } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { MOST_ROWS, readCells, writeCells } from './cells.js';
 import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
-import { theFirst } from '../known/the.js';
+import { surely, theFirst } from '../known/the.js';
 import { jackIn } from '../rig/box.js';
 
 const KIT_COLUMNS = ['code', 'name', 'box', 'zone', 'midi channel'] as const;
@@ -121,7 +121,7 @@ export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>):
       wrong.push(
         wrongAt(
           i + 1,
-          `The code "${row['code']!.slice(0, 20)}" is too long: ${wrongText(row['code']!, LONGEST.code)}`,
+          `The code "${surely(row['code']).slice(0, 20)}" is too long: ${wrongText(surely(row['code']), LONGEST.code)}`,
           'Shorten it, or leave it out and one is made.',
         ),
       );
@@ -129,12 +129,12 @@ export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>):
       wrong.push(
         wrongAt(
           i + 1,
-          `The name "${cutTo(row['name']!, 24)}" is too long: ${wrongText(row['name']!, LONGEST.name)}`,
+          `The name "${cutTo(surely(row['name']), 24)}" is too long: ${wrongText(surely(row['name']), LONGEST.name)}`,
           'Shorten it.',
         ),
       );
     else if (channel !== undefined && !(Number.isInteger(channel) && channel >= 1 && channel <= 16))
-      wrong.push(wrongAt(i + 1, `"${row['midi channel']!.slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
+      wrong.push(wrongAt(i + 1, `"${surely(row['midi channel']).slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
     else {
       const code = row['code'] ?? '';
       const edit = addDevice(
@@ -204,7 +204,7 @@ const cableIn = (
   const said = row['metres'];
   const metres = said ? Number(said.replace(',', '.')) : undefined;
   if (metres !== undefined && !(metres > 0 && metres <= 200))
-    return refuse([wrongAt(line, `"${said!.slice(0, 20)}" is no length.`, 'Give metres, such as 0.3 or 6.')]);
+    return refuse([wrongAt(line, `"${surely(said).slice(0, 20)}" is no length.`, 'Give metres, such as 0.3 or 6.')]);
   return ok({ from: from.value, to: to.value, metres });
 };
 

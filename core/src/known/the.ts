@@ -39,3 +39,12 @@ export const theOne = <T>(items: readonly T[], isIt: (item: T) => boolean): T =>
   if (found === undefined) throw missing(`The one of ${items.length}`);
   return found;
 };
+
+/**
+ * A value that is known to be there.
+ * @throws when it is not
+ */
+export const surely = <T>(value: T | null | undefined): T => {
+  if (value === null || value === undefined) throw missing('A value');
+  return value;
+};

@@ -1,3 +1,5 @@
+import { surely } from '../known/the.js';
+
 /** A complete channel message as a receiver understands it: status nibble, channel 1–16, data. */
 export interface Read {
   readonly status: number;
@@ -34,7 +36,7 @@ export class ByteReader {
     }
     if (this.running === 0) return undefined;
     this.data.push(byte);
-    if (this.data.length < DATA_BYTES[this.running >> 4]!) return undefined;
+    if (this.data.length < surely(DATA_BYTES[this.running >> 4])) return undefined;
     const read: Read = { status: this.running >> 4, channel: (this.running & 0x0f) + 1, data: this.data };
     this.data = [];
     return read;

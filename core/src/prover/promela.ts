@@ -1,3 +1,4 @@
+import { theEntry, theItem, theFirst } from '../known/the.js';
 import {
   servedBy,
   type Condition,
@@ -27,8 +28,8 @@ export const wantNumbers = (system: RecallSystem): readonly { readonly sound: st
 export const promela = (system: RecallSystem, sound?: string): string => {
   const names = new Map(system.variables.map((v, i) => [v.id, `v${i}`]));
   const domains = new Map(system.variables.map((v) => [v.id, v.domain]));
-  const value = (variable: string, v: string): number => domains.get(variable)!.indexOf(v);
-  const name = (variable: string): string => names.get(variable)!;
+  const value = (variable: string, v: string): number => theEntry(domains, variable).indexOf(v);
+  const name = (variable: string): string => theEntry(names, variable);
   const test = (variable: string, v: string): string => `${name(variable)} == ${value(variable, v)}`;
   const condition = (c: Condition): string =>
     `(${c.in.length ? c.in.map((v) => test(c.variable, v)).join(' || ') : 'false'})`;
@@ -45,9 +46,11 @@ export const promela = (system: RecallSystem, sound?: string): string => {
     }
     const { step } = act;
     const moves = step.flatMap((s, i) =>
-      step.indexOf(s) === i && i < step.length - 1 ? [`:: ${test(v, s)} -> ${become(v, step[i + 1]!)}`] : [],
+      step.indexOf(s) === i && i < step.length - 1 ? [`:: ${test(v, s)} -> ${become(v, theItem(step, i + 1))}`] : [],
     );
-    return moves.length ? `if ${moves.join(' ')} :: else -> ${become(v, step[0]!)} fi` : become(v, step[0]!);
+    return moves.length
+      ? `if ${moves.join(' ')} :: else -> ${become(v, theFirst(step))} fi`
+      : become(v, theFirst(step));
   };
   const act = (a: SystemAct): string =>
     a.when?.length ? `if :: (${all(a.when)}) -> ${change(a)} :: else fi` : change(a);
@@ -85,7 +88,7 @@ export const promela = (system: RecallSystem, sound?: string): string => {
       .map((v) => `  if ${v.initial.map((x) => `:: ${become(v.id, x)}`).join(' ')} fi;`),
     ...(system.together ?? []).map(
       (g) =>
-        `  if ${g.rows.map((row) => `:: d_step { ${row.map((x, i) => become(g.variables[i]!, x)).join('; ')} }`).join(' ')} fi;`,
+        `  if ${g.rows.map((row) => `:: d_step { ${row.map((x, i) => become(theItem(g.variables, i), x)).join('; ')} }`).join(' ')} fi;`,
     ),
   ];
   return [

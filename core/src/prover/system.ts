@@ -1,3 +1,5 @@
+import { theFirst, theItem } from '../known/the.js';
+
 /**
  * A recall system: plain data that says everything about how a rig's state can change, and knows nothing about gear.
  * Format and meaning: docs/formats.md. Acts of an event are carried out in order; their conditions are read at that
@@ -106,11 +108,12 @@ export const powerUpOf = (
   fits: (variable: string, value: string) => boolean,
 ): SystemState => {
   const state: Record<string, string> = {};
-  for (const v of variables) state[v.id] = v.initial.find((value) => fits(v.id, value)) ?? v.initial[0]!;
+  for (const v of variables) state[v.id] = v.initial.find((value) => fits(v.id, value)) ?? theFirst(v.initial);
   for (const group of together) {
-    const row = group.rows.find((values) => group.variables.every((v, i) => fits(v, values[i]!))) ?? group.rows[0]!;
+    const row =
+      group.rows.find((values) => group.variables.every((v, i) => fits(v, theItem(values, i)))) ?? theFirst(group.rows);
     group.variables.forEach((v, i) => {
-      state[v] = row[i]!;
+      state[v] = theItem(row, i);
     });
   }
   return state;
@@ -169,7 +172,7 @@ export const wrongInSystem = (system: RecallSystem): readonly string[] => {
     for (const row of group.rows) {
       if (row.length !== group.variables.length)
         wrong.push(`together ${group.variables.join(', ')}: a row has ${row.length} values.`);
-      else group.variables.forEach((v, i) => needValue('together', v, [row[i]!]));
+      else group.variables.forEach((v, i) => needValue('together', v, [theItem(row, i)]));
     }
   }
   return wrong;

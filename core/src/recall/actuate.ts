@@ -12,7 +12,7 @@ import type { HandMove, Meant, Wanted } from './compiled.js';
 import { BYTE_US } from '../units/amounts.js';
 import { bytesOf } from './slot-timing.js';
 import type { Target, Way, WayFinder } from './ways.js';
-import { theOne } from '../known/the.js';
+import { surely, theOne } from '../known/the.js';
 import { controlAt, theControl } from '../rig/box.js';
 
 /** A controller that a sound calls. */
@@ -295,7 +295,10 @@ const holderOf = (rig: Rig, { device, heldIn }: Target, wants: Wants): Holder | 
     if (!called) continue;
     let holder = wants.holders.get(called);
     if (!holder)
-      wants.holders.set(called, (holder = { memory, program: programAt(rig, device!.id, memory.id, called.value) }));
+      wants.holders.set(
+        called,
+        (holder = { memory, program: programAt(rig, surely(device).id, memory.id, called.value) }),
+      );
     return holder;
   }
   return undefined;

@@ -7,7 +7,7 @@ import { slotTiming, type Missed } from './slot-timing.js';
 import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type Evening, type How, DEEPEST } from './how.js';
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 
 /** Nothing of what a message brings about is left out. */
 export const AS_SAID = (acts: readonly SystemAct[]): readonly SystemAct[] => acts;
@@ -79,7 +79,7 @@ class Ears {
 
   /** Remembers, at the message that would make a box load, whether it had that loaded already. */
   private note(to: Device, { first, depends }: Missed, known: readonly Guard[]): void {
-    const { control, number } = depends!;
+    const { control, number } = surely(depends);
     const same = this.effects.guardThatHolds(control, number);
     this.notes.set(first, [
       ...(this.notes.get(first) ?? []),

@@ -18,7 +18,7 @@ import type { WayFinder } from './ways.js';
 import { sweepsFor, sweepsOf } from './pedals.js';
 import { onTopOf } from '../signal/state.js';
 import { USUAL_DISTURBANCES } from '../rig/hookup.js';
-import { theFirst } from '../known/the.js';
+import { surely, theFirst } from '../known/the.js';
 import { controlAt, memoryIn } from '../rig/box.js';
 
 export interface Compilation {
@@ -123,7 +123,7 @@ const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intenti
           off: actsFrom(
             b,
             caller,
-            givesBack.map((control) => [control, intention.state.get(control)!]),
+            givesBack.map((control) => [control, surely(intention.state.get(control))]),
           ),
         }
       : assign,

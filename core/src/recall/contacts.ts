@@ -5,6 +5,7 @@ import { type Guard } from './guards.js';
 import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type How, DEEPEST, deeper } from './how.js';
+import { surely } from '../known/the.js';
 
 /** A control that goes from one value to another. */
 export type ValueChange = readonly [from: string, to: string];
@@ -55,7 +56,7 @@ export class Contacts {
       if (!fact || !('in' in fact)) return [];
       const others = this.effects.guards(
         device.id,
-        closedWhen!.filter((f) => f !== fact),
+        surely(closedWhen).filter((f) => f !== fact),
       );
       if (!others) return [];
       const closed = (v: string) => this.effects.domains.allowed(fact, v);

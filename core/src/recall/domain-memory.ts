@@ -2,6 +2,7 @@ import { type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
 import type { Value } from '../rig/value.js';
 import { type Domains } from './domains.js';
+import { surely } from '../known/the.js';
 
 /**
  * Keeps what each part names from one edit to the next, and the domains as long as all of it together stays the same.
@@ -67,6 +68,6 @@ export class DomainMemory {
       this.domains = make(this.pairs.filter((_, i) => marks[i]));
       this.marks = marks;
     }
-    return this.domains!;
+    return surely(this.domains);
   }
 }

@@ -19,7 +19,7 @@ import { MidiAnswers } from './answers.js';
 import { Contacts, type ValueChange } from './contacts.js';
 import { type NoteLoad, AT_ONCE, DEEPEST, type How } from './how.js';
 import { Loads } from './loads.js';
-import { theFirst, theEntry, theItem } from '../known/the.js';
+import { theFirst, theEntry, theItem, surely } from '../known/the.js';
 import { memoryIn, theMemory } from '../rig/box.js';
 
 /**
@@ -170,8 +170,8 @@ export class Effects {
         !isLast ||
         guards.some(
           (g) =>
-            g.variable === ref(device.id, memory!.control) ||
-            memory!.stores.some((s) => g.variable === ref(device.id, s)),
+            g.variable === ref(device.id, surely(memory).control) ||
+            surely(memory).stores.some((s) => g.variable === ref(device.id, s)),
         )
       );
     }

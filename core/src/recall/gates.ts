@@ -109,11 +109,11 @@ export const gatesToOpen = (rig: Rig, wiring: Wiring, from: number, to: number, 
       if (cost[point] !== c) continue;
       if (point === to) return openedOn(before, opened, from, to);
       for (const e of theItem(wiring.out, point)) {
-        if (!inLine[e] || cost[wiring.to[e]!]! <= c) continue;
+        if (!inLine[e] || theItem(cost, theItem(wiring.to, e)) <= c) continue;
         const opening = wiring.open[e] ? NOTHING : toPass(rig, theItem(wiring.edges, e).needs, known);
         const next = c + (opening?.length ?? Infinity);
-        const there = wiring.to[e]!;
-        if (!opening || next >= cost[there]!) continue;
+        const there = theItem(wiring.to, e);
+        if (!opening || next >= theItem(cost, there)) continue;
         cost[there] = next;
         before[there] = point;
         if (opening.length) opened.set(there, opening);
@@ -138,7 +138,7 @@ const toPass = (rig: Rig, needs: readonly Need[], known: Known): Opening | undef
 
 const openedOn = (before: Int32Array, opened: ReadonlyMap<number, Opening>, from: number, to: number): Opening => {
   const all = new Map<Ref, Value>();
-  for (let point = to; point !== from; point = before[point]!)
+  for (let point = to; point !== from; point = theItem(before, point))
     for (const [control, value] of opened.get(point) ?? NOTHING) all.set(control, value);
   return [...all];
 };

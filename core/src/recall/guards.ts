@@ -1,6 +1,7 @@
 import { keptIn } from '../kept/kept.js';
 import { UNKNOWN } from './domains.js';
 import { afterAct, type Condition, type SystemAct } from '../prover/system.js';
+import { surely } from '../known/the.js';
 
 /** A condition of which nobody may know whether it holds: with the values in `open` it stays open. */
 export interface Guard extends Condition {
@@ -59,11 +60,11 @@ export const guardedBy = (
 ): readonly SystemAct[] => {
   if (when.length === 0) return acts;
   if (!isOpen(when)) return acts.map((act) => ({ ...act, when: act.when ? [...when, ...act.when] : when }));
-  const surely = when.map(closed);
+  const sure = when.map(closed);
   const atMost = when.map(widened);
   const doubts = when.flatMap((g, i) =>
     g.open
-      ? [when.map((other, j): Condition => (i === j ? { variable: g.variable, in: g.open! } : widened(other)))]
+      ? [when.map((other, j): Condition => (i === j ? { variable: g.variable, in: surely(g.open) } : widened(other)))]
       : [],
   );
   return acts.flatMap((act): readonly SystemAct[] => {
@@ -72,13 +73,13 @@ export const guardedBy = (
     if ('set' in act && act.set === unknown) return [{ ...act, when: [...atMost, ...also] }];
     const [alone] = when;
     const settles =
-      when.length === 1 && also.length === 0 && alone!.variable === act.variable
-        ? settledBy(alone!, act, domainOf(act.variable))
+      when.length === 1 && also.length === 0 && surely(alone).variable === act.variable
+        ? settledBy(surely(alone), act, domainOf(act.variable))
         : undefined;
     if (settles !== undefined)
       return [
-        { variable: act.variable, set: settles, when: [{ variable: act.variable, in: alone!.open! }] },
-        { ...act, when: surely },
+        { variable: act.variable, set: settles, when: [{ variable: act.variable, in: surely(surely(alone).open) }] },
+        { ...act, when: sure },
       ];
     const unless =
       'set' in act ? [{ variable: act.variable, in: domainOf(act.variable).filter((v) => v !== act.set) }] : [];
@@ -88,7 +89,7 @@ export const guardedBy = (
         set: unknown,
         when: [...doubt, ...also, ...unless],
       })),
-      { ...act, when: [...surely, ...also] },
+      { ...act, when: [...sure, ...also] },
     ];
   });
 };
@@ -123,7 +124,7 @@ export const withReasons = (acts: readonly SystemAct[]): readonly SystemAct[] =>
       : said;
     for (const [then, when] of reasons)
       if (then === act.variable || when.some((c) => c.variable === act.variable)) reasons.delete(then);
-    if (isSureNote(act, acts[i - 1])) reasons.set(act.variable, act.when!);
+    if (isSureNote(act, acts[i - 1])) reasons.set(act.variable, surely(act.when));
     return act;
   });
 };

@@ -19,7 +19,7 @@ import { type Shelf } from './shelf.js';
 import type { Condition, SystemAct, SystemEvent } from '../prover/system.js';
 import { callsByHalf, callId, otherCalls } from './calls.js';
 import { moveEvents } from './switches.js';
-import { theFirst } from '../known/the.js';
+import { surely, theFirst } from '../known/the.js';
 import { placeOf } from '../rig/box.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
@@ -185,13 +185,13 @@ const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
           .map((a) => ({ ...a, acts: a.acts.filter((act) => isOfFoot(device, act, effects)) }))
           .filter((a) => a.acts.length > 0);
         if (own.length === 0) return [];
-        const step: Footstep = { does: 'foot', device: device.id, actuator: first!.id };
+        const step: Footstep = { does: 'foot', device: device.id, actuator: surely(first).id };
         const guards = own.length === 1 ? effects.guards(device.id, theFirst(own).when) : undefined;
         if (guards && !isOpen(guards))
           return [
             [
               {
-                id: `foot:${device.id}.${first!.id}`,
+                id: `foot:${device.id}.${surely(first).id}`,
                 ...(guards.length ? { when: guards } : {}),
                 acts: effects.follow(device, theFirst(own).acts, []),
               },
@@ -200,7 +200,10 @@ const footEvents = (b: Bearings, effects: Effects): readonly Happening[] =>
           ];
         return [
           [
-            { id: `foot:${device.id}.${first!.id}`, acts: effects.setOffInTime(own.map((a) => [device, a] as const)) },
+            {
+              id: `foot:${device.id}.${surely(first).id}`,
+              acts: effects.setOffInTime(own.map((a) => [device, a] as const)),
+            },
             step,
           ],
         ];

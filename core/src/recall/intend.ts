@@ -13,7 +13,7 @@ import { downstream, trace, type Trace } from '../signal/trace.js';
 import type { Because, HearingPair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
-import { theEntry, theItem } from '../known/the.js';
+import { surely, theEntry, theItem } from '../known/the.js';
 import { controlAt } from '../rig/box.js';
 
 /**
@@ -209,7 +209,7 @@ const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<R
   const isOut = (by: readonly Switch[]): boolean =>
     by.some(({ fact, against }) => {
       g.take(against);
-      return !allows(fact, g.known(against.control)!);
+      return !allows(fact, surely(g.known(against.control)));
     });
   const loop = stage.inserts.findIndex((l) => !l.holds.some((r) => wantedIn.has(r)));
   if (loop >= 0 && isOut(theItem(switches.loops, loop))) return;
@@ -238,7 +238,7 @@ const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[],
         if (places.length) place.set(loop.insert.id, Math.min(...places));
       }
       const moved = usual.filter((s) => place.has(s)).sort((a, b) => theEntry(place, a) - theEntry(place, b));
-      const arrangement = usual.map((s) => (place.has(s) ? moved.shift()! : s)).join(' ');
+      const arrangement = usual.map((s) => (place.has(s) ? surely(moved.shift()) : s)).join(' ');
       g.want(ref(device.id, chain.order), arrangement, { by: 'order' });
     }
   }

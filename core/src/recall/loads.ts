@@ -13,7 +13,7 @@ import type { SystemAct } from '../prover/system.js';
 import type { Effects } from './effects.js';
 import { type Evening, type How, AT_ONCE, DEEPEST, deeper } from './how.js';
 import { AS_SAID, burst } from './burst.js';
-import { theFirst, theEntry } from '../known/the.js';
+import { theFirst, theEntry, surely } from '../known/the.js';
 
 /** What a load does before and after its list, with the conditions under which it takes place. */
 interface Frame extends Omit<Loading, 'list'> {
@@ -241,7 +241,7 @@ export class Loads {
     under: readonly Guard[],
     how: How,
   ): readonly SystemAct[] {
-    const wires = how.wires!;
+    const wires = surely(how.wires);
     const loaded = ref(device.id, memory.control);
     const when = this.loads(memory, loaded, this.effects.domains.named(loaded, number), under);
     const then = when.length ? wires.name(thenOf(`${device.id}.${memory.id}`)) : undefined;

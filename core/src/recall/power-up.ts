@@ -10,7 +10,7 @@ import { heldTags, ModelMemory } from './model-memory.js';
 import { around, type Shelf } from './shelf.js';
 import { afterEvent, type Together, type Variable } from '../prover/system.js';
 import { followersOf, loaderOf, bringer, type Follower } from './found-on-waking.js';
-import { theItem, theEntry } from '../known/the.js';
+import { theItem, theEntry, surely } from '../known/the.js';
 
 /**
  * Variables with their values at power-up; those that come together are rows. What boxes do by themselves when they
@@ -197,7 +197,7 @@ const wakeActs = (
       { id: 'wake', acts },
       { ...hidden, ...Object.fromEntries(variables.map((v, i) => [v, theItem(row, i)])) },
     );
-    return variables.map((v) => state[v]!);
+    return variables.map((v) => surely(state[v]));
   });
   for (const g of own) groups.splice(groups.indexOf(g), 1);
   groups.push({ variables, rows: [...new Map(after.map((row) => [row.join('\n'), row])).values()] });

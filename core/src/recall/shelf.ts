@@ -1,3 +1,4 @@
+import { surely } from '../known/the.js';
 import { memoryIn } from '../rig/box.js';
 import type { Device, Memory } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
@@ -52,7 +53,7 @@ export const unwrittenOf = (variable: string): Unwritten => {
   const [device, memory, number, of, ...control] = variable.slice(HOLDS.length).split(SLASH);
   return {
     device: device as Id<'device'>,
-    memory: memory!,
+    memory: surely(memory),
     number: Number(number),
     of: of === '' ? undefined : Number(of),
     control: control.join(SLASH),

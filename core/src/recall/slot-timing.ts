@@ -6,7 +6,7 @@ import { BYTE_US } from '../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { ControlWiring } from '../signal/reach.js';
 import { listeners } from './listeners.js';
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 
 /** A box that misses a message because it is loading. */
 export interface Missed {
@@ -128,7 +128,7 @@ export const missedBy = (
       receiver = {
         memory,
         first: place,
-        number: number!,
+        number: surely(number),
         fresh: { loaded: number, deafUntil },
         same: memory.again === 'nothing' ? { loaded: number, deafUntil: 0 } : undefined,
       };

@@ -10,7 +10,7 @@ import { partOf, programAt, thePart, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
 import { IN, OUT, type Cell, type Typed } from './sound-sheet.js';
 import { saysIn, saysOut } from './typed-cell.js';
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 import { theMemory } from '../rig/box.js';
 
 /** A column of the sheet of programs of one box: something that its programs hold, or what a slot of it sends. */
@@ -133,8 +133,8 @@ const readAct = (text: string, device: Device, usualOut: string | undefined): Ac
       bpm !== undefined
         ? { bpm }
         : pc !== undefined
-          ? { pc, channel: channel!, ...(bank === undefined ? {} : { bank }) }
-          : { cc: cc!, value: value!, channel: channel! };
+          ? { pc, channel: surely(channel), ...(bank === undefined ? {} : { bank }) }
+          : { cc: surely(cc), value: surely(value), channel: surely(channel) };
     if (cc !== undefined && bank !== undefined) return `"${text}": a bank goes with a program.`;
     return { send, at, ...(wait ? { afterMs: wait } : {}) };
   }
@@ -144,8 +144,8 @@ const readAct = (text: string, device: Device, usualOut: string | undefined): Ac
       ? { pulse: jack }
       : `${device.name} has no contact "${jack}".`;
   const set = SET.exec(text)?.groups;
-  const control = set && controlIn(device, set['control']!);
-  const value = control && readValue(control, set['value']!);
+  const control = set && controlIn(device, surely(set['control']));
+  const value = control && readValue(control, surely(set['value']));
   if (control)
     return value === undefined ? `"${text}": type ${domainText(control)}.` : { control: control.id, set: value };
   return `"${text}" says nothing that a slot can send.`;

@@ -15,7 +15,7 @@ export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: W
   const seen = new Set([point]);
   for (const p of seen) {
     for (const e of theItem(wiring.into, p)) {
-      const from = wiring.from[e]!;
+      const from = theItem(wiring.from, e);
       if (!active[e] || !onPath[from]) continue;
       if (theItem(wiring.edges, e).carries.by === 'cable')
         jacks.add(jackOf(theItem(wiring.points, p).id.slice(device.length + 1)));
@@ -30,7 +30,8 @@ export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: W
 export const ledInto = once(({ edges, points, to }: Wiring): ReadonlyMap<Id<'device'>, ReadonlySet<number>> => {
   const found = new Map<Id<'device'>, Set<number>>();
   edges.forEach((e, i) => {
-    if (e.carries.by === 'cable') keptIn(found, theItem(points, to[i]!).device, () => new Set<number>()).add(to[i]!);
+    if (e.carries.by === 'cable')
+      keptIn(found, theItem(points, theItem(to, i)).device, () => new Set<number>()).add(theItem(to, i));
   });
   return found;
 });

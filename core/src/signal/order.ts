@@ -5,7 +5,7 @@ import { inArrangement } from './state.js';
 import type { Anatomy } from './anatomy.js';
 import { ringsOf, type Trace } from './trace.js';
 import type { WiredBlock } from './wiring.js';
-import { theEntry, theItem } from '../known/the.js';
+import { surely, theEntry, theItem } from '../known/the.js';
 import { jackIn } from '../rig/box.js';
 
 /**
@@ -80,22 +80,22 @@ export const pointsInOrder = ({
   const done: number[] = [];
   const visit = (from: number): void => {
     const stack = [from];
-    const next = [leaving.at[from]!];
+    const next = [theItem(leaving.at, from)];
     seen[from] = 1;
     while (stack.length) {
       const top = stack.length - 1;
       const k = theItem(next, top);
       if (k === leaving.at[theItem(stack, top) + 1]) {
-        done.push(stack.pop()!);
+        done.push(surely(stack.pop()));
         next.pop();
         continue;
       }
       next[top] = k + 1;
-      const to = leads[leaving.edges[k]!]!;
+      const to = theItem(leads, theItem(leaving.edges, k));
       if (!onPath[to] || seen[to]) continue;
       seen[to] = 1;
       stack.push(to);
-      next.push(leaving.at[to]!);
+      next.push(theItem(leaving.at, to));
     }
   };
   for (const s of sources) if (onPath[s.point] && !seen[s.point]) visit(s.point);
@@ -115,7 +115,7 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
   const words = Math.ceil(wanted.length / 32);
   const ahead = new Uint32Array(onPath.length * words);
   wanted.forEach((e, place) => {
-    ahead[from[e]! * words + (place >> 5)]! |= 1 << (place & 31);
+    ahead[theItem(from, e) * words + (place >> 5)]! |= 1 << (place & 31);
   });
   const points = pointsInOrder(t);
   const isOnce = ringsOf(t).length === 0;
@@ -123,11 +123,11 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
     isNew = false;
     for (let i = points.length - 1; i >= 0; i -= 1) {
       const point = theItem(points, i);
-      for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
-        const to = leads[leaving.edges[k]!]!;
+      for (let k = theItem(leaving.at, point); k < theItem(leaving.at, point + 1); k += 1) {
+        const to = theItem(leads, theItem(leaving.edges, k));
         if (!onPath[to]) continue;
         for (let w = 0; w < words; w += 1) {
-          const more = ahead[point * words + w]! | ahead[to * words + w]!;
+          const more = theItem(ahead, point * words + w) | theItem(ahead, to * words + w);
           if (more >>> 0 === ahead[point * words + w]) continue;
           ahead[point * words + w] = more;
           isNew = !isOnce;
@@ -135,14 +135,15 @@ export const stillMeets = (t: Trace, wanted: readonly number[]): ((point: number
       }
     }
   }
-  return (point, place) => onPath[point] === 1 && (ahead[point * words + (place >> 5)]! & (1 << (place & 31))) !== 0;
+  return (point, place) =>
+    onPath[point] === 1 && (theItem(ahead, point * words + (place >> 5)) & (1 << (place & 31))) !== 0;
 };
 
 /** Stages that sound, in the order in which the signal meets them. */
 export const stagesMet = (t: Trace): readonly Ref[] => {
   const place = new Map(pointsInOrder(t).map((point, i) => [point, i]));
   const met = sounding(t).sort(
-    (a, b) => theEntry(place, t.wiring.from[a.edge]!) - theEntry(place, t.wiring.from[b.edge]!),
+    (a, b) => theEntry(place, theItem(t.wiring.from, a.edge)) - theEntry(place, theItem(t.wiring.from, b.edge)),
   );
   return [...new Set(met.map((b) => b.stage))];
 };
@@ -151,5 +152,8 @@ export const stagesMet = (t: Trace): readonly Ref[] => {
 export const sounding = ({ wiring: { blocks, from, to }, active, onPath, stages }: Trace): WiredBlock[] =>
   blocks.filter(
     (b) =>
-      stages.get(b.stage) === 'in' && active[b.edge] === 1 && onPath[from[b.edge]!] === 1 && onPath[to[b.edge]!] === 1,
+      stages.get(b.stage) === 'in' &&
+      active[b.edge] === 1 &&
+      onPath[theItem(from, b.edge)] === 1 &&
+      onPath[theItem(to, b.edge)] === 1,
   );

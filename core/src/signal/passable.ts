@@ -29,11 +29,15 @@ export const passable = (wiring: Wiring, from?: readonly Ref[], to?: readonly Re
     () => {
       const starts = wiring.sources.filter((s) => !from || from.includes(s.ref)).map((s) => s.point);
       const ends = wiring.ends.filter((e) => (to ? to.includes(e.ref) : e.end.is !== 'tuner')).map((e) => e.point);
-      const ahead = flood(wiring.points.length, starts, (p) => theItem(wiring.out, p).map((e) => wiring.to[e]!));
-      const back = flood(wiring.points.length, ends, (p) => theItem(wiring.into, p).map((e) => wiring.from[e]!));
+      const ahead = flood(wiring.points.length, starts, (p) =>
+        theItem(wiring.out, p).map((e) => theItem(wiring.to, e)),
+      );
+      const back = flood(wiring.points.length, ends, (p) =>
+        theItem(wiring.into, p).map((e) => theItem(wiring.from, e)),
+      );
       const isOn = (p: number): boolean => ahead[p] === 1 && back[p] === 1;
       const stages = wiring.blocks
-        .filter((b) => isOn(wiring.from[b.edge]!) && isOn(wiring.to[b.edge]!))
+        .filter((b) => isOn(theItem(wiring.from, b.edge)) && isOn(theItem(wiring.to, b.edge)))
         .map((b) => b.stage);
       return {
         from: ahead,

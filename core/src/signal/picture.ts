@@ -5,7 +5,7 @@ import { arrivals, ledInto } from './arrivals.js';
 import { stereoOf, type Stereo } from './stereo.js';
 import { downstream, type Side, type Trace } from './trace.js';
 import type { Edge } from './wiring.js';
-import { theItem, theFirst } from '../known/the.js';
+import { theItem, theFirst, surely } from '../known/the.js';
 
 /** The path of a sound as a person draws it: tags in order, loops below the line, arms side by side. */
 export type Item =
@@ -75,7 +75,7 @@ const sidesAsOne = (t: Trace): Int32Array => {
   const node = Int32Array.from(points, (_, p) => p);
   const chainOf = (p: number): string => theItem(points, p).place.split('/', 2).join('/');
   const crosses = (e: number): boolean => {
-    const [a, b] = [theItem(points, from[e]!), theItem(points, to[e]!)];
+    const [a, b] = [theItem(points, theItem(from, e)), theItem(points, theItem(to, e))];
     return a.lane !== undefined && b.lane !== undefined && a.lane !== b.lane;
   };
   const comes = (a: readonly number[], b: readonly number[]): boolean => {
@@ -91,7 +91,7 @@ const sidesAsOne = (t: Trace): Int32Array => {
     const [left, right] = (['left', 'right'] as const).map((lane) =>
       all.filter((p) => theItem(points, p).lane === lane),
     );
-    mayLieBehind.set(chain, comes(left!, right!) || comes(right!, left!));
+    mayLieBehind.set(chain, comes(surely(left), surely(right)) || comes(surely(right), surely(left)));
   }
   for (const [p, { lane, place }] of points.entries()) {
     const twin = lane === 'right' ? at.get(`${place}@left`) : undefined;
@@ -122,7 +122,12 @@ class Drawer {
     this.node = sidesAsOne(t);
     for (const { device, insert, entries, exits, patched } of t.wiring.inserts) {
       entries.forEach((entry, i) =>
-        this.inserts.set(this.node[entry]!, { device, insert, exit: this.node[theItem(exits, i)]!, patched }),
+        this.inserts.set(theItem(this.node, entry), {
+          device,
+          insert,
+          exit: theItem(this.node, theItem(exits, i)),
+          patched,
+        }),
       );
     }
     this.next = this.withoutBackEdges();
@@ -138,7 +143,7 @@ class Drawer {
   }
 
   private toOf(e: number): number {
-    return this.node[this.t.wiring.to[e]!]!;
+    return theItem(this.node, theItem(this.t.wiring.to, e));
   }
 
   private isPair(node: number): boolean {
@@ -159,8 +164,8 @@ class Drawer {
     const out: number[][] = points.map(() => []);
     const seen = new Set<string>();
     for (const e of leaving.edges.slice().sort()) {
-      if (!onPath[from[e]!] || !onPath[to[e]!]) continue;
-      const [here, there] = [this.node[from[e]!]!, this.toOf(e)];
+      if (!onPath[theItem(from, e)] || !onPath[theItem(to, e)]) continue;
+      const [here, there] = [theItem(this.node, theItem(from, e)), this.toOf(e)];
       const { carries } = theItem(edges, e);
       const way = `${here} ${there} ${carries.by} ${carries.by === 'block' ? carries.block.id : carries.by === 'cable' ? carries.cable : ''}`;
       const isDoubled = this.isPair(here) || this.isPair(there);
@@ -237,8 +242,8 @@ class Drawer {
     const meet = (a: number, b: number): number => {
       let [x, y] = [a, b];
       while (x !== y) {
-        while (rank[x]! > rank[y]!) x = dom[x]!;
-        while (rank[y]! > rank[x]!) y = dom[y]!;
+        while (theItem(rank, x) > theItem(rank, y)) x = theItem(dom, x);
+        while (theItem(rank, y) > theItem(rank, x)) y = theItem(dom, y);
       }
       return x;
     };
@@ -273,7 +278,7 @@ class Drawer {
         at = this.toOf(theFirst(outs));
         continue;
       }
-      const join = this.joins[at]!;
+      const join = theItem(this.joins, at);
       const arms = outs.map((e) => {
         const to = this.toOf(e);
         return [...this.mark(theItem(wiring.edges, e)), ...(to === join ? [] : this.series(to, join))];
@@ -293,7 +298,7 @@ class Drawer {
 
   private joinsAt(tos: readonly number[], exit: number): boolean {
     return tos.every((to) => {
-      for (let p = to; p >= 0; p = this.joins[p]!) if (p === exit) return true;
+      for (let p = to; p >= 0; p = theItem(this.joins, p)) if (p === exit) return true;
       return false;
     });
   }
@@ -380,9 +385,10 @@ const split = (arms: readonly (readonly Item[])[], joins: boolean, isPair: boole
 /** Two sides that pass the same boxes, one by one; nothing where they part company. */
 const sideBySide = ([left, right]: readonly (readonly Item[])[]): readonly Item[] | undefined => {
   if (!left || !right || left.length !== right.length) return undefined;
-  const isSame = left.every(
-    (a, i) => a.is === 'box' && theItem(right, i).is === 'box' && theItem(right, i).device === a.device,
-  );
+  const isSame = left.every((a, i) => {
+    const b = theItem(right, i);
+    return a.is === 'box' && b.is === 'box' && b.device === a.device;
+  });
   return isSame
     ? (left as readonly Box[]).map((box, i) => ({
         ...box,

@@ -1,7 +1,7 @@
 import type { Id, Ref } from '../rig/ids.js';
 import { once } from '../kept/kept.js';
 import { downstream, sideBit, type Trace } from './trace.js';
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 
 /** Where the signal of a state becomes two sides, and where two sides are added to one again. */
 export interface Stereo {
@@ -31,8 +31,8 @@ const beginnings = (t: Trace): ReadonlySet<Ref> => {
     (b) =>
       makes.has(b.edge) &&
       active[b.edge] &&
-      onPath[from[b.edge]!] &&
-      onPath[to[b.edge]!] &&
+      onPath[theItem(from, b.edge)] &&
+      onPath[theItem(to, b.edge)] &&
       t.stages.get(b.stage) === 'in',
   );
   const makesTwo = (stage: Ref): boolean => {
@@ -40,17 +40,19 @@ const beginnings = (t: Trace): ReadonlySet<Ref> => {
     const isMade = [...spreads.values()].some(
       ({ sides }) =>
         new Set(
-          own.filter((b) => sides[from[b.edge]!] && !isOneSide(sides[from[b.edge]!]!)).map((b) => makes.get(b.edge)),
+          own
+            .filter((b) => sides[theItem(from, b.edge)] && !isOneSide(theItem(sides, theItem(from, b.edge))))
+            .map((b) => makes.get(b.edge)),
         ).size === 2,
     );
     if (!isMade) return false;
     const [left, right] = (['left', 'right'] as const).map((side) =>
       downstream(
         t,
-        own.filter((b) => makes.get(b.edge) === side).map((b) => to[b.edge]!),
+        own.filter((b) => makes.get(b.edge) === side).map((b) => theItem(to, b.edge)),
       ),
     );
-    return points.some(({ inside }, p) => !inside && left![p] !== right![p]);
+    return points.some(({ inside }, p) => !inside && surely(left)[p] !== surely(right)[p]);
   };
   return new Set([...new Set(ways.map((b) => b.stage))].filter(makesTwo));
 };
@@ -64,12 +66,12 @@ const sums = ({ wiring: { points, edges }, leaving, onPath, spreads, reaches }: 
     const comes = new Map<Id<'device'>, number>();
     for (const e of leaving.edges) {
       const { carries, to } = theItem(edges, e);
-      const bits = sides[to]!;
+      const bits = theItem(sides, to);
       if (carries.by === 'cable' && onPath[to] && isOneSide(bits))
         comes.set(theItem(points, to).device, (comes.get(theItem(points, to).device) ?? 0) | bits);
     }
     points.forEach(({ device }, p) => {
-      if (onPath[p] && (sides[p]! & BOTH) === BOTH && comes.get(device) === BOTH && !hearsBoth.has(device))
+      if (onPath[p] && (theItem(sides, p) & BOTH) === BOTH && comes.get(device) === BOTH && !hearsBoth.has(device))
         found.add(device);
     });
   }

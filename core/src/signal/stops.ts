@@ -1,4 +1,4 @@
-import { theItem } from '../known/the.js';
+import { surely, theItem } from '../known/the.js';
 import type { Id, Ref } from '../rig/ids.js';
 import type { Value } from '../rig/value.js';
 import { backward, spreadFrom, type Trace } from './trace.js';
@@ -91,7 +91,9 @@ const furthest = (t: Trace, open: readonly number[], wanted: ReadonlySet<Ref>): 
   const passed = (jack: number): number => {
     const behind = backward(wiring, active, [jack]);
     return new Set(
-      stages.filter((b) => behind[wiring.to[b.edge]!] && t.reached[wiring.from[b.edge]!]).map((b) => b.stage),
+      stages
+        .filter((b) => behind[theItem(wiring.to, b.edge)] && t.reached[theItem(wiring.from, b.edge)])
+        .map((b) => b.stage),
     ).size;
   };
   const ranked = open.map((jack) => ({ jack, passed: passed(jack), place: order.lastIndexOf(jack) }));
@@ -115,13 +117,14 @@ export const furthestOnTheWay = (
       blocks.filter((b) => reached[theItem(wiring.edges, b.edge).from]).map((b) => theItem(wiring.edges, b.edge).to),
     );
     for (const p of after)
-      for (let k = leaving.at[p]!; k < leaving.at[p + 1]!; k += 1) after.add(wiring.to[leaving.edges[k]!]!);
-    const last = [...after].findLast((p) => !theItem(wiring.points, p).inside) ?? [...after].at(-1)!;
+      for (let k = theItem(leaving.at, p); k < theItem(leaving.at, p + 1); k += 1)
+        after.add(theItem(wiring.to, theItem(leaving.edges, k)));
+    const last = [...after].findLast((p) => !theItem(wiring.points, p).inside) ?? surely([...after].at(-1));
     return { is: 'reached', device: theItem(wiring.points, last).device, at: theItem(wiring.points, last).id };
   }
   /** Points from which some setting of the controls leads to the stage. */
   const towards = new Set(blocks.map((b) => theItem(wiring.edges, b.edge).from));
-  for (const p of towards) for (const e of theItem(wiring.into, p)) towards.add(wiring.from[e]!);
+  for (const p of towards) for (const e of theItem(wiring.into, p)) towards.add(theItem(wiring.from, e));
   const onTheWay = [...towards].filter((p) => reached[p]);
   const last = onTheWay[0] ?? openJacks(t, t.reached).at(-1);
   return last === undefined

@@ -44,7 +44,7 @@ export const tailsOf = (rig: Rig, before: Trace, after: Trace): Tails => {
         m.mutesMs > 0 &&
         String(before.state.get(ref(device, m.control))) !== String(after.state.get(ref(device, m.control))),
     );
-    if (!place || loads || !places.some((p) => after.leads[after.wiring.to[p.edge]!])) cut.push(stage);
+    if (!place || loads || !places.some((p) => after.leads[theItem(after.wiring.to, p.edge)])) cut.push(stage);
     else if (after.stages.get(stage) !== 'in') (keepsOpen(after, place) ? ring : cut).push(stage);
   }
   return { ring, cut };

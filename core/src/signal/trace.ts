@@ -1,4 +1,4 @@
-import { theEntry } from '../known/the.js';
+import { theEntry, theItem } from '../known/the.js';
 import type { Leg } from '../rig/device.js';
 import type { Ref } from '../rig/ids.js';
 import { activeIn, factsHold, type RigState } from './state.js';
@@ -90,7 +90,7 @@ export const trace = (wiring: Wiring, state: RigState, heeds: Heeds = {}): Trace
     wiring.ends.flatMap((end): Reach[] => {
       const { sides } = theEntry(spreads, source);
       if (!sides[end.point]) return [];
-      const heard = new Set(theEntry(brought, end).flatMap((p) => sidesIn(sides[p]!)));
+      const heard = new Set(theEntry(brought, end).flatMap((p) => sidesIn(theItem(sides, p))));
       return [{ source, end, sides: SIDES.filter((s) => heard.has(s)) }];
     }),
   );
@@ -143,8 +143,7 @@ const spread = ({ points, to: leads }: Wiring, leaving: Leaving, makes: Uint8Arr
   const order = [from];
   const queue = [from];
   sides[from] = sideBit('mono');
-  for (let q = 0; q < queue.length; q += 1) {
-    const point = queue[q]!;
+  for (const point of queue) {
     for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
       const e = leaving.edges[k]!;
       const to = leads[e]!;
@@ -167,16 +166,21 @@ export const broughtTo = (
   { wiring: { points, into, from: starts, edges }, active }: Pick<Trace, 'wiring' | 'active'>,
   end: number,
 ): readonly number[] => {
-  const isApart = (p: number): boolean => points[p]!.lane !== undefined || (!points[p]!.inside && !isBus(points[p]!));
+  const isApart = (p: number): boolean => isApartAt(theItem(points, p));
   if (isApart(end)) return [end];
   const seen = new Set([end]);
   for (const p of seen) {
     if (p !== end && isApart(p)) continue;
-    for (const e of into[p]!) if (active[e] && edges[e]!.carries.by !== 'cable') seen.add(starts[e]!);
+    for (const e of theItem(into, p))
+      if (active[e] && theItem(edges, e).carries.by !== 'cable') seen.add(theItem(starts, e));
   }
   const apart = [...seen].filter((p) => isApart(p));
   return apart.length ? apart : [end];
 };
+
+/** A jack or a side of a chain brings something of its own; a bus inside a box only adds. */
+const isApartAt = (point: Wiring['points'][number]): boolean =>
+  point.lane !== undefined || (!point.inside && !isBus(point));
 
 const isBus = ({ id, device }: Wiring['points'][number]): boolean => id.startsWith('#', device.length + 1);
 
@@ -196,8 +200,8 @@ export const downstream = (
   const seen = new Uint8Array(onPath.length);
   const queue = from.filter((p) => onPath[p]);
   for (const point of queue) seen[point] = 1;
-  for (let q = 0; q < queue.length; q += 1) {
-    for (let k = leaving.at[queue[q]!]!; k < leaving.at[queue[q]! + 1]!; k += 1) {
+  for (const point of queue) {
+    for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
       const e = leaving.edges[k]!;
       const to = wiring.to[e]!;
       if (!onPath[to] || seen[to] || isInTheWay?.(e)) continue;
@@ -217,8 +221,8 @@ export const upstream = (
   const leads = new Uint8Array(onPath.length);
   const queue = to.filter((p) => onPath[p]);
   for (const point of queue) leads[point] = 1;
-  for (let q = 0; q < queue.length; q += 1) {
-    for (const e of wiring.into[queue[q]!]!) {
+  for (const point of queue) {
+    for (const e of wiring.into[point]!) {
       const from = wiring.from[e]!;
       if (!active[e] || !onPath[from] || leads[from] || isInTheWay(e)) continue;
       leads[from] = 1;
@@ -233,8 +237,8 @@ export const backward = (wiring: Wiring, active: Uint8Array, ends: readonly numb
   const leads = new Uint8Array(wiring.points.length);
   const queue = [...ends];
   for (const end of queue) leads[end] = 1;
-  for (let q = 0; q < queue.length; q += 1) {
-    for (const e of wiring.into[queue[q]!]!) {
+  for (const point of queue) {
+    for (const e of wiring.into[point]!) {
       const from = wiring.from[e]!;
       if (!active[e] || leads[from]) continue;
       leads[from] = 1;
@@ -252,7 +256,7 @@ const stagesOf = (
 ): ReadonlyMap<Ref, StageState> => {
   const stages = new Map<Ref, StageState>();
   for (const { edge: i, stage } of wiring.blocks) {
-    const passes = active[i] && onPath[wiring.from[i]!] && onPath[wiring.to[i]!];
+    const passes = active[i] && onPath[theItem(wiring.from, i)] && onPath[theItem(wiring.to, i)];
     if (passes) stages.set(stage, isOn[i] ? 'in' : 'bypassed');
     else if (!stages.has(stage)) stages.set(stage, 'outside');
   }
@@ -277,9 +281,9 @@ const findRings = ({ wiring: { points, to: leads }, leaving }: Trace): readonly 
   const isPeeled = new Uint8Array(points.length);
   const queue: number[] = [];
   for (let point = 0; point < points.length; point += 1) if (entering[point] === 0) queue.push(point);
-  for (let q = 0; q < queue.length; q += 1) {
-    isPeeled[queue[q]!] = 1;
-    for (let k = leaving.at[queue[q]!]!; k < leaving.at[queue[q]! + 1]!; k += 1) {
+  for (const point of queue) {
+    isPeeled[point] = 1;
+    for (let k = leaving.at[point]!; k < leaving.at[point + 1]!; k += 1) {
       const to = leads[leaving.edges[k]!]!;
       if ((entering[to]! -= 1) === 0) queue.push(to);
     }
@@ -302,15 +306,15 @@ const findRings = ({ wiring: { points, to: leads }, leaving }: Trace): readonly 
 const shortestRing = (start: number, next: (point: number) => number[]): number[] | undefined => {
   const cameFrom = new Map<number, number>();
   const queue = [start];
-  for (let q = 0; q < queue.length; q += 1) {
-    for (const to of next(queue[q]!)) {
+  for (const point of queue) {
+    for (const to of next(point)) {
       if (to === start) {
-        const ring = [queue[q]!];
-        while (ring[0] !== start) ring.unshift(theEntry(cameFrom, ring[0]!));
+        const ring = [point];
+        for (let at = point; at !== start; ring.unshift(at)) at = theEntry(cameFrom, at);
         return ring;
       }
       if (cameFrom.has(to)) continue;
-      cameFrom.set(to, queue[q]!);
+      cameFrom.set(to, point);
       queue.push(to);
     }
   }

@@ -1,5 +1,5 @@
 import { insertsOf, theOutput, theInput } from '../edits/wire.js';
-import { theItem, theFirst } from '../known/the.js';
+import { theItem, theFirst, surely } from '../known/the.js';
 import type { Device } from '../rig/device.js';
 import { type StartingPoint, INSTRUMENT, question, choice, tuned, instrument, FRONT, usual } from './questions.js';
 
@@ -214,7 +214,7 @@ export const LOOPER: StartingPoint = {
       c.lead(last, theOutput(last).id, looper, 'in1', 'into the looper');
       c.lead(looper, 'main-l', amp, 'in', 'layers and guitar into the amp');
     }
-    const desk = c.speakers(amp, true)!;
+    const desk = surely(c.speakers(amp, true));
     if (a('percussion') === 'yes') {
       c.lead(c.cast('percussion', 'the second hand'), 'out', looper, 'in2', 'the second input');
       const di = c.cast('di', 'percussion to the desk');

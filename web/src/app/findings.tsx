@@ -11,6 +11,7 @@ import { Remedies } from './remedies.js';
 import { ROOMS, roomOf } from './rooms.js';
 import { SeverityMark } from './severity.js';
 import { fits, TextField } from './text-field.js';
+import { surely } from '@yunta/core/known/the';
 
 /** What asks to be seen to; notes only tell. */
 export const isPressing = (f: Finding): boolean => !f.accepted && f.severity !== 'note';
@@ -158,13 +159,13 @@ const AcceptedFinding = ({ finding }: { finding: Finding }) => {
       </span>
       <p style={{ margin: '6px 0' }}>{finding.why}</p>
       <p className="soft" style={{ margin: '6px 0' }}>
-        Accepted: {finding.accepted!.reason}
+        Accepted: {surely(finding.accepted).reason}
       </p>
       <Button
         size="xs"
         variant="default"
         onClick={() =>
-          edit(withdrawAcceptance(finding.accepted!.id as Id<'acceptance'>), `Take back: ${finding.title}`)
+          edit(withdrawAcceptance(surely(finding.accepted).id as Id<'acceptance'>), `Take back: ${finding.title}`)
         }
       >
         Take back

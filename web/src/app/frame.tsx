@@ -18,6 +18,7 @@ import { RigProvider, useRig } from './rig-context.js';
 import { ROOMS, roomOf } from './rooms.js';
 import { StatusLine } from './status-line.js';
 import { Troubles } from './troubles.js';
+import { surely } from '@yunta/core/known/the';
 
 const waitingText = (state: StoreState): string => {
   if (state.status === 'missing') return 'This rig is not here. It may have been removed, or the address is mistyped.';
@@ -99,7 +100,7 @@ const Framed = () => {
       <Top showHistory={() => showHistory(true)} />
       <Rail open={open} />
       <main className="room" id="room" tabIndex={-1}>
-        {!state.keeps && <CannotKeep isWaiting={state.session!.waiting.length > 0} />}
+        {!state.keeps && <CannotKeep isWaiting={surely(state.session).waiting.length > 0} />}
         <Outlet />
       </main>
       <StatusLine openFindings={() => showFindings(true)} count={open.length} />
@@ -116,7 +117,7 @@ const Top = ({ showHistory }: { showHistory: () => void }) => {
   const { rig, state, store } = useRig();
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
-  const { confirmed, undoable, redoable } = state.session!;
+  const { confirmed, undoable, redoable } = surely(state.session);
   return (
     <header className="top">
       <Link to="/" className="brand" aria-label="Yunta, all rigs">

@@ -8,23 +8,24 @@ import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
 import { AboutRig } from './about.js';
 import { useRig } from './rig-context.js';
+import { surely } from '@yunta/core/known/the';
 
 /** Every change of the rig, the newest first; any revision can be brought back, as a change of its own. */
 export const History = ({ opened, close }: { opened: boolean; close: () => void }) => {
   const { rigId, state, store, edit } = useRig();
-  const revision = state.session!.confirmed.revision;
+  const revision = surely(state.session).confirmed.revision;
   const { data, isError, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
     queryKey: ['history', rigId, revision],
     enabled: opened,
     initialPageParam: undefined as number | undefined,
     queryFn: ({ pageParam }) => api.history(rigId, pageParam),
-    getNextPageParam: (page) => (page.length === HISTORY_PAGE ? page.at(-1)!.revision : undefined),
+    getNextPageParam: (page) => (page.length === HISTORY_PAGE ? surely(page.at(-1)).revision : undefined),
   });
   const back = useMutation({
     networkMode: 'always',
     mutationFn: async (to: number) => {
       const then = await api.at(rigId, to);
-      const { rig } = store.snapshot().session!;
+      const { rig } = surely(store.snapshot().session);
       return edit(leavingTicks(rig, difference(rig, then)), `Back to revision ${to}`);
     },
   });

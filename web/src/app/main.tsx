@@ -19,6 +19,7 @@ import { Sounds } from '../steps/sounds/sounds.js';
 import { Broken } from './broken.js';
 import { Frame } from './frame.js';
 import { theme } from './theme.js';
+import { surely } from '@yunta/core/known/the';
 
 const router = createBrowserRouter([
   { path: '/', Component: Rigs, ErrorBoundary: Broken },
@@ -41,7 +42,7 @@ const router = createBrowserRouter([
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 
-createRoot(document.getElementById('root')!).render(
+createRoot(surely(document.getElementById('root'))).render(
   <StrictMode>
     <MantineProvider
       theme={theme}

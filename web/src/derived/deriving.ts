@@ -48,6 +48,7 @@ import { all, rigOf, soundsInOrder, type Part, type Rig } from '@yunta/core/rig/
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
 import type { Item } from '@yunta/core/signal/picture';
 import { newPartId } from '../session/ids.js';
+import { surely } from '@yunta/core/known/the';
 
 /** Lets the worker do what else it was asked. */
 const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
@@ -316,7 +317,7 @@ export class Deriving {
   }
 
   private takeStep({ step: id, nextMs }: Extract<BenchAct, { step: string }>): void {
-    const { bench, of } = this.bench!;
+    const { bench, of } = surely(this.bench);
     const usual = of.modelled.steps.get(id);
     const step =
       usual ?? [...(this.answered.get(of.modelled)?.values() ?? [])].map((a) => a.steps.get(id)).find(Boolean);

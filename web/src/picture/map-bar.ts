@@ -20,7 +20,7 @@ import {
   type LaidLoop,
   type MapPoint,
 } from './map-parts.js';
-import { theItem, theFirst, theOne } from '@yunta/core/known/the';
+import { theItem, theFirst, theOne, surely } from '@yunta/core/known/the';
 
 const BAR = { height: 30, pad: 14, code: 10 } as const;
 const COLUMN = { least: 54, twoSided: 31, empty: 40, gap: 10 } as const;
@@ -60,7 +60,7 @@ export class Bar {
     loopJacks(loop).forEach((jack, i) =>
       this.jacks.push({ jack, side, x: theItem(places, i), y: side === 'top' ? 0 : BAR.height }),
     );
-    this.loops.push({ loop, side, from: theFirst(places), to: places.at(-1)! });
+    this.loops.push({ loop, side, from: theFirst(places), to: surely(places.at(-1)) });
   }
 
   private hang(side: 'top' | 'bottom', boxes: readonly LaidBox[], cables: readonly LaidCable[]): void {

@@ -14,7 +14,7 @@ import {
   type LaidBox,
   type LaidCable,
 } from './map-parts.js';
-import { theFirst, theEntry, theItem } from '@yunta/core/known/the';
+import { theFirst, theEntry, theItem, surely } from '@yunta/core/known/the';
 
 export interface LaidZone {
   readonly name: string;
@@ -203,7 +203,7 @@ const crossing = (map: RoutingMap, boxes: readonly LaidBox[], done: ReadonlySet<
 
 const firstThatWorks = async <T>([first, ...others]: readonly (() => Promise<T>)[]): Promise<T> => {
   try {
-    return await first!();
+    return await surely(first)();
   } catch (e) {
     if (others.length === 0) throw e;
     return firstThatWorks(others);

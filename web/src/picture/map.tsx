@@ -20,6 +20,7 @@ import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } 
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
 import type { LaidMap } from './map-layout.js';
 import type { JackSide, LaidBox, LaidCable } from './map-parts.js';
+import { surely } from '@yunta/core/known/the';
 
 /** What the person at the map has under the hand. */
 export interface MapFocus {
@@ -79,7 +80,7 @@ const MapBoxNode = memo(({ data: { laid, lit, layers, mark, jack, litJacks, pick
 ));
 
 const MapLeadEdge = memo(({ data }: EdgeProps<LeadEdge>) => {
-  const { laid, mark } = data!;
+  const { laid, mark } = surely(data);
   const { cable, d, at } = laid;
   const letter = LEAD_LETTERS[cable.lead];
   return (

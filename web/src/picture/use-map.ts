@@ -4,6 +4,7 @@ import ELK from 'elkjs/lib/elk-api.js';
 import elkWorker from 'elkjs/lib/elk-worker.min.js?url';
 import { useAsked } from '../app/rig-context.js';
 import { layMap, type LaidMap } from './map-layout.js';
+import { surely } from '@yunta/core/known/the';
 
 let elk: InstanceType<typeof ELK> | undefined;
 /** The time that it takes stands among the page's measures as "map layout". */
@@ -19,7 +20,7 @@ export const useMap = (): LaidMap | undefined => {
   const map = useAsked(['map'], (worker) => worker.map());
   return useQuery({
     queryKey: ['map layout', JSON.stringify(map)],
-    queryFn: () => layOut(map!),
+    queryFn: () => layOut(surely(map)),
     enabled: map !== undefined,
     placeholderData: keepPreviousData,
     staleTime: Infinity,

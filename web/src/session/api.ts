@@ -88,18 +88,16 @@ const ask = async <T>(
   timeout = TIMEOUT_MS,
 ): Promise<T> => {
   let response: Response;
-  let answer: T;
   try {
     response = await fetch(`/api${path}`, {
       method,
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       signal: AbortSignal.timeout(timeout),
     });
-    if (response.ok) answer = (await response.json()) as T;
+    if (response.ok) return (await response.json()) as T;
   } catch (e) {
     throw new Away(String(e));
   }
-  if (response.ok) return answer!;
   const said = await problemIn(response);
   if (AWAY.has(response.status)) throw new Away(`the server answered ${response.status}`, said);
   const problem = said ?? { title: 'No reason given', detail: `The server answered ${response.status}.` };

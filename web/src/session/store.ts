@@ -15,7 +15,7 @@ import type { Refusal } from '@yunta/core/rig/result';
 import { insist, type Clash } from '@yunta/core/change/rebase';
 import { Away, Failing, RefusedByServer, type Api, type SaidProblem } from './api.js';
 import { holdsAnything, keptOf, sessionOf, type Kept, type Outbox } from './outbox.js';
-import { theItem } from '@yunta/core/known/the';
+import { surely, theItem } from '@yunta/core/known/the';
 
 export interface StoreState {
   readonly status: 'loading' | 'ready' | 'missing' | 'away';
@@ -269,7 +269,7 @@ export class SessionStore {
   }
 
   private async sendOne(id: string): Promise<void> {
-    const waiting = this.state.session!.waiting.find((w) => w.set.id === id);
+    const waiting = surely(this.state.session).waiting.find((w) => w.set.id === id);
     if (!waiting) return;
     try {
       await this.api.send(this.rigId, waiting.set);
@@ -278,7 +278,7 @@ export class SessionStore {
       if (e instanceof Failing && this.countTry(id) >= MOST_TRIES)
         return this.take(
           refused(
-            this.state.session!,
+            surely(this.state.session),
             id,
             [],
             [
@@ -294,11 +294,11 @@ export class SessionStore {
       // What others did comes first: a person who is asked to choose must see both, and what is then chosen stands on
       // top of it.
       await this.catchUp();
-      const still = this.state.session!.waiting.find((w) => w.set.id === id);
+      const still = surely(this.state.session).waiting.find((w) => w.set.id === id);
       if (still?.set.base === waiting.set.base)
         this.take(
           refused(
-            this.state.session!,
+            surely(this.state.session),
             id,
             e.problem.clashes ?? [],
             e.problem.refusals ?? (e.problem.clashes ? [] : [{ code: 'server', wrong: e.problem.detail, would: '' }]),
@@ -318,7 +318,7 @@ export class SessionStore {
     const { session } = this.state;
     if (!session) return;
     const news = await this.api.journal(this.rigId, session.confirmed.revision);
-    if (news.length) this.take(confirm(this.state.session!, news));
+    if (news.length) this.take(confirm(surely(this.state.session), news));
   }
 
   private take(session: Session): void {

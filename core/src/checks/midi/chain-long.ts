@@ -5,7 +5,7 @@ import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
-import { theFirst } from '../../known/the.js';
+import { surely, theFirst } from '../../known/the.js';
 
 /** Thru hops after which common practice takes a thru box. */
 const MOST_THRUS = 3;
@@ -28,7 +28,7 @@ export const chainLong: Check = {
         severity: 'doubt' as const,
         evidence: [theFirst(far).device, controller],
         about: from,
-        why: `What ${boxName(rig, controller)} sends passes ${hops} thrus before it comes to ${boxName(rig, far.at(-1)!.device)}. After three it may no longer arrive clean; a thru box that feeds several from one output makes the way short.`,
+        why: `What ${boxName(rig, controller)} sends passes ${hops} thrus before it comes to ${boxName(rig, surely(far.at(-1)).device)}. After three it may no longer arrive clean; a thru box that feeds several from one output makes the way short.`,
         remedies: () => [
           {
             id: 'star',

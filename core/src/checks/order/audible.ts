@@ -8,7 +8,7 @@ import type { Trace } from '../../signal/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { once } from '../../kept/kept.js';
-import { theEntry } from '../../known/the.js';
+import { theEntry, theItem } from '../../known/the.js';
 
 /** A stage that sounds in a sound. */
 export interface SoundingStage {
@@ -42,7 +42,7 @@ const listen = once(({ sound, trace }: Compiled, rig: Rig): Audible => {
     ways.map((b) => b.edge),
   );
   const places = grouped(
-    ways.map((b, place) => ({ stage: b.stage, to: to[b.edge]!, place })),
+    ways.map((b, place) => ({ stage: b.stage, to: theItem(to, b.edge), place })),
     (s) => s.stage,
   );
   return {

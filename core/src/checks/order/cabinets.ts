@@ -3,6 +3,7 @@ import type { Id } from '../../rig/ids.js';
 import { lazily } from '../../kept/kept.js';
 import { downstream, upstream } from '../../signal/trace.js';
 import { isDirt, type Audible, type SoundingStage } from './audible.js';
+import { theItem } from '../../known/the.js';
 
 const CABINETS = new Set(['cabinet', 'cabinet simulation', 'microphone']);
 export const isCabinet = (s: SoundingStage): boolean =>
@@ -36,13 +37,13 @@ export const bareDirt = ({ stages, trace }: Audible): readonly Bare[] => {
         isInTheWay,
       ),
     );
-    return (edge: number): boolean => seen()[wiring.from[edge]!] === 1;
+    return (edge: number): boolean => seen()[theItem(wiring.from, edge)] === 1;
   };
   const [byGuitar, byBass, byAcoustic] = [meets(['guitar']), meets(['bass']), meets(['acoustic'])];
   const beforeCabinet = meets(['guitar', 'bass', 'acoustic'], (e) => cabinets.has(e));
   return gains.flatMap((s): readonly Bare[] => {
     const ways = wiring.blocks
-      .filter((b) => b.stage === s.stage && comesBare[wiring.to[b.edge]!] === 1)
+      .filter((b) => b.stage === s.stage && comesBare[theItem(wiring.to, b.edge)] === 1)
       .map((b) => b.edge);
     const is = (met: (edge: number) => boolean): boolean => ways.some(met);
     const isGain = isDirt(s) || s.isDriven;

@@ -1,7 +1,7 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import type { Audible } from './audible.js';
-import { meetings, oncePerSound, TwoBoxes } from './found.js';
+import { meetings, oncePerSound, type TwoBoxes } from './found.js';
 import { elseByHand, inFrontOf, orExchanged } from '../ways-out.js';
 import { theItem } from '../../known/the.js';
 

@@ -3,6 +3,7 @@ import { boxName, listed, soundNames } from '../names.js';
 import { isDirt, isDriven, type Audible, type SoundingStage } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 import { behind, orExchanged } from '../ways-out.js';
+import { surely } from '../../known/the.js';
 
 const isNoisy = (s: SoundingStage): boolean => isDirt(s) || isDriven(s) || s.block.stage === 'compressor';
 
@@ -33,7 +34,7 @@ export const gateBeforeNoise: Check = {
         severity: 'note' as const,
         evidence,
         why: `${boxName(inputs.rig, gate)} stands before ${listed(noisy.map((d) => boxName(inputs.rig, d)))} in ${soundNames(inputs.rig, sounds)}: it keeps hum from the guitar out of them, not the hiss that they make themselves. Behind them, or keyed from the guitar, it would quiet that too.`,
-        remedies: () => orExchanged(inputs, gate, noisy.at(-1)!, behind(inputs, gate, noisy.at(-1)!)),
+        remedies: () => orExchanged(inputs, gate, surely(noisy.at(-1)), behind(inputs, gate, surely(noisy.at(-1)))),
       };
     }
   },

@@ -3,7 +3,7 @@ import { boxName, grouped, listed, soundNames } from '../names.js';
 import { isTime } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 import { inFrontOf, orExchanged } from '../ways-out.js';
-import { theFirst } from '../../known/the.js';
+import { surely, theFirst } from '../../known/the.js';
 
 /** Each gate with the delays and reverbs before it, and whether nothing but level comes behind it. */
 const gatesBehindTime = oncePerSound((a) =>
@@ -28,7 +28,7 @@ export const gateCutsTails: Check = {
       const gate = theFirst(group[0].boxes);
       const times = [...new Set(group.flatMap((m) => m.boxes.slice(1)))];
       const sounds = [...new Set(group.flatMap((m) => m.sounds))];
-      const last = times.at(-1)!;
+      const last = surely(times.at(-1));
       yield {
         severity: 'note' as const,
         evidence: [gate, ...times, ...sounds],

@@ -65,11 +65,11 @@ const simulated = ({ rig, compilation }: CheckInputs, id: Id<'device'>): readonl
   const seen = new Set(
     wiring.blocks
       .filter((b) => b.device === id && b.block.stage === 'cabinet simulation')
-      .map((b) => wiring.to[b.edge]!),
+      .map((b) => theItem(wiring.to, b.edge)),
   );
   for (const p of seen)
     if (theItem(wiring.points, p).inside || theItem(wiring.points, p).id.startsWith('#', id.length + 1))
-      for (const e of theItem(wiring.out, p)) seen.add(wiring.to[e]!);
+      for (const e of theItem(wiring.out, p)) seen.add(theItem(wiring.to, e));
   const jacks = new Set(partOf(rig, id)?.jacks.map((j) => j.id));
   return [...new Set([...seen].map((p) => jackOf(theItem(wiring.points, p).id.slice(id.length + 1))))].filter((j) =>
     jacks.has(j),

@@ -48,10 +48,10 @@ export const moveLeftOn: Check = {
       (t) => `${t.move} ${splitRef(theFirst(t.wants).variable as Ref).device}`,
     ).values()) {
       const [first] = group;
-      const move = first!.move && partOf(rig, first!.move);
+      const move = first.move && partOf(rig, first.move);
       const sounds = [...new Set(group.map((t) => t.sound))];
-      const control = theFirst(first!.wants).variable as Ref;
-      const footsteps = sayFootsteps(rig, { system: first!.system, steps }, theFirst(first!.wants).example(), control);
+      const control = theFirst(first.wants).variable as Ref;
+      const footsteps = sayFootsteps(rig, { system: first.system, steps }, theFirst(first.wants).example(), control);
       yield {
         severity: 'broken' as const,
         evidence: [splitRef(control).device, ...(move ? [move.id] : []), ...sounds],

@@ -54,7 +54,7 @@ const returnsOf = ({ at, points, out, to }: Wiring, { device, insert }: WiredIns
   for (const point of seen) {
     if (!sends.has(point) && theItem(points, point).device === device)
       found.add(theItem(points, point).id.slice(device.length + 1));
-    else for (const e of theItem(out, point)) seen.add(to[e]!);
+    else for (const e of theItem(out, point)) seen.add(theItem(to, e));
   }
   return found;
 };

@@ -1,3 +1,4 @@
+import { surely } from '../../known/the.js';
 import { ref } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { afterWire } from '../joined.js';
@@ -18,7 +19,7 @@ export const loadMismatch: Check = {
       const loads = afterWire(rig, hookup, ref(device.id, jack.id)).filter(
         (p) => p.jack.load === 'speaker' && p.jack.ohm,
       );
-      const total = sideBySide(loads.map((l) => l.jack.ohm!));
+      const total = sideBySide(loads.map((l) => surely(l.jack.ohm)));
       if (loads.length === 0 || !jack.ohm || total >= jack.ohm * 0.99) continue;
       const solid = device.figures.powerStage === 'solid state';
       yield {

@@ -81,7 +81,7 @@ const unfedWays = once((wiring: Wiring): readonly UnfedWay[] => {
     )
       return [];
     const seen = new Set([at]);
-    for (const point of seen) for (const e of theItem(into, point)) seen.add(from[e]!);
+    for (const point of seen) for (const e of theItem(into, point)) seen.add(theItem(from, e));
     const begins = [...seen].filter(
       (q) => theItem(into, q).length === 0 && !theItem(points, q).inside && !plugged.has(theItem(points, q).id as Ref),
     );
@@ -124,7 +124,7 @@ const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
       return [];
     told.add(device);
     const ahead = new Set([to]);
-    for (const p of ahead) for (const e of theItem(out, p)) ahead.add(wiring.to[e]!);
+    for (const p of ahead) for (const e of theItem(out, p)) ahead.add(theItem(wiring.to, e));
     return [
       {
         device,

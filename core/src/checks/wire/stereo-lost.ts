@@ -8,7 +8,7 @@ import { boxName, endName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
 import type { Leg } from '../../rig/device.js';
 import { cableAt, elseByHand, pull, replug } from '../ways-out.js';
-import { theItem } from '../../known/the.js';
+import { surely, theItem } from '../../known/the.js';
 
 export const stereoLost: Check = {
   code: 'wire.stereo-lost',
@@ -99,7 +99,7 @@ const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Ma
   return new Map(
     spread.flatMap(([id, own]): readonly (readonly [Id<'device'>, Made])[] => {
       const on = (leg: Leg): readonly number[] =>
-        own.map((b) => to[b.edge]!).filter((p) => theItem(points, p).lane === leg);
+        own.map((b) => theItem(to, b.edge)).filter((p) => theItem(points, p).lane === leg);
       const outside = points.flatMap((p, i) => (p.device === id && !p.inside ? [i] : []));
       const sides = { left: on('left'), right: on('right') };
       return sides.left.length + sides.right.length > 0
@@ -121,15 +121,15 @@ const lost = once((t: Trace): readonly Lost[] => {
   return [...made(t.wiring)].flatMap(([device, sides]): readonly Lost[] => {
     if (!sides.stages.some((stage) => stages.get(stage) === 'in')) return [];
     const [left, right] = (['left', 'right'] as const).map((side) => sides[side].filter((p) => reached[p]));
-    if (!left!.length || !right!.length) return [];
-    const heard = [left!, right!].filter((made) => made.some((p) => leads[p]));
+    if (!surely(left).length || !surely(right).length) return [];
+    const heard = [surely(left), surely(right)].filter((made) => made.some((p) => leads[p]));
     if (heard.length === 1) return [{ device, how: 'one side' }];
     const leaving = sides.outside.filter((p) => onPath[p] === 1);
     if (leaving.length < 2) return [];
-    const [byLeft, byRight] = [left!, right!].map((made) => downstream(t, made));
-    const overTwo = leaving.filter((p) => byLeft![p] !== byRight![p]).length > 1;
+    const [byLeft, byRight] = [surely(left), surely(right)].map((made) => downstream(t, made));
+    const overTwo = leaving.filter((p) => surely(byLeft)[p] !== surely(byRight)[p]).length > 1;
     const apart = ends.some(
-      (e) => e.end.is !== 'tuner' && broughtTo(t, e.point).some((p) => byLeft![p] !== byRight![p]),
+      (e) => e.end.is !== 'tuner' && broughtTo(t, e.point).some((p) => surely(byLeft)[p] !== surely(byRight)[p]),
     );
     return overTwo && !apart ? [{ device, how: 'summed' }] : [];
   });

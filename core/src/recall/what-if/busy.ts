@@ -5,7 +5,7 @@ import type { Program } from '../../rig/program.js';
 import type { Bearings } from '../bearings.js';
 import { arrivals, missedBy, reaching } from '../slot-timing.js';
 import type { Condition, SystemAct } from '../../prover/system.js';
-import { theEntry, theItem } from '../../known/the.js';
+import { surely, theEntry, theItem } from '../../known/the.js';
 
 /** Remembers for how long a box is still loading after the stomp before. It is no control of the box. */
 export const busyOf = (device: Id<'device'>): string => `busy:${device}`;
@@ -120,14 +120,14 @@ export class BusyTimes {
         own &&
         (times.find((t) => t.name === own.name) ??
           times.find((t) => t.ms >= own.ms && t.wire === own.wire && t.wireMs <= own.wireMs));
-      return [device, (time ?? times.at(-1)!).name] as const;
+      return [device, (time ?? surely(times.at(-1))).name] as const;
     });
     const key = acts.map(([, to]) => to).join();
     const known =
       this.known.get(key) ??
       acts.flatMap(([device, to]): readonly SystemAct[] => [
-        { variable: busyOf(device), when: [{ variable: loadsOf(device), in: [YES!] }], set: to },
-        { variable: loadsOf(device), set: NO! },
+        { variable: busyOf(device), when: [{ variable: loadsOf(device), in: [YES] }], set: to },
+        { variable: loadsOf(device), set: NO },
       ]);
     this.known.set(key, known);
     return known;

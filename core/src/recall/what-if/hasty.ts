@@ -36,7 +36,7 @@ export const hastyFeet = (c: Compilation, usual: Modelled): Question => {
   if (deaf.length === 0) return none;
   const noteLoad: NoteLoad = (device, memory, when) =>
     isDeaf(device, memory)
-      ? [{ variable: loadsOf(device.id), ...(when.length ? { when: perhaps(when) } : {}), set: YES! }]
+      ? [{ variable: loadsOf(device.id), ...(when.length ? { when: perhaps(when) } : {}), set: YES }]
       : [];
   const said = { ...usual.said, effects: new Effects(b, usual.said.domains, usual.said.shelf, noteLoad) };
   const sounds = [...c.sounds.values()];
@@ -75,7 +75,7 @@ const withBusyTimes = (
   });
   const variables = deaf.flatMap((d): readonly Variable[] => [
     { id: busyOf(d.id), domain: [SETTLED, ...busy.of(d.id).map((t) => t.name)], initial: [SETTLED] },
-    { id: loadsOf(d.id), domain: [NO!, YES!], initial: [NO!] },
+    { id: loadsOf(d.id), domain: [NO, YES], initial: [NO] },
   ]);
   return { ...usual.ground, variables: [...usual.ground.variables, ...variables], events };
 };

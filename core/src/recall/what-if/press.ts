@@ -14,7 +14,7 @@ import { ModelMemory } from '../model-memory.js';
 import { apart, Cutter, Influence, type Extra } from './reach.js';
 import type { RecallSystem, SystemAct, SystemEvent, SystemSound } from '../../prover/system.js';
 import { wantsOn, type Asked, type Question } from './question.js';
-import { theEntry } from '../../known/the.js';
+import { surely, theEntry } from '../../known/the.js';
 import { theMemory } from '../../rig/box.js';
 
 /** A switch that programs assign, with what a foot on it does in the system. */
@@ -77,7 +77,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
   const { system, steps } = withMoves(c, m);
   const recalls = recallsOf(m);
   const pedals = pedalsOf(system, steps).filter((p) => p.release);
-  const written = new Map(pedals.map((p) => [p, new Set(p.release!.map((act) => act.variable))]));
+  const written = new Map(pedals.map((p) => [p, new Set(surely(p.release).map((act) => act.variable))]));
   const judged = m.system.sounds.flatMap((sound) =>
     pedals.flatMap((pedal) => {
       const wants = wantsOn(sound, theEntry(written, pedal));
@@ -95,7 +95,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
     extras.push({
       id,
       last: true,
-      acts: (inside) => [...cutter.cut(recall.acts, inside), ...cutter.cut(pedal.release!, inside)],
+      acts: (inside) => [...cutter.cut(recall.acts, inside), ...cutter.cut(surely(pedal.release), inside)],
       matters: new Set(wants.map((w) => w.variable)),
     });
     steps.set(id, {

@@ -2,6 +2,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { END_KINDS, SOURCE_KINDS, type Device, type End } from '@yunta/core/rig/device';
 import { TextField } from '../../app/text-field.js';
+import { surely } from '@yunta/core/known/the';
 
 const END_NAMES: Readonly<Record<End['is'], string>> = {
   source: 'sound begins here',
@@ -104,7 +105,7 @@ export const Ends = ({ device, save }: { device: Device; save: (ends: readonly E
           mt={8}
           size="compact-sm"
           variant="default"
-          onClick={() => save([...ends, { at: points.at(-1)!, is: 'stage', name: device.name }])}
+          onClick={() => save([...ends, { at: surely(points.at(-1)), is: 'stage', name: device.name }])}
         >
           Add a place
         </Button>

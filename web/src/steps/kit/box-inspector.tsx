@@ -8,7 +8,7 @@ import { Remedies } from '../../app/remedies.js';
 import { useRig } from '../../app/rig-context.js';
 import { Swap } from './swap.js';
 import { fits, TextField } from '../../app/text-field.js';
-import { theOne } from '@yunta/core/known/the';
+import { surely, theOne } from '@yunta/core/known/the';
 import { memoryChosenBy } from '@yunta/core/rig/box';
 
 const NUMBERINGS: readonly { readonly value: string; readonly label: string; readonly shows: Numbering }[] = [
@@ -113,7 +113,7 @@ export const BoxInspector = ({ device, open }: { device: Device; open: () => voi
               typeof v === 'number' &&
               v >= 1 &&
               v <= 16 &&
-              change({ midi: { ...device.midi!, channel: v } }, `MIDI channel ${v}`)
+              change({ midi: { ...surely(device.midi), channel: v } }, `MIDI channel ${v}`)
             }
           />
           {device.memories[0] && (

@@ -19,7 +19,7 @@ import { doesText } from './does-text.js';
 import { useShelf } from './use-shelf.js';
 import { ZONE_NAMES } from './zone-names.js';
 import { Shelves } from './shelves.js';
-import { theFirst } from '@yunta/core/known/the';
+import { surely, theFirst } from '@yunta/core/known/the';
 
 const midiText = (device: Device): string => {
   if (!device.midi)
@@ -193,13 +193,19 @@ const KitLine = () => {
     const codes: string[] = [];
     const edits = known.flatMap((p) =>
       Array.from({ length: p.count }, () => {
-        const made = addDevice(rig, p.box!.key, newPartId('device'), p.channel ? { channel: p.channel } : {}, codes);
+        const made = addDevice(
+          rig,
+          surely(p.box).key,
+          newPartId('device'),
+          p.channel ? { channel: p.channel } : {},
+          codes,
+        );
         codes.push((made.put[0] as Device).code);
         return made;
       }),
     );
     const all = together(...edits);
-    const wrong = edit(all, count === 1 ? `Add ${theFirst(known).box!.says[0]}` : `Add ${count} boxes`);
+    const wrong = edit(all, count === 1 ? `Add ${surely(theFirst(known).box).says[0]}` : `Add ${count} boxes`);
     if (wrong.length === 0)
       setLine(
         pieces

@@ -5,7 +5,7 @@ import type { Device } from '@yunta/core/rig/device';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
-import { theFirst } from '@yunta/core/known/the';
+import { surely, theFirst } from '@yunta/core/known/the';
 
 const stagesOf = (device: Pick<Device, 'chains'>): readonly string[] =>
   device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
@@ -32,7 +32,7 @@ export const Swap = ({ device }: { device: Device }) => {
   const replacement = useMemo(() => (key ? replaceDevice(rig, device.id, key) : undefined), [rig, device, key]);
   const would = useAsked(
     ['consequences', device.id, key],
-    (worker) => worker.consequences(replacement!.edit),
+    (worker) => worker.consequences(surely(replacement).edit),
     replacement !== undefined,
   );
   const shown = useRef<HTMLDivElement>(null);

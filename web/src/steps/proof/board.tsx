@@ -17,7 +17,7 @@ import {
 } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { VerdictSign } from '../../app/verdict.js';
-import { theFirst, theItem } from '@yunta/core/known/the';
+import { surely, theFirst, theItem } from '@yunta/core/known/the';
 
 export type SoundPair = Transition;
 
@@ -133,7 +133,10 @@ export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (
     return byFrom;
   }, [transitions]);
   const sounds = useMemo(
-    () => view!.sounds.filter((s) => partOf(rig, s.id)).map(({ id, name, verdict }) => ({ id, name, verdict })),
+    () =>
+      surely(view)
+        .sounds.filter((s) => partOf(rig, s.id))
+        .map(({ id, name, verdict }) => ({ id, name, verdict })),
     [rig, view],
   );
   const wanted = useMemo(() => ({ shown, rows }), [shown, rows]);

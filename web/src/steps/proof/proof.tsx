@@ -18,6 +18,7 @@ import { Board, type SoundPair } from './board.js';
 import { Certificate } from './certificate.js';
 import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
+import { surely } from '@yunta/core/known/the';
 
 export const Proof = () => {
   const { view } = useRig();
@@ -96,7 +97,9 @@ export const Proof = () => {
 /** What is set once and left so stands where the headline counts it: taking it for granted is one press away. */
 const SetOnce = () => {
   const { view } = useRig();
-  const finding = view!.findings.find((f) => f.code === 'recall.hand-move' && f.severity === 'note' && !f.accepted);
+  const finding = surely(view).findings.find(
+    (f) => f.code === 'recall.hand-move' && f.severity === 'note' && !f.accepted,
+  );
   if (!finding) return null;
   return (
     <div className="card set-once">
@@ -195,7 +198,7 @@ const Broken = ({ sound }: { sound: SoundView }) => {
   const navigate = useNavigate();
   const [first] = sound.wrong;
   if (!first) return null;
-  const findings = view!.findings.filter(
+  const findings = surely(view).findings.filter(
     (f) =>
       !f.accepted &&
       f.evidence.includes(sound.id) &&
@@ -331,7 +334,7 @@ const PairDetails = ({ pair }: { pair: SoundPair }) => {
       </h2>
       <p className="soft" style={{ margin: '0 0 6px' }}>
         settled after {Math.round(pair.settleMs * 10) / 10} ms
-        {pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, pair.gapBy!)?.name}` : ', without a gap'}
+        {pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, surely(pair.gapBy))?.name}` : ', without a gap'}
         {pair.stepDb === undefined
           ? ''
           : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by gains that are partly assumed`}

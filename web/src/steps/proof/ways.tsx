@@ -1,8 +1,9 @@
+import { surely } from '@yunta/core/known/the';
 import { useRig } from '../../app/rig-context.js';
 
 /** In how many ways the controls that the proof reckons with can stand. */
 export const Ways = () => {
-  const [figures, power] = useRig().view!.ways.split('^');
+  const [figures, power] = surely(useRig().view).ways.split('^');
   return (
     <>
       {figures}

@@ -14,6 +14,7 @@ import { jackText } from './jack-text.js';
 import { MapPanel } from './map-panel.js';
 import { SaveAs } from './save-as.js';
 import { theJack } from '@yunta/core/rig/box';
+import { surely } from '@yunta/core/known/the';
 
 const LAYER_NAMES: Readonly<Record<Layer, string>> = {
   audio: 'Signal',
@@ -137,7 +138,7 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
           pull={pull}
           pickBox={pickBox}
           pickJack={pickJack}
-          aim={(aimed) => setFocus(aimed ? { ...focus, aimed } : { box: focus.box!, jack: focus.jack! })}
+          aim={(aimed) => setFocus(aimed ? { ...focus, aimed } : { box: surely(focus.box), jack: surely(focus.jack) })}
           letGo={letGo}
         />
       </div>

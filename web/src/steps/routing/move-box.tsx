@@ -8,6 +8,7 @@ import { useMemo, useState } from 'react';
 import { ConsequencesText } from '../../app/consequences-text.js';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { newPartId } from '../../session/ids.js';
+import { surely } from '@yunta/core/known/the';
 
 const keyOf = (p: BoxPlace): string =>
   p.is === 'loop'
@@ -38,7 +39,7 @@ export const MoveBox = ({ device, hookup }: { device: Device; hookup: Hookup }) 
   );
   const would = useAsked(
     ['consequences of moving', hookup.id, device.id, key],
-    (worker) => worker.consequences(wish!),
+    (worker) => worker.consequences(surely(wish)),
     wish !== undefined,
   );
   if (places.length === 0) return null;

@@ -14,7 +14,7 @@ import { Hookups } from './hookups.js';
 import { boxName, jackText } from './jack-text.js';
 import { MapRoom } from './map-room.js';
 import { Starts } from './starts.js';
-import { theOne } from '@yunta/core/known/the';
+import { surely, theOne } from '@yunta/core/known/the';
 import { jackAt } from '@yunta/core/rig/box';
 
 const LETTERS: Readonly<Record<string, string>> = {
@@ -253,7 +253,7 @@ const NewCable = () => {
   const [from, setFrom] = useState<Ref | null>(null);
   const [to, setTo] = useState<Ref | null>(null);
   const first = useRef<HTMLInputElement>(null);
-  const taken = new Set(cablesOf(rig, hookup!.id).flatMap((c) => c.ends));
+  const taken = new Set(cablesOf(rig, surely(hookup).id).flatMap((c) => c.ends));
   const starts = all(rig, 'device')
     .map((d) => ({
       group: `${d.code} ${d.name}`,

@@ -6,6 +6,7 @@ import { useMemo, useState } from 'react';
 import { useAsked, useRig } from '../../app/rig-context.js';
 import { sharedColumns } from '../../picture/layout.js';
 import { RunDrawing } from '../../picture/run.js';
+import { surely } from '@yunta/core/known/the';
 
 /** Beside another sound, or beside itself in another hook-up: both runs lined up, what differs marked and said. */
 export const Compare = ({ sound }: { sound: Sound }) => {
@@ -23,14 +24,14 @@ export const Compare = ({ sound }: { sound: Sound }) => {
       : undefined;
   const both = useAsked(
     ['side by side', sound.id, right?.sound, right?.hookup],
-    (worker) => worker.sideBySide({ sound: sound.id, hookup: hookup!.id }, right!),
+    (worker) => worker.sideBySide({ sound: sound.id, hookup: surely(hookup).id }, surely(right)),
     right !== undefined,
   );
   const columns = useMemo(() => both && sharedColumns(both.a, both.b), [both]);
   if (!right) return <p className="soft">There is no other sound and no other hook-up to compare with.</p>;
   const said = (id: Id<'device'>) => partOf(rig, id) ?? { code: '?', name: id };
   const names: readonly [string, string] = inHookup
-    ? [hookup!.name, inHookup.name]
+    ? [surely(hookup).name, inHookup.name]
     : [sound.name, partOf(rig, right.sound)?.name ?? ''];
   return (
     <div>

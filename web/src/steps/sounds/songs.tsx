@@ -9,7 +9,7 @@ import type { SheetRow } from '../../app/sheet/columns.js';
 import { Sheet } from '../../app/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { fits, TextField } from '../../app/text-field.js';
-import { theOne } from '@yunta/core/known/the';
+import { surely, theOne } from '@yunta/core/known/the';
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
 export const Songs = ({ complain }: { complain: (text: string) => void }) => {
@@ -28,7 +28,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
     says: '',
     isDerived: false,
     cells: SONG_COLUMNS.map((c) => songCell(rig, s, c, byHand(s.id)?.text ?? '')),
-    ...(byHand(s.id)?.between ? { note: `${byHand(s.id)!.between} by hand while it goes on` } : {}),
+    ...(byHand(s.id)?.between ? { note: `${surely(byHand(s.id)).between} by hand while it goes on` } : {}),
   }));
   const add = () => {
     const id = newPartId('song');
