@@ -7,6 +7,13 @@ export interface Edit {
   readonly remove: readonly AnyId[];
 }
 
+/** An edit that puts one part and takes nothing away: `put[0]` is what it makes. */
+export interface Making<P extends Part> extends Edit {
+  readonly put: readonly [P];
+}
+
+export const making = <P extends Part>(part: P): Making<P> => ({ put: [part], remove: [] });
+
 /** What is sent. Sending it twice is harmless: its id is the same. */
 export interface ChangeSet extends Edit {
   readonly id: string;

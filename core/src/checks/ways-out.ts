@@ -168,8 +168,8 @@ export const putInto = (
   const id: Box = `device:${key}-${cable.id.slice(6)}`;
   if (partOf(rig, id)) return [];
   const added = addDevice(rig, key, id);
-  const device = added.put[0];
-  if (device?.kind !== 'device' || !inOf(device) || !outOf(device)) return [];
+  const [device] = added.put;
+  if (!inOf(device) || !outOf(device)) return [];
   const out = device.jacks.find((j) => j.kind === 'audio' && j.poles.tip === 'out' && j.balanced) ?? theOutput(device);
   const onward: Cable = { kind: 'cable', id: newCables(rig, key)(), hookup: hookup.id, ends: [ref(id, out.id), to] };
   return [

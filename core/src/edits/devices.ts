@@ -1,5 +1,5 @@
 import { freeCode, makeDevice, type GivenTraits } from '../catalogue/make.js';
-import { nothing, type Edit } from '../change/edit.js';
+import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Device } from '../rig/device.js';
 import { splitRef, type Id, type Ref } from '../rig/ids.js';
 import { refersTo } from '../rig/references.js';
@@ -13,11 +13,11 @@ export const addDevice = (
   id: Id<'device'>,
   chosen: GivenTraits = {},
   alsoTaken: readonly string[] = [],
-): Edit => {
+): Making<Device> => {
   const device = makeDevice(key, id, chosen);
   const taken = [...all(rig, 'device').map((d) => d.code), ...alsoTaken];
   const at = Math.max(0, ...all(rig, 'device').map((d) => d.at ?? 0)) + alsoTaken.length + 1;
-  return { put: [{ ...device, at, code: freeCode(chosen.code ?? device.code, taken) }], remove: [] };
+  return making({ ...device, at, code: freeCode(chosen.code ?? device.code, taken) });
 };
 
 /** Adds a box that was made elsewhere, such as one of a person's shelf; its code is made free. */

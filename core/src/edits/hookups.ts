@@ -1,4 +1,4 @@
-import { nothing, type Edit } from '../change/edit.js';
+import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Cable, HeardWish, Hookup } from '../rig/hookup.js';
 import type { AnyId, Id, Ref } from '../rig/ids.js';
 import { all, cablesOf, partOf, thePart, type Part, type Rig } from '../rig/rig.js';
@@ -10,10 +10,8 @@ export const addHookup = (id: Id<'hookup'>, name: string): Edit => ({
   remove: [],
 });
 
-export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' | 'kind'>>): Edit => ({
-  put: [{ ...hookup, ...change }],
-  remove: [],
-});
+export const changeHookup = (hookup: Hookup, change: Partial<Omit<Hookup, 'id' | 'kind'>>): Making<Hookup> =>
+  making({ ...hookup, ...change });
 
 /**
  * The same wiring under another name, to be changed from there, with what sounds and moves want only in it. What was
@@ -74,7 +72,7 @@ export const setSetting = (hookup: Hookup, control: Ref, value: Value | undefine
  * Takes for granted that a control stands so: taped, at full, never touched. One that was taken for granted before
  * stands as said now.
  */
-export const assume = (hookup: Hookup, control: Ref, value: Value, why: string): Edit =>
+export const assume = (hookup: Hookup, control: Ref, value: Value, why: string): Making<Hookup> =>
   changeHookup(hookup, { assumes: [...hookup.assumes.filter((a) => a.control !== control), { control, value, why }] });
 
 export const doNotAssume = (hookup: Hookup, control: Ref): Edit =>

@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { nothing, type Edit } from '../change/edit.js';
+import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
@@ -34,24 +34,24 @@ export const freeCall = (
  * A new sound at the end of the sheet, stored in the next free slot. With a parent it takes over all that it does not
  * say itself.
  */
-export const addSound = (rig: Rig, id: Id<'sound'>, name: string, role: Role = 'other', parent?: Id<'sound'>): Edit => {
+export const addSound = (
+  rig: Rig,
+  id: Id<'sound'>,
+  name: string,
+  role: Role = 'other',
+  parent?: Id<'sound'>,
+): Making<Sound> => {
   const call = freeCall(rig);
-  const at = Math.max(0, ...all(rig, 'sound').map((s) => s.at)) + 1;
-  return {
-    put: [
-      {
-        kind: 'sound',
-        id,
-        name,
-        role,
-        at,
-        wants: parent ? [] : firstChannels(rig),
-        calls: call ? [call] : [],
-        ...(parent ? { parent } : {}),
-      },
-    ],
-    remove: [],
-  };
+  return making({
+    kind: 'sound',
+    id,
+    name,
+    role,
+    at: Math.max(0, ...all(rig, 'sound').map((s) => s.at)) + 1,
+    wants: parent ? [] : firstChannels(rig),
+    calls: call ? [call] : [],
+    ...(parent ? { parent } : {}),
+  });
 };
 
 /** Of channels of which one always sounds a sound has the first until it says another. */
@@ -90,14 +90,10 @@ export const giveSlots = (rig: Rig): Edit => {
 
 const sameCase = (a: Want, b: Want): boolean => wantTarget(a) === wantTarget(b) && equal(a.in ?? {}, b.in ?? {});
 
-export const setWant = (sound: Sound, want: Want): Edit => {
+export const setWant = (sound: Sound, want: Want): Making<Sound> => {
   const place = sound.wants.findIndex((w) => sameCase(w, want));
-  return {
-    put: [
-      { ...sound, wants: place < 0 ? [...sound.wants, want] : sound.wants.map((w, i) => (i === place ? want : w)) },
-    ],
-    remove: [],
-  };
+  const wants = place < 0 ? [...sound.wants, want] : sound.wants.with(place, want);
+  return making({ ...sound, wants });
 };
 
 /** Where a wish holds: in every hook-up that does not say otherwise, or in one only. */
@@ -120,24 +116,22 @@ const isAbout =
  * Says nothing about it any more: a derived sound follows its parent again, any other leaves the stage out. Without a
  * scope, nowhere.
  */
-export const clearWant = (sound: Sound, target: Ref, scope?: Scope): Edit => {
+export const clearWant = (sound: Sound, target: Ref, scope?: Scope): Making<Sound> => {
   const gone = scope ? isAbout(target, scope) : (w: Want) => wantTarget(w) === target;
-  return { put: [{ ...sound, wants: sound.wants.filter((w) => !gone(w)) }], remove: [] };
+  return making({ ...sound, wants: sound.wants.filter((w) => !gone(w)) });
 };
 
 /**
  * A wish with its scope. One for every hook-up takes the place of one for this hook-up only, so that it holds here
  * too; others keep their own.
  */
-export const setWantIn = (sound: Sound, want: Want, scope: Scope): Edit => {
-  const cleared = clearWant(sound, wantTarget(want), scope).put[0] as Sound;
+export const setWantIn = (sound: Sound, want: Want, scope: Scope): Making<Sound> => {
+  const [cleared] = clearWant(sound, wantTarget(want), scope).put;
   return setWant(cleared, scope.only ? { ...want, in: { hookup: scope.hookup } } : want);
 };
 
-export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Edit => ({
-  put: [{ ...sound, ...change }],
-  remove: [],
-});
+export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Making<Sound> =>
+  making({ ...sound, ...change });
 
 /** One of the things that a sound may leave open; undefined leaves it open again. */
 const say = <K extends 'leaving' | 'order' | 'hears' | 'level'>(sound: Sound, what: K, value: Sound[K]): Edit => {

@@ -1,13 +1,13 @@
 import type { Block, Device, Stage } from '../rig/device.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { ref, splitRef } from '../rig/ids.js';
-import { wantTarget } from '../rig/sound.js';
+import { type Sound, wantTarget } from '../rig/sound.js';
 import { blocksIn } from '../rig/domain.js';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '../rig/rig.js';
 import type { Anatomy } from '../signal/anatomy.js';
 import { signalOrder } from '../signal/order.js';
 import { addSound, setWant } from '../edits/sounds.js';
-import type { Edit } from '../change/edit.js';
+import { making, type Edit } from '../change/edit.js';
 import { theItem } from '../known/the.js';
 
 /** Stages that a player sets the gain with. */
@@ -193,13 +193,9 @@ const rungText = (inOrder: readonly GainStage[]): string => {
 /** A sound of a rung, stored in the next free slot. */
 export const soundOfRung = (rig: Rig, rung: Rung, id: Id<'sound'>): Edit => {
   const [sound] = addSound(rig, id, rung.text.slice(0, 120), 'other').put;
-  if (sound?.kind !== 'sound') return { put: [], remove: [] };
   const boxes = new Set(rung.stages.map((stage) => splitRef(stage).device));
   const others = sound.wants.filter((w) => !boxes.has(splitRef(wantTarget(w)).device));
-  return {
-    put: [
-      rung.stages.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, { ...sound, wants: others }),
-    ],
-    remove: [],
-  };
+  return making(
+    rung.stages.reduce<Sound>((s, stage) => setWant(s, { stage, is: 'in' }).put[0], { ...sound, wants: others }),
+  );
 };

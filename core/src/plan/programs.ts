@@ -86,8 +86,7 @@ export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
       for (const { sound, number } of box.calls)
         sounds.set(
           sound.id,
-          setWant(sounds.get(sound.id) ?? sound, { control: ref(device.id, memory.control), is: number })
-            .put[0] as Sound,
+          setWant(sounds.get(sound.id) ?? sound, { control: ref(device.id, memory.control), is: number }).put[0],
         );
     }
   }

@@ -220,7 +220,7 @@ export const typeBlock = (
   for (const { row, column, text } of typed) {
     const sound = changed.get(row) ?? theItem(rows, row);
     const one = typeInto(rig, sound, theItem(columns, column), text, scope);
-    if (one.ok) changed.set(row, (one.value.put.at(-1) ?? sound) as Sound);
+    if (one.ok) changed.set(row, one.value.put[0]);
     else refused.push({ ...one.error, where: `${theItem(rows, row).name}, ${one.error.where}` });
   }
   return refused.length ? refuse(refused) : ok([...changed.values()]);

@@ -1,5 +1,5 @@
 import { shown, wireOf } from '../midi/numbering.js';
-import type { Edit } from '../change/edit.js';
+import { making, type Making } from '../change/edit.js';
 import { clearWant, setWantIn, type Scope } from '../edits/sounds.js';
 import { countsBeats } from '../recall/beats.js';
 import type { Control, Device, Memory } from '../rig/device.js';
@@ -39,16 +39,16 @@ interface Typing<C extends Column = Column> {
   readonly scope: Scope;
 }
 
-const wants = ({ sound, scope }: Typing, want: Want): Result<Edit> => ok(setWantIn(sound, want, scope));
+const wants = ({ sound, scope }: Typing, want: Want): Result<Making<Sound>> => ok(setWantIn(sound, want, scope));
 
-const refused = ({ sound, column }: Typing, wrong: string, would: string): Result<Edit> =>
+const refused = ({ sound, column }: Typing, wrong: string, would: string): Result<Making<Sound>> =>
   refuse({ code: 'cell', part: sound.id, where: column.title, wrong, would });
 
 /**
  * What typing a text into a cell does, in every hook-up or in the one that is shown. An empty text takes back what the
  * sound itself said there.
  */
-export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, scope: Scope): Result<Edit> => {
+export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, scope: Scope): Result<Making<Sound>> => {
   const cell = { rig, sound, typed: text.trim(), scope };
   switch (column.is) {
     case 'one of':
@@ -62,20 +62,20 @@ export const typeInto = (rig: Rig, sound: Sound, column: Column, text: string, s
 };
 
 /** The name of a channel, or its number; the others are out where that has to be said. */
-const typeChannel = (cell: Typing<Of<'one of'>>): Result<Edit> => {
+const typeChannel = (cell: Typing<Of<'one of'>>): Result<Making<Sound>> => {
   const { sound, column, typed, scope } = cell;
-  const cleared = column.stages.reduce<Sound>((s, stage) => clearWant(s, stage, scope).put[0] as Sound, sound);
-  if (typed === '') return ok({ put: [cleared], remove: [] });
+  const cleared = column.stages.reduce((s, stage) => clearWant(s, stage, scope).put[0], sound);
+  if (typed === '') return ok(making(cleared));
   const isMeant = (name: string, i: number): boolean =>
     name.toLowerCase().startsWith(typed.toLowerCase()) || String(i + 1) === typed;
   const found = column.names.findIndex(isMeant);
   if (found < 0) return refused(cell, `"${typed}" is no channel of it.`, `Type ${column.names.join(' or ')}.`);
   const others = scope.only ? column.stages.filter((_, i) => i !== found) : [];
-  const only = others.reduce<Sound>((s, stage) => setWantIn(s, { stage, is: 'out' }, scope).put[0] as Sound, cleared);
+  const only = others.reduce((s, stage) => setWantIn(s, { stage, is: 'out' }, scope).put[0], cleared);
   return ok(setWantIn(only, { stage: theItem(column.stages, found), is: 'in' }, scope));
 };
 
-const typeStage = (cell: Typing<Of<'stage'>>): Result<Edit> => {
+const typeStage = (cell: Typing<Of<'stage'>>): Result<Making<Sound>> => {
   const { sound, column, typed, scope } = cell;
   const { stage } = column;
   if (typed === '') return ok(clearWant(sound, stage, scope));
@@ -88,7 +88,7 @@ const typeStage = (cell: Typing<Of<'stage'>>): Result<Edit> => {
   return refused(cell, `"${typed}" says neither in nor out.`, 'Type x for in, - for out, or any.');
 };
 
-const typeValue = (cell: Typing<Of<'program' | 'amount'>>): Result<Edit> => {
+const typeValue = (cell: Typing<Of<'program' | 'amount'>>): Result<Making<Sound>> => {
   const { rig, sound, column, typed, scope } = cell;
   if (typed === '') return ok(clearWant(sound, column.control, scope));
   if (typed.toLowerCase() === 'any') return wants(cell, { control: column.control, any: true });
@@ -106,7 +106,7 @@ const typeValue = (cell: Typing<Of<'program' | 'amount'>>): Result<Edit> => {
   return typeAmount(cell, control);
 };
 
-const typeProgram = (cell: Typing<Of<'program' | 'amount'>>, box: Device, memory: Memory): Result<Edit> => {
+const typeProgram = (cell: Typing<Of<'program' | 'amount'>>, box: Device, memory: Memory): Result<Making<Sound>> => {
   const { typed, column } = cell;
   const wire = wireOf(memory.shows, typed, memory.size);
   if (wire !== undefined) return wants(cell, { control: column.control, is: wire });
@@ -121,7 +121,7 @@ const OVER = /^([+−-]\d+(?:[.,]\d+)?)\s*over$/i;
 const RANGE = /^([+−-]?\d+(?:[.,]\d+)?)\s*(?:–|\.\.|to|-)\s*([+−-]?\d+(?:[.,]\d+)?)$/i;
 
 /** A number, beats, what lies under a pedal, more than the sound it is derived from, or a range. */
-const typeAmount = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Result<Edit> => {
+const typeAmount = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Result<Making<Sound>> => {
   const { sound, column, typed } = cell;
   const would = `Type ${domainText(control)}.`;
   const beats = BEATS.exec(typed);
@@ -158,7 +158,7 @@ const CURVE = /^(slow|fast|line)$/i;
  * "10>60 CTL exp1 slow @30": heel, toe, which pedal (when there are several), how it bends, where it stands until it
  * moves.
  */
-const typePedal = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Result<Edit> => {
+const typePedal = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Result<Making<Sound>> => {
   const { rig, column, typed } = cell;
   const found = PEDAL.exec(typed);
   if (!found) {
@@ -186,7 +186,7 @@ const typePedal = (cell: Typing<Of<'program' | 'amount'>>, control: Control): Re
   });
 };
 
-const noPedal = (cell: Typing, said: string): Result<Edit> => {
+const noPedal = (cell: Typing, said: string): Result<Making<Sound>> => {
   const inputs = expressionInputs(cell.rig);
   if (inputs.length === 0) {
     const would = 'Add a controller with an expression input in Kit.';

@@ -99,7 +99,7 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
     .filter(({ device }) => !plan.waiting.includes(device.id))
     .flatMap(({ device }) => firstVoice(device))
     .filter((stage) => onTheWay.has(stage));
-  const voiced = wanted.reduce((s, stage) => setWant(s, { stage, is: 'in' }).put[0] as typeof s, {
+  const voiced = wanted.reduce<Sound>((s, stage) => setWant(s, { stage, is: 'in' }).put[0], {
     ...sound,
     calls: call ? [call] : [],
   });
@@ -115,7 +115,7 @@ const leftOpen = (rig: Rig, hookup: Hookup, sound: Sound): Sound => {
   const stages = [...anatomy(rig, hookup).stages.values()].filter(
     (s) => !said.has(s.ref) && s.inserts.length === 0 && isOnlyTurnedOver(rig, s),
   );
-  return stages.reduce((all, { ref: stage }) => setWant(all, { stage, is: 'any' }).put[0] as Sound, sound);
+  return stages.reduce((all, { ref: stage }) => setWant(all, { stage, is: 'any' }).put[0], sound);
 };
 
 const isOnlyTurnedOver = (rig: Rig, { device, block }: Embedded): boolean => {

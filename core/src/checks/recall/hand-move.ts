@@ -3,7 +3,6 @@ import { handsInSongs } from '../../recall/hands.js';
 import { controlText, valueText } from '../../recall/words.js';
 import type { HandMove } from '../../recall/compiled.js';
 import { assume } from '../../edits/hookups.js';
-import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
 import { thePart } from '../../rig/rig.js';
@@ -72,8 +71,7 @@ interface HandMoveIn {
 const setOnce = ({ rig, hookup }: CheckInputs, once: readonly (readonly HandMoveIn[])[]): Occurrence => {
   const those = once.map((group) => theFirst(group).move);
   const text = ({ control, value }: HandMove) => `${controlText(rig, control)} ${valueText(rig, control, value)}`;
-  const taken = () =>
-    those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0] as Hookup, hookup);
+  const taken = () => those.reduce((h, { control, value }) => assume(h, control, value, NOBODY).put[0], hookup);
   return {
     severity: 'note',
     evidence: [...new Set(those.map((m) => splitRef(m.control).device)), ...new Set(once.flat().map((m) => m.sound))],

@@ -200,7 +200,7 @@ const KitLine = () => {
           p.channel ? { channel: p.channel } : {},
           codes,
         );
-        codes.push((made.put[0] as Device).code);
+        codes.push(made.put[0].code);
         return made;
       }),
     );
