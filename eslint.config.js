@@ -75,6 +75,28 @@ const floorRule = (room) => ({
   },
 });
 
+/** The floors of the page, lowest first. */
+const WEB_FLOORS = ['session', 'worker', 'shared', 'picture', 'steps', 'shell'];
+
+const webFloorRule = (room, i) => ({
+  files: [`web/src/${room}/**/*.{ts,tsx}`],
+  ignores: ['**/*.test.{ts,tsx}'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { group: ['@yunta/server*', '@yunta/cli*', '@nestjs/*'], message: 'The page must not know this workspace.' },
+          ...WEB_FLOORS.slice(i + 1).map((above) => ({
+            regex: `^\\.\\.?/(.*/)?${above}/`,
+            message: `web/src/${room} stands below this room; imports go one way (docs/architecture.md).`,
+          })),
+        ],
+      },
+    ],
+  },
+});
+
 const nothingAbove = (folder, forbidden) => ({
   files: [`${folder}/**/*.{ts,tsx}`],
   rules: {
@@ -154,5 +176,5 @@ export default defineConfig(
     plugins: { 'react-hooks': reactHooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
-  nothingAbove('web', ['@yunta/server*', '@yunta/cli*', '@nestjs/*']),
+  WEB_FLOORS.map(webFloorRule),
 );

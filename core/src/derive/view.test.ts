@@ -9,7 +9,7 @@ import { differences, transitions } from '../recall/transitions.js';
 import { everyPart, type Rig } from '../rig/rig.js';
 import { deltaOf } from '../change/delta.js';
 import { deriveOnce, hookupNamed } from './deriver.js';
-import { difference } from './diff.js';
+import { difference } from '../change/diff.js';
 import { storedView, viewOf } from './view.js';
 
 const rig = islandRun();

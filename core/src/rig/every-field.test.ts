@@ -47,7 +47,7 @@ const SAID_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]
   'cable.colour': ['web/src/steps/routing/cable-tags.tsx', /colour/],
   'cable.have': ['web/src/steps/routing/cable-tags.tsx', /have/],
   'cable.label': ['web/src/steps/routing/cable-tags.tsx', /label/],
-  'about.notes': ['web/src/app/about.tsx', /about\.notes/],
+  'about.notes': ['web/src/shell/about.tsx', /about\.notes/],
 };
 /**
  * Names that stand for other things too, so that a word in a source proves nothing: here the place that reads the

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { RoutingMap } from '@yunta/core/signal/map';
 import ELK from 'elkjs/lib/elk-api.js';
 import elkWorker from 'elkjs/lib/elk-worker.min.js?url';
-import { useAsked } from '../app/rig-context.js';
+import { useAsked } from '../shared/rig-context.js';
 import { layMap, type LaidMap } from './map-layout.js';
 import { surely } from '@yunta/core/known/the';
 

@@ -1,4 +1,4 @@
-import type { BenchAct } from '../../derived/deriving.js';
+import type { BenchAct } from '../../worker/deriving.js';
 
 /** Does something on the bench; done when the bench shows it. */
 export type DoOnBench = (what: BenchAct) => Promise<void>;

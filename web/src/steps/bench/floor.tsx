@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import type { FootGesture } from '@yunta/core/bench/box';
 import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/bench-view';
 import { Fragment, useCallback, useEffect, useRef, useState } from 'react';
-import { useAsked } from '../../app/rig-context.js';
+import { useAsked } from '../../shared/rig-context.js';
 import type { DoOnBench } from './act.js';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '0'];

@@ -1,8 +1,8 @@
 import { Button, Select } from '@mantine/core';
 import type { BenchView, WireLine } from '@yunta/core/derive/bench-view';
 import { useEffect, useRef, useState } from 'react';
-import { saveFile } from '../../app/save-file.js';
-import { useRig } from '../../app/rig-context.js';
+import { saveFile } from '../../shared/save-file.js';
+import { useRig } from '../../shared/rig-context.js';
 
 const KINDS: readonly { readonly value: string; readonly label: string; readonly has: (l: WireLine) => boolean }[] = [
   { value: '', label: 'Everything', has: () => true },

@@ -3,7 +3,7 @@ import type { SystemState } from '@yunta/core/prover/system';
 import type { SaidStep } from '@yunta/core/recall/words';
 import type { Ref } from '@yunta/core/rig/ids';
 import { useEffect, useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import type { DoOnBench } from './act.js';
 
 const PACE_MS = 900;

@@ -4,10 +4,10 @@ import type { BenchView } from '@yunta/core/derive/bench-view';
 import { dropTest, keepTest } from '@yunta/core/edits/standing';
 import { useEffect, useState } from 'react';
 import type { Remote } from 'comlink';
-import type { Deriving } from '../../derived/deriving.js';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import type { Deriving } from '../../worker/deriving.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
-import { fits, TextField } from '../../app/text-field.js';
+import { fits, TextField } from '../../shared/text-field.js';
 
 type Played = Awaited<ReturnType<Remote<Deriving>['played']>>;
 

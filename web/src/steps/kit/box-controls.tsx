@@ -11,7 +11,7 @@ import type { Control, Device } from '@yunta/core/rig/device';
 import type { Refusal, Result } from '@yunta/core/rig/result';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
-import { TextField } from '../../app/text-field.js';
+import { TextField } from '../../shared/text-field.js';
 import { setBy } from './box-inspector.js';
 import { theFirst } from '@yunta/core/known/the';
 

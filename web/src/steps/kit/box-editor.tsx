@@ -7,14 +7,14 @@ import { changeDevice } from '@yunta/core/edits/devices';
 import { ZONES, type Device } from '@yunta/core/rig/device';
 import type { Refusal } from '@yunta/core/rig/result';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import { Inside } from '../../picture/inside.js';
 import { Controls } from './box-controls.js';
 import { BoxFigures } from './box-figures.js';
 import { Ends } from './box-ends.js';
 import { Jacks } from './box-jacks.js';
 import { ZONE_NAMES } from './zone-names.js';
-import { TextField } from '../../app/text-field.js';
+import { TextField } from '../../shared/text-field.js';
 
 const ORIGINS = [
   { value: 'assumed', label: 'assumed' },

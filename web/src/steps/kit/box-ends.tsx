@@ -1,7 +1,7 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { END_KINDS, SOURCE_KINDS, type Device, type End } from '@yunta/core/rig/device';
-import { TextField } from '../../app/text-field.js';
+import { TextField } from '../../shared/text-field.js';
 import { surely } from '@yunta/core/known/the';
 
 const END_NAMES: Readonly<Record<End['is'], string>> = {

@@ -4,7 +4,7 @@ import type { Device } from '@yunta/core/rig/device';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { useId, useState } from 'react';
-import { TextField } from '../../app/text-field.js';
+import { TextField } from '../../shared/text-field.js';
 
 /**
  * What neither the lines nor the tables of a box say, row by row, with what reckons with it; more can be written down.

@@ -4,10 +4,10 @@ import { changeDevice, removeDevice } from '@yunta/core/edits/devices';
 import { domainText } from '@yunta/core/rig/domain';
 import type { Actuator, Control, Device, Memory, Numbering } from '@yunta/core/rig/device';
 import { useState } from 'react';
-import { Remedies } from '../../app/remedies.js';
-import { useRig } from '../../app/rig-context.js';
+import { Remedies } from '../../shared/remedies.js';
+import { useRig } from '../../shared/rig-context.js';
 import { Swap } from './swap.js';
-import { fits, TextField } from '../../app/text-field.js';
+import { fits, TextField } from '../../shared/text-field.js';
 import { surely, theOne } from '@yunta/core/known/the';
 import { memoryChosenBy } from '@yunta/core/rig/box';
 

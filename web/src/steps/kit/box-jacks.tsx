@@ -2,7 +2,7 @@ import { Button, NativeSelect, NumberInput } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { JACK_WAYS, wayOf, type JackWay } from '@yunta/core/catalogue/box-parts';
 import { CONNECTORS, JACK_KINDS, type Device, type Jack } from '@yunta/core/rig/device';
-import { TextField } from '../../app/text-field.js';
+import { TextField } from '../../shared/text-field.js';
 
 const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'];
 

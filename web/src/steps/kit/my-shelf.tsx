@@ -3,7 +3,7 @@ import { readShelfFile, writeShelfFile } from '@yunta/core/formats/shelf-file';
 import type { Device } from '@yunta/core/rig/device';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { useState } from 'react';
-import { saveFile } from '../../app/save-file.js';
+import { saveFile } from '../../shared/save-file.js';
 import { doesText } from './does-text.js';
 import { useShelf } from './use-shelf.js';
 

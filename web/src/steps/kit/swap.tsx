@@ -3,8 +3,8 @@ import { SHELVES } from '@yunta/core/catalogue/boxes';
 import { replaceDevice } from '@yunta/core/edits/replace';
 import type { Device } from '@yunta/core/rig/device';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { ConsequencesText } from '../../app/consequences-text.js';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { ConsequencesText } from '../../shared/consequences-text.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { surely, theFirst } from '@yunta/core/known/the';
 
 const stagesOf = (device: Pick<Device, 'chains'>): readonly string[] =>

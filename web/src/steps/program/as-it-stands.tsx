@@ -17,11 +17,11 @@ import {
 } from '@yunta/core/sheets/program-sheet';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { useAsked, useRig } from '../../app/rig-context.js';
-import type { SheetRow } from '../../app/sheet/columns.js';
-import { Sheet } from '../../app/sheet/sheet.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import type { SheetRow } from '../../shared/sheet/columns.js';
+import { Sheet } from '../../shared/sheet/sheet.js';
 import { Boxes, keyOf } from './boxes.js';
-import { fits, TextField } from '../../app/text-field.js';
+import { fits, TextField } from '../../shared/text-field.js';
 import { type Typed } from '@yunta/core/sheets/sound-sheet';
 import { theOne } from '@yunta/core/known/the';
 import { memoryIn } from '@yunta/core/rig/box';

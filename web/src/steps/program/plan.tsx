@@ -2,7 +2,7 @@ import { Button, SegmentedControl } from '@mantine/core';
 import type { ProgramPlanView } from '@yunta/core/derive/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { useState } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 
 const FOR: readonly { readonly value: PlanFor; readonly label: string }[] = [
   { value: 'what needs one', label: 'For what cannot come back surely without' },

@@ -1,7 +1,7 @@
 import './program.css';
 import { Button, SegmentedControl } from '@mantine/core';
 import { useSearchParams } from 'react-router';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import { AsItStands } from './as-it-stands.js';
 import { PlanRoom } from './plan.js';
 import { TypeIn } from './type-in.js';

@@ -6,8 +6,8 @@ import { partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Boxes, keyOf } from './boxes.js';
-import { useAsked, useRig } from '../../app/rig-context.js';
-import { TextField } from '../../app/text-field.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import { TextField } from '../../shared/text-field.js';
 import { theFirst } from '@yunta/core/known/the';
 
 const PERSON = 'yunta-person';

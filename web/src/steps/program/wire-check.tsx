@@ -1,13 +1,13 @@
 import { Button, Select, Textarea } from '@mantine/core';
-import type { WireAnswer } from '../../derived/deriving.js';
+import type { WireAnswer } from '../../worker/deriving.js';
 import type { Edit } from '@yunta/core/change/edit';
 import { LARGEST_CAPTURE } from '@yunta/core/formats/capture';
 import type { Id } from '@yunta/core/rig/ids';
 import { rigName } from '@yunta/core/rig/rig';
 import { proxy } from 'comlink';
 import { useState } from 'react';
-import { fileName, saveFile } from '../../app/save-file.js';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { fileName, saveFile } from '../../shared/save-file.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 
 const MOST_ROWS = 400;
 

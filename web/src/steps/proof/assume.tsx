@@ -9,8 +9,8 @@ import { all, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
 import { restingValue } from '@yunta/core/signal/state';
 import { useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
-import { fits, TextField } from '../../app/text-field.js';
+import { useRig } from '../../shared/rig-context.js';
+import { fits, TextField } from '../../shared/text-field.js';
 import { controlAt } from '@yunta/core/rig/box';
 
 /** What the player says nobody touches: taped, at full. It becomes the first lines of the line check. */

@@ -15,8 +15,8 @@ import {
   type ReactNode,
   type RefObject,
 } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
-import { VerdictSign } from '../../app/verdict.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import { VerdictSign } from '../../shared/verdict.js';
 import { surely, theFirst, theItem } from '@yunta/core/known/the';
 
 export type SoundPair = Transition;

@@ -1,6 +1,6 @@
 import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
 import { rigName } from '@yunta/core/rig/rig';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import { Ways } from './ways.js';
 import { AnswerText, QUESTIONS, type AskedAll } from './what-ifs.js';
 

@@ -1,5 +1,5 @@
 import { surely } from '@yunta/core/known/the';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 
 /** In how many ways the controls that the proof reckons with can stand. */
 export const Ways = () => {

@@ -4,7 +4,7 @@ import type { Mishap } from '@yunta/core/recall/what-if/question';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 
 interface Question {
   readonly about: Mishap;

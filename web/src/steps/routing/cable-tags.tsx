@@ -3,8 +3,8 @@ import { changeCable } from '@yunta/core/edits/cables';
 import type { Cable } from '@yunta/core/rig/hookup';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
-import { TextField } from '../../app/text-field.js';
+import { useRig } from '../../shared/rig-context.js';
+import { TextField } from '../../shared/text-field.js';
 
 const LONGEST_LEAD = 1000;
 

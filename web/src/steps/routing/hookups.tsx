@@ -5,13 +5,13 @@ import type { Cable, Hookup } from '@yunta/core/rig/hookup';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, cablesOf, partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
-import { Headline } from '../../app/verdict.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import { Headline } from '../../shared/verdict.js';
 import { newPartId } from '../../session/ids.js';
 import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
-import { fits, TextField } from '../../app/text-field.js';
-import { type HookupStanding } from '../../derived/deriving.js';
+import { fits, TextField } from '../../shared/text-field.js';
+import { type HookupStanding } from '../../worker/deriving.js';
 import { theFirst, theOne } from '@yunta/core/known/the';
 
 /** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */

@@ -5,7 +5,7 @@ import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { partOf, thePart, type Rig } from '@yunta/core/rig/rig';
 import { LAYERS, type Layer } from '@yunta/core/signal/map';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { RoutingMapView, type MapFocus } from '../../picture/map.js';
 import type { LaidMap } from '../../picture/map-layout.js';
 import { useMap } from '../../picture/use-map.js';

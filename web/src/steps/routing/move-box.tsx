@@ -5,8 +5,8 @@ import type { Hookup } from '@yunta/core/rig/hookup';
 import { partOf, type Rig } from '@yunta/core/rig/rig';
 import { splitRef } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
-import { ConsequencesText } from '../../app/consequences-text.js';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { ConsequencesText } from '../../shared/consequences-text.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { surely } from '@yunta/core/known/the';
 

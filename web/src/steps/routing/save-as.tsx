@@ -1,8 +1,8 @@
 import { Button, Menu } from '@mantine/core';
 import type { Layer, Lit } from '@yunta/core/signal/map';
 import { rigName } from '@yunta/core/rig/rig';
-import { useRig } from '../../app/rig-context.js';
-import { fileName, saveFile } from '../../app/save-file.js';
+import { useRig } from '../../shared/rig-context.js';
+import { fileName, saveFile } from '../../shared/save-file.js';
 import type { LaidMap } from '../../picture/map-layout.js';
 
 /** The routing for other programs: a picture, a graph, a table. */

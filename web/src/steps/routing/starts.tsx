@@ -5,7 +5,7 @@ import type { StartingPoint } from '@yunta/core/starts/questions';
 import { cablesOf } from '@yunta/core/rig/rig';
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { theItem } from '@yunta/core/known/the';
 

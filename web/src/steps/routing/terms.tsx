@@ -2,7 +2,7 @@ import { Button, NumberInput, Select } from '@mantine/core';
 import type { Listening, Setting, Terms } from '@yunta/core/derive/terms';
 import { setHeard, setSetting, usualHeard } from '@yunta/core/edits/hookups';
 import type { HeardWish, Hookup } from '@yunta/core/rig/hookup';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { theOne } from '@yunta/core/known/the';
 
 const ASKED: readonly { readonly value: HeardWish['as']; readonly label: string }[] = [

@@ -3,7 +3,7 @@ import type { Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useMemo, useState } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { sharedColumns } from '../../picture/layout.js';
 import { RunDrawing } from '../../picture/run.js';
 import { surely } from '@yunta/core/known/the';

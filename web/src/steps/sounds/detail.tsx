@@ -4,7 +4,7 @@ import type { HeardView, SoundDetail } from '@yunta/core/derive/sound-detail';
 import { type Ref } from '@yunta/core/rig/ids';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Amount } from './amount.js';
 import { Pedals } from './pedals.js';
 import { theItem, theFirst } from '@yunta/core/known/the';

@@ -2,7 +2,7 @@ import { Button, Chip, Group } from '@mantine/core';
 import { gainLadder, soundOfRung, type Rung } from '@yunta/core/electric/gain';
 import { partOf } from '@yunta/core/rig/rig';
 import { useMemo, useState } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 
 const USUALLY = 5;

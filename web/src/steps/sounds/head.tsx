@@ -3,8 +3,8 @@ import type { SoundView } from '@yunta/core/derive/view';
 import { partOf } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useNavigate } from 'react-router';
-import { useRig } from '../../app/rig-context.js';
-import { VerdictText } from '../../app/verdict.js';
+import { useRig } from '../../shared/rig-context.js';
+import { VerdictText } from '../../shared/verdict.js';
 
 /** What can be unfolded below the run of a sound. */
 export const PANELS = {

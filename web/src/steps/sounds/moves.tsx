@@ -15,11 +15,11 @@ import {
 } from '@yunta/core/sheets/move-sheet';
 import { cellOf, typeBlock, type Column, type Typed } from '@yunta/core/sheets/sound-sheet';
 import { useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
-import type { SheetRow } from '../../app/sheet/columns.js';
-import { Sheet } from '../../app/sheet/sheet.js';
-import { fits, TextField } from '../../app/text-field.js';
+import type { SheetRow } from '../../shared/sheet/columns.js';
+import { Sheet } from '../../shared/sheet/sheet.js';
+import { fits, TextField } from '../../shared/text-field.js';
 import { theOne } from '@yunta/core/known/the';
 
 const MANNERS: readonly Manner[] = ['latched', 'while held', 'one way'];

@@ -8,7 +8,7 @@ import { all, thePart } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { expressionInputs } from '@yunta/core/sheets/typed-cell';
 import { useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 import { Amount } from './amount.js';
 import type { SoundOnCard } from './detail.js';
 

@@ -2,8 +2,8 @@ import { SegmentedControl, Select, TextInput } from '@mantine/core';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import type { Id, Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
-import { useRig } from '../../app/rig-context.js';
-import { WHERE_MARKS } from '../../app/sheet/row.js';
+import { useRig } from '../../shared/rig-context.js';
+import { WHERE_MARKS } from '../../shared/sheet/row.js';
 import type { RowOrder } from './sound-rows.js';
 
 export type SheetKind = 'sounds' | 'moves' | 'songs';

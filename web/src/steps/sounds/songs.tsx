@@ -4,11 +4,11 @@ import type { Id } from '@yunta/core/rig/ids';
 import { all } from '@yunta/core/rig/rig';
 import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from '@yunta/core/sheets/song-sheet';
 import { useState } from 'react';
-import { useAsked, useRig } from '../../app/rig-context.js';
-import type { SheetRow } from '../../app/sheet/columns.js';
-import { Sheet } from '../../app/sheet/sheet.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import type { SheetRow } from '../../shared/sheet/columns.js';
+import { Sheet } from '../../shared/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
-import { fits, TextField } from '../../app/text-field.js';
+import { fits, TextField } from '../../shared/text-field.js';
 import { surely, theOne } from '@yunta/core/known/the';
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */

@@ -6,9 +6,9 @@ import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/r
 import type { Sound } from '@yunta/core/rig/sound';
 import { cellOf, typeBlock, type Cell, type Column } from '@yunta/core/sheets/sound-sheet';
 import { useMemo } from 'react';
-import { useRig } from '../../app/rig-context.js';
-import type { SheetRow } from '../../app/sheet/columns.js';
-import { Sheet } from '../../app/sheet/sheet.js';
+import { useRig } from '../../shared/rig-context.js';
+import type { SheetRow } from '../../shared/sheet/columns.js';
+import { Sheet } from '../../shared/sheet/sheet.js';
 import { theEntry } from '@yunta/core/known/the';
 
 const ROLE_LETTERS: Readonly<Record<string, string>> = {

@@ -4,8 +4,8 @@ import type { Id } from '@yunta/core/rig/ids';
 import { cutTo, LONGEST } from '@yunta/core/rig/limits';
 import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
-import { useRig } from '../../app/rig-context.js';
-import { fits, TextField } from '../../app/text-field.js';
+import { useRig } from '../../shared/rig-context.js';
+import { fits, TextField } from '../../shared/text-field.js';
 import { theOne } from '@yunta/core/known/the';
 
 /** Adds a sound, derived from another where that is said. */

@@ -1,5 +1,5 @@
 import type { Sound } from '@yunta/core/rig/sound';
-import { useAsked } from '../../app/rig-context.js';
+import { useAsked } from '../../shared/rig-context.js';
 
 /** What each controller holds for a sound, byte by byte. */
 export const Stored = ({ sound }: { sound: Sound }) => {

@@ -1,5 +1,5 @@
 import { isNothing } from '@yunta/core/change/edit';
-import { difference } from '@yunta/core/derive/diff';
+import { difference } from '@yunta/core/change/diff';
 import type { View } from '@yunta/core/derive/view';
 import type { Id } from '@yunta/core/rig/ids';
 import { everyPart, type Rig } from '@yunta/core/rig/rig';

@@ -1,4 +1,4 @@
-import { nothing, type Edit } from '../change/edit.js';
+import { nothing, type Edit } from './edit.js';
 import { surely } from '../known/the.js';
 import { KINDS, type AnyId } from '../rig/ids.js';
 import type { Part, Rig } from '../rig/rig.js';

@@ -9,8 +9,8 @@ import { changeText, sayChange } from '@yunta/core/sheets/change-words';
 import { sayClash } from '@yunta/core/sheets/clash-words';
 import { useState } from 'react';
 import { newPartId } from '../session/ids.js';
-import { useRig } from './rig-context.js';
-import { fileName, saveFile } from './save-file.js';
+import { useRig } from '../shared/rig-context.js';
+import { fileName, saveFile } from '../shared/save-file.js';
 
 /**
  * What could not be kept, one at a time: with both values where two people disagree, and otherwise with all that was

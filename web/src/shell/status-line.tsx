@@ -1,9 +1,9 @@
 import { Button } from '@mantine/core';
 import type { SoundView } from '@yunta/core/derive/view';
 import { useLocation, useNavigate } from 'react-router';
-import { isPressing } from './findings.js';
-import { useAsked, useRig } from './rig-context.js';
-import { Headline } from './verdict.js';
+import { isPressing } from '../shared/findings.js';
+import { useAsked, useRig } from '../shared/rig-context.js';
+import { Headline } from '../shared/verdict.js';
 
 const changes = (count: number): string => `${count} ${count === 1 ? 'change waits' : 'changes wait'}`;
 

@@ -1,8 +1,8 @@
 import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { all } from '@yunta/core/rig/rig';
 import { useNavigate } from 'react-router';
-import { useRig } from './rig-context.js';
-import { ROOMS } from './rooms.js';
+import { useRig } from '../shared/rig-context.js';
+import { ROOMS } from '../shared/rooms.js';
 
 /** Find anything: rooms, boxes, sounds, songs. Ctrl K. */
 export const Find = () => {

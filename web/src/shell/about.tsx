@@ -2,7 +2,7 @@ import { Textarea } from '@mantine/core';
 import { LONGEST, wrongText } from '@yunta/core/rig/limits';
 import { ABOUT, partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { useRig } from './rig-context.js';
+import { useRig } from '../shared/rig-context.js';
 
 /** What is written down about the rig as a whole. */
 export const AboutRig = () => {

@@ -1,13 +1,13 @@
 import { Button, Drawer } from '@mantine/core';
 import type { LogEntry } from '@yunta/core/rig/show';
 import { all } from '@yunta/core/rig/rig';
-import { difference } from '@yunta/core/derive/diff';
+import { difference } from '@yunta/core/change/diff';
 import { leavingTicks } from '@yunta/core/edits/ticks';
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
 import { AboutRig } from './about.js';
-import { useRig } from './rig-context.js';
+import { useRig } from '../shared/rig-context.js';
 import { surely } from '@yunta/core/known/the';
 
 /** Every change of the rig, the newest first; any revision can be brought back, as a change of its own. */
