@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import fc from 'fast-check';
 import { Random } from '../../testing/random.js';
 import { randomEdit } from '../../testing/random-edit.js';
@@ -85,6 +86,46 @@ describe('laws of change', () => {
     );
     expect(merged).toBeGreaterThan(30);
     expect(shown).toBeGreaterThan(3);
+  });
+
+  /** What others changed and changed back again asks only when it is met step by step. */
+  test('rebase over several deltas is rebase over one after the other, and asks in the same cases', () => {
+    let merged = 0;
+    let asked = 0;
+    let askedAlike = 0;
+    fc.assert(
+      fc.property(seed, (s) => {
+        const { rig } = randomRig(s);
+        const mine = squash(gestures(rig, new Random(s), 'mine', 3).deltas);
+        const theirs = gestures(rig, new Random(s + 11), 'theirs', 4).deltas;
+        const atOnce = rebase(mine, squash(theirs));
+        let stepwise = rebase(mine, new Map());
+        for (const delta of theirs) if (stepwise.ok) stepwise = rebase(stepwise.value, delta);
+        const now = patch(rig, squash(theirs));
+        if (!stepwise.ok) {
+          asked += 1;
+          const differsStill = stepwise.error.some(({ part, field, base, mine: wanted }) => {
+            const stands = partOf(now, part) as Readonly<Record<string, unknown>> | undefined;
+            return (
+              field !== undefined && stands && field in stands && ![base, wanted].some((v) => equal(v, stands[field]))
+            );
+          });
+          if (differsStill) {
+            askedAlike += 1;
+            expect(atOnce.ok).toBe(false);
+          }
+          return;
+        }
+        expect(atOnce.ok).toBe(true);
+        if (!atOnce.ok) return;
+        merged += 1;
+        expect(parts(patch(now, atOnce.value))).toEqual(parts(patch(now, stepwise.value)));
+      }),
+      { numRuns: 200, seed: 31 },
+    );
+    expect(merged).toBeGreaterThan(60);
+    expect(asked).toBeGreaterThan(3);
+    expect(askedAlike).toBeGreaterThan(0);
   });
 
   test('rebase never loses an edit silently: every field I changed is mine, theirs alike, or a clash', () =>

@@ -41,7 +41,7 @@ export const TypeIn = () => {
   const choose = (b: TypeBox) => setParams({ show: 'type', box: keyOf(b) }, { replace: true });
   const slots = onlyOpen ? box.slots.filter((s) => s.lines.some((l) => !l.ticked) || s.gone.length > 0) : box.slots;
   return (
-    <div className="type-in">
+    <div>
       <p className="print-only">
         {rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}
       </p>
