@@ -3,7 +3,7 @@ import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
 import { useMemo } from 'react';
-import { useRig } from '../app/rig-context.js';
+import { useRig } from '../shared/rig-context.js';
 import { layRun, TAG } from './layout.js';
 
 const MIN_SCALE = 0.74;

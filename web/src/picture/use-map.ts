@@ -17,7 +17,7 @@ const layOut = async (map: RoutingMap): Promise<LaidMap> => {
 
 /** The map of the hook-up that is shown, laid out in a worker; laid out anew only when boxes or cables are others. */
 export const useMap = (): LaidMap | undefined => {
-  const map = useAsked(['map'], (worker) => worker.map());
+  const map = useAsked(['map'], (worker) => worker.answers.map());
   return useQuery({
     queryKey: ['map layout', JSON.stringify(map)],
     queryFn: () => layOut(surely(map)),

@@ -30,7 +30,7 @@ export const PasteTable = ({
       : undefined;
   const take = async () => {
     setReading(true);
-    const result = await ask.readTable(of, everyPart(rig), text);
+    const result = await ask.answers.readTable(of, everyPart(rig), text);
     setReading(false);
     const refused = result.ok ? edit(result.value, label) : result.error;
     setWrong(refused);

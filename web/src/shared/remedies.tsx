@@ -8,7 +8,7 @@ export const Remedies = ({ finding }: { finding: Finding }) => {
   const { rig, edit } = useRig();
   const tried = useAsked(
     ['remedies', finding.fingerprint],
-    (worker) => worker.remedies(finding.fingerprint),
+    (worker) => worker.answers.remedies(finding.fingerprint),
     finding.curable,
   );
   if (!finding.curable) return null;

@@ -5,10 +5,8 @@ import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { all, partOf, type Rig } from '@yunta/core/rig/rig';
 import type { Refusal } from '@yunta/core/rig/result';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { Remote } from 'comlink';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
-import { startDeriving, type DerivedState } from '../worker/client.js';
-import type { Deriving } from '../worker/deriving.js';
+import { startDeriving, type AskWorker, type DerivedState } from '../worker/client.js';
 import { api } from '../session/api.js';
 import { newId, pageId } from '../session/ids.js';
 import { Outbox } from '../session/outbox.js';
@@ -23,7 +21,7 @@ interface RigContext {
   readonly chooseHookup: (id: Id<'hookup'>) => void;
   readonly derived: DerivedState;
   readonly view: View | undefined;
-  readonly ask: Remote<Deriving>;
+  readonly ask: AskWorker;
   /** What is selected; it belongs to the page, not to the rig. */
   readonly selected: AnyId | undefined;
   readonly select: (id: AnyId | undefined) => void;
@@ -45,7 +43,7 @@ export const useRig = (): RigContext => {
 /** Asks the worker for a detail; asked again when something new was derived, the older answer staying meanwhile. */
 export const useAsked = <T,>(
   key: readonly unknown[],
-  ask: (worker: Remote<Deriving>) => Promise<T>,
+  ask: (worker: AskWorker) => Promise<T>,
   enabled = true,
 ): T | undefined => {
   const { derived, ask: worker, rigId } = useRig();

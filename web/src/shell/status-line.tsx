@@ -16,7 +16,7 @@ const worstOf = (sounds: readonly SoundView[]): SoundView | undefined =>
 /** One sentence, always: does every sound come back, and what is worst now. */
 export const StatusLine = ({ openFindings, count }: { openFindings: () => void; count: number }) => {
   const { view, state, derived, hookup } = useRig();
-  const tests = useAsked(['standing tests'], (worker) => worker.standingTests());
+  const tests = useAsked(['standing tests'], (worker) => worker.answers.standingTests());
   const failing = tests?.find((t) => t.is !== 'holds');
   const navigate = useNavigate();
   const inProof = useLocation().pathname.endsWith('/proof');

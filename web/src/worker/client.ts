@@ -16,9 +16,12 @@ export interface DerivedState {
   readonly fault?: string;
 }
 
+/** What the page can ask of the worker, room by room; every answer comes as a promise. */
+export type AskWorker = { readonly [Room in 'answers' | 'asking' | 'bench']: Remote<Deriving[Room]> };
+
 /** The page's side of the worker: tells it what changed, keeps the older result on screen until the new one comes. */
 export class DerivedClient {
-  private readonly remote: Remote<Deriving>;
+  private readonly remote: AskWorker & { readonly held: Remote<Deriving['held']> };
   private readonly listeners = new Set<() => void>();
   private state: DerivedState = { stamp: 0, older: true };
   private sent: Rig | undefined;
@@ -27,7 +30,8 @@ export class DerivedClient {
   private busy = false;
 
   constructor(private readonly worker: Worker) {
-    this.remote = wrap<Deriving>(worker);
+    // Comlink's types know a nested object only as a promise of it; its proxies go on at every depth.
+    this.remote = wrap<Deriving>(worker) as unknown as typeof this.remote;
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -35,7 +39,7 @@ export class DerivedClient {
     return () => this.listeners.delete(listener);
   };
   readonly snapshot = (): DerivedState => this.state;
-  get ask(): Remote<Deriving> {
+  get ask(): AskWorker {
     return this.remote;
   }
 
@@ -59,9 +63,9 @@ export class DerivedClient {
       while (this.wanted && (this.wanted.rig !== this.done?.rig || this.wanted.hookup !== this.done.hookup)) {
         const { rig, hookup } = this.wanted;
         const edit = this.sent ? difference(this.sent, rig) : undefined;
-        if (!edit) await this.remote.load(everyPart(rig));
+        if (!edit) await this.remote.held.load(everyPart(rig));
         this.sent = rig;
-        const view = await this.remote.update(edit ?? { put: [], remove: [] }, hookup);
+        const view = await this.remote.held.update(edit ?? { put: [], remove: [] }, hookup);
         this.done = { rig, hookup };
         this.set({ view, stamp: this.state.stamp + 1, older: this.wanted.rig !== rig, fault: undefined });
       }

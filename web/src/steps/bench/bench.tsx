@@ -6,7 +6,7 @@ import type { SystemState } from '@yunta/core/prover/system';
 import type { Id } from '@yunta/core/rig/ids';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import type { BenchAct } from '../../worker/deriving.js';
+import type { BenchAct } from '../../worker/bench-play.js';
 import { VerdictSign, VerdictText } from '../../shared/verdict.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
@@ -30,14 +30,14 @@ const useBench = () => {
   const [play, setPlay] = useState<Play>();
   const setUpFor = useRef(-1);
   // Footsteps of the proof settle one by one; what hands and feet do here goes on as time goes by.
-  const act: DoOnBench = useCallback(async (what) => setBench(await ask.act(what, !('step' in what))), [ask]);
-  const powerUp = useCallback(async (state?: SystemState) => setBench(await ask.powerUp(state)), [ask]);
+  const act: DoOnBench = useCallback(async (what) => setBench(await ask.bench.act(what, !('step' in what))), [ask]);
+  const powerUp = useCallback(async (state?: SystemState) => setBench(await ask.bench.powerUp(state)), [ask]);
   useEffect(() => {
     if (derived.stamp === 0 || setUpFor.current === derived.stamp) return;
     const isNew = setUpFor.current < 0;
     setUpFor.current = derived.stamp;
     const begin = async () => {
-      const going = isNew ? undefined : await ask.goOn();
+      const going = isNew ? undefined : await ask.bench.goOn();
       if (going) return setBench(going);
       if (asked?.play) {
         setPlay({ ...asked.play });
@@ -50,7 +50,7 @@ const useBench = () => {
   }, [ask, derived.stamp, asked, powerUp, act]);
   useEffect(() => {
     if (!bench?.busy) return undefined;
-    const timer = setTimeout(() => void ask.later().then(setBench), LOOK_MS);
+    const timer = setTimeout(() => void ask.bench.later().then(setBench), LOOK_MS);
     return () => clearTimeout(timer);
   }, [ask, bench]);
   return { bench, setBench, play, setPlay, act, powerUp };
@@ -69,7 +69,7 @@ export const Bench = () => {
   };
   const stopPlaying = () => {
     setPlay(undefined);
-    void ask.playFreely().then(setBench);
+    void ask.bench.playFreely().then(setBench);
     void navigate('.', { replace: true, state: null });
   };
   if (view && view.sounds.length === 0 && !bench?.floor.length) return <NothingToStompOn />;
@@ -185,8 +185,8 @@ const AsWanted = ({ sound }: Pick<BenchView, 'sound'>) => {
 
 /** What can happen besides stomps: what the proof reckons with, and what goes wrong on stage. Found by typing. */
 const Mishaps = ({ act }: { act: DoOnBench }) => {
-  const mishaps = useAsked(['mishaps'], (worker) => worker.mishaps()) ?? [];
-  const faults = useAsked(['faults'], (worker) => worker.faults()) ?? [];
+  const mishaps = useAsked(['mishaps'], (worker) => worker.answers.mishaps()) ?? [];
+  const faults = useAsked(['faults'], (worker) => worker.answers.faults()) ?? [];
   const [search, setSearch] = useState('');
   const happen = new Map<string, BenchAct>([
     ...mishaps.map((m) => [m.text, { step: m.event }] as const),

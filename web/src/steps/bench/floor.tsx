@@ -64,7 +64,7 @@ const foot = (press: ReturnType<typeof useFeet>, at: Place) => ({
 /** The switches as the foot sees them: click or hold, keys 1 to 9 and 0 in the same order. Pedals under them. */
 export const Floor = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => {
   const { floor } = bench;
-  const calls = useAsked(['calls'], (worker) => worker.calls(), floor.length === 0) ?? [];
+  const calls = useAsked(['calls'], (worker) => worker.answers.calls(), floor.length === 0) ?? [];
   const press = useFeet(act);
   const down = useRef(new Set<string>());
   useEffect(() => {

@@ -53,14 +53,14 @@ export const Monitor = ({ bench }: { bench: BenchView }) => {
         <Button
           variant="default"
           size="compact-sm"
-          onClick={() => void ask.monitor().then((m) => saveFile('bench.txt', m.text, 'text/plain'))}
+          onClick={() => void ask.bench.monitor().then((m) => saveFile('bench.txt', m.text, 'text/plain'))}
         >
           Save as text
         </Button>
         <Button
           variant="default"
           size="compact-sm"
-          onClick={() => void ask.monitor().then((m) => saveFile('bench.mid', m.midi, 'audio/midi'))}
+          onClick={() => void ask.bench.monitor().then((m) => saveFile('bench.mid', m.midi, 'audio/midi'))}
         >
           as a MIDI file
         </Button>

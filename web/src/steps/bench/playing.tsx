@@ -42,7 +42,7 @@ export const useProgress = (play: Play | undefined, act: DoOnBench): Progress =>
       const after = play.steps[step + 2];
       if (next.event)
         await act({ step: next.event, ...(after?.afterMs === undefined ? {} : { nextMs: after.afterMs }) });
-      const end = after ? undefined : await ask.stands(play.control);
+      const end = after ? undefined : await ask.bench.stands(play.control);
       if (!isGivenUp) setReached({ of: play, step: step + 1, end });
     };
     const timer = setTimeout(() => void take(), PACE_MS);

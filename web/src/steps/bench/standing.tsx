@@ -3,13 +3,10 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import type { BenchView } from '@yunta/core/derive/bench-view';
 import { dropTest, keepTest } from '@yunta/core/edits/standing';
 import { useEffect, useState } from 'react';
-import type { Remote } from 'comlink';
-import type { Deriving } from '../../worker/deriving.js';
+import type { Played } from '../../worker/bench-play.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { fits, TextField } from '../../shared/text-field.js';
-
-type Played = Awaited<ReturnType<Remote<Deriving>['played']>>;
 
 /** What was just played becomes a test: its steps, and what of the boxes must stand so at the end. */
 export const KeepTest = ({ bench, done }: { bench: BenchView; done: () => void }) => {
@@ -18,7 +15,7 @@ export const KeepTest = ({ bench, done }: { bench: BenchView; done: () => void }
   const [name, setName] = useState('');
   const [expected, expect] = useState<ReadonlySet<string>>();
   useEffect(() => {
-    void ask.played().then((p) => {
+    void ask.bench.played().then((p) => {
       setPlayed(p);
       expect(new Set(p?.expects.filter((e) => e.wanted).map((e) => e.control)));
     });
@@ -111,7 +108,7 @@ const SAYS = { holds: ['✓', 'proved'], fails: ['≠', 'broken'], cannot: ['?',
 /** Tests of this hook-up, as they stand now. */
 export const StandingTests = () => {
   const { edit } = useRig();
-  const tests = useAsked(['standing tests'], (worker) => worker.standingTests());
+  const tests = useAsked(['standing tests'], (worker) => worker.answers.standingTests());
   if (!tests?.length) return null;
   return (
     <section className="card">

@@ -32,7 +32,7 @@ export const Swap = ({ device }: { device: Device }) => {
   const replacement = useMemo(() => (key ? replaceDevice(rig, device.id, key) : undefined), [rig, device, key]);
   const would = useAsked(
     ['consequences', device.id, key],
-    (worker) => worker.consequences(surely(replacement).edit),
+    (worker) => worker.answers.consequences(surely(replacement).edit),
     replacement !== undefined,
   );
   const shown = useRef<HTMLDivElement>(null);

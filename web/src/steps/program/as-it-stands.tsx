@@ -30,7 +30,7 @@ import { memoryIn } from '@yunta/core/rig/box';
 export const AsItStands = () => {
   const { rig } = useRig();
   const [params, setParams] = useSearchParams();
-  const asked = useAsked(['type in'], (worker) => worker.typeIn());
+  const asked = useAsked(['type in'], (worker) => worker.answers.typeIn());
   if (!asked) return <p className="soft">Looking at what each box holds …</p>;
   const boxes: readonly Box[] = [...asked, ...silentBoxes(rig, asked)];
   const box = boxes.find((b) => keyOf(b) === params.get('box')) ?? boxes[0];

@@ -16,7 +16,7 @@ const IS = { there: 'there already', changed: 'holds something else now', new: '
 export const PlanRoom = () => {
   const { edit, derived } = useRig();
   const [planFor, setPlanFor] = useState<PlanFor>('what needs one');
-  const plan = useAsked(['plan', planFor], (worker) => worker.programPlan(planFor));
+  const plan = useAsked(['plan', planFor], (worker) => worker.answers.programPlan(planFor));
   const isAtRest = plan?.edit.put.length === 0;
   return (
     <div className="program-plan">

@@ -19,7 +19,7 @@ const PERSON = 'yunta-person';
 export const TypeIn = () => {
   const { rig, hookup } = useRig();
   const navigate = useNavigate();
-  const boxes = useAsked(['type in'], (worker) => worker.typeIn());
+  const boxes = useAsked(['type in'], (worker) => worker.answers.typeIn());
   const [params, setParams] = useSearchParams();
   const [onlyOpen, setOnlyOpen] = useState(false);
   const [who, setWho] = useState(() => localStorage.getItem(PERSON) ?? '');

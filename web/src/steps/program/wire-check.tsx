@@ -1,5 +1,5 @@
 import { Button, Select, Textarea } from '@mantine/core';
-import type { WireAnswer } from '../../worker/deriving.js';
+import type { WireAnswer } from '../../worker/asking.js';
 import type { Edit } from '@yunta/core/change/edit';
 import { LARGEST_CAPTURE } from '@yunta/core/formats/capture';
 import type { Id } from '@yunta/core/rig/ids';
@@ -21,7 +21,7 @@ interface Sender {
  * came.
  */
 export const WireCheckRoom = () => {
-  const controllers = useAsked(['controllers'], (worker) => worker.controllers());
+  const controllers = useAsked(['controllers'], (worker) => worker.answers.controllers());
   const [chosen, choose] = useState<string>();
   const [capture, setCapture] = useState<{ readonly bytes: Uint8Array; readonly number: number }>();
   const controller = controllers?.find((c) => c.device === chosen) ?? controllers?.[0];
@@ -154,8 +154,10 @@ const listen = async (write: (text: string) => void): Promise<string> => {
 const SaveExpected = ({ controller }: { controller: Sender }) => {
   const { ask, rig } = useRig();
   const name = fileName(rigName(rig), controller.name);
-  const saveText = async () => saveFile(`${name}.txt`, (await ask.shouldSend(controller.device)).text, 'text/plain');
-  const saveMidi = async () => saveFile(`${name}.mid`, (await ask.shouldSend(controller.device)).midi, 'audio/midi');
+  const saveText = async () =>
+    saveFile(`${name}.txt`, (await ask.answers.shouldSend(controller.device)).text, 'text/plain');
+  const saveMidi = async () =>
+    saveFile(`${name}.mid`, (await ask.answers.shouldSend(controller.device)).midi, 'audio/midi');
   return (
     <>
       <Button size="xs" variant="default" onClick={() => void saveText()}>
@@ -181,7 +183,7 @@ const Answer = ({
   const { edit } = useRig();
   const [read, setRead] = useState(0);
   const answer = useAsked<WireAnswer | undefined>(['wire', controller.device, number], async (worker) =>
-    worker.checkWire(controller.device, bytes, proxy(setRead)),
+    worker.asking.checkWire(controller.device, bytes, proxy(setRead)),
   );
   if (!answer)
     return (

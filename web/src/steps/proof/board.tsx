@@ -115,7 +115,7 @@ const move = (e: KeyboardEvent, table: HTMLElement | null): void => {
 /** From every sound straight to every other: one mark per pair, arrows to move. */
 export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (pair: SoundPair) => void }) => {
   const { rig, view } = useRig();
-  const transitions = useAsked(['board'], (worker) => worker.board());
+  const transitions = useAsked(['board'], (worker) => worker.asking.board());
   const table = useRef<HTMLTableElement>(null);
   const [shown, show] = useState<Shown>('recall');
   const chooseNow = useRef(choose);

@@ -323,7 +323,7 @@ const Sentences = ({ title, of }: { title: string; of: readonly string[] }) => (
 
 const PairDetails = ({ pair }: { pair: SoundPair }) => {
   const { rig } = useRig();
-  const changes = useAsked(['changes', pair.from, pair.to], (worker) => worker.changes(pair.from, pair.to));
+  const changes = useAsked(['changes', pair.from, pair.to], (worker) => worker.answers.changes(pair.from, pair.to));
   const name = (id: Id<'sound'>) => partOf(rig, id)?.name ?? id;
   const boxesOf = (stages: readonly Ref[]) =>
     [...new Set(stages.map((s) => partOf(rig, splitRef(s).device)?.name ?? s))].join(' and ');

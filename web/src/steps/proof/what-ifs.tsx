@@ -83,14 +83,14 @@ export const useWhatIfs = (): AskedAll => {
       setDone(part < 1 ? part : undefined);
       if (answer) setAnswers((before) => new Map([...before, [answer.about, answer]]));
     };
-    void ask.whatIfs(proxy(tell)).then(() => {
+    void ask.asking.whatIfs(proxy(tell)).then(() => {
       if (round.current === mine) setDone(undefined);
     });
   }, [ask]);
   const stop = useCallback(() => {
     round.current += 1;
     setDone(undefined);
-    void ask.stopAsking();
+    void ask.asking.stopAsking();
   }, [ask]);
   useEffect(() => {
     if (derived.stamp === 0 || derived.older) return undefined;

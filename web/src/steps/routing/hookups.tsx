@@ -11,14 +11,14 @@ import { newPartId } from '../../session/ids.js';
 import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
 import { fits, TextField } from '../../shared/text-field.js';
-import { type HookupStanding } from '../../worker/deriving.js';
+import { type HookupStanding } from '../../worker/answers.js';
 import { theFirst, theOne } from '@yunta/core/known/the';
 
 /** Every way of wiring this rig: how each stands, copies to change, and what to pull and plug from one to another. */
 export const Hookups = () => {
   const { rig, hookup } = useRig();
   const hookups = all(rig, 'hookup');
-  const standings = useAsked(['standings'], (worker) => worker.standings());
+  const standings = useAsked(['standings'], (worker) => worker.answers.standings());
   return (
     <>
       <div className="card" style={{ padding: '8px 8px 14px' }}>

@@ -66,7 +66,7 @@ const onward = (rig: Rig, laid: LaidMap | undefined, to: Ref): Ref | undefined =
 export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly name: string } | undefined }) => {
   const { rig, hookup, edit, pointed } = useRig();
   const laid = useMap();
-  const lit = useAsked(['lit', sound?.id], (worker) => worker.lit(sound?.id));
+  const lit = useAsked(['lit', sound?.id], (worker) => worker.answers.lit(sound?.id));
   const [chosenLayers, chooseLayers] = useState<string[]>(['audio']);
   const layers = useMemo(() => new Set(chosenLayers as Layer[]), [chosenLayers]);
   const { focus, setFocus, pickBox, pickJack, pickCable, letGo, panel } = useHand();

@@ -39,7 +39,7 @@ export const MoveBox = ({ device, hookup }: { device: Device; hookup: Hookup }) 
   );
   const would = useAsked(
     ['consequences of moving', hookup.id, device.id, key],
-    (worker) => worker.consequences(surely(wish)),
+    (worker) => worker.answers.consequences(surely(wish)),
     wish !== undefined,
   );
   if (places.length === 0) return null;

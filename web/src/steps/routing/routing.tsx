@@ -40,7 +40,7 @@ export const Routing = () => {
   const sounds = soundsInOrder(rig);
   const [chosen, choose] = useState<string>();
   const sound = sounds.find((s) => s.id === chosen) ?? sounds.find((s) => s.id === selected) ?? sounds[0];
-  const run = useAsked(['run', sound?.id], (worker) => worker.run(sound?.id));
+  const run = useAsked(['run', sound?.id], (worker) => worker.answers.run(sound?.id));
   const devices = all(rig, 'device').length;
   const [params, setParams] = useSearchParams();
   const cables = hookup ? cablesOf(rig, hookup.id).length : 0;

@@ -17,7 +17,7 @@ const ASKED: readonly { readonly value: HeardWish['as']; readonly label: string 
  * is set once.
  */
 export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
-  const terms = useAsked(['terms', hookup.id], (worker) => worker.terms());
+  const terms = useAsked(['terms', hookup.id], (worker) => worker.answers.terms());
   const { edit } = useRig();
   const placed = Object.keys(hookup.place ?? {}).length;
   if (!terms || (terms.listening.length === 0 && terms.settings.length === 0 && placed === 0)) return null;

@@ -24,7 +24,7 @@ export const Compare = ({ sound }: { sound: Sound }) => {
       : undefined;
   const both = useAsked(
     ['side by side', sound.id, right?.sound, right?.hookup],
-    (worker) => worker.sideBySide({ sound: sound.id, hookup: surely(hookup).id }, surely(right)),
+    (worker) => worker.answers.sideBySide({ sound: sound.id, hookup: surely(hookup).id }, surely(right)),
     right !== undefined,
   );
   const columns = useMemo(() => both && sharedColumns(both.a, both.b), [both]);

@@ -11,7 +11,7 @@ import { theItem, theFirst } from '@yunta/core/known/the';
 
 /** What a sound says besides its row: in which order, heard where, how loud, what is under a pedal. */
 export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
-  const detail = useAsked(['detail', sound.id], (worker) => worker.soundDetail(sound.id));
+  const detail = useAsked(['detail', sound.id], (worker) => worker.answers.soundDetail(sound.id));
   if (!detail) return <div className="card sound-detail">…</div>;
   return (
     <div className="card sound-detail">

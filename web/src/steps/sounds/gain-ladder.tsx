@@ -13,7 +13,7 @@ const USUALLY = 5;
  */
 export const GainLadder = () => {
   const { rig, edit, select } = useRig();
-  const stages = useAsked(['gain stages'], (worker) => worker.gainStages());
+  const stages = useAsked(['gain stages'], (worker) => worker.answers.gainStages());
   const [picked, pick] = useState<string[]>();
   const chosen = useMemo(() => picked ?? stages?.slice(-USUALLY).map((s) => s.stage as string) ?? [], [picked, stages]);
   const rungs = useMemo(

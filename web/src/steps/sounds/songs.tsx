@@ -14,7 +14,7 @@ import { surely, theOne } from '@yunta/core/known/the';
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
 export const Songs = ({ complain }: { complain: (text: string) => void }) => {
   const { rig, edit } = useRig();
-  const hands = useAsked(['songs'], (worker) => worker.songHands());
+  const hands = useAsked(['songs'], (worker) => worker.answers.songHands());
   const [chosen, choose] = useState<string>();
   const [title, setTitle] = useState('');
   const songs = all(rig, 'song');

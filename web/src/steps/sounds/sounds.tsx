@@ -61,7 +61,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const [more, setMore] = useState<readonly Ref[]>([]);
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
   const controls = useMemo(() => addable(rig, columns), [rig, columns]);
-  const run = useAsked(['run', chosen.id], (worker) => worker.run(chosen.id));
+  const run = useAsked(['run', chosen.id], (worker) => worker.answers.run(chosen.id));
   const only = isForThisOnly && all(rig, 'hookup').length > 1;
   const turn = (panel: Panel) =>
     setOpen((before) => new Set(before.has(panel) ? [...before].filter((p) => p !== panel) : [...before, panel]));

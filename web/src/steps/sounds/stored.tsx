@@ -3,7 +3,7 @@ import { useAsked } from '../../shared/rig-context.js';
 
 /** What each controller holds for a sound, byte by byte. */
 export const Stored = ({ sound }: { sound: Sound }) => {
-  const stored = useAsked(['stored', sound.id], (worker) => worker.stored(sound.id));
+  const stored = useAsked(['stored', sound.id], (worker) => worker.answers.stored(sound.id));
   return stored?.map((s) => (
     <div key={s.device} className="stored">
       <strong>

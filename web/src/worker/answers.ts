@@ -1,0 +1,180 @@
+import type { Edit } from '@yunta/core/change/edit';
+import { consequences, type Consequences } from '@yunta/core/derive/consequences';
+import { faultsOf, type SaidFault } from '@yunta/core/derive/faults';
+import { sideBySide, type SideBySide } from '@yunta/core/derive/side-by-side';
+import { programPlan, type ProgramPlanView } from '@yunta/core/derive/program-plan';
+import type { PlanFor } from '@yunta/core/plan/programs';
+import { songHands, type SongHands } from '@yunta/core/derive/songs';
+import { soundDetail, type SoundDetail } from '@yunta/core/derive/sound-detail';
+import { gainStages, type GainStage } from '@yunta/core/electric/gain';
+import { termsOf, type Terms } from '@yunta/core/derive/terms';
+import { standingTests, type TestResult } from '@yunta/core/derive/standing-tests';
+import { typeIn, type TypeBox } from '@yunta/core/derive/type-in';
+import { tried, type TriedRemedy } from '@yunta/core/derive/tried';
+import { soundRun, soundTrace, storedView, type StoredView } from '@yunta/core/derive/view';
+import { sendingControllers, shouldSend } from '@yunta/core/derive/wire-check';
+import { readCableTable, readKitTable } from '@yunta/core/formats/tables';
+import { writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
+import type { Refusal, Result } from '@yunta/core/rig/result';
+import { placeText, stepText } from '@yunta/core/recall/words';
+import { limbsOf, type Limbs } from '@yunta/core/recall/verdict-words';
+import { tally, type Tally } from '@yunta/core/recall/sound-verdict';
+import type { Footstep } from '@yunta/core/recall/happenings';
+import { differences, type Changed } from '@yunta/core/recall/transitions';
+import type { Id } from '@yunta/core/rig/ids';
+import { all, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
+import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/map';
+import type { Item } from '@yunta/core/signal/picture';
+import { newPartId } from '../session/ids.js';
+import { type Held } from './held.js';
+
+export interface HookupStanding {
+  readonly hookup: Id<'hookup'>;
+  readonly tally: Tally;
+  readonly limbs: Limbs;
+  /** Findings that ask to be seen to. */
+  readonly pressing: number;
+}
+
+/** What follows from the rig as the worker has it, asked for by a room: answered at once, as plain data. */
+export class Answers {
+  constructor(private readonly held: Held) {}
+
+  /** How the sounds stand in each hook-up. */
+  standings(): readonly HookupStanding[] {
+    return all(this.held.rig, 'hookup').flatMap(({ id }) => {
+      const derived = this.held.deriver.derive(this.held.rig, id);
+      return derived
+        ? [
+            {
+              hookup: id,
+              tally: tally(derived.answers),
+              limbs: limbsOf(derived.answers.values()),
+              pressing: derived.judgement.findings.filter((f) => !f.accepted && f.severity !== 'note').length,
+            },
+          ]
+        : [];
+    });
+  }
+
+  /** What the hook-up asks of all its sounds, and what they do. */
+  terms(): Terms | undefined {
+    return this.held.derived && termsOf(this.held.derived);
+  }
+
+  /** What every box must hold, to be typed in and ticked off. */
+  typeIn(): readonly TypeBox[] {
+    return this.held.derived ? typeIn(this.held.derived) : [];
+  }
+
+  /** Which program of each box is to hold what. */
+  programPlan(planFor: PlanFor): ProgramPlanView | undefined {
+    return this.held.derived && programPlan(this.held.derived, planFor);
+  }
+
+  /** Who sends MIDI in this hook-up. */
+  controllers(): ReturnType<typeof sendingControllers> {
+    return this.held.derived ? sendingControllers(this.held.derived) : [];
+  }
+
+  /** Boxes or cables from a pasted table, for a rig as the page has it. */
+  readTable(of: 'kit' | Id<'hookup'>, parts: readonly Part[], text: string): Result<Edit, readonly Refusal[]> {
+    const rig = rigOf(parts);
+    return of === 'kit'
+      ? readKitTable(rig, text, () => newPartId('device'))
+      : readCableTable(rig, of, text, () => newPartId('cable'));
+  }
+
+  shouldSend(controller: Id<'device'>): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {
+    const messages = this.held.derived ? shouldSend(this.held.derived, controller) : [];
+    return { text: writeHexText(messages), midi: new Uint8Array(writeMidiFile(messages)) };
+  }
+
+  /** What an edit would bring, before it is made. */
+  consequences(edit: Edit): Consequences | undefined {
+    return this.held.derived && consequences(this.held.derived, edit);
+  }
+
+  map(): RoutingMap | undefined {
+    return this.held.derived && mapOf(this.held.derived.rig, this.held.derived.anatomy);
+  }
+
+  /** What a sound lights on the map; without one, what sounds with the rig at rest. */
+  lit(sound?: Id<'sound'>): Lit | undefined {
+    return this.held.derived && litBy(soundTrace(this.held.derived, sound));
+  }
+
+  run(sound?: Id<'sound'>): readonly Item[] {
+    return this.held.derived ? soundRun(this.held.derived, sound) : [];
+  }
+
+  /** Two sounds, or one in two hook-ups, lined up. */
+  sideBySide(
+    a: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> },
+    b: { readonly sound: Id<'sound'>; readonly hookup: Id<'hookup'> },
+  ): SideBySide | undefined {
+    const side = ({ sound, hookup }: typeof a) => {
+      const derived =
+        hookup === this.held.derived?.hookup.id ? this.held.derived : this.held.deriver.derive(this.held.rig, hookup);
+      return derived && { derived, sound };
+    };
+    const [left, right] = [side(a), side(b)];
+    return left && right && sideBySide(left, right);
+  }
+
+  gainStages(): readonly GainStage[] {
+    return this.held.derived ? gainStages(this.held.derived.rig, this.held.derived.anatomy) : [];
+  }
+
+  /** Order, ends, level and pedals of a sound. */
+  songHands(): readonly SongHands[] {
+    return this.held.derived ? songHands(this.held.derived) : [];
+  }
+
+  soundDetail(sound: Id<'sound'>): SoundDetail | undefined {
+    return this.held.derived && soundDetail(this.held.derived, sound);
+  }
+
+  stored(sound: Id<'sound'>): readonly StoredView[] {
+    return this.held.derived ? storedView(this.held.derived, sound) : [];
+  }
+
+  remedies(fingerprint: string): readonly TriedRemedy[] {
+    const finding = this.held.derived?.judgement.findings.find((f) => f.fingerprint === fingerprint);
+    return this.held.derived && finding ? tried(this.held.derived, finding) : [];
+  }
+
+  changes(from: Id<'sound'>, to: Id<'sound'>): readonly Changed[] {
+    return this.held.derived ? differences(this.held.derived.compilation, from, to) : [];
+  }
+
+  /** What can go wrong, in words. */
+  faults(): readonly SaidFault[] {
+    return this.held.derived ? faultsOf(this.held.derived) : [];
+  }
+
+  /** Every standing test of the hook-up, played anew. */
+  standingTests(): readonly TestResult[] {
+    return this.held.derived ? standingTests(this.held.derived) : [];
+  }
+
+  /** Sounds that a list or a timeline calls, where no foot does, by the id of its event. */
+  calls(): readonly { readonly event: string; readonly text: string }[] {
+    const { derived } = this.held;
+    return derived
+      ? soundsInOrder(derived.rig).flatMap((sound) => {
+          const event = [...derived.modelled.steps].find(([, s]) => s.does === 'recall' && s.sound === sound.id)?.[0];
+          return event ? [{ event, text: placeText(derived.rig, sound) }] : [];
+        })
+      : [];
+  }
+
+  /** What else can happen to the rig, in words, by the id of its event. */
+  mishaps(): readonly { readonly event: string; readonly text: string; readonly does: Footstep['does'] }[] {
+    const { derived } = this.held;
+    if (!derived) return [];
+    return [...derived.modelled.steps]
+      .filter(([, s]) => s.does === 'foot' || s.does === 'power')
+      .map(([event, s]) => ({ event, text: stepText(derived.rig, s), does: s.does }));
+  }
+}
