@@ -1,3 +1,4 @@
+import { mannerOf, type Manner } from '../rig/sound.js';
 import type { Bench, MonitorLine, Silence } from '../bench/bench.js';
 import { levelsAt } from '../electric/level.js';
 import { shown } from '../midi/numbering.js';
@@ -92,6 +93,13 @@ export interface Moment {
   readonly traced: Trace;
   readonly at: number;
 }
+
+/** What a switch says of the move on it. */
+const ABOUT_MOVES: Readonly<Record<Manner, string>> = {
+  latched: 'latched',
+  'while held': 'while held',
+  'one way': 'latched',
+};
 
 const MOST_LINES = 400;
 /** A pause this short is not heard as one (common practice). */
@@ -316,8 +324,8 @@ const floorOf = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Re
       device: device.id,
       switch: name,
       label: move?.name ?? 'nothing here',
-      about: move ? (move.latch ? 'latched' : 'while held') : '',
-      holds: move ? !move.latch : false,
+      about: move ? ABOUT_MOVES[mannerOf(move)] : '',
+      holds: move ? mannerOf(move) === 'while held' : false,
       state: value(held) === 'on' ? 'held' : value(latch) === 'on' ? 'latched' : move ? 'ready' : 'empty',
     };
   });

@@ -5,7 +5,7 @@ import type { Assign, Program, Sweep } from '../rig/program.js';
 import { keptIn, once } from '../kept/kept.js';
 import { all, partOf, programAt, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Act } from '../rig/act.js';
-import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
+import { mannerOf, wantTarget, type Manner, type Move, type Sound, type Want } from '../rig/sound.js';
 import { allows, type Value } from '../rig/value.js';
 import { actsFor, actuate, withWaits, type Caller } from './actuate.js';
 import { touched } from './touched.js';
@@ -139,6 +139,9 @@ interface MoveLists {
   readonly givesBack: readonly Ref[] | undefined;
 }
 
+/** Whether a controller remembers that a switch was pressed, to do the other list the next time. */
+const LATCHES: Readonly<Record<Manner, boolean>> = { latched: true, 'while held': false, 'one way': true };
+
 const moveLists = new WeakMap<WayFinder, Map<Ref, Map<Move, MoveLists | 'elsewhere'>>>();
 
 const listsOf = (b: Bearings, move: Move, caller: Caller): MoveLists | undefined => {
@@ -153,7 +156,7 @@ const listsOf = (b: Bearings, move: Move, caller: Caller): MoveLists | undefined
     const on = move.on.flatMap((w) => valuesOf(b, w));
     const assign: Assign = {
       switch: place,
-      latch: move.latch,
+      latch: LATCHES[mannerOf(move)],
       on: actsFrom(b, caller, on),
       off: actsFrom(
         b,

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import type { Id, Ref } from './ids.js';
 import type { Case, Value } from './value.js';
 import type { HeardWish } from './hookup.js';
@@ -67,3 +68,14 @@ export interface Move {
   readonly on: readonly Want[];
   readonly off: readonly Want[];
 }
+
+/** How a move's switch works: on until pressed again, on while it is held, or every press the same. */
+export const MANNERS = ['latched', 'while held', 'one way'] as const;
+export type Manner = (typeof MANNERS)[number];
+
+/**
+ * Read off the two lists that a move says. Whoever treats manners apart has a record of all of them, so that the
+ * compiler names every place that a new one needs.
+ */
+export const mannerOf = (move: Move): Manner =>
+  !move.latch ? 'while held' : move.off.length > 0 && equal(move.on, move.off) ? 'one way' : 'latched';

@@ -4,7 +4,8 @@ import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { anatomy } from '../signal/anatomy.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Move } from '../rig/sound.js';
-import { addMove, assignableSwitches, mannerOf, moveRows, putLists, removeMove, setManner } from './move-sheet.js';
+import { addMove, assignableSwitches, moveRows, putLists, removeMove, setManner } from './move-sheet.js';
+import { mannerOf } from '../rig/sound.js';
 import { cellOf, controlColumn, sheetColumns, typeBlock, type Column } from './sound-sheet.js';
 import { controlAt } from '../rig/box.js';
 

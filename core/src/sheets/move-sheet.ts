@@ -2,7 +2,7 @@ import equal from 'fast-deep-equal';
 import type { Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
 import { all, thePart, type Rig } from '../rig/rig.js';
-import type { Move, Sound } from '../rig/sound.js';
+import { mannerOf, type Manner, type Move, type Sound } from '../rig/sound.js';
 import { theOne } from '../known/the.js';
 
 /** Two rows of the sheet of moves: what a press gives, and what takes it back. Each reads and is typed like a sound. */
@@ -40,15 +40,14 @@ export const putLists = (rig: Rig, rows: readonly MoveRow[], changed: readonly S
   return { put: [...moves.values()], remove: [] };
 };
 
-/** How a move's switch works: on until pressed again, on while it is held, or every press the same. */
-export type Manner = 'latched' | 'while held' | 'one way';
-
-export const mannerOf = (move: Move): Manner =>
-  !move.latch ? 'while held' : move.off.length > 0 && equal(move.on, move.off) ? 'one way' : 'latched';
-
 export const setManner = (move: Move, manner: Manner): Edit => {
-  const off = manner === 'one way' ? move.on : mannerOf(move) === 'one way' ? [] : move.off;
-  return { put: [{ ...move, latch: manner !== 'while held', off }], remove: [] };
+  const own = mannerOf(move) === 'one way' ? [] : move.off;
+  const lists: Readonly<Record<Manner, Pick<Move, 'latch' | 'off'>>> = {
+    latched: { latch: true, off: own },
+    'while held': { latch: false, off: own },
+    'one way': { latch: true, off: move.on },
+  };
+  return { put: [{ ...move, ...lists[manner] }], remove: [] };
 };
 
 /** Every switch that a program can assign, on every controller. */

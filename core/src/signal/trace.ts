@@ -290,7 +290,7 @@ const findRings = ({ wiring: { points, to: leads }, leaving }: Trace): readonly 
   }
   if (queue.length === points.length) return [];
   const next = (point: number): number[] =>
-    Array.from(leaving.edges.subarray(leaving.at[point]!, leaving.at[point + 1]!), (e) => leads[e]!);
+    Array.from(leaving.edges.subarray(leaving.at[point], leaving.at[point + 1]), (e) => theItem(leads, e));
   const found: number[][] = [];
   const claimed = new Set<number>();
   for (let start = 0; start < points.length; start += 1) {

@@ -1,7 +1,7 @@
 import { splitRef, type Ref } from '../../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { all, partOf } from '../../rig/rig.js';
-import type { Move } from '../../rig/sound.js';
+import { mannerOf, type Move } from '../../rig/sound.js';
 import { controlText, sayFootsteps } from '../../recall/words.js';
 import type { RecallTrouble } from '../../recall/what-if/question.js';
 import { whatIf } from '../../recall/what-if/what-if.js';
@@ -77,7 +77,7 @@ const letGoLate = ({ rig, hookup, compilation, modelled, verdicts }: CheckInputs
   if (!found) {
     const saysOtherwise =
       (hookup.admits ?? USUAL_DISTURBANCES).moves &&
-      (all(rig, 'move').some((m) => !m.latch && m.off.length > 0) ||
+      (all(rig, 'move').some((m) => mannerOf(m) === 'while held' && m.off.length > 0) ||
         all(rig, 'program').some((p) => p.assigns.some((a) => !a.latch)));
     const reply = saysOtherwise ? whatIf('late release', compilation, modelled, verdicts) : undefined;
     known.set(modelled, (found = { steps: reply?.question.steps ?? modelled.steps, troubles: reply?.troubles ?? [] }));

@@ -1,7 +1,7 @@
 import { all, thePart } from '../../rig/rig.js';
 import type { Device, Memory } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
-import type { Move } from '../../rig/sound.js';
+import { mannerOf, type Manner, type Move } from '../../rig/sound.js';
 import type { Value } from '../../rig/value.js';
 import { valuesOf, type Compilation } from '../compile.js';
 import type { Compiled } from '../compiled.js';
@@ -154,7 +154,8 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
     const recall = theEntry(recalls, compiled.sound);
     const matters = new Set([...lists.on, ...lists.off].map((w) => w.variable));
     const release: Footstep = { does: 'release', device: pedal.device, switch: pedal.name };
-    const press: Footstep = { does: move.latch ? 'stomp' : 'press', device: pedal.device, switch: pedal.name };
+    const manner = FOOT[mannerOf(move)];
+    const press: Footstep = { does: manner.first, device: pedal.device, switch: pedal.name };
     const { press: down, release: up = [] } = pedal;
     const once = [recall.acts, up, down];
     const row = [theEntry(steps, recall.id), release, press];
@@ -163,8 +164,8 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
       {
         press: 'second',
         wants: lists.off,
-        lists: [...once, ...(move.latch ? [up, down] : [up])],
-        row: [...row, move.latch ? press : release],
+        lists: [...once, ...(manner.again === 'pressed' ? [up, down] : [up])],
+        row: [...row, manner.again === 'pressed' ? press : release],
       },
     ] as const;
     for (const one of presses) {
@@ -177,6 +178,13 @@ export const firstPress = (c: Compilation, m: Modelled): Question => {
     }
   }
   return { about: 'first press', ground: system, systems: apart(system, extras, sounds, reach), steps, asked };
+};
+
+/** What a foot does on the switch of a move, to get it and to take it back. */
+const FOOT: Readonly<Record<Manner, { readonly first: 'stomp' | 'press'; readonly again: 'pressed' | 'let go' }>> = {
+  latched: { first: 'stomp', again: 'pressed' },
+  'while held': { first: 'press', again: 'let go' },
+  'one way': { first: 'stomp', again: 'pressed' },
 };
 
 const assigns = (memory: Memory, name: string): boolean => (memory.assignable ?? []).some((a) => a.switch === name);

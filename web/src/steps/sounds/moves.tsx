@@ -2,17 +2,8 @@ import { Button, MultiSelect, SegmentedControl, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
-import type { Move } from '@yunta/core/rig/sound';
-import {
-  addMove,
-  assignableSwitches,
-  mannerOf,
-  moveRows,
-  putLists,
-  removeMove,
-  setManner,
-  type Manner,
-} from '@yunta/core/sheets/move-sheet';
+import { mannerOf, MANNERS, type Manner, type Move } from '@yunta/core/rig/sound';
+import { addMove, assignableSwitches, moveRows, putLists, removeMove, setManner } from '@yunta/core/sheets/move-sheet';
 import { cellOf, typeBlock, type Column, type Typed } from '@yunta/core/sheets/sound-sheet';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
@@ -22,7 +13,6 @@ import { Sheet } from '../../shared/sheet/sheet.js';
 import { fits, TextField } from '../../shared/text-field.js';
 import { theOne } from '@yunta/core/known/the';
 
-const MANNERS: readonly Manner[] = ['latched', 'while held', 'one way'];
 const OFF_NOTES: Readonly<Record<Manner, string>> = {
   latched: 'pressed again',
   'while held': 'let go',
