@@ -41,25 +41,49 @@ const forbiddenIn = (room) => {
   return forbidden.length ? [forbidden] : [];
 };
 
+/** Floors within a room, lowest first. */
+const STOREYS = {
+  signal: ['graph', 'control', 'drawing'],
+  recall: ['intend', 'actuate', 'model', 'verdict', 'what-if', 'words'],
+  derive: ['steps', 'play', 'views'],
+};
+
+const patternsIn = (room) => [
+  ...forbiddenIn(room).map((group) => ({
+    group,
+    message: `core/src/${room} stands below or beside this room; imports go one way (docs/architecture.md).`,
+  })),
+  {
+    group: ['node:*', 'react*', '@nestjs/*', '@yunta/*', '**/testing/**'],
+    message: 'The core has no I/O and no interface code.',
+  },
+];
+
+const storeyRule = ([room, storeys]) =>
+  storeys.slice(0, -1).map((storey, i) => ({
+    files: [`core/src/${room}/${storey}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            ...patternsIn(room),
+            {
+              regex: `^\\.\\./(${storeys.slice(i + 1).join('|')})/`,
+              message: `core/src/${room}/${storey} stands below this; imports go one way (docs/rooms.md).`,
+            },
+          ],
+        },
+      ],
+    },
+  }));
+
 const floorRule = (room) => ({
   files: [`core/src/${room}/**/*.ts`],
   ignores: ['**/*.test.ts'],
   rules: {
-    'no-restricted-imports': [
-      'error',
-      {
-        patterns: [
-          ...forbiddenIn(room).map((group) => ({
-            group,
-            message: `core/src/${room} stands below or beside this room; imports go one way (docs/architecture.md).`,
-          })),
-          {
-            group: ['node:*', 'react*', '@nestjs/*', '@yunta/*', '**/testing/**'],
-            message: 'The core has no I/O and no interface code.',
-          },
-        ],
-      },
-    ],
+    'no-restricted-imports': ['error', { patterns: patternsIn(room) }],
     'no-restricted-globals': [
       'error',
       ...['window', 'document', 'fetch', 'process', 'setTimeout', 'console'].map((name) => ({
@@ -152,6 +176,7 @@ export default defineConfig(
     languageOptions: { globals: { window: 'readonly', document: 'readonly', requestAnimationFrame: 'readonly' } },
   },
   rooms.map(floorRule),
+  Object.entries(STOREYS).map(storeyRule),
   {
     files: ['core/src/prover/**/*.ts'],
     ignores: ['**/*.test.ts'],

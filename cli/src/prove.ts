@@ -1,8 +1,8 @@
 import { prove, type Verdict } from '@yunta/core/prover/prove';
-import type { SoundVerdict } from '@yunta/core/recall/sound-verdict';
-import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
-import { grantedText } from '@yunta/core/recall/words';
-import { viewOf } from '@yunta/core/derive/view';
+import type { SoundVerdict } from '@yunta/core/recall/verdict/sound-verdict';
+import { headline, SIGNS, verdictText } from '@yunta/core/recall/words/verdict-words';
+import { grantedText } from '@yunta/core/recall/words/words';
+import { viewOf } from '@yunta/core/derive/views/view';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import { UserError, type CommandWords } from './arguments.js';
 import { deriveFile, readSystems } from './read.js';

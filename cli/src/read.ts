@@ -1,4 +1,4 @@
-import { deriveOnce, hookupNamed, type Derived } from '@yunta/core/derive/deriver';
+import { deriveOnce, hookupNamed, type Derived } from '@yunta/core/derive/steps/deriver';
 import { readRigFile } from '@yunta/core/formats/rig-file';
 import type { RecallSystem } from '@yunta/core/prover/system';
 import { wrongInSystem } from '@yunta/core/prover/system';

@@ -1,12 +1,12 @@
 import { islandRun } from '@yunta/core/demo/island-run';
-import type { Derived } from '@yunta/core/derive/deriver';
-import { actBytes, soundRun } from '@yunta/core/derive/view';
+import type { Derived } from '@yunta/core/derive/steps/deriver';
+import { actBytes, soundRun } from '@yunta/core/derive/views/view';
 import { writeRigFile } from '@yunta/core/formats/rig-file';
 import { promela } from '@yunta/core/prover/promela';
-import { slotText } from '@yunta/core/recall/words';
+import { slotText } from '@yunta/core/recall/words/words';
 import { splitRef, type Id } from '@yunta/core/rig/ids';
 import { partOf, soundsInOrder } from '@yunta/core/rig/rig';
-import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
+import { SIDES_TEXT, type Item } from '@yunta/core/signal/drawing/picture';
 import type { CommandWords } from './arguments.js';
 import { deriveFile, soundNamed } from './read.js';
 import { json, print } from './say.js';

@@ -1,13 +1,13 @@
 import { DirectedGraph } from 'graphology';
 import { stronglyConnectedComponents } from 'graphology-components';
 import { bfsFromNode } from 'graphology-traversal';
-import { readArrangement, type Arrangement } from '../src/signal/arrangement.js';
+import { readArrangement, type Arrangement } from '../src/signal/graph/arrangement.js';
 import type { Chain, Device, Insert, Jack, Slot, Tap } from '../src/rig/device.js';
 import type { Hookup } from '../src/rig/hookup.js';
 import { ref, splitRef, type Ref } from '../src/rig/ids.js';
 import { all, cablesOf, type Rig } from '../src/rig/rig.js';
 import { holds, type When } from '../src/rig/value.js';
-import type { RigState } from '../src/signal/state.js';
+import type { RigState } from '../src/signal/graph/state.js';
 
 /**
  * The signal of a hook-up in a state as a graph of named places, made straight from boxes and cables and walked with

@@ -2,7 +2,7 @@ import { apply } from '../src/change/apply.js';
 import { editOf, invert } from '../src/change/delta.js';
 import type { Check, Finding, Remedy } from '../src/checks/check.js';
 import { judge } from '../src/checks/settle.js';
-import { deriveOnce, type Derived } from '../src/derive/deriver.js';
+import { deriveOnce, type Derived } from '../src/derive/steps/deriver.js';
 import type { AnyId, Id } from '../src/rig/ids.js';
 import { everyPart, type Part, type Rig } from '../src/rig/rig.js';
 

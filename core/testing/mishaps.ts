@@ -1,5 +1,5 @@
-import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play.js';
-import type { Footstep } from '../src/recall/happenings.js';
+import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play/play.js';
+import type { Footstep } from '../src/recall/model/happenings.js';
 import type { Reply, RecallTrouble } from '../src/recall/what-if/question.js';
 import type { Ref } from '../src/rig/ids.js';
 import type { Random } from './random.js';

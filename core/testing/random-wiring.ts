@@ -6,7 +6,7 @@ import type { Cable, Hookup } from '../src/rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../src/rig/ids.js';
 import { ABOUT, all, rigOf, type Rig } from '../src/rig/rig.js';
 import type { When } from '../src/rig/value.js';
-import { restingState, type RigState } from '../src/signal/state.js';
+import { restingState, type RigState } from '../src/signal/graph/state.js';
 import type { Random } from './random.js';
 
 const CHAINS = 2;

@@ -1,4 +1,4 @@
-import type { Item } from '../src/signal/picture.js';
+import type { Item } from '../src/signal/drawing/picture.js';
 
 /**
  * A run as one line: boxes by their id, bypassed ones in brackets, loops in parentheses, loops that are off in

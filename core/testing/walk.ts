@@ -1,14 +1,14 @@
-import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play.js';
+import { setUpBench, takeStep, wrongOnBench } from '../src/derive/play/play.js';
 import type { Hookup } from '../src/rig/hookup.js';
 import type { Id, Ref } from '../src/rig/ids.js';
 import type { Rig } from '../src/rig/rig.js';
-import { bearings } from '../src/recall/bearings.js';
-import { compile, isServedBy, type Compilation } from '../src/recall/compile.js';
-import type { HandMove } from '../src/recall/compiled.js';
-import { isOther, UNKNOWN } from '../src/recall/domains.js';
-import { model, type Modelled } from '../src/recall/model.js';
+import { bearings } from '../src/recall/actuate/bearings.js';
+import { compile, isServedBy, type Compilation } from '../src/recall/actuate/compile.js';
+import type { HandMove } from '../src/recall/intend/compiled.js';
+import { isOther, UNKNOWN } from '../src/recall/model/domains.js';
+import { model, type Modelled } from '../src/recall/model/model.js';
 import { prove, type Verdict } from '../src/prover/prove.js';
-import { sparing } from '../src/recall/spared.js';
+import { sparing } from '../src/recall/verdict/spared.js';
 import { afterEvent, canHappen, type SystemState } from '../src/prover/system.js';
 import type { Random } from './random.js';
 

@@ -1,21 +1,21 @@
 import { apply } from '@yunta/core/change/apply';
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { judge } from '@yunta/core/checks/settle';
-import { setUpBench, takeStep } from '@yunta/core/derive/play';
+import { setUpBench, takeStep } from '@yunta/core/derive/play/play';
 import { coneSystem } from '@yunta/core/prover/reduce';
 import { reply } from '@yunta/core/recall/what-if/question';
 import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
-import { Deriver } from '@yunta/core/derive/deriver';
+import { Deriver } from '@yunta/core/derive/steps/deriver';
 import { setWant } from '@yunta/core/edits/sounds';
-import { type Bearings, bearings } from '@yunta/core/recall/bearings';
-import { compile } from '@yunta/core/recall/compile';
-import { model } from '@yunta/core/recall/model';
+import { type Bearings, bearings } from '@yunta/core/recall/actuate/bearings';
+import { compile } from '@yunta/core/recall/actuate/compile';
+import { model } from '@yunta/core/recall/model/model';
 import { prove, ProofMemory, USUAL_BUDGET } from '@yunta/core/prover/prove';
 import type { RecallSystem } from '@yunta/core/prover/system';
 import { partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import type { StageWant } from '@yunta/core/rig/sound';
-import { trace } from '@yunta/core/signal/trace';
+import { trace } from '@yunta/core/signal/graph/trace';
 import { graphOf, sidesFrom } from '@yunta/core/testing/by-graphology';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Random } from '@yunta/core/testing/random';
@@ -29,7 +29,7 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { print } from '../say.js';
 import { measureGear } from './gear.js';
-import { type Compiled } from '@yunta/core/recall/compiled';
+import { type Compiled } from '@yunta/core/recall/intend/compiled';
 import { surely } from '@yunta/core/known/the';
 
 /** Enough that a process is warm and that the median says what the work takes, not what else the machine was doing. */

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { toBytes } from '../midi/bytes.js';
 import { islandRun, BALLROOM_ID } from '../demo/island-run.js';
-import { deriveOnce } from '../derive/deriver.js';
-import { benchView, momentOf, clock } from '../derive/bench-view.js';
-import { setUpBench, takeStep } from '../derive/play.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
+import { benchView, momentOf, clock } from '../derive/views/bench-view.js';
+import { setUpBench, takeStep } from '../derive/play/play.js';
 import { makeDevice } from '../catalogue/make.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import type { Ref } from '../rig/ids.js';

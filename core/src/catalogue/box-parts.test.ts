@@ -3,8 +3,8 @@ import type { Device } from '../rig/device.js';
 import { all, newRig, partOf } from '../rig/rig.js';
 import { CATALOGUE, generic } from './boxes.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
-import { deriveOnce } from '../derive/deriver.js';
-import { viewOf } from '../derive/view.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
+import { viewOf } from '../derive/views/view.js';
 import {
   blankBox,
   JACK_WAYS,

@@ -3,7 +3,7 @@ import type { Cable, Hookup } from '../rig/hookup.js';
 import type { Device, Jack } from '../rig/device.js';
 import type { Ref } from '../rig/ids.js';
 import { blockIds } from '../rig/domain.js';
-import { wire } from '../signal/wiring.js';
+import { wire } from '../signal/graph/wiring.js';
 import { CATALOGUE, SHELVES } from './boxes.js';
 import { understand } from './kit-line.js';
 import { makeDevice } from './make.js';

@@ -2,8 +2,8 @@ import type { Edit } from '../change/edit.js';
 import type { Hookup } from '../rig/hookup.js';
 import type { AnyId } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
-import type { Compilation } from '../recall/compile.js';
-import type { Modelled } from '../recall/model.js';
+import type { Compilation } from '../recall/actuate/compile.js';
+import type { Modelled } from '../recall/model/model.js';
 import type { Verdict } from '../prover/prove.js';
 
 export const SEVERITIES = ['danger', 'broken', 'doubt', 'note'] as const;

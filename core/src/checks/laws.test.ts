@@ -5,7 +5,7 @@ import { randomRig } from '../../testing/random-rig.js';
 import { Random } from '../../testing/random.js';
 import { apply } from '../change/apply.js';
 import { editOf, invert } from '../change/delta.js';
-import { deriveOnce, type Derived } from '../derive/deriver.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { acceptFinding, withdrawAcceptance } from '../edits/findings.js';
 import { everyPart, partOf, type Rig } from '../rig/rig.js';

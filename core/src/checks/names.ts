@@ -2,7 +2,7 @@ import type { Some } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 
-export { boxText as boxName, endText as endName } from '../recall/part-words.js';
+export { boxText as boxName, endText as endName } from '../recall/words/part-words.js';
 
 const MOST_NAMED = 3;
 const EVERY = 'every sound';

@@ -1,8 +1,8 @@
 import { apply } from '../change/apply.js';
 import { together, type Edit } from '../change/edit.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
-import { passable } from '../signal/passable.js';
-import { wire } from '../signal/wiring.js';
+import { passable } from '../signal/graph/passable.js';
+import { wire } from '../signal/graph/wiring.js';
 import { connect, unplug } from '../edits/cables.js';
 import { addDevice } from '../edits/devices.js';
 import { moveBox, placesFor, type BoxPlace } from '../edits/place.js';

@@ -1,7 +1,7 @@
 import { line } from '../../testing/run-line.js';
 import { apply } from '../change/apply.js';
-import { deriveOnce } from '../derive/deriver.js';
-import { soundRun } from '../derive/view.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
+import { soundRun } from '../derive/views/view.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import { emptyRig, everyPart } from '../rig/rig.js';
 import { LIGHTHOUSE_ID, lighthouseSolo } from './lighthouse-solo.js';

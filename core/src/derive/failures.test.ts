@@ -5,14 +5,14 @@ import { FAILURES, type Failure } from '../../testing/failures.js';
 import { SMALL } from '../../testing/small-rig.js';
 import { apply } from '../change/apply.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
-import { handMoves } from '../recall/compile.js';
-import type { Footstep } from '../recall/happenings.js';
+import { handMoves } from '../recall/actuate/compile.js';
+import type { Footstep } from '../recall/model/happenings.js';
 import type { SystemState } from '../prover/system.js';
 import { whatIf } from '../recall/what-if/what-if.js';
 import { partOf, type Rig } from '../rig/rig.js';
-import { deriveOnce, type Derived } from './deriver.js';
-import { setUpBench, takeStep } from './play.js';
-import { tried } from './tried.js';
+import { deriveOnce, type Derived } from './steps/deriver.js';
+import { setUpBench, takeStep } from './play/play.js';
+import { tried } from './views/tried.js';
 
 const textOf = ({ file }: Failure) => readFileSync(join(__dirname, '../../../examples/recall', `${file}.json`), 'utf8');
 const read = (failure: Failure): Rig => {

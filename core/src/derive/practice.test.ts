@@ -1,15 +1,15 @@
-import { arrivals } from '../signal/arrivals.js';
+import { arrivals } from '../signal/graph/arrivals.js';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PRACTICE } from '../../testing/practice.js';
 import { SMALL } from '../../testing/small-rig.js';
-import { soundDetail } from './sound-detail.js';
+import { soundDetail } from './views/sound-detail.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
-import { transitions } from '../recall/transitions.js';
+import { transitions } from '../recall/verdict/transitions.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf, rigOf, everyPart, soundsInOrder, type Rig } from '../rig/rig.js';
-import { deriveOnce, type Derived } from './deriver.js';
-import { viewOf } from './view.js';
+import { deriveOnce, type Derived } from './steps/deriver.js';
+import { viewOf } from './views/view.js';
 
 const FOLDER = join(__dirname, '../../../examples/practice');
 const opened = (file: string): Rig => {

@@ -3,7 +3,7 @@ import { randomRig } from '../../testing/random-rig.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { makeDevice } from '../catalogue/make.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { deriveOnce } from '../derive/deriver.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
 import { all, newRig, partOf, rigOf, type Rig } from '../rig/rig.js';
 import type { Ref } from '../rig/ids.js';
 import { connect, notOffered, offers } from './cables.js';

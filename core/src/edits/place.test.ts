@@ -4,8 +4,8 @@ import { randomRig } from '../../testing/random-rig.js';
 import { line } from '../../testing/run-line.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { apply } from '../change/apply.js';
-import { deriveOnce } from '../derive/deriver.js';
-import { soundRun } from '../derive/view.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
+import { soundRun } from '../derive/views/view.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import { moveBox, placesFor, type BoxPlace } from './place.js';
 

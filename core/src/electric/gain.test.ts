@@ -2,7 +2,7 @@ import { after } from '../../testing/after.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { makeDevice } from '../catalogue/make.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { deriveOnce } from '../derive/deriver.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
 import type { Block } from '../rig/device.js';
 import { soundsInOrder } from '../rig/rig.js';
 import { gainLadder, gainOf, gainStages, soundOfRung } from './gain.js';

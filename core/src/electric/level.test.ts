@@ -1,11 +1,11 @@
 import { after } from '../../testing/after.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
-import { deriveOnce } from '../derive/deriver.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
 import type { Device } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Part, type Rig } from '../rig/rig.js';
-import type { Trace } from '../signal/trace.js';
+import type { Trace } from '../signal/graph/trace.js';
 import { gainLadder, gainOf, gainStages, soundOfRung, USUAL_DBU } from './gain.js';
 import { decibels, levelsAt } from './level.js';
 

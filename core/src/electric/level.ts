@@ -1,9 +1,9 @@
 import type { Gain } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { thePart, type Rig } from '../rig/rig.js';
-import { type RigState } from '../signal/state.js';
-import { pointsInOrder } from '../signal/order.js';
-import type { Trace } from '../signal/trace.js';
+import { type RigState } from '../signal/graph/state.js';
+import { pointsInOrder } from '../signal/graph/order.js';
+import type { Trace } from '../signal/graph/trace.js';
 import { gainOf, USUAL_DBU } from './gain.js';
 import { theItem } from '../known/the.js';
 import { controlAt } from '../rig/box.js';

@@ -7,8 +7,8 @@ import { randomWiring } from '../../testing/random-wiring.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { changeDevice } from '../edits/devices.js';
 import { all, type Rig } from '../rig/rig.js';
-import { anatomy } from '../signal/anatomy.js';
-import { mapOf, type RoutingMap } from '../signal/map.js';
+import { anatomy } from '../signal/graph/anatomy.js';
+import { mapOf, type RoutingMap } from '../signal/drawing/map.js';
 import { routingDot, routingGraphml } from './graphs.js';
 
 const mapFor = (rig: Rig): RoutingMap => mapOf(rig, anatomy(rig, all(rig, 'hookup')[0]!));

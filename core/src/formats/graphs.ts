@@ -1,7 +1,7 @@
 import { attribute as at, digraph, toDot } from 'ts-graphviz';
 import { create } from 'xmlbuilder2';
 import { splitRef } from '../rig/ids.js';
-import type { LeadKind, RoutingMap } from '../signal/map.js';
+import type { LeadKind, RoutingMap } from '../signal/drawing/map.js';
 
 const NODE_KEYS = ['code', 'name', 'zone'] as const;
 const EDGE_KEYS = ['fromJack', 'toJack', 'layer', 'lead'] as const;

@@ -2,7 +2,7 @@ import { after } from '../../testing/after.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { deriveOnce, type Derived } from '../derive/deriver.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
 import { setWant } from '../edits/sounds.js';
 import type { Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';

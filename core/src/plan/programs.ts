@@ -1,9 +1,9 @@
 import type { Edit } from '../change/edit.js';
 import { setWant } from '../edits/sounds.js';
 import { theFirst, theItem } from '../known/the.js';
-import type { Compilation } from '../recall/compile.js';
-import type { Compiled } from '../recall/compiled.js';
-import { listeners } from '../recall/listeners.js';
+import type { Compilation } from '../recall/actuate/compile.js';
+import type { Compiled } from '../recall/intend/compiled.js';
+import { listeners } from '../recall/actuate/listeners.js';
 import { theMemory } from '../rig/box.js';
 import type { Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';

@@ -2,7 +2,7 @@ import { Random } from '../../testing/random.js';
 import fc from 'fast-check';
 import { randomSystem } from '../../testing/random-system.js';
 import { conesOf, eventOf, placeOf, writersOf, writersWhenAsked } from './cone.js';
-import { tally } from '../recall/sound-verdict.js';
+import { tally } from '../recall/verdict/sound-verdict.js';
 import { waysToStand } from './summary.js';
 import { afterEvent, canHappen, type RecallSystem } from './system.js';
 

@@ -4,7 +4,7 @@ import { Random } from '../../testing/random.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { proveRig } from '../../testing/walk.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
-import { deriveOnce } from '../derive/deriver.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
 import type { Part, Rig } from '../rig/rig.js';
 import { all } from '../rig/rig.js';
 import { wrongInSystem } from '../prover/system.js';

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { proveRig, replayAll } from '../../testing/walk.js';
 import { readRigFile } from '../formats/rig-file.js';
 import { all } from '../rig/rig.js';
-import { handMoves } from './compile.js';
+import { handMoves } from './actuate/compile.js';
 
 interface Case {
   readonly file: string;

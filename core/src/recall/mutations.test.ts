@@ -1,14 +1,14 @@
 import { after } from '../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { deriveOnce } from '../derive/deriver.js';
-import { setUpBench, takeStep, wrongOnBench } from '../derive/play.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
+import { setUpBench, takeStep, wrongOnBench } from '../derive/play/play.js';
 import { setWant } from '../edits/sounds.js';
 import type { Act } from '../rig/act.js';
 import type { Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { partOf } from '../rig/rig.js';
-import type { Compilation } from './compile.js';
-import { model } from './model.js';
+import type { Compilation } from './actuate/compile.js';
+import { model } from './model/model.js';
 import { prove } from '../prover/prove.js';
 
 /**

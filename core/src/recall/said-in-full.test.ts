@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { SMALL, smallRig, type SmallRig } from '../../testing/small-rig.js';
-import { setUpBench, wrongOnBench } from '../derive/play.js';
-import { deriveOnce, type Derived } from '../derive/deriver.js';
+import { setUpBench, wrongOnBench } from '../derive/play/play.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
 import type { Device } from '../rig/device.js';
 import type { Song } from '../rig/show.js';
 import { rigOf, everyPart, type Part } from '../rig/rig.js';

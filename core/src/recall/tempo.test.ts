@@ -1,12 +1,12 @@
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { proveRig, replayAll, walk } from '../../testing/walk.js';
 import { Random } from '../../testing/random.js';
-import { setUpBench, takeStep } from '../derive/play.js';
+import { setUpBench, takeStep } from '../derive/play/play.js';
 import type { Act } from '../rig/act.js';
 import type { Actuator, Device } from '../rig/device.js';
 import type { Program } from '../rig/program.js';
 import { partOf, type Part, type Rig } from '../rig/rig.js';
-import { handMoves } from './compile.js';
+import { handMoves } from './actuate/compile.js';
 
 const CLOCK: Actuator = { id: 'clock', by: { midi: 'clock' }, acts: [{ control: 'tempo', take: 'value' }] };
 const TAP: Actuator = { id: 'tap', by: { foot: 'tap', gesture: 'press' }, acts: [{ control: 'tempo', take: 'value' }] };

@@ -2,7 +2,7 @@ import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { blankBox } from '../catalogue/box-parts.js';
 import { makeDevice } from '../catalogue/make.js';
 import { apply } from '../change/apply.js';
-import { deriveOnce } from '../derive/deriver.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import type { Chain, Device } from './device.js';
 import { newRig, type Part } from './rig.js';

@@ -1,6 +1,6 @@
 import type { Clash } from '../change/rebase.js';
 import { shown } from '../midi/numbering.js';
-import { controlText, valueText } from '../recall/words.js';
+import { controlText, valueText } from '../recall/words/words.js';
 import { memoryIn } from '../rig/box.js';
 import { isId, ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Part, type Rig } from '../rig/rig.js';

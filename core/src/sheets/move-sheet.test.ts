@@ -1,7 +1,7 @@
 import { apply } from '../change/apply.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 
-import { anatomy } from '../signal/anatomy.js';
+import { anatomy } from '../signal/graph/anatomy.js';
 import { all, partOf } from '../rig/rig.js';
 import type { Move } from '../rig/sound.js';
 import { addMove, assignableSwitches, moveRows, putLists, removeMove, setManner } from './move-sheet.js';

@@ -1,8 +1,8 @@
 import { apply } from '../change/apply.js';
 import type { Edit } from '../change/edit.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { deriveOnce } from '../derive/deriver.js';
-import { typeIn } from '../derive/type-in.js';
+import { deriveOnce } from '../derive/steps/deriver.js';
+import { typeIn } from '../derive/views/type-in.js';
 import type { Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import type { Result } from '../rig/result.js';

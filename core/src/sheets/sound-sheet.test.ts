@@ -1,12 +1,12 @@
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { apply } from '../change/apply.js';
-import { saidBy } from '../recall/wants.js';
+import { saidBy } from '../recall/intend/wants.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { addSound } from '../edits/sounds.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
-import { anatomy } from '../signal/anatomy.js';
+import { anatomy } from '../signal/graph/anatomy.js';
 import { cellOf, controlColumn, pasted, sheetColumns, typeBlock, type Column } from './sound-sheet.js';
 import { typeInto } from './typed-cell.js';
 

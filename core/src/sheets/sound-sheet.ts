@@ -1,14 +1,14 @@
 import { shown } from '../midi/numbering.js';
 import type { Scope } from '../edits/sounds.js';
 import { typeInto } from './typed-cell.js';
-import { ownWant } from '../recall/wants.js';
+import { ownWant } from '../recall/intend/wants.js';
 import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import { wantTarget, type Sound, type Want } from '../rig/sound.js';
-import type { Anatomy, Embedded } from '../signal/anatomy.js';
-import { signalOrder } from '../signal/order.js';
+import type { Anatomy, Embedded } from '../signal/graph/anatomy.js';
+import { signalOrder } from '../signal/graph/order.js';
 import { theFirst, theItem } from '../known/the.js';
 import { memoryChosenBy } from '../rig/box.js';
 

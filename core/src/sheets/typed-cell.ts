@@ -1,7 +1,7 @@
 import { shown, wireOf } from '../midi/numbering.js';
 import { making, type Making } from '../change/edit.js';
 import { clearWant, setWantIn, type Scope } from '../edits/sounds.js';
-import { countsBeats } from '../recall/beats.js';
+import { countsBeats } from '../recall/intend/beats.js';
 import type { Control, Device, Memory } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { inDomain, domainText } from '../rig/domain.js';

@@ -1,10 +1,10 @@
 import { SMALL, smallRig, type SmallRig } from '../../testing/small-rig.js';
 import { line } from '../../testing/run-line.js';
-import { deriveOnce, type Derived } from '../derive/deriver.js';
-import { soundRun } from '../derive/view.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
+import { soundRun } from '../derive/views/view.js';
 import { splitRef, type Ref } from '../rig/ids.js';
 import { partOf } from '../rig/rig.js';
-import { stereoOf } from './stereo.js';
+import { stereoOf } from './graph/stereo.js';
 
 const derived = (rig: SmallRig): Derived => deriveOnce(smallRig(rig), SMALL)!;
 const only = (d: Derived) => [...d.compilation.sounds.values()][0]!;

@@ -1,11 +1,11 @@
 import { line } from '../../testing/run-line.js';
 import { SMALL, smallRig, type SmallRig } from '../../testing/small-rig.js';
-import { deriveOnce, type Derived } from '../derive/deriver.js';
-import { soundRun } from '../derive/view.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
+import { soundRun } from '../derive/views/view.js';
 import type { Device } from '../rig/device.js';
 import { partOf, type Part } from '../rig/rig.js';
-import { ringsOf } from './trace.js';
-import { wire } from './wiring.js';
+import { ringsOf } from './graph/trace.js';
+import { wire } from './graph/wiring.js';
 
 /**
  * Ways in which touring players wire their rigs (common practice), each with the path of every sound as one would

@@ -1,14 +1,14 @@
 import { apply } from '../change/apply.js';
 import { nothing, together, type Edit } from '../change/edit.js';
 import { addSound, freeCall, setWant } from '../edits/sounds.js';
-import { anatomy, type Embedded } from '../signal/anatomy.js';
+import { anatomy, type Embedded } from '../signal/graph/anatomy.js';
 import { wantTarget, type Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
 import type { Device, Slot } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, partOf, thePart, type Part, type Rig } from '../rig/rig.js';
-import { passable } from '../signal/passable.js';
-import { wire } from '../signal/wiring.js';
+import { passable } from '../signal/graph/passable.js';
+import { wire } from '../signal/graph/wiring.js';
 import type { Hookup } from '../rig/hookup.js';
 import { Crew, type CastBox } from './crew.js';
 import type { StartChoice, StartQuestion, StartingPoint } from './questions.js';

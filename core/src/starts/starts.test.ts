@@ -1,12 +1,12 @@
 import { line } from '../../testing/run-line.js';
 import { apply } from '../change/apply.js';
-import { deriveOnce, type Derived } from '../derive/deriver.js';
-import { soundRun } from '../derive/view.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
+import { soundRun } from '../derive/views/view.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { addDevice } from '../edits/devices.js';
 import type { Id } from '../rig/ids.js';
 import { all, newRig, rigOf, soundsInOrder, type Rig } from '../rig/rig.js';
-import { ringsOf } from '../signal/trace.js';
+import { ringsOf } from '../signal/graph/trace.js';
 import { after } from '../../testing/after.js';
 import { carryOutStart, planStart, type StartAnswers, type StartPlan } from './plan.js';
 import { STARTING_POINTS } from './points.js';

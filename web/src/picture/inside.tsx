@@ -1,7 +1,7 @@
 import { insideText } from '@yunta/core/catalogue/inside';
 import type { Chain, Slot } from '@yunta/core/rig/device';
 import type { Id } from '@yunta/core/rig/ids';
-import type { Item } from '@yunta/core/signal/picture';
+import type { Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
 import { RunDrawing } from './run.js';
 

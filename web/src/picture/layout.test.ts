@@ -1,8 +1,8 @@
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
-import type { Item } from '@yunta/core/signal/picture';
-import { deriveOnce } from '@yunta/core/derive/deriver';
-import { soundRun } from '@yunta/core/derive/view';
+import type { Item } from '@yunta/core/signal/drawing/picture';
+import { deriveOnce } from '@yunta/core/derive/steps/deriver';
+import { soundRun } from '@yunta/core/derive/views/view';
 import { randomRig } from '@yunta/core/testing/random-rig';
 import { layRun, TAG, type Laid } from './layout.js';
 

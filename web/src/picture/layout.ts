@@ -1,4 +1,4 @@
-import type { Item, StageMark } from '@yunta/core/signal/picture';
+import type { Item, StageMark } from '@yunta/core/signal/drawing/picture';
 import type { Id } from '@yunta/core/rig/ids';
 import { theItem } from '@yunta/core/known/the';
 

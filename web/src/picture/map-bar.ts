@@ -1,4 +1,4 @@
-import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/map';
+import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/drawing/map';
 import {
   LOOP_PITCH,
   loopJacks,

@@ -3,7 +3,7 @@ import { CATALOGUE } from '@yunta/core/catalogue/boxes';
 import { all } from '@yunta/core/rig/rig';
 import { twoLines } from './map-drawing.js';
 import { layRun, sharedColumns } from './layout.js';
-import type { Item } from '@yunta/core/signal/picture';
+import type { Item } from '@yunta/core/signal/drawing/picture';
 
 describe('names on the map', () => {
   test('two lines at most, none longer than the box is wide', () => {

@@ -1,4 +1,4 @@
-import type { LeadKind, BoxStanding, Lit } from '@yunta/core/signal/map';
+import type { LeadKind, BoxStanding, Lit } from '@yunta/core/signal/drawing/map';
 import type { LaidBox } from './map-parts.js';
 import { theFirst } from '@yunta/core/known/the';
 

@@ -1,9 +1,9 @@
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
-import { deriveOnce } from '@yunta/core/derive/deriver';
+import { deriveOnce } from '@yunta/core/derive/steps/deriver';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { all, type Rig } from '@yunta/core/rig/rig';
-import { anatomy } from '@yunta/core/signal/anatomy';
-import { mapOf, type RoutingMap } from '@yunta/core/signal/map';
+import { anatomy } from '@yunta/core/signal/graph/anatomy';
+import { mapOf, type RoutingMap } from '@yunta/core/signal/drawing/map';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Random } from '@yunta/core/testing/random';
 import { randomRig } from '@yunta/core/testing/random-rig';

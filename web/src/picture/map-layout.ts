@@ -1,6 +1,6 @@
 import { getSmoothStepPath, Position } from '@xyflow/react';
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
-import type { MapBox, MapCable, RoutingMap } from '@yunta/core/signal/map';
+import type { MapBox, MapCable, RoutingMap } from '@yunta/core/signal/drawing/map';
 import type { ELK, ElkNode, ElkPort } from 'elkjs/lib/elk-api.js';
 import { Bar, type BarInside } from './map-bar.js';
 import {

@@ -1,5 +1,5 @@
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
-import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/map';
+import type { MapBox, MapCable, MapJack, MapLoop } from '@yunta/core/signal/drawing/map';
 import { theItem, theFirst } from '@yunta/core/known/the';
 
 export type JackSide = 'left' | 'right' | 'top' | 'bottom';

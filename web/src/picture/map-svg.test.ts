@@ -1,8 +1,8 @@
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
-import { deriveOnce } from '@yunta/core/derive/deriver';
-import { soundTrace } from '@yunta/core/derive/view';
+import { deriveOnce } from '@yunta/core/derive/steps/deriver';
+import { soundTrace } from '@yunta/core/derive/views/view';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
-import { LAYERS, litBy, mapOf } from '@yunta/core/signal/map';
+import { LAYERS, litBy, mapOf } from '@yunta/core/signal/drawing/map';
 import ELK from 'elkjs/lib/elk.bundled.js';
 import { spawnSync } from 'node:child_process';
 import { layMap } from './map-layout.js';

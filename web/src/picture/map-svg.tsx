@@ -1,4 +1,4 @@
-import type { Layer, Lit } from '@yunta/core/signal/map';
+import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { BoxDrawing, JackDrawing, LEAD_LETTERS } from './map-drawing.js';
 import type { LaidMap } from './map-layout.js';

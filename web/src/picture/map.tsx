@@ -15,7 +15,7 @@ import {
   type NodeProps,
 } from '@xyflow/react';
 import { kindOf, splitRef, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
-import type { Layer, Lit } from '@yunta/core/signal/map';
+import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
 import type { LaidMap } from './map-layout.js';

@@ -1,7 +1,7 @@
 import './run.css';
 import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
-import { SIDES_TEXT, type Item } from '@yunta/core/signal/picture';
+import { SIDES_TEXT, type Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
 import { useRig } from '../shared/rig-context.js';
 import { layRun, TAG } from './layout.js';

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import type { RoutingMap } from '@yunta/core/signal/map';
+import type { RoutingMap } from '@yunta/core/signal/drawing/map';
 import ELK from 'elkjs/lib/elk-api.js';
 import elkWorker from 'elkjs/lib/elk-worker.min.js?url';
 import { useAsked } from '../shared/rig-context.js';

@@ -1,6 +1,6 @@
-import type { Consequences } from '@yunta/core/derive/consequences';
+import type { Consequences } from '@yunta/core/derive/views/consequences';
 
-import { VERDICT_WORDS } from '@yunta/core/recall/verdict-words';
+import { VERDICT_WORDS } from '@yunta/core/recall/words/verdict-words';
 import { VERDICT_CLASSES } from './verdict.js';
 
 /** What an edit would bring, before it is made; undefined while it is worked out. */

@@ -1,5 +1,5 @@
 import type { Edit } from '@yunta/core/change/edit';
-import type { View } from '@yunta/core/derive/view';
+import type { View } from '@yunta/core/derive/views/view';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { all, partOf, type Rig } from '@yunta/core/rig/rig';

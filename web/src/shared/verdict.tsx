@@ -1,8 +1,8 @@
 import './verdict.css';
 import { Fragment } from 'react';
-import type { SoundView } from '@yunta/core/derive/view';
-import { headlineParts, SIGNS, verdictText, type Limbs } from '@yunta/core/recall/verdict-words';
-import type { Tally, VerdictKind } from '@yunta/core/recall/sound-verdict';
+import type { SoundView } from '@yunta/core/derive/views/view';
+import { headlineParts, SIGNS, verdictText, type Limbs } from '@yunta/core/recall/words/verdict-words';
+import type { Tally, VerdictKind } from '@yunta/core/recall/verdict/sound-verdict';
 
 /** The colour of each verdict; only what comes back by itself is green. */
 export const VERDICT_CLASSES: Readonly<Record<VerdictKind, string>> = {

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { SoundView } from '@yunta/core/derive/view';
+import type { SoundView } from '@yunta/core/derive/views/view';
 import { useLocation, useNavigate } from 'react-router';
 import { isPressing } from '../shared/findings.js';
 import { useAsked, useRig } from '../shared/rig-context.js';

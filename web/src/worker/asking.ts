@@ -1,12 +1,12 @@
-import { checkWire, type WireCheck } from '@yunta/core/derive/wire-check';
+import { checkWire, type WireCheck } from '@yunta/core/derive/views/wire-check';
 import { readingCapture } from '@yunta/core/formats/capture';
 import type { Refusal } from '@yunta/core/rig/result';
-import { answering, type Answered, type WhatIfView } from '@yunta/core/derive/what-ifs';
+import { answering, type Answered, type WhatIfView } from '@yunta/core/derive/views/what-ifs';
 import type { Mishap } from '@yunta/core/recall/what-if/question';
 import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
-import type { Footstep } from '@yunta/core/recall/happenings';
-import type { Modelled } from '@yunta/core/recall/model';
-import { boardRows, type Transition } from '@yunta/core/recall/transitions';
+import type { Footstep } from '@yunta/core/recall/model/happenings';
+import type { Modelled } from '@yunta/core/recall/model/model';
+import { boardRows, type Transition } from '@yunta/core/recall/verdict/transitions';
 import type { Id } from '@yunta/core/rig/ids';
 import { keptIn } from '@yunta/core/kept/kept';
 import { type Held } from './held.js';

@@ -1,9 +1,9 @@
 import type { Bench } from '@yunta/core/bench/bench';
 import type { FootGesture } from '@yunta/core/bench/box';
-import { benchView, momentOf, type BenchView, type Moment } from '@yunta/core/derive/bench-view';
-import { goWrong, type Fault } from '@yunta/core/derive/faults';
-import { type Derived } from '@yunta/core/derive/deriver';
-import { setUpBench, takeStep } from '@yunta/core/derive/play';
+import { benchView, momentOf, type BenchView, type Moment } from '@yunta/core/derive/views/bench-view';
+import { goWrong, type Fault } from '@yunta/core/derive/play/faults';
+import { type Derived } from '@yunta/core/derive/steps/deriver';
+import { setUpBench, takeStep } from '@yunta/core/derive/play/play';
 import {
   expectable,
   pedalStep,
@@ -12,9 +12,9 @@ import {
   turnStep,
   type Expectable,
   type PlayedStep,
-} from '@yunta/core/derive/standing-tests';
+} from '@yunta/core/derive/play/standing-tests';
 import { writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
-import { valueText } from '@yunta/core/recall/words';
+import { valueText } from '@yunta/core/recall/words/words';
 import type { SystemState } from '@yunta/core/prover/system';
 import type { Id, Ref } from '@yunta/core/rig/ids';
 import { surely } from '@yunta/core/known/the';

@@ -1,6 +1,6 @@
 import { isNothing } from '@yunta/core/change/edit';
 import { difference } from '@yunta/core/change/diff';
-import type { View } from '@yunta/core/derive/view';
+import type { View } from '@yunta/core/derive/views/view';
 import type { Id } from '@yunta/core/rig/ids';
 import { everyPart, type Rig } from '@yunta/core/rig/rig';
 import { wrap, type Remote } from 'comlink';

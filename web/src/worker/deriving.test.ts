@@ -1,10 +1,10 @@
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { setWant } from '@yunta/core/edits/sounds';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
-import type { WrongView } from '@yunta/core/derive/view';
+import type { WrongView } from '@yunta/core/derive/views/view';
 import { ABOUT, all, everyPart, partOf, rigName } from '@yunta/core/rig/rig';
 import { FAILURES } from '@yunta/core/testing/failures';
-import type { WhatIfView } from '@yunta/core/derive/what-ifs';
+import type { WhatIfView } from '@yunta/core/derive/views/what-ifs';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { Deriving } from './deriving.js';
 

@@ -1,7 +1,7 @@
 import { deltaOf, patch } from '@yunta/core/change/delta';
 import type { Edit } from '@yunta/core/change/edit';
-import { Deriver, type Derived } from '@yunta/core/derive/deriver';
-import { viewOf, type View } from '@yunta/core/derive/view';
+import { Deriver, type Derived } from '@yunta/core/derive/steps/deriver';
+import { viewOf, type View } from '@yunta/core/derive/views/view';
 import type { Id } from '@yunta/core/rig/ids';
 import { rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
 

@@ -1,6 +1,6 @@
-import type { Bearings } from '../../recall/bearings.js';
-import type { Compiled } from '../../recall/compiled.js';
-import { slotText } from '../../recall/words.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
+import { slotText } from '../../recall/words/words.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';

@@ -1,6 +1,6 @@
-import type { Bearings } from '../../recall/bearings.js';
-import { slotTiming } from '../../recall/slot-timing.js';
-import type { Compiled } from '../../recall/compiled.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
+import { slotTiming } from '../../recall/actuate/slot-timing.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';

@@ -1,6 +1,6 @@
 import { changeDevice } from '../../edits/devices.js';
-import type { Bearings } from '../../recall/bearings.js';
-import type { Compiled } from '../../recall/compiled.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
 import type { Id } from '../../rig/ids.js';
 import { all, partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';

@@ -1,7 +1,7 @@
 import type { Act } from '../../rig/act.js';
-import type { Bearings } from '../../recall/bearings.js';
-import type { Compiled } from '../../recall/compiled.js';
-import { slotTiming } from '../../recall/slot-timing.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
+import { slotTiming } from '../../recall/actuate/slot-timing.js';
 import { partOf, thePart } from '../../rig/rig.js';
 import type { Program } from '../../rig/program.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';

@@ -1,13 +1,13 @@
 import { takesIn } from '../../edits/cables.js';
-import type { Bearings } from '../../recall/bearings.js';
-import type { Compiled } from '../../recall/compiled.js';
-import { controlText } from '../../recall/words.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
+import { controlText } from '../../recall/words/words.js';
 import type { Device } from '../../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed, soundNames, soundsDo } from '../names.js';
-import { passable } from '../../signal/passable.js';
+import { passable } from '../../signal/graph/passable.js';
 import { once } from '../../kept/kept.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 import { theFirst } from '../../known/the.js';

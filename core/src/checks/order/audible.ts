@@ -1,10 +1,10 @@
 import type { Block, End } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
-import type { Compiled } from '../../recall/compiled.js';
-import { sounding, stillMeets } from '../../signal/order.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
+import { sounding, stillMeets } from '../../signal/graph/order.js';
 import { isDrivenStage } from '../../electric/gain.js';
 import type { Rig } from '../../rig/rig.js';
-import type { Trace } from '../../signal/trace.js';
+import type { Trace } from '../../signal/graph/trace.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { once } from '../../kept/kept.js';

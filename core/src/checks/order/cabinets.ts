@@ -1,7 +1,7 @@
 import type { End } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import { lazily } from '../../kept/kept.js';
-import { downstream, upstream } from '../../signal/trace.js';
+import { downstream, upstream } from '../../signal/graph/trace.js';
 import { isDirt, type Audible, type SoundingStage } from './audible.js';
 import { theItem } from '../../known/the.js';
 

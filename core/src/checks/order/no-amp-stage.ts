@@ -1,6 +1,6 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
-import { downstream } from '../../signal/trace.js';
+import { downstream } from '../../signal/graph/trace.js';
 import type { Audible } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 

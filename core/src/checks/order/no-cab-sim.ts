@@ -1,4 +1,4 @@
-import { jackOf } from '../../signal/wiring.js';
+import { jackOf } from '../../signal/graph/wiring.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';

@@ -1,5 +1,5 @@
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { sayFootsteps } from '../../recall/words.js';
+import { sayFootsteps } from '../../recall/words/words.js';
 import type { WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';

@@ -1,7 +1,7 @@
-import type { Bearings } from '../../recall/bearings.js';
-import type { Compiled } from '../../recall/compiled.js';
-import { listeners } from '../../recall/listeners.js';
-import { boxesOnPath } from '../../recall/transitions.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
+import { listeners } from '../../recall/actuate/listeners.js';
+import { boxesOnPath } from '../../recall/verdict/transitions.js';
 import type { Memory } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';

@@ -1,7 +1,7 @@
-import { handMoves } from '../../recall/compile.js';
-import { handsInSongs } from '../../recall/hands.js';
-import { controlText, valueText } from '../../recall/words.js';
-import type { HandMove } from '../../recall/compiled.js';
+import { handMoves } from '../../recall/actuate/compile.js';
+import { handsInSongs } from '../../recall/actuate/hands.js';
+import { controlText, valueText } from '../../recall/words/words.js';
+import type { HandMove } from '../../recall/intend/compiled.js';
 import { assume } from '../../edits/hookups.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';

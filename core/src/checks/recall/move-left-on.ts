@@ -2,7 +2,7 @@ import { splitRef, type Ref } from '../../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { all, partOf } from '../../rig/rig.js';
 import { mannerOf, type Move } from '../../rig/sound.js';
-import { controlText, sayFootsteps } from '../../recall/words.js';
+import { controlText, sayFootsteps } from '../../recall/words/words.js';
 import type { RecallTrouble } from '../../recall/what-if/question.js';
 import { whatIf } from '../../recall/what-if/what-if.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';

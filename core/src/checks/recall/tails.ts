@@ -1,6 +1,6 @@
 import { splitRef } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
-import { tailsOf } from '../../signal/tails.js';
+import { tailsOf } from '../../signal/graph/tails.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 

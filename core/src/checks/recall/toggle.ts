@@ -1,6 +1,6 @@
 import { splitRef } from '../../rig/ids.js';
 import { programsOf, thePart } from '../../rig/rig.js';
-import { controlText } from '../../recall/words.js';
+import { controlText } from '../../recall/words/words.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { cures } from './cures.js';

@@ -1,6 +1,6 @@
 import { grouped, soundsDo } from '../names.js';
 import type { Id } from '../../rig/ids.js';
-import { caseLeftOpen } from '../../recall/sound-verdict.js';
+import { caseLeftOpen } from '../../recall/verdict/sound-verdict.js';
 import type { Check, CheckInputs } from '../check.js';
 
 export const undecided: Check = {

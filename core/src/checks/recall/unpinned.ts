@@ -1,5 +1,5 @@
 import { splitRef } from '../../rig/ids.js';
-import { controlText, valueText } from '../../recall/words.js';
+import { controlText, valueText } from '../../recall/words/words.js';
 import type { Check, CheckInputs } from '../check.js';
 import { grouped, listed, soundNames } from '../names.js';
 import { brokenWants, byBox, inShort, type Broken } from './broken-wants.js';

@@ -1,6 +1,6 @@
 import { ref, type Id, type Ref } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
-import type { Wiring, WiredInsert } from '../../signal/wiring.js';
+import type { Wiring, WiredInsert } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { cableAt, replugged } from '../ways-out.js';

@@ -1,7 +1,7 @@
 import { theFirst, theItem } from '../../known/the.js';
 import type { Device } from '../../rig/device.js';
 import { ref, type Ref } from '../../rig/ids.js';
-import type { Wiring } from '../../signal/wiring.js';
+import type { Wiring } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';

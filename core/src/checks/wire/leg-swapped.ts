@@ -1,7 +1,7 @@
 import { waysIn } from '../../edits/wire.js';
 import { ref, type Id } from '../../rig/ids.js';
 import { thePart } from '../../rig/rig.js';
-import { sideBit, spreadFrom, type Trace } from '../../signal/trace.js';
+import { sideBit, spreadFrom, type Trace } from '../../signal/graph/trace.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';

@@ -1,12 +1,12 @@
 import { offers } from '../../edits/cables.js';
-import { pointText } from '../../recall/part-words.js';
+import { pointText } from '../../recall/words/part-words.js';
 import type { Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
 import { partOf, thePart } from '../../rig/rig.js';
-import { passable } from '../../signal/passable.js';
-import type { Wiring } from '../../signal/wiring.js';
+import { passable } from '../../signal/graph/passable.js';
+import type { Wiring } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, listed } from '../names.js';
 import { plugIn } from '../ways-out.js';

@@ -1,10 +1,10 @@
 import { ref, type Id } from '../../rig/ids.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { all, cablesOf, type Rig } from '../../rig/rig.js';
-import type { Anatomy } from '../../signal/anatomy.js';
-import { restingState } from '../../signal/state.js';
-import { ringsOf, trace, type Trace } from '../../signal/trace.js';
-import { wire } from '../../signal/wiring.js';
+import type { Anatomy } from '../../signal/graph/anatomy.js';
+import { restingState } from '../../signal/graph/state.js';
+import { ringsOf, trace, type Trace } from '../../signal/graph/trace.js';
+import { wire } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName } from '../names.js';
 import { once } from '../../kept/kept.js';

@@ -1,7 +1,7 @@
 import { offers } from '../../edits/cables.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { stopsOf, stopText } from '../../recall/silence.js';
-import type { Stop } from '../../signal/stops.js';
+import { stopsOf, stopText } from '../../recall/words/silence.js';
+import type { Stop } from '../../signal/graph/stops.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, listed, soundNames } from '../names.js';
 import { plugIn } from '../ways-out.js';

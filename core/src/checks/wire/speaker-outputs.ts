@@ -1,8 +1,8 @@
 import type { Device, Jack } from '../../rig/device.js';
 import type { Rig } from '../../rig/rig.js';
-import type { Anatomy } from '../../signal/anatomy.js';
+import type { Anatomy } from '../../signal/graph/anatomy.js';
 import type { CheckInputs } from '../check.js';
-import { passable } from '../../signal/passable.js';
+import { passable } from '../../signal/graph/passable.js';
 import { once } from '../../kept/kept.js';
 
 interface SpeakerOutput {

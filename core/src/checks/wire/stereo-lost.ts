@@ -1,8 +1,8 @@
 import { waysOut } from '../../edits/wire.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { thePart } from '../../rig/rig.js';
-import { broughtTo, downstream, type Trace } from '../../signal/trace.js';
-import type { Wiring } from '../../signal/wiring.js';
+import { broughtTo, downstream, type Trace } from '../../signal/graph/trace.js';
+import type { Wiring } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, endName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';

@@ -1,6 +1,6 @@
-import { furthestOnTheWay } from '../../signal/stops.js';
+import { furthestOnTheWay } from '../../signal/graph/stops.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { pointText, stageText } from '../../recall/part-words.js';
+import { pointText, stageText } from '../../recall/words/part-words.js';
 import type { Check, CheckInputs } from '../check.js';
 import { grouped, soundNames } from '../names.js';
 

@@ -2,8 +2,8 @@ import type { Act } from '../../rig/act.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
 import type { Program } from '../../rig/program.js';
-import type { Bearings } from '../bearings.js';
-import { arrivals, missedBy, reaching } from '../slot-timing.js';
+import type { Bearings } from '../actuate/bearings.js';
+import { arrivals, missedBy, reaching } from '../actuate/slot-timing.js';
 import type { Condition, SystemAct } from '../../prover/system.js';
 import { surely, theEntry, theItem } from '../../known/the.js';
 

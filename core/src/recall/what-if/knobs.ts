@@ -1,7 +1,7 @@
 import type { Id } from '../../rig/ids.js';
-import { knobEvents } from '../happenings.js';
-import type { Compilation } from '../compile.js';
-import type { Modelled } from '../model.js';
+import { knobEvents } from '../model/happenings.js';
+import type { Compilation } from '../actuate/compile.js';
+import type { Modelled } from '../model/model.js';
 import { Influence, wantedIn } from './reach.js';
 import type { Question } from './question.js';
 import { theFirst } from '../../known/the.js';

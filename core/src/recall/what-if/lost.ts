@@ -4,17 +4,17 @@ import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
 import { ref, type Id } from '../../rig/ids.js';
-import type { Loading } from '../loading.js';
-import { slotLoading, type Footstep } from '../happenings.js';
-import { assignedTo, type Assigned, switchEvents } from '../switches.js';
-import { chosenByHand, type Compilation } from '../compile.js';
-import type { Modelled } from '../model.js';
-import { slotTiming } from '../slot-timing.js';
+import type { Loading } from '../model/loading.js';
+import { slotLoading, type Footstep } from '../model/happenings.js';
+import { assignedTo, type Assigned, switchEvents } from '../model/switches.js';
+import { chosenByHand, type Compilation } from '../actuate/compile.js';
+import type { Modelled } from '../model/model.js';
+import { slotTiming } from '../actuate/slot-timing.js';
 import type { Condition, SystemAct, SystemEvent } from '../../prover/system.js';
 import { apart, Cutter, Influence, wantedIn, type Extra } from './reach.js';
 import type { Asked, Question } from './question.js';
-import { type Bearings } from '../bearings.js';
-import { type Compiled } from '../compiled.js';
+import { type Bearings } from '../actuate/bearings.js';
+import { type Compiled } from '../intend/compiled.js';
 import { theItem, theEntry } from '../../known/the.js';
 
 /** Told place by place, whatever the slot sets off in others. */

@@ -1,6 +1,6 @@
 import type { Id } from '../../rig/ids.js';
 import { lazily } from '../../kept/kept.js';
-import type { Footstep } from '../happenings.js';
+import type { Footstep } from '../model/happenings.js';
 import { prove, USUAL_BUDGET, type Footsteps, type Verdict, type WrongWant } from '../../prover/prove.js';
 import { powerUpOf, type RecallSystem, type SystemSound } from '../../prover/system.js';
 import { theEntry } from '../../known/the.js';

@@ -8,8 +8,8 @@ import type { Device } from '../../rig/device.js';
 import type { Program } from '../../rig/program.js';
 import { partOf, type Part, type Rig } from '../../rig/rig.js';
 import type { Move } from '../../rig/sound.js';
-import { setUpBench, takeStep } from '../../derive/play.js';
-import { sayFootsteps, stepText } from '../words.js';
+import { setUpBench, takeStep } from '../../derive/play/play.js';
+import { sayFootsteps, stepText } from '../words/words.js';
 import type { Mishap, Reply } from './question.js';
 import { neverHealed, QUESTIONS, whatIf } from './what-if.js';
 

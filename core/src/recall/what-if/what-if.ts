@@ -1,5 +1,5 @@
-import type { Compilation } from '../compile.js';
-import type { Modelled } from '../model.js';
+import type { Compilation } from '../actuate/compile.js';
+import type { Modelled } from '../model/model.js';
 import type { Verdict } from '../../prover/prove.js';
 import { hastyFeet } from './hasty.js';
 import { turnedKnob } from './knobs.js';

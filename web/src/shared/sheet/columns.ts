@@ -1,5 +1,5 @@
 import { IN, OUT, type Cell } from '@yunta/core/sheets/sound-sheet';
-import type { VerdictKind } from '@yunta/core/recall/sound-verdict';
+import type { VerdictKind } from '@yunta/core/recall/verdict/sound-verdict';
 import { theOne, theFirst, theItem } from '@yunta/core/known/the';
 
 /** A column of a sheet: the columns of one box stand side by side. */

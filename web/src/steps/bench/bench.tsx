@@ -1,7 +1,7 @@
 import './bench.css';
 import { Button, Select } from '@mantine/core';
-import type { BenchView } from '@yunta/core/derive/bench-view';
-import { FAULT_GROUPS, type Fault } from '@yunta/core/derive/faults';
+import type { BenchView } from '@yunta/core/derive/views/bench-view';
+import { FAULT_GROUPS, type Fault } from '@yunta/core/derive/play/faults';
 import type { SystemState } from '@yunta/core/prover/system';
 import type { Id } from '@yunta/core/rig/ids';
 import { useCallback, useEffect, useRef, useState } from 'react';

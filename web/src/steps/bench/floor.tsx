@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { FootGesture } from '@yunta/core/bench/box';
-import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/bench-view';
+import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/views/bench-view';
 import { Fragment, useCallback, useEffect, useRef, useState } from 'react';
 import { useAsked } from '../../shared/rig-context.js';
 import type { DoOnBench } from './act.js';

@@ -1,5 +1,5 @@
 import { Button, Select } from '@mantine/core';
-import type { BenchView, WireLine } from '@yunta/core/derive/bench-view';
+import type { BenchView, WireLine } from '@yunta/core/derive/views/bench-view';
 import { useEffect, useRef, useState } from 'react';
 import { saveFile } from '../../shared/save-file.js';
 import { useRig } from '../../shared/rig-context.js';

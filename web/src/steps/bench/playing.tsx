@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { SystemState } from '@yunta/core/prover/system';
-import type { SaidStep } from '@yunta/core/recall/words';
+import type { SaidStep } from '@yunta/core/recall/words/words';
 import type { Ref } from '@yunta/core/rig/ids';
 import { useEffect, useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';

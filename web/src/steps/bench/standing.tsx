@@ -1,6 +1,6 @@
 import { Button, Checkbox } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
-import type { BenchView } from '@yunta/core/derive/bench-view';
+import type { BenchView } from '@yunta/core/derive/views/bench-view';
 import { dropTest, keepTest } from '@yunta/core/edits/standing';
 import { useEffect, useState } from 'react';
 import type { Played } from '../../worker/bench-play.js';

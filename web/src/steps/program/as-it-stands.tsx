@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
-import type { TypeBox } from '@yunta/core/derive/type-in';
+import type { TypeBox } from '@yunta/core/derive/views/type-in';
 import { shown } from '@yunta/core/midi/numbering';
 import type { Device, Memory } from '@yunta/core/rig/device';
 import type { Program } from '@yunta/core/rig/program';

@@ -1,4 +1,4 @@
-import type { TypeBox } from '@yunta/core/derive/type-in';
+import type { TypeBox } from '@yunta/core/derive/views/type-in';
 
 type Box = Pick<TypeBox, 'device' | 'memory' | 'code' | 'name'>;
 

@@ -1,5 +1,5 @@
 import { Button, SegmentedControl } from '@mantine/core';
-import type { ProgramPlanView } from '@yunta/core/derive/program-plan';
+import type { ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
-import type { TypeBox, TypeSlot } from '@yunta/core/derive/type-in';
+import type { TypeBox, TypeSlot } from '@yunta/core/derive/views/type-in';
 import { tick, untick } from '@yunta/core/edits/ticks';
 import { partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';

@@ -1,13 +1,13 @@
 import { Button, NumberInput, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { assume, doNotAssume } from '@yunta/core/edits/hookups';
-import { controlText, valueText } from '@yunta/core/recall/words';
+import { controlText, valueText } from '@yunta/core/recall/words/words';
 import type { Control } from '@yunta/core/rig/device';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { ref, type Ref } from '@yunta/core/rig/ids';
 import { all, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
-import { restingValue } from '@yunta/core/signal/state';
+import { restingValue } from '@yunta/core/signal/graph/state';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
 import { fits, TextField } from '../../shared/text-field.js';

@@ -1,7 +1,7 @@
-import type { Transition } from '@yunta/core/recall/transitions';
-import type { VerdictKind } from '@yunta/core/recall/sound-verdict';
+import type { Transition } from '@yunta/core/recall/verdict/transitions';
+import type { VerdictKind } from '@yunta/core/recall/verdict/sound-verdict';
 import { SegmentedControl } from '@mantine/core';
-import { controlText, valueText } from '@yunta/core/recall/words';
+import { controlText, valueText } from '@yunta/core/recall/words/words';
 import { partOf } from '@yunta/core/rig/rig';
 import {
   memo,

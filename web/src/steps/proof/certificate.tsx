@@ -1,4 +1,4 @@
-import { headline, SIGNS, verdictText } from '@yunta/core/recall/verdict-words';
+import { headline, SIGNS, verdictText } from '@yunta/core/recall/words/verdict-words';
 import { rigName } from '@yunta/core/rig/rig';
 import { useRig } from '../../shared/rig-context.js';
 import { Ways } from './ways.js';

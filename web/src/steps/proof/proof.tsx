@@ -1,12 +1,12 @@
 import './proof.css';
 import { Button, Checkbox } from '@mantine/core';
-import type { SoundView } from '@yunta/core/derive/view';
+import type { SoundView } from '@yunta/core/derive/views/view';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
 import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
-import { VERDICTS } from '@yunta/core/recall/sound-verdict';
-import { SIGNS, VERDICT_WORDS } from '@yunta/core/recall/verdict-words';
-import { controlText, valueText } from '@yunta/core/recall/words';
+import { VERDICTS } from '@yunta/core/recall/verdict/sound-verdict';
+import { SIGNS, VERDICT_WORDS } from '@yunta/core/recall/words/verdict-words';
+import { controlText, valueText } from '@yunta/core/recall/words/words';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Remedies } from '../../shared/remedies.js';

@@ -1,4 +1,4 @@
-import type { WhatIfView } from '@yunta/core/derive/what-ifs';
+import type { WhatIfView } from '@yunta/core/derive/views/what-ifs';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { AnswerText, QUESTIONS } from './what-ifs.js';
 

@@ -1,5 +1,5 @@
 import { Button, Progress } from '@mantine/core';
-import type { TroubleView, WhatIfView } from '@yunta/core/derive/what-ifs';
+import type { TroubleView, WhatIfView } from '@yunta/core/derive/views/what-ifs';
 import type { Mishap } from '@yunta/core/recall/what-if/question';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';

@@ -3,7 +3,7 @@ import { notOffered, type Offer } from '@yunta/core/edits/cables';
 import type { Jack } from '@yunta/core/rig/device';
 import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { cablesOf, partOf } from '@yunta/core/rig/rig';
-import type { Lit } from '@yunta/core/signal/map';
+import type { Lit } from '@yunta/core/signal/drawing/map';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { isPressing } from '../../shared/findings.js';

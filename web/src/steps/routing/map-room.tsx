@@ -3,7 +3,7 @@ import { connect, givesOut, offers, takesIn, unplug } from '@yunta/core/edits/ca
 import type { Jack } from '@yunta/core/rig/device';
 import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { partOf, thePart, type Rig } from '@yunta/core/rig/rig';
-import { LAYERS, type Layer } from '@yunta/core/signal/map';
+import { LAYERS, type Layer } from '@yunta/core/signal/drawing/map';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { RoutingMapView, type MapFocus } from '../../picture/map.js';

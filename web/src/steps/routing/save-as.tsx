@@ -1,5 +1,5 @@
 import { Button, Menu } from '@mantine/core';
-import type { Layer, Lit } from '@yunta/core/signal/map';
+import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { rigName } from '@yunta/core/rig/rig';
 import { useRig } from '../../shared/rig-context.js';
 import { fileName, saveFile } from '../../shared/save-file.js';

@@ -1,5 +1,5 @@
 import { Button, NumberInput, Select } from '@mantine/core';
-import type { Listening, Setting, Terms } from '@yunta/core/derive/terms';
+import type { Listening, Setting, Terms } from '@yunta/core/derive/views/terms';
 import { setHeard, setSetting, usualHeard } from '@yunta/core/edits/hookups';
 import type { HeardWish, Hookup } from '@yunta/core/rig/hookup';
 import { useAsked, useRig } from '../../shared/rig-context.js';

@@ -1,6 +1,6 @@
 import { Button, Select } from '@mantine/core';
 import { setHears, setLevel, setOrder, type Scope } from '@yunta/core/edits/sounds';
-import type { HeardView, SoundDetail } from '@yunta/core/derive/sound-detail';
+import type { HeardView, SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { type Ref } from '@yunta/core/rig/ids';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import type { SoundView } from '@yunta/core/derive/view';
+import type { SoundView } from '@yunta/core/derive/views/view';
 import { partOf } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useNavigate } from 'react-router';

@@ -1,6 +1,6 @@
 import { Button, Select } from '@mantine/core';
 import { clearWant, setWantIn, type Scope } from '@yunta/core/edits/sounds';
-import { controlText } from '@yunta/core/recall/words';
+import { controlText } from '@yunta/core/recall/words/words';
 import type { Curve } from '@yunta/core/rig/act';
 import { controlIn } from '@yunta/core/rig/device';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';

@@ -1,5 +1,5 @@
-import { verdictText } from '@yunta/core/recall/verdict-words';
-import type { View } from '@yunta/core/derive/view';
+import { verdictText } from '@yunta/core/recall/words/verdict-words';
+import type { View } from '@yunta/core/derive/views/view';
 import { changeSound, type Scope } from '@yunta/core/edits/sounds';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';

@@ -1,0 +1,50 @@
+import type { Id } from '../../rig/ids.js';
+import { all, partOf, type Rig } from '../../rig/rig.js';
+import { Keep, STEPS, type Given, type Results } from './steps.js';
+
+/** Everything that follows from one revision of a rig in one hook-up. */
+export type Derived = Given & Results;
+
+/**
+ * Makes everything from a rig. Remembers the last result by hook-up; a step is carried out again only where its inputs
+ * changed.
+ */
+export class Deriver {
+  private readonly last = new Map<Id<'hookup'>, { readonly derived: Derived; readonly keep: Keep }>();
+
+  /** @returns undefined when there is no such hook-up */
+  derive(rig: Rig, hookupId: Id<'hookup'>): Derived | undefined {
+    const hookup = partOf(rig, hookupId);
+    if (!hookup) return undefined;
+    const { parts } = rig;
+    const before = this.last.get(hookupId);
+    const keep = before?.keep ?? new Keep();
+    const inputs: Record<string, unknown> = {
+      rig,
+      hookup,
+      devices: parts.device,
+      programs: parts.program,
+      cables: parts.cable,
+      sounds: parts.sound,
+      moves: parts.move,
+      songs: parts.song,
+      acceptances: parts.acceptance,
+    } satisfies Given;
+    const old = before?.derived as Record<string, unknown> | undefined;
+    for (const step of STEPS) {
+      const unchanged = old !== undefined && step.needs.every((need) => old[need] === inputs[need]);
+      inputs[step.makes] = unchanged ? old[step.makes] : step.run(inputs as unknown as Derived, keep);
+    }
+    const derived = inputs as unknown as Derived;
+    this.last.set(hookupId, { derived, keep });
+    return derived;
+  }
+}
+
+/** From scratch, with nothing remembered. */
+export const deriveOnce = (rig: Rig, hookup: Id<'hookup'>): Derived | undefined => new Deriver().derive(rig, hookup);
+
+/** The hook-up of that name or id; the first one when none is named. */
+export const hookupNamed = (rig: Rig, name?: string): Id<'hookup'> | undefined =>
+  all(rig, 'hookup').find((h) => name === undefined || h.id === name || h.name.toLowerCase() === name.toLowerCase())
+    ?.id;

@@ -1,0 +1,145 @@
+import { after } from '../../../testing/after.js';
+import { SMALL, smallRig } from '../../../testing/small-rig.js';
+import { BALLROOM_ID, FERRY_ID, islandRun } from '../../demo/island-run.js';
+import { setHears, setLevel, setOrder } from '../../edits/sounds.js';
+import type { Id } from '../../rig/ids.js';
+import { partOf, type Part, type Rig } from '../../rig/rig.js';
+import { benchView } from './bench-view.js';
+import { deriveOnce } from '../steps/deriver.js';
+import { setUpBench, takeStep } from '../play/play.js';
+import { soundDetail } from './sound-detail.js';
+
+const demo = islandRun();
+const detail = (rig: Rig, sound: Id<'sound'>, hookup = BALLROOM_ID) => soundDetail(deriveOnce(rig, hookup)!, sound)!;
+const lead = partOf(demo, 'sound:04')!;
+
+describe('the order of the stages', () => {
+  test('as the signal meets them; what lives in a loop of the switcher can be moved', () => {
+    const { order, ownOrder } = detail(demo, 'sound:04');
+    expect(order.map((o) => o.text)).toEqual([
+      'WLS',
+      'TUN',
+      'VOL',
+      'CMP',
+      'LOW',
+      'HIG',
+      'HED lead',
+      'REV',
+      'DLY',
+      'HED power',
+      'CAB',
+      'MCB',
+    ]);
+    expect(order.filter((o) => o.moves).map((o) => o.text)).toEqual(['CMP', 'LOW', 'HIG', 'HED lead', 'REV']);
+    expect(ownOrder).toBe(false);
+  });
+  test('said otherwise the switcher arranges its loops so, and given back it is as before', () => {
+    const moved = after(demo, setOrder(lead, ['device:hig.overdrive', 'device:low.overdrive']));
+    expect(
+      detail(moved, 'sound:04')
+        .order.map((o) => o.text)
+        .slice(3, 6),
+    ).toEqual(['CMP', 'HIG', 'LOW']);
+    expect(
+      deriveOnce(moved, BALLROOM_ID)!
+        .compilation.sounds.get('sound:04')!
+        .wants.find((w) => w.control === 'device:swi.order')!.value,
+    ).toBe('loop1 loop2 loop4 loop3 loop5 loop6 loop7 loop8');
+    expect(after(moved, setOrder(partOf(moved, 'sound:04')!, undefined)).parts.sound.get('sound:04')).toEqual(lead);
+  });
+  test('what no switcher can bring about is said', () => {
+    const wrong = after(demo, setOrder(lead, ['device:dly.delay', 'device:low.overdrive']));
+    expect(detail(wrong, 'sound:04').fails).toEqual(['DLY cannot be met before LOW in this hook-up.']);
+  });
+});
+
+describe('where it is heard', () => {
+  test('as the hook-up says, with how it arrives there', () => {
+    expect(detail(demo, 'sound:04')).toMatchObject({
+      ownEnds: false,
+      ends: [
+        {
+          from: expect.stringContaining('device:gsc'),
+          at: expect.stringContaining('device:foh'),
+          as: 'sounds',
+          now: 'mono',
+        },
+      ],
+      fails: [],
+    });
+    expect(detail(demo, 'sound:04', FERRY_ID).ends[0]!.now).toBe('stereo');
+  });
+  test('a sound of its own mind: stereo where one side arrives, silence where it sounds', () => {
+    const { ends } = detail(demo, 'sound:04');
+    const said = (as: 'stereo' | 'silent') =>
+      detail(
+        after(
+          demo,
+          setHears(
+            lead,
+            [{ ...ends[0]!, as }].map(({ from, at }) => ({ from, at, as })),
+          ),
+        ),
+        'sound:04',
+      );
+    expect(said('stereo').fails).toEqual([expect.stringContaining('with one side only')]);
+    expect(said('silent').fails).toEqual([expect.stringContaining('is heard at Front of house')]);
+    expect(said('stereo').ownEnds).toBe(true);
+    expect(
+      after(demo, setHears(after(demo, setHears(lead, [])).parts.sound.get('sound:04')!, undefined)).parts.sound.get(
+        'sound:04',
+      ),
+    ).toEqual(lead);
+  });
+});
+
+test('how loud: the wish, and by how much it is so with the gains that are known', () => {
+  const wished = after(demo, setLevel(lead, { than: 'sound:01', db: 3 }));
+  expect(detail(wished, 'sound:04').level).toEqual({ wished: 3, is: 11 });
+  expect(detail(demo, 'sound:04').level).toBeUndefined();
+  expect(after(wished, setLevel(partOf(wished, 'sound:04')!, undefined)).parts.sound.get('sound:04')).toEqual(lead);
+});
+
+describe('what is under a pedal', () => {
+  const rig = (leads: readonly string[] = ['x.exp>c.exp1']) =>
+    smallRig({
+      boxes: { g: 'single-coil', c: 'midi-controller-exp', d: 'stereo-delay', w: 'powered-speaker', x: 'expression' },
+      leads: ['g.out>d.in-l', 'd.out-l>w.in', 'c.midi-out>d.midi-in', ...leads],
+      sounds: { Swell: ['d.delay'] },
+      with: (p: Part) =>
+        p.kind === 'sound'
+          ? {
+              ...p,
+              wants: [...p.wants, { control: 'device:d.mix', pedal: 'device:c.exp1', heel: 10, toe: 60, at: 30 }],
+              calls: [{ device: 'device:c', memory: 'slots', slot: 0 }],
+            }
+          : p,
+    });
+  test('by which message, where it stands until it is touched, and by how much it can jump', () =>
+    expect(detail(rig(), 'sound:swell', SMALL).pedals).toEqual([
+      {
+        control: 'device:d.mix',
+        pedal: 'device:c.exp1',
+        works: true,
+        text: 'D mix from 10 % (heel) to 60 % (toe)',
+        says: 'by controller 20 on channel 3; 30 % until it is touched, then it can jump by 30',
+      },
+    ]));
+  test('or why nothing moves it', () =>
+    expect(detail(rig([]), 'sound:swell', SMALL).pedals[0]).toMatchObject({
+      works: false,
+      says: 'nothing is plugged in there',
+    }));
+  test('on the bench a sound whose pedal was moved still stands as wanted; a foot on the box does not count as a pedal', () => {
+    const d = deriveOnce(rig(), SMALL)!;
+    const bench = setUpBench(d, {});
+    takeStep(d, bench, { does: 'recall', sound: 'sound:swell' });
+    bench.pedal('device:c', 'exp1', 127);
+    expect([bench.value('device:d.mix'), benchView(d, bench).sound!.wrong]).toEqual([60, []]);
+    bench.turn('device:d.mix', 90);
+    expect(benchView(d, bench).sound!.wrong).toEqual(['D mix is 90 %, wanted 30 %']);
+  });
+});
+
+test('a sound that is not there has no detail', () =>
+  expect(soundDetail(deriveOnce(demo, BALLROOM_ID)!, 'sound:none')).toBeUndefined());

@@ -1,0 +1,152 @@
+import { levelsAt } from '../../electric/level.js';
+import { beatsText } from '../../recall/intend/beats.js';
+import { jumpOf, pluggedPedals } from '../../recall/actuate/pedals.js';
+import { controlText, valueText } from '../../recall/words/words.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { blockIds } from '../../rig/domain.js';
+import { partOf, thePart, type Rig } from '../../rig/rig.js';
+import type { HeardWish } from '../../rig/hookup.js';
+import { stagesMet } from '../../signal/graph/order.js';
+import type { Derived } from '../steps/deriver.js';
+import { theEntry } from '../../known/the.js';
+
+/** What a sound says besides the cells of its row: order, ends, level, pedals, times in beats. Plain data. */
+export interface SoundDetail {
+  /**
+   * Its stages as the signal meets them; those that live in a loop of a switcher that can change their order can be
+   * moved.
+   */
+  readonly order: readonly { readonly stage: Ref; readonly text: string; readonly moves: boolean }[];
+  readonly ownOrder: boolean;
+  readonly ends: readonly HeardView[];
+  readonly ownEnds: boolean;
+  readonly sources: readonly RefChoice[];
+  readonly places: readonly RefChoice[];
+  /** By how many dB it is louder than the sound that it is measured against, by gains that are partly assumed. */
+  readonly level?: { readonly wished: number; readonly is?: number };
+  readonly pedals: readonly PedalLine[];
+  /** What a pedal moves by itself that is plugged into a box, whatever the sound. */
+  readonly ownPedals: readonly string[];
+  readonly beats: readonly string[];
+  /** What of this the hook-up cannot do. */
+  readonly fails: readonly string[];
+}
+
+export interface RefChoice {
+  readonly value: Ref;
+  readonly label: string;
+}
+
+export interface HeardView {
+  readonly from: Ref;
+  readonly at: Ref;
+  readonly as: HeardWish['as'];
+  /** How it arrives there now. */
+  readonly now: 'not at all' | 'mono' | 'stereo';
+}
+
+export interface PedalLine {
+  readonly control: Ref;
+  readonly text: string;
+  readonly pedal: Ref;
+  /** What brings it about, or why nothing does. */
+  readonly says: string;
+  readonly works: boolean;
+}
+
+/** @example stageText(rig, 'device:low.overdrive') // 'LOW'; with several stages in the box 'HED lead' */
+const stageText = (rig: Rig, stage: Ref): string => {
+  const { device, name } = splitRef(stage);
+  const box = partOf(rig, device);
+  const blocks = box?.chains.flatMap((c) => blockIds(c.slots)) ?? [];
+  return blocks.length > 1 ? `${box?.code ?? device} ${name}` : (box?.code ?? stage);
+};
+
+const canMove = ({ rig, anatomy }: Derived, stage: Ref): boolean =>
+  anatomy.stages
+    .get(stage)
+    ?.inserts.some((l) =>
+      thePart(rig, l.device).chains.some((c) => c.order !== undefined && c.slots.includes(l.insert)),
+    ) ?? false;
+
+const WHY = {
+  'nothing plugged in': 'nothing is plugged in there',
+  'not called': 'the sound calls no slot of its controller',
+  'no way': 'nothing that its controller sends moves this',
+} as const;
+
+const ownPedals = ({ rig, compilation }: Derived): readonly string[] =>
+  [...pluggedPedals(compilation.bearings)].flatMap((input) => {
+    const { device: id, name: jack } = splitRef(input);
+    const device = thePart(rig, id);
+    return device.actuators
+      .filter((a) => 'expression' in a.by && a.by.expression === jack)
+      .flatMap((a) =>
+        a.acts.flatMap((act) => {
+          if (!('control' in act)) return [];
+          const control = ref(id, act.control);
+          const range =
+            'scale' in act ? ` from ${act.scale[0]} (heel) to ${valueText(rig, control, act.scale[1])} (toe)` : '';
+          return [
+            `The pedal at ${device.code} ${jack} moves ${controlText(rig, control)}${range}. Until it is moved, it stays as the program or the sound says.`,
+          ];
+        }),
+      );
+  });
+
+export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefined => {
+  const sound = partOf(d.rig, id);
+  const compiled = d.compilation.sounds.get(id);
+  if (!sound || !compiled) return undefined;
+  const { rig } = d;
+  const { trace } = compiled;
+  const { sources, ends, wired } = d.anatomy.wiring;
+  const levels = levelsAt(rig, trace);
+  const other = sound.level && d.compilation.sounds.get(sound.level.than);
+  const others = other && levelsAt(rig, other.trace);
+  const steps = others
+    ? [...levels].flatMap(([end, level]) => (others.has(end) ? [level - theEntry(others, end)] : []))
+    : [];
+  const name = (r: Ref) =>
+    `${[...sources, ...ends].find((e) => e.ref === r)?.end.name ?? splitRef(r).name}, ${partOf(rig, splitRef(r).device)?.code ?? ''}`;
+  return {
+    order: stagesMet(trace).map((stage) => ({ stage, text: stageText(rig, stage), moves: canMove(d, stage) })),
+    ownOrder: sound.order !== undefined,
+    ends: compiled.heard.map(({ from, at, as }) => {
+      const reach = trace.reaches.find((r) => r.source.ref === from && r.end.ref === at);
+      return {
+        from,
+        at,
+        as,
+        now: !reach ? 'not at all' : reach.sides.includes('left') && reach.sides.includes('right') ? 'stereo' : 'mono',
+      };
+    }),
+    ownEnds: sound.hears !== undefined,
+    sources: sources.filter((s) => wired.has(s.device)).map((s) => ({ value: s.ref, label: name(s.ref) })),
+    places: ends.filter((e) => wired.has(e.device)).map((e) => ({ value: e.ref, label: name(e.ref) })),
+    ...(sound.level
+      ? { level: { wished: sound.level.db, ...(steps.length ? { is: Math.round(Math.max(...steps) * 10) / 10 } : {}) } }
+      : {}),
+    pedals: compiled.pedals.map((p): PedalLine => ({
+      control: p.control,
+      pedal: p.pedal,
+      works: typeof p.by === 'object',
+      text: `${controlText(rig, p.control)} from ${valueText(rig, p.control, p.heel)} (heel) to ${valueText(rig, p.control, p.toe)} (toe)`,
+      says:
+        typeof p.by === 'string'
+          ? WHY[p.by]
+          : `${'control' in p.by ? 'on the box itself' : `by controller ${p.by.cc} on channel ${p.by.channel}`}${p.at === undefined ? '; it stands as it was left until the pedal is touched' : `; ${valueText(rig, p.control, p.at)} until it is touched, then it can jump by ${jumpOf(p)}`}`,
+    })),
+    ownPedals: ownPedals(d),
+    beats: sound.wants.flatMap((w) =>
+      'note' in w ? [`${controlText(rig, w.control)}: ${beatsText(rig, id, w.control, w.note)}`] : [],
+    ),
+    fails: compiled.problems.flatMap((p) => {
+      if (p.is === 'order')
+        return [`${stageText(rig, p.first)} cannot be met before ${stageText(rig, p.second)} in this hook-up.`];
+      if (p.is === 'silent' && p.from) return [`${name(p.from)} does not get to ${name(p.at)}.`];
+      if (p.is === 'not silent') return [`${name(p.from)} is heard at ${name(p.at)} all the same.`];
+      return p.is === 'narrow' ? [`${name(p.from)} arrives at ${name(p.at)} with one side only.`] : [];
+    }),
+  };
+};

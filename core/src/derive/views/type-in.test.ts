@@ -1,0 +1,87 @@
+import { after } from '../../../testing/after.js';
+import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { replaceDevice } from '../../edits/replace.js';
+import { setWant } from '../../edits/sounds.js';
+import { tick, tickOf, untick } from '../../edits/ticks.js';
+import { partOf, type Rig } from '../../rig/rig.js';
+import { deriveOnce } from '../steps/deriver.js';
+import { typeIn, type TypeSlot } from './type-in.js';
+
+const demo = islandRun();
+const boxes = (rig: Rig) => typeIn(deriveOnce(rig, BALLROOM_ID)!);
+const slot = (rig: Rig, code: string, shown: string): TypeSlot =>
+  boxes(rig)
+    .find((b) => b.code === code)!
+    .slots.find((s) => s.shown === shown)!;
+const texts = (s: TypeSlot) => s.lines.map((l) => l.text);
+const HOW = { by: 'Tech', revision: 1, when: '2030-01-01T10:00:00.000Z' };
+const place = { device: 'device:swi', memory: 'slots', number: 0 } as const;
+
+describe('what to type into each box', () => {
+  test('the controller first, then every box with programs', () => {
+    expect(boxes(demo).map((b) => [b.code, b.counts, b.channel])).toEqual([
+      ['SWI', 'banks of 4, 1A to 32D', ''],
+      ['MOD', 'shows 1–128', 'MIDI channel 2'],
+      ['DLY', 'shows 0–127', 'MIDI channel 3'],
+      ['REV', 'banks of 3, 1.1 to 43.2', 'MIDI channel 4'],
+    ]);
+  });
+  test('a slot: name as the display shows it, loops, messages with wire number and shown number, and why', () => {
+    expect(texts(slot(demo, 'SWI', '1A'))).toEqual([
+      'name “Verse clean”',
+      'loops on 1 6 8, the others off',
+      'channel 3, program 0 on the wire, DLY shows 0',
+      'channel 4, program 3 on the wire, REV shows 2.1',
+      'switch E, while held: on: loop4 on; trim 4; off: loop4 off; trim 0',
+    ]);
+    expect(slot(demo, 'SWI', '1A').lines[2]).toMatchObject({ bytes: 'C2 00', why: 'Stereo delay: program 0' });
+    expect(texts(slot(demo, 'SWI', '1B'))[0]).toBe('name “Chorus crunc”');
+  });
+  test('a program of an effect: what it holds where that is written down; otherwise that it must be there', () => {
+    expect(slot(demo, 'DLY', '4')).toMatchObject({ name: 'Slap', unknown: false });
+    expect(texts(slot(demo, 'DLY', '4'))).toContain('on/off on');
+  });
+});
+
+describe('ticking off', () => {
+  const lines = texts(slot(demo, 'SWI', '1A'));
+  const ticked = after(demo, tick(demo, place, lines, lines, HOW));
+  test('a slot that is typed in has nothing open, and says who typed it', () => {
+    expect(slot(ticked, 'SWI', '1A').lines.every((l) => l.ticked?.by === 'Tech')).toBe(true);
+    const [before, now] = [demo, ticked].map((r) => boxes(r)[0]!);
+    expect(before!.open - now!.open).toBe(lines.length);
+  });
+  test('one sound changed: only what differs is open again, with what stood there', () => {
+    const changed = after(ticked, setWant(partOf(ticked, 'sound:01')!, { control: 'device:rev.program', is: 7 }));
+    const now = slot(changed, 'SWI', '1A');
+    expect(now.lines.filter((l) => !l.ticked).map((l) => l.text)).toEqual([
+      'channel 4, program 7 on the wire, REV shows 3.2',
+      'after 60 ms: channel 4, controller 102 = 127',
+    ]);
+    expect(now.gone).toEqual(['channel 4, program 3 on the wire, REV shows 2.1']);
+    const done = after(
+      changed,
+      tick(
+        changed,
+        place,
+        now.lines.filter((l) => !l.ticked).map((l) => l.text),
+        texts(now),
+        HOW,
+      ),
+    );
+    expect(slot(done, 'SWI', '1A')).toMatchObject({ gone: [] });
+    expect(slot(done, 'SWI', '1A').lines.every((l) => l.ticked)).toBe(true);
+  });
+  test('another box in its place has nothing typed into it', () => {
+    const swapped = after(ticked, replaceDevice(ticked, 'device:swi', 'switcher-8')!.edit);
+    expect(slot(swapped, 'SWI', '1A').lines.some((l) => l.ticked)).toBe(false);
+    expect(tickOf(swapped, place)).toBeUndefined();
+  });
+  test('taken back, one line or the last of them', () => {
+    const one = after(ticked, untick(ticked, place, lines[0]!));
+    expect(slot(one, 'SWI', '1A').lines.map((l) => l.ticked !== undefined)).toEqual([false, true, true, true, true]);
+    const single = after(demo, tick(demo, place, [lines[0]!], lines, HOW));
+    expect(tickOf(after(single, untick(single, place, lines[0]!)), place)).toBeUndefined();
+    expect(untick(demo, place, 'x')).toEqual({ put: [], remove: [] });
+  });
+});

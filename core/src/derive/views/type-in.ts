@@ -1,0 +1,253 @@
+import { saysNumbers, shown } from '../../midi/numbering.js';
+import { jumpOf } from '../../recall/actuate/pedals.js';
+import { controlText, valueText } from '../../recall/words/words.js';
+import { restingValue } from '../../signal/graph/state.js';
+import type { Act } from '../../rig/act.js';
+import type { Device, Memory } from '../../rig/device.js';
+import { ref, type Id } from '../../rig/ids.js';
+import type { Program, Sweep } from '../../rig/program.js';
+import { all, partOf, programsOf, soundsInOrder, thePart } from '../../rig/rig.js';
+import type { Ticked } from '../../rig/show.js';
+import { tickOf } from '../../edits/ticks.js';
+import type { Meant } from '../../recall/intend/compiled.js';
+import type { Derived } from '../steps/deriver.js';
+import { actBytes } from './view.js';
+import { surely, theFirst } from '../../known/the.js';
+import { theMemory, theControl } from '../../rig/box.js';
+
+/** One thing to type into a box, as the person in front of it meets it. */
+export interface TypeLine {
+  /** Also what a tick remembers: once the line reads otherwise, it is open again. */
+  readonly text: string;
+  readonly bytes?: string;
+  /** What it is for. */
+  readonly why?: string;
+  readonly ticked?: Ticked;
+}
+
+export interface TypeSlot {
+  readonly number: number;
+  /** As the box shows it. */
+  readonly shown: string;
+  readonly name: string;
+  /** Sounds that call it. */
+  readonly sounds: readonly Id<'sound'>[];
+  /** Somebody wrote down what stands in the box; otherwise Yunta planned it. */
+  readonly typed: boolean;
+  readonly lines: readonly TypeLine[];
+  /** Ticked off once, and the program reads otherwise now. */
+  readonly gone: readonly string[];
+  /** What it holds is not known here: nothing to type, but it must be there. */
+  readonly unknown: boolean;
+  /** As it stands in the box, or as it is planned; undefined when nobody wrote it down. */
+  readonly program: Program | undefined;
+}
+
+export interface TypeBox {
+  readonly device: Id<'device'>;
+  readonly memory: string;
+  readonly code: string;
+  readonly name: string;
+  readonly counts: string;
+  readonly channel: string;
+  readonly slots: readonly TypeSlot[];
+  readonly lines: number;
+  readonly open: number;
+}
+
+/**
+ * What every controller and every box with programs must hold, box by box and slot by slot, with what is ticked off.
+ */
+export const typeIn = (d: Derived): readonly TypeBox[] =>
+  all(d.rig, 'device')
+    .flatMap((device) =>
+      device.memories
+        .filter((m) => !m.inside)
+        .flatMap((memory): readonly TypeBox[] => {
+          const slots = memory.by === undefined ? ownPrograms(d, device, memory) : storedSlots(d, device, memory);
+          if (slots.length === 0) return [];
+          const lines = slots.flatMap((s) => s.lines);
+          return [
+            {
+              device: device.id,
+              memory: memory.id,
+              code: device.code,
+              name: device.name,
+              counts: saysNumbers(memory.shows, memory.size),
+              channel:
+                typeof device.midi?.channel === 'number'
+                  ? `MIDI channel ${device.midi.channel}${device.midi.omni ? ', answers to all' : ''}`
+                  : '',
+              slots,
+              lines: lines.length,
+              open: lines.filter((l) => !l.ticked).length,
+            },
+          ];
+        }),
+    )
+    .sort((a, b) => Number(isController(d, b)) - Number(isController(d, a)));
+
+const isController = (d: Derived, { device, memory }: TypeBox): boolean =>
+  theMemory(thePart(d.rig, device), memory).by !== undefined;
+
+/** The slots of a controller, by number: planned by Yunta, or as somebody typed them. */
+const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeSlot[] => {
+  const bySlot = new Map<
+    number,
+    {
+      readonly program: Program;
+      readonly typed: boolean;
+      readonly meant: readonly Meant[];
+      readonly sounds: Id<'sound'>[];
+    }
+  >();
+  for (const sound of soundsInOrder(d.rig)) {
+    for (const stored of d.compilation.sounds.get(sound.id)?.stored ?? []) {
+      const { program } = stored;
+      if (program.device !== device.id || program.memory !== memory.id) continue;
+      const known = bySlot.get(program.number);
+      if (known) known.sounds.push(sound.id);
+      else bySlot.set(program.number, { ...stored, sounds: [sound.id] });
+    }
+  }
+  return [...bySlot]
+    .sort(([a], [b]) => a - b)
+    .map(([number, { program, typed, meant, sounds }]) =>
+      slotOf(d, device, memory, number, program, sounds, typed, [
+        nameLine(memory, program.name),
+        ...contentLines(d, device, memory, program),
+        ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])),
+        ...program.assigns.map((a) => assignLine(d, a)),
+        ...(program.sweeps ?? []).map((s) => sweepLine(d, program, s, sounds[0])),
+      ]),
+    );
+};
+
+/** Programs of an effect that sounds call, or that somebody wrote down. */
+const ownPrograms = (d: Derived, device: Device, memory: Memory): readonly TypeSlot[] => {
+  const calls = new Map<number, Id<'sound'>[]>();
+  for (const { sound, wants } of d.compilation.sounds.values()) {
+    const want = wants.find((w) => w.control === ref(device.id, memory.control));
+    if (want && Number.isInteger(Number(want.value)))
+      calls.set(Number(want.value), [...(calls.get(Number(want.value)) ?? []), sound]);
+  }
+  const written = new Map(programsOf(d.rig, device.id, memory.id).map((p) => [p.number, p]));
+  return [...new Set([...calls.keys(), ...written.keys()])]
+    .sort((a, b) => a - b)
+    .map((number) => {
+      const program = written.get(number);
+      const known = program !== undefined && program.contents !== 'unplanned';
+      return slotOf(
+        d,
+        device,
+        memory,
+        number,
+        program,
+        calls.get(number) ?? [],
+        known,
+        known ? [nameLine(memory, program.name), ...contentLines(d, device, memory, program)] : [],
+      );
+    });
+};
+
+const slotOf = (
+  d: Derived,
+  device: Device,
+  memory: Memory,
+  number: number,
+  program: Program | undefined,
+  sounds: readonly Id<'sound'>[],
+  typed: boolean,
+  lines: readonly TypeLine[],
+): TypeSlot => {
+  const ticked = tickOf(d.rig, { device: device.id, memory: memory.id, number })?.lines ?? {};
+  const texts = new Set(lines.map((l) => l.text));
+  return {
+    number,
+    shown: shown(memory.shows, number),
+    name: program?.name ?? '',
+    program,
+    sounds,
+    typed,
+    unknown: lines.length === 0,
+    lines: lines.map((l) => (ticked[l.text] ? { ...l, ticked: surely(ticked[l.text]) } : l)),
+    gone: Object.keys(ticked).filter((t) => !texts.has(t)),
+  };
+};
+
+/** The name as its display shows it. */
+const nameLine = (memory: Memory, name: string): TypeLine => ({
+  text: `name “${[...name].slice(0, memory.limits?.nameLength ?? 120).join('')}”`,
+});
+
+const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: Program): readonly TypeLine[] => {
+  if (contents === 'unplanned') return [];
+  const loops = memory.stores.filter((c) => /^loop\d+$/.test(c));
+  const on = loops.filter((c) => contents[c] === 'on').map((c) => c.slice('loop'.length));
+  const rest = memory.stores
+    .filter((c) => !loops.includes(c) && contents[c] !== undefined)
+    .flatMap((c): readonly TypeLine[] => {
+      const control = theControl(device, c);
+      const value = surely(contents[c]);
+      if ('arrange' in control.domain)
+        return String(value) === String(restingValue(control))
+          ? []
+          : [{ text: `order ${String(value).replaceAll('loop', '')}` }];
+      const said = `${control.name ?? c} ${valueText(d.rig, ref(device.id, c), value)}`;
+      return memory.by === undefined || String(value) !== String(restingValue(control)) ? [{ text: said }] : [];
+    });
+  return [
+    ...(loops.length ? [{ text: on.length ? `loops on ${on.join(' ')}, the others off` : 'all loops off' }] : []),
+    ...rest,
+  ];
+};
+
+const actText = (d: Derived, act: Act): string => {
+  if ('pulse' in act) return `a pulse on ${act.pulse}`;
+  if ('control' in act) return 'set' in act ? `${act.control} ${act.set}` : `turns ${act.control} over`;
+  if (!('send' in act)) return 'something else';
+  const { send, afterMs } = act;
+  const pause = afterMs ? `after ${afterMs} ms: ` : '';
+  if ('bpm' in send) return `${pause}tempo ${send.bpm}`;
+  if ('cc' in send) return `${pause}channel ${send.channel}, controller ${send.cc} = ${send.value}`;
+  const number = send.pc + 128 * (send.bank ?? 0);
+  const boxes = all(d.rig, 'device').filter((x) => x.midi?.channel === send.channel && x.memories.length);
+  const display = boxes.map((x) => `${x.code} shows ${shown(theFirst(x.memories).shows, number)}`).join(', ');
+  return `${pause}channel ${send.channel}, ${send.bank === undefined ? '' : `bank ${send.bank}, `}program ${send.pc} on the wire${display ? `, ${display}` : ''}`;
+};
+
+const actLine = (d: Derived, act: Act, meant: Meant | undefined): TypeLine => {
+  const bytes = actBytes(act);
+  return {
+    text: actText(d, act),
+    ...(bytes ? { bytes } : {}),
+    ...(meant ? { why: `${partOf(d.rig, meant.device)?.name ?? ''}: ${meant.text}` } : {}),
+  };
+};
+
+/** What a pedal moves, with the numbers that go into the controller. */
+const sweepLine = (d: Derived, program: Program, sweep: Sweep, sound: Id<'sound'> | undefined): TypeLine => {
+  const swept = (sound && d.compilation.sounds.get(sound)?.pedals)?.find(
+    (p) => p.by === sweep || JSON.stringify(p.by) === JSON.stringify(sweep),
+  );
+  const what =
+    'control' in sweep
+      ? controlText(d.rig, ref(program.device, sweep.control))
+      : `channel ${sweep.channel}, controller ${sweep.cc}`;
+  const bent = sweep.curve && sweep.curve !== 'line' ? `, ${sweep.curve} at the heel` : '';
+  return {
+    text: `pedal ${sweep.jack}: ${what}, heel ${sweep.heel}, toe ${sweep.toe}${bent}`,
+    ...(swept
+      ? {
+          why: `${controlText(d.rig, swept.control)} from ${valueText(d.rig, swept.control, swept.heel)} to ${valueText(d.rig, swept.control, swept.toe)}; at first touch it can jump by ${jumpOf(swept)}`,
+        }
+      : {}),
+  };
+};
+
+const assignLine = (d: Derived, { switch: name, latch, on, off }: Program['assigns'][number]): TypeLine => {
+  const list = (acts: readonly Act[]) => acts.map((a) => actText(d, a)).join('; ') || 'nothing';
+  return {
+    text: `switch ${name}, ${latch ? 'latched' : 'while held'}: on: ${list(on)}; off: ${list(off)}`.slice(0, 400),
+  };
+};

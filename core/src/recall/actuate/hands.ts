@@ -1,0 +1,36 @@
+import type { Id, Ref } from '../../rig/ids.js';
+import { all } from '../../rig/rig.js';
+import type { Cue } from '../../rig/show.js';
+import type { Value } from '../../rig/value.js';
+import { handMoves, isServedBy, type Compilation } from './compile.js';
+
+/** What somebody has to move by hand or foot when a song comes to a cue. */
+export interface HandsAtCue {
+  readonly cue: Cue;
+  readonly moves: readonly { readonly control: Ref; readonly value: Value }[];
+}
+
+/**
+ * A song played from its first cue to its last; what stands before it is not known, so its first cue asks for all of
+ * its hand moves.
+ */
+export interface HandsInSong {
+  readonly song: Id<'song'>;
+  readonly before: HandsAtCue['moves'];
+  readonly between: readonly HandsAtCue[];
+}
+
+/** Hand moves song by song: only what stands otherwise from the cue before has to be moved. */
+export const handsInSongs = (c: Compilation): readonly HandsInSong[] =>
+  all(c.bearings.rig, 'song').map((song): HandsInSong => {
+    const stands = new Map<Ref, Value>();
+    const cues = song.cues.flatMap((cue): readonly HandsAtCue[] => {
+      if (!('sound' in cue.call)) return [];
+      const moves = handMoves(c, cue.call.sound)
+        .filter((m) => !isServedBy(m, stands.get(m.control)))
+        .map(({ control, value }) => ({ control, value }));
+      for (const m of moves) stands.set(m.control, m.value);
+      return [{ cue, moves }];
+    });
+    return { song: song.id, before: cues[0]?.moves ?? [], between: cues.slice(1).filter((x) => x.moves.length > 0) };
+  });
