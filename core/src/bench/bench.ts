@@ -1,5 +1,5 @@
 import type { Hookup } from '../rig/hookup.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, theRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all, cablesOf, thePart, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
@@ -165,9 +165,9 @@ export class Bench {
   /** The pole at the far end of a cable: tip meets tip, and ring meets ring where both have one. */
   private farPole(pole: Ref): Ref | undefined {
     if (!RING.test(pole)) return this.otherEnd.get(pole);
-    const far = this.otherEnd.get(pole.replace(RING, '') as Ref);
+    const far = this.otherEnd.get(theRef(pole.replace(RING, '')));
     const { device, name } = splitRef(far ?? pole);
-    return far && jackIn(this.boxes.get(device)?.device, name)?.poles.ring ? (`${far}:ring` as Ref) : undefined;
+    return far && jackIn(this.boxes.get(device)?.device, name)?.poles.ring ? theRef(`${far}:ring`) : undefined;
   }
 
   contactAt(input: Ref): boolean {

@@ -1,8 +1,8 @@
 import type { Cable } from '../rig/hookup.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, theRef, type Id, type Ref } from '../rig/ids.js';
 import type { Bench } from './bench.js';
 
-const bothPoles = (end: Ref): readonly Ref[] => [end, `${end}:ring` as Ref];
+const bothPoles = (end: Ref): readonly Ref[] => [end, theRef(`${end}:ring`)];
 
 /**
  * What breaks on stage, done to a bench: cables pulled and exchanged, boxes without a supply, a wrong channel, a

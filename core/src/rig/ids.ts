@@ -70,3 +70,25 @@ export const splitRef = (r: string): RefParts => {
   }
   return split;
 };
+
+const isRef = (text: string): text is Ref => text.startsWith('device:') && text.includes('.');
+
+/**
+ * A text that is known to name a control or jack of a box.
+ * @throws when it does not
+ */
+export const theRef = (text: string | undefined): Ref => {
+  if (text === undefined || !isRef(text)) throw new Error(`"${text}" is no control or jack, though it was known to be`);
+  return text;
+};
+
+const isIdOf = <K extends Kind>(kind: K, text: string): text is Id<K> => text.startsWith(`${kind}:`);
+
+/**
+ * A text that is known to be the id of a kind of part.
+ * @throws when it is not
+ */
+export const theId = <K extends Kind>(kind: K, text: string | undefined): Id<K> => {
+  if (text === undefined || !isIdOf(kind, text)) throw new Error(`"${text}" is no ${kind}, though it was known to be`);
+  return text;
+};

@@ -1,7 +1,7 @@
 import { blockIds } from './domain.js';
 import { wrongInDevice } from './device-references.js';
 import type { Assumption, Hookup } from './hookup.js';
-import { isId, kindOf, splitRef, type AnyId, type Id, type Ref } from './ids.js';
+import { isId, kindOf, splitRef, theRef, type AnyId, type Id, type Ref } from './ids.js';
 import type { Refusal } from './result.js';
 import { partOf, thePart, type Part, type Rig } from './rig.js';
 import { wantTarget, type Call, type Move, type Sound, type Want } from './sound.js';
@@ -21,7 +21,7 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
       return wrongInProgram(rig, part);
     case 'hookup':
       return [
-        ...Object.entries(part.settings).flatMap(([r, v]) => wrongValue(rig, part.id, 'settings', r as Ref, v)),
+        ...Object.entries(part.settings).flatMap(([r, v]) => wrongValue(rig, part.id, 'settings', theRef(r), v)),
         ...part.assumes.flatMap((a) => wrongValue(rig, part.id, 'assumes', a.control, a.value)),
         ...part.assumes.flatMap((a, i) => contradicts(part, a, i)),
       ];

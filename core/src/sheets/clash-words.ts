@@ -2,7 +2,7 @@ import type { Clash } from '../change/rebase.js';
 import { shown } from '../midi/numbering.js';
 import { controlText, valueText } from '../recall/words/words.js';
 import { memoryIn } from '../rig/box.js';
-import { isId, ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { isId, ref, splitRef, theRef, type Id, type Ref } from '../rig/ids.js';
 import { partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Want } from '../rig/sound.js';
 import type { Case } from '../rig/value.js';
@@ -117,7 +117,7 @@ const programText = (
 const controlAt = (part: Part | undefined, name: string, member: string | undefined): Ref | undefined => {
   if (member === undefined) return undefined;
   if (part?.kind === 'program' && name === 'contents') return ref(part.device, member);
-  return part?.kind === 'hookup' && name === 'settings' ? (member as Ref) : undefined;
+  return part?.kind === 'hookup' && name === 'settings' ? theRef(member) : undefined;
 };
 
 const fieldText = (
@@ -137,7 +137,7 @@ const fieldText = (
 /** A member of a list by what it is about: a control, or a name of its own. */
 const memberText = (rig: Rig, member: string): string => {
   const about = member.includes(' {') ? member.slice(0, member.lastIndexOf(' {')) : member;
-  return isId(splitRef(about).device) ? refText(rig, about as Ref) : spaced(member);
+  return isId(splitRef(about).device) ? refText(rig, theRef(about)) : spaced(member);
 };
 
 const caseText = (rig: Rig, where: Case | undefined): string =>
@@ -171,7 +171,7 @@ const plain = (rig: Rig, value: unknown): string => {
   if (typeof value === 'string') {
     if (value === '') return 'nothing';
     if (isId(value)) return partOf(rig, value) ? partText(rig, partOf(rig, value) as Part) : GONE;
-    return isId(splitRef(value).device) ? refText(rig, value as Ref) : value;
+    return isId(splitRef(value).device) ? refText(rig, theRef(value)) : value;
   }
   if (Array.isArray(value))
     return value.length === 0

@@ -2,7 +2,7 @@ import type { Edit } from '../change/edit.js';
 import { shown, wireOf } from '../midi/numbering.js';
 import type { Act, Message } from '../rig/act.js';
 import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
-import type { Id } from '../rig/ids.js';
+import { theId, type Id } from '../rig/ids.js';
 import { domainText, inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -228,8 +228,10 @@ export const putPrograms = (rig: Rig, programs: readonly Program[]): Edit => ({
 });
 
 const freeId = (rig: Rig, { device, memory, number }: Pick<Program, 'device' | 'memory' | 'number'>): Id<'program'> => {
-  const plain =
-    `program:${device.slice('device:'.length).slice(0, 40)}-${memory.slice(0, 12)}-${number}`.toLowerCase() as Id<'program'>;
+  const plain = theId(
+    'program',
+    `program:${device.slice('device:'.length).slice(0, 40)}-${memory.slice(0, 12)}-${number}`.toLowerCase(),
+  );
   let id = plain;
   for (let n = 2; partOf(rig, id); n += 1) id = `${plain}-${n}`;
   return id;

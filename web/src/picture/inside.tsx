@@ -1,6 +1,6 @@
 import { insideText } from '@yunta/core/catalogue/inside';
 import type { Chain, Slot } from '@yunta/core/rig/device';
-import type { Id } from '@yunta/core/rig/ids';
+import { theId } from '@yunta/core/rig/ids';
 import type { Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
 import { RunDrawing } from './run.js';
@@ -26,7 +26,7 @@ export const Inside = ({ chains }: { chains: readonly Chain[] }) => {
 const runOfChain = (chain: Chain): { readonly items: readonly Item[]; readonly names: ReadonlyMap<string, Said> } => {
   const names = new Map<string, Said>();
   const box = (code: string, name: string): Item => {
-    const id = `device:${names.size}` as Id<'device'>;
+    const id = theId('device', `device:${names.size}`);
     names.set(id, { code, name });
     return { is: 'box', device: id, stages: [] };
   };

@@ -14,7 +14,7 @@ import {
   type Node,
   type NodeProps,
 } from '@xyflow/react';
-import { kindOf, splitRef, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
+import { kindOf, splitRef, theId, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
@@ -220,8 +220,8 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
     const id = (e.target as HTMLElement).getAttribute('data-id') as AnyId | null;
     if (!id) return;
     e.preventDefault();
-    if (kindOf(id) === 'device') pickBox(id as Id<'device'>);
-    else pickCable(id as Id<'cable'>);
+    if (kindOf(id) === 'device') pickBox(theId('device', id));
+    else pickCable(theId('cable', id));
   };
   return (
     <div ref={frame} className="map" role="group" aria-label={label} onKeyDown={take}>
@@ -241,8 +241,8 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
         onMoveStart={moves}
         onMoveEnd={rests}
         deleteKeyCode={NO_DELETE}
-        onNodeClick={(_, n) => pickBox(n.id as Id<'device'>)}
-        onEdgeClick={(_, e) => pickCable(e.id as Id<'cable'>)}
+        onNodeClick={(_, n) => pickBox(theId('device', n.id))}
+        onEdgeClick={(_, e) => pickCable(theId('cable', e.id))}
         onPaneClick={letGo}
       >
         <ViewportPortal>

@@ -2,7 +2,7 @@ import { Button, Drawer, SegmentedControl, TextInput } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import type { Finding } from '@yunta/core/checks/check';
 import { acceptFinding, withdrawAcceptance } from '@yunta/core/edits/findings';
-import type { Id } from '@yunta/core/rig/ids';
+import { theId } from '@yunta/core/rig/ids';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import { newPartId } from '../session/ids.js';
@@ -165,7 +165,7 @@ const AcceptedFinding = ({ finding }: { finding: Finding }) => {
         size="xs"
         variant="default"
         onClick={() =>
-          edit(withdrawAcceptance(surely(finding.accepted).id as Id<'acceptance'>), `Take back: ${finding.title}`)
+          edit(withdrawAcceptance(theId('acceptance', surely(finding.accepted).id)), `Take back: ${finding.title}`)
         }
       >
         Take back

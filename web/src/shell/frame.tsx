@@ -4,7 +4,7 @@ import { spotlight } from '@mantine/spotlight';
 import { rigName } from '@yunta/core/rig/rig';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { all } from '@yunta/core/rig/rig';
-import type { Id } from '@yunta/core/rig/ids';
+import { theId } from '@yunta/core/rig/ids';
 import { useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import type { StoreState } from '../session/store.js';
@@ -177,7 +177,7 @@ const HookupChoice = () => {
         checkIconPosition="right"
         data={all(rig, 'hookup').map((h) => ({ value: h.id, label: h.name }))}
         value={hookup?.id ?? null}
-        onChange={(id) => id && chooseHookup(id as Id<'hookup'>)}
+        onChange={(id) => id && chooseHookup(theId('hookup', id))}
         placeholder="no hook-up"
       />
       {!hookup && (

@@ -7,7 +7,7 @@ import type { Act, Message } from '../../rig/act.js';
 import type { Actuator } from '../../rig/device.js';
 import type { Cable } from '../../rig/hookup.js';
 import type { Id } from '../../rig/ids.js';
-import { ref, splitRef } from '../../rig/ids.js';
+import { ref, splitRef, theId } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
 import { all, cablesOf, thePart } from '../../rig/rig.js';
 import { apply } from '../../change/apply.js';
@@ -72,7 +72,7 @@ const isHeardTwice = (hearing: readonly Listener[]): boolean => hearingTwice(hea
 /** Of those who hear a message the boxes to which it comes more than once. */
 const hearingTwice = once((hearing: readonly Listener[]): readonly Pick<Twice, 'to' | 'times' | 'turnsOver'>[] =>
   [...grouped(hearing, (l) => l.device.id)].flatMap(([to, heard]) =>
-    heard.length > 1 ? [{ to: to as Id<'device'>, times: heard.length, turnsOver: heard[0].answers.some(turns) }] : [],
+    heard.length > 1 ? [{ to: theId('device', to), times: heard.length, turnsOver: heard[0].answers.some(turns) }] : [],
   ),
 );
 

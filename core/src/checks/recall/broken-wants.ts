@@ -1,4 +1,4 @@
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, theRef, theId, type Id, type Ref } from '../../rig/ids.js';
 import { sayFootsteps } from '../../recall/words/words.js';
 import type { WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
@@ -27,8 +27,8 @@ const findBroken = (verdicts: CheckInputs['verdicts'], modelled: CheckInputs['mo
     verdict.is !== 'broken'
       ? []
       : verdict.wrong.map((want): Broken => ({
-          sound: sound as Id<'sound'>,
-          control: want.variable as Ref,
+          sound: theId('sound', sound),
+          control: theRef(want.variable),
           want,
           byMove:
             want.length > 1 &&

@@ -1,4 +1,4 @@
-import { splitRef, type Ref } from '../../rig/ids.js';
+import { splitRef, theRef } from '../../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { all, partOf } from '../../rig/rig.js';
 import { mannerOf, type Move } from '../../rig/sound.js';
@@ -45,18 +45,18 @@ export const moveLeftOn: Check = {
     const { steps, troubles } = letGoLate(inputs);
     for (const group of grouped(
       troubles,
-      (t) => `${t.move} ${splitRef(theFirst(t.wants).variable as Ref).device}`,
+      (t) => `${t.move} ${splitRef(theRef(theFirst(t.wants).variable)).device}`,
     ).values()) {
       const [first] = group;
       const move = first.move && partOf(rig, first.move);
       const sounds = [...new Set(group.map((t) => t.sound))];
-      const control = theFirst(first.wants).variable as Ref;
+      const control = theRef(theFirst(first.wants).variable);
       const footsteps = sayFootsteps(rig, { system: first.system, steps }, theFirst(first.wants).example(), control);
       yield {
         severity: 'broken' as const,
         evidence: [splitRef(control).device, ...(move ? [move.id] : []), ...sounds],
         about: `late ${group.map((t) => `${t.sound}:${t.wants.map((w) => w.variable).join()}`).join()}`,
-        why: `Letting go of ${move?.name ?? 'a held switch'} after the next sound was called leaves ${listed([...new Set(group.flatMap((t) => t.wants.map((w) => controlText(rig, w.variable as Ref))))])} wrong in ${soundNames(rig, sounds)}: ${footsteps.map((s) => s.text).join(', then ')}.`,
+        why: `Letting go of ${move?.name ?? 'a held switch'} after the next sound was called leaves ${listed([...new Set(group.flatMap((t) => t.wants.map((w) => controlText(rig, theRef(w.variable)))))])} wrong in ${soundNames(rig, sounds)}: ${footsteps.map((s) => s.text).join(', then ')}.`,
         remedies: () => (move ? giveBack(move) : []),
       };
     }

@@ -1,5 +1,5 @@
 import { grouped, soundsDo } from '../names.js';
-import type { Id } from '../../rig/ids.js';
+import { theId } from '../../rig/ids.js';
 import { caseLeftOpen } from '../../recall/verdict/sound-verdict.js';
 import type { Check, CheckInputs } from '../check.js';
 
@@ -10,7 +10,7 @@ export const undecided: Check = {
   source: 'the proof: what a want depends on is too much to search to the end',
   *find({ rig, hookup, verdicts }: CheckInputs) {
     const open = [...verdicts].flatMap(([id, v]) => {
-      const sound = id as Id<'sound'>;
+      const sound = theId('sound', id);
       const because =
         v.is === 'undecided' ? v.because : v.is === 'proved' ? caseLeftOpen(rig, sound, hookup.id) : undefined;
       return because === undefined ? [] : [{ sound, because }];

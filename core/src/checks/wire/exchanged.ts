@@ -1,4 +1,4 @@
-import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { ref, theId, type Ref } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
 import type { Wiring, WiredInsert } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
@@ -66,7 +66,7 @@ const exchangeBack = (inputs: CheckInputs, first: Ref, second: Ref): readonly Re
   return [
     {
       id: 'exchange-back',
-      label: `Exchange the plugs in ${jack(first)} and ${jack(second)} of ${boxName(inputs.rig, first.slice(0, first.indexOf('.')) as Id<'device'>)}`,
+      label: `Exchange the plugs in ${jack(first)} and ${jack(second)} of ${boxName(inputs.rig, theId('device', first.slice(0, first.indexOf('.'))))}`,
       promise: 'clears',
       by: 'program',
       edit: { put: [replugged(a, first, second), replugged(b, second, first)], remove: [] },

@@ -1,5 +1,5 @@
 import { waysOut } from '../../edits/wire.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { ref, splitRef, theId, type Id, type Ref } from '../../rig/ids.js';
 import { thePart } from '../../rig/rig.js';
 import { broughtTo, downstream, type Trace } from '../../signal/graph/trace.js';
 import type { Wiring } from '../../signal/graph/wiring.js';
@@ -103,7 +103,7 @@ const made = once(({ blocks, points, to }: Wiring): ReadonlyMap<Id<'device'>, Ma
       const outside = points.flatMap((p, i) => (p.device === id && !p.inside ? [i] : []));
       const sides = { left: on('left'), right: on('right') };
       return sides.left.length + sides.right.length > 0
-        ? [[id as Id<'device'>, { ...sides, stages: own.map((b) => b.stage), outside }]]
+        ? [[theId('device', id), { ...sides, stages: own.map((b) => b.stage), outside }]]
         : [];
     }),
   );

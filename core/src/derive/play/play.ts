@@ -10,7 +10,7 @@ import type { Footstep } from '../../recall/model/happenings.js';
 import type { Modelled } from '../../recall/model/model.js';
 import { serves, type SystemState } from '../../prover/system.js';
 import { OTHER } from '../../recall/model/domains.js';
-import { type Id, ref, type Ref } from '../../rig/ids.js';
+import { type Id, ref, type Ref, theRef } from '../../rig/ids.js';
 import { partOf, thePart } from '../../rig/rig.js';
 import { memoryIn } from '../../rig/box.js';
 
@@ -37,8 +37,8 @@ export const setUpBench = ({ compilation: c, modelled }: Playable, powerUp: Syst
   );
   for (const [variable, name] of Object.entries(powerUp)) {
     if (isControl(variable)) {
-      const value = realValue(c.bearings, modelled, variable as Ref, name);
-      if (value !== undefined) bench.stand(variable as Ref, value);
+      const value = realValue(c.bearings, modelled, theRef(variable), name);
+      if (value !== undefined) bench.stand(theRef(variable), value);
     }
     if (!isHolds(variable)) continue;
     const { device, memory, number, of, control } = unwrittenOf(variable);
@@ -150,10 +150,10 @@ const inUs = (ms: number | undefined): number | undefined =>
 export const wrongOnBench = ({ modelled }: Playable, bench: Bench, sound: string): readonly Ref[] =>
   (modelled.system.sounds.find((s) => s.id === sound)?.wants ?? [])
     .filter((w) => {
-      const stands = bench.value(w.variable as Ref);
+      const stands = bench.value(theRef(w.variable));
       return !serves(
         w,
-        w.or && stands !== undefined ? modelled.said.domains.named(w.variable as Ref, stands) : String(stands),
+        w.or && stands !== undefined ? modelled.said.domains.named(theRef(w.variable), stands) : String(stands),
       );
     })
-    .map((w) => w.variable as Ref);
+    .map((w) => theRef(w.variable));

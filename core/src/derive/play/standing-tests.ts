@@ -3,7 +3,7 @@ import type { FootGesture } from '../../bench/box.js';
 import { theItem, theFirst } from '../../known/the.js';
 import { controlText, pedalText, stepText, valueText } from '../../recall/words/words.js';
 import { controlAt } from '../../rig/box.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, theRef, theId, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { StandingTest } from '../../rig/show.js';
 
@@ -36,13 +36,13 @@ const GESTURES: Readonly<Record<FootGesture, string>> = {
 export const playedText = (d: Derived, step: PlayedStep): string | undefined => {
   const stomp = STOMP.exec(step);
   if (stomp) {
-    const device = partOf(d.rig, stomp[1] as Id<'device'>);
+    const device = partOf(d.rig, theId('device', stomp[1]));
     const move = all(d.rig, 'move').find((m) => m.at.some((a) => a.device === device?.id && a.switch === stomp[2]));
     return device && `${GESTURES[stomp[3] as FootGesture]} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
   }
   const pedal = PEDAL.exec(step);
   if (pedal) {
-    const device = partOf(d.rig, pedal[1] as Id<'device'>);
+    const device = partOf(d.rig, theId('device', pedal[1]));
     return device?.jacks.some((j) => j.id === pedal[2])
       ? pedalText(d.rig, device.id, theItem(pedal, 2), Number(pedal[3]))
       : undefined;
@@ -50,8 +50,8 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   const turn = TURN.exec(step);
   if (turn)
     return (
-      controlAt(d.rig, turn[1] as Ref) &&
-      `Move ${controlText(d.rig, turn[1] as Ref)} to ${valueText(d.rig, turn[1] as Ref, theItem(turn, 2))}`
+      controlAt(d.rig, theRef(turn[1])) &&
+      `Move ${controlText(d.rig, theRef(turn[1]))} to ${valueText(d.rig, theRef(turn[1]), theItem(turn, 2))}`
     );
   const known = d.modelled.steps.get(step);
   return known && stepText(d.rig, known);
@@ -61,18 +61,18 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
 export const playStep = (d: Derived, bench: Bench, step: PlayedStep): boolean => {
   const stomp = STOMP.exec(step);
   if (stomp) {
-    if (!partOf(d.rig, stomp[1] as Id<'device'>)) return false;
-    bench.stomp(stomp[1] as Id<'device'>, theItem(stomp, 2), stomp[3] as FootGesture);
+    if (!partOf(d.rig, theId('device', stomp[1]))) return false;
+    bench.stomp(theId('device', stomp[1]), theItem(stomp, 2), stomp[3] as FootGesture);
     return true;
   }
   const pedal = PEDAL.exec(step);
   if (pedal) {
-    bench.pedal(pedal[1] as Id<'device'>, theItem(pedal, 2), Number(pedal[3]));
+    bench.pedal(theId('device', pedal[1]), theItem(pedal, 2), Number(pedal[3]));
     return true;
   }
   const turn = TURN.exec(step);
   if (turn) {
-    bench.turn(turn[1] as Ref, Number(turn[2]));
+    bench.turn(theRef(turn[1]), Number(turn[2]));
     return true;
   }
   const known = d.modelled.steps.get(step);
@@ -99,8 +99,8 @@ export const standingTests = (d: Derived): readonly TestResult[] =>
 const played = (d: Derived, { id, name, steps, expects }: StandingTest): TestResult => {
   const said = steps.map((s) => playedText(d, s));
   const wanted = expects.map((e) =>
-    controlAt(d.rig, e.control as Ref)
-      ? `${controlText(d.rig, e.control as Ref)} ${valueText(d.rig, e.control as Ref, e.value)}`
+    controlAt(d.rig, theRef(e.control))
+      ? `${controlText(d.rig, theRef(e.control))} ${valueText(d.rig, theRef(e.control), e.value)}`
       : undefined,
   );
   const words = {
@@ -121,7 +121,7 @@ const played = (d: Derived, { id, name, steps, expects }: StandingTest): TestRes
     };
   const bench = setUpBench(d, {}, false);
   for (const step of steps) playStep(d, bench, step);
-  const wrong = expects.filter((e) => String(bench.value(e.control as Ref)) !== e.value);
+  const wrong = expects.filter((e) => String(bench.value(theRef(e.control))) !== e.value);
   if (wrong.length === 0)
     return { ...words, is: 'holds', text: `holds after ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}` };
   return {
@@ -131,7 +131,7 @@ const played = (d: Derived, { id, name, steps, expects }: StandingTest): TestRes
       .slice(0, 3)
       .map(
         (e) =>
-          `${controlText(d.rig, e.control as Ref)} is ${valueText(d.rig, e.control as Ref, bench.value(e.control as Ref) ?? '')}, ${valueText(d.rig, e.control as Ref, e.value)} was expected`,
+          `${controlText(d.rig, theRef(e.control))} is ${valueText(d.rig, theRef(e.control), bench.value(theRef(e.control)) ?? '')}, ${valueText(d.rig, theRef(e.control), e.value)} was expected`,
       )
       .join('; '),
   };

@@ -15,7 +15,7 @@ import {
 } from '../../recall/words/words.js';
 import type { Act } from '../../rig/act.js';
 import { chosenByHand } from '../../recall/actuate/compile.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { ref, splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf, soundsInOrder, thePart } from '../../rig/rig.js';
 import type { SystemState } from '../../prover/system.js';
 import { sheetColumns, type Column } from '../../sheets/sound-sheet.js';
@@ -116,7 +116,7 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
     verdict: verdict.is,
     ...(because === undefined ? {} : { because }),
     wrong: wrong.map((w): WrongView => {
-      const control = w.variable as Ref;
+      const control = theRef(w.variable);
       const footsteps = w.example();
       return {
         control,

@@ -3,7 +3,7 @@ import { replying, type Mishap, type RecallTrouble } from '../../recall/what-if/
 import { QUESTIONS, neverHealed } from '../../recall/what-if/what-if.js';
 import type { SystemState } from '../../prover/system.js';
 import { controlText, sayFootsteps, slotText, valueText, type SaidStep } from '../../recall/words/words.js';
-import type { Id, Ref } from '../../rig/ids.js';
+import { theRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { Derived } from '../steps/deriver.js';
 import { surely, theOne } from '../../known/the.js';
@@ -82,7 +82,7 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
       undecided: reply.undecided.map((u) => name(u.sound)),
       troubles: longestWaits(reply.troubles).map((t): TroubleView => {
         const [first] = [...t.wants].sort((a, b) => a.length - b.length);
-        const control = surely(first).variable as Ref;
+        const control = theRef(surely(first).variable);
         const footsteps = surely(first).example();
         const sound = partOf(rig, t.sound);
         return {
@@ -94,7 +94,7 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
           ...(t.press ? { press: t.press } : {}),
           ...(t.waitMs === undefined ? {} : { waitMs: t.waitMs }),
           ...(never.has(t.sound) ? { never: true as const } : {}),
-          controls: t.wants.map((w) => controlText(rig, w.variable as Ref)),
+          controls: t.wants.map((w) => controlText(rig, theRef(w.variable))),
           control,
           text: controlText(rig, control),
           wanted: valueText(rig, control, surely(first).wanted),

@@ -1,7 +1,7 @@
 import type { Act, Message } from '../../rig/act.js';
 import type { Device, Memory } from '../../rig/device.js';
 import type { Program } from '../../rig/program.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { ref, splitRef, theId, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn, once } from '../../kept/kept.js';
 import { cablesOf, partOf } from '../../rig/rig.js';
 import { BYTE_US } from '../../units/amounts.js';
@@ -140,7 +140,7 @@ export class OnTheWire {
       said.push(...next.run());
     }
     const firsts = [...this.used].map((device): SystemAct => ({
-      variable: deafOf(device as Id<'device'>),
+      variable: deafOf(theId('device', device)),
       set: HEARS,
     }));
     const endless: readonly SystemAct[] = this.sentSoFar > MOST_MESSAGES ? [{ variable: ENDLESS, set: 'yes' }] : [];

@@ -1,7 +1,7 @@
 import { surely } from '../../known/the.js';
 import { memoryIn } from '../../rig/box.js';
 import type { Device, Memory } from '../../rig/device.js';
-import type { Id } from '../../rig/ids.js';
+import { theId, type Id } from '../../rig/ids.js';
 import type { Program } from '../../rig/program.js';
 
 /** Every program that stands in a box of the rig, typed or planned, by where it stands. */
@@ -52,7 +52,7 @@ export const isHolds = (variable: string): boolean => variable.startsWith(HOLDS)
 export const unwrittenOf = (variable: string): Unwritten => {
   const [device, memory, number, of, ...control] = variable.slice(HOLDS.length).split(SLASH);
   return {
-    device: device as Id<'device'>,
+    device: theId('device', device),
     memory: surely(memory),
     number: Number(number),
     of: of === '' ? undefined : Number(of),

@@ -1,5 +1,5 @@
 import { BYTE_US } from '../../units/amounts.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { thePart } from '../../rig/rig.js';
 import { isServedBy, type Compilation } from '../actuate/compile.js';
 import type { Compiled, HandMove } from '../intend/compiled.js';
@@ -126,7 +126,7 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
         return {
           from: from.of.sound,
           to: to.of.sound,
-          wrong: to.wants.filter((w) => !serves(w, after[w.variable])).map((w) => w.variable as Ref),
+          wrong: to.wants.filter((w) => !serves(w, after[w.variable])).map((w) => theRef(w.variable)),
           hands: to.of.hand.filter(
             (h) => !c.spared?.get(to.of.sound)?.has(h.control) && !isServedBy(h, from.of.state.get(h.control)),
           ),

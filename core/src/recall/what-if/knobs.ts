@@ -1,4 +1,4 @@
-import type { Id } from '../../rig/ids.js';
+import { theId } from '../../rig/ids.js';
 import { knobEvents } from '../model/happenings.js';
 import type { Compilation } from '../actuate/compile.js';
 import type { Modelled } from '../model/model.js';
@@ -25,6 +25,6 @@ export const turnedKnob = (c: Compilation, m: Modelled): Question => {
       },
     ],
     steps: new Map([...m.steps, ...turns.map(([event, step]) => [event.id, step] as const)]),
-    asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])),
+    asked: new Map(m.system.sounds.map((s) => [s.id, { sound: theId('sound', s.id) }])),
   };
 };

@@ -3,7 +3,7 @@ import type { Device } from '../../rig/device.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
-import { ref, type Id } from '../../rig/ids.js';
+import { ref, theId } from '../../rig/ids.js';
 import type { Loading } from '../model/loading.js';
 import { slotLoading, type Footstep } from '../model/happenings.js';
 import { assignedTo, type Assigned, switchEvents } from '../model/switches.js';
@@ -61,7 +61,7 @@ export const lostMessage = (c: Compilation, m: Modelled): Question => {
     ground: m.ground,
     systems: apart(m.system, extras, m.system.sounds, reach),
     steps,
-    asked: new Map(m.system.sounds.map((s) => [s.id, { sound: s.id as Id<'sound'> }])),
+    asked: new Map(m.system.sounds.map((s) => [s.id, { sound: theId('sound', s.id) }])),
     beyond,
   };
 };
@@ -200,7 +200,7 @@ export const stompedAgain = (question: Question, sounds: readonly string[]): Que
   return {
     ...question,
     steps,
-    asked: new Map(sounds.map((id) => [again(id), { sound: id as Id<'sound'>, again: true as const }])),
+    asked: new Map(sounds.map((id) => [again(id), { sound: theId('sound', id), again: true as const }])),
     systems: question.systems
       .map((system) => ({
         ...system,

@@ -1,6 +1,6 @@
 import { all, thePart } from '../../rig/rig.js';
 import type { Device, Memory } from '../../rig/device.js';
-import type { Id, Ref } from '../../rig/ids.js';
+import { theId, type Id, type Ref } from '../../rig/ids.js';
 import { mannerOf, type Manner, type Move } from '../../rig/sound.js';
 import type { Value } from '../../rig/value.js';
 import { valuesOf, type Compilation } from '../actuate/compile.js';
@@ -104,7 +104,7 @@ export const lateRelease = (c: Compilation, m: Modelled): Question => {
     });
     sounds.push({ id, recall: id, wants });
     const move = moveAt(c, pedal, sound.id);
-    asked.set(id, { sound: sound.id as Id<'sound'>, ...(move ? { move: move.id } : {}) });
+    asked.set(id, { sound: theId('sound', sound.id), ...(move ? { move: move.id } : {}) });
   }
   return { about: 'late release', ground: system, systems: apart(system, extras, sounds, reach), steps, asked };
 };
@@ -114,7 +114,7 @@ const moveAt = (c: Compilation, pedal: Pick<Pedal, 'device' | 'name'>, sound?: s
     m.at.some((a) => a.device === pedal.device && a.switch === pedal.name),
   );
   return (
-    moves.find((m) => sound !== undefined && (m.sounds === 'all' || m.sounds.includes(sound as Id<'sound'>))) ??
+    moves.find((m) => sound !== undefined && (m.sounds === 'all' || m.sounds.includes(theId('sound', sound)))) ??
     moves[0]
   );
 };

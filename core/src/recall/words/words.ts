@@ -1,5 +1,5 @@
 import { shown } from '../../midi/numbering.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
 import type { Sound } from '../../rig/sound.js';
 
@@ -90,7 +90,7 @@ export const stepText = (rig: Rig, step: Footstep): string => {
       return `Step on ${partOf(rig, step.device)?.name ?? step.device} itself (${step.actuator})`;
     case 'power': {
       const wakes = Object.entries(step.wakes).map(
-        ([control, value]) => `${controlAt(rig, control as Ref)?.name ?? splitRef(control as Ref).name} ${value}`,
+        ([control, value]) => `${controlAt(rig, theRef(control))?.name ?? splitRef(theRef(control)).name} ${value}`,
       );
       return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again${wakes.length ? `, with ${wakes.slice(0, 4).join(', ')}` : ''}`;
     }

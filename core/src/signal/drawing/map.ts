@@ -1,6 +1,6 @@
 import type { Device, Insert, Jack, Zone } from '../../rig/device.js';
 import { loopsOf } from '../../rig/inserts.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { ref, splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, type Rig } from '../../rig/rig.js';
 import { cablesInOrder, signalOrder } from '../graph/order.js';
 import type { Anatomy } from '../graph/anatomy.js';
@@ -302,7 +302,7 @@ export const litBy = (t: Trace): Lit => {
     cables,
     silent,
     jacks: wiring.points.flatMap(({ id, inside }, p) =>
-      !inside && onPath[p] ? [id.replace(/:(tip|ring)$/, '') as Ref] : [],
+      !inside && onPath[p] ? [theRef(id.replace(/:(tip|ring)$/, ''))] : [],
     ),
   };
 };

@@ -4,7 +4,7 @@ import { assume, doNotAssume } from '@yunta/core/edits/hookups';
 import { controlText, valueText } from '@yunta/core/recall/words/words';
 import type { Control } from '@yunta/core/rig/device';
 import type { Hookup } from '@yunta/core/rig/hookup';
-import { ref, type Ref } from '@yunta/core/rig/ids';
+import { ref, theRef, type Ref } from '@yunta/core/rig/ids';
 import { all, type Rig } from '@yunta/core/rig/rig';
 import type { Value } from '@yunta/core/rig/value';
 import { restingValue } from '@yunta/core/signal/graph/state';
@@ -65,8 +65,9 @@ const TakeForGranted = ({ hookup }: { hookup: Hookup }) => {
   const [refused, refuse] = useState('');
   const control = chosen && controlAt(rig, chosen);
   const pick = (picked: string | null) => {
-    const found = picked ? controlAt(rig, picked as Ref) : undefined;
-    choose(found ? (picked as Ref) : undefined);
+    const control = picked ? theRef(picked) : undefined;
+    const found = control && controlAt(rig, control);
+    choose(found && control);
     if (found) setValue(restingValue(found));
   };
   const add = () => {

@@ -2,7 +2,7 @@ import { Button, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { addHookup, changeHookup, compareHookups, copyHookup, removeHookup } from '@yunta/core/edits/hookups';
 import type { Cable, Hookup } from '@yunta/core/rig/hookup';
-import type { Id } from '@yunta/core/rig/ids';
+import { type Id } from '@yunta/core/rig/ids';
 import { all, cablesOf, partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
@@ -179,7 +179,7 @@ const Compare = () => {
           allowDeselect={false}
           data={others}
           value={start.id}
-          onChange={(v) => setFrom(v as Id<'hookup'>)}
+          onChange={(v) => v && setFrom(v)}
         />
         <strong>to</strong>
         <Select
@@ -189,7 +189,7 @@ const Compare = () => {
           allowDeselect={false}
           data={others}
           value={goal.id}
-          onChange={(v) => setTo(v as Id<'hookup'>)}
+          onChange={(v) => v && setTo(v)}
         />
         <span className="soft">
           {pull.length + plug.length === 0

@@ -1,5 +1,5 @@
 import { Select } from '@mantine/core';
-import type { Id } from '@yunta/core/rig/ids';
+import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useMemo, useState } from 'react';
@@ -20,7 +20,7 @@ export const Compare = ({ sound }: { sound: Sound }) => {
     hookup && other
       ? inHookup
         ? { sound: sound.id, hookup: inHookup.id }
-        : { sound: other as Id<'sound'>, hookup: hookup.id }
+        : { sound: theId('sound', other), hookup: hookup.id }
       : undefined;
   const both = useAsked(
     ['side by side', sound.id, right?.sound, right?.hookup],

@@ -1,7 +1,7 @@
 import { Button, Select } from '@mantine/core';
 import { setHears, setLevel, setOrder, type Scope } from '@yunta/core/edits/sounds';
 import type { HeardView, SoundDetail } from '@yunta/core/derive/views/sound-detail';
-import { type Ref } from '@yunta/core/rig/ids';
+import { theRef } from '@yunta/core/rig/ids';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useAsked, useRig } from '../../shared/rig-context.js';
@@ -152,7 +152,7 @@ const Ends = ({ sound, detail }: SoundOnCard) => {
             allowDeselect={false}
             data={[...detail.sources]}
             value={e.from}
-            onChange={(v) => v && change(i, { from: v as Ref })}
+            onChange={(v) => v && change(i, { from: theRef(v) })}
           />
           <Select
             size="xs"
@@ -168,7 +168,7 @@ const Ends = ({ sound, detail }: SoundOnCard) => {
             allowDeselect={false}
             data={[...detail.places]}
             value={e.at}
-            onChange={(v) => v && change(i, { at: v as Ref })}
+            onChange={(v) => v && change(i, { at: theRef(v) })}
           />
           <span className="soft">now {e.now}</span>
           {ends.length > 1 && (

@@ -3,7 +3,7 @@ import { clearWant, setWantIn, type Scope } from '@yunta/core/edits/sounds';
 import { controlText } from '@yunta/core/recall/words/words';
 import type { Curve } from '@yunta/core/rig/act';
 import { controlIn } from '@yunta/core/rig/device';
-import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
+import { ref, splitRef, theRef, type Ref } from '@yunta/core/rig/ids';
 import { all, thePart } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { expressionInputs } from '@yunta/core/sheets/typed-cell';
@@ -77,7 +77,7 @@ const UnderPedal = ({ want, ...of }: InScope & { want: PedalWant }) => {
         allowDeselect={false}
         data={expressionInputs(rig).map((i) => ({ value: i.input as string, label: i.text }))}
         value={want.pedal}
-        onChange={(v) => v && put({ ...want, pedal: v as Ref })}
+        onChange={(v) => v && put({ ...want, pedal: theRef(v) })}
       />
       <Amount
         key={`${sound.id} heel`}

@@ -1,6 +1,6 @@
 import { SegmentedControl, Select, TextInput } from '@mantine/core';
 import type { Hookup } from '@yunta/core/rig/hookup';
-import type { Id, Ref } from '@yunta/core/rig/ids';
+import { theRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import { useRig } from '../../shared/rig-context.js';
 import { WHERE_MARKS } from '../../shared/sheet/row.js';
@@ -55,7 +55,7 @@ export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, 
           searchable
           data={controls}
           value={null}
-          onChange={(v) => v && addColumn(v as Ref)}
+          onChange={(v) => v && addColumn(theRef(v))}
           nothingFoundMessage="No such control"
           limit={60}
         />

@@ -1,7 +1,7 @@
 import { verdictText } from '@yunta/core/recall/words/verdict-words';
 import type { View } from '@yunta/core/derive/views/view';
 import { changeSound, type Scope } from '@yunta/core/edits/sounds';
-import type { Id } from '@yunta/core/rig/ids';
+import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { cellOf, typeBlock, type Cell, type Column } from '@yunta/core/sheets/sound-sheet';
@@ -109,9 +109,9 @@ export const SoundSheet = ({
       rows={rows}
       columns={columns}
       chosen={chosen}
-      choose={(id) => choose(id as Id<'sound'>)}
+      choose={(id) => choose(theId('sound', id))}
       complain={complain}
-      rename={(row, name) => edit(changeSound(thePart(rig, row.id as Id<'sound'>), { name }), `Rename ${row.name}`)}
+      rename={(row, name) => edit(changeSound(thePart(rig, theId('sound', row.id)), { name }), `Rename ${row.name}`)}
       type={(typed, label) => {
         const done = typeBlock(rig, sounds, columns, typed, scope);
         return done.ok
