@@ -66,6 +66,21 @@ test('figures are written as a person writes them', () => {
   });
 });
 
+test('whatever is written over a figure is read or refused in words, for every figure of every box', () => {
+  let refused = 0;
+  for (const box of BOXES.slice(0, CATALOGUE.length)) {
+    for (const { key } of figuresOf(box)) {
+      for (const text of ['a big one', '9 V', '/ V, 1 mA, negative', '0..', ', ,', '=', '-1']) {
+        const done = withFigure(box, key, text);
+        if (done.ok) continue;
+        refused += 1;
+        expect(done.error[0]?.would).toMatch(/^\S.+/);
+      }
+    }
+  }
+  expect(refused).toBeGreaterThan(300);
+});
+
 test('what cannot be read is refused with what would do, and nothing is changed', () => {
   const { key } = figuresOf(amp).find((f) => f.what === 'battery')!;
   const done = withFigure(amp, key, 'a big one');

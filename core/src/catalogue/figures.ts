@@ -118,7 +118,7 @@ const supplies: Said<NonNullable<Jack['supply']>> = {
     const found = /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*(isolated|shared))?$/i.exec(
       text,
     );
-    const volts = surely(found?.[1]).split('/').map(Number) ?? [];
+    const volts = found ? theItem(found, 1).split('/').map(Number) : [];
     return found && volts.every((v) => v > 0)
       ? {
           volts,

@@ -111,5 +111,5 @@ const longestWaits = (troubles: readonly RecallTrouble[]): readonly RecallTroubl
   troubles.filter(
     (t) =>
       t.waitMs === undefined ||
-      t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => (surely(b.waitMs) > surely(a.waitMs) ? b : a)),
+      t === troubles.filter((o) => o.sound === t.sound).reduce((a, b) => ((b.waitMs ?? 0) > (a.waitMs ?? 0) ? b : a)),
   );
