@@ -1,3 +1,4 @@
+import { saidBy } from '@yunta/core/known/said-by';
 import { deriveOnce, hookupNamed, type Derived } from '@yunta/core/derive/steps/deriver';
 import { readRigFile } from '@yunta/core/formats/rig-file';
 import type { RecallSystem } from '@yunta/core/prover/system';
@@ -15,7 +16,7 @@ const textOf = (file: string | undefined): string => {
   try {
     return readFileSync(resolve(process.env.YUNTA_CWD ?? process.cwd(), file), 'utf8');
   } catch (e) {
-    throw new UserError(`${file} cannot be read: ${(e as Error).message}`);
+    throw new UserError(`${file} cannot be read: ${saidBy(e)}`);
   }
 };
 
@@ -58,7 +59,7 @@ export const readSystems = (file: string | undefined): readonly RecallSystem[] =
   try {
     data = JSON.parse(text);
   } catch (e) {
-    throw new UserError(`${file} is not JSON: ${(e as Error).message}`);
+    throw new UserError(`${file} is not JSON: ${saidBy(e)}`);
   }
   const systems = ((data as { cases?: unknown }).cases ?? [data]) as RecallSystem[];
   systems.forEach((system, i) => {

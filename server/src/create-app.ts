@@ -66,7 +66,7 @@ export const createApp = async ({ database, pages, demo, quiet }: AppSettings): 
           .setVersion('1')
           .build(),
       ),
-    { jsonDocumentUrl: 'api/openapi.json', swaggerUiEnabled: false, raw: ['json'] } as never,
+    { jsonDocumentUrl: 'api/openapi.json', swaggerUiEnabled: false, raw: ['json'] },
   );
   app.enableShutdownHooks();
   await makeReady(app, demo);

@@ -193,7 +193,7 @@ export class Box {
     if (status === PROGRAM_CHANGE)
       return answers && this.fireAll((a) => 'midi' in a.by && a.by.midi === 'pc', theFirst(data) + 128 * this.bank);
     if (status === CONTROL_CHANGE) {
-      const [controller, value] = data as readonly [number, number];
+      const [controller, value] = [theItem(data, 0), theItem(data, 1)];
       if (answers) this.select(controller, value);
       return this.fireAll(
         (a) =>
@@ -316,17 +316,17 @@ export class Box {
           ? (number ?? -1)
           : typeof act.slot === 'number'
             ? act.slot
-            : act.slot.banks.findIndex(
-                (b) => String(b) === String(this.values.get((act.slot as { bank: string }).bank)),
-              ) *
-                act.slot.size +
-              act.slot.plus;
+            : this.bankIn(act.slot.bank, act.slot.banks) * act.slot.size + act.slot.plus;
       this.load(memory, slot);
     } else if ('send' in act) this.outside.sendMidi(act.at, act.send, act.afterMs ?? 0);
     else if ('pulse' in act) {
       this.outside.contact(act.pulse, true);
       this.outside.contact(act.pulse, false);
     } else this.follow(act.follow, act.gesture);
+  }
+
+  private bankIn(control: string, banks: readonly Value[]): number {
+    return banks.findIndex((bank) => String(bank) === String(this.values.get(control)));
   }
 
   private stepOf(control: string): number {

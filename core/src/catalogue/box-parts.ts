@@ -1,3 +1,4 @@
+import { keysOf } from '../known/keys.js';
 import { theItem, theFirst } from '../known/the.js';
 import type { Actuator, Control, Device, Domain, Jack } from '../rig/device.js';
 import type { Id } from '../rig/ids.js';
@@ -30,7 +31,7 @@ export const JACK_WAYS = {
 } as const satisfies Record<string, Jack['poles']>;
 export type JackWay = keyof typeof JACK_WAYS;
 export const wayOf = ({ poles }: Jack): JackWay =>
-  (Object.keys(JACK_WAYS) as JackWay[]).find((w) => JSON.stringify(JACK_WAYS[w]) === JSON.stringify(poles)) ?? 'takes';
+  keysOf(JACK_WAYS).find((w) => JSON.stringify(JACK_WAYS[w]) === JSON.stringify(poles)) ?? 'takes';
 
 const takesIn = (jack: Jack): boolean => jack.poles.tip === 'in' || jack.poles.ring === 'in';
 const refusal = (where: string, wrong: string, would: string): Refusal => ({ code: 'box', where, wrong, would });
@@ -131,7 +132,7 @@ const made = (control: Control, word: string, id: string, jacks: readonly Jack[]
   const swept = /^pedal (\S+) (-?\d+(?:\.\d+)?)\.\.(-?\d+(?:\.\d+)?)$/.exec(word);
   const wired = /^(contact|pulse|pedal) (\S+)$/.exec(swept ? `pedal ${swept[1]}` : word);
   if (wired) {
-    const [, how, jack] = wired as unknown as [string, string, string];
+    const [how, jack] = [theItem(wired, 1), theItem(wired, 2)];
     if (!jacks.some((j) => j.id === jack && takesIn(j) && j.kind === (how === 'pedal' ? 'expression' : 'contact')))
       return undefined;
     if (how === 'pedal') {

@@ -1,3 +1,4 @@
+import { theOneOf } from '../known/keys.js';
 import { surely, theItem } from '../known/the.js';
 import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Slot } from '../rig/device.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -123,7 +124,7 @@ const supplies: Said<NonNullable<Jack['supply']>> = {
       ? {
           volts,
           milliamps: Number(found[2]),
-          centre: theItem(found, 3).toLowerCase() as 'ac',
+          centre: theOneOf(['negative', 'positive', 'ac'], theItem(found, 3).toLowerCase()),
           ...(found[4] ? { isolated: /isolated/i.test(found[4]) } : {}),
         }
       : undefined;
@@ -174,7 +175,7 @@ const field = <O extends object, K extends keyof O>(
   what,
   usedFor,
   like: said.like,
-  text: (of) => (of[key] === undefined || of[key] === null ? '' : said.text(of[key] as NonNullable<O[K]>)),
+  text: (of) => (of[key] === undefined || of[key] === null ? '' : said.text(of[key])),
   write: (of, text) => {
     const { [key]: _old, ...rest } = of;
     if (text === '') return rest as O;

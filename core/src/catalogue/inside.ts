@@ -1,3 +1,4 @@
+import { isOneOf } from '../known/keys.js';
 import { theItem } from '../known/the.js';
 import type { Arm, Block, Chain, Fork, Insert, Leg, Slot, Stage, Tap } from '../rig/device.js';
 import { STAGES } from '../rig/device.js';
@@ -107,7 +108,7 @@ const parts = (text: string): readonly string[] => {
 /** What stands between quotation marks; within them a backslash begins what JSON knows. */
 const unquoted = (text: string, at: number): string => {
   try {
-    return JSON.parse(text) as string;
+    return JSON.parse(text);
   } catch {
     throw new Unread(
       at,
@@ -183,15 +184,15 @@ class Reader {
     this.at += 1;
     return parts(t.text).map((p) => readFact(p, t.at));
   }
-  private how(allowed: readonly string[]): ReadonlySet<string> {
+  private how<T extends string>(allowed: readonly T[]): ReadonlySet<T> {
     const t = this.list[this.at];
     if (t?.is !== 'how') return new Set();
     this.at += 1;
     const said = parts(t.text);
-    const odd = said.find((w) => !allowed.includes(w));
+    const odd = said.find((w) => !isOneOf(allowed, w));
     if (odd !== undefined)
       throw new Unread(t.at, `"${odd.slice(0, 30)}" is not known here.`, `Use ${allowed.join(', ')}.`);
-    return new Set(said);
+    return new Set(allowed.filter((w) => said.includes(w)));
   }
   private leg(): Leg | undefined {
     if (!this.sign('@')) return undefined;
@@ -228,7 +229,7 @@ class Reader {
         `Stages are ${STAGES.map(stageWord).join(', ')}.`,
       );
     const on = this.when();
-    const said = [...this.how(['mono', 'each', 'spread', 'sum'])];
+    const [width] = this.how(['mono', 'each', 'spread', 'sum']);
     const old = this.slots.get(id);
     const { on: _on, width: _width, ...rest } = old?.is === 'block' ? old : { is: 'block' as const };
     return {
@@ -237,7 +238,7 @@ class Reader {
       id,
       stage: known,
       ...(on ? { on } : {}),
-      ...(said[0] ? { width: said[0] as 'mono' } : {}),
+      ...(width ? { width } : {}),
     };
   }
   private insert(id: string): Insert {
@@ -249,7 +250,7 @@ class Reader {
     this.need('>', 'An insert ends with ">".');
     const on = this.when();
     const said = this.how(['broken', 'direct', 'breaks=send', 'breaks=return', 'breaks=either']);
-    const breaks = [...said].find((w) => w.startsWith('breaks='))?.slice('breaks='.length) as Insert['breaks'];
+    const breaks = (['send', 'return', 'either'] as const).find((w) => said.has(`breaks=${w}`));
     const { on: _on, breaks: _breaks, direct, ...rest } = was ?? { is: 'insert' as const, direct: undefined };
     return {
       ...rest,
@@ -271,7 +272,7 @@ class Reader {
       const name = this.word('The name of an arm', 'A fork reads { one: stages | other: stages }.');
       const leg = this.leg();
       const when = this.when();
-      const band = [...this.how(['low', 'high'])][0] as Arm['band'];
+      const [band] = this.how(['low', 'high']);
       this.need(':', 'After the name of an arm comes ":", then its stages.');
       const slots = this.peek('sign', '|') || this.peek('sign', '}') ? [] : this.series();
       const { leg: _leg, when: _when, band: _band, ...rest } = was?.arms.find((a) => a.id === name) ?? {};

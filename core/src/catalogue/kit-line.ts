@@ -1,6 +1,7 @@
 import Fuse from 'fuse.js';
 import { CATALOGUE } from './boxes.js';
 import type { Generic } from './parts.js';
+import { theOneOf } from '../known/keys.js';
 
 /** What one piece of a kit line was taken for. */
 export interface Understood {
@@ -47,7 +48,7 @@ const understandOne = (whole: string): Understood => {
   const number = count?.[1]
     ? Number(count[1])
     : count?.[2]
-      ? { two: 2, three: 3, four: 4 }[count[2].toLowerCase() as 'two']
+      ? { two: 2, three: 3, four: 4 }[theOneOf(['two', 'three', 'four'], count[2].toLowerCase())]
       : 1;
   const onChannel =
     channel && Number(channel[1]) >= 1 && Number(channel[1]) <= 16 ? { channel: Number(channel[1]) } : {};

@@ -89,7 +89,7 @@ const tooLarge = (rig: Rig, next: Rig, delta: Delta): Refusal | undefined => {
 
 const partsToJudge = (next: Rig, delta: Delta): readonly Part[] => {
   const touched = new Set<AnyId>(delta.keys());
-  const here = [...touched].map((id) => partOf(next, id) as Part | undefined).filter((p): p is Part => p !== undefined);
+  const here = [...touched].map((id) => partOf(next, id)).filter((p): p is Part => p !== undefined);
   return [
     ...here,
     ...everyPart(next).filter((part) => !touched.has(part.id) && refersTo(part).some((id) => touched.has(id))),

@@ -1,8 +1,9 @@
 import equal from 'fast-deep-equal';
-import { KINDS, kindOf, type AnyId } from '../rig/ids.js';
-import { partOf, type Part, type Parts, type Rig } from '../rig/rig.js';
+import { kindOf, type AnyId } from '../rig/ids.js';
+import { partOf, partsOfKind, partsFrom, type Part, type Rig } from '../rig/rig.js';
 import type { Edit } from './edit.js';
-import { surely, theEntry } from '../known/the.js';
+import { theEntry } from '../known/the.js';
+import { isRecord } from '../known/keys.js';
 
 /** What is journaled: each touched part as it was and as it became. */
 export type Delta = ReadonlyMap<AnyId, { readonly before: Part | null; readonly after: Part | null }>;
@@ -11,11 +12,11 @@ export type Delta = ReadonlyMap<AnyId, { readonly before: Part | null; readonly 
 export const deltaOf = (rig: Rig, edit: Edit): Delta => {
   const delta = new Map<AnyId, { before: Part | null; after: Part | null }>();
   for (const id of edit.remove) {
-    const before = partOf(rig, id) as Part | undefined;
+    const before = partOf(rig, id);
     if (before) delta.set(id, { before, after: null });
   }
   for (const part of edit.put) {
-    const before = (partOf(rig, part.id) as Part | undefined) ?? null;
+    const before = partOf(rig, part.id) ?? null;
     if (!equal(before, part)) delta.set(part.id, { before, after: part });
     else delta.delete(part.id);
   }
@@ -47,14 +48,11 @@ export const squash = (deltas: readonly Delta[]): Delta => {
   return sum;
 };
 
-const isObject = (value: unknown): value is Readonly<Record<string, unknown>> =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
 /** Single values that differ. Of two lists of unlike length only what the one has and the other has not counts. */
 const differing = (a: unknown, b: unknown): number => {
   if (equal(a, b)) return 0;
-  if (isObject(a) || isObject(b)) {
-    const [x, y] = [isObject(a) ? a : {}, isObject(b) ? b : {}];
+  if (isRecord(a) || isRecord(b)) {
+    const [x, y] = [isRecord(a) ? a : {}, isRecord(b) ? b : {}];
     return Math.max(
       1,
       [...new Set([...Object.keys(x), ...Object.keys(y)])].reduce((n, key) => n + differing(x[key], y[key]), 0),
@@ -82,19 +80,17 @@ export const sizeOf = (delta: Delta): number =>
  */
 export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig => {
   const touched = new Set([...delta.keys()].map(kindOf));
-  const parts = Object.fromEntries(
-    KINDS.map((kind) => {
-      const old = rig.parts[kind] as ReadonlyMap<AnyId, Part>;
-      if (!touched.has(kind)) return [kind, old];
-      const next = new Map(old);
-      for (const [id, { after }] of delta) {
-        if (kindOf(id) !== kind) continue;
-        if (after) next.set(id, after);
-        else next.delete(id);
-      }
-      return [kind, next];
-    }),
-  ) as unknown as Parts;
+  const parts = partsFrom((kind) => {
+    const old = partsOfKind(rig, kind);
+    if (!touched.has(kind)) return old;
+    const next = new Map(old);
+    for (const [id, { after }] of delta) {
+      if (kindOf(id) !== kind) continue;
+      if (after) next.set(id, after);
+      else next.delete(id);
+    }
+    return next;
+  });
   return { revision, parts };
 };
 
@@ -103,20 +99,18 @@ export const patch = (rig: Rig, delta: Delta, revision = rig.revision + 1): Rig 
  * to do again. A kind that says the same throughout keeps its map.
  */
 export const sharing = (older: Rig, rig: Rig): Rig => {
-  const parts = Object.fromEntries(
-    KINDS.map((kind) => {
-      const [old, now] = [older.parts[kind], rig.parts[kind]] as readonly ReadonlyMap<AnyId, Part>[];
-      if (old === now) return [kind, now];
-      const shared = new Map<AnyId, Part>();
-      let isSame = surely(old).size === surely(now).size;
-      for (const [id, part] of surely(now)) {
-        const known = surely(old).get(id);
-        const same = known && equal(known, part) ? known : part;
-        if (same !== known) isSame = false;
-        shared.set(id, same);
-      }
-      return [kind, isSame ? old : shared];
-    }),
-  ) as unknown as Parts;
+  const parts = partsFrom((kind) => {
+    const [old, now] = [partsOfKind(older, kind), partsOfKind(rig, kind)];
+    if (old === now) return now;
+    const shared = new Map<AnyId, Part>();
+    let isSame = old.size === now.size;
+    for (const [id, part] of now) {
+      const known = old.get(id);
+      const same = known && equal(known, part) ? known : part;
+      if (same !== known) isSame = false;
+      shared.set(id, same);
+    }
+    return isSame ? old : shared;
+  });
   return { revision: rig.revision, parts };
 };

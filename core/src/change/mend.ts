@@ -1,8 +1,9 @@
 import { cutTo, LONGEST } from '../rig/limits.js';
-import type { AnyId } from '../rig/ids.js';
+import { isId, type AnyId } from '../rig/ids.js';
 import type { Part } from '../rig/rig.js';
 import type { Delta } from './delta.js';
 import type { Trouble } from './session.js';
+import { hasFields } from '../known/keys.js';
 
 /** The one text in a change at which it failed. */
 export interface Mendable {
@@ -16,15 +17,15 @@ export interface Mendable {
 const stepsOf = (where: string): readonly string[] => where.replace(/^put\[\d+\]\.?/, '').match(/[^.[\]]+/g) ?? [];
 
 const at = (value: unknown, path: readonly string[]): unknown =>
-  path.reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], value);
+  path.reduce<unknown>((v, key) => (hasFields(v) ? v[key] : undefined), value);
 
 /** The text that was refused, when the reason names one: typed otherwise, the change may be kept after all. */
 export const mendable = ({ delta, refusals }: Pick<Trouble, 'delta' | 'refusals'>): Mendable | undefined => {
   for (const { part, where } of refusals) {
-    if (!part || !where) continue;
+    if (!part || !where || !isId(part)) continue;
     const path = stepsOf(where);
-    const text = at(delta.get(part as AnyId)?.after, path);
-    if (path.length && typeof text === 'string') return { part: part as AnyId, path, text };
+    const text = at(delta.get(part)?.after, path);
+    if (path.length && typeof text === 'string') return { part, path, text };
   }
   return undefined;
 };
@@ -33,7 +34,7 @@ const replaced = (value: unknown, [key, ...rest]: readonly string[], text: strin
   if (key === undefined) return text;
   if (Array.isArray(value))
     return value.map((one: unknown, i) => (String(i) === key ? replaced(one, rest, text) : one));
-  return { ...(value as object), [key]: replaced((value as Record<string, unknown>)[key], rest, text) };
+  return hasFields(value) ? { ...value, [key]: replaced(value[key], rest, text) } : value;
 };
 
 /** The change with that text typed otherwise. */

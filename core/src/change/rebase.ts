@@ -3,9 +3,9 @@ import { kindOf, type AnyId } from '../rig/ids.js';
 import { ok, refuse, type Result } from '../rig/result.js';
 import { partOf, type Part, type Rig } from '../rig/rig.js';
 import type { Ticked } from '../rig/show.js';
-import { wantTarget, type Want } from '../rig/sound.js';
 import { editOf, type Delta } from './delta.js';
 import type { Edit } from './edit.js';
+import { isRecord } from '../known/keys.js';
 
 /** Two changes of the same thing: a person must choose. `field` is absent when one side took the whole part away. */
 export interface Clash {
@@ -50,7 +50,7 @@ export const insist = (mine: Delta, rig: Rig): Edit =>
   editOf(
     new Map(
       [...mine].map(([id, { before, after }]) => {
-        const now = (partOf(rig, id) as Part | undefined) ?? null;
+        const now = partOf(rig, id) ?? null;
         return [id, { before: now, after: mergePart(id, before, after, now, (clash) => clash.mine) }] as const;
       }),
     ),
@@ -111,8 +111,8 @@ const mergeField = (
       if (kindOf(id) === 'tick' && inside === 'lines' && m && t) return firstTicked(m as Ticked, t as Ticked);
       return settle({ part: id, field: inside ? `${inside}.${key}` : key, base: b, mine: m, theirs: t });
     };
-  if (isRecord(mine) && isRecord(theirs) && isRecord(base ?? {}))
-    return mergeEach((base as Fields | undefined) ?? {}, mine, theirs, clash(field));
+  const was = base ?? {};
+  if (isRecord(mine) && isRecord(theirs) && isRecord(was)) return mergeEach(was, mine, theirs, clash(field));
   const [b, m, t] = [byKey(base ?? []), byKey(mine), byKey(theirs)];
   if (b && m && t) return Object.values(mergeEach(b, m, t, clash(field)));
   return clash('')(field, base, mine, theirs);
@@ -127,10 +127,8 @@ export const fieldByField = (delta: Delta): readonly Clash[] =>
     if (before === null || after === null) return [{ part, base: before, mine: after, theirs: before }];
     return changedKeys(fieldsOf(before), fieldsOf(after)).flatMap((field): readonly Clash[] => {
       const [base, mine] = [fieldsOf(before)[field], fieldsOf(after)[field]];
-      const [b, m] =
-        isRecord(base ?? {}) && isRecord(mine ?? {})
-          ? ([base ?? {}, mine ?? {}] as [Fields, Fields])
-          : [byKey(base ?? []), byKey(mine ?? [])];
+      const [was, is] = [base ?? {}, mine ?? {}];
+      const [b, m] = isRecord(was) && isRecord(is) ? [was, is] : [byKey(base ?? []), byKey(mine ?? [])];
       if (!b || !m) return [{ part, field, base, mine, theirs: base }];
       return changedKeys(b, m).map((key) => ({
         part,
@@ -148,20 +146,18 @@ const changedKeys = (a: Fields, b: Fields): readonly string[] =>
 /** Two people who tick one line off say the same: it stands in the box. The first of them is remembered. */
 const firstTicked = (a: Ticked, b: Ticked): Ticked => (`${a.when} ${a.by}` <= `${b.when} ${b.by}` ? a : b);
 
-const fieldsOf = (part: Part | null): Fields => (part ?? {}) as unknown as Fields;
-const isRecord = (v: unknown): v is Fields => typeof v === 'object' && v !== null && !Array.isArray(v);
+const fieldsOf = (part: Part | null): Fields => (part ?? {}) as Fields;
 
 /** Members of a list by their name, when every member has one of its own. */
 const byKey = (value: unknown): Fields | undefined => {
   if (!Array.isArray(value)) return undefined;
-  const entries = value.map((member): [string, unknown] | undefined => {
-    if (!isRecord(member)) return undefined;
-    if (typeof member.id === 'string') return [member.id, member];
-    if ('stage' in member || ('control' in member && !('set' in member)))
-      return [`${wantTarget(member as unknown as Want)} ${JSON.stringify(member.in ?? {})}`, member];
-    return undefined;
-  });
-  if (entries.some((e) => e === undefined)) return undefined;
-  const record = Object.fromEntries(entries as [string, unknown][]);
+  const record = Object.fromEntries(
+    value.flatMap((member): readonly (readonly [string, unknown])[] => {
+      if (!isRecord(member)) return [];
+      if (typeof member.id === 'string') return [[member.id, member]];
+      const target = member.stage ?? ('set' in member ? undefined : member.control);
+      return target === undefined ? [] : [[`${String(target)} ${JSON.stringify(member.in ?? {})}`, member]];
+    }),
+  );
   return Object.keys(record).length === value.length ? record : undefined;
 };

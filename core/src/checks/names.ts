@@ -26,8 +26,8 @@ export const soundsDo = (rig: Rig, ids: readonly Id<'sound'>[], one: string, man
 };
 
 /** Things grouped by a key, in the order in which the keys first appear. */
-export const grouped = <T>(things: Iterable<T>, key: (thing: T) => string): ReadonlyMap<string, Some<T>> => {
-  const groups = new Map<string, [T, ...T[]]>();
+export const grouped = <T, K extends string>(things: Iterable<T>, key: (thing: T) => K): ReadonlyMap<K, Some<T>> => {
+  const groups = new Map<K, [T, ...T[]]>();
   for (const thing of things) {
     const k = key(thing);
     const group = groups.get(k);

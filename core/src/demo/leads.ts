@@ -1,6 +1,6 @@
 import type { Device } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
-import type { Id, Ref } from '../rig/ids.js';
+import { theRef, type Id } from '../rig/ids.js';
 import type { Value } from '../rig/value.js';
 
 /** From jack to jack by the boxes' short ids, with the length in metres where it matters. */
@@ -21,7 +21,7 @@ export const cablesOf = (hookup: Id<'hookup'>, letter: string, leads: readonly D
  */
 export const setBeforeTheShow = (
   ...those: readonly (readonly [control: string, value: Value, why: string])[]
-): Hookup['assumes'] => those.map(([control, value, why]) => ({ control: `device:${control}` as Ref, value, why }));
+): Hookup['assumes'] => those.map(([control, value, why]) => ({ control: theRef(`device:${control}`), value, why }));
 
 export const IN_THE_DRAWER = 'stands in the drawer, switched on before the show';
 

@@ -1,5 +1,5 @@
 import { makeDevice } from '../catalogue/make.js';
-import type { Id, Ref } from '../rig/ids.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Role, Sound, Want } from '../rig/sound.js';
 import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
@@ -61,7 +61,7 @@ const sounds: readonly Sound[] = SHEET.map(([name, role, stages, trim], i) => ({
   role,
   at: i + 1,
   wants: [
-    ...[...stages, 'device:cmp.compressor' as Ref].map((stage): Want => ({ stage, is: 'in' })),
+    ...[...stages, ref('device:cmp', 'compressor')].map((stage): Want => ({ stage, is: 'in' })),
     { control: 'device:swi.trim', is: trim },
   ],
   calls: [{ device: 'device:swi', memory: 'slots', slot: i }],

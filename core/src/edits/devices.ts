@@ -1,7 +1,7 @@
 import { freeCode, makeDevice, type GivenTraits } from '../catalogue/make.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Device } from '../rig/device.js';
-import { splitRef, type Id, type Ref } from '../rig/ids.js';
+import { splitRef, type Id } from '../rig/ids.js';
 import { refersTo } from '../rig/references.js';
 import { all, everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Want } from '../rig/sound.js';
@@ -85,10 +85,7 @@ const without = (part: Part, id: Id<'device'>): Part | undefined => {
     case 'hookup':
       return {
         ...part,
-        settings: Object.fromEntries(Object.entries(part.settings).filter(([r]) => other(r))) as Record<
-          Ref,
-          string | number
-        >,
+        settings: Object.fromEntries(Object.entries(part.settings).filter(([r]) => other(r))),
         hears: part.hears.filter((h) => other(h.at) && other(h.from)),
         assumes: part.assumes.filter((a) => other(a.control)),
       };

@@ -64,7 +64,7 @@ export const usualHeard = (hookup: Hookup): Edit => changeHookup(hookup, { hears
 
 /** What is set once in a hook-up; undefined leaves it as the box wakes. */
 export const setSetting = (hookup: Hookup, control: Ref, value: Value | undefined): Edit => {
-  const { [control]: _, ...settings } = hookup.settings as Record<Ref, Value>;
+  const { [control]: _, ...settings } = hookup.settings;
   return changeHookup(hookup, { settings: value === undefined ? settings : { ...settings, [control]: value } });
 };
 
@@ -118,7 +118,7 @@ const endsOf = (cable: Cable): string => [...cable.ends].sort().join(' ');
 export const compareHookups = (rig: Rig, from: Id<'hookup'>, to: Id<'hookup'>): HookupChange => {
   const [now, then] = [cablesOf(rig, from), cablesOf(rig, to)];
   const [here, there] = [new Set(now.map(endsOf)), new Set(then.map(endsOf))];
-  const place = new Map(all(rig, 'device').map((d, i) => [d.id as string, i]));
+  const place = new Map<string, number>(all(rig, 'device').map((d, i) => [d.id, i]));
   const at = (cable: Cable): number =>
     Math.min(...cable.ends.map((end) => place.get(end.slice(0, end.indexOf('.'))) ?? 0));
   const alongTheFloor = (cables: readonly Cable[]): readonly Cable[] => [...cables].sort((a, b) => at(a) - at(b));

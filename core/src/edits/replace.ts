@@ -2,7 +2,7 @@ import { freeCode, makeDevice } from '../catalogue/make.js';
 import type { Edit } from '../change/edit.js';
 import { controlIn, type Block, type Device, type Jack, type Slot } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
-import { ref, splitRef, type AnyId, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, theRef, type AnyId, type Id, type Ref } from '../rig/ids.js';
 import { inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
 import { all, partOf, type Part, type Rig } from '../rig/rig.js';
@@ -279,14 +279,14 @@ const hookupsAfter = (exchange: Exchange): Outcome =>
 const hookupAfter = ({ device, mine, hasControl }: Exchange, hookup: Hookup): Outcome => {
   const stays = (r: Ref, value: Value): boolean => !mine(r) || hasControl(splitRef(r).name, value);
   const hasEnd = (r: string): boolean => !mine(r) || (device.ends ?? []).some((e) => e.at === splitRef(r).name);
-  const set = Object.entries(hookup.settings) as [Ref, Value][];
+  const set = Object.entries(hookup.settings).map(([r, value]) => [theRef(r), value] as const);
   const kept = set.filter(([r, v]) => stays(r, v));
   const assumes = hookup.assumes.filter((a) => stays(a.control, a.value));
   const hears = hookup.hears.filter((h) => hasEnd(h.at) && hasEnd(h.from));
   const isWhole =
     kept.length === set.length && assumes.length === hookup.assumes.length && hears.length === hookup.hears.length;
   if (isWhole) return { put: [], remove: [], lost: [], follows: 0 };
-  const settings = Object.fromEntries(kept) as Hookup['settings'];
+  const settings = Object.fromEntries(kept);
   const lost = [`what ${hookup.name} takes for granted about it`];
   return { put: [{ ...hookup, settings, assumes, hears }], remove: [], lost, follows: 0 };
 };

@@ -1,6 +1,6 @@
 import { nothing, type Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
-import { partOf, thePart, type Rig } from '../rig/rig.js';
+import { partOf, type Rig } from '../rig/rig.js';
 import type { Tick, Ticked } from '../rig/show.js';
 
 /** One program of a memory of a box, typed into it by somebody. */
@@ -56,8 +56,9 @@ export const leavingTicks = (rig: Rig, { put, remove }: Edit): Edit => {
   const gone = new Set(remove);
   return {
     put: put.filter((part) => part.kind !== 'tick' || !partOf(rig, part.device)),
-    remove: remove.filter(
-      (id) => !rig.parts.tick.has(id as Tick['id']) || gone.has(thePart(rig, id as Tick['id']).device),
-    ),
+    remove: remove.filter((id) => {
+      const part = partOf(rig, id);
+      return part?.kind !== 'tick' || gone.has(part.device);
+    }),
   };
 };

@@ -7,6 +7,8 @@ import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, emptyRig, type Part, type Rig } from '../rig/rig.js';
 import { SHAPES } from '../rig/shape.js';
 import { broughtUpToDate, FORMAT } from '../rig/versions/index.js';
+import { isRecord } from '../known/keys.js';
+import { saidBy } from '../known/said-by.js';
 
 /** Names of the lists in a rig file, in the order in which they are written. */
 const LISTS: Readonly<Record<Kind, string>> = {
@@ -39,7 +41,7 @@ export const writeRigFile = (rig: Rig): string => {
   const document = {
     yunta: 'rig',
     format: FORMAT,
-    ...Object.fromEntries(KINDS.map((kind) => [LISTS[kind], (all(rig, kind) as readonly Part[]).map(inOrder)])),
+    ...Object.fromEntries(KINDS.map((kind) => [LISTS[kind], all(rig, kind).map(inOrder)])),
   };
   const text = `${JSON.stringify(document, null, 2)}\n`;
   return text.length <= LARGEST_FILE ? text : `${JSON.stringify(document)}\n`;
@@ -73,14 +75,13 @@ const documentIn = (text: string): Result<Document, Refusal> => {
   try {
     data = JSON.parse(text);
   } catch (e) {
-    const wrong = `This is not JSON: ${(e as Error).message}.`;
+    const wrong = `This is not JSON: ${saidBy(e)}.`;
     return refuse(refusal('', wrong, 'Export the rig again, or correct the file at that place.'));
   }
-  if (!data || typeof data !== 'object' || Array.isArray(data) || (data as { yunta?: unknown }).yunta !== 'rig')
+  if (!isRecord(data) || data.yunta !== 'rig')
     return refuse(refusal('yunta', 'This JSON is not a rig of Yunta.', 'A rig file begins with "yunta": "rig".'));
-  const document = data as Document;
-  if (broughtUpToDate({}, document.format) !== undefined) return ok(document);
-  const wrong = `${JSON.stringify(document.format) ?? 'nothing'} is not a format that this Yunta reads.`;
+  if (broughtUpToDate({}, data.format) !== undefined) return ok(data);
+  const wrong = `${JSON.stringify(data.format) ?? 'nothing'} is not a format that this Yunta reads.`;
   return refuse(refusal('format', wrong, `It reads 1 to ${FORMAT}; a newer file needs a newer Yunta.`));
 };
 
@@ -113,7 +114,7 @@ const partsIn = (document: Document): Result<readonly Part[], readonly Refusal[]
 
 /** JSON Schema (2020-12) of the rig file, made from the shapes that the product itself reads by. */
 export const rigFileSchema = (): Record<string, unknown> => {
-  const lists = Object.fromEntries(KINDS.map((kind) => [LISTS[kind], z.array(SHAPES[kind] as z.ZodType)]));
+  const lists = Object.fromEntries(KINDS.map((kind) => [LISTS[kind], z.array(SHAPES[kind])]));
   const schema = z.strictObject({ yunta: z.literal('rig'), format: z.literal(FORMAT), ...lists });
   return {
     title: 'Rig file of Yunta',

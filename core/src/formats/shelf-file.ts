@@ -1,3 +1,5 @@
+import { saidBy } from '../known/said-by.js';
+import { isRecord } from '../known/keys.js';
 import type { Device } from '../rig/device.js';
 import { readPart } from '../rig/read.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -16,31 +18,26 @@ export const readShelfFile = (text: string): Result<readonly Device[], readonly 
     data = JSON.parse(text);
   } catch (e) {
     return refuse([
-      refusal(
-        '',
-        `This is not JSON: ${(e as Error).message}.`,
-        'Export the shelf again, or correct the file at that place.',
-      ),
+      refusal('', `This is not JSON: ${saidBy(e)}.`, 'Export the shelf again, or correct the file at that place.'),
     ]);
   }
-  const document = data as { yunta?: unknown; format?: unknown; boxes?: unknown } | null;
-  if (!document || typeof document !== 'object' || document.yunta !== 'shelf')
+  if (!isRecord(data) || data.yunta !== 'shelf')
     return refuse([
       refusal('yunta', 'This JSON is not a shelf of Yunta.', 'A shelf file begins with "yunta": "shelf".'),
     ]);
-  if (broughtUpToDate({}, document.format) === undefined)
+  if (broughtUpToDate({}, data.format) === undefined)
     return refuse([
       refusal(
         'format',
-        `${JSON.stringify(document.format) ?? 'nothing'} is not a format that this Yunta reads.`,
+        `${JSON.stringify(data.format) ?? 'nothing'} is not a format that this Yunta reads.`,
         `It reads 1 to ${FORMAT}; a newer file needs a newer Yunta.`,
       ),
     ]);
-  if (!Array.isArray(document.boxes))
+  if (!Array.isArray(data.boxes))
     return refuse([refusal('boxes', 'A list belongs here.', 'Use [ ] around its boxes.')]);
   const wrong: Refusal[] = [];
-  const boxes = document.boxes.flatMap((raw: unknown, i): Device[] => {
-    const read = readPart(broughtUpToDate(raw, document.format), `boxes[${i}]`);
+  const boxes = data.boxes.flatMap((raw: unknown, i): Device[] => {
+    const read = readPart(broughtUpToDate(raw, data.format), `boxes[${i}]`);
     if (!read.ok) wrong.push(...read.error);
     else if (read.value.kind !== 'device')
       wrong.push(

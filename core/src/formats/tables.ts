@@ -35,15 +35,7 @@ export const cablesCsv = (rig: Rig, hookup: Id<'hookup'>): string =>
   csv(
     CABLE_COLUMNS,
     cablesOf(rig, hookup).map(({ ends, m, label }) => {
-      const [a, b] = ends.map((end) => {
-        const { device, name } = splitRef(end);
-        const box = partOf(rig, device);
-        return {
-          code: box?.code ?? device,
-          jack: name,
-          gives: givesOut(jackIn(box, name) ?? { id: '', kind: 'audio', connector: '6.35 TS', poles: {} }),
-        };
-      }) as [End, End];
+      const [a, b] = [endAt(rig, ends[0]), endAt(rig, ends[1])];
       const [from, to] = !a.gives && b.gives ? [b, a] : [a, b];
       return [from.code, from.jack, to.code, to.jack, m ?? '', label ?? ''];
     }),
@@ -54,6 +46,13 @@ interface End {
   readonly jack: string;
   readonly gives: boolean;
 }
+
+const endAt = (rig: Rig, end: Ref): End => {
+  const { device, name } = splitRef(end);
+  const box = partOf(rig, device);
+  const jack = jackIn(box, name);
+  return { code: box?.code ?? device, jack: name, gives: jack !== undefined && givesOut(jack) };
+};
 
 type Row = Readonly<Record<string, string>>;
 const wrongAt = (row: number, wrong: string, would: string): Refusal => ({

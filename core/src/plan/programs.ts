@@ -326,7 +326,7 @@ const programFor = (
   needs: readonly Need[],
   old: Program | undefined,
 ): { readonly program: Program; readonly is: PlannedProgram['is'] } => {
-  const needed: Needed = Object.assign({}, ...needs.map((n) => n.needed)) as Needed;
+  const needed: Needed = Object.assign({}, ...needs.map((n) => n.needed));
   const before = old && old.contents !== 'unplanned' ? old.contents : {};
   const contents = Object.fromEntries(
     memory.stores.flatMap((c) => {
@@ -349,6 +349,6 @@ const programFor = (
   };
   return {
     program,
-    is: !old ? 'new' : old.contents !== 'unplanned' && holdsAll(old.contents, contents as Needed) ? 'there' : 'changed',
+    is: !old ? 'new' : old.contents !== 'unplanned' && holdsAll(old.contents, contents) ? 'there' : 'changed',
   };
 };

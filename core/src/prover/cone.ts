@@ -22,7 +22,9 @@ export interface WritersByVariable {
 
 /** All of them at once: what a system that was never looked at needs. */
 export const writersOf = (system: RecallSystem): WritersByVariable => {
-  const writers = new Map(system.variables.map((v) => [v.id, { at: [] as number[], says: [] as number[] }]));
+  const writers = new Map<string, { readonly at: number[]; readonly says: number[] }>(
+    system.variables.map((v) => [v.id, { at: [], says: [] }]),
+  );
   system.events.forEach((event, e) => {
     const { acts } = event;
     const numbers = actNumbers(event);

@@ -71,7 +71,7 @@ const slot: z.ZodType<Slot> = z.union([
     arms: z.array(z.lazy(() => arm)),
     crossoverHz: z.union([z.number(), word]).optional(),
   }),
-]) as unknown as z.ZodType<Slot>;
+]);
 const arm: z.ZodType<Arm> = z.strictObject({
   id: word,
   slots: z.array(z.lazy(() => slot)),

@@ -1,3 +1,5 @@
+import { isOneOf } from '../known/keys.js';
+
 /** Kinds of part in the order in which they may be put: a later kind may refer to an earlier one. */
 export const KINDS = [
   'about',
@@ -29,9 +31,7 @@ export const kindOf = (id: AnyId): Kind => id.slice(0, id.indexOf(':')) as Kind;
 
 export const isId = (text: string): text is AnyId => {
   const colon = text.indexOf(':');
-  return (
-    colon > 0 && (KINDS as readonly string[]).includes(text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1))
-  );
+  return colon > 0 && isOneOf(KINDS, text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1));
 };
 
 /** Refs are looked up all the time: the very same text each time is found faster than an equal one. */
@@ -50,7 +50,7 @@ export const ref = (device: Id<'device'>, name: string): Ref => {
   if (!names) refs.set(device, (names = new Map()));
   let known = names.get(name);
   if (known === undefined) {
-    known = `${device}.${name}` as Ref;
+    known = `${device}.${name}`;
     names.set(name, known);
     splitRef(known);
   }

@@ -1,3 +1,4 @@
+import { hasFields } from '../known/keys.js';
 import { DEEPEST, LARGEST_NUMBER } from './limits.js';
 
 /** What keeps a piece of data from being kept at all, whatever it means. */
@@ -41,7 +42,7 @@ export const unkeepable = (data: unknown, path: readonly PropertyKey[] = []): Un
     case 'undefined':
       return undefined;
     case 'object':
-      return data === null ? undefined : insideOf(data, path);
+      return hasFields(data) ? insideOf(data, path) : undefined;
     default:
       return {
         path,
@@ -51,7 +52,10 @@ export const unkeepable = (data: unknown, path: readonly PropertyKey[] = []): Un
   }
 };
 
-const insideOf = (data: object, path: readonly PropertyKey[]): Unkeepable | undefined => {
+const insideOf = (
+  data: Readonly<Record<PropertyKey, unknown>>,
+  path: readonly PropertyKey[],
+): Unkeepable | undefined => {
   if (path.length >= DEEPEST)
     return {
       path,
@@ -65,7 +69,7 @@ const insideOf = (data: object, path: readonly PropertyKey[]): Unkeepable | unde
         path: [...path, key],
         ...(TAKEN.has(key) ? { wrong: `"${key}" cannot be a name here.`, would: 'Choose another.' } : TORN),
       };
-    const found = unkeepable((data as Readonly<Record<string, unknown>>)[key], [...path, isList ? Number(key) : key]);
+    const found = unkeepable(data[key], [...path, isList ? Number(key) : key]);
     if (found) return found;
   }
   return undefined;

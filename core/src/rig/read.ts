@@ -1,11 +1,12 @@
 import { type z } from 'zod';
 import { once } from '../kept/kept.js';
 import { unkeepable } from './keepable.js';
-import { isId, KINDS, type Kind } from './ids.js';
+import { isId, KINDS } from './ids.js';
 import { ok, refuse, type Refusal, type Result } from './result.js';
 import type { Part } from './rig.js';
 import { SHAPES } from './shape.js';
 import { theFirst } from '../known/the.js';
+import { hasFields, isOneOf } from '../known/keys.js';
 
 type Issue = z.core.$ZodIssue;
 
@@ -16,10 +17,7 @@ const shown = (found: unknown): string => {
 };
 
 const dig = (data: unknown, path: readonly PropertyKey[]): unknown =>
-  path.reduce<unknown>(
-    (at, key) => (at && typeof at === 'object' ? (at as Record<PropertyKey, unknown>)[key] : undefined),
-    data,
-  );
+  path.reduce<unknown>((at, key) => (hasFields(at) ? at[key] : undefined), data);
 
 /** @example pathText(['jacks', 0, 'kind']) // 'jacks[0].kind' */
 export const pathText = (path: readonly PropertyKey[]): string =>
@@ -53,16 +51,14 @@ const alternatives = (errors: readonly (readonly Issue[])[]): readonly (readonly
   errors.flatMap((one) => {
     const [inner, ...others] = one;
     return inner?.code === 'invalid_union' && inner.path.length === 0 && others.length === 0
-      ? alternatives(inner.errors as readonly (readonly Issue[])[])
+      ? alternatives(inner.errors)
       : [one];
   });
 
 /** An object that may say one of several things and says none of them, or more than one. */
 const notOne = (issue: Extract<Issue, { code: 'invalid_union' }>, found: unknown): Issue | undefined => {
   if (!found || typeof found !== 'object' || Array.isArray(found) || issue.errors.length < 2) return undefined;
-  const ways = alternatives(issue.errors as readonly (readonly Issue[])[]).map((errors) =>
-    alternativeOf(errors, found),
-  );
+  const ways = alternatives(issue.errors).map((errors) => alternativeOf(errors, found));
   const said = ways.filter((w) => w.isAll && w.missing.length === 0 && w.extra.length > 0);
   const told = (wrong: string, would: string): Issue => ({
     code: 'custom',
@@ -90,7 +86,7 @@ const deepest = (issue: Issue, data: unknown): Issue => {
   const none = notOne(issue, dig(data, issue.path));
   if (none) return none;
   const inner = issue.errors
-    .map((alternative) => alternative.map((i) => deepest({ ...i, path: [...issue.path, ...i.path] } as Issue, data)))
+    .map((alternative) => alternative.map((i) => deepest({ ...i, path: [...issue.path, ...i.path] }, data)))
     .filter((alternative) => alternative.length > 0)
     .sort((a, b) => theFirst(b).path.length - theFirst(a).path.length || a.length - b.length);
   return inner[0]?.[0] ?? issue;
@@ -136,8 +132,8 @@ const say = (issue: Issue, found: unknown): { wrong: string; would: string } => 
 
 /** Reads one part as it came from outside. Errors name the path inside the part, what was found and what would fit. */
 export const readPart = (data: unknown, where = ''): Result<Part, readonly Refusal[]> => {
-  const kind = (data as { kind?: unknown } | null)?.kind;
-  if (!KINDS.includes(kind as Kind)) {
+  const kind = hasFields(data) ? data.kind : undefined;
+  if (!isOneOf(KINDS, kind)) {
     return refuse([
       {
         code: 'shape',
@@ -152,7 +148,7 @@ export const readPart = (data: unknown, where = ''): Result<Part, readonly Refus
     return refuse([
       { code: 'shape', ...idOf(data), where: placeIn(where, odd.path), wrong: odd.wrong, would: odd.would },
     ]);
-  const parsed = SHAPES[kind as Kind].safeParse(data);
+  const parsed = SHAPES[kind].safeParse(data);
   if (parsed.success) return ok(parsed.data);
   return refuse(
     parsed.error.issues.slice(0, 20).map((raw) => {
@@ -169,7 +165,7 @@ export const wrongInShape: (part: Part) => readonly Refusal[] = once((part: Part
 });
 
 const idOf = (data: unknown): { readonly part?: string } => {
-  const { id } = data as { id?: unknown };
+  const id = hasFields(data) ? data.id : undefined;
   return typeof id === 'string' && id.length < 80 && isId(id) ? { part: id } : {};
 };
 

@@ -1,5 +1,5 @@
 import { splitRef, type AnyId, type Id } from './ids.js';
-import { type Part } from './rig.js';
+import type { Part } from './rig.js';
 import { wantTarget, type Want } from './sound.js';
 
 /** Every part that this one cannot be without. */
@@ -16,7 +16,7 @@ export const deviceOf = (r: string): Id<'device'> => splitRef(r).device;
 const wantRefs = (wants: readonly Want[]): AnyId[] =>
   wants.flatMap((w) => [
     deviceOf(wantTarget(w)),
-    ...(w.in ? (Object.values(w.in) as AnyId[]) : []),
+    ...(w.in ? Object.values(w.in) : []),
     ...('pedal' in w ? [deviceOf(w.pedal)] : []),
   ]);
 
@@ -39,7 +39,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
         ...wantRefs(part.wants),
         ...heardRefs(part.hears ?? []),
         ...(part.order ?? []).map(deviceOf),
-        ...part.calls.flatMap((c) => [c.device, ...(c.in ? (Object.values(c.in) as AnyId[]) : [])]),
+        ...part.calls.flatMap((c) => [c.device, ...(c.in ? Object.values(c.in) : [])]),
       ];
     case 'move':
       return [

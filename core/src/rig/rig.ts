@@ -6,6 +6,7 @@ import type { Program } from './program.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
 import type { Value } from './value.js';
+import { recordOf } from '../known/keys.js';
 
 interface PartByKind {
   about: About;
@@ -33,11 +34,19 @@ export interface Rig {
   readonly parts: Parts;
 }
 
+/** Parts by kind, each kind's map made by itself; it must hold parts of that kind only. */
+export const partsFrom = (of: (kind: Kind) => ReadonlyMap<AnyId, Part>): Parts => recordOf(KINDS, of) as Parts;
+
+/** The parts of a kind that is not known beforehand. */
+export const partsOfKind = (rig: Rig, kind: Kind): ReadonlyMap<AnyId, Part> => rig.parts[kind];
+
 export const ABOUT: Id<'about'> = 'about:rig';
 
 export const emptyRig = (name = 'New rig'): Rig => {
-  const parts = Object.fromEntries(KINDS.map((kind) => [kind, new Map()])) as unknown as Parts;
-  return { revision: 0, parts: { ...parts, about: new Map([[ABOUT, { kind: 'about', id: ABOUT, name, notes: '' }]]) } };
+  return {
+    revision: 0,
+    parts: { ...rigOf([]).parts, about: new Map([[ABOUT, { kind: 'about', id: ABOUT, name, notes: '' }]]) },
+  };
 };
 
 /** What a person begins with: a name and one hook-up to wire. */
@@ -50,7 +59,7 @@ export const newRig = (name: string): Rig =>
 export const rigName = (rig: Rig): string => rig.parts.about.get(ABOUT)?.name ?? 'Rig without a name';
 
 export const partOf = <K extends Kind>(rig: Rig, id: Id<K>): PartOf<K> | undefined =>
-  (rig.parts[kindOf(id as AnyId)] as ReadonlyMap<string, PartOf<K>>).get(id);
+  (rig.parts[kindOf(id)] as ReadonlyMap<string, PartOf<K>>).get(id);
 
 /**
  * A part that is known to be in the rig.
@@ -62,11 +71,9 @@ export const thePart = <K extends Kind>(rig: Rig, id: Id<K>): PartOf<K> => {
   return found;
 };
 
-export const all = <K extends Kind>(rig: Rig, kind: K): readonly PartOf<K>[] => [
-  ...(rig.parts[kind] as ReadonlyMap<string, PartOf<K>>).values(),
-];
+export const all = <K extends Kind>(rig: Rig, kind: K): readonly PartOf<K>[] => [...rig.parts[kind].values()];
 
-export const everyPart = (rig: Rig): readonly Part[] => KINDS.flatMap((kind) => all(rig, kind) as readonly Part[]);
+export const everyPart = (rig: Rig): readonly Part[] => KINDS.flatMap((kind) => all(rig, kind));
 
 export const cablesOf = (rig: Rig, hookup: Id<'hookup'>): readonly Cable[] =>
   all(rig, 'cable').filter((c) => c.hookup === hookup);
@@ -102,11 +109,8 @@ export const soundsInOrder = (rig: Rig): readonly Sound[] =>
 
 /** A rig of these parts, taken as they are; boxes in the order of the kit. */
 export const rigOf = (parts: readonly Part[], revision = 0): Rig => {
-  const maps = Object.fromEntries(KINDS.map((kind) => [kind, new Map<string, Part>()])) as Record<
-    Kind,
-    Map<string, Part>
-  >;
+  const maps = recordOf(KINDS, () => new Map<AnyId, Part>());
   const place = (p: Part): number => (p.kind === 'device' ? (p.at ?? 0) : 0);
   for (const part of [...parts].sort((a, b) => place(a) - place(b))) maps[part.kind].set(part.id, part);
-  return { revision, parts: maps as unknown as Parts };
+  return { revision, parts: partsFrom((kind) => maps[kind]) };
 };

@@ -10,6 +10,9 @@ import type { Case, Fact, Value, When } from './value.js';
  * uses,
  * so the two cannot drift apart without the type check saying so; the JSON Schema of the rig file is made from it.
  */
+/** A schema of what is text or a plain object outside, and has a narrower type inside once it was read. */
+const said = <T>(schema: z.ZodType): z.ZodType<T> => schema as z.ZodType<T>;
+
 export const name = z.string().min(1).max(LONGEST.name);
 export const word = z
   .string()
@@ -17,15 +20,13 @@ export const word = z
   .max(LONGEST.word)
   .refine((w) => !isTakenName(w), { error: 'this name stands for something else already' });
 export const id = <K extends Kind>(kind: K): z.ZodType<Id<K>> =>
-  z.string().regex(new RegExp(`^${kind}:${ID_TAIL.source.slice(1)}`)) as unknown as z.ZodType<Id<K>>;
-export const anyId = z.union(KINDS.map((kind) => id(kind))) as unknown as z.ZodType<Id>;
-export const refShape = z.string().regex(/^device:[a-z0-9][a-z0-9-]{0,63}\..{1,64}$/) as unknown as z.ZodType<Ref>;
+  said<Id<K>>(z.string().regex(new RegExp(`^${kind}:${ID_TAIL.source.slice(1)}`)));
+export const anyId = said<Id>(z.union(KINDS.map((kind) => id(kind))));
+const refText = z.string().regex(/^device:[a-z0-9][a-z0-9-]{0,63}\..{1,64}$/);
+export const refShape = said<Ref>(refText);
 export const value: z.ZodType<Value> = z.union([z.string().max(LONGEST.value), z.number()]);
 export const record = <T>(of: z.ZodType<T>) => z.record(z.string().max(130), of);
-export const refRecord = <T>(of: z.ZodType<T>) =>
-  z.record(refShape as unknown as z.ZodType<string> & z.core.$ZodRecordKey, of) as unknown as z.ZodType<
-    Readonly<Record<Ref, T>>
-  >;
+export const refRecord = <T>(of: z.ZodType<T>) => said<Readonly<Record<Ref, T>>>(z.record(refText, of));
 export const pair = <T>(of: z.ZodType<T>) => z.tuple([of, of]);
 export const list = <T>(of: z.ZodType<T>, most = 2000) => z.array(of).max(most);
 

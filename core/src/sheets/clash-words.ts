@@ -63,7 +63,7 @@ const MOST_LISTED = 6;
 
 /** @param known the part as the person knew it: others may have renamed it since, or taken it away */
 export const sayClash = (rig: Rig, { part: id, field, base, mine, theirs }: Clash, known?: Part): SaidClash => {
-  const part = known ?? (partOf(rig, id) as Part | undefined);
+  const part = known ?? partOf(rig, id);
   const dot = field?.indexOf('.') ?? -1;
   const [name, member] = field === undefined ? [] : dot < 0 ? [field] : [field.slice(0, dot), field.slice(dot + 1)];
   const value = (v: unknown) =>
@@ -170,7 +170,10 @@ const plain = (rig: Rig, value: unknown): string => {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') {
     if (value === '') return 'nothing';
-    if (isId(value)) return partOf(rig, value) ? partText(rig, partOf(rig, value) as Part) : GONE;
+    if (isId(value)) {
+      const part = partOf(rig, value);
+      return part ? partText(rig, part) : GONE;
+    }
     return isId(splitRef(value).device) ? refText(rig, theRef(value)) : value;
   }
   if (Array.isArray(value))

@@ -16,6 +16,6 @@ const EXACT_DIGITS = 15;
 export const roundly = (count: bigint): string => {
   const text = count.toString();
   if (text.length <= 6) return count.toLocaleString('en');
-  const [figures, power] = Number(text.slice(0, EXACT_DIGITS)).toExponential(1).split('e+') as [string, string];
+  const [figures, power] = Number(text.slice(0, EXACT_DIGITS)).toExponential(1).split('e+');
   return `about ${figures} × 10^${Number(power) + Math.max(0, text.length - EXACT_DIGITS)}`;
 };

@@ -107,7 +107,7 @@ export class ChangesService {
       who: who.id,
       when: new Date(),
       format: FORMAT,
-      delta: stored as StoredDelta & object,
+      delta: stored,
       parts: stored.length,
       bytes: Buffer.byteLength(JSON.stringify(stored)),
     });
@@ -158,11 +158,7 @@ export class ChangesService {
       }
       await manager.insert(RigEntity, { id: rigId, owner: who.id, name: rigName(rig), revision: 0, demo });
       const delta: Delta = new Map(
-        KINDS.flatMap((kind) =>
-          [...(rig.parts[kind] as ReadonlyMap<AnyId, Part>)].map(
-            ([id, part]) => [id, { before: null, after: part }] as const,
-          ),
-        ),
+        KINDS.flatMap((kind) => [...rig.parts[kind]].map(([id, part]) => [id, { before: null, after: part }] as const)),
       );
       return {
         revision: await this.write(manager, who, { id: rigId, revision: 0 } as RigEntity, rig, delta, {

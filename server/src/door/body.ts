@@ -14,7 +14,7 @@ export const isDeeperThan = (data: unknown, most: number): boolean => {
   for (let depth = 0; level.length; depth += 1) {
     level = level.filter((one): one is object => typeof one === 'object' && one !== null);
     if (level.length && depth >= most) return true;
-    level = level.flatMap((one) => Object.values(one as object) as unknown[]);
+    level = level.flatMap((one) => Object.values(one as object));
   }
   return false;
 };
@@ -24,7 +24,7 @@ export const isDeeperThan = (data: unknown, most: number): boolean => {
  * then go down into it.
  */
 export const sensibleBody = (request: Request, _: Response, next: NextFunction): void => {
-  const { body, method } = request as { body: unknown; method: string };
+  const { body, method } = request;
   if (method === 'GET' || method === 'HEAD') return next();
   if (method === 'DELETE' && body === undefined) return next();
   if (typeof body !== 'object' || body === null || Array.isArray(body))

@@ -48,10 +48,7 @@ export class ShelfController {
       ]);
     await this.database
       .getRepository(ShelfBox)
-      .upsert({ owner: who.id, key, name: read.value.name, format: FORMAT, box: read.value as never }, [
-        'owner',
-        'key',
-      ]);
+      .upsert({ owner: who.id, key, name: read.value.name, format: FORMAT, box: read.value }, ['owner', 'key']);
     return { key };
   }
 

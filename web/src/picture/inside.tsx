@@ -25,7 +25,7 @@ export const Inside = ({ chains }: { chains: readonly Chain[] }) => {
 
 const runOfChain = (chain: Chain): { readonly items: readonly Item[]; readonly names: ReadonlyMap<string, Said> } => {
   const names = new Map<string, Said>();
-  const box = (code: string, name: string): Item => {
+  const box = (code: string, name: string): Extract<Item, { is: 'box' }> => {
     const id = theId('device', `device:${names.size}`);
     names.set(id, { code, name });
     return { is: 'box', device: id, stages: [] };
@@ -37,7 +37,7 @@ const runOfChain = (chain: Chain): { readonly items: readonly Item[]; readonly n
         case 'block':
           return box(slot.id.slice(0, 5).toUpperCase(), slot.stage);
         case 'insert': {
-          const host = box(slot.id, slot.id) as Extract<Item, { is: 'box' }>;
+          const host = box(slot.id, slot.id);
           return {
             is: 'loop',
             device: host.device,

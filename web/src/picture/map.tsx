@@ -14,7 +14,7 @@ import {
   type Node,
   type NodeProps,
 } from '@xyflow/react';
-import { kindOf, splitRef, theId, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
+import { isId, kindOf, splitRef, theId, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
@@ -217,8 +217,8 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
   const { moves, rests } = useRest(frame);
   const take = (e: KeyboardEvent) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
-    const id = (e.target as HTMLElement).getAttribute('data-id') as AnyId | null;
-    if (!id) return;
+    const id = e.target instanceof Element ? e.target.getAttribute('data-id') : null;
+    if (!id || !isId(id)) return;
     e.preventDefault();
     if (kindOf(id) === 'device') pickBox(theId('device', id));
     else pickCable(theId('cable', id));

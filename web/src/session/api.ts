@@ -1,6 +1,5 @@
 import type { ChangeSet } from '@yunta/core/change/edit';
 import type { Device } from '@yunta/core/rig/device';
-import type { Delta } from '@yunta/core/change/delta';
 import type { Clash } from '@yunta/core/change/rebase';
 import type { Journaled } from '@yunta/core/change/session';
 import { rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
@@ -94,7 +93,7 @@ const ask = async <T>(
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
       signal: AbortSignal.timeout(timeout),
     });
-    if (response.ok) return (await response.json()) as T;
+    if (response.ok) return await response.json();
   } catch (e) {
     throw new Away(String(e));
   }
@@ -133,7 +132,7 @@ export const api = {
       all.push(
         ...entries.map((j) => ({
           ...j,
-          delta: new Map(j.delta.map(({ id, before, after: to }) => [id, { before, after: to }])) as Delta,
+          delta: new Map(j.delta.map(({ id, before, after: to }) => [id, { before, after: to }])),
         })),
       );
       if (!more) return all;

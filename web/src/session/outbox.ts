@@ -51,7 +51,7 @@ export class Outbox {
 
   /** What every page of this browser keeps, of one rig or of all. */
   async all(rig?: string): Promise<readonly Kept[]> {
-    return ((await (await this.open()).getAll(STORE)) as Kept[]).filter((k) => rig === undefined || k.rig === rig);
+    return (await (await this.open()).getAll(STORE)).filter((k) => rig === undefined || k.rig === rig);
   }
 
   async drop(rig: string, page: string): Promise<void> {

@@ -12,6 +12,7 @@ import { ROOMS, roomOf } from './rooms.js';
 import { SeverityMark } from './severity.js';
 import { fits, TextField } from './text-field.js';
 import { surely } from '@yunta/core/known/the';
+import { keysOf } from '@yunta/core/known/keys';
 
 /** What asks to be seen to; notes only tell. */
 export const isPressing = (f: Finding): boolean => !f.accepted && f.severity !== 'note';
@@ -45,9 +46,9 @@ export const Findings = ({ opened, close }: { opened: boolean; close: () => void
   const shown = of.filter((f) => `${f.code} ${f.title} ${f.why}`.toLowerCase().includes(words.trim().toLowerCase()));
   const walk = (e: KeyboardEvent) => {
     if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return;
-    const cards = [...(list.current?.children ?? [])] as HTMLElement[];
+    const cards = [...(list.current?.querySelectorAll<HTMLElement>(':scope > *') ?? [])];
     const at = cards.findIndex((c) => c === document.activeElement);
-    if (at < 0 && (e.target as HTMLElement).tagName === 'INPUT' && e.key === 'ArrowUp') return;
+    if (at < 0 && e.target instanceof HTMLInputElement && e.key === 'ArrowUp') return;
     e.preventDefault();
     cards[Math.max(0, Math.min(cards.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)))]?.focus();
   };
@@ -58,8 +59,8 @@ export const Findings = ({ opened, close }: { opened: boolean; close: () => void
           <SegmentedControl
             aria-label="Which findings"
             value={kind}
-            onChange={(k) => choose(k as Kind)}
-            data={(Object.keys(KINDS) as Kind[]).map((k) => ({
+            onChange={(k) => choose(k)}
+            data={keysOf(KINDS).map((k) => ({
               value: k,
               label: `${KINDS[k][0]} (${all.filter(KINDS[k][1]).length})`,
             }))}

@@ -8,6 +8,7 @@ import { boxName, grouped, soundNames } from '../names.js';
 import { once } from '../../kept/kept.js';
 import { heardBy } from './heard-by.js';
 import { theItem, theFirst } from '../../known/the.js';
+import type { Device } from '../../rig/device.js';
 
 export const crosstalk: Check = {
   code: 'midi.crosstalk',
@@ -34,6 +35,11 @@ export const crosstalk: Check = {
   },
 };
 
+const isTunedTo =
+  (channel: number) =>
+  ({ device }: { readonly device: Device }): boolean =>
+    device.midi?.channel === channel && !device.midi.omni;
+
 /** Boxes that take notice of messages of a sound that are meant for another. */
 const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
   const found: { target: Id<'device'>; other: Id<'device'> }[] = [];
@@ -45,11 +51,7 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
         continue;
       const ids = hears.map((h) => h.device.id);
       const own =
-        'send' in act && !('bpm' in act.send)
-          ? hears.find(
-              (h) => h.device.midi?.channel === (act.send as { channel: number }).channel && !h.device.midi?.omni,
-            )?.device.id
-          : undefined;
+        'send' in act && !('bpm' in act.send) ? hears.find(isTunedTo(act.send.channel))?.device.id : undefined;
       const target =
         (typed ? (own ?? meant.find((m) => ids.includes(m.device))?.device) : meant[i]?.device) ??
         (ids.length > 1 ? theFirst(ids) : undefined);

@@ -1,3 +1,4 @@
+import { keysOf } from '../../known/keys.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { isDirt, isTime, type Audible } from './audible.js';
@@ -27,7 +28,7 @@ export const volumePlace: Check = {
   severities: ['note'],
   source: 'common practice: first it cleans up, after the gain it sets the level, last it fades everything',
   *find(inputs: CheckInputs) {
-    for (const place of Object.keys(DOES) as Place[]) {
+    for (const place of keysOf(DOES)) {
       for (const {
         boxes: [volume],
         sounds,

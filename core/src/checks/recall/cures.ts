@@ -59,7 +59,7 @@ interface Missing {
  * The box holds the value in its programs, and the sound calls none: call one that holds it, or keep a new one for it.
  */
 export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonly Missing[]): readonly Remedy[] => {
-  const bySound = grouped(missing, (m) => m.sound) as ReadonlyMap<Id<'sound'>, readonly Missing[]>;
+  const bySound = grouped(missing, (m) => m.sound);
   const edits: Edit[] = [];
   const labels: string[] = [];
   const used = new Set<string>();
@@ -76,9 +76,7 @@ export const callAProgram = ({ rig, compilation }: CheckInputs, missing: readonl
         .map((w) => [splitRef(w.control).name, w.value]),
     );
     const holding = programsOf(rig, deviceId, memory.id).filter(
-      (p) =>
-        p.contents !== 'unplanned' &&
-        Object.entries(needed).every(([c, v]) => String((p.contents as Record<string, Value>)[c]) === v),
+      ({ contents }) => contents !== 'unplanned' && Object.entries(needed).every(([c, v]) => String(contents[c]) === v),
     );
     const chosen = holding[0] ?? freshProgram(rig, device, memory, needed, thePart(rig, id).name, used);
     if (!chosen) continue;

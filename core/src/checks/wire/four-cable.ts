@@ -60,7 +60,7 @@ const missingOf = (wiring: Wiring, amp: Device, box: Device): readonly Lead[] =>
     }
     return false;
   };
-  const [ampIn, ampSend, ampReturn] = ['in', 'send', 'return'].map((j) => [ref(amp.id, j)]) as [Ref[], Ref[], Ref[]];
+  const [ampIn, ampSend, ampReturn] = [[ref(amp.id, 'in')], [ref(amp.id, 'send')], [ref(amp.id, 'return')]];
   const wanted: readonly Lead[] = [
     { name: 'the lead from its send to the front of the amp', from: sends, to: ampIn },
     { name: "the lead from the amp's send to its return", from: ampSend, to: returns },

@@ -2,7 +2,7 @@ import { offers } from '../../edits/cables.js';
 import { pointText } from '../../recall/words/part-words.js';
 import type { Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
-import type { Id, Ref } from '../../rig/ids.js';
+import { theRef, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { once } from '../../kept/kept.js';
 import { partOf, thePart } from '../../rig/rig.js';
 import { passable } from '../../signal/graph/passable.js';
@@ -32,7 +32,7 @@ export const lostOutput: Check = {
         evidence: [...new Set([...begins, ...ends].map((p) => theItem(wiring.points, p).device))],
         about: ends.map((p) => theItem(wiring.points, p).id).join(),
         why: `${listed(ends.map((p) => textAt(inputs, p)))} ${ends.length === 1 ? 'is' : 'are'} plugged, and nothing comes there: the way begins at ${listed(begins.map((p) => textAt(inputs, p)))}, to which no cable leads.`,
-        remedies: () => begins.slice(0, 1).flatMap((p) => joined(inputs, theItem(wiring.points, p).id as Ref)),
+        remedies: () => begins.slice(0, 1).flatMap((p) => joined(inputs, theRef(theItem(wiring.points, p).id))),
       };
     }
     for (const { device, from, outs } of deadEnds(wiring)) {
@@ -42,7 +42,7 @@ export const lostOutput: Check = {
         evidence: [device, theItem(wiring.points, from).device],
         about: `dead end ${theItem(wiring.points, from).id}`,
         why: `${boxName(rig, device)} is fed by ${textAt(inputs, from)}, and what comes out of it is heard nowhere: ${listed(outs.map((p) => textAt(inputs, p)))} ${outs.length === 1 ? 'has' : 'have'} no cable that leads on to where people listen.`,
-        remedies: () => outs.slice(0, 1).flatMap((p) => joined(inputs, theItem(wiring.points, p).id as Ref)),
+        remedies: () => outs.slice(0, 1).flatMap((p) => joined(inputs, theRef(theItem(wiring.points, p).id))),
       };
     }
   },
@@ -76,14 +76,14 @@ const unfedWays = once((wiring: Wiring): readonly UnfedWay[] => {
       !heard.has(p.device) ||
       fed[at] ||
       !leads[at] ||
-      !plugged.has(p.id as Ref) ||
+      !plugged.has(theRef(p.id)) ||
       !theItem(into, at).some((e) => theItem(edges, e).carries.by === 'cable')
     )
       return [];
     const seen = new Set([at]);
     for (const point of seen) for (const e of theItem(into, point)) seen.add(theItem(from, e));
     const begins = [...seen].filter(
-      (q) => theItem(into, q).length === 0 && !theItem(points, q).inside && !plugged.has(theItem(points, q).id as Ref),
+      (q) => theItem(into, q).length === 0 && !theItem(points, q).inside && !plugged.has(theRef(theItem(points, q).id)),
     );
     return begins.length ? [{ at, begins }] : [];
   });
@@ -138,7 +138,6 @@ const deadEnds = once((wiring: Wiring): readonly DeadEnd[] => {
 /** A cable between an open jack and the one that suits it best. */
 const joined = (inputs: CheckInputs, open: Ref): readonly Remedy[] => {
   const best =
-    partOf(inputs.rig, open.slice(0, open.indexOf('.')) as Id<'device'>) &&
-    offers(inputs.rig, inputs.hookup.id, open).find((o) => !o.taken);
+    partOf(inputs.rig, splitRef(open).device) && offers(inputs.rig, inputs.hookup.id, open).find((o) => !o.taken);
   return best ? plugIn(inputs, open, best.jack).map((r) => ({ ...r, promise: 'eases' as const })) : [];
 };

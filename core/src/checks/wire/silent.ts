@@ -1,5 +1,5 @@
 import { offers } from '../../edits/cables.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { stopsOf, stopText } from '../../recall/words/silence.js';
 import type { Stop } from '../../signal/graph/stops.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
@@ -37,10 +37,10 @@ export const silent: Check = {
       const who = sources.map((r) => (r ? boxName(rig, splitRef(r).device) : 'No instrument'));
       yield {
         severity: 'broken',
-        evidence: [...boxes, ...sounds] as (Id<'device'> | Id<'sound'>)[],
+        evidence: [...boxes, ...sounds],
         about: stops.length ? '' : `${sources.join()} ${places.join()}`,
         why: `${listed(who)} ${who.length === 1 ? 'is' : 'are'} not heard at ${listed(places.map((at) => endName(rig, at)))} in ${soundNames(rig, sounds)}. ${where ? `The signal stops at ${where}.` : 'Nothing leads there.'}`,
-        remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, s.at as Ref) : [])),
+        remedies: () => stops.flatMap((s) => (s.because === 'nothing plugged in' ? nextOn(inputs, theRef(s.at)) : [])),
       };
     }
     const lacking = [...compilation.sounds.values()].flatMap((c) =>

@@ -1,5 +1,6 @@
 import type { Bench } from '../../bench/bench.js';
 import type { FootGesture } from '../../bench/box.js';
+import { theOneOf, keysOf } from '../../known/keys.js';
 import { theItem, theFirst } from '../../known/the.js';
 import { controlText, pedalText, stepText, valueText } from '../../recall/words/words.js';
 import { controlAt } from '../../rig/box.js';
@@ -38,7 +39,7 @@ export const playedText = (d: Derived, step: PlayedStep): string | undefined => 
   if (stomp) {
     const device = partOf(d.rig, theId('device', stomp[1]));
     const move = all(d.rig, 'move').find((m) => m.at.some((a) => a.device === device?.id && a.switch === stomp[2]));
-    return device && `${GESTURES[stomp[3] as FootGesture]} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
+    return device && `${GESTURES[theOneOf(keysOf(GESTURES), stomp[3])]} ${move?.name ?? `${device.code} ${stomp[2]}`}`;
   }
   const pedal = PEDAL.exec(step);
   if (pedal) {
@@ -62,7 +63,7 @@ export const playStep = (d: Derived, bench: Bench, step: PlayedStep): boolean =>
   const stomp = STOMP.exec(step);
   if (stomp) {
     if (!partOf(d.rig, theId('device', stomp[1]))) return false;
-    bench.stomp(theId('device', stomp[1]), theItem(stomp, 2), stomp[3] as FootGesture);
+    bench.stomp(theId('device', stomp[1]), theItem(stomp, 2), theOneOf(keysOf(GESTURES), stomp[3]));
     return true;
   }
   const pedal = PEDAL.exec(step);

@@ -19,7 +19,7 @@ export class Deriver {
     const { parts } = rig;
     const before = this.last.get(hookupId);
     const keep = before?.keep ?? new Keep();
-    const inputs: Record<string, unknown> = {
+    const given: Given = {
       rig,
       hookup,
       devices: parts.device,
@@ -29,13 +29,13 @@ export class Deriver {
       moves: parts.move,
       songs: parts.song,
       acceptances: parts.acceptance,
-    } satisfies Given;
-    const old = before?.derived as Record<string, unknown> | undefined;
-    for (const step of STEPS) {
-      const unchanged = old !== undefined && step.needs.every((need) => old[need] === inputs[need]);
-      inputs[step.makes] = unchanged ? old[step.makes] : step.run(inputs as unknown as Derived, keep);
-    }
-    const derived = inputs as unknown as Derived;
+    };
+    const old = before?.derived;
+    // Each step finds what it needs among the results of those before it: the table is in that order.
+    const derived = STEPS.reduce<Derived>((known, step) => {
+      const unchanged = old !== undefined && step.needs.every((need) => old[need] === known[need]);
+      return { ...known, [step.makes]: unchanged ? old[step.makes] : step.run(known, keep) };
+    }, given as Derived);
     this.last.set(hookupId, { derived, keep });
     return derived;
   }

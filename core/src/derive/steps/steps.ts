@@ -61,8 +61,11 @@ export class Keep {
   ground: CompileGround | undefined;
 }
 
-const step = <K extends keyof Results>(makes: K, needs: readonly (keyof Inputs)[], run: Step<K>['run']): Step =>
-  ({ makes, needs, run }) as unknown as Step;
+const step = <K extends keyof Results>(makes: K, needs: readonly (keyof Inputs)[], run: Step<K>['run']): Step => ({
+  makes,
+  needs,
+  run,
+});
 
 /** The table of derivation, in order: each step with the inputs it needs. */
 export const STEPS: readonly Step[] = [

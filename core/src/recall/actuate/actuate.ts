@@ -1,6 +1,6 @@
 import { byteFor, scaledValue, type Act } from '../../rig/act.js';
 import { shown } from '../../midi/numbering.js';
-import { type Device, type Memory } from '../../rig/device.js';
+import type { Device, Memory } from '../../rig/device.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { stepOf } from '../../rig/midi-manners.js';
 import type { Program } from '../../rig/program.js';
@@ -178,7 +178,7 @@ const waiting = (act: Act, afterMs: number): Act =>
   keptIn(
     keptIn(waitingActs, act, () => new Map<number, Act>()),
     afterMs,
-    (): Act => ({ ...act, afterMs }) as Act,
+    (): Act => ({ ...act, afterMs }),
   );
 
 const isTurnedOver = (way: Way): way is Extract<Way, { by: 'toggle' | 'pulse' }> =>

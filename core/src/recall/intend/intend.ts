@@ -15,6 +15,7 @@ import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 import { surely, theEntry, theItem } from '../../known/the.js';
 import { controlAt } from '../../rig/box.js';
+import { keysOf } from '../../known/keys.js';
 
 /**
  * Every control value that a sound needs in a hook-up, said or not, and the state of the rig that follows from them.
@@ -36,7 +37,7 @@ export interface Grounds {
 
 export const groundsOf = (rig: Rig, hookup: Hookup): Grounds => {
   const resting = restingState(rig, hookup);
-  const given = new Set<Ref>([...(Object.keys(hookup.settings) as Ref[]), ...hookup.assumes.map((a) => a.control)]);
+  const given = new Set<Ref>([...keysOf(hookup.settings), ...hookup.assumes.map((a) => a.control)]);
   for (const device of rig.parts.device.values())
     for (const c of device.controls) if (c.use !== 'sound') given.add(ref(device.id, c.id));
   return { resting, given };

@@ -190,7 +190,7 @@ export class Effects {
       if (!this.isVariable(control)) return [];
       if ('set' in act) return this.set(device, control, act.set, when, how);
       if ('toggle' in act) {
-        const [a, b] = act.toggle.map((v) => this.domains.named(control, v)) as [string, string];
+        const [a, b] = [this.domains.named(control, act.toggle[0]), this.domains.named(control, act.toggle[1])];
         return [
           ...this.contacts.followed(
             device,

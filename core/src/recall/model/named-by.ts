@@ -69,8 +69,9 @@ export const namedByDevice = (device: Device, note: Note): void => {
     noteWhen(device.id, actuator.when, note);
     noteActs(device.id, actuator.acts, note);
     for (const act of actuator.acts) {
-      const loads = 'load' in act && typeof act.slot === 'number' ? memoryIn(device, act.load) : undefined;
-      if (loads && 'load' in act) note(ref(device.id, loads.control), act.slot as number);
+      if (!('load' in act) || typeof act.slot !== 'number') continue;
+      const loads = memoryIn(device, act.load);
+      if (loads) note(ref(device.id, loads.control), act.slot);
     }
   }
   for (const memory of device.memories)
@@ -87,7 +88,7 @@ const whensIn = once((device: Device): readonly When[] => {
   const found: When[] = [];
   const walk = (of: unknown): void => {
     if (Array.isArray(of) && of.some((x) => x && typeof x === 'object' && 'control' in x && 'from' in x))
-      found.push((of as When).filter((f) => 'from' in f));
+      found.push(of.filter((f) => 'from' in f));
     if (of && typeof of === 'object') Object.values(of).forEach(walk);
   };
   walk(device.chains);

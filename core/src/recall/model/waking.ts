@@ -1,4 +1,4 @@
-import { type Control, type Device, type Memory } from '../../rig/device.js';
+import type { Control, Device, Memory } from '../../rig/device.js';
 import { ref, splitRef, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
 import type { Value } from '../../rig/value.js';
@@ -124,11 +124,12 @@ export const powerCycle = (
     ...(coarse.length > 1 ? [{ variable: bankOf(device.id).coarse, set: '0' }] : []),
     ...(fine.length > 1 ? [{ variable: bankOf(device.id).fine, set: '0' }] : []),
   ];
-  const isOwn = (act: SystemAct) => act.variable.startsWith(`${device.id}.`) && 'set' in act;
+  const own = (act: SystemAct) =>
+    act.variable.startsWith(`${device.id}.`) && 'set' in act ? [[act.variable, act.set] as const] : [];
   return branchesOf(b, domains, effects, device)
     .map((branch): Waking => ({
       acts: [...banks, ...fixed, ...branch, ...loads, ...rereads, ...wakes],
-      wakes: Object.fromEntries(branch.filter(isOwn).map((act) => [act.variable, (act as { set: string }).set])),
+      wakes: Object.fromEntries(branch.flatMap(own)),
     }))
     .filter(({ acts }) => acts.length > 0);
 };

@@ -7,6 +7,7 @@ import type { Verdict } from '../../prover/prove.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import { openCases } from '../intend/wants.js';
 import { theEntry } from '../../known/the.js';
+import { recordOf } from '../../known/keys.js';
 
 /** What can be said of a sound in a hook-up, the worst first; the worst that holds is told. */
 export const VERDICTS = ['cannot sound', 'broken', 'undecided', 'left to hands', 'proved'] as const;
@@ -109,6 +110,6 @@ export const tally = (verdicts: ReadonlyMap<string, Pick<SoundVerdict, 'is'>>): 
   const count = (is: VerdictKind) => [...verdicts.values()].filter((v) => v.is === is).length;
   return {
     sounds: verdicts.size,
-    ...(Object.fromEntries(VERDICTS.map((is) => [is, count(is)])) as Record<VerdictKind, number>),
+    ...recordOf(VERDICTS, count),
   };
 };

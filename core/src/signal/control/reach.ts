@@ -36,8 +36,7 @@ const arrivals = (rig: Rig, wiring: Wiring, kind: 'midi' | 'contact'): ReadonlyM
   for (const device of rig.parts.device.values()) {
     for (const jack of device.jacks) {
       if (jack.kind !== kind || !hasPole(jack, 'out')) continue;
-      for (const pole of outPoles(jack))
-        found.set(`${device.id}.${pole}` as Ref, heard(wiring, `${device.id}.${pole}`));
+      for (const pole of outPoles(jack)) found.set(`${device.id}.${pole}`, heard(wiring, `${device.id}.${pole}`));
     }
   }
   return found;

@@ -385,17 +385,12 @@ const split = (arms: readonly (readonly Item[])[], joins: boolean, isPair: boole
 /** Two sides that pass the same boxes, one by one; nothing where they part company. */
 const sideBySide = ([left, right]: readonly (readonly Item[])[]): readonly Item[] | undefined => {
   if (!left || !right || left.length !== right.length) return undefined;
-  const isSame = left.every((a, i) => {
+  const both = left.flatMap((a, i) => {
     const b = theItem(right, i);
-    return a.is === 'box' && b.is === 'box' && b.device === a.device;
+    if (a.is !== 'box' || b.is !== 'box' || b.device !== a.device) return [];
+    return [{ ...a, stages: [...a.stages, ...b.stages], wide: true as const }];
   });
-  return isSame
-    ? (left as readonly Box[]).map((box, i) => ({
-        ...box,
-        stages: [...box.stages, ...(right[i] as Box).stages],
-        wide: true as const,
-      }))
-    : undefined;
+  return both.length === left.length ? both : undefined;
 };
 
 /** Neighbouring marks of one box are one tag; a box that only hosts loops stands as the loops' host. */

@@ -52,9 +52,10 @@ export const cablesInOrder = (rig: Rig, anatomy: Anatomy): readonly ListedCable[
     const { device, name } = splitRef(end);
     return jackIn(partOf(rig, device), name);
   };
+  const rank = (end: string): number => order.get(splitRef(end).device) ?? 999;
   /** A cable is met when both of its boxes have been; the way there before the way back. */
   const place = (from: string, to: string): number => {
-    const [a, b] = [from, to].map((end) => order.get(splitRef(end).device) ?? 999) as [number, number];
+    const [a, b] = [rank(from), rank(to)];
     return Math.max(a, b) * 1000 + a;
   };
   return cablesOf(rig, anatomy.hookup.id)

@@ -1,5 +1,5 @@
 import type { Hookup } from '../../rig/hookup.js';
-import { ref, type Id, type Ref } from '../../rig/ids.js';
+import { ref, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
 import { all, type Rig } from '../../rig/rig.js';
 import { type Control } from '../../rig/device.js';
@@ -71,7 +71,7 @@ export const restingState = (rig: Rig, hookup: Hookup): Map<Ref, Value> => {
   const state = new Map<Ref, Value>();
   for (const device of all(rig, 'device'))
     for (const control of device.controls) state.set(ref(device.id, control.id), restingValue(control));
-  for (const [r, value] of Object.entries(hookup.settings)) state.set(r as Ref, value);
+  for (const [r, value] of Object.entries(hookup.settings)) state.set(theRef(r), value);
   for (const { control, value } of hookup.assumes) state.set(control, value);
   return state;
 };

@@ -140,7 +140,9 @@ export interface Wiring {
   readonly plugged: ReadonlySet<Ref>;
 }
 
-export const pointId = (device: Id<'device'>, at: string): string => `${device}.${at}`;
+const areAll = <T>(list: readonly (T | false)[]): list is readonly T[] => !list.includes(false);
+
+export const pointId = (device: Id<'device'>, at: string): Ref => `${device}.${at}`;
 
 /** The jack of a point, without its pole. @example jackOf('exp:ring') // 'exp' */
 export const jackOf = (at: string): string => at.replace(/:(tip|ring)$/, '');
@@ -218,11 +220,11 @@ class Builder {
     carries: Carried,
     more: { leg?: Leg | undefined; gain?: Gain | undefined } = {},
   ): void {
-    if (needs.includes(false)) return;
+    if (!areAll(needs)) return;
     this.edges.push({
       from,
       to,
-      needs: needs as readonly Need[],
+      needs,
       carries,
       ...(more.leg ? { leg: more.leg } : {}),
       ...(more.gain === undefined ? {} : { gain: more.gain }),
@@ -285,7 +287,7 @@ class Builder {
   }
 
   private isPlugged(device: Device, jack: string): boolean {
-    return this.plugged.has(`${device.id}.${jackOf(jack)}` as Ref);
+    return this.plugged.has(`${device.id}.${jackOf(jack)}`);
   }
 
   addDevice(device: Device): void {
@@ -402,13 +404,13 @@ class Builder {
    */
   private addBlock({ device, unfed }: Inside, block: Block, at: Place, next: Place): void {
     const on = this.when(device, block.on);
-    const isOff = on.includes(false);
+    const sounds = areAll(on) ? on.flatMap((n) => n.facts) : undefined;
     const passes = block.mutes ? this.unless(device, block.mutes) : [];
     const carries: Carried = {
       by: 'block',
       device: device.id,
       block,
-      on: isOff ? undefined : (on as readonly Need[]).flatMap((n) => n.facts),
+      on: sounds,
     };
     this.along(at, next, passes, carries);
     for (const [side, from] of at) {
@@ -486,7 +488,7 @@ class Builder {
     const ends = devices.flatMap((device) =>
       (device.ends ?? []).flatMap((end): WiredEnd[] => {
         const point = this.at.get(pointId(device.id, end.at));
-        return point === undefined ? [] : [{ ref: pointId(device.id, end.at) as Ref, point, device: device.id, end }];
+        return point === undefined ? [] : [{ ref: pointId(device.id, end.at), point, device: device.id, end }];
       }),
     );
     const blocks = this.edges.flatMap(({ carries }, edge): readonly WiredBlock[] => {

@@ -1,5 +1,5 @@
 import './sheet.css';
-import { useMemo, useState, type CSSProperties, type MouseEvent } from 'react';
+import { useMemo, useState, type MouseEvent } from 'react';
 import { copy, paste } from './clipboard.js';
 import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns } from './columns.js';
 import { useCursor } from './cursor.js';
@@ -39,7 +39,7 @@ export const Sheet = ({ label, heads, nameWidth, chosen, choose, ...writing }: S
   const laidOut = {
     width: SLOT_WIDTH + nameWidth + widths.reduce((sum, w) => sum + w, 0),
     '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
-  } as CSSProperties;
+  };
   return (
     <div className="sheet-wrap">
       <table

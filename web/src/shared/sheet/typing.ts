@@ -26,7 +26,7 @@ export interface Writing {
 const inOne = (refusals: readonly Refusal[]): string =>
   refusals
     .slice(0, 3)
-    .map((r) => sayRefusal({ ...r, part: undefined as never }))
+    .map((r) => sayRefusal({ ...r, part: undefined }))
     .join(' ');
 
 /** Says above the sheet why nothing was changed; nothing when there is nothing to say. */

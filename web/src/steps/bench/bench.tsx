@@ -25,7 +25,7 @@ const LOOK_MS = 60;
  */
 const useBench = () => {
   const { ask, derived } = useRig();
-  const asked = useLocation().state as { play?: Play; call?: Id<'sound'> } | null;
+  const asked: { play?: Play; call?: Id<'sound'> } | null = useLocation().state;
   const [bench, setBench] = useState<BenchView>();
   const [play, setPlay] = useState<Play>();
   const setUpFor = useRef(-1);

@@ -40,7 +40,7 @@ export const useFeet = (act: DoOnBench) => {
 };
 
 const typing = (e: KeyboardEvent) =>
-  /^(INPUT|TEXTAREA|SELECT)$/.test((e.target as HTMLElement).tagName) || e.ctrlKey || e.metaKey || e.altKey;
+  (e.target instanceof Element && e.target.matches('input, textarea, select')) || e.ctrlKey || e.metaKey || e.altKey;
 
 /** A button that is a switch under a foot: mouse, finger and keys press it and let it go. */
 const foot = (press: ReturnType<typeof useFeet>, at: Place) => ({

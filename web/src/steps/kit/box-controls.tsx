@@ -1,4 +1,4 @@
-import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import {
   rangeText,
   readRange,
@@ -14,17 +14,18 @@ import { useState } from 'react';
 import { TextField } from '../../shared/text-field.js';
 import { setBy } from './box-inspector.js';
 import { theFirst } from '@yunta/core/known/the';
+import { Choice } from '../../shared/choice.js';
 
 const POWER_UP = [
   { value: 'left', label: 'as it was left' },
   { value: 'loaded', label: 'as programmed' },
   { value: 'unknown', label: 'not known' },
-];
+] as const;
 const USES = [
   { value: 'sound', label: 'by sounds' },
   { value: 'setting', label: 'once, a setting' },
   { value: 'play', label: 'while playing' },
-];
+] as const;
 const PLAIN_FLOOR = /^(held|latch)-/;
 
 interface OfBox {
@@ -141,13 +142,7 @@ const ControlRow = ({ device, control: c, change }: OfControl) => {
         <SetBy device={device} control={c} change={change} />
       </td>
       <td>
-        <NativeSelect
-          size="xs"
-          aria-label={`When ${c.id} is changed`}
-          data={USES}
-          value={c.use}
-          onChange={(e) => set({ use: e.currentTarget.value as Control['use'] })}
-        />
+        <Choice aria-label={`When ${c.id} is changed`} data={USES} value={c.use} choose={(use) => set({ use })} />
       </td>
       <td>
         <PowerUp control={c} set={set} />
@@ -196,12 +191,11 @@ const SetBy = ({ device, control: c, change }: OfControl) => (
 );
 
 const PowerUp = ({ control: c, set }: { control: Control; set: (part: Partial<Control>) => void }) => (
-  <NativeSelect
-    size="xs"
+  <Choice<'at' | 'left' | 'unknown' | 'loaded'>
     aria-label={`${c.id} at power-up`}
     data={typeof c.powerUp === 'object' ? [{ value: 'at', label: `always ${c.powerUp.at}` }, ...POWER_UP] : POWER_UP}
     value={typeof c.powerUp === 'object' ? 'at' : c.powerUp}
-    onChange={(e) => e.currentTarget.value !== 'at' && set({ powerUp: e.currentTarget.value as 'left' })}
+    choose={(powerUp) => powerUp !== 'at' && set({ powerUp })}
   />
 );
 

@@ -1,4 +1,4 @@
-import { Button, NativeSelect, NumberInput, Textarea } from '@mantine/core';
+import { Button, NumberInput, Textarea } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { withChannel } from '@yunta/core/catalogue/box-parts';
 import { insideText, readInside } from '@yunta/core/catalogue/inside';
@@ -15,12 +15,13 @@ import { Ends } from './box-ends.js';
 import { Jacks } from './box-jacks.js';
 import { ZONE_NAMES } from './zone-names.js';
 import { TextField } from '../../shared/text-field.js';
+import { Choice } from '../../shared/choice.js';
 
 const ORIGINS = [
   { value: 'assumed', label: 'assumed' },
   { value: 'maker', label: "the maker's figure" },
   { value: 'measured', label: 'measured' },
-];
+] as const;
 const MOST_SAID = 5;
 
 /**
@@ -150,7 +151,7 @@ const Plate = ({ device, change }: { device: Device; change: (part: Partial<Devi
   const [w, d, h] = figures.mm ?? [0, 0, 0];
   const side = (i: number, v: number | string) =>
     typeof v === 'number' &&
-    change({ figures: { ...figures, mm: [w, d, h].map((x, k) => (k === i ? v : x)) as [number, number, number] } });
+    change({ figures: { ...figures, mm: [i === 0 ? v : w, i === 1 ? v : d, i === 2 ? v : h] } });
   return (
     <section className="card">
       <h2>Plate and figures</h2>
@@ -169,12 +170,11 @@ const Plate = ({ device, change }: { device: Device; change: (part: Partial<Devi
           value={device.code}
           onChange={(e) => change({ code: e.currentTarget.value.toUpperCase() })}
         />
-        <NativeSelect
-          size="xs"
+        <Choice
           label="Where it stands"
           data={ZONES.map((z) => ({ value: z, label: ZONE_NAMES[z] }))}
           value={device.zone}
-          onChange={(e) => change({ zone: e.currentTarget.value as Device['zone'] })}
+          choose={(zone) => change({ zone })}
         />
         <NumberInput
           size="xs"
@@ -213,12 +213,11 @@ const Plate = ({ device, change }: { device: Device; change: (part: Partial<Devi
           value={figures.kg ?? ''}
           onChange={(v) => typeof v === 'number' && change({ figures: { ...figures, kg: v } })}
         />
-        <NativeSelect
-          size="xs"
+        <Choice
           label="These figures are"
           data={ORIGINS}
           value={figures.origin ?? 'assumed'}
-          onChange={(e) => change({ figures: { ...figures, origin: e.currentTarget.value as 'assumed' } })}
+          choose={(origin) => change({ figures: { ...figures, origin } })}
         />
       </div>
       <p className="soft" style={{ margin: '6px 0 0' }}>

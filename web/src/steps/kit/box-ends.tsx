@@ -3,6 +3,7 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import { END_KINDS, SOURCE_KINDS, type Device, type End } from '@yunta/core/rig/device';
 import { TextField } from '../../shared/text-field.js';
 import { surely } from '@yunta/core/known/the';
+import { Choice } from '../../shared/choice.js';
 
 const END_NAMES: Readonly<Record<End['is'], string>> = {
   source: 'sound begins here',
@@ -57,12 +58,11 @@ export const Ends = ({ device, save }: { device: Device; save: (ends: readonly E
                   />
                 </td>
                 <td>
-                  <NativeSelect
-                    size="xs"
+                  <Choice
                     aria-label={`What happens at ${end.name}`}
                     data={END_KINDS.map((k) => ({ value: k, label: END_NAMES[k] }))}
                     value={end.is}
-                    onChange={(e) => set(i, { is: e.currentTarget.value as End['is'] })}
+                    choose={(is) => set(i, { is })}
                   />
                 </td>
                 <td>
@@ -76,12 +76,11 @@ export const Ends = ({ device, save }: { device: Device; save: (ends: readonly E
                 </td>
                 <td>
                   {end.is === 'source' && (
-                    <NativeSelect
-                      size="xs"
+                    <Choice
                       aria-label={`What sounds at ${end.name}`}
-                      data={[...SOURCE_KINDS]}
+                      data={SOURCE_KINDS}
                       value={end.what ?? 'guitar'}
-                      onChange={(e) => set(i, { what: e.currentTarget.value as NonNullable<End['what']> })}
+                      choose={(what) => set(i, { what })}
                     />
                   )}
                 </td>

@@ -28,11 +28,11 @@ const NUMBERINGS: readonly { readonly value: string; readonly label: string; rea
 const numberingOf = (shows: Numbering): string =>
   NUMBERINGS.find((n) => JSON.stringify(n.shows) === JSON.stringify(shows))?.value ?? '';
 
-const POWER_UP: readonly { readonly value: string; readonly label: string }[] = [
+const POWER_UP = [
   { value: 'left', label: 'as it was left' },
   { value: 'loaded', label: 'as programmed' },
   { value: 'unknown', label: 'not known' },
-];
+] as const;
 const powerUpText = (control: Control): string =>
   typeof control.powerUp === 'object'
     ? `always ${control.powerUp.at}`
@@ -179,7 +179,7 @@ const Again = ({ device, change }: OfBox) => {
         { value: 'nothing', label: 'does nothing' },
       ]}
       value={memory.again}
-      onChange={(again) => again && set(again as Memory['again'])}
+      onChange={(again) => again && set(again)}
     />
   );
 };
@@ -295,7 +295,8 @@ const PowerUp = ({ control, save }: { control: Control; save: (powerUp: Control[
       value={value}
       onChange={(v) => {
         if (!v) return;
-        if (!v.startsWith('at:')) return save(v as 'left' | 'unknown' | 'loaded');
+        const usual = POWER_UP.find((p) => p.value === v);
+        if (usual) return save(usual.value);
         const text = v.slice(3);
         save({
           at:

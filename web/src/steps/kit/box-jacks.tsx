@@ -1,10 +1,12 @@
 import { Button, NativeSelect, NumberInput } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
-import { JACK_WAYS, wayOf, type JackWay } from '@yunta/core/catalogue/box-parts';
+import { JACK_WAYS, wayOf } from '@yunta/core/catalogue/box-parts';
 import { CONNECTORS, JACK_KINDS, type Device, type Jack } from '@yunta/core/rig/device';
 import { TextField } from '../../shared/text-field.js';
+import { keysOf } from '@yunta/core/known/keys';
+import { Choice } from '../../shared/choice.js';
 
-const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'];
+const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'] as const;
 
 /** Each value of a control that a contact can follow, as a text: `relay1 = closed`. */
 const followed = (device: Device): readonly { readonly value: string; readonly label: string }[] =>
@@ -90,30 +92,27 @@ const JackRow = ({ device, jack, at, save, takeOut }: JackRowProps) => {
         />
       </td>
       <td>
-        <NativeSelect
-          size="xs"
+        <Choice
           aria-label={`Kind of ${jack.id}`}
-          data={[...JACK_KINDS]}
+          data={JACK_KINDS}
           value={jack.kind}
-          onChange={(e) => set({ kind: e.currentTarget.value as Jack['kind'] })}
+          choose={(kind) => set({ kind })}
         />
       </td>
       <td>
-        <NativeSelect
-          size="xs"
+        <Choice
           aria-label={`Plug of ${jack.id}`}
-          data={[...CONNECTORS]}
+          data={CONNECTORS}
           value={jack.connector}
-          onChange={(e) => set({ connector: e.currentTarget.value as Jack['connector'] })}
+          choose={(connector) => set({ connector })}
         />
       </td>
       <td>
-        <NativeSelect
-          size="xs"
+        <Choice
           aria-label={`What ${jack.id} does`}
-          data={Object.keys(JACK_WAYS)}
+          data={keysOf(JACK_WAYS)}
           value={wayOf(jack)}
-          onChange={(e) => set({ poles: JACK_WAYS[e.currentTarget.value as JackWay] })}
+          choose={(way) => set({ poles: JACK_WAYS[way] })}
         />
       </td>
       <td>
@@ -146,12 +145,11 @@ const JackRow = ({ device, jack, at, save, takeOut }: JackRowProps) => {
 const Does = ({ device, jack, save }: Pick<JackRowProps, 'device' | 'jack' | 'save'>) => (
   <>
     {jack.kind === 'audio' && (
-      <NativeSelect
-        size="xs"
+      <Choice
         aria-label={`Level of ${jack.id}`}
         data={LEVELS}
         value={jack.level ?? 'instrument'}
-        onChange={(e) => save({ ...jack, level: e.currentTarget.value as 'line' })}
+        choose={(level) => save({ ...jack, level })}
       />
     )}
     {jack.kind === 'contact' && jack.poles.tip === 'out' && (
@@ -200,7 +198,7 @@ const Follows = ({
       value={value}
       onChange={(e) => {
         if (!e.currentTarget.value) return save(undefined);
-        const [control, is] = JSON.parse(e.currentTarget.value) as [string, string];
+        const [control, is]: [string, string] = JSON.parse(e.currentTarget.value);
         save([{ control, in: [is] }]);
       }}
     />

@@ -25,7 +25,7 @@ export const PlanRoom = () => {
           size="xs"
           aria-label="Which sounds get a program"
           value={planFor}
-          onChange={(v) => setPlanFor(v as PlanFor)}
+          onChange={(v) => setPlanFor(v)}
           data={[...FOR]}
         />
         <Button

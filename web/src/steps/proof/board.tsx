@@ -101,7 +101,8 @@ const STEPS: Readonly<Record<string, readonly [number, number]>> = {
 /** An arrow goes to the next pair; past the empty one of a sound with itself. */
 const move = (e: KeyboardEvent, table: HTMLElement | null): void => {
   const step = STEPS[e.key];
-  const here = (e.target as HTMLElement).closest<HTMLElement>('[data-cell]')?.dataset.cell?.split(',').map(Number);
+  const cell = e.target instanceof Element && e.target.closest<HTMLElement>('[data-cell]');
+  const here = cell ? cell.dataset.cell?.split(',').map(Number) : undefined;
   if (!step || !here) return;
   e.preventDefault();
   for (let k = 1; k <= 2; k += 1) {
@@ -154,7 +155,7 @@ export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (
         aria-label="What the board shows"
         data={[...TABS]}
         value={shown}
-        onChange={(v) => show(v as Shown)}
+        onChange={(v) => show(v)}
       />
       <div className="board-wrap" aria-busy={drawn.goesOn}>
         <table

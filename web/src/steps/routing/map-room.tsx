@@ -67,8 +67,8 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
   const { rig, hookup, edit, pointed } = useRig();
   const laid = useMap();
   const lit = useAsked(['lit', sound?.id], (worker) => worker.answers.lit(sound?.id));
-  const [chosenLayers, chooseLayers] = useState<string[]>(['audio']);
-  const layers = useMemo(() => new Set(chosenLayers as Layer[]), [chosenLayers]);
+  const [chosenLayers, chooseLayers] = useState<Layer[]>(['audio']);
+  const layers = useMemo(() => new Set(chosenLayers), [chosenLayers]);
   const { focus, setFocus, pickBox, pickJack, pickCable, letGo, panel } = useHand();
   if (!hookup) return null;
   const plug = (from: Ref, to: Ref) => {

@@ -297,7 +297,7 @@ const NewCable = () => {
         data={starts}
         value={from}
         onChange={(v) => {
-          setFrom(v as Ref | null);
+          setFrom(v);
           setTo(null);
         }}
         maxDropdownHeight={320}
@@ -314,7 +314,7 @@ const NewCable = () => {
         nothingFoundMessage="Nothing fits"
         data={fitting.map((o) => ({ value: o.jack, label: `${jackText(rig, o.jack)}: ${o.why}` }))}
         value={to}
-        onChange={(v) => setTo(v as Ref | null)}
+        onChange={(v) => setTo(v)}
       />
       <Button type="submit" disabled={!from || !to}>
         Plug it

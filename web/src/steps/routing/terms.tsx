@@ -109,7 +109,7 @@ const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: 
           onChange={(as) =>
             as &&
             edit(
-              setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as as HeardWish['as'] }),
+              setHeard(hookup, terms.standing, { from: pair.from, at: pair.at, as: as }),
               `${from} ${theOne(ASKED, (a) => a.value === as).label} at ${at}`,
             )
           }

@@ -32,6 +32,6 @@ export const addable = (rig: Rig, columns: readonly Column[]): { value: string; 
           !known.has(ref(d.id, c.id)) &&
           !d.memories.some((m) => m.control === c.id || m.by === 'slot'),
       )
-      .map((c) => ({ value: ref(d.id, c.id) as string, label: `${d.code} ${c.name ?? c.id}, ${d.name}` })),
+      .map((c) => ({ value: ref(d.id, c.id), label: `${d.code} ${c.name ?? c.id}, ${d.name}` })),
   );
 };

@@ -115,7 +115,7 @@ const AS = [
   { value: 'stereo', label: 'is heard in stereo' },
   { value: 'silent', label: 'is silent' },
   { value: 'either', label: 'as it comes' },
-];
+] as const;
 
 const Ends = ({ sound, detail }: SoundOnCard) => {
   const { edit } = useRig();
@@ -158,9 +158,9 @@ const Ends = ({ sound, detail }: SoundOnCard) => {
             size="xs"
             aria-label={`How source ${i + 1} is heard`}
             allowDeselect={false}
-            data={AS}
+            data={[...AS]}
             value={e.as}
-            onChange={(v) => v && change(i, { as: v as HeardView['as'] })}
+            onChange={(v) => v && change(i, { as: v })}
           />
           <Select
             size="xs"
@@ -211,7 +211,7 @@ const Level = ({ sound, detail }: SoundOnCard) => {
   const { rig, edit } = useRig();
   const others = soundsInOrder(rig)
     .filter((s) => s.id !== sound.id)
-    .map((s) => ({ value: s.id as string, label: s.name }));
+    .map((s) => ({ value: s.id, label: s.name }));
   return (
     <section>
       <h2>How loud</h2>
@@ -239,7 +239,7 @@ const Level = ({ sound, detail }: SoundOnCard) => {
           value={sound.level?.than ?? null}
           onChange={(v) =>
             edit(
-              setLevel(sound, v ? { than: v as Sound['id'], db: sound.level?.db ?? 0 } : undefined),
+              setLevel(sound, v ? { than: v, db: sound.level?.db ?? 0 } : undefined),
               v ? `${sound.name}: level against another` : `${sound.name}: no wish for its level`,
             )
           }

@@ -15,7 +15,7 @@ export const GainLadder = () => {
   const { rig, edit, select } = useRig();
   const stages = useAsked(['gain stages'], (worker) => worker.answers.gainStages());
   const [picked, pick] = useState<string[]>();
-  const chosen = useMemo(() => picked ?? stages?.slice(-USUALLY).map((s) => s.stage as string) ?? [], [picked, stages]);
+  const chosen = useMemo(() => picked ?? stages?.slice(-USUALLY).map((s) => s.stage) ?? [], [picked, stages]);
   const rungs = useMemo(
     () => gainLadder(rig, stages?.filter((s) => chosen.includes(s.stage)) ?? []),
     [rig, stages, chosen],

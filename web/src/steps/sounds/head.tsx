@@ -5,6 +5,7 @@ import type { Sound } from '@yunta/core/rig/sound';
 import { useNavigate } from 'react-router';
 import { useRig } from '../../shared/rig-context.js';
 import { VerdictText } from '../../shared/verdict.js';
+import { keysOf } from '@yunta/core/known/keys';
 
 /** What can be unfolded below the run of a sound. */
 export const PANELS = {
@@ -30,7 +31,7 @@ export const Head = ({ sound, shown, open, turn }: HeadProps) => {
       <h1 className="any-name">{sound.name}</h1>
       <Said sound={sound} shown={shown} />
       <div className="tools">
-        {(Object.keys(PANELS) as Panel[]).map((panel) => (
+        {keysOf(PANELS).map((panel) => (
           <Button key={panel} variant="default" size="xs" aria-expanded={open.has(panel)} onClick={() => turn(panel)}>
             {PANELS[panel]}
           </Button>

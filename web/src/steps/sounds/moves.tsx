@@ -1,6 +1,6 @@
 import { Button, MultiSelect, SegmentedControl, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
-import type { Id } from '@yunta/core/rig/ids';
+import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
 import { mannerOf, MANNERS, type Manner, type Move } from '@yunta/core/rig/sound';
 import { addMove, assignableSwitches, moveRows, putLists, removeMove, setManner } from '@yunta/core/sheets/move-sheet';
@@ -120,7 +120,7 @@ const MoveTools = ({ move }: { move: Move }) => {
   };
   const haveIn = (sounds: readonly string[]) =>
     sounds.length
-      ? change({ sounds: sounds as Id<'sound'>[] }, `in ${sounds.length} sounds`)
+      ? change({ sounds: sounds.map((s) => theId('sound', s)) }, `in ${sounds.length} sounds`)
       : change({ sounds: 'all' }, 'in all sounds');
   return (
     <>
@@ -129,7 +129,7 @@ const MoveTools = ({ move }: { move: Move }) => {
         size="xs"
         aria-label={`How ${move.name} works`}
         value={mannerOf(move)}
-        onChange={(v) => edit(setManner(move, v as Manner), `${move.name}: ${v}`)}
+        onChange={(v) => edit(setManner(move, v), `${move.name}: ${v}`)}
         data={[...MANNERS]}
       />
       <Select

@@ -75,7 +75,7 @@ const UnderPedal = ({ want, ...of }: InScope & { want: PedalWant }) => {
         label="pedal"
         aria-label={`Pedal for ${name}`}
         allowDeselect={false}
-        data={expressionInputs(rig).map((i) => ({ value: i.input as string, label: i.text }))}
+        data={expressionInputs(rig).map((i) => ({ value: i.input, label: i.text }))}
         value={want.pedal}
         onChange={(v) => v && put({ ...want, pedal: theRef(v) })}
       />
@@ -101,7 +101,7 @@ const UnderPedal = ({ want, ...of }: InScope & { want: PedalWant }) => {
         allowDeselect={false}
         data={[...CURVES]}
         value={want.curve ?? 'line'}
-        onChange={(v) => v && put({ ...want, curve: v as Curve })}
+        onChange={(v) => v && put({ ...want, curve: v })}
       />
       <Amount
         key={`${sound.id} at`}
@@ -132,7 +132,7 @@ const PutUnder = (of: InScope) => {
   const amounts = all(rig, 'device').flatMap((d) =>
     d.controls
       .filter((c) => c.use === 'sound' && 'min' in c.domain && !d.memories.some((m) => m.control === c.id))
-      .map((c) => ({ value: ref(d.id, c.id) as string, label: `${controlText(rig, ref(d.id, c.id))}, ${d.name}` })),
+      .map((c) => ({ value: ref(d.id, c.id), label: `${controlText(rig, ref(d.id, c.id))}, ${d.name}` })),
   );
   const add = (pedal: Ref) => {
     if (!control) return;
@@ -153,7 +153,7 @@ const PutUnder = (of: InScope) => {
         value={control ?? null}
         limit={60}
         nothingFoundMessage="No such amount"
-        onChange={(v) => choose((v ?? undefined) as Ref | undefined)}
+        onChange={(v) => choose(v ?? undefined)}
       />
       {inputs.map((i) => (
         <Button key={i.input} variant="default" size="xs" disabled={!control} onClick={() => add(i.input)}>

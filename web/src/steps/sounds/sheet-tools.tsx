@@ -1,6 +1,6 @@
 import { SegmentedControl, Select, TextInput } from '@mantine/core';
 import type { Hookup } from '@yunta/core/rig/hookup';
-import { theRef, type Id, type Ref } from '@yunta/core/rig/ids';
+import { theRef, type Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import { useRig } from '../../shared/rig-context.js';
 import { WHERE_MARKS } from '../../shared/sheet/row.js';
@@ -13,7 +13,7 @@ const SORTS = [
   { value: 'slot', label: 'by slot' },
   { value: 'role', label: 'by role' },
   { value: 'song', label: 'by song' },
-];
+] as const;
 
 interface SheetToolsProps {
   readonly sheet: SheetKind;
@@ -38,7 +38,7 @@ export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, 
         size="xs"
         aria-label="Which sheet"
         value={sheet}
-        onChange={(v) => turnTo(v as SheetKind)}
+        onChange={(v) => turnTo(v)}
         data={[
           { value: 'sounds', label: 'Sound sheet' },
           { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` },
@@ -103,9 +103,9 @@ const Rows = ({ arrangement, arrange }: Pick<SheetToolsProps, 'arrangement' | 'a
         w={112}
         aria-label="Order of the rows"
         allowDeselect={false}
-        data={SORTS}
+        data={[...SORTS]}
         value={arrangement.sort}
-        onChange={(v) => v && arrange({ ...arrangement, sort: v as RowOrder['sort'] })}
+        onChange={(v) => v && arrange({ ...arrangement, sort: v })}
       />
       <Select
         size="xs"
@@ -113,12 +113,12 @@ const Rows = ({ arrangement, arrange }: Pick<SheetToolsProps, 'arrangement' | 'a
         aria-label="Mark what changes"
         data={[
           { value: '', label: '▸ against the row above' },
-          ...soundsInOrder(rig).map((s) => ({ value: s.id as string, label: `▸ against ${s.name}` })),
+          ...soundsInOrder(rig).map((s) => ({ value: s.id, label: `▸ against ${s.name}` })),
         ]}
         allowDeselect={false}
         searchable
         value={arrangement.against ?? ''}
-        onChange={(v) => arrange({ ...arrangement, against: (v || undefined) as Id<'sound'> | undefined })}
+        onChange={(v) => arrange({ ...arrangement, against: v || undefined })}
       />
     </>
   );

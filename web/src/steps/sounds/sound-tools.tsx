@@ -15,15 +15,15 @@ const LEAVING = [
   { value: '', label: 'tails as they come' },
   { value: 'ring', label: 'left, it rings out' },
   { value: 'cut', label: 'left, it stops' },
-];
+] as const;
 
 /** What is done to the chosen sound as a whole. */
 export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
   const { rig, edit } = useRig();
   const setRole = (role: Role) => edit(changeSound(sound, { role }), `${sound.name}: role ${role}`);
   const leave = (how: string) => {
-    const label = theOne(LEAVING, (l) => l.value === how).label;
-    edit(setLeaving(sound, (how || undefined) as Sound['leaving']), `${sound.name}: ${label}`);
+    const { value, label } = theOne(LEAVING, (l) => l.value === how);
+    edit(setLeaving(sound, value === '' ? undefined : value), `${sound.name}: ${label}`);
   };
   return (
     <div className="sheet-tools">
@@ -35,14 +35,14 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
         allowDeselect={false}
         data={[...ROLES]}
         value={sound.role}
-        onChange={(role) => role && setRole(role as Role)}
+        onChange={(role) => role && setRole(role)}
       />
       <Select
         aria-label={`When ${sound.name} is left`}
         size="xs"
         w={150}
         allowDeselect={false}
-        data={LEAVING}
+        data={[...LEAVING]}
         value={sound.leaving ?? ''}
         onChange={(how) => how !== null && leave(how)}
       />
