@@ -43,7 +43,7 @@ const house = {
 
 /** One project per workspace; the server's and the interface's tests start their own database and browser. */
 export default {
-  testTimeout: 30_000,
+  testTimeout: 30_000 * Math.max(1, Number(process.env.YUNTA_OFTEN ?? 1)),
   forceExit: true,
   projects: [...['core', 'cli', 'server', 'web', 'e2e'].map(project), house],
 };

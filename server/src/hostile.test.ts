@@ -1,3 +1,4 @@
+import { often } from '@yunta/core/testing/often';
 import { islandRun } from '@yunta/core/demo/island-run';
 import { writeRigFile } from '@yunta/core/formats/rig-file';
 import { HOSTILE, mutated, type Json } from '@yunta/core/testing/mutations';
@@ -5,8 +6,7 @@ import { Random } from '@yunta/core/testing/random';
 import request from 'supertest';
 import { testApp } from './test-app.js';
 
-/** `npm run verify` sends 5,000. */
-const REQUESTS = Number(process.env.YUNTA_REQUESTS ?? 600);
+const REQUESTS = often(300);
 
 let started: Awaited<ReturnType<typeof testApp>>;
 beforeAll(async () => {

@@ -1,3 +1,4 @@
+import { often } from '@yunta/core/testing/often';
 import { openSession, perform } from '@yunta/core/change/session';
 import type { Edit } from '@yunta/core/change/edit';
 import { islandRun } from '@yunta/core/demo/island-run';
@@ -9,8 +10,7 @@ import { randomEdit } from '@yunta/core/testing/random-edit';
 import request from 'supertest';
 import { testApp } from './test-app.js';
 
-/** `npm run verify` tries 3,000. */
-const EDITS = Number(process.env.YUNTA_EDITS ?? 400);
+const EDITS = often(200);
 const RIG = '/api/rigs/island-run';
 
 let started: Awaited<ReturnType<typeof testApp>>;

@@ -1,10 +1,11 @@
+import { often } from '../../testing/often.js';
 import { hurrying, losing, walkAstray } from '../../testing/mishaps.js';
 import { Random } from '../../testing/random.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { proveRig, replayAll, walk } from '../../testing/walk.js';
 import { whatIf } from '../recall/what-if/what-if.js';
 
-const RIGS = 220;
+const RIGS = often(80);
 const FAULTS = 60;
 const STOMPS = 460;
 const PER_TEST = 20;

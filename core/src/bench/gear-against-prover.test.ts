@@ -1,8 +1,9 @@
+import { often } from '../../testing/often.js';
 import { randomGear } from '../../testing/random-gear.js';
 import { Random } from '../../testing/random.js';
 import { proveRig, replayAll, walk } from '../../testing/walk.js';
 
-const RIGS = Number(process.env.YUNTA_GEAR ?? 200);
+const RIGS = often(100);
 const STOMPS = 60;
 const PER_TEST = 50;
 /** States of a cone: these rigs are small, and those that are not are left undecided. */

@@ -1,3 +1,4 @@
+import { often } from '../../testing/often.js';
 import { everythingOf } from '../../testing/everything-of.js';
 import { FAILURES } from '../../testing/failures.js';
 import { mutated, type Json } from '../../testing/mutations.js';
@@ -5,8 +6,7 @@ import { Random } from '../../testing/random.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
 import { readRigFile, writeRigFile } from './rig-file.js';
 
-/** `npm run verify` tries 5,000. */
-const FILES = Number(process.env.YUNTA_MUTATIONS ?? 500);
+const FILES = often(200);
 
 const documents = [...FAILURES.map((f) => f.rig), ...DEMO_RIGS.map((d) => d.make())].map(
   (rig) => JSON.parse(writeRigFile(rig)) as Json,

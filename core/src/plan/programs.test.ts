@@ -1,3 +1,4 @@
+import { often } from '../../testing/often.js';
 import { after } from '../../testing/after.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
@@ -194,7 +195,7 @@ test('the demo: the sound that leaves its delay to a toggle gets a program that 
 
 test('on random rigs: it can be carried out, holds no number for two contents, breaks no sound that was proved, and is at rest afterwards', () => {
   let [plans, proved] = [0, 0];
-  for (let seed = 1; seed <= 150; seed += 1) {
+  for (let seed = 1; seed <= often(60); seed += 1) {
     const { rig, hookup } = randomRig(seed);
     const before = deriveOnce(rig, hookup.id)!;
     for (const planFor of ['what needs one', 'every sound'] as const) {
@@ -234,6 +235,6 @@ test('on random rigs: it can be carried out, holds no number for two contents, b
       ]);
     }
   }
-  expect(plans).toBeGreaterThan(50);
-  expect(proved).toBeGreaterThan(10);
+  expect(plans).toBeGreaterThan(12);
+  expect(proved).toBeGreaterThan(3);
 });

@@ -1,3 +1,4 @@
+import { often } from '../../testing/often.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { askSpin } from '../../testing/spin.js';
 import { proveRig } from '../../testing/walk.js';
@@ -9,8 +10,7 @@ import { coneSystem } from './reduce.js';
 import type { RecallSystem } from './system.js';
 import { QUESTIONS } from '../recall/what-if/what-if.js';
 
-/** `npm run verify` asks SPIN about more of them. */
-const MOST = Number(process.env.YUNTA_SPIN ?? 12);
+const MOST = often(12);
 
 interface Exported {
   readonly name: string;

@@ -1,3 +1,4 @@
+import { often } from '../../testing/often.js';
 import fc from 'fast-check';
 import { changedSystem } from '../../testing/changed-system.js';
 import { Random } from '../../testing/random.js';
@@ -22,7 +23,7 @@ describe('a system that changed a little', () => {
       fc.property(randomSystem, fc.integer({ min: 1, max: 9999 }), (system, seed) => {
         expect(wrongInSystem(changedSystem(new Random(seed), system))).toEqual([]);
       }),
-      { numRuns: 200 },
+      { numRuns: often(120) },
     ));
 
   test('is proved from what was known as if from nothing, footsteps and all', () =>
@@ -36,7 +37,7 @@ describe('a system that changed a little', () => {
           system = changedSystem(r, system);
         }
       }),
-      { numRuns: 400 },
+      { numRuns: often(200) },
     ));
 
   test('has the cones and the wanted values that it has from nothing', () =>
@@ -57,7 +58,7 @@ describe('a system that changed a little', () => {
           expect(new Set([...standing.asBefore, ...standing.redone])).toEqual(new Set(fresh.cones.keys()));
         }
       }),
-      { numRuns: 200 },
+      { numRuns: often(120) },
     ));
 });
 

@@ -1,3 +1,4 @@
+import { often } from '../../testing/often.js';
 import { withParts } from '../../testing/after.js';
 import { randomGear } from '../../testing/random-gear.js';
 import { Random } from '../../testing/random.js';
@@ -9,7 +10,7 @@ import type { Part, Rig } from '../rig/rig.js';
 import { all } from '../rig/rig.js';
 import { wrongInSystem } from '../prover/system.js';
 
-const SEEDS = Number(process.env.YUNTA_GEAR ?? 100);
+const SEEDS = often(50);
 const BUDGET = 3_000;
 
 /**

@@ -1,12 +1,13 @@
+import { often } from '@yunta/core/testing/often';
 import { setTimeout as wait } from 'node:timers/promises';
 import { amRoot, Checkout, homeOf, ME, ORDINARY, runningWith, Yunta, type User } from './yunta.js';
 import { readFileSync } from 'node:fs';
 
 /**
  * Kills of each kind, for each user, in turn: the supervisor begins anew before what ends again and again would be
- * given up; `npm run verify` makes it 63 of four kinds and two users: 504.
+ * given up; `npm run verify` makes it ten of four kinds and two users: 80.
  */
-const KILLS = Number(process.env.YUNTA_KILLS ?? 1);
+const KILLS = often(1);
 const KINDS = ['the server', 'the database', 'both', 'the supervisor'] as const;
 
 const USERS: readonly (readonly [string, User])[] = amRoot

@@ -1,3 +1,4 @@
+import { often } from '@yunta/core/testing/often';
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
 import type { Item } from '@yunta/core/signal/drawing/picture';
@@ -18,10 +19,10 @@ const overlaps = ({ tags }: Laid) =>
   );
 
 describe('the run as it is drawn', () => {
-  test('no two tags overlap and everything lies within the drawing, on the demo and on 150 random rigs', () => {
+  test('no two tags overlap and everything lies within the drawing, on the demo and on random rigs', () => {
     const runs = [
       ...[...islandRun().parts.sound.keys()].map((id) => soundRun(deriveOnce(islandRun(), BALLROOM_ID)!, id)),
-      ...Array.from({ length: 150 }, (_, seed) => randomRig(seed + 1)).flatMap(({ rig, hookup }) =>
+      ...Array.from({ length: often(60) }, (_, seed) => randomRig(seed + 1)).flatMap(({ rig, hookup }) =>
         [...rig.parts.sound.keys()].slice(0, 2).map((id) => soundRun(deriveOnce(rig, hookup.id)!, id)),
       ),
     ];
@@ -39,7 +40,7 @@ describe('the run as it is drawn', () => {
           t.y + TAG.height / 2 <= y + height,
         ]).toEqual([true, true, true, true]);
     }
-    expect(drawn).toBeGreaterThan(300);
+    expect(drawn).toBeGreaterThan(200);
   });
   test('loops of one switcher share one bar', () => {
     const laid = layRun(soundRun(deriveOnce(islandRun(), BALLROOM_ID)!, 'sound:04'));

@@ -1,3 +1,4 @@
+import { often } from '@yunta/core/testing/often';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
 import { deriveOnce } from '@yunta/core/derive/steps/deriver';
 import type { Hookup } from '@yunta/core/rig/hookup';
@@ -93,7 +94,7 @@ describe('laws of the layout', () => {
     expect(laid.width).toBeLessThan(2000);
   });
 
-  test.each(Array.from({ length: 40 }, (_, seed) => seed))(
+  test.each(Array.from({ length: often(20) }, (_, seed) => seed))(
     'a rig that somebody could own, number %i: nothing overlaps, all is drawn',
     async (seed) => {
       const { rig, hookup } = randomRig(seed, { pedals: [0, 9], midi: [0, 4], sounds: [1, 2], moves: [0, 0] });
@@ -102,7 +103,7 @@ describe('laws of the layout', () => {
     },
   );
 
-  test.each(Array.from({ length: 40 }, (_, seed) => seed))(
+  test.each(Array.from({ length: often(20) }, (_, seed) => seed))(
     'boxes wired without any sense, number %i: nothing overlaps, all is drawn',
     async (seed) => {
       const { rig, hookup } = randomWiring(new Random(seed));

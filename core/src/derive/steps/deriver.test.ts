@@ -1,3 +1,4 @@
+import { often } from '../../../testing/often.js';
 import { giantRig } from '../../../testing/giant-rig.js';
 import { Random } from '../../../testing/random.js';
 import { randomEdit } from '../../../testing/random-edit.js';
@@ -5,7 +6,7 @@ import { randomRig } from '../../../testing/random-rig.js';
 import { apply } from '../../change/apply.js';
 import { deriveOnce, Deriver, type Derived } from './deriver.js';
 
-const WALKS = 30;
+const WALKS = often(15);
 const EDITS = 8;
 
 const comparable = (d: Derived) => ({

@@ -1,3 +1,4 @@
+import { often } from '../../../testing/often.js';
 import fc from 'fast-check';
 import { after, withParts } from '../../../testing/after.js';
 import { Random } from '../../../testing/random.js';
@@ -242,7 +243,7 @@ const withPedals = (seed: number): ReturnType<typeof randomRig> => {
 
 test('bench and prover agree on random rigs with pedals, whatever is stomped and moved', () => {
   let [recalls, pedals] = [0, 0];
-  for (let seed = 1; seed <= 60; seed += 1) {
+  for (let seed = 1; seed <= often(30); seed += 1) {
     const { rig, hookup } = withPedals(seed);
     const p = proveRig(rig, hookup);
     pedals += [...p.modelled.steps.values()].filter((s) => s.does === 'pedal').length > 0 ? 1 : 0;
