@@ -23,10 +23,12 @@ Rig files, without server or database (docs/formats.md):
   ./yunta check FILE [--hookup NAME] [--json]        all findings
   ./yunta compile FILE [--hookup NAME] [--json]      what every controller stores
   ./yunta system FILE [--hookup NAME] [--promela SOUND]
+  ./yunta kit "WHAT YOU HAVE"                         the boxes that a line of plain words names
+  ./yunta kit --say FILE [--json]                    the same for a list of lines: [{ "say": "…" }]
   ./yunta demo                                       writes the demo rig as a rig file to standard output`;
 
 const [verb = 'help', ...rest] = process.argv.slice(2);
-const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo'];
+const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo', 'kit'];
 
 /** Verbs on rig files are the command line's; it is built first. */
 const onFiles = async () => {

@@ -1,4 +1,5 @@
 import { readWords, UserError } from './arguments.js';
+import { kitVerb } from './kit.js';
 import { proveVerb } from './prove.js';
 import { checkVerb, compileVerb, demoVerb, systemVerb, traceVerb } from './verbs.js';
 import type { CommandWords } from './arguments.js';
@@ -10,6 +11,7 @@ const VERBS: Readonly<Record<string, (words: CommandWords) => number>> = {
   compile: compileVerb,
   system: systemVerb,
   demo: demoVerb,
+  kit: kitVerb,
 };
 
 /** A fault of the program itself: never to be taken for a verdict. */

@@ -1,3 +1,4 @@
+import { hasFields } from '@yunta/core/known/keys';
 import { saidBy } from '@yunta/core/known/said-by';
 import { deriveOnce, hookupNamed, type Derived } from '@yunta/core/derive/steps/deriver';
 import { readRigFile } from '@yunta/core/formats/rig-file';
@@ -11,7 +12,7 @@ import { resolve } from 'node:path';
 import { UserError, type CommandWords } from './arguments.js';
 import { surely } from '@yunta/core/known/the';
 
-const textOf = (file: string | undefined): string => {
+export const textOf = (file: string | undefined): string => {
   if (!file) throw new UserError('Name a file.');
   try {
     return readFileSync(resolve(process.env.YUNTA_CWD ?? process.cwd(), file), 'utf8');
@@ -52,16 +53,19 @@ export const soundNamed = (d: Derived, name: string | true | undefined): Sound =
   return found;
 };
 
-/** Bare recall systems: one, or `{ "cases": [...] }`. */
-export const readSystems = (file: string | undefined): readonly RecallSystem[] => {
-  const text = textOf(file);
-  let data: unknown;
+/** A text as the JSON that it has to be. */
+export const jsonIn = (text: string, file: string): unknown => {
   try {
-    data = JSON.parse(text);
+    return JSON.parse(text);
   } catch (e) {
     throw new UserError(`${file} is not JSON: ${saidBy(e)}`);
   }
-  const systems = ((data as { cases?: unknown }).cases ?? [data]) as RecallSystem[];
+};
+
+/** Bare recall systems: one, or `{ "cases": [...] }`. */
+export const readSystems = (file: string | undefined): readonly RecallSystem[] => {
+  const data = jsonIn(textOf(file), file ?? '');
+  const systems = ((hasFields(data) && data.cases) || [data]) as RecallSystem[];
   systems.forEach((system, i) => {
     const whole =
       system &&

@@ -1,0 +1,325 @@
+import Fuse from 'fuse.js';
+import { CATALOGUE, generic } from '../boxes.js';
+import type { Generic } from '../parts.js';
+import { LONGEST } from '../../rig/limits.js';
+import { FAMILIES, type Family } from './families.js';
+import type { Item } from './items.js';
+import { piecesOf, type Piece } from './pieces.js';
+import { listOf, SOFT } from './words.js';
+
+/** A box that was meant beyond doubt. */
+export interface Taken {
+  readonly is: 'taken';
+  /** The words that it was taken from. */
+  readonly said: string;
+  readonly box: Generic;
+  readonly count: number;
+  readonly channel?: number;
+  /** The person's own words for it. */
+  readonly name: string;
+}
+
+/** Something that may be several boxes, or one that the shelves do not have so: the person chooses. */
+export interface Asked {
+  readonly is: 'asked';
+  readonly said: string;
+  readonly why: string;
+  /** The nearest, at most three. */
+  readonly candidates: readonly Generic[];
+  readonly count: number;
+  readonly channel?: number;
+  readonly name: string;
+}
+
+/** Something that is no box here; it is set aside, and said so. */
+export interface Refused {
+  readonly is: 'refused';
+  readonly said: string;
+  readonly why: string;
+}
+
+export type Heard = Taken | Asked | Refused;
+
+const LONGEST_LINE = 8000;
+const MOST_PIECES = 200;
+const MOST_OF_ONE = 20;
+const NEAREST = 3;
+const MOST_CHANNEL = 16;
+
+const fuse = new Fuse(
+  CATALOGUE.flatMap((box) => box.says.map((says) => ({ box, says }))),
+  { keys: ['says'], includeScore: true, threshold: 0.45, ignoreLocation: true, minMatchCharLength: 3 },
+);
+const nearest = (said: string): readonly Generic[] =>
+  [...new Set(fuse.search(said.slice(0, 60)).map((f) => f.item.box))].slice(0, NEAREST);
+
+type KindItem = Extract<Item, { is: 'kind' }>;
+const cabs = FAMILIES.find((f) => f.counts === 'speaker');
+const isCabOrCombo = (family: Family): boolean => family.boxes.some(([key]) => /^(cab-|combo|bass-combo)/.test(key));
+const isAmp = (family: Family): boolean =>
+  family.counts === 'channel' && family.boxes.some(([key]) => /head|amp|combo/.test(key));
+const isDesk = (family: Family): boolean => family.boxes.some(([key]) => key === 'desk' || key === 'mixer-4');
+const INSTRUMENTS = new Set(['single-coil', 'acoustic', 'bass', 'upright-bass', 'keyboard', 'violin']);
+const isInstrument = (family: Family): boolean => family.boxes.some(([key]) => INSTRUMENTS.has(key)) && !family.asks;
+const qualitiesOf = (family: Family, key: string): readonly string[] =>
+  listOf(family.boxes.find(([k]) => k === key)?.[1] ?? '');
+
+/**
+ * Boxes as people say them, in a line, a list or a table: "2 x low-gain drive, stereo delay midi ch 3", "guitar into
+ * wah into drive, then a two-channel head". Nothing is guessed in silence: what is unclear is asked about, and what is
+ * no box of the shelves is named.
+ * @returns everything that was heard, in its order (that of the signal where one was said); at most 200 things
+ */
+export const understand = (line: string): { readonly heard: readonly Heard[]; readonly isChain: boolean } => {
+  const text = line.slice(0, LONGEST_LINE);
+  const { pieces, isChain } = piecesOf(text);
+  const voice = voiceOf(pieces);
+  const heard = pieces.slice(0, MOST_PIECES).flatMap((piece) => hear(text, piece, voice, pieces));
+  return { heard, isChain: isChain && heard.length > 1 };
+};
+
+/** The instrument that the line speaks of tells which preamp is meant. */
+const voiceOf = (pieces: readonly Piece[]): string | undefined => {
+  const keys = pieces.flatMap((p) =>
+    p.items.flatMap((i) => (i.is === 'kind' ? i.family.boxes.slice(0, 1).map(([key]) => key) : [])),
+  );
+  if (keys.includes('upright-bass') || keys.includes('acoustic') || keys.includes('violin')) return 'acoustic';
+  return keys.includes('bass') ? 'bass' : undefined;
+};
+
+interface Meant {
+  readonly family: Family;
+  /** Named outright, not only by its family. */
+  readonly key?: string;
+  readonly at: { readonly from: number; readonly to: number };
+}
+
+const sliceOf = (text: string, { from, to }: { readonly from: number; readonly to: number }): string =>
+  text.slice(from, to).trim();
+
+const hear = (text: string, piece: Piece, voice: string | undefined, all: readonly Piece[]): readonly Heard[] => {
+  const said = sliceOf(text, piece.own);
+  const refused = (why: string): readonly Heard[] => [{ is: 'refused', said, why }];
+  const items = withoutDenied(piece.items);
+  if (items.length === 0) return [];
+  if (items.some((i) => i.is === 'missing')) return refused('There is no such box on the shelves yet.');
+  const stack = items.find((i) => i.is === 'stack');
+  if (stack?.is === 'stack')
+    return stack.of.flatMap((one) => understand(one).heard.map((h) => ({ ...h, said: sliceOf(text, stack) })));
+  const nouns = items.filter((i) => i.is === 'kind' || i.is === 'size' || i.is === 'aside');
+  if (nouns[nouns.length - 1]?.is === 'aside')
+    return refused('This is no box that a signal, a message or power goes through.');
+  const doubt =
+    items.some((i) => i.is === 'doubt') ||
+    all.some((p) => p !== piece && p.items.some((i) => i.is === 'doubt' && /same as/i.test(text.slice(i.from, i.to))));
+  const unknown = items.filter((i) => i.is === 'unknown');
+  const kinds = kindsOf(items);
+  if (kinds.length === 0) {
+    const candidates = nearest(said);
+    return candidates.length
+      ? [{ is: 'asked', said, why: 'Not known here. Is it one of these?', candidates, count: 1, name: said }]
+      : refused('Not known here. Say what kind of box it is.');
+  }
+  const counts = items.flatMap((i) => (i.is === 'count' ? [i.count] : []));
+  const about = { text, piece, items, voice, said, count: Math.max(1, Math.min(MOST_OF_ONE, counts[0] ?? 1)) };
+  if (kinds.length === 2) {
+    const candidates = kinds.flatMap((k) => pick(k, [], []).boxes.slice(0, 1));
+    return [
+      {
+        is: 'asked',
+        said,
+        why: 'Two kinds of box in one: which is it?',
+        candidates,
+        count: about.count,
+        name: nameOf(about),
+      },
+    ];
+  }
+  const why = doubt
+    ? 'You were not sure.'
+    : unknown.length
+      ? `“${unknown.map((u) => (u.is === 'unknown' ? text.slice(u.from, u.to) : '')).join(' ')}” is not known here.`
+      : undefined;
+  return kinds.flatMap((kind) => choose(kind, about, kinds.length > 1, why));
+};
+
+/** Without what was said not to be there. */
+const withoutDenied = (items: readonly Item[]): readonly Item[] => {
+  const kept: Item[] = [];
+  let isDenied = false;
+  for (const item of items) {
+    if (item.is === 'no') isDenied = true;
+    else if (isDenied && (item.is === 'quality' || item.is === 'kind')) {
+      if (item.qualities.length)
+        kept.push({ is: 'quality', qualities: item.qualities.map((q) => `no ${q}`), from: item.from, to: item.to });
+      isDenied = false;
+    } else kept.push(item);
+  }
+  return kept;
+};
+
+/** The kinds of box that a piece names; a word that only says what for is no kind: a bass chorus is a chorus. */
+const kindsOf = (items: readonly Item[]): readonly Meant[] => {
+  const named = items.filter((i): i is KindItem => i.is === 'kind');
+  const size = items.find((i) => i.is === 'size');
+  if (named.length === 0) return size && cabs ? [{ family: cabs, at: size }] : [];
+  const last = named[named.length - 1];
+  if (!last) return [];
+  const before = named.slice(0, -1);
+  const isModifier = (kind: KindItem): boolean =>
+    isInstrument(kind.family) ||
+    isAmp(kind.family) ||
+    kind.qualities.some((q) => last.family.boxes.some(([key]) => qualitiesOf(last.family, key).includes(q)));
+  const others = before.filter((k) => !isModifier(k));
+  const meant = (k: KindItem): Meant => ({ family: k.family, ...(k.key ? { key: k.key } : {}), at: k });
+  if (named.length > 2 && others.length > 1) return named.map(meant);
+  const alone = others.map(meant);
+  // A size beside something that is neither cabinet nor combo is a cabinet of its own.
+  const cab = size && cabs && !isCabOrCombo(last.family) ? [{ family: cabs, at: size }] : [];
+  return [...alone, meant(last), ...cab];
+};
+
+interface About {
+  readonly text: string;
+  readonly piece: Piece;
+  readonly items: readonly Item[];
+  readonly voice: string | undefined;
+  readonly said: string;
+  readonly count: number;
+}
+
+/** The person's own words for it, without counts and channels. */
+const nameOf = ({ text, piece, items }: Pick<About, 'text' | 'piece' | 'items'>): string => {
+  const out = items.filter(
+    (i) => (i.is === 'count' || i.is === 'channels') && i.from >= piece.own.from && i.to <= piece.own.to,
+  );
+  let words = '';
+  let at = piece.own.from;
+  for (const item of [...out].sort((a, b) => a.from - b.from)) {
+    words += text.slice(at, item.from);
+    at = item.to;
+  }
+  words = `${words}${text.slice(at, piece.own.to)}`
+    .replaceAll(/\s+/g, ' ')
+    .replace(/^[\s\-–—,:.]*(?:(?:an?|the|my|our|some|one|then|we need|i have|i run|i use|for)\s+)*/i, '')
+    .replaceAll(/[\s\-–—,:.(["']+$/g, '')
+    .trim();
+  const whole = piece.heading ? `${piece.heading} ${words}` : words;
+  return whole.slice(0, LONGEST.name);
+};
+
+interface Picked {
+  readonly boxes: readonly Generic[];
+  readonly unmet: readonly string[];
+}
+
+/** The boxes of a kind that have what was said, those that the plain word means first. */
+const pick = (kind: Meant, wanted: readonly string[], denied: readonly string[]): Picked => {
+  const { family, key } = kind;
+  const all = family.boxes.map(([k]) => k);
+  const base = key === undefined ? all : [key, ...all.filter((k) => k !== key)];
+  const someHas = (q: string): boolean => base.some((k) => qualitiesOf(family, k).includes(q));
+  const own = key === undefined ? [] : qualitiesOf(family, key);
+  const deciding = wanted.filter((q) => someHas(q) && !(key !== undefined && own.length === 0));
+  const unmet = wanted.filter((q) => !someHas(q) && !isSoft(q, family) && !(key !== undefined && saidBy(key, q)));
+  const fits = base.filter((k) => {
+    const has = qualitiesOf(family, k);
+    return deciding.every((q) => has.includes(q)) && denied.every((q) => !has.includes(q));
+  });
+  // What was named outright stays that, unless it lacks something that was said.
+  const chosen = key !== undefined && fits.includes(key) ? [key] : fits;
+  const outright = chosen.filter(
+    (k) => denied.length > 0 && denied.some((q) => qualitiesOf(family, k).includes(`no ${q}`)),
+  );
+  const order = outright.length ? [...outright, ...chosen.filter((k) => !outright.includes(k))] : chosen;
+  return { boxes: order.map(generic), unmet: fits.length === 0 && deciding.length ? deciding : unmet };
+};
+
+/** A number of strings and the like changes nothing; a number of what the family is counted by does. */
+const isSoft = (quality: string, family: Family): boolean => {
+  const unit = /^\d+ (\w+)$/.exec(quality)?.[1] ?? /^\d+x\d+ (speaker)$/.exec(quality)?.[1];
+  if (unit === undefined) return SOFT.has(quality);
+  if (unit === 'speaker') return family.boxes.some(([key]) => /combo/.test(key));
+  return unit !== family.counts && unit !== 'loop' && !(unit === 'string' && quality === '12 string');
+};
+/** A quality that is part of the box's own name. */
+const saidBy = (key: string, quality: string): boolean =>
+  generic(key).says.some((s) => s.toLowerCase().includes(quality));
+
+const choose = (kind: Meant, about: About, isOneOfMany: boolean, doubt: string | undefined): readonly Heard[] => {
+  const { text, items, piece } = about;
+  const { family } = kind;
+  const channels = items.flatMap((i) => (i.is === 'channels' ? [i] : []));
+  const qualities = items.flatMap((i) =>
+    i.is === 'quality' ? i.qualities : i.is === 'size' && isCabOrCombo(family) ? [i.size] : [],
+  );
+  const modifiers = items.flatMap((i) =>
+    i.is === 'kind' && i.from !== kind.at.from && !isOneOfMany ? i.qualities : [],
+  );
+  const isMidiSaid = qualities.includes('midi') || channels.some((c) => c.midi);
+  const numbers = channels.flatMap((c) => c.channels);
+  const ofAmp = isAmp(family) && !isMidiSaid && numbers.length ? [`${Math.max(...numbers)} channel`] : [];
+  const own = isDesk(family) || ofAmp.length ? [] : numbers.filter((n) => n <= MOST_CHANNEL);
+  const wanted = [...new Set([...qualities, ...modifiers, ...ofAmp])].filter((q) => !q.startsWith('no '));
+  const denied = qualities.filter((q) => q.startsWith('no ')).map((q) => q.slice(3));
+  const first = pick(kind, contextual(family, wanted, about.voice), denied);
+  const withMidi = first.boxes.filter((b) => b.box.midi);
+  const boxes = own.length && withMidi.length ? withMidi : first.boxes;
+  const lost = numbers.filter((n) => n > MOST_CHANNEL && !isDesk(family) && !ofAmp.length);
+  const base = {
+    said: sliceOf(text, isOneOfMany ? kind.at : piece.own),
+    name: isOneOfMany ? sliceOf(text, kind.at) : nameOf(about),
+    count: about.count,
+  };
+  const why =
+    doubt ??
+    (first.unmet.length ? `None on the shelves is said to have: ${first.unmet.join(', ')}.` : undefined) ??
+    (boxes.length === 0 ? 'None on the shelves is quite that.' : undefined) ??
+    (family.asks && boxes.length > 1 && kind.key === undefined ? 'The word means several boxes.' : undefined);
+  const one = boxes[0];
+  if (why !== undefined || !one) {
+    const near = boxes.length && !first.unmet.length ? boxes : closest(family, first.unmet);
+    return [
+      {
+        is: 'asked',
+        ...base,
+        why: why ?? '',
+        candidates: near.slice(0, NEAREST),
+        ...(own[0] ? { channel: own[0] } : {}),
+      },
+    ];
+  }
+  const box = afterAmp(one, about);
+  const taken = { is: 'taken' as const, ...base, said: sliceOf(text, kind.at), box };
+  const aside = (n: readonly number[], because: string): readonly Heard[] =>
+    n.length ? channels.map((c) => ({ is: 'refused' as const, said: sliceOf(text, c), why: because })) : [];
+  if (own.length && !box.box.midi) return [taken, ...aside(own, `${box.box.name} listens to no MIDI.`)];
+  if (lost.length) return [taken, ...aside(lost, 'MIDI channels go from 1 to 16.')];
+  if (own.length > 1) return own.map((channel) => ({ ...taken, count: 1, channel }));
+  return [{ ...taken, ...(own[0] ? { channel: own[0] } : {}) }];
+};
+
+/** A preamp of a bass is one for a bass. */
+const contextual = (family: Family, wanted: readonly string[], voice: string | undefined): readonly string[] =>
+  family.asks && voice && !wanted.length && family.boxes.some(([key]) => qualitiesOf(family, key).includes(voice))
+    ? [voice]
+    : wanted;
+
+/** Those of a family whose number is nearest to the one that was said, or simply the first. */
+const closest = (family: Family, unmet: readonly string[]): readonly Generic[] => {
+  const number = unmet.map((q) => /^(\d+) (\w+)$/.exec(q)).find((m) => m !== null);
+  const away = (key: string): number => {
+    const own = qualitiesOf(family, key)
+      .map((q) => /^(\d+) (\w+)$/.exec(q))
+      .find((m) => m?.[2] === number?.[2]);
+    return number && own ? Math.abs(Number(own[1]) - Number(number[1])) : 99;
+  };
+  return [...family.boxes].sort(([a], [b]) => away(a) - away(b)).map(([key]) => generic(key));
+};
+
+/** A microphone that comes with an amp stands before its loudspeaker. */
+const afterAmp = (box: Generic, { text, piece }: About): Generic =>
+  box.key === 'microphone' &&
+  /(?:amp|combo|cab|head|\d[x×]\d+)s?\s+(?:with|w\/)\s*(?:an?\s+)?$/i.test(text.slice(0, piece.own.from))
+    ? generic('cab-mic')
+    : box;
