@@ -1,8 +1,8 @@
-import type { Family } from './families.js';
+import type { Family } from './family.js';
 import { knownWords, phraseAt, isKnownWord, type Meaning } from './phrases.js';
 import { meant } from './spelling.js';
-import { isWord, tokensOf, type Token, type Word } from './words-of.js';
-import { DOINGS, NUMBERS, PURPOSES, UNITS } from './words.js';
+import { isWord, SLASH, tokensOf, type Token, type Word } from './words-of.js';
+import { COUNTS, DENIALS, DOINGS, PURPOSES, UNITS } from './words.js';
 
 export interface Place {
   readonly from: number;
@@ -11,7 +11,14 @@ export interface Place {
 
 /** What a stretch of the text says, before it is known what belongs together. */
 type Said =
-  | { readonly is: 'kind'; readonly family: Family; readonly key?: string; readonly qualities: readonly string[] }
+  | {
+      readonly is: 'kind';
+      readonly family: Family;
+      readonly key?: string;
+      /** The same word as a quality of another box. */
+      readonly qualities: readonly string[];
+      readonly phrase: string;
+    }
   | { readonly is: 'stack'; readonly of: readonly string[] }
   | { readonly is: 'quality'; readonly qualities: readonly string[] }
   | { readonly is: 'size'; readonly size: string }
@@ -24,10 +31,25 @@ type Said =
 export type Item = Place & Said;
 
 const MOST_CHANNEL = 16;
-const COUNTS: Readonly<Record<string, number>> = { ...NUMBERS, one: 1, pair: 2, couple: 2, twin: 2 };
-const NO = new Set(['no', 'not', 'without', 'non', 'minus', 'never', 'neither', "don't"]);
 const numberOf = (word: string | undefined): number | undefined =>
   word !== undefined && /^\d{1,3}$/.test(word) ? Number(word) : undefined;
+
+/** A word that is not known: what it was meant for, one word or two that were run together; else as it stands. */
+export const asMeant = (word: string): readonly string[] => {
+  for (let cut = 3; cut <= word.length - 3; cut += 1)
+    if (phraseAt([word.slice(0, cut), word.slice(cut)], 0)?.length === 2) return [word.slice(0, cut), word.slice(cut)];
+  const near = meant(word, knownWords());
+  const families = new Set(near.map((one) => phraseAt([one], 0)?.means.find((m) => m.is === 'kind')?.family));
+  const [only] = near;
+  return [only !== undefined && (near.length === 1 || (families.size === 1 && !families.has(undefined))) ? only : word];
+};
+
+const isOneName = (before: Token | undefined, after: Token | undefined): boolean =>
+  before !== undefined &&
+  after !== undefined &&
+  isWord(before) &&
+  isWord(after) &&
+  phraseAt([before.plain, after.plain], 0)?.length === 2;
 
 /** Reads the words of a text from left to right, longest phrase first. */
 export class Reader {
@@ -35,8 +57,15 @@ export class Reader {
   private at = 0;
   private readonly tokens: readonly Token[];
 
-  constructor(private readonly text: string) {
-    this.tokens = tokensOf(text, isKnownWord);
+  constructor(text: string) {
+    const read = tokensOf(text, isKnownWord).flatMap((token): readonly Token[] => {
+      if (!isWord(token) || isKnownWord(token.plain)) return [token];
+      return asMeant(token.plain).map((plain) => ({ ...token, plain }));
+    });
+    // "send/return" is one name.
+    this.tokens = read.filter(
+      (token, i) => isWord(token) || token.mark !== SLASH || !isOneName(read[i - 1], read[i + 1]),
+    );
   }
 
   read(): readonly Item[] {
@@ -63,18 +92,16 @@ export class Reader {
     const token = this.tokens[this.at];
     if (!token) return;
     if (!isWord(token)) return this.mark(token.mark);
-    if (this.channels() || this.number() || this.turn()) return;
     const words: string[] = [];
-    for (let k = 0; ; k += 1) {
-      const plain = this.plain(k);
-      if (plain === undefined) break;
-      words.push(plain);
-    }
+    for (let plain = this.plain(0); plain !== undefined; plain = this.plain(words.length)) words.push(plain);
     const found = phraseAt(words, 0);
-    if (found) return this.phrase(found.length, found.means);
-    const corrected = meant(token.plain, knownWords());
-    const again = corrected === undefined ? undefined : phraseAt([corrected, ...words.slice(1)], 0);
-    if (again) return this.phrase(again.length, again.means);
+    const take = (): void => {
+      if (found) this.phrase(found.length, found.means, words.slice(0, found.length).join(' '));
+    };
+    // A name that begins with a number is one: "8 loop switcher".
+    if (found && found.length > 2 && found.means.some((m) => m.is === 'kind')) return take();
+    if (this.channels() || this.number() || this.turn()) return;
+    if (found) return take();
     this.add(1, { is: 'unknown', word: token.plain });
   }
 
@@ -83,9 +110,6 @@ export class Reader {
     if ((mark === '#' || mark === '@') && number !== undefined && number >= 1 && number <= MOST_CHANNEL)
       return this.add(2, { is: 'channels', channels: [number], midi: false });
     if (mark === '#' || mark === '@') return this.add(1, { is: 'filler' });
-    // A dot that ends a short form, such as "2 no. heads", is no end of a sentence.
-    if (mark === '.' && /\b(no|ch|vol|chan)\.$/i.test(this.text.slice(0, this.tokens[this.at]?.to)))
-      return this.add(1, { is: 'filler' });
     this.add(1, { is: 'break', mark });
   }
 
@@ -101,7 +125,7 @@ export class Reader {
     const numbers: number[] = [];
     for (;;) {
       const number = glued && numbers.length === 0 ? Number(glued[1]) : numberOf(this.plain(k));
-      if (number === undefined || number < 1) break;
+      if (number === undefined || number < 1 || (!glued && Object.hasOwn(UNITS, this.plain(k + 1) ?? ''))) break;
       if (this.plain(k + 1) !== undefined && Object.hasOwn(UNITS, this.plain(k + 1) ?? '') && numbers.length > 0) break;
       numbers.push(number);
       k += 1;
@@ -136,7 +160,8 @@ export class Reader {
     }
     const number = numberOf(plain);
     const next = this.plain(1) ?? '';
-    if (number !== undefined && Object.hasOwn(UNITS, next)) {
+    const isKind = next === 'amp' && this.plain(2) === undefined;
+    if (number !== undefined && Object.hasOwn(UNITS, next) && !isKind) {
       this.add(2, { is: 'quality', qualities: [`${number} ${UNITS[next] ?? ''}`] });
       return true;
     }
@@ -162,7 +187,7 @@ export class Reader {
     if (plain === 'in' && ['that', 'this', 'signal', 'chain'].includes(next) && this.plain(2) === 'order')
       return this.put(3, { is: 'break', mark: 'in order' });
     if (plain === 'in' && next === 'order') return this.put(2, { is: 'break', mark: 'in order' });
-    if (NO.has(plain)) return this.put(1, { is: 'no' });
+    if (DENIALS.has(plain)) return this.put(1, { is: 'no' });
     const phrase = phraseAt([plain, next, this.plain(2) ?? '', this.plain(3) ?? ''], 0);
     if (phrase && phrase.means.some((m) => m.is !== 'onward' && m.is !== 'filler') && phrase.length > 1) return false;
     if (plain === 'to' && DOINGS.has(next)) return this.put(2, { is: 'purpose' });
@@ -172,6 +197,8 @@ export class Reader {
     if (plain === 'or') return this.put(1, { is: 'break', mark: 'or' });
     if (plain === 'with' || plain === 'incl' || plain === 'including' || plain === 'but')
       return this.put(1, { is: 'break', mark: 'with' });
+    if ((plain === 'after' || plain === 'before') && this.items.length)
+      this.items.push({ is: 'break', mark: 'and', from: this.word(0)?.from ?? 0, to: this.word(0)?.from ?? 0 });
     if (plain === 'after' || plain === 'before' || plain === 'first' || plain === 'last')
       return this.put(1, { is: 'place', word: plain });
     return false;
@@ -182,7 +209,7 @@ export class Reader {
     return true;
   }
 
-  private phrase(length: number, means: readonly Meaning[]): void {
+  private phrase(length: number, means: readonly Meaning[], phrase: string): void {
     const quality = means.flatMap((m) => (m.is === 'quality' ? [m.quality] : []));
     const missing = means.find((m) => m.is === 'missing');
     if (missing) return this.add(length, { is: 'missing' });
@@ -193,6 +220,7 @@ export class Reader {
         family: kind.family,
         ...(kind.key ? { key: kind.key } : {}),
         qualities: quality,
+        phrase,
       });
     const stack = means.find((m) => m.is === 'stack');
     if (stack) return this.add(length, { is: 'stack', of: stack.of });

@@ -2,8 +2,11 @@ import Fuse from 'fuse.js';
 import { CATALOGUE, generic } from '../boxes.js';
 import type { Generic } from '../parts.js';
 import { LONGEST } from '../../rig/limits.js';
-import { FAMILIES, type Family } from './families.js';
-import type { Item } from './items.js';
+import { FAMILIES } from './families.js';
+import type { Family } from './family.js';
+import { asMeant, type Item } from './items.js';
+import { isKnownWord, phraseAt } from './phrases.js';
+import { isWord, tokensOf } from './words-of.js';
 import { piecesOf, type Piece } from './pieces.js';
 import { listOf, SOFT } from './words.js';
 
@@ -53,6 +56,23 @@ const fuse = new Fuse(
 const nearest = (said: string): readonly Generic[] =>
   [...new Set(fuse.search(said.slice(0, 60)).map((f) => f.item.box))].slice(0, NEAREST);
 
+/**
+ * The person's own words, where they say more than what the shelves call it.
+ * @returns undefined when they are just one of its names: "OD", "2x12 cabs"
+ */
+export const ownName = ({ name, box }: Pick<Taken, 'name' | 'box'>): string | undefined => {
+  const { heard } = understand(name);
+  const [only] = heard;
+  const words = tokensOf(name, isKnownWord).flatMap((t) =>
+    isWord(t) ? (isKnownWord(t.plain) ? [t.plain] : asMeant(t.plain)) : [],
+  );
+  const isPlain =
+    phraseAt(words, 0)?.length === words.length || box.says.some((s) => s.toLowerCase() === name.toLowerCase());
+  return isPlain || heard.length !== 1 || only === undefined || words.length < 2
+    ? undefined
+    : `${name.charAt(0).toUpperCase()}${name.slice(1)}`;
+};
+
 type KindItem = Extract<Item, { is: 'kind' }>;
 const cabs = FAMILIES.find((f) => f.counts === 'speaker');
 const isCabOrCombo = (family: Family): boolean => family.boxes.some(([key]) => /^(cab-|combo|bass-combo)/.test(key));
@@ -75,7 +95,12 @@ export const understand = (line: string): { readonly heard: readonly Heard[]; re
   const { pieces, isChain } = piecesOf(text);
   const voice = voiceOf(pieces);
   const heard = pieces.slice(0, MOST_PIECES).flatMap((piece) => hear(text, piece, voice, pieces));
-  return { heard, isChain: isChain && heard.length > 1 };
+  // What nothing came of is not passed over.
+  const left: readonly Heard[] =
+    heard.length === 0 && /\p{L}/u.test(text)
+      ? [{ is: 'refused', said: text.trim(), why: 'No box is named here.' }]
+      : heard;
+  return { heard: left, isChain: isChain && heard.length > 1 };
 };
 
 /** The instrument that the line speaks of tells which preamp is meant. */
@@ -91,6 +116,7 @@ interface Meant {
   readonly family: Family;
   /** Named outright, not only by its family. */
   readonly key?: string;
+  readonly phrase?: string;
   readonly at: { readonly from: number; readonly to: number };
 }
 
@@ -120,9 +146,9 @@ const hear = (text: string, piece: Piece, voice: string | undefined, all: readon
       ? [{ is: 'asked', said, why: 'Not known here. Is it one of these?', candidates, count: 1, name: said }]
       : refused('Not known here. Say what kind of box it is.');
   }
-  const counts = items.flatMap((i) => (i.is === 'count' ? [i.count] : []));
+  const counts = items.flatMap((i) => (i.is === 'count' && !isLabel(i, piece, kinds) ? [i.count] : []));
   const about = { text, piece, items, voice, said, count: Math.max(1, Math.min(MOST_OF_ONE, counts[0] ?? 1)) };
-  if (kinds.length === 2) {
+  if (kinds.length === 2 && kinds[0]?.family !== kinds[1]?.family) {
     const candidates = kinds.flatMap((k) => pick(k, [], []).boxes.slice(0, 1));
     return [
       {
@@ -135,13 +161,23 @@ const hear = (text: string, piece: Piece, voice: string | undefined, all: readon
       },
     ];
   }
-  const why = doubt
+  const many = counts.find((n) => n > MOST_OF_ONE);
+  const unsure = doubt
     ? 'You were not sure.'
     : unknown.length
       ? `“${unknown.map((u) => (u.is === 'unknown' ? text.slice(u.from, u.to) : '')).join(' ')}” is not known here.`
       : undefined;
-  return kinds.flatMap((kind) => choose(kind, about, kinds.length > 1, why));
+  const why = many === undefined ? unsure : `${many} of them? The line takes at most ${MOST_OF_ONE} of one.`;
+  const meant = kinds.length === 2 ? kinds.slice(1) : kinds;
+  return meant.flatMap((kind) => choose(kind, about, meant.length > 1, why));
 };
+
+/** A bare number behind the name tells one from another: "delay 2". */
+const isLabel = (item: Item, { own }: Piece, kinds: readonly Meant[]): boolean =>
+  item.is === 'count' &&
+  !item.sure &&
+  item.from < own.to &&
+  kinds.some((k) => item.from >= k.at.from && k.at.from >= own.from);
 
 /** Without what was said not to be there. */
 const withoutDenied = (items: readonly Item[]): readonly Item[] => {
@@ -171,7 +207,12 @@ const kindsOf = (items: readonly Item[]): readonly Meant[] => {
     isAmp(kind.family) ||
     kind.qualities.some((q) => last.family.boxes.some(([key]) => qualitiesOf(last.family, key).includes(q)));
   const others = before.filter((k) => !isModifier(k));
-  const meant = (k: KindItem): Meant => ({ family: k.family, ...(k.key ? { key: k.key } : {}), at: k });
+  const meant = (k: KindItem): Meant => ({
+    family: k.family,
+    ...(k.key ? { key: k.key } : {}),
+    phrase: k.phrase,
+    at: k,
+  });
   if (named.length > 2 && others.length > 1) return named.map(meant);
   const alone = others.map(meant);
   // A size beside something that is neither cabinet nor combo is a cabinet of its own.
@@ -191,7 +232,10 @@ interface About {
 /** The person's own words for it, without counts and channels. */
 const nameOf = ({ text, piece, items }: Pick<About, 'text' | 'piece' | 'items'>): string => {
   const out = items.filter(
-    (i) => (i.is === 'count' || i.is === 'channels') && i.from >= piece.own.from && i.to <= piece.own.to,
+    (i) =>
+      ((i.is === 'count' && !isLabel(i, piece, kindsOf(items))) || i.is === 'channels') &&
+      i.from >= piece.own.from &&
+      i.to <= piece.own.to,
   );
   let words = '';
   let at = piece.own.from;
@@ -214,8 +258,11 @@ interface Picked {
 }
 
 /** The boxes of a kind that have what was said, those that the plain word means first. */
-const pick = (kind: Meant, wanted: readonly string[], denied: readonly string[]): Picked => {
-  const { family, key } = kind;
+const pick = (kind: Meant, said: readonly string[], denied: readonly string[]): Picked => {
+  const { family, key, phrase = '' } = kind;
+  // A name such as "stereo chorus" says a quality too.
+  const named = key === undefined ? [] : qualitiesOf(family, key).filter((q) => ` ${phrase} `.includes(` ${q} `));
+  const wanted = [...new Set([...said, ...named])];
   const all = family.boxes.map(([k]) => k);
   const base = key === undefined ? all : [key, ...all.filter((k) => k !== key)];
   const someHas = (q: string): boolean => base.some((k) => qualitiesOf(family, k).includes(q));
@@ -256,7 +303,8 @@ const choose = (kind: Meant, about: About, isOneOfMany: boolean, doubt: string |
   const modifiers = items.flatMap((i) =>
     i.is === 'kind' && i.from !== kind.at.from && !isOneOfMany ? i.qualities : [],
   );
-  const isMidiSaid = qualities.includes('midi') || channels.some((c) => c.midi);
+  const isMidiSaid =
+    qualities.includes('midi') || channels.some((c) => c.midi) || (kind.phrase ?? '').split(' ').includes('midi');
   const numbers = channels.flatMap((c) => c.channels);
   const ofAmp = isAmp(family) && !isMidiSaid && numbers.length ? [`${Math.max(...numbers)} channel`] : [];
   const own = isDesk(family) || ofAmp.length ? [] : numbers.filter((n) => n <= MOST_CHANNEL);

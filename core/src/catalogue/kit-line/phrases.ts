@@ -1,18 +1,21 @@
 import { CATALOGUE } from '../boxes.js';
-import { FAMILIES, STACKS, type Family } from './families.js';
+import { FAMILIES, STACKS } from './families.js';
+import type { Family } from './family.js';
 import { isWord, tokensOf } from './words-of.js';
 import {
   ASIDE,
   DOINGS,
   DOUBTS,
   FILLERS,
-  HEADINGS,
   listOf,
   MISSING,
   ONWARD,
   PURPOSES,
   QUALITIES,
   UNITS,
+  COUNTS,
+  DENIALS,
+  JOINTS,
 } from './words.js';
 
 /** What a phrase can mean in a kit line. */
@@ -45,14 +48,19 @@ const everyPhrase = [
   ...DOUBTS,
   ...ONWARD,
   ...FILLERS,
-  ...HEADINGS,
   ...PURPOSES,
   ...DOINGS,
   ...Object.keys(UNITS),
+  ...Object.keys(COUNTS),
+  ...DENIALS,
+  ...JOINTS,
 ];
 for (const phrase of everyPhrase)
   for (const token of tokensOf(phrase, () => true))
     if (isWord(token)) for (const w of token.plain.split(' ')) raw.add(w);
+
+// A plural whose singular is known is read as that.
+for (const word of [...raw]) if (word.length > 3 && word.endsWith('s') && raw.has(word.slice(0, -1))) raw.delete(word);
 
 const note = (phrase: string, meaning: Meaning): void => {
   const plain = plainOf(phrase);

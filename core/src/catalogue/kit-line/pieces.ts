@@ -1,5 +1,7 @@
+import { BESIDE, CELL, CHAIN, cut, isNaming, NEWLINE, SENTENCE, type Cut } from './cuts.js';
 import { Reader, type Item } from './items.js';
-import { HEADINGS } from './words.js';
+import { FEATURES, HEADINGS } from './words.js';
+import { SLASH } from './words-of.js';
 
 /** What was said of one thing, or of several that stand side by side. */
 export interface Piece {
@@ -12,154 +14,142 @@ export interface Piece {
   readonly at?: 'first' | 'last';
 }
 
-interface Open {
-  items: Item[];
-  line: number;
-  mark: string;
-}
-
-const NEWLINE = /^\r?\n$/;
-const SENTENCE = new Set(['.', '!', '?', ';']);
-const CHAIN = new Set(['>', '->', '=>', '→', '⟶', 'in order']);
-const VOICES = new Set(['bass', 'acoustic', 'vocal']);
-
-/** Says what a thing is, by itself. */
-const names = (item: Item): boolean => ['kind', 'size', 'stack', 'missing', 'aside', 'unknown'].includes(item.is);
-const isNaming = (piece: Open): boolean => piece.items.some(names);
-
-/** What a thing is for says at most whether it is for a bass, an acoustic guitar or a voice. */
-const withoutPurpose = (items: readonly Item[]): Item[] => {
-  const kept: Item[] = [];
-  let skipping: 'purpose' | 'instead' | undefined;
-  for (const item of items) {
-    if (item.is === 'purpose' || item.is === 'instead') {
-      if (kept.some(names)) skipping = item.is;
-      continue;
-    }
-    if (!skipping) kept.push(item);
-    else if (skipping === 'purpose' && (item.is === 'kind' || item.is === 'quality')) {
-      const qualities = item.qualities.filter((q) => VOICES.has(q));
-      if (qualities.length) kept.push({ is: 'quality', qualities, from: item.from, to: item.to });
-    } else if (item.is === 'channels' || item.is === 'doubt') kept.push(item);
-  }
-  return kept;
-};
-
-/** Cuts what was said at its breaks. */
-const cut = (items: readonly Item[]): readonly Open[] => {
-  const found: Open[] = [{ items: [], line: 0, mark: '\n' }];
-  let line = 0;
-  for (const item of items) {
-    const last = found[found.length - 1];
-    if (item.is !== 'break') last?.items.push(item);
-    else {
-      if (NEWLINE.test(item.mark)) line += 1;
-      const isHeading = item.mark === ':';
-      if (last && last.items.length === 0 && !isHeading && !(NEWLINE.test(last.mark) || SENTENCE.has(last.mark))) {
-        // Of two breaks in a row the stronger counts.
-        if (NEWLINE.test(item.mark) || SENTENCE.has(item.mark) || CHAIN.has(item.mark))
-          Object.assign(last, { mark: item.mark, line });
-        continue;
-      }
-      found.push({ items: [], line, mark: item.mark });
-    }
-  }
-  return found
-    .map((piece) => ({ ...piece, items: withoutPurpose(piece.items) }))
-    .filter((p) => p.items.length > 0 || p.mark === ':');
-};
-
-const textOf = (text: string, items: readonly Item[]): string => {
-  const [first, last] = [items[0], items[items.length - 1]];
-  return first && last ? text.slice(first.from, last.to).trim() : '';
-};
-
 /** Whether a piece behind "with" says a quality of what was said before it: a head with a boost. */
-const isQualityOf = (piece: Open, before: Open): boolean => {
+const isQualityOf = (piece: Cut, before: Cut): boolean => {
   const kinds = before.items.flatMap((i) => (i.is === 'kind' ? [i.family] : []));
   const family = kinds[kinds.length - 1];
   const named = piece.items.filter((i) => i.is === 'kind' || i.is === 'size');
   if (!family || piece.items.some((i) => i.is === 'unknown' || i.is === 'missing' || i.is === 'stack')) return false;
   return named.every(
     (item) =>
-      item.is === 'kind' &&
-      item.qualities.some((q) => family.boxes.some(([, has]) => (has ?? '').split('; ').includes(q))),
+      (item.is === 'size' && family.boxes.some(([key]) => /^cab-|combo/.test(key))) ||
+      (item.is === 'kind' &&
+        item.qualities.some(
+          (q) => FEATURES.has(q) || family.boxes.some(([, has]) => (has ?? '').split('; ').includes(q)),
+        )),
   );
 };
 
 const asQualities = (items: readonly Item[]): readonly Item[] =>
   items.map((i): Item => (i.is === 'kind' ? { is: 'quality', qualities: i.qualities, from: i.from, to: i.to } : i));
 
-/** What was said, thing by thing, and whether the order of the signal was said with it. */
-export const piecesOf = (text: string): { readonly pieces: readonly Piece[]; readonly isChain: boolean } => {
-  const cuts = cut(new Reader(text).read());
-  const pieces: (Piece & { readonly open: Open; inWith: boolean })[] = [];
-  let isChain = false;
-  let heading: { readonly text: string; readonly line: number } | undefined;
-  let carried: Item[] = [];
-  cuts.forEach((piece, i) => {
-    const next = cuts[i + 1];
-    const before = pieces[pieces.length - 1];
-    if (CHAIN.has(piece.mark)) isChain = true;
-    if (heading && (piece.line !== heading.line || piece.mark === '.')) heading = undefined;
-    const opensClause = NEWLINE.test(piece.mark) || SENTENCE.has(piece.mark) || piece.mark === ',';
-    if (next?.mark === ':' && opensClause && next.line === piece.line) {
-      if (isNaming(next)) {
-        carried = piece.items.filter((item) => item.is === 'channels' || item.is === 'count');
-        const said = textOf(text, piece.items);
-        heading =
-          carried.length || HEADINGS.has(said.toLowerCase()) || /\d/.test(said)
-            ? undefined
-            : { text: said, line: piece.line };
-        return;
-      }
-    }
-    const isLineOfHeadings = piece.items.every((item) => HEADINGS.has(text.slice(item.from, item.to).toLowerCase()));
-    const isTableHead =
-      isLineOfHeadings &&
-      cuts.some((c) => c.line > piece.line) &&
-      cuts.filter((c) => c.line === piece.line).length > 1 &&
-      cuts
-        .filter((c) => c.line === piece.line)
-        .every((c) => c.items.every((item) => HEADINGS.has(text.slice(item.from, item.to).toLowerCase())));
-    if (isTableHead) return;
-    const place = piece.items.find((item) => item.is === 'place');
-    if (place) isChain = true;
-    const isWith = piece.mark === 'with' || ((piece.mark === 'and' || piece.mark === ',') && before?.inWith === true);
-    const joins = before !== undefined && before.open.line === piece.line && !SENTENCE.has(piece.mark);
-    if (joins && (!isNaming(piece) || (isWith && isQualityOf(piece, before.open)))) {
-      if (place?.is === 'place' && (place.word === 'first' || place.word === 'last'))
-        Object.assign(before, { at: place.word });
-      Object.assign(before, {
-        items: [...before.items, ...behind(piece), ...asQualities(piece.items)],
-        inWith: isWith || before.inWith,
-      });
-      before.open.items.push(...asQualities(piece.items));
-      return;
-    }
-    if (!isNaming(piece)) {
-      if (piece.items.some((item) => item.is === 'channels' || item.is === 'doubt'))
-        carried = [...carried, ...piece.items.filter((item) => item.is === 'channels' || item.is === 'doubt')];
-      return;
-    }
-    const [first, last] = [piece.items[0], piece.items[piece.items.length - 1]];
-    const word = place?.is === 'place' ? place.word : undefined;
-    pieces.push({
-      items: [...carried, ...behind(piece), ...piece.items],
-      own: { from: first?.from ?? 0, to: last?.to ?? 0 },
-      ...(heading ? { heading: heading.text } : {}),
-      after: word === 'after' && before !== undefined && before.open.line === piece.line,
-      ...(word === 'first' || word === 'last' ? { at: word } : {}),
-      open: piece,
-      inWith: piece.mark === 'with',
-    });
-    carried = [];
-  });
-  return { pieces: inOrder(pieces), isChain };
+/** What is said of a thing before the thing itself: "ch 2: stereo delay", a column of counts before that of names. */
+const aheadOf = (piece: Cut, next: Cut | undefined): readonly Item[] => {
+  const isCell = next !== undefined && CELL.has(next.mark) && next.line === piece.line;
+  return piece.items.filter((item) => item.is === 'channels' || item.is === 'doubt' || (isCell && item.is === 'count'));
 };
 
+interface Growing extends Piece {
+  readonly cut: Cut;
+  /** It was said with "with": what is joined by "and" may say more of it. */
+  readonly inWith: boolean;
+}
+
+/** Puts together what belongs to one thing, cut by cut. */
+class Gathering {
+  readonly pieces: Growing[] = [];
+  /** Qualities that belong to nothing that was named. */
+  readonly loose: Cut[] = [];
+  isChain = false;
+  private heading: { readonly text: string; readonly line: number } | undefined;
+  /** What was said ahead of the thing that it belongs to. */
+  private carried: readonly Item[] = [];
+
+  constructor(
+    private readonly text: string,
+    private readonly cuts: readonly Cut[],
+  ) {
+    cuts.forEach((one, i) => this.take(one, cuts[i + 1]));
+  }
+
+  private take(one: Cut, next: Cut | undefined): void {
+    if (CHAIN.has(one.mark)) this.isChain = true;
+    if (this.heading && (one.line !== this.heading.line || one.mark === '.')) this.heading = undefined;
+    if (this.isHeading(one, next)) return this.head(one);
+    if (this.isTableHead(one)) return;
+    if (one.items.some((item) => item.is === 'place')) this.isChain = true;
+    const before = this.pieces[this.pieces.length - 1];
+    if (before && this.belongs(one, before)) return this.join(one, before);
+    if (isNaming(one)) return this.begin(one, before);
+    this.carried = [...this.carried, ...aheadOf(one, next)];
+    if (this.carried.length === 0 && one.items.some((item) => item.is === 'quality')) this.loose.push(one);
+  }
+
+  /** "Rhythm: …", "ch 2: …", "Loop 1: …" */
+  private isHeading(one: Cut, next: Cut | undefined): boolean {
+    const opens = NEWLINE.test(one.mark) || SENTENCE.has(one.mark) || one.mark === ',';
+    return opens && next?.mark === ':' && next.line === one.line && isNaming(next);
+  }
+
+  private head(one: Cut): void {
+    this.carried = one.items.filter((item) => item.is === 'channels');
+    const [first, last] = [one.items[0], one.items[one.items.length - 1]];
+    const said = first && last ? this.text.slice(first.from, last.to).trim() : '';
+    const saysNothing = this.carried.length > 0 || HEADINGS.has(said.toLowerCase()) || /\d/.test(said);
+    this.heading = saysNothing ? undefined : { text: said, line: one.line };
+  }
+
+  private isTableHead(one: Cut): boolean {
+    const row = this.cuts.filter((c) => c.line === one.line);
+    const isTitle = (item: Item): boolean => HEADINGS.has(this.text.slice(item.from, item.to).toLowerCase());
+    return row.length > 1 && this.cuts.some((c) => c.line > one.line) && row.every((c) => c.items.every(isTitle));
+  }
+
+  private belongs(one: Cut, before: Growing): boolean {
+    if (before.cut.line !== one.line || SENTENCE.has(one.mark)) return false;
+    return isEither(one) || !isNaming(one) || (isBeside(one, before) && isQualityOf(one, before.cut));
+  }
+
+  private join(one: Cut, before: Growing): void {
+    const place = placeOf(one);
+    before.cut.items.push(...asQualities(one.items));
+    this.pieces[this.pieces.length - 1] = {
+      ...before,
+      ...(place === 'first' || place === 'last' ? { at: place } : {}),
+      items: [...before.items, ...behind(one), ...(isEither(one) ? one.items : asQualities(one.items))],
+      inWith: isBeside(one, before) || before.inWith,
+    };
+  }
+
+  private begin(one: Cut, before: Growing | undefined): void {
+    const [first, last] = [one.items[0], one.items[one.items.length - 1]];
+    const place = placeOf(one);
+    this.pieces.push({
+      items: [...this.carried, ...behind(one), ...one.items],
+      own: { from: first?.from ?? 0, to: last?.to ?? 0 },
+      ...(this.heading ? { heading: this.heading.text } : {}),
+      after: place === 'after' && before?.cut.line === one.line,
+      ...(place === 'first' || place === 'last' ? { at: place } : {}),
+      cut: one,
+      inWith: BESIDE.has(one.mark),
+    });
+    this.carried = [];
+  }
+}
+
+/** What was said, thing by thing, and whether the order of the signal was said with it. */
+export const piecesOf = (text: string): { readonly pieces: readonly Piece[]; readonly isChain: boolean } => {
+  const { pieces, loose, isChain } = new Gathering(text, cut(new Reader(text).read()));
+  return { pieces: [...inOrder(pieces), ...loose.map(alone)], isChain };
+};
+
+/** One thing or another, or two in one. */
+const isEither = ({ mark }: Cut): boolean => mark === 'or' || mark === SLASH;
+
+const JOINED = new Set(['and', '&', '+', ',', SLASH]);
+const isBeside = ({ mark }: Cut, before: Growing): boolean => BESIDE.has(mark) || (JOINED.has(mark) && before.inWith);
+
+const placeOf = ({ items }: Cut) => items.flatMap((item) => (item.is === 'place' ? [item.word] : []))[0];
+
+/** Qualities that belong to nothing that was named. */
+const alone = ({ items }: Cut): Piece => ({
+  items,
+  own: { from: items[0]?.from ?? 0, to: items[items.length - 1]?.to ?? 0 },
+  after: false,
+});
+
 /** "A or B" is a doubt of both. */
-const behind = (piece: Open): readonly Item[] => {
+const behind = (piece: Cut): readonly Item[] => {
   const first = piece.items[0];
   return piece.mark === 'or' && first ? [{ is: 'doubt', from: first.from, to: first.from }] : [];
 };

@@ -14,15 +14,18 @@ export interface Mark {
   readonly to: number;
 }
 
+/** A stroke between two words without a space: one thing, or one of two. */
+export const SLASH = 'slash';
+
 export type Token = Word | Mark;
 export const isWord = (token: Token): token is Word => 'plain' in token;
 
-const SIZE = String.raw`\d+\s?[x×]\s?\d+(?:["”]|s\b)?`;
+const SIZE = String.raw`\d+\s?[x×]\s?(?:8|10|12|15|18)(?:["”]|s\b|\b)(?!\s?[x×]|[\s-]*(?:loop|output|out|channel|way|button|string|ch)\b)`;
 const TIMES = String.raw`[x×]\s?\d+\b|\b\d+\s?[x×](?=\s|$)`;
-const AMOUNT = String.raw`\d+(?:[.,]\d+)?\s?(?:v(?:dc|ac)?|ma|kg|w|u|k|ohms?|Ω|mm|cm|m|hz|khz|db|lb|g)\b`;
+const AMOUNT = String.raw`\d+(?:[.,]\d+)?\s?(?:v(?:dc|ac)?|ma|kg|w|u|k|ohms?|watts?|volts?|Ω|mm|cm|m|hz|khz|db|lb|g)\b`;
 const JOINED = String.raw`a\s?\/\s?b(?:\s?\/\s?[yc])?\b|w\/o\b|w\/|f\/x\b|fx\b`;
 const LETTERS = String.raw`[\p{L}\p{N}]+(?:['’]\p{L}+)?`;
-const BREAK = String.raw`\r?\n|;|,|\||\t|->|=>|→|⟶|>|\+|&|\.{2,}|…|[.:!?](?=\s|$)|[()[\]]|\s[-–—]\s|\/|#|@`;
+const BREAK = String.raw`\r?\n|;|,|\||\t|->|=>|→|⟶|>|\+|&|\.{2,}|…|[.:!?](?=\s|$)|[()[\]]|\s[-–—]\s|\s\/\s?|\/|#|@`;
 const TOKENS = new RegExp(
   `(?<size>${SIZE})|(?<times>${TIMES})|(?<amount>${AMOUNT})|(?<joined>${JOINED})|(?<mark>${BREAK})|${LETTERS}`,
   'giu',
@@ -55,11 +58,18 @@ const plainWord = (text: string, isKnown: (word: string) => boolean): string => 
  */
 export const tokensOf = (text: string, isKnown: (word: string) => boolean): readonly Token[] => {
   const tokens: Token[] = [];
+  const quoted = [...text.matchAll(/"[^"\n]*"/g)].map((q) => [q.index, q.index + q[0].length] as const);
   for (const found of text.matchAll(TOKENS)) {
     const [said] = found;
     const [from, to] = [found.index, found.index + said.length];
     const { size, times, amount, joined, mark } = found.groups ?? {};
-    if (mark !== undefined) tokens.push({ mark: mark.trim() === '' ? mark : mark.trim(), from, to });
+    // A comma within quotation marks parts a name from its quality, not two boxes.
+    const isQuoted = mark === ',' && quoted.some(([begin, end]) => from > begin && to < end);
+    // A dot that ends a short form, such as "2 no. heads" or "ch. 3", is no end of a sentence.
+    if (mark === '.' && /\b(?:no|ch|vol|chan)$/i.test(text.slice(0, from))) continue;
+    if (isQuoted) tokens.push({ plain: 'with', from, to });
+    else if (mark !== undefined)
+      tokens.push({ mark: mark === '/' ? SLASH : mark.trim() === '' ? mark : mark.trim(), from, to });
     else if (size !== undefined)
       tokens.push({
         plain: size

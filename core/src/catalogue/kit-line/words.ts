@@ -94,6 +94,41 @@ export const NUMBERS: Readonly<Record<string, number>> = {
   sixteen: 16,
 };
 
+/** Words that count boxes. */
+export const COUNTS: Readonly<Record<string, number>> = { ...NUMBERS, one: 1, pair: 2, couple: 2, twin: 2 };
+
+/** What follows these is not there. */
+export const DENIALS: ReadonlySet<string> = new Set([
+  'no',
+  'not',
+  'without',
+  'non',
+  'minus',
+  'never',
+  'neither',
+  "don't",
+]);
+
+/** Joints between things. */
+export const JOINTS: readonly string[] = [
+  'and',
+  'plus',
+  'or',
+  'with',
+  'incl',
+  'including',
+  'but',
+  'after',
+  'before',
+  'first',
+  'last',
+  'instead',
+  'rather',
+  'than',
+  'order',
+  'that',
+];
+
 /** What is counted inside a box: its name in a quality such as `8 loop`. */
 export const UNITS: Readonly<Record<string, string>> = {
   loop: 'loop',
@@ -139,7 +174,7 @@ export const QUALITIES: Readonly<Record<string, string>> = {
   bass: 'bass; for bass; bass guitar',
   acoustic: 'acoustic; for acoustic; acoustic guitar',
   vocal: 'vocal; voice; singer; singing',
-  'side chain': 'side chain; key input; keyed; key in; external key',
+  'side chain': 'side chain; key input; keyed; external key',
   boost: 'boost; solo boost',
   rack: 'rack; rackmount; rack mount; 19 inch; rack mounted',
   reversed: 'reversed; reverse; wiper on ring; ring wiper',
@@ -156,7 +191,9 @@ export const QUALITIES: Readonly<Record<string, string>> = {
   spring: 'spring',
   hall: 'hall; shimmer; ambient; cathedral; church',
   tape: 'tape; tape style',
-  tap: 'on a tap; always on',
+  tap: 'on a tap',
+  'tap tempo': 'tap tempo; tap; with tap',
+  pickup: 'pickup; with pickup',
   octave: 'octave; octave up',
   up: 'up; upper',
   polyphonic: 'polyphonic; poly',
@@ -195,7 +232,7 @@ export const QUALITIES: Readonly<Record<string, string>> = {
   wireless: 'wireless',
   microphone: 'microphone; internal microphone',
   'multi track': 'multi track; multitrack; many track',
-  'four jack': 'four jack; 4 jack; four cable; with loop; x pattern',
+  'four jack': 'four jack; 4 jack; four cable; x pattern',
   mix: 'mix both; both at once; blend both',
   jack: 'jack',
   switched: 'switched',
@@ -208,14 +245,17 @@ export const QUALITIES: Readonly<Record<string, string>> = {
  */
 export const SOFT: ReadonlySet<string> = new Set(
   listOf(
-    'mono; analog; digital; low gain; high gain; passive; buffered; true bypass; bass; acoustic; rack; expression; closed; open; germanium; silicon; modern; vintage; treble; optical; dual; isolated; large; small; line; latching; dc; floor; usb; wireless; boost; serial; spring; hall; tape; fat; graphic; single coil; humbucker; xlr; switched; jack; master; blend; insert; up; up; octave; fixed; bend; di; microphone',
+    'mono; analog; digital; low gain; high gain; passive; buffered; true bypass; bass; acoustic; rack; expression; closed; open; germanium; silicon; modern; vintage; treble; optical; dual; isolated; large; small; line; latching; dc; floor; usb; wireless; boost; serial; spring; hall; tape; fat; graphic; single coil; humbucker; xlr; switched; jack; master; blend; insert; up; up; octave; fixed; bend; microphone; tap tempo; pickup',
   ),
 );
+
+/** What is only ever said of a box: behind "with" it is no box of its own. */
+export const FEATURES: ReadonlySet<string> = new Set(['tap tempo', 'pickup']);
 
 /** Words that change nothing. */
 export const FILLERS: ReadonlySet<string> = new Set(
   listOf(
-    'pedal; pedals; box; boxes; unit; units; system; rig; rigs; a; an; the; my; our; your; his; her; their; stage; live; style; type; model; kind; thing; effect; device; gear; setup; backline; main; spare; backup; second; 2nd; third; other; another; extra; new; old; used; nice; modern; standard; regular; normal; simple; basic; cheap; good; favourite; favorite; trusty; just; only; also; some; straight; direct; directly; out; of; on; in; at; from; board; pedalboard; side; left; right; middle; centre; center; right hand; left hand; is; are; be; there; this; that; we; i; you; us; me; have; has; had; need; needs; want; use; uses; using; run; runs; got; bring; bringing; take; it; its; please; thanks; thank; hi; hello; hey; cheers; ok; okay; yes; so; here; s; goes; go; going; up; down; again; always; usually; sometimes; whole; full; home; touring; tour; studio; rehearsal; house; off; no.; set; sits; sitting; comes; coming; lives; own; each; per; all; both; one; clean; dirty; dry; wet; warm; bright; dark; fat; creamy; crunchy; lush; deep; subtle; classic; boutique; handmade; proper; decent; electric; guitar; guitars; power; mains; split; signal; sound; tone; by; as; well; too; hand; favourite; ambient; ambience; big; great; lovely; usual; item; items; floor; rack; boxed; channel; input; output; tiny; pair; shared; single; first; volts; 9v; 12v; 18v; 24v; 9vdc; watt; watts; 50w; 100w; 20w; 15w; 30w; 5w; 1w; 40w; 60w; 200w; 300w; 500w; 250k; 25k; 1m; plate; room; digital; gain; level; line; footswitchable; switchable; switching; switch; foot; button; knob; knobs; mode; modes; built; inbuilt; included; trs; ts; xlr; balanced; unbalanced; phantom; amp; amps; speaker; band; bands; loop; quiet; noisy; loud; heavy; light; true; bypass; tap; tempo; presets; plus; minus; or so; about; maybe',
+    'chromatic; slapback; ping pong; lo fi; modulated; synced; always on; pedal; pedals; box; boxes; unit; units; system; rig; rigs; a; an; the; my; our; your; his; her; their; stage; live; style; type; model; kind; thing; effect; device; gear; setup; backline; main; spare; backup; second; 2nd; third; other; another; extra; new; old; used; nice; modern; standard; regular; normal; simple; basic; cheap; good; favourite; favorite; trusty; just; only; also; some; straight; direct; directly; out; of; on; in; at; from; board; pedalboard; side; left; right; middle; centre; center; right hand; left hand; is; are; be; there; this; that; we; i; you; us; me; have; has; had; need; needs; want; use; uses; using; run; runs; got; bring; bringing; take; it; its; please; thanks; thank; hi; hello; hey; cheers; ok; okay; yes; so; here; s; goes; go; going; up; down; again; always; usually; sometimes; whole; full; home; touring; tour; studio; rehearsal; house; off; no.; set; sits; sitting; comes; coming; lives; own; each; per; all; both; one; clean; dirty; dry; wet; warm; bright; dark; fat; creamy; crunchy; lush; deep; subtle; classic; boutique; handmade; proper; decent; electric; guitar; guitars; power; mains; split; signal; sound; tone; by; as; well; too; hand; favourite; ambient; ambience; big; great; lovely; usual; item; items; floor; rack; boxed; channel; input; output; tiny; pair; shared; single; first; volts; 9v; 12v; 18v; 24v; 9vdc; watt; watts; 50w; 100w; 20w; 15w; 30w; 5w; 1w; 40w; 60w; 200w; 300w; 500w; 250k; 25k; 1m; plate; room; digital; gain; level; line; footswitchable; switchable; switching; switch; foot; button; knob; knobs; mode; modes; built; inbuilt; included; trs; ts; xlr; balanced; unbalanced; phantom; amp; amps; speaker; band; bands; loop; quiet; noisy; loud; heavy; light; true; bypass; tap; tempo; presets; plus; minus; or so; about; maybe',
   ),
 );
 

@@ -1,13 +1,11 @@
 import './kit.css';
-import { Button, Textarea } from '@mantine/core';
-import { understand, type Understood } from '@yunta/core/catalogue/kit-line';
+import { Button } from '@mantine/core';
 import { saysNumbers } from '@yunta/core/midi/numbering';
-import { together } from '@yunta/core/change/edit';
-import { addDevice, addMade } from '@yunta/core/edits/devices';
+import { addMade } from '@yunta/core/edits/devices';
 import { blankBox } from '@yunta/core/catalogue/box-parts';
 import { ZONES, type Device } from '@yunta/core/rig/device';
 import { all, rigName } from '@yunta/core/rig/rig';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { PasteTable } from '../../shared/paste-table.js';
 import { useRig } from '../../shared/rig-context.js';
@@ -18,8 +16,7 @@ import { BoxEditor } from './box-editor.js';
 import { doesText } from './does-text.js';
 import { useShelf } from './use-shelf.js';
 import { ZONE_NAMES } from './zone-names.js';
-import { Shelves } from './shelves.js';
-import { surely, theFirst } from '@yunta/core/known/the';
+import { KitLine } from './kit-line.js';
 
 const midiText = (device: Device): string => {
   if (!device.midi)
@@ -178,131 +175,5 @@ const NextStep = ({ count }: { count: number }) => {
       </p>
       <Button onClick={() => void navigate('../routing')}>Wire it</Button>
     </aside>
-  );
-};
-
-const KitLine = () => {
-  const { rig, edit } = useRig();
-  const [line, setLine] = useState('');
-  const [browsing, browse] = useState(false);
-  const pieces = useMemo(() => understand(line), [line]);
-  const known = pieces.filter((p) => p.box);
-  const count = known.reduce((n, p) => n + p.count, 0);
-  const add = () => {
-    if (count === 0) return;
-    const codes: string[] = [];
-    const edits = known.flatMap((p) =>
-      Array.from({ length: p.count }, () => {
-        const made = addDevice(
-          rig,
-          surely(p.box).key,
-          newPartId('device'),
-          p.channel ? { channel: p.channel } : {},
-          codes,
-        );
-        codes.push(made.put[0].code);
-        return made;
-      }),
-    );
-    const all = together(...edits);
-    const wrong = edit(all, count === 1 ? `Add ${surely(theFirst(known).box).says[0]}` : `Add ${count} boxes`);
-    if (wrong.length === 0)
-      setLine(
-        pieces
-          .filter((p) => !p.box)
-          .map((p) => p.said)
-          .join(', '),
-      );
-  };
-  return (
-    <div className="card">
-      <label htmlFor="kit-line" className="soft">
-        Say what you have, as you would say it. Enter adds it; a pasted list works too.
-      </label>
-      <div style={{ display: 'flex', gap: 12, alignItems: 'flex-start', marginTop: 8 }}>
-        <Textarea
-          id="kit-line"
-          style={{ flex: 1 }}
-          size="md"
-          autosize
-          minRows={1}
-          maxRows={8}
-          value={line}
-          onChange={(e) => setLine(e.currentTarget.value)}
-          autoFocus
-          onKeyDown={(e) => {
-            if (e.key === 'Enter' && !e.shiftKey) {
-              e.preventDefault();
-              add();
-            }
-          }}
-          placeholder="8-loop switcher, compressor, low-gain drive, stereo delay midi ch 2"
-        />
-        <Button size="md" disabled={count === 0} onClick={add}>
-          {count === 0 ? 'Add boxes' : count === 1 ? 'Add 1 box' : `Add ${count} boxes`}
-        </Button>
-        <Button size="md" variant="default" onClick={() => browse(true)}>
-          Shelves
-        </Button>
-      </div>
-      <Shelves
-        opened={browsing}
-        close={() => browse(false)}
-        add={(g) => edit(addDevice(rig, g.key, newPartId('device')), `Add ${theFirst(g.says)}`)}
-        addOwn={(box) => edit(addMade(rig, box, newPartId('device')), `Add ${box.name}`)}
-      />
-      {pieces.length > 0 && (
-        <ul className="pieces" aria-label="What will be added">
-          {pieces.map((p, i) => (
-            <Piece key={`${i} ${p.said}`} piece={p} replace={(name) => setLine(line.replace(p.said, name))} />
-          ))}
-        </ul>
-      )}
-    </div>
-  );
-};
-
-const Piece = ({ piece, replace }: { piece: Understood; replace: (name: string) => void }) => {
-  if (piece.box) {
-    const { box } = piece.box;
-    return (
-      <li>
-        <strong>
-          {piece.count > 1 ? `${piece.count} × ` : ''}
-          {box.name}
-        </strong>
-        <div className="soft">
-          {[
-            box.code,
-            piece.channel ? `MIDI ${piece.channel}` : box.midi ? `MIDI ${String(box.midi.channel)}` : undefined,
-          ]
-            .filter(Boolean)
-            .join(', ')}
-        </div>
-      </li>
-    );
-  }
-  return (
-    <li className="unknown">
-      <strong>“{piece.said}”</strong>
-      <div>
-        {piece.maybe.length ? (
-          <>
-            did you mean{' '}
-            {piece.maybe.map((m, i) => (
-              <span key={m.key}>
-                {i > 0 && ', '}
-                <button type="button" className="link" onClick={() => replace(theFirst(m.says))}>
-                  {theFirst(m.says).toLowerCase()}
-                </button>
-              </span>
-            ))}
-            ?
-          </>
-        ) : (
-          'not known; say it more generally'
-        )}
-      </div>
-    </li>
   );
 };

@@ -1,0 +1,87 @@
+import { together, type Edit } from '../change/edit.js';
+import { apply } from '../change/apply.js';
+import { jackIn } from '../rig/box.js';
+import type { Device, Tap } from '../rig/device.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
+import { cablesOf, thePart, type Rig } from '../rig/rig.js';
+import { connect, givesOut, offers, takesIn } from './cables.js';
+
+type Goes = 'in' | 'out';
+
+/** The jacks by which the signal goes through a box: none of its loops, whose send and return are joined inside. */
+const through = (device: Device, goes: Goes): readonly Tap[] => {
+  const begins = device.chains.flatMap((c) => c.from);
+  const ends = device.chains.flatMap((c) => c.to);
+  const joined = new Set((goes === 'in' ? ends : begins).map((tap) => tap.at));
+  const isWay = (at: string): boolean => {
+    const jack = jackIn(device, at);
+    const isSignal = jack?.kind === 'audio' || jack?.kind === 'air';
+    return isSignal && !joined.has(at) && (goes === 'in' ? takesIn(jack) : givesOut(jack));
+  };
+  const taps = (goes === 'in' ? begins : ends).filter((tap) => isWay(tap.at));
+  // An instrument has nothing inside: it gives by its jack.
+  return taps.length || device.chains.length ? taps : device.jacks.flatMap((j) => (isWay(j.id) ? [{ at: j.id }] : []));
+};
+const jacksOf = (device: Device, goes: Goes): readonly Ref[] => [
+  ...new Set(through(device, goes).map((tap) => ref(device.id, tap.at))),
+];
+const hasTwoSides = (device: Device, goes: Goes): boolean => {
+  const legs = new Set(through(device, goes).map((tap) => tap.leg));
+  return legs.has('left') && legs.has('right');
+};
+
+/** The best free way from one box into another, by the jacks that the signal goes through. */
+const bestCable = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  from: Id<'device'>,
+  to: Id<'device'>,
+): readonly [Ref, Ref] | undefined => {
+  const taken = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
+  const ins = jacksOf(thePart(rig, to), 'in');
+  for (const out of jacksOf(thePart(rig, from), 'out').filter((r) => !taken.has(r))) {
+    const suits = new Set(
+      offers(rig, hookup, out)
+        .filter((o) => !o.taken)
+        .map((o) => o.jack),
+    );
+    const into = ins.find((r) => suits.has(r));
+    if (into) return [out, into];
+  }
+  return undefined;
+};
+
+/**
+ * Cables that join boxes in the order in which they were said: each feeds the next, both sides where both have two.
+ * What the last box cannot feed is fed by the nearest before it that can: two combos behind a delay stand side by side.
+ * Jacks that hold a plug are left alone.
+ * @example inARow(rig, 'hookup:main', ['device:gtr', 'device:wah', 'device:amp'], newCable)
+ */
+export const inARow = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  boxes: readonly Id<'device'>[],
+  newCable: () => Id<'cable'>,
+): Edit => {
+  let wired = rig;
+  const edits: Edit[] = [];
+  const plug = (from: Id<'device'>, to: Id<'device'>): boolean => {
+    const cable = bestCable(wired, hookup, from, to);
+    if (!cable) return false;
+    const edit = connect(wired, hookup, newCable(), ...cable);
+    const after = apply(wired, edit);
+    if (!after.ok) return false;
+    edits.push(edit);
+    wired = after.value.rig;
+    return true;
+  };
+  boxes.forEach((box, i) => {
+    const feeder = boxes
+      .slice(0, i)
+      .reverse()
+      .find((before) => plug(before, box));
+    const isWide = feeder && hasTwoSides(thePart(rig, feeder), 'out') && hasTwoSides(thePart(rig, box), 'in');
+    if (isWide) plug(feeder, box);
+  });
+  return together(...edits);
+};
