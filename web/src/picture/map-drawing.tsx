@@ -41,7 +41,8 @@ export const twoLines = (name: string): readonly string[] => {
   return space > 2 ? [name.slice(0, space), short(name.slice(space + 1), LINE_CHARS)] : [short(name, LINE_CHARS)];
 };
 
-const tagPath = (w: number, h: number): string => `M0 ${h / 2}l9 ${-h / 2}H${w}V${h}H9z`;
+/** A tag points the way the signal runs. */
+const tagPath = (w: number, h: number): string => `M0 0H${w - 9}l9 ${h / 2}L${w - 9} ${h}H0z`;
 
 /** One box as it lies on the map, drawn from its own corner. */
 export const BoxDrawing = ({ laid, lit }: { laid: LaidBox; lit: Lit | undefined }) => {
@@ -59,8 +60,8 @@ const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: Laid
   return (
     <>
       <path className={`map-tag ${standing}`} d={tagPath(width, height)} />
-      <circle cx={10} cy={height / 2} r={2} className="map-hole" />
-      <text className="map-code" x={width / 2 + 5} y={height / 2 + 1}>
+      <circle cx={width - 10} cy={height / 2} r={2} className="map-hole" />
+      <text className="map-code" x={width / 2 - 4} y={height / 2 + 1}>
         {box.code}
       </text>
       <text className="map-name" x={width / 2} y={nameAbove ? 8 - lines.length * 14 : height + 14}>

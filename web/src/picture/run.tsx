@@ -14,9 +14,10 @@ const HOST_CHAR = 6.8;
 /** Code and name, as much of it as the bar is wide. */
 const hostName = (code: string, name: string, width: number): string =>
   (code.length + name.length + 3) * HOST_CHAR <= width ? `${code} · ${name}` : code;
+/** A tag points the way the signal runs. */
 const tagPath = (x: number, y: number): string => {
   const { width: w, height: h } = TAG;
-  return `M${x} ${y}l8 ${-h / 2}h${w - 8}v${h}h${-(w - 8)}z`;
+  return `M${x} ${y - h / 2}h${w - 8}l8 ${h / 2}l-8 ${h / 2}h${-(w - 8)}z`;
 };
 
 /** The run: the path of a sound as one line of tags, the same picture in every room. */
@@ -103,8 +104,8 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
                   !
                 </text>
               )}
-              <circle cx={t.x + 9} cy={t.y} r={2} fill="none" stroke="var(--ink)" />
-              <text className="code" x={t.x + TAG.width / 2 + 5} y={t.y + 0.5}>
+              <circle cx={t.x + TAG.width - 9} cy={t.y} r={2} fill="none" stroke="var(--ink)" />
+              <text className="code" x={t.x + TAG.width / 2 - 4} y={t.y + 0.5}>
                 {code(t.device)}
               </text>
               <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + 13}>

@@ -4,13 +4,15 @@ import { ownName, understand, type Asked, type Heard, type Taken } from '@yunta/
 import type { Generic } from '@yunta/core/catalogue/parts';
 import { apply } from '@yunta/core/change/apply';
 import { together, type Edit } from '@yunta/core/change/edit';
+import { givesOut, takesIn } from '@yunta/core/edits/cables';
 import { addDevice, addMade } from '@yunta/core/edits/devices';
 import { inARow } from '@yunta/core/edits/in-a-row';
 import { theFirst } from '@yunta/core/known/the';
 import type { Id } from '@yunta/core/rig/ids';
 import type { Rig } from '@yunta/core/rig/rig';
+import type { Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo, useState } from 'react';
-import { Inside } from '../../picture/inside.js';
+import { RunDrawing } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { useRig } from '../../shared/rig-context.js';
 import { doesText } from './does-text.js';
@@ -189,6 +191,15 @@ const Piece = ({ heard, leads, chosen, choose }: PieceProps) => {
   );
 };
 
+const DRAWN: Item = { is: 'box', device: 'device:candidate', stages: [] };
+
+/** How many ways there are into a box and out of it. */
+const jacksText = ({ jacks }: Generic['box']): string => {
+  const audio = jacks.filter((j) => j.kind === 'audio');
+  const [ins, outs] = [audio.filter(takesIn).length, audio.filter(givesOut).length];
+  return [`${ins} in`, `${outs} out`, jacks.some((j) => j.kind === 'midi') && 'MIDI'].filter(Boolean).join(', ');
+};
+
 /** Something that may be several boxes: each is drawn, and one can be chosen. */
 const Question = ({ asked, chosen, choose }: { asked: Asked } & Pick<PieceProps, 'chosen' | 'choose'>) => (
   <li className={chosen ? 'question answered' : 'question'}>
@@ -199,11 +210,12 @@ const Question = ({ asked, chosen, choose }: { asked: Asked } & Pick<PieceProps,
     <div className="candidates" role="group" aria-label={`What “${asked.said}” is`}>
       {asked.candidates.map((c) => (
         <button key={c.key} type="button" aria-pressed={c === chosen} onClick={() => choose(c.key)}>
+          <span className="candidate-drawn" aria-hidden>
+            <RunDrawing items={[DRAWN]} label="" said={() => ({ code: c.box.code, name: '' })} />
+          </span>
           <strong>{c.box.name}</strong>
           <span className="soft">{doesText(c.box)}</span>
-          <span className="candidate-drawn" aria-hidden>
-            <Inside chains={c.box.chains.slice(0, 1)} />
-          </span>
+          <span className="soft">{jacksText(c.box)}</span>
         </button>
       ))}
     </div>
