@@ -27,6 +27,32 @@ beforeAll(async () => {
 });
 afterAll(() => started.close());
 
+describe('rigs in a list', () => {
+  const listed = async (id: string) =>
+    ((await get('/api/rigs')).body as { id: string; removed: boolean; last?: object }[]).find((r) => r.id === id);
+  test('each says what changed last, by whom and when', async () => {
+    expect(await listed('lighthouse-solo')).toMatchObject({
+      removed: false,
+      last: { label: 'A rig that ships with Yunta', who: 'local', when: expect.any(String) },
+    });
+  });
+  test('one that is put away keeps its parts and history, twice is harmless, and it comes back as it was', async () => {
+    const rig = '/api/rigs/night-market-bass';
+    const before = (await get(rig)).body as object;
+    for (let twice = 0; twice < 2; twice += 1)
+      expect((await http().delete(rig).set('host', '127.0.0.1')).body).toEqual({ removed: true });
+    expect(await listed('night-market-bass')).toMatchObject({ removed: true });
+    expect((await get(rig)).body).toEqual(before);
+    for (let twice = 0; twice < 2; twice += 1) expect((await post(`${rig}/back`, {})).status).toBe(200);
+    expect(await listed('night-market-bass')).toMatchObject({ removed: false });
+    expect((await get(rig)).body).toEqual(before);
+  });
+  test('none that is there: said in words', async () => {
+    const { status, body } = await http().delete('/api/rigs/nowhere').set('host', '127.0.0.1');
+    expect([status, (body as { detail: string }).detail]).toEqual([404, 'There is no rig "nowhere".']);
+  });
+});
+
 describe('a rig through the door', () => {
   test('three rigs ship with Yunta', async () => {
     expect(((await get('/api/rigs')).body as { id: string }[]).map((r) => r.id).sort()).toEqual([

@@ -5,6 +5,7 @@ import { FirstTables1764000000000 } from './migrations/1764000000000-first-table
 import { Shelf1764100000000 } from './migrations/1764100000000-shelf.js';
 import { Ticks1764200000000 } from './migrations/1764200000000-ticks.js';
 import { Sizes1764300000000 } from './migrations/1764300000000-sizes.js';
+import { PutAway1764400000000 } from './migrations/1764400000000-put-away.js';
 import { Pulse } from './pulse.entity.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
@@ -23,7 +24,13 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
   charset: 'utf8mb4',
   timezone: 'Z',
   entities: [Person, RigEntity, JournalEntry, ShelfBox, Pulse, ...PART_ENTITIES],
-  migrations: [FirstTables1764000000000, Shelf1764100000000, Ticks1764200000000, Sizes1764300000000],
+  migrations: [
+    FirstTables1764000000000,
+    Shelf1764100000000,
+    Ticks1764200000000,
+    Sizes1764300000000,
+    PutAway1764400000000,
+  ],
   synchronize: false,
   poolSize: 10,
   extra: { connectTimeout: 5000 },

@@ -26,7 +26,7 @@ const load = (app: NestExpressApplication) => app.get(RigStore).load(LOCAL_PERSO
 
 describe('two servers on one database', () => {
   test('the second found the rigs of the first and made none twice', async () => {
-    expect((await second.get(RigStore).list(LOCAL_PERSON)).map((r) => r.id).sort()).toEqual([
+    expect((await second.get(RigStore).list(LOCAL_PERSON)).map((r) => r.entry.id).sort()).toEqual([
       'island-run',
       'lighthouse-solo',
       'night-market-bass',

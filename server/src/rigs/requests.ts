@@ -93,6 +93,12 @@ export class NewRigRequest {
   @Length(1, LONGEST.name)
   @IsWhole()
   name?: string;
+  @ApiPropertyOptional({ description: 'How it came about, in the words of the history.' })
+  @MayBeLeftOut()
+  @IsString()
+  @Length(1, LONGEST_LABEL)
+  @IsWhole()
+  label?: string;
   @ApiPropertyOptional({ description: 'A whole rig file as text; without it the rig begins empty.' })
   @MayBeLeftOut()
   @IsString()

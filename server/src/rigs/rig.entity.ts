@@ -22,6 +22,8 @@ export class RigEntity {
   @Column({ type: 'int', unsigned: true, default: 0 }) revision: number;
   /** It shipped with the program and can be put back. */
   @Column({ type: 'boolean', default: false }) demo: boolean;
+  /** Put away by its person, with all its history; it can be brought back. */
+  @Column({ type: 'datetime', precision: 6, nullable: true }) removed: Date | null;
   @CreateDateColumn() created: Date;
   @UpdateDateColumn() changed: Date;
 }

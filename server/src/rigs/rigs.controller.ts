@@ -1,4 +1,4 @@
-import { Body, Controller, Get, Header, HttpCode, Param, Post, Query } from '@nestjs/common';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
 import { readRigFile, writeRigFile } from '@yunta/core/formats/rig-file';
 import type { AnyId } from '@yunta/core/rig/ids';
@@ -24,28 +24,45 @@ export class RigsController {
   @Get()
   @ApiOperation({ summary: 'The rigs of the person who asks' })
   async list(@Who() who: Asker) {
-    return (await this.rigs.list(who)).map(({ id, name, revision, changed, demo }) => ({
+    return (await this.rigs.list(who)).map(({ entry: { id, name, revision, changed, demo, removed }, last }) => ({
       id,
       name,
       revision,
       changed,
       demo,
+      removed: removed !== null,
+      last: last && { label: last.label, who: last.who, when: last.when },
     }));
   }
 
   @Post()
   @ApiOperation({ summary: 'A new rig, empty or from a rig file' })
-  async create(@Who() who: Asker, @Body() { id, change, name, file }: NewRigRequest): Promise<Accepted> {
-    if (file === undefined) return this.changes.create(who, id, newRig(name ?? 'New rig'), change, 'New rig');
+  async create(@Who() who: Asker, @Body() { id, change, name, file, label }: NewRigRequest): Promise<Accepted> {
+    if (file === undefined) return this.changes.create(who, id, newRig(name ?? 'New rig'), change, label ?? 'New rig');
     const read = readRigFile(file);
     if (!read.ok) throw refusedFor(read.error);
-    return this.changes.create(who, id, read.value, change, 'From a rig file');
+    return this.changes.create(who, id, read.value, change, label ?? 'From a rig file');
   }
 
   @Get(':rig')
   @ApiOperation({ summary: 'A whole rig at its newest revision' })
   async read(@Who() who: Asker, @Param() { rig }: RigPath) {
     return whole(await this.rigs.load(who, rig));
+  }
+
+  @Delete(':rig')
+  @ApiOperation({ summary: 'Put a rig away, with its history; harmless to repeat' })
+  async remove(@Who() who: Asker, @Param() { rig }: RigPath) {
+    await this.rigs.putAway(who, rig, new Date());
+    return { removed: true };
+  }
+
+  @Post(':rig/back')
+  @HttpCode(200)
+  @ApiOperation({ summary: 'Bring back a rig that was put away' })
+  async bringBack(@Who() who: Asker, @Param() { rig }: RigPath) {
+    await this.rigs.putAway(who, rig, null);
+    return { removed: false };
   }
 
   @Get(':rig/file')

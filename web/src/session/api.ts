@@ -12,6 +12,9 @@ export interface RigEntry {
   readonly revision: number;
   readonly changed: string;
   readonly demo: boolean;
+  /** Put away; it can be brought back. */
+  readonly removed: boolean;
+  readonly last?: { readonly label: string; readonly who: string; readonly when: string };
 }
 
 export interface HistoryEntry {
@@ -117,10 +120,12 @@ const askRig = async (path: string): Promise<Rig> => {
 export const api = {
   rigs: () => ask<readonly RigEntry[]>('/rigs'),
   rig: (id: string) => askRig(`/rigs/${id}`),
+  putAway: (id: string) => ask<unknown>(`/rigs/${id}`, undefined, 'DELETE'),
+  bringBack: (id: string) => ask<unknown>(`/rigs/${id}/back`, {}),
   /** The rig as it was at a revision. */
   at: (id: string, revision: number) => askRig(`/rigs/${id}/revisions/${revision}`),
-  create: (id: string, change: string, file: string) =>
-    ask<{ revision: number }>('/rigs', { id, change, file }, 'POST', FILE_TIMEOUT_MS),
+  create: (id: string, change: string, file: string, label: string) =>
+    ask<{ revision: number }>('/rigs', { id, change, file, label }, 'POST', FILE_TIMEOUT_MS),
   send: (rig: string, set: ChangeSet) => ask<{ revision: number; again: boolean }>(`/rigs/${rig}/changes`, set),
   /** All that came after a revision, page by page. */
   journal: async (rig: string, after: number): Promise<readonly Journaled[]> => {

@@ -23,6 +23,8 @@ export class MemoryServer {
   readonly api: Api = {
     rigs: async () => [],
     create: async () => ({ revision: 1 }),
+    putAway: async () => undefined,
+    bringBack: async () => undefined,
     history: async () => [],
     at: async (_, revision) => theItem(this.revisions, revision),
     rig: async () => {

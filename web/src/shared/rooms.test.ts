@@ -2,7 +2,7 @@ import { CHECKS } from '@yunta/core/checks/index';
 import { SHELVES } from '@yunta/core/catalogue/boxes';
 import { makeDevice } from '@yunta/core/catalogue/make';
 import { rigOf } from '@yunta/core/rig/rig';
-import { doesText } from '../steps/kit/does-text.js';
+import { doesText } from './does-text.js';
 import { boxName, jackText } from '../steps/routing/jack-text.js';
 import { ROOMS, roomOf } from './rooms.js';
 

@@ -1,7 +1,6 @@
 import { Button, Select, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
-import { rigName } from '@yunta/core/rig/rig';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { all } from '@yunta/core/rig/rig';
 import { theId } from '@yunta/core/rig/ids';
@@ -14,6 +13,7 @@ import type { Finding } from '@yunta/core/checks/check';
 import { Findings, isPressing } from '../shared/findings.js';
 import { History } from './history.js';
 import { Mark } from '../shared/mark.js';
+import { RigMenu } from './rig-menu.js';
 import { RigProvider, useRig } from '../shared/rig-context.js';
 import { ROOMS, roomOf } from '../shared/rooms.js';
 import { StatusLine } from './status-line.js';
@@ -114,7 +114,7 @@ const Framed = () => {
 
 /** Which rig and hook-up this is, whether it is kept, and what is at hand in every room. */
 const Top = ({ showHistory }: { showHistory: () => void }) => {
-  const { rig, state, store } = useRig();
+  const { state, store } = useRig();
   const { setColorScheme } = useMantineColorScheme();
   const scheme = useComputedColorScheme('light');
   const { confirmed, undoable, redoable } = surely(state.session);
@@ -124,9 +124,7 @@ const Top = ({ showHistory }: { showHistory: () => void }) => {
         <Mark />
         <span>Yunta</span>
       </Link>
-      <div className="rig-name clip" title={rigName(rig)}>
-        {rigName(rig)}
-      </div>
+      <RigMenu showHistory={showHistory} />
       <HookupChoice />
       <button type="button" className="link soft saved" onClick={showHistory}>
         revision {confirmed.revision}, {savedText(state)}

@@ -2,7 +2,8 @@ import { isNothing } from '@yunta/core/change/edit';
 import { difference } from '@yunta/core/change/diff';
 import type { View } from '@yunta/core/derive/views/view';
 import type { Id } from '@yunta/core/rig/ids';
-import { everyPart, type Rig } from '@yunta/core/rig/rig';
+import { everyPart, type Part, type Rig } from '@yunta/core/rig/rig';
+import type { Card } from '@yunta/core/derive/views/card';
 import { wrap, type Remote } from 'comlink';
 import type { Deriving } from './deriving.js';
 
@@ -17,11 +18,15 @@ export interface DerivedState {
 }
 
 /** What the page can ask of the worker, room by room; every answer comes as a promise. */
-export type AskWorker = { readonly [Room in 'answers' | 'asking' | 'bench']: Remote<Deriving[Room]> };
+type Rooms<Room extends keyof Deriving> = { readonly [R in Room]: Remote<Deriving[R]> };
+export type AskWorker = Rooms<'answers' | 'asking' | 'bench'>;
+
+/** Comlink's types know a nested object only as a promise of it; its proxies go on at every depth. */
+const roomsOf = (worker: Worker) => wrap<Deriving>(worker) as unknown as Rooms<keyof Deriving>;
 
 /** The page's side of the worker: tells it what changed, keeps the older result on screen until the new one comes. */
 export class DerivedClient {
-  private readonly remote: AskWorker & { readonly held: Remote<Deriving['held']> };
+  private readonly remote: Rooms<keyof Deriving>;
   private readonly listeners = new Set<() => void>();
   private state: DerivedState = { stamp: 0, older: true };
   private sent: Rig | undefined;
@@ -30,8 +35,7 @@ export class DerivedClient {
   private busy = false;
 
   constructor(private readonly worker: Worker) {
-    // Comlink's types know a nested object only as a promise of it; its proxies go on at every depth.
-    this.remote = wrap<Deriving>(worker) as unknown as typeof this.remote;
+    this.remote = roomsOf(worker);
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -83,5 +87,25 @@ export class DerivedClient {
   }
 }
 
-export const startDeriving = (): DerivedClient =>
-  new DerivedClient(new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module', name: 'derive' }));
+const startWorker = (name: string): Worker =>
+  new Worker(new URL('./derive.worker.ts', import.meta.url), { type: 'module', name });
+
+export const startDeriving = (): DerivedClient => new DerivedClient(startWorker('derive'));
+
+/** What draws the cards of rigs that are not open; started when the first is asked for. */
+export class CardMaker {
+  private worker: Worker | undefined;
+  private rooms: Rooms<'cards'> | undefined;
+
+  card(parts: readonly Part[]): Promise<Card> {
+    this.worker ??= startWorker('cards');
+    this.rooms ??= roomsOf(this.worker);
+    return this.rooms.cards.card(parts);
+  }
+
+  close(): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+    this.rooms = undefined;
+  }
+}

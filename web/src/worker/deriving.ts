@@ -1,6 +1,7 @@
 import { Answers } from './answers.js';
 import { Asking } from './asking.js';
 import { BenchPlay } from './bench-play.js';
+import { Cards } from './cards.js';
 import { Held } from './held.js';
 
 /** Lives in the worker: the rig as it is held there, and what can be asked of it. */
@@ -9,4 +10,5 @@ export class Deriving {
   readonly answers = new Answers(this.held);
   readonly asking = new Asking(this.held);
   readonly bench = new BenchPlay(this.held, this.asking);
+  readonly cards = new Cards();
 }

@@ -6,14 +6,14 @@ import { blankBox } from '@yunta/core/catalogue/box-parts';
 import { ZONES, type Device } from '@yunta/core/rig/device';
 import { all, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { PasteTable } from '../../shared/paste-table.js';
 import { useRig } from '../../shared/rig-context.js';
 import { fileName, saveFile } from '../../shared/save-file.js';
 import { newPartId } from '../../session/ids.js';
 import { BoxInspector, wakesText } from './box-inspector.js';
 import { BoxEditor } from './box-editor.js';
-import { doesText } from './does-text.js';
+import { doesText } from '../../shared/does-text.js';
 import { useShelf } from './use-shelf.js';
 import { ZONE_NAMES } from './zone-names.js';
 import { KitLine } from './kit-line.js';
@@ -29,7 +29,8 @@ export const Kit = () => {
   const { rig, selected, select, edit } = useRig();
   const devices = all(rig, 'device');
   const chosen = devices.find((d) => d.id === selected);
-  const [pasting, paste] = useState(false);
+  const [params] = useSearchParams();
+  const [pasting, paste] = useState(params.has('paste'));
   const [opened, open] = useState(false);
   const { shelve, kept } = useShelf();
   const make = () => {

@@ -4,7 +4,7 @@ import type { Device } from '@yunta/core/rig/device';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { useState } from 'react';
 import { saveFile } from '../../shared/save-file.js';
-import { doesText } from './does-text.js';
+import { doesText } from '../../shared/does-text.js';
 import { useShelf } from './use-shelf.js';
 
 /** Boxes of one's own, for use in any rig; as a file from and to others. */

@@ -3,7 +3,7 @@ import { SHELVES } from '@yunta/core/catalogue/boxes';
 import type { Generic } from '@yunta/core/catalogue/parts';
 import type { Device } from '@yunta/core/rig/device';
 import { useState } from 'react';
-import { doesText } from './does-text.js';
+import { doesText } from '../../shared/does-text.js';
 import { MyShelf } from './my-shelf.js';
 import { theFirst } from '@yunta/core/known/the';
 

@@ -1,36 +1,41 @@
 import './rigs.css';
-import { Button, FileButton } from '@mantine/core';
-import { LARGEST_FILE, LONGEST } from '@yunta/core/rig/limits';
-import { writeRigFile } from '@yunta/core/formats/rig-file';
-import { newRig } from '@yunta/core/rig/rig';
+import { Button } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { Mark } from '../../shared/mark.js';
-import { fits, TextField } from '../../shared/text-field.js';
-import { api, Away, Failing, RefusedByServer } from '../../session/api.js';
-import { newId } from '../../session/ids.js';
+import { api, Away, Failing, type RigEntry } from '../../session/api.js';
+import { makeRig, whyNot } from '../../session/rig-keeping.js';
 import type { WaitingRig } from '../../session/waiting-rigs.js';
+import { Learn } from './learn.js';
+import { NewRig } from './new-rig.js';
+import { RigCard } from './rig-card.js';
+import { useCardMaker } from './use-card.js';
 import { letGo, saveWaiting, useWaiting } from './use-waiting.js';
 
-const slug = (name: string): string =>
-  name
-    .toLowerCase()
-    .normalize('NFKD')
-    .replaceAll(/[^a-z0-9]+/g, '-')
-    .replaceAll(/^-+|-+$/g, '')
-    .slice(0, 30);
-
 /**
- * All rigs of this person: open one, begin one, or bring one from a file. What waits in this browser is sent from here
- * too.
+ * All rigs of this person, each as a card: open one, begin one, bring some from files. What waits in this browser is
+ * sent from here too.
  */
 export const Rigs = () => {
   const { data, isError, error } = useQuery({ queryKey: ['rigs'], queryFn: api.rigs, refetchInterval: 5000 });
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const maker = useCardMaker();
   const { waiting, keeps } = useWaiting();
+  const [said, say] = useState<{ readonly text: string; readonly isWrong: boolean }>();
   const waits = new Map(waiting.map((w) => [w.rig, w]));
   const elsewhere = waiting.filter((w) => !data?.some((rig) => rig.id === w.rig));
   const why = error instanceof Away ? error.why : error instanceof Failing ? error.problem : undefined;
+  const changed = () => queries.invalidateQueries({ queryKey: ['rigs'] });
+  const act = (done: string, what: () => Promise<unknown>): void => {
+    what()
+      .then(changed)
+      .then(() => say({ text: done, isWrong: false }))
+      .catch((e: unknown) => say({ text: whyNot(e), isWrong: true }));
+  };
+  const here = data?.filter((rig) => !rig.removed) ?? [];
+  const away = data?.filter((rig) => rig.removed) ?? [];
   return (
     <main className="rigs">
       <div className="rigs-head">
@@ -39,47 +44,73 @@ export const Rigs = () => {
         <span className="soft">Design a stage rig, program it, prove that every sound comes back.</span>
       </div>
       {!keeps && (
-        <p className="notice" role="alert" style={{ margin: 0 }}>
+        <p className="notice" role="alert">
           <strong>This browser cannot keep changes.</strong> Stay on a rig’s page until it says “saved”. A private
           window, or a full disk, may be why.
         </p>
       )}
-      <section className="card" aria-labelledby="rigs">
-        <h2 id="rigs">Rigs</h2>
-        {isError && (
-          <p className="broken">
-            {why ? `${why.title}. ${why.detail}` : 'The server does not answer.'} Rigs of which something waits in this
-            browser can be opened below.
-          </p>
-        )}
-        {data?.length === 0 && (
-          <p className="soft">No rig yet. Begin one below: name it, then say what is in your kit.</p>
-        )}
-        <table className="plain">
-          <tbody>
-            {data?.map((rig) => (
-              <tr key={rig.id}>
-                <td>
-                  <Link to={`/rig/${rig.id}/sounds`} className="rigs-name">
-                    {rig.name}
-                  </Link>
-                  {rig.demo && <span className="soft"> · demo</span>}
-                  <Waits of={waits.get(rig.id)} away={isError} />
-                </td>
-                <td className="soft rigs-figure">revision {rig.revision}</td>
-                <td className="soft rigs-figure">{new Date(rig.changed).toLocaleString()}</td>
-              </tr>
-            ))}
-            {elsewhere.map((w) => (
-              <Elsewhere key={w.rig} of={w} isGone={data !== undefined} />
-            ))}
-          </tbody>
-        </table>
-      </section>
-      <NewRig />
+      {isError && (
+        <p className="broken" role="alert">
+          {why ? `${why.title}. ${why.detail}` : 'The server does not answer.'} Rigs of which something waits in this
+          browser can be opened below.
+        </p>
+      )}
+      <p role="status" className={said?.isWrong ? 'rigs-said broken' : 'rigs-said soft'}>
+        {said?.text}
+      </p>
+      <div className="rigs-columns">
+        <section aria-label="Rigs" className="rig-cards">
+          {data && here.length === 0 && (
+            <p className="soft">No rig yet. Begin one: name it, then say what is in your kit.</p>
+          )}
+          {here.map((rig) => (
+            <RigCard
+              key={rig.id}
+              rig={rig}
+              names={here.map((one) => one.name)}
+              maker={maker}
+              waits={<Waits of={waits.get(rig.id)} away={isError} />}
+              act={act}
+            />
+          ))}
+          {elsewhere.map((w) => (
+            <Elsewhere key={w.rig} of={w} isGone={data !== undefined} />
+          ))}
+          <PutAway rigs={away} bringBack={(rig) => act(`“${rig.name}” is back.`, () => api.bringBack(rig.id))} />
+        </section>
+        <aside className="rigs-aside">
+          <NewRig changed={changed} />
+          <Learn
+            open={(file, name) =>
+              act(
+                `“${name}” was opened.`,
+                async () => void navigate(`/rig/${await makeRig(file, name, 'A rig to learn from')}/proof`),
+              )
+            }
+          />
+        </aside>
+      </div>
     </main>
   );
 };
+
+/** Rigs that were put away: nothing of them is lost. */
+const PutAway = ({ rigs, bringBack }: { rigs: readonly RigEntry[]; bringBack: (rig: RigEntry) => void }) =>
+  rigs.length === 0 ? null : (
+    <details className="rigs-away">
+      <summary>{rigs.length} put away</summary>
+      <ul>
+        {rigs.map((rig) => (
+          <li key={rig.id}>
+            <span className="any-name">{rig.name}</span>
+            <Button size="compact-sm" variant="default" onClick={() => bringBack(rig)}>
+              Bring it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
 
 const count = (n: number): string => `${n} ${n === 1 ? 'change waits' : 'changes wait'} here`;
 
@@ -110,113 +141,28 @@ const Waits = ({ of, away }: { of: WaitingRig | undefined; away: boolean }) => {
  * else.
  */
 const Elsewhere = ({ of, isGone }: { of: WaitingRig; isGone: boolean }) => (
-  <tr>
-    <td>
+  <article className="card rig-card" aria-label={of.name}>
+    <h2>
       {isGone ? (
-        <strong>{of.name}</strong>
+        <span className="any-name">{of.name}</span>
       ) : (
-        <Link to={`/rig/${of.rig}/sounds`} className="rigs-name">
+        <Link to={`/rig/${of.rig}/sounds`} className="any-name">
           {of.name}
         </Link>
       )}
-    </td>
-    <td colSpan={2}>
-      {isGone ? (
-        <span className="rigs-waits">
-          <span>This rig is not on the server any more. {count(of.changes + of.toSettle)}.</span>
-          <Button size="compact-sm" onClick={() => void saveWaiting(of.rig)}>
-            Save it as a file
-          </Button>
-          <Button size="compact-sm" variant="default" onClick={() => void letGo(of.rig)}>
-            Let it go
-          </Button>
-        </span>
-      ) : (
-        <Waits of={of} away />
-      )}
-    </td>
-  </tr>
-);
-
-interface Wish {
-  readonly id: string;
-  readonly change: string;
-}
-
-const NewRig = () => {
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const [name, setName] = useState('');
-  const [wrong, setWrong] = useState('');
-  const [making, setMaking] = useState(false);
-  /**
-   * What was asked for last and not answered yet: asked again it is the same rig, so that a lost answer makes no
-   * second one.
-   */
-  const asked = useRef(new Map<string, Wish>());
-  const create = async (file: string, from: string) => {
-    const key = `${from}\n${file}`;
-    const wish = asked.current.get(key) ?? { id: `${slug(from) || 'rig'}-${newId().slice(2, 8)}`, change: newId() };
-    asked.current.set(key, wish);
-    setWrong('');
-    setMaking(true);
-    try {
-      await api.create(wish.id, wish.change, file);
-      asked.current.delete(key);
-      await queries.invalidateQueries({ queryKey: ['rigs'] });
-      void navigate(`/rig/${wish.id}/kit`);
-    } catch (e) {
-      setMaking(false);
-      setWrong(
-        e instanceof Away
-          ? e.why
-            ? `${e.why.title}. ${e.why.detail}`
-            : 'The server does not answer; it is not known whether the rig was made. Try again when it is back: it is made once.'
-          : e instanceof RefusedByServer || e instanceof Failing
-            ? e.problem.detail
-            : String(e),
-      );
-    }
-  };
-  const open = async (file: File | null) => {
-    if (!file) return;
-    if (file.size > LARGEST_FILE * 3)
-      return setWrong(`${file.name} is too large for a rig file: ${Math.round(file.size / 1_000_000)} MB.`);
-    await create(await file.text(), file.name.replace(/\.yunta\.json$|\.json$/, ''));
-  };
-  return (
-    <section className="card" aria-labelledby="new">
-      <h2 id="new">A new rig</h2>
-      <form
-        className="rigs-new"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (fits(name, LONGEST.name)) void create(writeRigFile(newRig(name.trim())), name.trim());
-        }}
-      >
-        <TextField
-          label="Name"
-          most={LONGEST.name}
-          value={name}
-          onChange={(e) => setName(e.currentTarget.value)}
-          autoFocus
-        />
-        <Button type="submit" disabled={making || !fits(name, LONGEST.name)}>
-          Begin
+    </h2>
+    {isGone ? (
+      <div className="rigs-waits">
+        <span>This rig is not on the server any more. {count(of.changes + of.toSettle)}.</span>
+        <Button size="compact-sm" onClick={() => void saveWaiting(of.rig)}>
+          Save it as a file
         </Button>
-        <FileButton accept=".json,application/json" onChange={(file) => void open(file)}>
-          {(props) => (
-            <Button variant="default" disabled={making} {...props}>
-              From a rig file
-            </Button>
-          )}
-        </FileButton>
-      </form>
-      {wrong && (
-        <p role="alert" className="broken">
-          {wrong}
-        </p>
-      )}
-    </section>
-  );
-};
+        <Button size="compact-sm" variant="default" onClick={() => void letGo(of.rig)}>
+          Let it go
+        </Button>
+      </div>
+    ) : (
+      <Waits of={of} away />
+    )}
+  </article>
+);

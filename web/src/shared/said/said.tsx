@@ -1,0 +1,203 @@
+import './said.css';
+import { Checkbox } from '@mantine/core';
+import { ownName, understand, type Asked, type Heard, type Taken } from '@yunta/core/catalogue/kit-line/kit-line';
+import type { Generic } from '@yunta/core/catalogue/parts';
+import { apply } from '@yunta/core/change/apply';
+import { together, type Edit } from '@yunta/core/change/edit';
+import { givesOut, takesIn } from '@yunta/core/edits/cables';
+import { addDevice } from '@yunta/core/edits/devices';
+import { inARow } from '@yunta/core/edits/in-a-row';
+import type { Id } from '@yunta/core/rig/ids';
+import type { Rig } from '@yunta/core/rig/rig';
+import { useMemo, useState } from 'react';
+import { newPartId } from '../../session/ids.js';
+import { doesText } from '../does-text.js';
+import { TagSign } from '../tag-sign.js';
+
+/** What was asked about, and which of the candidates the person chose, by the words that were said. */
+type Choices = Readonly<Record<string, string>>;
+
+const chosenOf = (asked: Asked, choices: Choices): Generic | undefined =>
+  asked.candidates.find((c) => c.key === choices[asked.said]);
+
+/** What is going to be added: what was clear, and what was chosen. */
+const settled = (heard: readonly Heard[], choices: Choices): readonly Taken[] =>
+  heard.flatMap((h): readonly Taken[] => {
+    if (h.is === 'taken') return [h];
+    const box = h.is === 'asked' ? chosenOf(h, choices) : undefined;
+    return box && h.is === 'asked'
+      ? [{ is: 'taken', said: h.said, box, count: h.count, name: h.name, ...(h.channel ? { channel: h.channel } : {}) }]
+      : [];
+  });
+
+/** All boxes at once, and the cables between them where the order of the signal was said. */
+const addAll = (rig: Rig, boxes: readonly Taken[], row: Id<'hookup'> | undefined): Edit => {
+  const codes: string[] = [];
+  const ids: Id<'device'>[] = [];
+  const made = boxes.flatMap((one) =>
+    Array.from({ length: one.count }, () => {
+      const name = ownName(one);
+      const id = newPartId('device');
+      const channel = one.box.box.midi ? one.channel : undefined;
+      const added = addDevice(
+        rig,
+        one.box.key,
+        id,
+        { ...(name ? { name } : {}), ...(channel ? { channel } : {}) },
+        codes,
+      );
+      codes.push(added.put[0].code);
+      ids.push(id);
+      return added;
+    }),
+  );
+  const adds = together(...made);
+  const after = row ? apply(rig, adds) : undefined;
+  return row && after?.ok
+    ? together(
+        adds,
+        inARow(after.value.rig, row, ids, () => newPartId('cable')),
+      )
+    : adds;
+};
+
+/** What a person said that they have: what it was taken for, what is still to be chosen, and the edit that adds it. */
+export interface SaidBoxes {
+  readonly line: string;
+  readonly say: (line: string) => void;
+  readonly heard: readonly Heard[];
+  readonly boxes: readonly Taken[];
+  readonly count: number;
+  readonly isChain: boolean;
+  readonly wires: boolean;
+  readonly wire: (wires: boolean) => void;
+  readonly choices: Choices;
+  readonly choose: (said: string, key: string) => void;
+  /** Adds the boxes to a rig, wired in a hook-up where an order was said. */
+  readonly adding: (rig: Rig, hookup: Id<'hookup'> | undefined) => Edit;
+  /** What was not added stays in the line. */
+  readonly keepRest: () => void;
+}
+
+export const useSaid = (): SaidBoxes => {
+  const [line, setLine] = useState('');
+  const [choices, setChoices] = useState<Choices>({});
+  const [wires, wire] = useState(true);
+  const { heard, isChain } = useMemo(() => understand(line), [line]);
+  const boxes = settled(heard, choices);
+  return {
+    line,
+    say: setLine,
+    heard,
+    boxes,
+    count: boxes.reduce((n, b) => n + b.count, 0),
+    isChain,
+    wires,
+    wire,
+    choices,
+    choose: (said, key) => setChoices({ ...choices, [said]: key }),
+    adding: (rig, hookup) => addAll(rig, boxes, isChain && wires ? hookup : undefined),
+    keepRest: () => {
+      const rest = heard.filter((h) => !boxes.some((b) => b.said === h.said));
+      setLine(rest.map((h) => h.said).join(', '));
+      setChoices({});
+    },
+  };
+};
+
+/** Everything that was heard, in its order, before anything is added. */
+export const Said = ({ said }: { said: SaidBoxes }) => {
+  const { heard, isChain, wires, count, choices } = said;
+  return (
+    <>
+      {isChain && count > 1 && (
+        <Checkbox
+          className="said-wires"
+          label="Wire them in this order"
+          checked={wires}
+          onChange={(e) => said.wire(e.currentTarget.checked)}
+        />
+      )}
+      {heard.length > 0 && (
+        <ul className="pieces" aria-label="What will be added">
+          {heard.map((h, i) => (
+            <Piece
+              key={`${i} ${h.said}`}
+              heard={h}
+              leads={isChain && wires && i < heard.length - 1}
+              chosen={h.is === 'asked' ? chosenOf(h, choices) : undefined}
+              choose={(key) => said.choose(h.said, key)}
+            />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+};
+
+interface PieceProps {
+  readonly heard: Heard;
+  readonly leads: boolean;
+  readonly chosen: Generic | undefined;
+  readonly choose: (key: string) => void;
+}
+
+const Piece = ({ heard, leads, chosen, choose }: PieceProps) => {
+  if (heard.is === 'refused')
+    return (
+      <li className="set-aside">
+        <strong>“{heard.said}”</strong>
+        <div>{heard.why}</div>
+      </li>
+    );
+  if (heard.is === 'asked') return <Question asked={heard} chosen={chosen} choose={choose} />;
+  const { box } = heard.box;
+  const own = ownName(heard);
+  return (
+    <>
+      <li>
+        <strong>
+          {heard.count > 1 ? `${heard.count} × ` : ''}
+          {own ?? box.name}
+        </strong>
+        <div className="soft">
+          {[own && box.name, box.code, heard.channel ? `MIDI channel ${heard.channel}` : undefined]
+            .filter(Boolean)
+            .join(', ')}
+        </div>
+      </li>
+      {leads && (
+        <li className="leads" aria-hidden>
+          →
+        </li>
+      )}
+    </>
+  );
+};
+
+/** How many ways there are into a box and out of it. */
+const jacksText = ({ jacks }: Generic['box']): string => {
+  const audio = jacks.filter((j) => j.kind === 'audio');
+  const [ins, outs] = [audio.filter(takesIn).length, audio.filter(givesOut).length];
+  return [`${ins} in`, `${outs} out`, jacks.some((j) => j.kind === 'midi') && 'MIDI'].filter(Boolean).join(', ');
+};
+
+/** Something that may be several boxes: each is drawn, and one can be chosen. */
+const Question = ({ asked, chosen, choose }: { asked: Asked } & Pick<PieceProps, 'chosen' | 'choose'>) => (
+  <li className={chosen ? 'question answered' : 'question'}>
+    <strong>
+      {asked.count > 1 ? `${asked.count} × ` : ''}“{asked.said}”
+    </strong>
+    <div>{chosen ? `It will be added as ${chosen.box.name}.` : `${asked.why} Which one?`}</div>
+    <div className="candidates" role="group" aria-label={`What “${asked.said}” is`}>
+      {asked.candidates.map((c) => (
+        <button key={c.key} type="button" aria-pressed={c === chosen} onClick={() => choose(c.key)}>
+          <TagSign code={c.box.code} />
+          <strong>{c.box.name}</strong>
+          <span className="soft">{doesText(c.box)}</span>
+          <span className="soft">{jacksText(c.box)}</span>
+        </button>
+      ))}
+    </div>
+  </li>
+);
