@@ -7,6 +7,7 @@ import { root } from './house/say.mjs';
 const DEMO = '/rig/island-run';
 /** Each main view, where it is, and in which themes it is kept. */
 const VIEWS = [
+  ['home', '/', 'light'],
   ['kit', `${DEMO}/kit`, 'both'],
   ['box-editor', `${DEMO}/kit`, 'light'],
   ['routing', `${DEMO}/routing`, 'light'],

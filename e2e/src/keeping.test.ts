@@ -239,7 +239,7 @@ describe('what waits', () => {
     await hands.type('textbox', 'Name', 'Only one');
     for (let i = 0; i < 2; i += 1) {
       await hands.click('button', 'Begin');
-      await hands.sees('it is made once');
+      await hands.sees('it is done once');
     }
     await hands.click('button', 'Begin');
     await page.waitForFunction(() => location.pathname.startsWith('/rig/only-one-'));

@@ -404,7 +404,7 @@ describe('bad input on the screens', () => {
       'tunner, qqqqzzzz, 🎸',
     );
     await hands.sees('“qqqqzzzz”');
-    await hands.sees('not known; say it more generally');
+    await hands.sees('Not known here.');
     await hands.page.close();
   });
 
