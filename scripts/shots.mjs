@@ -8,7 +8,7 @@ const DEMO = '/rig/island-run';
 /** Each main view, where it is, and in which themes it is kept. */
 const VIEWS = [
   ['home', '/', 'light'],
-  ['kit', `${DEMO}/kit`, 'both'],
+  ['kit', `${DEMO}/kit`, 'light'],
   ['box-editor', `${DEMO}/kit`, 'light'],
   ['routing', `${DEMO}/routing`, 'light'],
   ['map-patching', `${DEMO}/routing`, 'light'],
@@ -49,7 +49,7 @@ const BEFORE = {
   'map-patching': (page) => click(page, '.react-flow__handle[data-handleid="device:mod.out-r"]'),
   'starting-point': (page) => press(page, 'Amp-less'),
   compare: (page) => press(page, 'Compare'),
-  program: (page) => press(page, 'All typed'),
+  program: (page) => press(page, 'Tick all lines'),
   'wire-check': async (page) => {
     await click(page, 'textarea');
     await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F');

@@ -59,7 +59,7 @@ describe("the demo's two honest faults", () => {
     await hands.click('button', '4 findings');
     await hands.pick('Notes (2)');
     await hands.sees('What the volume pedal does where it stands');
-    await hands.pick('To see to (4)');
+    await hands.pick('To look at (4)');
     await hands.type('textbox', 'Find a finding', 'waltz');
     await hands.sees('A program number that is one off');
     expect(await hands.text()).not.toContain('Only a toggle reaches it');

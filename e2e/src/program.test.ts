@@ -19,7 +19,7 @@ describe('in front of the boxes', () => {
   test('a slot is ticked off; after one sound has changed only what differs comes back', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/program`));
     await hands.type('textbox', 'Who types it in', 'Technician');
-    await hands.click('button', 'All typed, SWI 1A');
+    await hands.click('button', 'Tick all lines, SWI 1A');
     await hands.sees('Technician, revision 1');
     expect(await violations(hands.page)).toEqual([]);
     await hands.click('checkbox', 'Only what is still to type');
@@ -110,7 +110,7 @@ describe('planning programs', () => {
 describe('what stands in a box', () => {
   test('a slot that was dialled in otherwise is written down, the proof tells what that breaks, and Yunta plans it again', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/program`));
-    await hands.click('link', 'It stands otherwise, SWI 1A');
+    await hands.click('link', 'It holds something else, SWI 1A');
     await hands.page.waitForSelector('[data-at="0,0"]');
     await hands.sees('ch 3 pc 0; ch 4 pc');
     await hands.page.click('[data-at="0,0"]');
@@ -167,7 +167,7 @@ describe('a standing test', () => {
     await hands.page.goto(`${server.url}/rig/island-run/bench`);
     await hands.sees('Tests that are kept');
     expect(await violations(hands.page)).toEqual([]);
-    await hands.click('button', 'Take away test The lead is loud');
+    await hands.click('button', 'Remove test The lead is loud');
     await hands.page.waitForFunction(() => !document.body.innerText.includes('Tests that are kept'));
     await hands.page.close();
   });

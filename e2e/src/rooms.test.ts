@@ -305,7 +305,7 @@ describe('the kit', () => {
     await hands.click('button', 'LOW, Low-gain drive: show it');
     await hands.click('combobox', 'Swap it for');
     await hands.click('option', 'Distortion');
-    await hands.sees('4 cables go over, with what 8 sounds want of it. No sound comes back otherwise than before.');
+    await hands.sees('4 cables go over, with what 8 sounds want of it. Every sound comes back as it did before.');
     await hands.click('button', 'Swap');
     await hands.sees('DST Distortion');
     expect(hands.actions).toBeLessThanOrEqual(4);

@@ -242,7 +242,7 @@ describe('hook-ups', () => {
     await hands.sees('Small ferry, 30 cables');
     await hands.sees('Hook-ups (3)');
     expect(await violations(hands.page)).toEqual([]);
-    await hands.click('button', 'Take away Small ferry');
+    await hands.click('button', 'Remove Small ferry');
     await hands.sees('Hook-ups (2)');
     await hands.sees('Ballroom, 31 cables');
     await hands.page.close();

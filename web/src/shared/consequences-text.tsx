@@ -21,7 +21,7 @@ export const ConsequencesText = ({ would }: { would: Consequences | undefined })
     <>
       {would.verdicts.length + would.brings.length + would.clears.length === 0 && (
         <p className="soft" style={{ margin: '6px 0 0' }}>
-          No sound comes back otherwise than before.
+          Every sound comes back as it did before.
         </p>
       )}
       {would.verdicts.map((v) => (

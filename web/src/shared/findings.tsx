@@ -18,7 +18,7 @@ import { keysOf } from '@yunta/core/known/keys';
 export const isPressing = (f: Finding): boolean => !f.accepted && f.severity !== 'note';
 
 const KINDS = {
-  pressing: ['To see to', isPressing],
+  pressing: ['To look at', isPressing],
   notes: ['Notes', (f: Finding) => !f.accepted && f.severity === 'note'],
   accepted: ['Accepted', (f: Finding) => f.accepted !== undefined],
 } as const;

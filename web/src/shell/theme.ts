@@ -12,18 +12,6 @@ const ink: MantineColorsTuple = [
   '#2d2a23',
   '#1e1c17',
 ];
-const madder: MantineColorsTuple = [
-  '#fbeeea',
-  '#f3d8d1',
-  '#e8b3a7',
-  '#dc8b7a',
-  '#d26a55',
-  '#c0543f',
-  '#b04636',
-  '#a63d2f',
-  '#8d3226',
-  '#73281e',
-];
 const bottle: MantineColorsTuple = [
   '#eaf5f0',
   '#d2e7dd',
@@ -38,9 +26,9 @@ const bottle: MantineColorsTuple = [
 ];
 
 export const theme = createTheme({
-  colors: { ink, madder, bottle },
-  primaryColor: 'madder',
-  primaryShade: { light: 7, dark: 3 },
+  colors: { ink, bottle },
+  primaryColor: 'ink',
+  primaryShade: { light: 9, dark: 1 },
   fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif",
   fontFamilyMonospace: "'Atkinson Hyperlegible Mono Variable', ui-monospace, monospace",
   headings: { fontWeight: '700' },

@@ -14,7 +14,7 @@ const MOST_MS = 50;
 
 export const chainLong: Check = {
   code: 'midi.chain-long',
-  title: 'A long way on the wire',
+  title: 'Messages take long to arrive',
   severities: ['doubt'],
   source:
     'common practice: each thru rounds the edges of the signal off, after three it may fail; 50 ms between stomp and sound are felt. Bytes take 320 µs (MIDI 1.0 Detailed Specification)',
@@ -52,7 +52,7 @@ export const chainLong: Check = {
         why: `The messages of ${soundNames(
           rig,
           group.map((s) => s.sound),
-        )} take up to ${ms} ms, with the pauses that boxes need to load. The sound is not itself before.`,
+        )} take up to ${ms} ms, with the pauses that boxes need to load. Until then the sound is not complete.`,
         remedies: () => [
           {
             id: 'programs',

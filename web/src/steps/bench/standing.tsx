@@ -125,10 +125,10 @@ export const StandingTests = () => {
                 ml="auto"
                 variant="default"
                 size="compact-xs"
-                aria-label={`Take away test ${t.name}`}
-                onClick={() => edit(dropTest(t.id), `Take away test ${t.name}`)}
+                aria-label={`Remove test ${t.name}`}
+                onClick={() => edit(dropTest(t.id), `Remove test ${t.name}`)}
               >
-                Take away
+                Remove
               </Button>
             </div>
             <div className={t.is === 'holds' ? 'soft' : 'broken'} style={{ fontSize: 14 }}>

@@ -17,7 +17,7 @@ import { theFirst } from '@yunta/core/known/the';
 import { Choice } from '../../shared/choice.js';
 
 const POWER_UP = [
-  { value: 'left', label: 'as it was left' },
+  { value: 'left', label: 'as you left it' },
   { value: 'loaded', label: 'as programmed' },
   { value: 'unknown', label: 'not known' },
 ] as const;

@@ -29,7 +29,7 @@ const numberingOf = (shows: Numbering): string =>
   NUMBERINGS.find((n) => JSON.stringify(n.shows) === JSON.stringify(shows))?.value ?? '';
 
 const POWER_UP = [
-  { value: 'left', label: 'as it was left' },
+  { value: 'left', label: 'as you left it' },
   { value: 'loaded', label: 'as programmed' },
   { value: 'unknown', label: 'not known' },
 ] as const;
@@ -38,7 +38,7 @@ const powerUpText = (control: Control): string =>
     ? `always ${control.powerUp.at}`
     : theOne(POWER_UP, (p) => p.value === control.powerUp).label;
 
-/** @example wakesText(compressor) // 'as it was left' */
+/** @example wakesText(compressor) // 'as you left it' */
 export const wakesText = (device: Device): string => {
   const main =
     device.controls.find((c) => device.memories.some((m) => m.control === c.id)) ??

@@ -117,7 +117,7 @@ const Boxes = ({ devices }: { devices: readonly Device[] }) => {
             <th>box</th>
             <th>what it is in the path</th>
             <th>MIDI</th>
-            <th>wakes up</th>
+            <th>when switched on</th>
           </tr>
         </thead>
         {ZONES.map((zone) => {

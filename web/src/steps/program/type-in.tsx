@@ -113,10 +113,10 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
             size="compact-xs"
             className="no-print"
             disabled={open.length === 0}
-            aria-label={`All typed, ${box.code} ${slot.shown}`}
+            aria-label={`Tick all lines, ${box.code} ${slot.shown}`}
             onClick={() => done(open)}
           >
-            All typed
+            Tick all lines
           </Button>
         )}
       </div>
@@ -133,9 +133,9 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
         <Link
           className="type-otherwise no-print"
           to={{ search: `?${new URLSearchParams({ show: 'write', box: keyOf(box), number: String(slot.number) })}` }}
-          aria-label={`${slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}, ${box.code} ${slot.shown}`}
+          aria-label={`${slot.unknown ? 'Write down what it holds' : 'It holds something else'}, ${box.code} ${slot.shown}`}
         >
-          {slot.unknown ? 'Write down what it holds' : 'It stands otherwise'}
+          {slot.unknown ? 'Write down what it holds' : 'It holds something else'}
         </Link>
         {slot.unknown && (
           <p className="soft" style={{ margin: '2px 0 0' }}>

@@ -86,7 +86,7 @@ const SHOWINGS = {
 type Shown = keyof typeof SHOWINGS;
 const TABS: readonly { readonly value: Shown; readonly label: string }[] = [
   { value: 'recall', label: 'Recall' },
-  { value: 'settles', label: 'Settling' },
+  { value: 'settles', label: 'Time to settle' },
   { value: 'tails', label: 'Tails' },
   { value: 'level', label: 'Level' },
 ];

@@ -17,10 +17,10 @@ export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
       <p>
         Hook-up {hookup.name}, revision {rig.revision}, {new Date().toLocaleDateString()}.{' '}
         <strong>{headline(view.tally, view.limbs)}</strong> A sound comes back when it is called, is heard with all that
-        it wants, and from every state that can be reached its recall leaves all its wants true, with nothing else to
-        do. Reckoned with were {view.controls} controls, which can stand in <Ways /> (values that no sound and no
-        program names count as one), and {view.events} things that can happen to them, one after another in any order,
-        however often. No state that can be reached so was left out.
+        it wants, and from every state that can be reached its recall brings everything that it asks for, with nothing
+        else to do. Reckoned with were {view.controls} controls, which can stand in <Ways /> (values that no sound and
+        no program names count as one), and {view.events} things that can happen to them, one after another in any
+        order, however often. No state that can be reached so was left out.
       </p>
       <h2>Reckoned with</h2>
       <ul>

@@ -114,7 +114,7 @@ const AllProved = () => (
     <h2 className="proved">Every sound comes back</h2>
     <p>
       Each is called and heard, and nothing else has to be done. Whatever was done before of all that the proof reckons
-      with, each recall leaves all its wants true, under what is taken for granted below.
+      with, each recall brings everything that the sound asks for, under what is taken for granted below.
     </p>
   </div>
 );

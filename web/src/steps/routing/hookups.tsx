@@ -28,7 +28,7 @@ export const Hookups = () => {
               <th>hook-up</th>
               <th>cables</th>
               <th>sounds that come back</th>
-              <th>to see to</th>
+              <th>findings</th>
               <th>
                 <span className="visually-hidden">what to do with it</span>
               </th>
@@ -86,10 +86,10 @@ const HookupRow = ({ hookup: h, standing }: HookupRowProps) => {
           variant="default"
           size="compact-xs"
           disabled={all(rig, 'hookup').length === 1}
-          onClick={() => edit(removeHookup(rig, h.id), `Take away hook-up ${h.name}`)}
-          aria-label={`Take away ${h.name}`}
+          onClick={() => edit(removeHookup(rig, h.id), `Remove hook-up ${h.name}`)}
+          aria-label={`Remove ${h.name}`}
         >
-          Take away
+          Remove
         </Button>
       </td>
     </tr>

@@ -49,7 +49,7 @@ const Idle = ({ lit, soundName }: { lit: Lit | undefined; soundName: string | un
           {soundName ? `“${soundName}” is silent in this hook-up.` : 'The rig is silent as it stands.'}
         </p>
       )}
-      <h2>{here.length ? 'To see to here' : 'Nothing to find fault with here'}</h2>
+      <h2>{here.length ? 'Findings here' : 'Nothing to find fault with here'}</h2>
       {here.map((f) => (
         <button
           key={f.fingerprint}
@@ -66,7 +66,7 @@ const Idle = ({ lit, soundName }: { lit: Lit | undefined; soundName: string | un
           [
             ['in', 'in the path'],
             ['bypassed', 'in the path, bypassed'],
-            ['fed', 'listens, passes nothing on'],
+            ['fed', 'the signal ends here'],
             ['outside', 'outside the path'],
             ['apart', 'no signal comes by'],
           ] as const

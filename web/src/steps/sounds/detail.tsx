@@ -175,7 +175,7 @@ const Ends = ({ sound, detail }: SoundOnCard) => {
             <Button
               variant="default"
               size="compact-xs"
-              aria-label={`Take away end ${i + 1}`}
+              aria-label={`Remove end ${i + 1}`}
               onClick={() => put(ends.filter((_, k) => k !== i))}
             >
               ×

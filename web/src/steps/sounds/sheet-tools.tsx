@@ -79,8 +79,8 @@ const Where = ({ hookup, only, setOnly }: { hookup: Hookup } & Pick<SheetToolsPr
     value={only ? 'only' : 'all'}
     onChange={(v) => setOnly(v === 'only')}
     data={[
-      { value: 'all', label: 'I write for every hook-up' },
-      { value: 'only', label: `for ${hookup.name.length > 24 ? 'this one' : hookup.name} only` },
+      { value: 'all', label: 'In every hook-up' },
+      { value: 'only', label: `In ${hookup.name.length > 24 ? 'this one' : hookup.name} only` },
     ]}
   />
 );
