@@ -1,4 +1,4 @@
-// Builds what plain Node runs: core, cli and server by swc, file by file; the web by Vite.
+// Builds what plain Node runs: core, cli and server by swc, file by file; the server then as one, and the web, by Vite.
 // `node scripts/build.mjs` builds all; `node scripts/build.mjs core cli` only those. Folders that are up to date are
 // left alone.
 import { transformFile } from '@swc/core';
@@ -13,7 +13,7 @@ const FOLDERS = {
     ['core/testing', 'core/dist-testing'],
   ],
   cli: [['cli/src', 'cli/dist']],
-  server: [['server/src', 'server/dist']],
+  server: [['server/src', 'server/dist/modules']],
   e2e: [['e2e/src', 'e2e/dist']],
 };
 
@@ -23,7 +23,11 @@ const walk = (folder) =>
     if (entry.isDirectory()) return ['node_modules', 'dist'].includes(entry.name) ? [] : walk(path);
     return [path];
   });
-const newest = (folder) => (existsSync(folder) ? Math.max(0, ...walk(folder).map((f) => statSync(f).mtimeMs)) : 0);
+const newest = (path) => {
+  if (!existsSync(path)) return 0;
+  const here = statSync(path);
+  return here.isDirectory() ? Math.max(0, ...walk(path).map((f) => statSync(f).mtimeMs)) : here.mtimeMs;
+};
 
 const compile = async (from, to) => {
   const source = join(root, from);
@@ -55,18 +59,15 @@ const compile = async (from, to) => {
   writeFileSync(stamp, '');
 };
 
-const buildWeb = () => {
-  const stamp = join(root, 'web/dist/index.html');
-  const sources = Math.max(
-    newest(join(root, 'web/src')),
-    newest(join(root, 'core/src')),
-    statSync(join(root, 'web/package.json')).mtimeMs,
-  );
-  if (existsSync(stamp) && statSync(stamp).mtimeMs > sources) return;
+/** Builds a workspace by Vite when something that goes into it is newer than what came of it. */
+const buildByVite = (workspace, made, sources) => {
+  const stamp = join(root, workspace, made);
+  const newestSource = Math.max(...sources.map((path) => newest(join(root, path))));
+  if (existsSync(stamp) && statSync(stamp).mtimeMs > newestSource) return;
   const run = spawnSync(
     process.execPath,
     [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'warn'],
-    { cwd: join(root, 'web'), stdio: ['ignore', 'inherit', 'inherit'] },
+    { cwd: join(root, workspace), stdio: ['ignore', 'inherit', 'inherit'] },
   );
   if (run.status !== 0) process.exit(run.status ?? 1);
 };
@@ -76,4 +77,7 @@ for (const [name, folders] of Object.entries(FOLDERS)) {
   if (wanted.length && !wanted.includes(name)) continue;
   for (const [from, to] of folders) await compile(from, to);
 }
-if ((!wanted.length || wanted.includes('web')) && existsSync(join(root, 'web/index.html'))) buildWeb();
+const isWanted = (name) => !wanted.length || wanted.includes(name);
+if (isWanted('server')) buildByVite('server', 'dist/main.js', ['server/src', 'server/vite.config.ts', 'core/src']);
+if (isWanted('web') && existsSync(join(root, 'web/index.html')))
+  buildByVite('web', 'dist/index.html', ['web/src', 'core/src', 'examples', 'web/package.json']);

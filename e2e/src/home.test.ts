@@ -50,9 +50,12 @@ test('a rig that is said is there, wired in the order in which it was said', asy
 
 test('a rig is renamed, copied, put away and brought back from its card', async () => {
   const hands = new Hands(await openPage(browser, server.url));
+  // The cards above have been drawn: nothing moves any more.
+  await hands.sees('7 of 7 come back.');
   await hands.click('button', 'What to do with Night market bass');
   await hands.click('menuitem', 'Make a copy');
   await hands.sees('A copy of “Night market bass” was made.');
+  await hands.page.waitForFunction(() => document.body.innerText.split('7 of 7 come back.').length === 3);
   await hands.click('button', 'What to do with Night market bass, copy');
   await hands.click('menuitem', 'Rename');
   await hands.type('textbox', 'New name of Night market bass, copy', 'Fly date');
@@ -106,6 +109,6 @@ test('a rig to learn from opens where its trouble is', async () => {
   const hands = new Hands(await openPage(browser, server.url));
   await hands.click('button', 'Show them');
   await hands.pick('A bypass that only toggles');
+  await hands.page.waitForFunction(() => location.pathname.endsWith('/proof'));
   await hands.sees('can come back wrong');
-  expect(hands.page.url()).toMatch(/\/proof$/);
 });

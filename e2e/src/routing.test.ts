@@ -264,7 +264,7 @@ describe('what holds in a hook-up', () => {
   });
   test('a sound wants another program in one hook-up only', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
-    await hands.pick('for Ballroom only');
+    await hands.pick('In Ballroom only');
     await hands.page.waitForSelector('[data-at="0,10"]');
     await hands.page.click('[data-at="0,10"]');
     await hands.write('4.1');
