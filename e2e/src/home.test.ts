@@ -112,3 +112,31 @@ test('a rig to learn from opens where its trouble is', async () => {
   await hands.page.waitForFunction(() => location.pathname.endsWith('/proof'));
   await hands.sees('can come back wrong');
 });
+
+test('the hook-up is in the address: it stays from room to room, and on a reload', async () => {
+  const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+  await hands.sees('14 of 16 come back.');
+  await hands.click('textbox', 'Hook-up');
+  await hands.click('option', 'Ferry deck');
+  const shown = () => hands.page.$eval('input[aria-label="Hook-up"]', (e) => (e as HTMLInputElement).value);
+  await hands.click('link', 'Kit');
+  await hands.page.waitForFunction(() => location.search.includes('in='));
+  expect(await shown()).toBe('Ferry deck');
+  await hands.page.reload();
+  await hands.sees('21 boxes');
+  expect(await shown()).toBe('Ferry deck');
+});
+
+test('anything is found from everywhere, also while one writes: a song, a hook-up, a finding, something to do', async () => {
+  const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
+  await hands.page.waitForSelector('#kit-line');
+  await hands.page.focus('#kit-line');
+  await hands.page.keyboard.down('Control');
+  await hands.press('k');
+  await hands.page.keyboard.up('Control');
+  await hands.page.waitForSelector('input[aria-label="Find anything"]');
+  await hands.write('Ferry deck');
+  await hands.sees('Hook-up: look at the rig as it is wired there');
+  await hands.press('Enter');
+  await hands.page.waitForFunction(() => location.search.includes('in='));
+});

@@ -29,6 +29,9 @@ export const ID_TAIL = /^[a-z0-9][a-z0-9-]{0,63}$/;
 
 export const kindOf = (id: AnyId): Kind => id.slice(0, id.indexOf(':')) as Kind;
 
+/** What stands behind the colon of an id. @example tailOf('hookup:ballroom') // 'ballroom' */
+export const tailOf = (id: AnyId): string => id.slice(id.indexOf(':') + 1);
+
 export const isId = (text: string): text is AnyId => {
   const colon = text.indexOf(':');
   return colon > 0 && isOneOf(KINDS, text.slice(0, colon)) && ID_TAIL.test(text.slice(colon + 1));

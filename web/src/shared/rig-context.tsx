@@ -2,12 +2,13 @@ import type { Edit } from '@yunta/core/change/edit';
 import type { View } from '@yunta/core/derive/views/view';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import type { AnyId, Id } from '@yunta/core/rig/ids';
-import { all, partOf, type Rig } from '@yunta/core/rig/rig';
+import { partOf, type Rig } from '@yunta/core/rig/rig';
 import type { Refusal } from '@yunta/core/rig/result';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { startDeriving, type AskWorker, type DerivedState } from '../worker/client.js';
 import { api } from '../session/api.js';
+import { useHookupAsked } from './use-hookup-asked.js';
 import { newId, pageId } from '../session/ids.js';
 import { Outbox } from '../session/outbox.js';
 import { SessionStore, type StoreState } from '../session/store.js';
@@ -109,11 +110,10 @@ const Opened = ({
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
   }, [store]);
-  const [chosen, chooseHookup] = useState<Id<'hookup'>>();
   const [selected, select] = useState<AnyId>();
   const [pointed, point] = useState<readonly AnyId[]>(NOTHING);
   const rig = state.session?.rig;
-  const hookup = rig && ((chosen && partOf(rig, chosen)) ?? all(rig, 'hookup')[0]);
+  const { hookup, chooseHookup } = useHookupAsked(rig);
   useEffect(() => {
     if (rig && hookup) client.want(rig, hookup.id);
   }, [client, rig, hookup]);
@@ -135,7 +135,7 @@ const Opened = ({
         point,
         edit: (edit: Edit, label: string) => store.perform(edit, label),
       },
-    [rigId, store, state, rig, hookup, derived, client, selected, pointed],
+    [rigId, store, state, rig, hookup, chooseHookup, derived, client, selected, pointed],
   );
   if (!value || state.status === 'missing') return fallback(state);
   return <Context.Provider value={value}>{children}</Context.Provider>;

@@ -1,3 +1,6 @@
+import { writeRigFile } from '@yunta/core/formats/rig-file';
+import { rigName, type Rig } from '@yunta/core/rig/rig';
+
 /** Hands a text, or bytes, to the browser as a file to keep. */
 export const saveFile = (name: string, content: string | Uint8Array<ArrayBuffer>, type: string): void => {
   const url = URL.createObjectURL(new Blob([content], { type }));
@@ -19,3 +22,7 @@ export const fileName = (...parts: readonly string[]): string =>
     )
     .filter(Boolean)
     .join('-') || 'rig';
+
+/** The whole rig as a rig file, by its name. */
+export const saveRig = (rig: Rig): void =>
+  saveFile(`${fileName(rigName(rig))}.yunta.json`, writeRigFile(rig), 'application/json');

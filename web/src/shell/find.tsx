@@ -2,11 +2,18 @@ import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { all } from '@yunta/core/rig/rig';
 import { useNavigate } from 'react-router';
 import { useRig } from '../shared/rig-context.js';
-import { ROOMS } from '../shared/rooms.js';
+import { ROOMS, roomOf } from '../shared/rooms.js';
 
-/** Find anything: rooms, boxes, sounds, songs. Ctrl K. */
-export const Find = () => {
-  const { rig, select } = useRig();
+/** Something that can be done from every room. */
+export interface Doing {
+  readonly name: string;
+  readonly what: string;
+  readonly act: () => void;
+}
+
+/** Find anything: rooms, sounds, boxes, songs, hook-ups, findings, what can be done. Ctrl K, wherever one writes. */
+export const Find = ({ doings }: { doings: readonly Doing[] }) => {
+  const { rig, view, select, point, chooseHookup } = useRig();
   const navigate = useNavigate();
   const actions: SpotlightActionData[] = [
     ...ROOMS.map(({ path, name }) => ({
@@ -33,15 +40,41 @@ export const Find = () => {
         void navigate('kit');
       },
     })),
+    ...all(rig, 'song').map((s) => ({
+      id: s.id,
+      label: s.title,
+      description: 'Song',
+      onClick: () => void navigate('sounds'),
+    })),
+    ...all(rig, 'hookup').map((h) => ({
+      id: h.id,
+      label: h.name,
+      description: 'Hook-up: look at the rig as it is wired there',
+      onClick: () => chooseHookup(h.id),
+    })),
+    ...(view?.findings ?? []).map((f) => ({
+      id: f.fingerprint,
+      label: f.title,
+      description: f.why,
+      onClick: () => {
+        point(f.evidence);
+        void navigate(roomOf(f.code) ?? '.');
+      },
+    })),
+    ...doings.map(({ name, what, act }) => ({ id: name, label: name, description: what, onClick: act })),
   ];
   return (
     <Spotlight
+      tagsToIgnore={[]}
       actions={actions}
       shortcut="mod + K"
       nothingFound="Nothing of that name"
       highlightQuery
       limit={12}
-      searchProps={{ placeholder: 'A room, a box, a sound', 'aria-label': 'Find anything' }}
+      searchProps={{
+        placeholder: 'A room, a sound, a box, a song, a finding, something to do',
+        'aria-label': 'Find anything',
+      }}
     />
   );
 };

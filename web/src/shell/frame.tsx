@@ -8,7 +8,8 @@ import { useState } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
 import type { StoreState } from '../session/store.js';
 import { newPartId } from '../session/ids.js';
-import { Find } from './find.js';
+import { Find, type Doing } from './find.js';
+import { saveRig } from '../shared/save-file.js';
 import type { Finding } from '@yunta/core/checks/check';
 import { Findings, isPressing } from '../shared/findings.js';
 import { History } from './history.js';
@@ -75,7 +76,7 @@ const unlessWriting =
   };
 
 const Framed = () => {
-  const { state, store, view } = useRig();
+  const { rig, state, store, view } = useRig();
   const [findings, showFindings] = useState(false);
   const [history, showHistory] = useState(false);
   const navigate = useNavigate();
@@ -92,6 +93,14 @@ const Framed = () => {
     ['INPUT', 'TEXTAREA', 'SELECT'],
   );
   const open = view?.findings.filter(isPressing) ?? [];
+  const doings: readonly Doing[] = [
+    { name: 'Undo', what: 'Take back what you did last', act: () => store.undo() },
+    { name: 'Redo', what: 'Do again what was taken back', act: () => store.redo() },
+    { name: 'Save as a rig file', what: 'The whole rig, to keep or to hand over', act: () => saveRig(rig) },
+    { name: 'History', what: 'Every change, and the way back', act: () => showHistory(true) },
+    { name: 'Findings', what: 'All that is to be looked at', act: () => showFindings(true) },
+    { name: 'All rigs', what: 'Home', act: () => void navigate('/') },
+  ];
   return (
     <div className="frame">
       <a className="skip" href="#room">
@@ -107,7 +116,7 @@ const Framed = () => {
       <Findings opened={findings} close={() => showFindings(false)} />
       <History opened={history} close={() => showHistory(false)} />
       <Troubles />
-      <Find />
+      <Find doings={doings} />
     </div>
   );
 };

@@ -7,6 +7,7 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
 import { AboutRig } from './about.js';
+import { HistoryList } from './history-list.js';
 import { useRig } from '../shared/rig-context.js';
 import { surely } from '@yunta/core/known/the';
 
@@ -60,45 +61,12 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
       </p>
       <AboutRig />
       <Notes />
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>revision</th>
-            <th>when</th>
-            <th>what</th>
-            <th>
-              <span className="visually-hidden">bring back</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {data?.pages.flat().map((entry) => (
-            <tr key={entry.revision}>
-              <td className="mono">{entry.revision}</td>
-              <td style={{ whiteSpace: 'nowrap' }}>{new Date(entry.when).toLocaleString()}</td>
-              <td>
-                {entry.label}{' '}
-                <span className="soft">
-                  {entry.parts} {entry.parts === 1 ? 'part' : 'parts'}
-                </span>
-              </td>
-              <td>
-                {entry.revision !== revision && (
-                  <Button
-                    size="compact-xs"
-                    variant="default"
-                    aria-label={`Back to revision ${entry.revision}`}
-                    disabled={back.isPending}
-                    onClick={() => back.mutate(entry.revision)}
-                  >
-                    Back to here
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <HistoryList
+        entries={data?.pages.flat() ?? []}
+        revision={revision}
+        goBack={(to) => back.mutate(to)}
+        isGoing={back.isPending}
+      />
       {hasNextPage && (
         <Button variant="default" size="xs" mt={10} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
           Older changes

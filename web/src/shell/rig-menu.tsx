@@ -1,12 +1,11 @@
 import { Button, Menu, Modal } from '@mantine/core';
-import { writeRigFile } from '@yunta/core/formats/rig-file';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ABOUT, partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../session/api.js';
 import { copyRig, whyNot } from '../session/rig-keeping.js';
-import { fileName, saveFile } from '../shared/save-file.js';
+import { saveRig } from '../shared/save-file.js';
 import { fits, TextField } from '../shared/text-field.js';
 import { useRig } from '../shared/rig-context.js';
 
@@ -16,7 +15,6 @@ export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
   const navigate = useNavigate();
   const [naming, name] = useState(false);
   const [wrong, setWrong] = useState('');
-  const save = () => saveFile(`${fileName(rigName(rig))}.yunta.json`, writeRigFile(rig), 'application/json');
   const copy = async () => {
     try {
       const id = await copyRig(
@@ -42,7 +40,7 @@ export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
           </button>
         </Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item onClick={save}>Save as a rig file</Menu.Item>
+          <Menu.Item onClick={() => saveRig(rig)}>Save as a rig file</Menu.Item>
           <Menu.Item onClick={() => void copy()}>Make a copy</Menu.Item>
           <Menu.Item onClick={() => name(true)}>Rename</Menu.Item>
           <Menu.Item onClick={showHistory}>History</Menu.Item>

@@ -1,17 +1,16 @@
 import { ActionIcon, Button, Menu } from '@mantine/core';
 import type { Card } from '@yunta/core/derive/views/card';
-import { writeRigFile } from '@yunta/core/formats/rig-file';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { RunDrawing } from '../../picture/run.js';
 import { api, type RigEntry } from '../../session/api.js';
 import { copyRig, renameRig } from '../../session/rig-keeping.js';
-import { fileName, saveFile } from '../../shared/save-file.js';
+import { saveRig } from '../../shared/save-file.js';
 import { fits, TextField } from '../../shared/text-field.js';
 import { Headline } from '../../shared/verdict.js';
 import type { CardMaker } from '../../worker/client.js';
-import { agoText } from './ago-text.js';
+import { agoText } from '../../shared/ago-text.js';
 import { useCard } from './use-card.js';
 
 interface RigCardProps {
@@ -119,10 +118,7 @@ const Rename = ({ name, done }: { name: string; done: (name: string | undefined)
 };
 
 const Doings = ({ rig, names, act, rename }: Pick<RigCardProps, 'rig' | 'names' | 'act'> & { rename: () => void }) => {
-  const save = async () => {
-    const whole = await api.rig(rig.id);
-    saveFile(`${fileName(rig.name)}.yunta.json`, writeRigFile(whole), 'application/json');
-  };
+  const save = async () => saveRig(await api.rig(rig.id));
   return (
     <Menu position="bottom-end" width={210}>
       <Menu.Target>

@@ -27,3 +27,15 @@ export const agoText = (then: string, now: Date): string => {
     ...(isThisYear ? {} : { year: 'numeric' }),
   });
 };
+
+/** A day as one would say it. @example dayText('2026-11-29T10:00:00Z', new Date('2026-11-29T12:00:00Z')) // 'Today' */
+export const dayText = (then: string, now: Date): string => {
+  const when = new Date(then);
+  const midnight = new Date(now.getFullYear(), now.getMonth(), now.getDate()).getTime();
+  if (when.getTime() >= midnight) return 'Today';
+  if (when.getTime() >= midnight - DAY) return 'Yesterday';
+  return when.toLocaleDateString([], { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' });
+};
+
+/** The hour of something, without its day. */
+export const hourText = (then: string): string => clock(new Date(then));

@@ -1,0 +1,143 @@
+import { Button, TextInput } from '@mantine/core';
+import { sayChange } from '@yunta/core/sheets/change-words';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api, type HistoryEntry } from '../session/api.js';
+import { dayText, hourText } from '../shared/ago-text.js';
+import { useRig } from '../shared/rig-context.js';
+
+interface Line {
+  readonly newest: HistoryEntry;
+  /** How often in a row the same was done. */
+  readonly times: number;
+}
+
+interface Day {
+  readonly name: string;
+  readonly lines: readonly Line[];
+}
+
+/** Changes by day, the newest first; what was done several times in a row is one line. */
+export const byDay = (entries: readonly HistoryEntry[], now: Date): readonly Day[] => {
+  const days: { name: string; lines: Line[] }[] = [];
+  for (const entry of entries) {
+    const name = dayText(entry.when, now);
+    let day = days[days.length - 1];
+    if (day?.name !== name) days.push((day = { name, lines: [] }));
+    const last = day.lines[day.lines.length - 1];
+    if (last?.newest.label === entry.label) day.lines[day.lines.length - 1] = { ...last, times: last.times + 1 };
+    else day.lines.push({ newest: entry, times: 1 });
+  }
+  return days;
+};
+
+interface HistoryListProps {
+  readonly entries: readonly HistoryEntry[];
+  readonly revision: number;
+  readonly goBack: (revision: number) => void;
+  readonly isGoing: boolean;
+}
+
+/** What was done, day by day; what it changed in words, and the way back to how the rig was after it. */
+export const HistoryList = ({ entries, revision, goBack, isGoing }: HistoryListProps) => {
+  const [words, setWords] = useState('');
+  const wanted = words.trim().toLowerCase();
+  const days = byDay(
+    entries.filter((e) => e.label.toLowerCase().includes(wanted)),
+    new Date(),
+  );
+  return (
+    <>
+      <TextInput
+        aria-label="Find a change"
+        placeholder="a box, a sound, a word"
+        value={words}
+        onChange={(e) => setWords(e.currentTarget.value)}
+      />
+      {days.length === 0 && wanted && <p className="soft">No change that was loaded speaks of “{words.trim()}”.</p>}
+      {days.map((day) => (
+        <section key={day.name} className="history-day">
+          <h3>{day.name}</h3>
+          <ol>
+            {day.lines.map((line) => (
+              <HistoryLine
+                key={line.newest.revision}
+                line={line}
+                isNow={line.newest.revision === revision}
+                goBack={goBack}
+                isGoing={isGoing}
+              />
+            ))}
+          </ol>
+        </section>
+      ))}
+    </>
+  );
+};
+
+interface HistoryLineProps extends Pick<HistoryListProps, 'goBack' | 'isGoing'> {
+  readonly line: Line;
+  readonly isNow: boolean;
+}
+
+const HistoryLine = ({ line: { newest, times }, isNow, goBack, isGoing }: HistoryLineProps) => {
+  const [opened, open] = useState(false);
+  return (
+    <li>
+      <time dateTime={newest.when}>{hourText(newest.when)}</time>
+      <div className="history-what">
+        <span>
+          {newest.label}
+          {times > 1 && <span className="soft"> {times} times</span>}
+        </span>
+        {opened && <WhatChanged from={newest.revision - times} to={newest.revision} />}
+      </div>
+      <Button
+        size="compact-xs"
+        variant="default"
+        aria-expanded={opened}
+        aria-label={`What changed in revision ${newest.revision}`}
+        onClick={() => open(!opened)}
+      >
+        What changed
+      </Button>
+      {isNow ? (
+        <span className="soft">as it is now</span>
+      ) : (
+        <Button
+          size="compact-xs"
+          variant="default"
+          aria-label={`Back to revision ${newest.revision}`}
+          disabled={isGoing}
+          onClick={() => goBack(newest.revision)}
+        >
+          Back to here
+        </Button>
+      )}
+    </li>
+  );
+};
+
+/** What some changes changed, in the words of the sheets. */
+const WhatChanged = ({ from, to }: { from: number; to: number }) => {
+  const { rigId, rig } = useRig();
+  const { data, isError } = useQuery({
+    queryKey: ['changes', rigId, from, to],
+    queryFn: async () => (await api.journal(rigId, from)).filter((j) => j.revision <= to),
+    staleTime: Infinity,
+    retry: 0,
+  });
+  if (isError) return <p className="broken">The server does not answer; what changed is with it.</p>;
+  if (!data) return <p className="soft">Reading …</p>;
+  const said = data.flatMap((j) => sayChange(rig, j.delta));
+  return (
+    <ul className="history-words">
+      {said.length === 0 && <li>Nothing that shows.</li>}
+      {said.map(({ what, was, now }, i) => (
+        <li key={`${i} ${what}`}>
+          {what}: {now} <span className="soft">(was: {was})</span>
+        </li>
+      ))}
+    </ul>
+  );
+};
