@@ -1,3 +1,4 @@
+import { numbered } from './numbered.js';
 import type { Generic } from './parts.js';
 import { AMPS } from './shelves/amps.js';
 import { CONTROL } from './shelves/control.js';
@@ -32,8 +33,9 @@ export const CATALOGUE: readonly Generic[] = SHELVES.flatMap((s) => s.boxes);
 
 const byKey = new Map(CATALOGUE.map((g) => [g.key, g]));
 
+/** @throws when there is no such box, neither on a shelf nor made for a number */
 export const generic = (key: string): Generic => {
-  const found = byKey.get(key);
+  const found = byKey.get(key) ?? numbered(key);
   if (!found) throw new Error(`The catalogue has no box "${key}".`);
   return found;
 };

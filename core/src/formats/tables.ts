@@ -1,3 +1,4 @@
+import { numbered } from '../catalogue/numbered.js';
 import { CATALOGUE, generic } from '../catalogue/boxes.js';
 import { together, type Edit } from '../change/edit.js';
 import { connect, givesOut } from '../edits/cables.js';
@@ -105,6 +106,7 @@ export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>):
     const said = row['box'] || row['name'] || row['code'] || '';
     const box =
       CATALOGUE.find((g) => g.key === said) ??
+      numbered(said) ??
       CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(said))) ??
       CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(row['name'] ?? '')));
     const channel = row['midi channel'] ? Number(row['midi channel']) : undefined;

@@ -105,7 +105,11 @@ export const AROUND: readonly Family[] = [
   { says: 'tap tempo; midi clock; click sender; tempo source; metronome; click', boxes: [['tempo', 'midi']] },
   { says: 'song list; tablet; set list tablet', boxes: [['song-list']] },
   { says: 'sequencer; timeline; show computer; show control', boxes: [['timeline']] },
-  { says: 'midi thru; midi thru box; midi splitter; midi through; midi split', boxes: [['midi-thru', 'midi']] },
+  {
+    says: 'midi thru; midi thru box; midi splitter; midi through; midi split',
+    counts: 'way',
+    boxes: [['midi-thru', 'midi; 4 way']],
+  },
   { says: 'midi merge; midi merger; midi merge box', boxes: [['midi-merge', 'midi']] },
   { says: 'midi interface; usb midi; usb midi interface', boxes: [['midi-interface', 'midi']] },
   {

@@ -1,5 +1,6 @@
 import Fuse from 'fuse.js';
 import { CATALOGUE, generic } from '../boxes.js';
+import { numberedFor } from '../numbered.js';
 import type { Generic } from '../parts.js';
 import { LONGEST } from '../../rig/limits.js';
 import { FAMILIES } from './families.js';
@@ -255,6 +256,8 @@ const nameOf = ({ text, piece, items }: Pick<About, 'text' | 'piece' | 'items'>)
 interface Picked {
   readonly boxes: readonly Generic[];
   readonly unmet: readonly string[];
+  /** All that was wanted, also what the name itself says. */
+  readonly wanted: readonly string[];
 }
 
 /** The boxes of a kind that have what was said, those that the plain word means first. */
@@ -279,7 +282,7 @@ const pick = (kind: Meant, said: readonly string[], denied: readonly string[]): 
     (k) => denied.length > 0 && denied.some((q) => qualitiesOf(family, k).includes(`no ${q}`)),
   );
   const order = outright.length ? [...outright, ...chosen.filter((k) => !outright.includes(k))] : chosen;
-  return { boxes: order.map(generic), unmet: fits.length === 0 && deciding.length ? deciding : unmet };
+  return { boxes: order.map(generic), unmet: fits.length === 0 && deciding.length ? deciding : unmet, wanted };
 };
 
 /** A number of strings and the like changes nothing; a number of what the family is counted by does. */
@@ -326,12 +329,14 @@ const choose = (kind: Meant, about: About, isOneOfMany: boolean, doubt: string |
     (family.asks && boxes.length > 1 && kind.key === undefined ? 'The word means several boxes.' : undefined);
   const one = boxes[0];
   if (why !== undefined || !one) {
-    const near = boxes.length && !first.unmet.length ? boxes : closest(family, first.unmet);
+    const fitting = boxes.length && !first.unmet.length ? boxes : closest(family, first.unmet);
+    const made = boxes.length && !first.unmet.length ? undefined : madeFor(family, first.wanted);
+    const near = made ? [made, ...fitting] : fitting;
     return [
       {
         is: 'asked',
         ...base,
-        why: why ?? '',
+        why: made && !doubt ? 'Not on the shelves as such; it can be made.' : (why ?? ''),
         candidates: near.slice(0, NEAREST),
         ...(own[0] ? { channel: own[0] } : {}),
       },
@@ -352,6 +357,17 @@ const contextual = (family: Family, wanted: readonly string[], voice: string | u
   family.asks && voice && !wanted.length && family.boxes.some(([key]) => qualitiesOf(family, key).includes(voice))
     ? [voice]
     : wanted;
+
+/** A box made for the number that was said. */
+const madeFor = (family: Family, wanted: readonly string[]): Generic | undefined =>
+  wanted
+    .map((q) =>
+      numberedFor(
+        family.boxes.map(([key]) => key),
+        q,
+      ),
+    )
+    .find((box) => box !== undefined);
 
 /** Those of a family whose number is nearest to the one that was said, or simply the first. */
 const closest = (family: Family, unmet: readonly string[]): readonly Generic[] => {

@@ -215,7 +215,7 @@ const withDoubleSwitch = (key: string, says: readonly string[], code: string): G
   };
 };
 
-const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8): Generic =>
+export const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8): Generic =>
   plain(
     key,
     says,

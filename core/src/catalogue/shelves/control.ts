@@ -178,7 +178,7 @@ const doubleRelays: Generic = {
 /** The end of a lead that carries a contact on. */
 const contactEnd = (id: string): Jack => ({ id, kind: 'contact', connector: '6.35 TS', poles: { tip: 'out' } });
 
-const contactPedal = (key: string, says: readonly string[], code: string, switches: number): Generic => ({
+export const contactPedal = (key: string, says: readonly string[], code: string, switches: number): Generic => ({
   key,
   says,
   box: {
@@ -200,6 +200,16 @@ const contactPedal = (key: string, says: readonly string[], code: string, switch
 
 const ways = (n: number): readonly Jack[] =>
   Array.from({ length: n }, (_, i): Jack => ({ ...midiOut, id: `thru${i + 1}` }));
+
+export const thruBox = (key: string, says: readonly string[], n: number): Generic =>
+  plain(
+    key,
+    says,
+    'THR',
+    'floor',
+    [midiIn, ...ways(n), power(20)],
+    [{ id: 'thru', from: [{ at: 'midi-in' }], slots: [], to: ways(n).map((j) => ({ at: j.id })) }],
+  );
 
 /** What tells other boxes what to do. */
 export const CONTROL: readonly Generic[] = [
@@ -240,14 +250,7 @@ export const CONTROL: readonly Generic[] = [
     [doubleContactIn('stereo'), contactEnd('tip'), contactEnd('ring')],
     [chain('tip', 'stereo', [], 'tip', { passive: true }), chain('ring', 'stereo:ring', [], 'ring', { passive: true })],
   ),
-  plain(
-    'midi-thru',
-    ['MIDI thru box', 'midi thru', 'midi splitter'],
-    'THR',
-    'floor',
-    [midiIn, ...ways(4), power(20)],
-    [{ id: 'thru', from: [{ at: 'midi-in' }], slots: [], to: ways(4).map((j) => ({ at: j.id })) }],
-  ),
+  thruBox('midi-thru', ['MIDI thru box', 'midi thru', 'midi splitter'], 4),
   plain(
     'midi-merge',
     ['MIDI merge box', 'midi merge', 'midi merger'],

@@ -21,6 +21,9 @@ const battery = (key: string, says: readonly string[], code: string, jacks: read
     battery: { mAh, volts: 9 },
   });
 
+export const supplyOf = (key: string, says: readonly string[], n: number): Generic =>
+  plain(key, says, 'SUP', 'supply', [...outputs(n, () => 250), mains], []);
+
 /** What feeds the boxes. Mains work follows local electrical codes and belongs to licensed hands. */
 export const SUPPLIES: readonly Generic[] = [
   plain(
