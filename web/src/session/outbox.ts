@@ -23,6 +23,22 @@ interface KeptChange {
 const NAME = 'yunta';
 const STORE = 'pages';
 
+const HERE = 'yunta-here';
+
+/**
+ * A page that the browser freezes for the way back keeps a database that it was just opening half open, and every other
+ * page waits for it without end. One that holds a lock is not frozen.
+ */
+const unfrozen = (locks: LockManager | undefined = globalThis.navigator?.locks): Promise<void> =>
+  new Promise((held) => {
+    if (!locks) return held();
+    const forever = () => {
+      held();
+      return new Promise<never>(() => undefined);
+    };
+    locks.request(HERE, { mode: 'shared' }, forever).catch(() => held());
+  });
+
 export class Outbox {
   private db: Promise<IDBPDatabase> | undefined;
 
@@ -31,12 +47,14 @@ export class Outbox {
     const forget = () => {
       this.db = undefined;
     };
-    this.db ??= openDB(NAME, 1, {
-      upgrade: (db) => {
-        db.createObjectStore(STORE, { keyPath: ['rig', 'page'] });
-      },
-      terminated: forget,
-    });
+    this.db ??= unfrozen().then(() =>
+      openDB(NAME, 1, {
+        upgrade: (db) => {
+          db.createObjectStore(STORE, { keyPath: ['rig', 'page'] });
+        },
+        terminated: forget,
+      }),
+    );
     this.db.catch(forget);
     return this.db;
   }
