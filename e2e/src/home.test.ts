@@ -116,7 +116,7 @@ test('a rig to learn from opens where its trouble is', async () => {
 test('the hook-up is in the address: it stays from room to room, and on a reload', async () => {
   const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
   await hands.sees('14 of 16 come back.');
-  await hands.click('textbox', 'Hook-up');
+  await hands.click('combobox', 'Hook-up');
   await hands.click('option', 'Ferry deck');
   const shown = () => hands.page.$eval('input[aria-label="Hook-up"]', (e) => (e as HTMLInputElement).value);
   await hands.click('link', 'Kit');
