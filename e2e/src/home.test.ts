@@ -37,7 +37,7 @@ test('a rig that is said is there, wired in the order in which it was said', asy
   await hands.type('textbox', 'Name', 'Quick four');
   await hands.type('textbox', SAYS, 'guitar into wah, then a preamp, then a combo, guitar stand');
   await hands.sees('“a preamp” The word means several boxes. Which one?');
-  await hands.sees('“guitar stand” This is no box');
+  await hands.sees('“guitar stand” Not a box of the rig.');
   await hands.pick('Valve preamp pedal');
   await hands.sees('It will be added as Valve preamp pedal.');
   await hands.click('button', 'Begin with 4 boxes');

@@ -31,3 +31,11 @@ test('changes stand by day; what was done again and again is one line that leads
     ['Yesterday', [[3, 1]]],
   ]);
 });
+
+test('of changes that a search leaves, those are one line only between which nothing else was done', () => {
+  const found = [entry(6, 'Verse: CMP', now), entry(4, 'Verse: CMP', now), entry(3, 'Verse: CMP', now)];
+  expect(byDay(found, now)[0]?.lines.map((l) => [l.newest.revision, l.times])).toEqual([
+    [6, 1],
+    [4, 2],
+  ]);
+});

@@ -25,7 +25,9 @@ export const byDay = (entries: readonly HistoryEntry[], now: Date): readonly Day
     let day = days[days.length - 1];
     if (day?.name !== name) days.push((day = { name, lines: [] }));
     const last = day.lines[day.lines.length - 1];
-    if (last?.newest.label === entry.label) day.lines[day.lines.length - 1] = { ...last, times: last.times + 1 };
+    const isNext = last !== undefined && last.newest.revision - last.times === entry.revision;
+    if (isNext && last.newest.label === entry.label)
+      day.lines[day.lines.length - 1] = { ...last, times: last.times + 1 };
     else day.lines.push({ newest: entry, times: 1 });
   }
   return days;

@@ -134,8 +134,7 @@ const hear = (text: string, piece: Piece, voice: string | undefined, all: readon
   if (stack?.is === 'stack')
     return stack.of.flatMap((one) => understand(one).heard.map((h) => ({ ...h, said: sliceOf(text, stack) })));
   const nouns = items.filter((i) => i.is === 'kind' || i.is === 'size' || i.is === 'aside');
-  if (nouns[nouns.length - 1]?.is === 'aside')
-    return refused('This is no box that a signal, a message or power goes through.');
+  if (nouns[nouns.length - 1]?.is === 'aside') return refused('Not a box of the rig. Cables are plugged in Routing.');
   const doubt =
     items.some((i) => i.is === 'doubt') ||
     all.some((p) => p !== piece && p.items.some((i) => i.is === 'doubt' && /same as/i.test(text.slice(i.from, i.to))));

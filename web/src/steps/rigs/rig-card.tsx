@@ -30,7 +30,7 @@ const factsText = (card: Card): string =>
     countText(card.boxes, 'box', 'boxes'),
     countText(card.sounds, 'sound'),
     card.songs ? countText(card.songs, 'song') : '',
-    card.hookups.length > 1 ? card.hookups.join(', ') : '',
+    card.hookups.length > 1 ? `${card.hookups.length} hook-ups: ${card.hookups.join(', ')}` : '',
   ]
     .filter(Boolean)
     .join(' · ');
@@ -76,7 +76,12 @@ export const RigCard = ({ rig, names, maker, waits, act }: RigCardProps) => {
         {!card && <p className="soft">Drawing …</p>}
       </div>
       <div className="rig-card-says">
-        {card?.stands && card.sounds > 0 && <Headline tally={card.stands.tally} limbs={card.stands.limbs} />}
+        {card?.stands && card.sounds > 0 && (
+          <>
+            {card.hookups.length > 1 && `${card.hookups[0]}: `}
+            <Headline tally={card.stands.tally} limbs={card.stands.limbs} />
+          </>
+        )}
         {card && card.sounds === 0 && <span className="soft">No sounds yet.</span>}
       </div>
       <div className="soft">{card ? factsText(card) : ' '}</div>
