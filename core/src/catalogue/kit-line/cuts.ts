@@ -24,7 +24,7 @@ export const isNaming = (piece: Cut): boolean => piece.items.some(names);
 const withoutPurpose = (items: readonly Item[]): Item[] => {
   const kept: Item[] = [];
   let skipping: 'purpose' | 'instead' | undefined;
-  for (const item of items) {
+  for (const [i, item] of items.entries()) {
     if (item.is === 'purpose' || item.is === 'instead') {
       if (kept.some(names)) skipping = item.is;
       continue;
@@ -33,6 +33,11 @@ const withoutPurpose = (items: readonly Item[]): Item[] => {
     else if (skipping === 'purpose' && (item.is === 'kind' || item.is === 'quality')) {
       const qualities = item.qualities.filter((q) => VOICES.has(q));
       if (qualities.length) kept.push({ is: 'quality', qualities, from: item.from, to: item.to });
+      const before = items[i - 1];
+      const count = before?.is === 'count' ? before : undefined;
+      // "For two basses" speaks of two that are there; "for bass" of none.
+      if (item.is === 'kind' && (count || !qualities.length))
+        kept.push({ is: 'besides', from: (count ?? item).from, to: item.to });
     } else if (item.is === 'channels' || item.is === 'doubt') kept.push(item);
   }
   return kept;

@@ -25,7 +25,8 @@ type Said =
   | { readonly is: 'count'; readonly count: number; readonly sure: boolean }
   | { readonly is: 'channels'; readonly channels: readonly number[]; readonly midi: boolean }
   | { readonly is: 'break'; readonly mark: string }
-  | { readonly is: 'missing' | 'aside' | 'doubt' | 'no' | 'instead' | 'purpose' | 'filler' }
+  /** `besides`: a box that was only said as what another is for. */
+  | { readonly is: 'missing' | 'aside' | 'doubt' | 'each' | 'no' | 'instead' | 'purpose' | 'besides' | 'filler' }
   | { readonly is: 'place'; readonly word: 'after' | 'before' | 'first' | 'last' }
   | { readonly is: 'unknown'; readonly word: string };
 export type Item = Place & Said;
@@ -226,6 +227,7 @@ export class Reader {
     if (stack) return this.add(length, { is: 'stack', of: stack.of });
     if (quality.length) return this.add(length, { is: 'quality', qualities: quality });
     if (means.some((m) => m.is === 'onward')) return this.add(length, { is: 'break', mark: '>' });
+    if (means.some((m) => m.is === 'each')) return this.add(length, { is: 'each' });
     if (means.some((m) => m.is === 'doubt')) return this.add(length, { is: 'doubt' });
     if (means.some((m) => m.is === 'aside')) return this.add(length, { is: 'aside' });
     this.add(length, { is: 'filler' });

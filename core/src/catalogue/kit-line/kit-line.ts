@@ -95,7 +95,8 @@ export const understand = (line: string): { readonly heard: readonly Heard[]; re
   const text = line.slice(0, LONGEST_LINE);
   const { pieces, isChain } = piecesOf(text);
   const voice = voiceOf(pieces);
-  const heard = pieces.slice(0, MOST_PIECES).flatMap((piece) => hear(text, piece, voice, pieces));
+  const said = pieces.slice(0, MOST_PIECES).map((piece) => hear(text, piece, voice, pieces));
+  const heard = isChain ? askedAgain(text, pieces, said) : said.flat();
   // What nothing came of is not passed over.
   const left: readonly Heard[] =
     heard.length === 0 && /\p{L}/u.test(text)
@@ -103,6 +104,29 @@ export const understand = (line: string): { readonly heard: readonly Heard[]; re
       : heard;
   return { heard: left, isChain: isChain && heard.length > 1 };
 };
+
+/**
+ * "… into a load box; load box into the desk": whoever takes up a box again may mean the one that was said before, and
+ * goes on from there.
+ */
+const askedAgain = (text: string, pieces: readonly Piece[], said: readonly (readonly Heard[])[]): readonly Heard[] => {
+  const before = new Set<string>();
+  return said.flatMap((heard, i) => {
+    const [only] = heard;
+    const goesOn = pieces[i + 1] !== undefined && pieces[i + 1]?.opens === false;
+    const piece = pieces[i];
+    const isTakenUp = piece?.opens === true && goesOn;
+    const isTheSame = piece !== undefined && /^the\b/i.test(sliceOf(text, piece.own));
+    const isAgain = i > 0 && (isTakenUp || isTheSame) && only?.is === 'taken' && only.count === 1;
+    const asks = isAgain && heard.length === 1 && before.has(only.box.key) && !ANOTHER.test(only.name);
+    for (const h of heard) if (h.is === 'taken') before.add(h.box.key);
+    if (!asks) return heard;
+    const { box, count, channel, name } = only;
+    const why = 'Said before. Is this another one?';
+    return [{ is: 'asked', said: only.said, why, candidates: [box], count, name, ...(channel ? { channel } : {}) }];
+  });
+};
+const ANOTHER = /\b(?:second|2nd|third|3rd|other|another)\b/i;
 
 /** The instrument that the line speaks of tells which preamp is meant. */
 const voiceOf = (pieces: readonly Piece[]): string | undefined => {
@@ -124,7 +148,17 @@ interface Meant {
 const sliceOf = (text: string, { from, to }: { readonly from: number; readonly to: number }): string =>
   text.slice(from, to).trim();
 
-const hear = (text: string, piece: Piece, voice: string | undefined, all: readonly Piece[]): readonly Heard[] => {
+/** What a piece says, and what was only said as what it is for. */
+const hear = (text: string, piece: Piece, voice: string | undefined, all: readonly Piece[]): readonly Heard[] => [
+  ...hearOne(text, piece, voice, all),
+  ...piece.items.flatMap((item): readonly Heard[] =>
+    item.is === 'besides'
+      ? [{ is: 'refused', said: sliceOf(text, item), why: 'Said as what another is for; it is not added.' }]
+      : [],
+  ),
+];
+
+const hearOne = (text: string, piece: Piece, voice: string | undefined, all: readonly Piece[]): readonly Heard[] => {
   const said = sliceOf(text, piece.own);
   const refused = (why: string): readonly Heard[] => [{ is: 'refused', said, why }];
   const items = withoutDenied(piece.items);
@@ -135,10 +169,6 @@ const hear = (text: string, piece: Piece, voice: string | undefined, all: readon
     return stack.of.flatMap((one) => understand(one).heard.map((h) => ({ ...h, said: sliceOf(text, stack) })));
   const nouns = items.filter((i) => i.is === 'kind' || i.is === 'size' || i.is === 'aside');
   if (nouns[nouns.length - 1]?.is === 'aside') return refused('Not a box of the rig. Cables are plugged in Routing.');
-  const doubt =
-    items.some((i) => i.is === 'doubt') ||
-    all.some((p) => p !== piece && p.items.some((i) => i.is === 'doubt' && /same as/i.test(text.slice(i.from, i.to))));
-  const unknown = items.filter((i) => i.is === 'unknown');
   const kinds = kindsOf(items);
   if (kinds.length === 0) {
     const candidates = nearest(said);
@@ -147,7 +177,12 @@ const hear = (text: string, piece: Piece, voice: string | undefined, all: readon
       : refused('Not known here. Say what kind of box it is.');
   }
   const counts = items.flatMap((i) => (i.is === 'count' && !isLabel(i, piece, kinds) ? [i.count] : []));
-  const about = { text, piece, items, voice, said, count: Math.max(1, Math.min(MOST_OF_ONE, counts[0] ?? 1)) };
+  // "Two desk channels" are of one desk.
+  const ofChannels = kinds.some(
+    (k) => isDesk(k.family) && items.some((i) => i.from >= k.at.to && CHANNELS.test(text.slice(i.from, i.to))),
+  );
+  const count = ofChannels ? 1 : Math.max(1, Math.min(MOST_OF_ONE, counts[0] ?? 1));
+  const about = { text, piece, items, voice, said, count };
   if (kinds.length === 2 && kinds[0]?.family !== kinds[1]?.family) {
     const candidates = kinds.flatMap((k) => pick(k, [], []).boxes.slice(0, 1));
     return [
@@ -162,14 +197,34 @@ const hear = (text: string, piece: Piece, voice: string | undefined, all: readon
     ];
   }
   const many = counts.find((n) => n > MOST_OF_ONE);
-  const unsure = doubt
-    ? 'You were not sure.'
-    : unknown.length
-      ? `“${unknown.map((u) => (u.is === 'unknown' ? text.slice(u.from, u.to) : '')).join(' ')}” is not known here.`
-      : undefined;
-  const why = many === undefined ? unsure : `${many} of them? The line takes at most ${MOST_OF_ONE} of one.`;
+  const why =
+    many === undefined
+      ? unsure(text, piece, items, kinds, all)
+      : `${many} of them? The line takes at most ${MOST_OF_ONE} of one.`;
   const meant = kinds.length === 2 ? kinds.slice(1) : kinds;
   return meant.flatMap((kind) => choose(kind, about, meant.length > 1, why));
+};
+
+const CHANNELS = /^channels?$/i;
+const JACK = /^(?:send|sends|return|returns|input|inputs|in|jack)$/i;
+
+/** Why it is not sure that the box is meant, or how often. */
+const unsure = (
+  text: string,
+  piece: Piece,
+  items: readonly Item[],
+  kinds: readonly Meant[],
+  all: readonly Piece[],
+): string | undefined => {
+  const saidOf = (item: Item): string => text.slice(item.from, item.to);
+  const ofAll = all.some((p) => p !== piece && p.items.some((i) => i.is === 'doubt' && /same as/i.test(saidOf(i))));
+  if (ofAll || items.some((i) => i.is === 'doubt')) return 'You were not sure.';
+  const unknown = items.filter((i) => i.is === 'unknown');
+  if (unknown.length) return `“${unknown.map(saidOf).join(' ')}” is not known here.`;
+  if (items.some((i) => i.is === 'each')) return 'One for each? Say how many in all.';
+  const last = items.filter((i) => i.to <= piece.own.to).at(-1);
+  const isJack = last !== undefined && JACK.test(saidOf(last)) && kinds.some((k) => k.at.to <= last.from);
+  return isJack && !kinds.some((k) => isDesk(k.family)) ? 'Another one, or a jack of one that was said?' : undefined;
 };
 
 /** A bare number behind the name tells one from another: "delay 2". */
@@ -381,8 +436,5 @@ const closest = (family: Family, unmet: readonly string[]): readonly Generic[] =
 };
 
 /** A microphone that comes with an amp stands before its loudspeaker. */
-const afterAmp = (box: Generic, { text, piece }: About): Generic =>
-  box.key === 'microphone' &&
-  /(?:amp|combo|cab|head|\d[x×]\d+)s?\s+(?:with|w\/)\s*(?:an?\s+)?$/i.test(text.slice(0, piece.own.from))
-    ? generic('cab-mic')
-    : box;
+const afterAmp = (box: Generic, { piece: { beside } }: About): Generic =>
+  box.key === 'microphone' && beside && (isAmp(beside) || isCabOrCombo(beside)) ? generic('cab-mic') : box;

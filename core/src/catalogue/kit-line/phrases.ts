@@ -6,6 +6,7 @@ import {
   ASIDE,
   DOINGS,
   DOUBTS,
+  EACH,
   FILLERS,
   listOf,
   MISSING,
@@ -23,7 +24,7 @@ export type Meaning =
   | { readonly is: 'kind'; readonly family: Family; readonly key?: string }
   | { readonly is: 'stack'; readonly of: readonly string[] }
   | { readonly is: 'quality'; readonly quality: string }
-  | { readonly is: 'missing' | 'aside' | 'doubt' | 'onward' | 'filler' };
+  | { readonly is: 'missing' | 'aside' | 'doubt' | 'each' | 'onward' | 'filler' };
 
 const familyOf = new Map<string, Family>();
 for (const family of [...FAMILIES].reverse()) for (const [key] of family.boxes) familyOf.set(key, family);
@@ -46,6 +47,7 @@ const everyPhrase = [
   ...MISSING,
   ...ASIDE,
   ...DOUBTS,
+  ...EACH,
   ...ONWARD,
   ...FILLERS,
   ...PURPOSES,
@@ -76,6 +78,7 @@ for (const [phrase, of] of Object.entries(STACKS)) note(phrase, { is: 'stack', o
 for (const [quality, says] of Object.entries(QUALITIES))
   for (const phrase of [quality, ...listOf(says)]) note(phrase, { is: 'quality', quality });
 for (const phrase of MISSING) note(phrase, { is: 'missing' });
+for (const phrase of EACH) note(phrase, { is: 'each' });
 for (const phrase of DOUBTS) note(phrase, { is: 'doubt' });
 for (const phrase of ONWARD) note(phrase, { is: 'onward' });
 for (const phrase of ASIDE) note(phrase, { is: 'aside' });

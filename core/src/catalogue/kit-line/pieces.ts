@@ -1,4 +1,5 @@
 import { BESIDE, CELL, CHAIN, cut, isNaming, NEWLINE, SENTENCE, type Cut } from './cuts.js';
+import type { Family } from './family.js';
 import { Reader, type Item } from './items.js';
 import { FEATURES, HEADINGS } from './words.js';
 import { SLASH } from './words-of.js';
@@ -12,12 +13,15 @@ export interface Piece {
   /** Stands before the one that was said before it: "looper, after the reverb". */
   readonly after: boolean;
   readonly at?: 'first' | 'last';
+  /** Begins what is said, or a sentence of it. */
+  readonly opens: boolean;
+  /** What it was said to be with. */
+  readonly beside?: Family;
 }
 
 /** Whether a piece behind "with" says a quality of what was said before it: a head with a boost. */
 const isQualityOf = (piece: Cut, before: Cut): boolean => {
-  const kinds = before.items.flatMap((i) => (i.is === 'kind' ? [i.family] : []));
-  const family = kinds[kinds.length - 1];
+  const family = familiesIn(before).at(-1);
   const named = piece.items.filter((i) => i.is === 'kind' || i.is === 'size');
   if (!family || piece.items.some((i) => i.is === 'unknown' || i.is === 'missing' || i.is === 'stack')) return false;
   return named.every(
@@ -68,6 +72,10 @@ class Gathering {
     if (this.isHeading(one, next)) return this.head(one);
     if (this.isTableHead(one)) return;
     if (one.items.some((item) => item.is === 'place')) this.isChain = true;
+    if (one.items.every((item) => item.is === 'each' || item.is === 'filler')) {
+      this.carried = [...this.carried, ...one.items.filter((item) => item.is === 'each')];
+      return;
+    }
     const before = this.pieces[this.pieces.length - 1];
     if (before && this.belongs(one, before)) return this.join(one, before);
     if (isNaming(one)) return this.begin(one, before);
@@ -97,7 +105,8 @@ class Gathering {
 
   private belongs(one: Cut, before: Growing): boolean {
     if (before.cut.line !== one.line || SENTENCE.has(one.mark)) return false;
-    return isEither(one) || !isNaming(one) || (isBeside(one, before) && isQualityOf(one, before.cut));
+    if (isEither(one) || !isNaming(one)) return true;
+    return isBeside(one, before) && (isQualityOf(one, before.cut) || isSameAgain(one, before.cut));
   }
 
   private join(one: Cut, before: Growing): void {
@@ -114,12 +123,20 @@ class Gathering {
   private begin(one: Cut, before: Growing | undefined): void {
     const [first, last] = [one.items[0], one.items[one.items.length - 1]];
     const place = placeOf(one);
+    const beside = before && familiesIn(before.cut).at(-1);
     this.pieces.push({
-      items: [...this.carried, ...behind(one), ...one.items],
+      items: [
+        ...this.carried,
+        ...behind(one),
+        ...(before && isBeside(one, before) ? eachOf(before) : []),
+        ...one.items,
+      ],
       own: { from: first?.from ?? 0, to: last?.to ?? 0 },
       ...(this.heading ? { heading: this.heading.text } : {}),
       after: place === 'after' && before?.cut.line === one.line,
       ...(place === 'first' || place === 'last' ? { at: place } : {}),
+      opens: before === undefined || NEWLINE.test(one.mark) || SENTENCE.has(one.mark) || one.mark === ';',
+      ...(isBeside(one, before) && beside ? { beside } : {}),
       cut: one,
       inWith: BESIDE.has(one.mark),
     });
@@ -137,7 +154,18 @@ export const piecesOf = (text: string): { readonly pieces: readonly Piece[]; rea
 const isEither = ({ mark }: Cut): boolean => mark === 'or' || mark === SLASH;
 
 const JOINED = new Set(['and', '&', '+', ',', SLASH]);
-const isBeside = ({ mark }: Cut, before: Growing): boolean => BESIDE.has(mark) || (JOINED.has(mark) && before.inWith);
+const isBeside = ({ mark }: Cut, before: Growing | undefined): boolean =>
+  before !== undefined && (BESIDE.has(mark) || (JOINED.has(mark) && before.inWith));
+
+const eachOf = ({ items }: Piece): readonly Item[] => items.filter((item) => item.is === 'each');
+const familiesIn = ({ items }: Cut): readonly Family[] => items.flatMap((i) => (i.is === 'kind' ? [i.family] : []));
+
+/** "A tablet with the song list": the same thing, said twice. */
+const isSameAgain = (one: Cut, before: Cut): boolean => {
+  const [family, ...more] = familiesIn(one);
+  const isCounted = one.items.some((item) => item.is === 'count');
+  return family !== undefined && more.length === 0 && !isCounted && familiesIn(before).at(-1) === family;
+};
 
 const placeOf = ({ items }: Cut) => items.flatMap((item) => (item.is === 'place' ? [item.word] : []))[0];
 
@@ -146,6 +174,7 @@ const alone = ({ items }: Cut): Piece => ({
   items,
   own: { from: items[0]?.from ?? 0, to: items[items.length - 1]?.to ?? 0 },
   after: false,
+  opens: false,
 });
 
 /** "A or B" is a doubt of both. */
