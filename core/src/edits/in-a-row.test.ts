@@ -48,7 +48,10 @@ test('what ends the way is followed by what stands beside it: one side each', ()
   expect([left, right].map((l) => l?.split(' > ')[1])).toEqual(['b2.in', 'b3.in']);
 });
 test('both sides go on where both boxes have two', () =>
-  expect(leads(wired('stereo-delay', 'stereo-reverb'))).toHaveLength(2));
+  expect([
+    leads(wired('stereo-delay', 'stereo-reverb')).length,
+    leads(wired('stereo-reverb', 'stereo-power-amp', 'cab-212', 'cab-212')).length,
+  ]).toEqual([2, 4]));
 test('what is heard of it at the end: a simple row sounds', () => {
   const d = deriveOnce(wired('single-coil', 'tuner', 'fuzz', 'boost', 'combo', 'cab-mic', 'desk'), MAIN)!;
   expect(d.judgement.findings.filter((f) => f.code === 'wire.silent')).toEqual([]);

@@ -1,18 +1,25 @@
 import { together, type Edit } from '../change/edit.js';
 import { apply } from '../change/apply.js';
 import { jackIn } from '../rig/box.js';
-import type { Device, Tap } from '../rig/device.js';
+import type { Device, Leg, Tap } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, thePart, type Rig } from '../rig/rig.js';
 import { connect, givesOut, offers, takesIn } from './cables.js';
 
 type Goes = 'in' | 'out';
 
+/** From a send on to its return, which are joined as long as nothing is plugged in. */
+const isLoop = (device: Device, send: Tap, back: Tap): boolean => {
+  const [out, into] = [jackIn(device, send.at), jackIn(device, back.at)];
+  return out !== undefined && into !== undefined && givesOut(out) && takesIn(into);
+};
+
 /** The jacks by which the signal goes through a box: none of its loops, whose send and return are joined inside. */
 const through = (device: Device, goes: Goes): readonly Tap[] => {
   const begins = device.chains.flatMap((c) => c.from);
   const ends = device.chains.flatMap((c) => c.to);
-  const joined = new Set((goes === 'in' ? ends : begins).map((tap) => tap.at));
+  const loops = device.chains.filter((c) => c.from.some((s) => c.to.some((r) => isLoop(device, s, r))));
+  const joined = new Set(loops.flatMap((c) => (goes === 'in' ? c.to : c.from)).map((tap) => tap.at));
   const isWay = (at: string): boolean => {
     const jack = jackIn(device, at);
     const isSignal = jack?.kind === 'audio' || jack?.kind === 'air';
@@ -25,10 +32,12 @@ const through = (device: Device, goes: Goes): readonly Tap[] => {
 const jacksOf = (device: Device, goes: Goes): readonly Ref[] => [
   ...new Set(through(device, goes).map((tap) => ref(device.id, tap.at))),
 ];
+/** Left and right, as taps of one chain or as jacks of two. */
 const hasTwoSides = (device: Device, goes: Goes): boolean => {
-  const legs = new Set(through(device, goes).map((tap) => tap.leg));
-  return legs.has('left') && legs.has('right');
+  const sides = new Set(through(device, goes).map((tap) => tap.leg ?? SIDES[tap.at.slice(-2)]));
+  return sides.has('left') && sides.has('right');
 };
+const SIDES: Readonly<Record<string, Leg>> = { '-l': 'left', '-r': 'right' };
 
 /** The best free way from one box into another, by the jacks that the signal goes through. */
 const bestCable = (

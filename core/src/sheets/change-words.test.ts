@@ -16,10 +16,10 @@ describe('what a change makes otherwise, in words', () => {
   test('a name and a wish', () => {
     const renamed = changeSound(sound, { name: 'Opening' });
     expect(sayChange(rig, deltaOf(rig, renamed))).toEqual([
-      { what: 'Verse clean: name', was: 'Verse clean', now: 'Opening' },
+      { is: 'changed', what: 'Verse clean: name', was: 'Verse clean', now: 'Opening' },
     ]);
     expect(sayChange(rig, deltaOf(rig, setWant(sound, { control: 'device:rev.program', is: 4 })))).toEqual([
-      { what: 'Verse clean: REV program', was: '2.1', now: '2.2' },
+      { is: 'changed', what: 'Verse clean: REV program', was: '2.1', now: '2.2' },
     ]);
     expect(changeText(rig, 'Rename', deltaOf(rig, renamed))).toBe(
       'Rename:\nVerse clean: name: Opening (was: Verse clean)',
@@ -27,9 +27,9 @@ describe('what a change makes otherwise, in words', () => {
   });
   test('what comes and goes is one thing each', () => {
     const said = sayChange(rig, deltaOf(rig, removeDevice(rig, 'device:cmp')));
-    expect(said).toContainEqual({ what: 'Compressor', was: 'there', now: 'taken away' });
+    expect(said).toContainEqual({ is: 'taken away', what: 'Compressor', was: 'there', now: 'taken away' });
     expect(sayChange(rig, deltaOf(rig, { put: [{ ...sound, id: 'sound:new', name: 'Fresh' }], remove: [] }))).toEqual([
-      { what: 'Fresh', was: 'not there', now: 'there' },
+      { is: 'added', what: 'Fresh', was: 'not there', now: 'there' },
     ]);
   });
   test('every change says something, and nothing in it reads like a program', () =>

@@ -6,6 +6,7 @@ import { sayClash } from './clash-words.js';
 
 /** One thing that a change makes otherwise, as a person reads it. */
 export interface SaidChange {
+  readonly is: 'added' | 'taken away' | 'changed';
   readonly what: string;
   readonly was: string;
   readonly now: string;
@@ -18,9 +19,10 @@ const knownBy = (delta: Delta, id: AnyId): Part | undefined =>
 export const sayChange = (rig: Rig, delta: Delta): readonly SaidChange[] =>
   fieldByField(delta).map((field) => {
     const { what, was, mine } = sayClash(rig, field, knownBy(delta, field.part));
-    return field.field === undefined
-      ? { what, was: field.base === null ? 'not there' : 'there', now: field.mine === null ? 'taken away' : 'there' }
-      : { what, was, now: mine };
+    if (field.field !== undefined) return { is: 'changed', what, was, now: mine };
+    return field.base === null
+      ? { is: 'added', what, was: 'not there', now: 'there' }
+      : { is: 'taken away', what, was: 'there', now: 'taken away' };
   });
 
 /** The same as lines of text, to be kept or handed on. */

@@ -20,7 +20,7 @@ export type TagStanding = BoxStanding | 'apart';
 const STANDING_TEXT: Readonly<Record<TagStanding, string>> = {
   in: '',
   bypassed: 'bypassed',
-  fed: 'listens',
+  fed: 'not heard',
   outside: '',
   apart: '',
 };

@@ -128,7 +128,7 @@ export const RoutingMapView = (props: MapProps) => (
 const STANDING_TEXT = {
   in: 'in the path',
   bypassed: 'bypassed',
-  fed: 'listens only',
+  fed: 'fed, but not heard',
   outside: 'outside the path',
   apart: 'not in the signal path',
 } as const;

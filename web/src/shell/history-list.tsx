@@ -135,9 +135,15 @@ const WhatChanged = ({ from, to }: { from: number; to: number }) => {
   return (
     <ul className="history-words">
       {said.length === 0 && <li>Nothing that shows.</li>}
-      {said.map(({ what, was, now }, i) => (
+      {said.map(({ is, what, was, now }, i) => (
         <li key={`${i} ${what}`}>
-          {what}: {now} <span className="soft">(was: {was})</span>
+          {is === 'changed' ? (
+            <>
+              {what}: {now} <span className="soft">(was: {was})</span>
+            </>
+          ) : (
+            `${what}: ${is}`
+          )}
         </li>
       ))}
     </ul>

@@ -185,7 +185,10 @@ export const AROUND: readonly Family[] = [
   },
   {
     says: 'load box; dummy load; reactive load; loadbox; load; resistive load',
-    boxes: [['load-box'], ['load-sim', 'cab sim']],
+    boxes: [
+      ['load-box', 'line out'],
+      ['load-sim', 'cab sim'],
+    ],
   },
   { says: 'attenuator; power soak; power attenuator', boxes: [['attenuator']] },
   { says: 'line out box; line out; speaker tap', boxes: [['line-out']] },

@@ -5,7 +5,9 @@ import { collectedIn, judge, sayingsIn, type Judged, type Saying } from '../../.
 import { CATALOGUE } from '../boxes.js';
 import { FAMILIES } from './families.js';
 import { understand, type Heard } from './kit-line.js';
-import { listOf, QUALITIES } from './words.js';
+import { isKnownWord, phraseAt } from './phrases.js';
+import { FILLERS, listOf, QUALITIES } from './words.js';
+import { isWord, tokensOf } from './words-of.js';
 
 const reference = (file: string): string => readFileSync(join(__dirname, '../../../testing/reference', file), 'utf8');
 const CORPORA = [
@@ -48,6 +50,14 @@ describe('the words of the kit line', () => {
     const spoken = (q: string): boolean =>
       Object.hasOwn(QUALITIES, q.replace(/^no /, '')) || /^\d+(?:x\d+)? (?:\w+)$/.test(q);
     expect(boxes.flatMap(([, has]) => listOf(has ?? '')).filter((q) => !spoken(q))).toEqual([]);
+  });
+  test('no word that changes nothing has a meaning besides, by which it is never reached', () => {
+    const dead = [...FILLERS].filter((word) => {
+      const plain = tokensOf(word, isKnownWord).flatMap((t) => (isWord(t) ? [t.plain] : []));
+      const found = phraseAt(plain, 0);
+      return found?.length !== plain.length || found.means.some((m) => m.is !== 'filler');
+    });
+    expect(dead).toEqual([]);
   });
   test('no phrase stands for two families', () => {
     const phrases = FAMILIES.flatMap((f) => listOf(f.says));

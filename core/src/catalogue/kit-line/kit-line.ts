@@ -111,14 +111,20 @@ export const understand = (line: string): { readonly heard: readonly Heard[]; re
  */
 const askedAgain = (text: string, pieces: readonly Piece[], said: readonly (readonly Heard[])[]): readonly Heard[] => {
   const before = new Set<string>();
+  const withIt = new Set<string>();
   return said.flatMap((heard, i) => {
     const [only] = heard;
     const goesOn = pieces[i + 1] !== undefined && pieces[i + 1]?.opens === false;
     const piece = pieces[i];
     const isTakenUp = piece?.opens === true && goesOn;
     const isTheSame = piece !== undefined && /^the\b/i.test(sliceOf(text, piece.own));
+    // "Load box with line out …; line out into …": the jack that was said with it.
+    const isItsJack =
+      isTakenUp && piece.items.some((it) => it.is === 'kind' && it.qualities.some((q) => withIt.has(q)));
     const isAgain = i > 0 && (isTakenUp || isTheSame) && only?.is === 'taken' && only.count === 1;
-    const asks = isAgain && heard.length === 1 && before.has(only.box.key) && !ANOTHER.test(only.name);
+    const isKnown = isItsJack || (isAgain && before.has(only.box.key));
+    const asks = isAgain && heard.length === 1 && isKnown && !ANOTHER.test(only.name);
+    for (const item of piece?.items ?? []) if (item.is === 'quality') item.qualities.forEach((q) => withIt.add(q));
     for (const h of heard) if (h.is === 'taken') before.add(h.box.key);
     if (!asks) return heard;
     const { box, count, channel, name } = only;
@@ -300,7 +306,10 @@ const nameOf = ({ text, piece, items }: Pick<About, 'text' | 'piece' | 'items'>)
   }
   words = `${words}${text.slice(at, piece.own.to)}`
     .replaceAll(/\s+/g, ' ')
-    .replace(/^[\s\-–—,:.]*(?:(?:an?|the|my|our|some|one|then|we need|i have|i run|i use|for)\s+)*/i, '')
+    .replace(
+      /^[\s\-–—,:.]*(?:(?:an?|the|my|our|its|their|his|her|some|one|then|we need|i have|i run|i use|for)\s+)*/i,
+      '',
+    )
     .replaceAll(/[\s\-–—,:.(["']+$/g, '')
     .trim();
   const whole = piece.heading ? `${piece.heading} ${words}` : words;

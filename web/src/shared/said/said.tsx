@@ -1,5 +1,5 @@
 import './said.css';
-import { Checkbox } from '@mantine/core';
+import { Checkbox, Textarea, type TextareaProps } from '@mantine/core';
 import { ownName, understand, type Asked, type Heard, type Taken } from '@yunta/core/catalogue/kit-line/kit-line';
 import type { Generic } from '@yunta/core/catalogue/parts';
 import { apply } from '@yunta/core/change/apply';
@@ -104,6 +104,26 @@ export const useSaid = (): SaidBoxes => {
     },
   };
 };
+
+interface SayFieldProps extends TextareaProps {
+  readonly said: SaidBoxes;
+  readonly done: () => void;
+}
+
+/** Where it is said: Enter is done, Shift Enter a new line. */
+export const SayField = ({ said, done, ...field }: SayFieldProps) => (
+  <Textarea
+    autosize
+    {...field}
+    value={said.line}
+    onChange={(e) => said.say(e.currentTarget.value)}
+    onKeyDown={(e) => {
+      if (e.key !== 'Enter' || e.shiftKey) return;
+      e.preventDefault();
+      done();
+    }}
+  />
+);
 
 /** Everything that was heard, in its order, before anything is added. */
 export const Said = ({ said }: { said: SaidBoxes }) => {

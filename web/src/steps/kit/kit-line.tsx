@@ -1,10 +1,10 @@
-import { Button, Textarea } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { addDevice, addMade } from '@yunta/core/edits/devices';
 import { theFirst } from '@yunta/core/known/the';
 import { useState } from 'react';
 import { newPartId } from '../../session/ids.js';
 import { useRig } from '../../shared/rig-context.js';
-import { Said, useSaid } from '../../shared/said/said.js';
+import { Said, SayField, useSaid } from '../../shared/said/said.js';
 import { Shelves } from './shelves.js';
 
 /** The line in which a person says what they have, and what it was taken for, before anything is added. */
@@ -24,21 +24,14 @@ export const KitLine = () => {
         Say what you have, as you would say it. Enter adds it; a pasted list works too.
       </label>
       <div className="said-line">
-        <Textarea
+        <SayField
           id="kit-line"
           size="md"
-          autosize
+          said={said}
+          done={add}
           minRows={1}
           maxRows={8}
-          value={said.line}
-          onChange={(e) => said.say(e.currentTarget.value)}
           autoFocus
-          onKeyDown={(e) => {
-            if (e.key === 'Enter' && !e.shiftKey) {
-              e.preventDefault();
-              add();
-            }
-          }}
           placeholder="guitar into wah into 2 drives, then stereo delay midi ch 3, then a combo"
         />
         <Button size="md" disabled={count === 0} onClick={add}>

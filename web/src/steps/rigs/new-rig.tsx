@@ -1,7 +1,7 @@
-import { Button, FileButton, Textarea } from '@mantine/core';
+import { Button, FileButton } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
-import { Said, useSaid } from '../../shared/said/said.js';
+import { Said, SayField, useSaid } from '../../shared/said/said.js';
 import { TextField } from '../../shared/text-field.js';
 import { useBegin } from './use-begin.js';
 
@@ -11,13 +11,16 @@ export const NewRig = ({ changed }: { changed: () => Promise<unknown> }) => {
   const said = useSaid();
   const { begin, open, making, wrong } = useBegin(name, said, changed);
   const isFitting = name.trim().length <= LONGEST.name;
+  const start = () => {
+    if (isFitting && !making) void begin(said.isChain && said.count > 1 ? 'routing' : 'kit');
+  };
   return (
     <section className="card rigs-new" aria-labelledby="new">
       <h2 id="new">A new rig</h2>
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          if (isFitting) void begin(said.isChain && said.count > 1 ? 'routing' : 'kit');
+          start();
         }}
       >
         <TextField
@@ -27,20 +30,13 @@ export const NewRig = ({ changed }: { changed: () => Promise<unknown> }) => {
           onChange={(e) => setName(e.currentTarget.value)}
           autoFocus
         />
-        <Textarea
+        <SayField
+          said={said}
+          done={start}
           label="What is in it, as you would say it"
           description="May stay empty. “guitar into wah into drive, then a combo” is wired in that order."
-          autosize
           minRows={2}
           maxRows={6}
-          value={said.line}
-          onChange={(e) => said.say(e.currentTarget.value)}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter' && !e.shiftKey) {
-              e.preventDefault();
-              e.currentTarget.form?.requestSubmit();
-            }
-          }}
         />
         <Said said={said} />
         <Button type="submit" disabled={making || !isFitting}>

@@ -66,7 +66,7 @@ const Idle = ({ lit, soundName }: { lit: Lit | undefined; soundName: string | un
           [
             ['in', 'in the path'],
             ['bypassed', 'in the path, bypassed'],
-            ['fed', 'the signal ends here'],
+            ['fed', 'fed, but not heard'],
             ['outside', 'outside the path'],
             ['apart', 'no signal comes by'],
           ] as const
@@ -118,7 +118,9 @@ const BoxPanel = ({
       {soundName && (
         <p className="soft" style={{ margin: '0 0 8px' }}>
           {standing
-            ? { in: 'In the path', bypassed: 'Bypassed', fed: 'Only listens', outside: 'Outside the path' }[standing]
+            ? { in: 'In the path', bypassed: 'Bypassed', fed: 'Fed, but not heard', outside: 'Outside the path' }[
+                standing
+              ]
             : 'Not in the signal path'}{' '}
           in “{soundName}”.
         </p>
