@@ -24,7 +24,7 @@ const project = (name) => ({
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/testing/**/*.test.ts'],
   transform: transform(name === 'web'),
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
-  transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb|ts-graphviz|@ts-graphviz)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb|ts-graphviz|@ts-graphviz|@noble)/)'],
   testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
   modulePathIgnorePatterns: ['/dist/', '/dist-testing/'],
   ...(name === 'e2e'

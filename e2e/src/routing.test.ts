@@ -20,7 +20,7 @@ afterAll(async () => {
 
 describe('the map', () => {
   const mapPage = async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/routing`));
     await hands.page.waitForSelector('.react-flow__node[data-id="device:pre"]');
     return hands;
   };
@@ -87,7 +87,9 @@ describe('starting points', () => {
   test.each(['light', 'dark'] as const)(
     'every one can be looked at, by key too, and nothing is touched until it is wanted, %s',
     async (theme) => {
-      const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/routing?show=start`, theme));
+      const hands = new Hands(
+        await openPage(browser, `${await server.fresh('lighthouse-solo')}/routing?show=start`, theme),
+      );
       await hands.sees('Driven by a timeline, no stomps');
       expect(await violations(hands.page)).toEqual([]);
       for (const name of ['Wet and dry', 'Bass split by frequency', 'A modeller as the amp, pedals in its loops']) {
@@ -105,7 +107,7 @@ describe('starting points', () => {
 
 describe('moving and comparing', () => {
   test('a box moves to another place in one step, consequences first; undo brings it back', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/routing`));
     await hands.page.waitForSelector('.react-flow__node[data-id="device:gat"]');
     await hands.page.click('.react-flow__node[data-id="device:gat"]');
     await hands.sees('Outside the path in “Verse clean”.');
@@ -122,7 +124,7 @@ describe('moving and comparing', () => {
   });
 
   test('two sounds side by side, then one sound in two hook-ups', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/sounds`));
     await hands.click('button', 'Compare');
     await hands.sees('LOW out in');
     expect(await hands.page.$$eval('.run .tag.pointed', (all) => all.length)).toBeGreaterThan(0);
@@ -134,7 +136,7 @@ describe('moving and comparing', () => {
   });
 
   test('the gain ladder says what is used and makes a sound of what is not', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/sounds`));
     await hands.click('button', 'Gain ladder');
     await hands.sees('LOW + HED clean -20 4 6 Chorus crunch');
     expect(await violations(hands.page)).toEqual([]);
@@ -147,7 +149,7 @@ describe('moving and comparing', () => {
   });
 
   test('a finding leads to the map, and what it is about is marked there', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/night-market-bass/proof`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('night-market-bass')}/proof`));
     await hands.click('button', '0 findings');
     await hands.sees('Many basses go to the desk like this');
     await hands.pick('To Routing');
@@ -185,7 +187,7 @@ describe('moving and comparing', () => {
 
 describe('for other programs', () => {
   test('the map leaves as a picture, two kinds of graph and a table; a table of cables is plugged, and a bad one changes nothing', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/routing`));
     await hands.page.evaluate(() => {
       const kept: Blob[] = [];
       Object.assign(window, { kept });
@@ -229,7 +231,7 @@ describe('for other programs', () => {
 
 describe('hook-ups', () => {
   test('the other one is compared, a copy is made, named, shown and taken away again', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/routing`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/routing`));
     await hands.pick('Hook-ups (2)');
     await hands.sees('22 cables stay as they are.');
     await hands.sees('Pull these 9');
@@ -251,7 +253,7 @@ describe('hook-ups', () => {
 
 describe('what holds in a hook-up', () => {
   test('two sides wanted in the house are asked of every sound; the usual comes back', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/routing?show=hookups`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('lighthouse-solo')}/routing?show=hookups`));
     await hands.sees('What holds in Solo');
     await hands.click('combobox', 'GSC Single-coil guitar at FOH Front of house');
     await hands.click('option', 'must be heard with two sides');
@@ -263,7 +265,7 @@ describe('what holds in a hook-up', () => {
     await hands.page.close();
   });
   test('a sound wants another program in one hook-up only', async () => {
-    const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/sounds`));
     await hands.pick('In Ballroom only');
     await hands.page.waitForSelector('[data-at="0,10"]');
     await hands.page.click('[data-at="0,10"]');

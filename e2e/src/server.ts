@@ -17,6 +17,7 @@ export const freePort = (): Promise<number> =>
 /** The real program on an empty database of its own, as `./yunta start` runs it. */
 export class TestServer {
   private child: ChildProcess | undefined;
+  private copies = 0;
 
   private constructor(
     readonly port: number,
@@ -59,6 +60,23 @@ export class TestServer {
       this.child!.once('message', () => ready());
       this.child!.once('exit', (code) => lost(new Error(`the server ended with ${code}`)));
     });
+  }
+
+  /**
+   * A copy of a rig that nobody touched, so that what one test did to it, or left half done, is not met by the next.
+   * @returns the address of its rooms, without the slash
+   */
+  async fresh(rig: string): Promise<string> {
+    const file = await (await fetch(`${this.url}/api/rigs/${rig}/file`)).text();
+    this.copies += 1;
+    const id = `${rig}-${this.copies}`;
+    const made = await fetch(`${this.url}/api/rigs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ id, change: `copy-${id}`, file, label: 'From a rig file' }),
+    });
+    if (!made.ok) throw new Error(`no copy of ${rig}: ${await made.text()}`);
+    return `${this.url}/rig/${id}`;
   }
 
   async down(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {

@@ -129,8 +129,10 @@ export const fieldByField = (delta: Delta): readonly Clash[] =>
       const [base, mine] = [fieldsOf(before)[field], fieldsOf(after)[field]];
       const [was, is] = [base ?? {}, mine ?? {}];
       const [b, m] = isRecord(was) && isRecord(is) ? [was, is] : [byKey(base ?? []), byKey(mine ?? [])];
-      if (!b || !m) return [{ part, field, base, mine, theirs: base }];
-      return changedKeys(b, m).map((key) => ({
+      const members = b && m ? changedKeys(b, m) : [];
+      // The same members in another order are one change of the whole.
+      if (!b || !m || members.length === 0) return [{ part, field, base, mine, theirs: base }];
+      return members.map((key) => ({
         part,
         field: `${field}.${key}`,
         base: b[key],
@@ -149,7 +151,7 @@ const firstTicked = (a: Ticked, b: Ticked): Ticked => (`${a.when} ${a.by}` <= `$
 const fieldsOf = (part: Part | null): Fields => (part ?? {}) as Fields;
 
 /** Members of a list by their name, when every member has one of its own. */
-const byKey = (value: unknown): Fields | undefined => {
+export const byKey = (value: unknown): Fields | undefined => {
   if (!Array.isArray(value)) return undefined;
   const record = Object.fromEntries(
     value.flatMap((member): readonly (readonly [string, unknown])[] => {

@@ -34,6 +34,8 @@ export const DEEPEST = 29;
 
 /** Parts of a rig, and parts that one change touches. */
 export const MOST_PARTS = 20_000;
+/** So many rigs that a rig is a copy of are remembered; the oldest are forgotten first. */
+export const MOST_ORIGINS = 20;
 
 /**
  * A rig as a rig file without blanks, in characters. What is kept can be written as a file, and every file that was

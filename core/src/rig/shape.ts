@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { CONNECTORS } from './device.js';
 import type { Cable, HeardWish, Hookup } from './hookup.js';
 import { type Kind } from './ids.js';
-import { LONGEST, TEMPO } from './limits.js';
+import { LONGEST, MOST_ORIGINS, TEMPO } from './limits.js';
 import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
 import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
@@ -192,6 +192,16 @@ const about: z.ZodType<About> = z.strictObject({
   id: id('about'),
   name,
   notes: z.string().max(LONGEST.text),
+  origins: z
+    .array(
+      z.strictObject({
+        rig: z.string().max(LONGEST.name),
+        revision: z.number().int().min(0),
+        print: z.string().max(40),
+      }),
+    )
+    .max(MOST_ORIGINS)
+    .optional(),
 });
 
 export const SHAPES = {

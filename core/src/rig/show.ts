@@ -80,10 +80,21 @@ export interface Ticked {
   readonly when: string;
 }
 
+/** A rig that this one is a copy of, as it was then. */
+export interface Origin {
+  /** By which its server keeps it. */
+  readonly rig: string;
+  readonly revision: number;
+  /** Fingerprint of what it held. */
+  readonly print: string;
+}
+
 /** The rig's own name and notes: one part, `about:rig`. */
 export interface About {
   readonly kind: 'about';
   readonly id: Id<'about'>;
   readonly name: string;
   readonly notes: string;
+  /** Oldest first; at most one of each rig. */
+  readonly origins?: readonly Origin[] | undefined;
 }

@@ -1,5 +1,6 @@
 import { Body, Controller, Delete, Get, Header, HttpCode, Param, Post, Query } from '@nestjs/common';
 import { ApiOperation, ApiTags } from '@nestjs/swagger';
+import { withOrigin } from '@yunta/core/change/origin';
 import { readRigFile, writeRigFile } from '@yunta/core/formats/rig-file';
 import type { AnyId } from '@yunta/core/rig/ids';
 import { readPart } from '@yunta/core/rig/read';
@@ -69,7 +70,7 @@ export class RigsController {
   @Header('content-type', 'application/json; charset=utf-8')
   @ApiOperation({ summary: 'The rig as a rig file' })
   async file(@Who() who: Asker, @Param() { rig }: RigPath): Promise<string> {
-    return writeRigFile(await this.rigs.load(who, rig));
+    return writeRigFile(withOrigin(await this.rigs.load(who, rig), rig));
   }
 
   @Post(':rig/changes')

@@ -23,20 +23,30 @@ interface KeptChange {
 const NAME = 'yunta';
 const STORE = 'pages';
 
-const HERE = 'yunta-here';
+const OPENING = 'yunta-opening';
+/** How long the browser may take to open its database; then the page goes on without, and asks again later. */
+const PATIENCE_MS = 8000;
 
 /**
- * A page that the browser freezes for the way back keeps a database that it was just opening half open, and every other
- * page waits for it without end. One that holds a lock is not frozen.
+ * Opens by turns. A page that the browser sets aside for the way back, just as it opens the database, leaves it half
+ * open, and every other page waits for it without end. A browser drops a page that it has set aside as soon as another
+ * one asks for a lock that it holds; so the lock is held as long as opening takes.
  */
-const unfrozen = (locks: LockManager | undefined = globalThis.navigator?.locks): Promise<void> =>
-  new Promise((held) => {
-    if (!locks) return held();
-    const forever = () => {
-      held();
-      return new Promise<never>(() => undefined);
-    };
-    locks.request(HERE, { mode: 'shared' }, forever).catch(() => held());
+const byTurns = <T>(
+  open: () => Promise<T>,
+  locks: LockManager | undefined = globalThis.navigator?.locks,
+): Promise<T> => {
+  if (!locks) return open();
+  return new Promise<T>((opened, failed) => {
+    locks.request(OPENING, () => open().then(opened, failed)).catch(failed);
+  });
+};
+
+/** What takes too long is given up; when it is done after all, nobody waits for it any more. */
+const inTime = <T>(what: Promise<T>): Promise<T> =>
+  new Promise((done, failed) => {
+    const tooLong = setTimeout(() => failed(new Error('the browser does not open its database')), PATIENCE_MS);
+    what.then(done, failed).finally(() => clearTimeout(tooLong));
   });
 
 export class Outbox {
@@ -47,7 +57,7 @@ export class Outbox {
     const forget = () => {
       this.db = undefined;
     };
-    this.db ??= unfrozen().then(() =>
+    this.db ??= byTurns(() =>
       openDB(NAME, 1, {
         upgrade: (db) => {
           db.createObjectStore(STORE, { keyPath: ['rig', 'page'] });
@@ -56,7 +66,7 @@ export class Outbox {
       }),
     );
     this.db.catch(forget);
-    return this.db;
+    return inTime(this.db);
   }
 
   async keep(kept: Kept): Promise<void> {

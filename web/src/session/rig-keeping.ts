@@ -1,3 +1,4 @@
+import { withOrigin } from '@yunta/core/change/origin';
 import { readRigFile, writeRigFile } from '@yunta/core/formats/rig-file';
 import { ABOUT, everyPart, newRig, partOf, rigName, rigOf, type Rig } from '@yunta/core/rig/rig';
 import { sayRefusal } from '@yunta/core/rig/result';
@@ -50,8 +51,9 @@ export const copyName = (name: string, taken: readonly string[]): string => {
   for (let n = 2; ; n += 1) if (!names.has(`${first} ${n}`)) return `${first} ${n}`;
 };
 
-export const copyRig = async (rig: Rig, taken: readonly string[]): Promise<string> =>
-  makeRigOf(named(rig, copyName(rigName(rig), taken)), `Copied from ${rigName(rig)}`);
+/** Makes a copy that knows of which rig it is one. @param confirmed the rig as the server has it */
+export const copyRig = async (rig: Rig, id: string, taken: readonly string[], confirmed: Rig = rig): Promise<string> =>
+  makeRigOf(named(withOrigin(rig, id, confirmed), copyName(rigName(rig), taken)), `Copied from ${rigName(rig)}`);
 
 /** Gives a rig that is not open another name, as a change of its own. */
 export const renameRig = async (id: string, name: string): Promise<void> => {

@@ -1,4 +1,5 @@
 import { writeRigFile } from '@yunta/core/formats/rig-file';
+import { withOrigin } from '@yunta/core/change/origin';
 import { rigName, type Rig } from '@yunta/core/rig/rig';
 
 /** Hands a text, or bytes, to the browser as a file to keep. */
@@ -23,6 +24,9 @@ export const fileName = (...parts: readonly string[]): string =>
     .filter(Boolean)
     .join('-') || 'rig';
 
-/** The whole rig as a rig file, by its name. */
-export const saveRig = (rig: Rig): void =>
-  saveFile(`${fileName(rigName(rig))}.yunta.json`, writeRigFile(rig), 'application/json');
+/**
+ * The whole rig as a rig file, by its name; it knows which rig it is a copy of.
+ * @param confirmed the rig as the server has it
+ */
+export const saveRig = (rig: Rig, id: string, confirmed: Rig = rig): void =>
+  saveFile(`${fileName(rigName(rig))}.yunta.json`, writeRigFile(withOrigin(rig, id, confirmed)), 'application/json');

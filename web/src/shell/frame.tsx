@@ -76,7 +76,7 @@ const unlessWriting =
   };
 
 const Framed = () => {
-  const { rig, state, store, view } = useRig();
+  const { rig, rigId, state, store, view } = useRig();
   const [findings, showFindings] = useState(false);
   const [history, showHistory] = useState(false);
   const navigate = useNavigate();
@@ -96,8 +96,17 @@ const Framed = () => {
   const doings: readonly Doing[] = [
     { name: 'Undo', what: 'Take back what you did last', act: () => store.undo() },
     { name: 'Redo', what: 'Do again what was taken back', act: () => store.redo() },
-    { name: 'Save as a rig file', what: 'The whole rig, to keep or to hand over', act: () => saveRig(rig) },
+    {
+      name: 'Save as a rig file',
+      what: 'The whole rig, to keep or to hand over',
+      act: () => saveRig(rig, rigId, surely(state.session).confirmed),
+    },
     { name: 'History', what: 'Every change, and the way back', act: () => showHistory(true) },
+    {
+      name: 'Compare or merge',
+      what: 'With another rig, or with a rig file that somebody changed',
+      act: () => void navigate('merge'),
+    },
     { name: 'Findings', what: 'All that is to be looked at', act: () => showFindings(true) },
     { name: 'All rigs', what: 'Home', act: () => void navigate('/') },
   ];

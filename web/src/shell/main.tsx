@@ -12,6 +12,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Bench } from '../steps/bench/bench.js';
 import { Kit } from '../steps/kit/kit.js';
 import { Proof } from '../steps/proof/proof.js';
+import { Merge } from '../steps/merge/merge.js';
 import { Rigs } from '../steps/rigs/rigs.js';
 import { Routing } from '../steps/routing/routing.js';
 import { Program } from '../steps/program/program.js';
@@ -35,6 +36,7 @@ const router = createBrowserRouter([
       { path: 'program', Component: Program },
       { path: 'proof', Component: Proof },
       { path: 'bench', Component: Bench },
+      { path: 'merge', Component: Merge },
     ],
   },
   { path: '*', element: <Navigate to="/" replace /> },

@@ -8,10 +8,12 @@ import { copyRig, whyNot } from '../session/rig-keeping.js';
 import { saveRig } from '../shared/save-file.js';
 import { fits, TextField } from '../shared/text-field.js';
 import { useRig } from '../shared/rig-context.js';
+import { surely } from '@yunta/core/known/the';
 
 /** The rig's name, and behind it what can be done with the rig as a whole, from every room. */
 export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
-  const { rig } = useRig();
+  const { rig, rigId, state } = useRig();
+  const { confirmed } = surely(state.session);
   const navigate = useNavigate();
   const [naming, name] = useState(false);
   const [wrong, setWrong] = useState('');
@@ -19,7 +21,9 @@ export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
     try {
       const id = await copyRig(
         rig,
+        rigId,
         (await api.rigs()).map((r) => r.name),
+        confirmed,
       );
       void navigate(`/rig/${id}/kit`);
     } catch (e) {
@@ -40,10 +44,13 @@ export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
           </button>
         </Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item onClick={() => saveRig(rig)}>Save as a rig file</Menu.Item>
+          <Menu.Item onClick={() => saveRig(rig, rigId, confirmed)}>Save as a rig file</Menu.Item>
           <Menu.Item onClick={() => void copy()}>Make a copy</Menu.Item>
           <Menu.Item onClick={() => name(true)}>Rename</Menu.Item>
           <Menu.Item onClick={showHistory}>History</Menu.Item>
+          <Menu.Item component={Link} to={`/rig/${rigId}/merge`}>
+            Compare or merge
+          </Menu.Item>
           <Menu.Divider />
           <Menu.Item component={Link} to="/">
             All rigs

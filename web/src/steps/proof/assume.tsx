@@ -1,7 +1,7 @@
 import { Button, NumberInput, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { assume, doNotAssume } from '@yunta/core/edits/hookups';
-import { controlText, valueText } from '@yunta/core/recall/words/words';
+import { controlText } from '@yunta/core/recall/words/words';
 import type { Control } from '@yunta/core/rig/device';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { ref, theRef, type Ref } from '@yunta/core/rig/ids';
@@ -13,39 +13,21 @@ import { useRig } from '../../shared/rig-context.js';
 import { fits, TextField } from '../../shared/text-field.js';
 import { controlAt } from '@yunta/core/rig/box';
 
-/** What the player says nobody touches: taped, at full. It becomes the first lines of the line check. */
-export const Assume = () => {
-  const { hookup } = useRig();
-  if (!hookup) return null;
+/** Takes back that something is taken for granted, where the hook-up says so. */
+export const NotAnyMore = ({ control }: { control: Ref }) => {
+  const { rig, hookup, edit } = useRig();
+  if (!hookup?.assumes.some((a) => a.control === control)) return null;
+  const name = controlText(rig, control);
   return (
-    <>
-      {hookup.assumes.length > 0 && <Assumed hookup={hookup} />}
-      <TakeForGranted hookup={hookup} />
-    </>
-  );
-};
-
-const Assumed = ({ hookup }: { hookup: Hookup }) => {
-  const { rig, edit } = useRig();
-  return (
-    <ul className="assumed no-print">
-      {hookup.assumes.map(({ control, value }) => {
-        const name = controlText(rig, control);
-        return (
-          <li key={control}>
-            {name} {valueText(rig, control, value)}{' '}
-            <Button
-              variant="default"
-              size="compact-xs"
-              aria-label={`Not any more: ${name}`}
-              onClick={() => edit(doNotAssume(hookup, control), `Not taken for granted: ${name}`)}
-            >
-              Not any more
-            </Button>
-          </li>
-        );
-      })}
-    </ul>
+    <Button
+      className="no-print"
+      variant="default"
+      size="compact-xs"
+      aria-label={`Not any more: ${name}`}
+      onClick={() => edit(doNotAssume(hookup, control), `Not taken for granted: ${name}`)}
+    >
+      Not any more
+    </Button>
   );
 };
 
@@ -57,7 +39,8 @@ const grantable = (rig: Rig): { value: Ref; label: string }[] =>
       .map((c) => ({ value: ref(d.id, c.id), label: `${controlText(rig, ref(d.id, c.id))}, ${d.name}` })),
   );
 
-const TakeForGranted = ({ hookup }: { hookup: Hookup }) => {
+/** What the player says nobody touches: taped, at full. It becomes the first lines of the line check. */
+export const TakeForGranted = ({ hookup }: { hookup: Hookup }) => {
   const { rig, edit } = useRig();
   const [chosen, choose] = useState<Ref>();
   const [value, setValue] = useState<Value>('');

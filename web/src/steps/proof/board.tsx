@@ -113,10 +113,46 @@ const move = (e: KeyboardEvent, table: HTMLElement | null): void => {
   }
 };
 
-/** From every sound straight to every other: one mark per pair, arrows to move. */
-export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (pair: SoundPair) => void }) => {
-  const { rig, view } = useRig();
+interface BoardProps {
+  readonly pair: SoundPair | undefined;
+  readonly choose: (pair: SoundPair) => void;
+}
+
+const isEven = (t: Transition): boolean => t.wrong.length === 0 && t.hands.length === 0 && !t.gapMs;
+
+const pairsText = (all: readonly Transition[]): string => {
+  const odd = all.filter((t) => !isEven(t)).length;
+  const count = `${all.length} ${all.length === 1 ? 'way' : 'ways'}`;
+  return odd === 0
+    ? `From each sound straight to each other, ${count}: each recalls without a gap`
+    : `From each sound straight to each other, ${count}: ${odd} with a gap, with something to do, or ending wrong`;
+};
+
+/** The board of pairs; folded while no pair differs from the others, because then one sentence says it all. */
+export const Board = (props: BoardProps) => {
   const transitions = useAsked(['board'], (worker) => worker.asking.board());
+  const [asked, ask] = useState<boolean>();
+  if (!transitions)
+    return (
+      <p className="soft" role="status" style={{ margin: 0 }}>
+        Working out every pair …
+      </p>
+    );
+  if (transitions.length === 0) return null;
+  const isOpen = asked ?? transitions.some((t) => !isEven(t));
+  return (
+    <section className="pairs" aria-label="From sound to sound">
+      <button type="button" className="fold" aria-expanded={isOpen} onClick={() => ask(!isOpen)}>
+        {pairsText(transitions)}
+      </button>
+      {isOpen && <Pairs {...props} transitions={transitions} />}
+    </section>
+  );
+};
+
+/** From every sound straight to every other: one mark per pair, arrows to move. */
+const Pairs = ({ pair, choose, transitions }: BoardProps & { readonly transitions: readonly Transition[] }) => {
+  const { rig, view } = useRig();
   const table = useRef<HTMLTableElement>(null);
   const [shown, show] = useState<Shown>('recall');
   const chooseNow = useRef(choose);
@@ -126,7 +162,7 @@ export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (
   const onChoose = useCallback((t: Transition) => chooseNow.current(t), []);
   const rows = useMemo(() => {
     const byFrom = new Map<Transition['from'], Transition[]>();
-    for (const t of transitions ?? []) {
+    for (const t of transitions) {
       const row = byFrom.get(t.from);
       if (row) row.push(t);
       else byFrom.set(t.from, [t]);
@@ -144,12 +180,7 @@ export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (
   const drawn = useInSteps(wanted, sounds.length, table);
   return (
     <>
-      {transitions && <ByFootAndHand transitions={transitions} />}
-      {!transitions && (
-        <p className="soft" role="status" style={{ margin: 0 }}>
-          Working out every pair …
-        </p>
-      )}
+      <ByFootAndHand transitions={transitions} />
       <SegmentedControl
         size="xs"
         aria-label="What the board shows"
@@ -157,7 +188,7 @@ export const Board = ({ pair, choose }: { pair: SoundPair | undefined; choose: (
         value={shown}
         onChange={(v) => show(v)}
       />
-      <div className="board-wrap" aria-busy={drawn.goesOn}>
+      <div className="board-wrap" aria-busy={drawn.goesOn} role="region" aria-label="Board of pairs" tabIndex={0}>
         <table
           className="board"
           ref={table}

@@ -13,7 +13,7 @@ import { Remedies } from '../../shared/remedies.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Headline, VerdictText } from '../../shared/verdict.js';
 import { ADMITS } from './admits.js';
-import { Assume } from './assume.js';
+import { NotAnyMore, TakeForGranted } from './assume.js';
 import { Board, type SoundPair } from './board.js';
 import { Certificate } from './certificate.js';
 import { Ways } from './ways.js';
@@ -44,12 +44,12 @@ export const Proof = () => {
       <section className="no-print">
         <div className="headline">
           <h1>Does every sound come back?</h1>
-          <span>
-            <Headline tally={view.tally} limbs={view.limbs} />{' '}
-            <span className="soft">
-              {view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them
-            </span>
-          </span>
+          <p className="answer">
+            <Headline tally={view.tally} limbs={view.limbs} />
+          </p>
+          <p className="soft">
+            {view.controls} controls that can stand in <Ways />, {view.events} things that can happen to them
+          </p>
         </div>
         <SetOnce />
         <Board
@@ -89,6 +89,7 @@ export const Proof = () => {
         {shown && shown.wrong.length > 0 && <Broken sound={shown} />}
         {shown && <ByHand sound={shown} />}
         <Granted />
+        <Reckoned />
       </aside>
     </div>
   );
@@ -260,8 +261,44 @@ const Broken = ({ sound }: { sound: SoundView }) => {
   );
 };
 
-/** What the proof reckons with, and what it takes for granted: the first lines of a line check. */
+/** What is taken for granted: what one looks at by hand before the show. */
 const Granted = () => {
+  const { view, hookup } = useRig();
+  if (!view || !hookup) return null;
+  return (
+    <div className="card">
+      <h2>To be checked by hand</h2>
+      {view.granted.length === 0 ? (
+        <p className="soft">Nothing is taken for granted.</p>
+      ) : (
+        <>
+          <p className="soft">The proof takes this for granted. It holds as long as it is so.</p>
+          {[...new Set(view.granted.map((g) => g.why))].map((why) => (
+            <div key={why} className="granted">
+              <span className="soft">{why}</span>
+              <ul>
+                {view.granted
+                  .filter((g) => g.why === why)
+                  .map((g) => (
+                    <li key={g.control}>
+                      <strong>{g.text}</strong> <NotAnyMore control={g.control} />
+                    </li>
+                  ))}
+              </ul>
+            </div>
+          ))}
+        </>
+      )}
+      <TakeForGranted hookup={hookup} />
+      <Button mt={12} size="xs" variant="default" onClick={() => window.print()}>
+        Print what is proved
+      </Button>
+    </div>
+  );
+};
+
+/** What may happen to the rig, as far as the proof reckons with it. */
+const Reckoned = () => {
   const { view, hookup, edit } = useRig();
   if (!hookup || !view) return null;
   const admits = hookup.admits ?? USUAL_DISTURBANCES;
@@ -284,28 +321,6 @@ const Granted = () => {
       ))}
       <Sentences title="In plain words" of={view.reckoned.with} />
       <Sentences title="It does not reckon with" of={view.reckoned.without} />
-      <h2 style={{ marginTop: 14 }}>It takes for granted</h2>
-      {view.granted.length === 0 ? (
-        <p className="soft">Nothing.</p>
-      ) : (
-        <ul style={{ margin: 0, paddingLeft: 20 }}>
-          {[...new Set(view.granted.map((g) => g.why))].map((why) => (
-            <li key={why}>
-              <strong>
-                {view.granted
-                  .filter((g) => g.why === why)
-                  .map((g) => g.text)
-                  .join(', ')}
-              </strong>{' '}
-              <span className="soft">{why}</span>
-            </li>
-          ))}
-        </ul>
-      )}
-      <Assume />
-      <Button mt={12} size="xs" variant="default" onClick={() => window.print()}>
-        Print what is proved
-      </Button>
     </div>
   );
 };

@@ -123,7 +123,7 @@ const Rename = ({ name, done }: { name: string; done: (name: string | undefined)
 };
 
 const Doings = ({ rig, names, act, rename }: Pick<RigCardProps, 'rig' | 'names' | 'act'> & { rename: () => void }) => {
-  const save = async () => saveRig(await api.rig(rig.id));
+  const save = async () => saveRig(await api.rig(rig.id), rig.id);
   return (
     <Menu position="bottom-end" width={210}>
       <Menu.Target>
@@ -134,11 +134,16 @@ const Doings = ({ rig, names, act, rename }: Pick<RigCardProps, 'rig' | 'names' 
       <Menu.Dropdown>
         <Menu.Item onClick={rename}>Rename</Menu.Item>
         <Menu.Item
-          onClick={() => act(`A copy of “${rig.name}” was made.`, async () => copyRig(await api.rig(rig.id), names))}
+          onClick={() =>
+            act(`A copy of “${rig.name}” was made.`, async () => copyRig(await api.rig(rig.id), rig.id, names))
+          }
         >
           Make a copy
         </Menu.Item>
         <Menu.Item onClick={() => act(`“${rig.name}” was saved as a file.`, save)}>Save as a rig file</Menu.Item>
+        <Menu.Item component={Link} to={`/rig/${rig.id}/merge`}>
+          Compare or merge
+        </Menu.Item>
         <Menu.Item
           onClick={() => act(`“${rig.name}” was put away. It can be brought back below.`, () => api.putAway(rig.id))}
         >
