@@ -293,7 +293,7 @@ describe('every room by keyboard alone', () => {
     await hands.page.waitForSelector('[aria-label="Find anything"]');
     await hands.write('Quay');
     await keys(hands.page, 'Enter');
-    await hands.sees('slot 3C');
+    await hands.sees('called by SWI 3C');
     await hands.page.close();
   });
 });

@@ -1,11 +1,22 @@
 import { IN, OUT } from '@yunta/core/sheets/sound-sheet';
 import type { KeyboardEvent } from 'react';
-import { inWords } from './columns.js';
+import { inWords, type SheetColumn } from './columns.js';
 import type { Cursor } from './cursor.js';
 import { fillDown, typeAll, type Draft, type Writing } from './typing.js';
 
 /** Kinds of column that the space bar turns over. */
 const SWITCHES: ReadonlySet<string> = new Set(['stage', 'switch']);
+
+export const isSwitch = (column: SheetColumn | undefined): boolean => SWITCHES.has(column?.is ?? '');
+
+/** What is in goes out, what is out comes in. */
+export const turnOver = (writing: Writing, cursor: Cursor): void => {
+  const { row, column } = cursor.at;
+  const here = writing.rows[row];
+  const turned = here?.cells[column]?.text === IN ? OUT : IN;
+  const title = `${here?.name ?? ''}: ${writing.columns[column]?.title ?? ''}`;
+  typeAll(writing, cursor, row, () => turned, `${title} ${inWords(turned)}`);
+};
 
 const moveOf = (key: string, row: number, column: number, columns: number): readonly [number, number] | undefined => {
   switch (key) {
@@ -64,10 +75,9 @@ const onCell = (e: KeyboardEvent, writing: Writing, cursor: Cursor, draft: Draft
     const many = `Take back ${cursor.toRow - cursor.fromRow + 1} × ${cursor.toColumn - Math.max(0, cursor.fromColumn) + 1} cells`;
     if (isBlock) typeAll(writing, cursor, cursor.fromRow, () => '', many);
     else if (at.column >= 0) typeAll(writing, cursor, at.row, () => '', `${title} taken back`);
-  } else if (e.key === ' ' && SWITCHES.has(writing.columns[at.column]?.is ?? '')) {
+  } else if (e.key === ' ' && isSwitch(writing.columns[at.column])) {
     e.preventDefault();
-    const turned = text === IN ? OUT : IN;
-    typeAll(writing, cursor, at.row, () => turned, `${title} ${inWords(turned)}`);
+    turnOver(writing, cursor);
   } else if (e.key === 'Escape' && isBlock) cursor.markTo(at.row, at.column);
   else if (e.key.length === 1) {
     e.preventDefault();

@@ -54,9 +54,6 @@ const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefine
     a.length === b.length &&
     a.every((c, i) => c.text === theItem(b, i).text && c.own === theItem(b, i).own && c.where === theItem(b, i).where));
 
-/** As marks of a footnote: what they mean stands above the sheet. */
-export const WHERE_MARKS = { 'only here': '†', 'not everywhere': '‡' } as const;
-
 /** What is typed into a cell, with why it cannot be. */
 const CellInput = ({ label, leftward, row }: { label: string; leftward: boolean; row: RowProps }) => (
   <>
@@ -88,7 +85,7 @@ const cellProps = (props: RowProps, column: number) => {
     tabIndex: active === column || (active === undefined && place === 0 && column === -1) ? 0 : -1,
     'aria-selected': isPicked(props, column),
     onClick: (e: MouseEvent) => pick(e, place, column),
-    onDoubleClick: () => start(column === -1 ? row.name : theItem(row.cells, column).text),
+    onDoubleClick: () => column === -1 && start(row.name),
     'aria-colindex': column + 3,
   };
 };
@@ -132,6 +129,7 @@ const ValueCell = ({ at, ...props }: RowProps & { at: number }) => {
       className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(props, at) ? 'picked' : ''}`}
       aria-label={isOpen ? undefined : said}
       title={where}
+      data-where={where}
     >
       {isOpen ? (
         <CellInput label={says} leftward={at > columns.length / 2} row={props} />
@@ -141,7 +139,6 @@ const ValueCell = ({ at, ...props }: RowProps & { at: number }) => {
           title={isLong ? text : undefined}
         >
           {text}
-          {where && <sup aria-hidden="true">{WHERE_MARKS[where]}</sup>}
         </div>
       )}
     </td>

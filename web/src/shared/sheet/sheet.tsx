@@ -1,9 +1,10 @@
 import './sheet.css';
 import { useMemo, useState, type MouseEvent } from 'react';
 import { copy, paste } from './clipboard.js';
-import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns } from './columns.js';
+import type { Cell } from '@yunta/core/sheets/sound-sheet';
+import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns, type SheetColumn, type SheetRow } from './columns.js';
 import { useCursor } from './cursor.js';
-import { keyInCell } from './keys.js';
+import { isSwitch, keyInCell, turnOver } from './keys.js';
 import { Row } from './row.js';
 import { typingInto, type Writing } from './typing.js';
 
@@ -32,8 +33,11 @@ export const Sheet = ({ label, heads, nameWidth, chosen, choose, ...writing }: S
   const { at, isBlock, fromRow, toRow, fromColumn, toColumn } = cursor;
   const pick = (e: MouseEvent, row: number, column: number) => {
     if (wrong) return;
-    if (e.shiftKey) cursor.markTo(row, column);
-    else cursor.go(row, column);
+    if (e.shiftKey) return cursor.markTo(row, column);
+    const isAgain = !isBlock && column >= 0 && at.row === row && at.column === column && editing === undefined;
+    if (!isAgain) return cursor.go(row, column);
+    if (isSwitch(columns[column])) turnOver(writing, cursor);
+    else setEditing(rows[row]?.cells[column]?.text ?? '');
   };
   const isMarked = (row: number): boolean => isBlock && row >= fromRow && row <= toRow;
   const laidOut = {
@@ -41,45 +45,79 @@ export const Sheet = ({ label, heads, nameWidth, chosen, choose, ...writing }: S
     '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
   };
   return (
-    <div className="sheet-wrap">
-      <table
-        style={laidOut}
-        className="sheet"
-        role="grid"
-        aria-label={label}
-        aria-multiselectable="true"
-        ref={cursor.table}
-        onKeyDown={(e) => keyInCell(e, writing, cursor, draft)}
-        onPaste={(e) => editing === undefined && paste(e, writing, cursor)}
-        onCopy={(e) => editing === undefined && rows[at.row] && copy(e, writing, cursor)}
-        aria-rowcount={rows.length + 1}
-        aria-colcount={columns.length + 2}
-      >
-        <Head heads={heads} boxes={boxes} />
-        <tbody role="rowgroup">
-          {rows.map((row, i) => (
-            <Row
-              key={row.id}
-              row={row}
-              place={i}
-              columns={columns}
-              chosen={row.id === chosen}
-              active={at.row === i ? at.column : undefined}
-              editing={at.row === i ? editing : undefined}
-              wrong={at.row === i ? wrong : ''}
-              from={isMarked(i) ? fromColumn : undefined}
-              to={isMarked(i) ? toColumn : undefined}
-              pick={pick}
-              start={setEditing}
-              keyInInput={keyInInput}
-              blur={blur}
-            />
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <>
+      <div className="sheet-wrap">
+        <table
+          style={laidOut}
+          className="sheet"
+          role="grid"
+          aria-label={label}
+          aria-multiselectable="true"
+          ref={cursor.table}
+          onKeyDown={(e) => keyInCell(e, writing, cursor, draft)}
+          onPaste={(e) => editing === undefined && paste(e, writing, cursor)}
+          onCopy={(e) => editing === undefined && rows[at.row] && copy(e, writing, cursor)}
+          aria-rowcount={rows.length + 1}
+          aria-colcount={columns.length + 2}
+        >
+          <Head heads={heads} boxes={boxes} />
+          <tbody role="rowgroup">
+            {rows.map((row, i) => (
+              <Row
+                key={row.id}
+                row={row}
+                place={i}
+                columns={columns}
+                chosen={row.id === chosen}
+                active={at.row === i ? at.column : undefined}
+                editing={at.row === i ? editing : undefined}
+                wrong={at.row === i ? wrong : ''}
+                from={isMarked(i) ? fromColumn : undefined}
+                to={isMarked(i) ? toColumn : undefined}
+                pick={pick}
+                start={setEditing}
+                keyInInput={keyInInput}
+                blur={blur}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <CellHelp row={rows[at.row]} column={columns[at.column]} cell={rows[at.row]?.cells[at.column]} />
+    </>
   );
 };
+
+const WHERE_WORDS = {
+  'only here': 'It holds in this hook-up only.',
+  'not everywhere': 'Another hook-up has it otherwise.',
+} as const;
+
+interface CellHelpProps {
+  readonly row: SheetRow | undefined;
+  readonly column: SheetColumn | undefined;
+  readonly cell: Cell | undefined;
+}
+
+/** What can be done where one stands; always as high, so that nothing moves under the hand. */
+const CellHelp = ({ row, column, cell }: CellHelpProps) => (
+  <p className="cell-help soft no-print">
+    {row && column ? (
+      <>
+        <strong>
+          {row.name}, {column.says}.
+        </strong>{' '}
+        {isSwitch(column)
+          ? 'Click it again, or Space, turns it over.'
+          : 'Click it again, or type, to change it; Enter keeps it, Delete takes it back.'}{' '}
+        {cell?.where && WHERE_WORDS[cell.where]}
+      </>
+    ) : (
+      'Type or double-click to rename.'
+    )}{' '}
+    Shift and arrows mark a block, Ctrl D fills it down, Ctrl C and V copy and paste.
+  </p>
+);
 
 /** The columns of a box stand under its code. */
 const Head = ({ heads, boxes }: { heads: readonly [string, string]; boxes: readonly BoxColumns[] }) => (

@@ -102,12 +102,12 @@ export const Bench = () => {
       <div className="bench">
         <div className="bench-side">
           <Floor bench={bench} act={act} />
-          <Monitor bench={bench} />
+          <Boxes bench={bench} act={act} />
         </div>
         <div className="bench-side">
-          <StandingTests />
           {play && <Playing play={play} progress={progress} again={again} stop={stopPlaying} />}
-          <Boxes bench={bench} act={act} />
+          <Monitor bench={bench} />
+          <StandingTests />
         </div>
       </div>
     </>
@@ -146,15 +146,16 @@ const WrongNow = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => (
 );
 
 /** Whether the sound that was called stands as wanted here, what the proof says of it, and what is heard. */
-const Stands = ({ bench: { sound, audio } }: { bench: BenchView }) => {
+const Stands = ({ bench: { sound, audio, wire } }: { bench: BenchView }) => {
   const { view } = useRig();
+  const isQuiet = wire.length === 0;
   const proved = view?.sounds.find((s) => s.id === sound?.id);
   return (
     <p role="status">
       {sound && sound.silentAt.length > 0 && (
         <span className="broken">Nothing is heard at {sound.silentAt.join(' or ')}. </span>
       )}
-      <AsWanted sound={sound} />
+      {isQuiet ? <AtPowerUp sound={sound} /> : <AsWanted sound={sound} />}
       {proved && (
         <span>
           {' '}
@@ -170,6 +171,17 @@ const Stands = ({ bench: { sound, audio } }: { bench: BenchView }) => {
     </p>
   );
 };
+
+/** Before anything was stomped nothing is wrong: the boxes stand as they wake up. */
+const AtPowerUp = ({ sound }: Pick<BenchView, 'sound'>) => (
+  <span>
+    <strong>Just switched on.</strong> Nothing was stomped yet.{' '}
+    {sound &&
+      (sound.wrong.length
+        ? `The slot of ${sound.name} is loaded, but not everything stands as it wants: ${sound.wrong.join('; ')}. A stomp brings it.`
+        : `${sound.name} is loaded, and everything stands as it wants.`)}
+  </span>
+);
 
 const AsWanted = ({ sound }: Pick<BenchView, 'sound'>) => {
   if (!sound) return <span className="soft">The slot that is loaded holds no sound.</span>;

@@ -13,6 +13,7 @@ import { fileName, saveFile } from '../../shared/save-file.js';
 import { newPartId } from '../../session/ids.js';
 import { BoxInspector, wakesText } from './box-inspector.js';
 import { BoxEditor } from './box-editor.js';
+import { TagSign } from '../../shared/tag-sign.js';
 import { doesText } from '../../shared/does-text.js';
 import { useShelf } from './use-shelf.js';
 import { ZONE_NAMES } from './zone-names.js';
@@ -105,48 +106,50 @@ export const Kit = () => {
   );
 };
 
-/** Every box, zone by zone; one of them can be chosen. */
-const Boxes = ({ devices }: { devices: readonly Device[] }) => {
+/** The kit as it stands, zone by zone from the hands to the house; one box can be chosen. */
+const Boxes = ({ devices }: { devices: readonly Device[] }) => (
+  <div className="zones">
+    {ZONES.map((zone) => {
+      const here = devices.filter((d) => d.zone === zone);
+      return here.length === 0 ? null : (
+        <section key={zone} className="zone" aria-label={ZONE_NAMES[zone]}>
+          <h2>{ZONE_NAMES[zone]}</h2>
+          <ul>
+            {here.map((d) => (
+              <Box key={d.id} device={d} />
+            ))}
+          </ul>
+        </section>
+      );
+    })}
+  </div>
+);
+
+/** How most boxes are when they are switched on; only the others say it. */
+const AS_MOST = 'as you left it';
+
+const Box = ({ device }: { device: Device }) => {
   const { selected, select } = useRig();
+  const does = doesText(device);
+  const isSaid = device.name.toLowerCase().includes(does);
+  const midi = midiText(device);
+  const wakes = wakesText(device);
   return (
-    <div className="card kit-boxes">
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>code</th>
-            <th>box</th>
-            <th>what it is in the path</th>
-            <th>MIDI</th>
-            <th>when switched on</th>
-          </tr>
-        </thead>
-        {ZONES.map((zone) => {
-          const here = devices.filter((d) => d.zone === zone);
-          return here.length === 0 ? null : (
-            <tbody key={zone}>
-              <tr>
-                <th colSpan={5} scope="rowgroup">
-                  {ZONE_NAMES[zone]}
-                </th>
-              </tr>
-              {here.map((d) => (
-                <tr key={d.id} className="kit-row" aria-selected={d.id === selected} onClick={() => select(d.id)}>
-                  <td>
-                    <button type="button" aria-label={`${d.code}, ${d.name}: show it`}>
-                      {d.code}
-                    </button>
-                  </td>
-                  <td className="any-name">{d.name}</td>
-                  <td className="soft">{doesText(d)}</td>
-                  <td className="mono">{midiText(d)}</td>
-                  <td className="soft one-row">{wakesText(d)}</td>
-                </tr>
-              ))}
-            </tbody>
-          );
-        })}
-      </table>
-    </div>
+    <li className={device.id === selected ? 'box-tile chosen' : 'box-tile'}>
+      <TagSign code={device.code} />
+      <button
+        type="button"
+        aria-pressed={device.id === selected}
+        aria-label={`${device.code}, ${device.name}: show it`}
+        title={device.name}
+        onClick={() => select(device.id)}
+      >
+        <span className="box-name">{device.name}</span>
+      </button>
+      {!isSaid && <span className="soft">{does}</span>}
+      {midi && <span className="soft">MIDI {midi}</span>}
+      {wakes && wakes !== AS_MOST && <span className="soft">switched on: {wakes}</span>}
+    </li>
   );
 };
 

@@ -1,10 +1,10 @@
-import { SegmentedControl, Select, TextInput } from '@mantine/core';
+import { Button, Popover, SegmentedControl, Select, TextInput } from '@mantine/core';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { theRef, type Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import { useRig } from '../../shared/rig-context.js';
-import { WHERE_MARKS } from '../../shared/sheet/row.js';
 import type { RowOrder } from './sound-rows.js';
+import { NewSound, type AddSound } from './sound-tools.js';
 
 export type SheetKind = 'sounds' | 'moves' | 'songs';
 
@@ -26,12 +26,12 @@ interface SheetToolsProps {
   /** What is typed holds in the hook-up that is shown, and in no other. */
   readonly only: boolean;
   readonly setOnly: (only: boolean) => void;
+  readonly add: AddSound;
 }
 
-/** Which sheet, which rows and columns of it, and where holds what is typed. */
-export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, ...rows }: SheetToolsProps) => {
+/** Which sheet, and where holds what is typed; which rows and columns, behind one button. */
+export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, add, ...rows }: SheetToolsProps) => {
   const { rig, hookup } = useRig();
-  const isMarked = hookup && soundsInOrder(rig).some((s) => s.wants.some((w) => w.in?.hookup));
   return (
     <div className="sheet-tools">
       <SegmentedControl
@@ -45,28 +45,38 @@ export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, 
           { value: 'songs', label: `Songs ${rig.parts.song.size || ''}` },
         ]}
       />
-      {sheet === 'sounds' && <Rows {...rows} />}
+      {sheet === 'sounds' && <FindSounds {...rows} />}
       {sheet !== 'songs' && (
-        <Select
-          size="xs"
-          w={126}
-          aria-label="Show a control as a column"
-          placeholder="Add a column"
-          searchable
-          data={controls}
-          value={null}
-          onChange={(v) => v && addColumn(theRef(v))}
-          nothingFoundMessage="No such control"
-          limit={60}
-        />
+        <Popover position="bottom-start" shadow="md" width={260} trapFocus>
+          <Popover.Target>
+            <Button variant="default" size="xs">
+              Rows and columns <span aria-hidden>&ensp;▾</span>
+            </Button>
+          </Popover.Target>
+          <Popover.Dropdown className="rows-and-columns">
+            {sheet === 'sounds' && <Rows {...rows} />}
+            <Select
+              size="xs"
+              label="Show a control as a column"
+              placeholder="a control"
+              searchable
+              comboboxProps={{ withinPortal: false }}
+              data={controls}
+              value={null}
+              onChange={(v) => v && addColumn(theRef(v))}
+              nothingFoundMessage="No such control"
+              limit={60}
+            />
+          </Popover.Dropdown>
+        </Popover>
       )}
       {hookup && all(rig, 'hookup').length > 1 && sheet === 'sounds' && (
         <Where hookup={hookup} only={only} setOnly={setOnly} />
       )}
-      {isMarked && (
-        <span className="soft">
-          {WHERE_MARKS['only here']} only in {hookup.name}, {WHERE_MARKS['not everywhere']} otherwise in another
-        </span>
+      {sheet === 'sounds' && (
+        <div className="at-the-end">
+          <NewSound add={add} compact />
+        </div>
       )}
     </div>
   );
@@ -85,38 +95,43 @@ const Where = ({ hookup, only, setOnly }: { hookup: Hookup } & Pick<SheetToolsPr
   />
 );
 
-/** Which sounds, in which order, and against what a change is marked. */
-const Rows = ({ arrangement, arrange }: Pick<SheetToolsProps, 'arrangement' | 'arrange'>) => {
+type RowsProps = Pick<SheetToolsProps, 'arrangement' | 'arrange'>;
+
+const FindSounds = ({ arrangement, arrange }: RowsProps) => (
+  <TextInput
+    size="xs"
+    w={145}
+    aria-label="Find sounds"
+    placeholder="name, slot, role, song"
+    value={arrangement.find}
+    onChange={(e) => arrange({ ...arrangement, find: e.currentTarget.value })}
+  />
+);
+
+/** In which order the sounds stand, and against what a change is marked. */
+const Rows = ({ arrangement, arrange }: RowsProps) => {
   const { rig } = useRig();
   return (
     <>
-      <TextInput
-        size="xs"
-        w={145}
-        aria-label="Find sounds"
-        placeholder="name, slot, role, song"
-        value={arrangement.find}
-        onChange={(e) => arrange({ ...arrangement, find: e.currentTarget.value })}
-      />
       <Select
         size="xs"
-        w={112}
-        aria-label="Order of the rows"
+        label="Order of the rows"
         allowDeselect={false}
+        comboboxProps={{ withinPortal: false }}
         data={[...SORTS]}
         value={arrangement.sort}
         onChange={(v) => v && arrange({ ...arrangement, sort: v })}
       />
       <Select
         size="xs"
-        w={180}
-        aria-label="Mark what changes"
+        label="Mark what changes ▸"
         data={[
-          { value: '', label: '▸ against the row above' },
-          ...soundsInOrder(rig).map((s) => ({ value: s.id, label: `▸ against ${s.name}` })),
+          { value: '', label: 'against the row above' },
+          ...soundsInOrder(rig).map((s) => ({ value: s.id, label: `against ${s.name}` })),
         ]}
         allowDeselect={false}
         searchable
+        comboboxProps={{ withinPortal: false }}
         value={arrangement.against ?? ''}
         onChange={(v) => arrange({ ...arrangement, against: v || undefined })}
       />

@@ -1,15 +1,16 @@
-import { Button, Select } from '@mantine/core';
-import { changeSound, removeSound, setLeaving } from '@yunta/core/edits/sounds';
+import { Button, Popover, Select } from '@mantine/core';
+import { changeSound, giveSlots, removeSound, setLeaving } from '@yunta/core/edits/sounds';
 import type { Id } from '@yunta/core/rig/ids';
 import { cutTo, LONGEST } from '@yunta/core/rig/limits';
+import { soundsInOrder } from '@yunta/core/rig/rig';
 import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
 import { fits, TextField } from '../../shared/text-field.js';
 import { theOne } from '@yunta/core/known/the';
 
-/** Adds a sound, derived from another where that is said. */
-export type AddSound = (name: string, role: Role, parent?: Id<'sound'>) => void;
+/** Adds a sound, derived from another where that is said. @returns whether it could be */
+export type AddSound = (name: string, role: Role, parent?: Id<'sound'>) => boolean;
 
 const LEAVING = [
   { value: '', label: 'tails as they come' },
@@ -17,49 +18,75 @@ const LEAVING = [
   { value: 'cut', label: 'left, it stops' },
 ] as const;
 
-/** What is done to the chosen sound as a whole. */
+/** What is done to the chosen sound as a whole, behind one button. */
 export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
   const { rig, edit } = useRig();
+  const [opened, open] = useState(false);
   const setRole = (role: Role) => edit(changeSound(sound, { role }), `${sound.name}: role ${role}`);
   const leave = (how: string) => {
     const { value, label } = theOne(LEAVING, (l) => l.value === how);
     edit(setLeaving(sound, value === '' ? undefined : value), `${sound.name}: ${label}`);
   };
+  const derive = () => {
+    open(false);
+    add(`${cutTo(sound.name, LONGEST.name - 2)} 2`, sound.role, sound.id);
+  };
+  const remove = () => {
+    open(false);
+    edit(removeSound(rig, sound.id), `Remove ${sound.name}`);
+  };
   return (
-    <div className="sheet-tools">
-      <strong className="clip chosen-name">{sound.name}</strong>
-      <Select
-        aria-label={`Role of ${sound.name}`}
-        size="xs"
-        w={120}
-        allowDeselect={false}
-        data={[...ROLES]}
-        value={sound.role}
-        onChange={(role) => role && setRole(role)}
-      />
-      <Select
-        aria-label={`When ${sound.name} is left`}
-        size="xs"
-        w={150}
-        allowDeselect={false}
-        data={[...LEAVING]}
-        value={sound.leaving ?? ''}
-        onChange={(how) => how !== null && leave(how)}
-      />
-      <Button
-        variant="default"
-        size="xs"
-        onClick={() => add(`${cutTo(sound.name, LONGEST.name - 2)} 2`, sound.role, sound.id)}
-      >
-        Derive from it
+    <Popover opened={opened} onChange={open} position="bottom-end" shadow="md" width={250} trapFocus>
+      <Popover.Target>
+        <Button variant="default" size="xs" aria-expanded={opened} onClick={() => open(!opened)}>
+          This sound <span aria-hidden>&ensp;▾</span>
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown className="this-sound">
+        <Select
+          label={`Role of ${sound.name}`}
+          size="xs"
+          allowDeselect={false}
+          comboboxProps={{ withinPortal: false }}
+          data={[...ROLES]}
+          value={sound.role}
+          onChange={(role) => role && setRole(role)}
+        />
+        <Select
+          label={`When ${sound.name} is left`}
+          size="xs"
+          allowDeselect={false}
+          comboboxProps={{ withinPortal: false }}
+          data={[...LEAVING]}
+          value={sound.leaving ?? ''}
+          onChange={(how) => how !== null && leave(how)}
+        />
+        <Button variant="default" size="xs" onClick={derive}>
+          Derive from it
+        </Button>
+        <Button variant="default" size="xs" onClick={remove}>
+          Remove it
+        </Button>
+      </Popover.Dropdown>
+    </Popover>
+  );
+};
+
+/** Sounds that were made before there was a controller are offered its slots. */
+export const OfferSlots = () => {
+  const { rig, edit } = useRig();
+  const uncalled = soundsInOrder(rig).filter((s) => s.calls.length === 0);
+  const offer = uncalled.length ? giveSlots(rig) : undefined;
+  if (!offer?.put.length) return null;
+  const count = offer.put.length;
+  return (
+    <p className="offer-slots" role="status">
+      {uncalled.length === 1 ? `“${uncalled[0]?.name}” is` : `${uncalled.length} sounds are`} called by nothing, and
+      there {count === 1 ? 'is a free slot' : 'are free slots'}.{' '}
+      <Button size="compact-sm" onClick={() => edit(offer, `Slots for ${count === 1 ? '1 sound' : `${count} sounds`}`)}>
+        {count === 1 ? 'Give it the slot' : `Give ${count} of them slots, in this order`}
       </Button>
-      <Button variant="default" size="xs" onClick={() => edit(removeSound(rig, sound.id), `Remove ${sound.name}`)}>
-        Remove it
-      </Button>
-      <div className="at-the-end">
-        <NewSound add={add} compact />
-      </div>
-    </div>
+    </p>
   );
 };
 
@@ -71,10 +98,7 @@ export const NewSound = ({ add, compact }: { add: AddSound; compact?: boolean })
       className="one-line"
       onSubmit={(e) => {
         e.preventDefault();
-        if (fits(name, LONGEST.name)) {
-          add(name.trim(), 'other');
-          setName('');
-        }
+        if (fits(name, LONGEST.name) && add(name.trim(), 'other')) setName('');
       }}
     >
       <TextField

@@ -4,7 +4,7 @@ import { addSound, giveSlots } from '@yunta/core/edits/sounds';
 import type { Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
-import { useMemo, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
@@ -17,7 +17,7 @@ import { Moves } from './moves.js';
 import { SheetTools, type SheetKind } from './sheet-tools.js';
 import { Songs } from './songs.js';
 import { AS_IT_STANDS, SoundSheet } from './sound-rows.js';
-import { NewSound, SoundTools, type AddSound } from './sound-tools.js';
+import { NewSound, OfferSlots, type AddSound } from './sound-tools.js';
 import { Stored } from './stored.js';
 
 /** The room: the run of the chosen sound above, the sheet of all of them below. */
@@ -30,7 +30,9 @@ export const Sounds = () => {
     const made = addSound(rig, id, name, role, parent);
     const isUncalled = sounds.some((s) => s.calls.length === 0);
     const label = parent ? `Derive ${name}` : `Add ${name}`;
-    if (edit(isUncalled ? together(giveSlots(rig), made) : made, label).length === 0) select(id);
+    const isDone = edit(isUncalled ? together(giveSlots(rig), made) : made, label).length === 0;
+    if (isDone) select(id);
+    return isDone;
   };
   return chosen ? <AllSounds chosen={chosen} add={add} /> : <FirstSound add={add} />;
 };
@@ -51,6 +53,22 @@ const FirstSound = ({ add }: { add: AddSound }) => (
   </>
 );
 
+/**
+ * The card of the run keeps the height of the tallest that it showed: from sound to sound nothing below it moves.
+ * @param shown what it shows; a panel that is opened or closed begins anew
+ */
+const useTallest = ([run, open]: readonly [unknown, ReadonlySet<Panel>]) => {
+  const card = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    card.current?.style.setProperty('min-height', '');
+  }, [open]);
+  useLayoutEffect(() => {
+    const { current } = card;
+    if (current && run) current.style.setProperty('min-height', `${current.offsetHeight}px`);
+  }, [run, open]);
+  return card;
+};
+
 const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const { rig, view, select } = useRig();
   const [complaint, complain] = useState('');
@@ -62,13 +80,15 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
   const controls = useMemo(() => addable(rig, columns), [rig, columns]);
   const run = useAsked(['run', chosen.id], (worker) => worker.answers.run(chosen.id));
+  const runCard = useTallest([run, open]);
   const only = isForThisOnly && all(rig, 'hookup').length > 1;
   const turn = (panel: Panel) =>
     setOpen((before) => new Set(before.has(panel) ? [...before].filter((p) => p !== panel) : [...before, panel]));
   return (
     <div className="sounds">
-      <Head sound={chosen} shown={view?.sounds.find((s) => s.id === chosen.id)} open={open} turn={turn} />
-      <div className="card run-card">
+      <Head sound={chosen} shown={view?.sounds.find((s) => s.id === chosen.id)} add={add} open={open} turn={turn} />
+      <OfferSlots />
+      <div className="card run-card" ref={runCard}>
         {open.has('compare') ? <Compare sound={chosen} /> : run && <Run items={run} label={`Run of ${chosen.name}`} />}
         {open.has('stored') && <Stored sound={chosen} />}
       </div>
@@ -83,8 +103,8 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
         addColumn={(control) => setMore([...more, control])}
         only={isForThisOnly}
         setOnly={setOnly}
+        add={add}
       />
-      {sheet === 'sounds' && <SoundTools sound={chosen} add={add} />}
       {complaint && (
         <p role="alert" className="broken complaint">
           {complaint}
