@@ -140,3 +140,25 @@ test('anything is found from everywhere, also while one writes: a song, a hook-u
   await hands.press('Enter');
   await hands.page.waitForFunction(() => location.search.includes('in='));
 });
+
+test('who is at the keyboard is asked once; a mark tells afterwards what changed since, in words', async () => {
+  const hands = new Hands(await openPage(browser, server.url));
+  await hands.type('textbox', 'Your name, for the history', 'Ines');
+  const rooms = await server.fresh('night-market-bass');
+  await hands.page.goto(`${rooms}/kit`);
+  await hands.click('button', 'Night market bass: the whole rig');
+  await hands.click('menuitem', 'History');
+  await hands.type('textbox', 'Name of a mark', 'before the ferry tour');
+  await hands.click('button', 'Set a mark');
+  await hands.sees('Mark: before the ferry tour, by Ines');
+  await hands.press('Escape');
+  await hands.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
+  await hands.click('button', 'CMP, Bass compressor: show it');
+  await hands.type('textbox', 'Name', 'Squeezer');
+  await hands.press('Enter');
+  await hands.click('button', 'Night market bass: the whole rig');
+  await hands.click('menuitem', 'History');
+  await hands.click('button', 'Mark: before the ferry tour: what changed since');
+  await hands.sees('Bass compressor: name: Squeezer (was: Bass compressor)');
+  await hands.page.close();
+});

@@ -18,7 +18,7 @@ afterAll(async () => {
 describe('in front of the boxes', () => {
   test('a slot is ticked off; after one sound has changed only what differs comes back', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/program`));
-    await hands.type('textbox', 'Who types it in', 'Technician');
+    await hands.type('textbox', 'Your name, for the history', 'Technician');
     await hands.click('button', 'Tick all lines, SWI 1A');
     await hands.sees('Technician, revision 1');
     expect(await violations(hands.page)).toEqual([]);

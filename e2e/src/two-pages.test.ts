@@ -82,7 +82,7 @@ test('what is edited while the server is away waits in the browser, also over a 
 
 test('an earlier revision is brought back and taken back again; what was ticked stays ticked; without the server it says why not', async () => {
   const hands = await page('program');
-  await hands.type('textbox', 'Who types it in', 'Technician');
+  await hands.type('textbox', 'Your name, for the history', 'Technician');
   await hands.click('button', 'Tick all lines, SWI 1B');
   await hands.sees('Technician, revision');
   await hands.click('link', 'Sounds');
@@ -114,7 +114,7 @@ test('who plays on the bench goes on while somebody else ticks off what is typed
   await player.sees('keys 1–9');
   await player.press('4');
   await player.sees('Lead stands as wanted');
-  await technician.type('textbox', 'Who types it in', 'Technician');
+  await technician.type('textbox', 'Your name, for the history', 'Technician');
   await technician.click('button', 'Tick all lines, SWI 1A');
   await technician.sees('Technician, revision');
   await technician.sees(', saved');

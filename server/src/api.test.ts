@@ -36,6 +36,26 @@ describe('rigs in a list', () => {
       last: { label: 'A rig that ships with Yunta', who: 'local', when: expect.any(String) },
     });
   });
+  test('whoever sits at the keyboard is named as they called themselves, in any letters; what is no name is left out', async () => {
+    const rename = async (person: string, name: string) => {
+      const { parts, revision: base } = (await get('/api/rigs/lighthouse-solo')).body as {
+        parts: Part[];
+        revision: number;
+      };
+      const about = parts.find((p) => p.kind === 'about')!;
+      const change = { id: `by-${base}`, base, label: name, put: [{ ...about, name }], remove: [] };
+      const sent = http()
+        .post('/api/rigs/lighthouse-solo/changes')
+        .set('host', '127.0.0.1')
+        .set('x-yunta-person', person);
+      expect((await sent.send(change)).status).toBe(200);
+      return ((await listed('lighthouse-solo')) as { last: { who: string } }).last.who;
+    };
+    expect(await rename(encodeURIComponent('Zoë 渡辺'), 'One')).toBe('Zoë 渡辺');
+    expect(await rename('x'.repeat(300), 'Two')).toHaveLength(64);
+    expect(await rename('%E0%A4%A', 'Three')).toBe('local');
+    expect(await rename('', 'Lighthouse solo set')).toBe('local');
+  });
   test('one that is put away keeps its parts and history, twice is harmless, and it comes back as it was', async () => {
     const rig = '/api/rigs/night-market-bass';
     const before = (await get(rig)).body as object;

@@ -104,7 +104,7 @@ export class ChangesService {
       revision,
       change: set.id,
       label: set.label,
-      who: who.id,
+      who: who.atKeyboard ?? who.id,
       when: new Date(),
       format: FORMAT,
       delta: stored,

@@ -15,6 +15,7 @@ export class JournalEntry {
   /** Id of the change set; the same one never enters twice. */
   @Column({ type: 'varchar', length: 64 }) change: string;
   @Column({ type: 'varchar', length: 200 }) label: string;
+  /** Who sat at the keyboard, as they called themselves; the owner's id where nobody said. */
   @Column({ type: 'varchar', length: 64 }) who: string;
   @Column({ type: 'datetime', precision: 3 }) when: Date;
   @Column({ type: 'smallint', unsigned: true }) format: number;

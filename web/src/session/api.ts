@@ -2,6 +2,7 @@ import type { ChangeSet } from '@yunta/core/change/edit';
 import type { Device } from '@yunta/core/rig/device';
 import type { Clash } from '@yunta/core/change/rebase';
 import type { Journaled } from '@yunta/core/change/session';
+import { personHere } from './person.js';
 import { rigOf, type Part, type Rig } from '@yunta/core/rig/rig';
 import type { AnyId } from '@yunta/core/rig/ids';
 import type { Refusal } from '@yunta/core/rig/result';
@@ -93,7 +94,11 @@ const ask = async <T>(
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(method === 'GET' ? {} : { 'x-yunta-person': encodeURIComponent(personHere()) }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       signal: AbortSignal.timeout(timeout),
     });
     if (response.ok) return await response.json();

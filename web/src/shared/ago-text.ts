@@ -39,3 +39,9 @@ export const dayText = (then: string, now: Date): string => {
 
 /** The hour of something, without its day. */
 export const hourText = (then: string): string => clock(new Date(then));
+
+/** Whom the journal names where nobody said who it was. */
+const NOBODY_SAID = 'local';
+
+/** @example byWhom('Ines') // ', by Ines' */
+export const byWhom = (who: string): string => (who === NOBODY_SAID ? '' : `, by ${who}`);

@@ -1,10 +1,18 @@
 import { Button, TextInput } from '@mantine/core';
-import { sayChange } from '@yunta/core/sheets/change-words';
+import { deltaOf } from '@yunta/core/change/delta';
+import { difference } from '@yunta/core/change/diff';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { sayChange, type SaidChange } from '@yunta/core/sheets/change-words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api, type HistoryEntry } from '../session/api.js';
-import { dayText, hourText } from '../shared/ago-text.js';
+import { newPartId } from '../session/ids.js';
+import { fits, TextField } from '../shared/text-field.js';
+import { byWhom, dayText, hourText } from '../shared/ago-text.js';
 import { useRig } from '../shared/rig-context.js';
+
+/** A change that only marks a moment is called so. */
+const MARK = 'Mark: ';
 
 interface Line {
   readonly newest: HistoryEntry;
@@ -84,24 +92,31 @@ interface HistoryLineProps extends Pick<HistoryListProps, 'goBack' | 'isGoing'> 
 
 const HistoryLine = ({ line: { newest, times }, isNow, goBack, isGoing }: HistoryLineProps) => {
   const [opened, open] = useState(false);
+  const isMark = newest.label.startsWith(MARK);
   return (
-    <li>
+    <li className={isMark ? 'mark' : ''}>
       <time dateTime={newest.when}>{hourText(newest.when)}</time>
       <div className="history-what">
         <span>
           {newest.label}
           {times > 1 && <span className="soft"> {times} times</span>}
+          <span className="soft">{byWhom(newest.who)}</span>
         </span>
-        {opened && <WhatChanged from={newest.revision - times} to={newest.revision} />}
+        {opened &&
+          (isMark ? (
+            <SinceThen revision={newest.revision} />
+          ) : (
+            <WhatChanged from={newest.revision - times} to={newest.revision} />
+          ))}
       </div>
       <Button
         size="compact-xs"
         variant="default"
         aria-expanded={opened}
-        aria-label={`What changed in revision ${newest.revision}`}
+        aria-label={isMark ? `${newest.label}: what changed since` : `What changed in revision ${newest.revision}`}
         onClick={() => open(!opened)}
       >
-        What changed
+        {isMark ? 'What changed since' : 'What changed'}
       </Button>
       {isNow ? (
         <span className="soft">as it is now</span>
@@ -131,21 +146,72 @@ const WhatChanged = ({ from, to }: { from: number; to: number }) => {
   });
   if (isError) return <p className="broken">The server does not answer; what changed is with it.</p>;
   if (!data) return <p className="soft">Reading …</p>;
-  const said = data.flatMap((j) => sayChange(rig, j.delta));
+  return <SaidChanges changes={data.flatMap((j) => sayChange(rig, j.delta))} />;
+};
+
+/** What stands otherwise now than it did at a mark, however often it went to and fro in between. */
+const SinceThen = ({ revision }: { revision: number }) => {
+  const { rigId, rig } = useRig();
+  const { data: then, isError } = useQuery({
+    queryKey: ['rig at', rigId, revision],
+    queryFn: () => api.at(rigId, revision),
+    staleTime: Infinity,
+    retry: 0,
+  });
+  if (isError) return <p className="broken">The server does not answer; what was then is with it.</p>;
+  if (!then) return <p className="soft">Reading …</p>;
+  return <SaidChanges changes={sayChange(rig, deltaOf(then, difference(then, rig)))} />;
+};
+
+const SaidChanges = ({ changes }: { changes: readonly SaidChange[] }) => (
+  <ul className="history-words">
+    {changes.length === 0 && <li>Nothing that shows.</li>}
+    {changes.map(({ is, what, was, now }, i) => (
+      <li key={`${i} ${what}`}>
+        {is === 'changed' ? (
+          <>
+            {what}: {now} <span className="soft">(was: {was})</span>
+          </>
+        ) : (
+          `${what}: ${is}`
+        )}
+      </li>
+    ))}
+  </ul>
+);
+
+/** A mark is a note in the log, so that it is found again by its name, and what changed since by the history. */
+export const SetMark = () => {
+  const { edit } = useRig();
+  const [name, setName] = useState('');
   return (
-    <ul className="history-words">
-      {said.length === 0 && <li>Nothing that shows.</li>}
-      {said.map(({ is, what, was, now }, i) => (
-        <li key={`${i} ${what}`}>
-          {is === 'changed' ? (
-            <>
-              {what}: {now} <span className="soft">(was: {was})</span>
-            </>
-          ) : (
-            `${what}: ${is}`
-          )}
-        </li>
-      ))}
-    </ul>
+    <form
+      className="one-line"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (!fits(name, LONGEST.name)) return;
+        const text = name.trim();
+        edit(
+          {
+            put: [{ kind: 'logEntry', id: newPartId('logEntry'), when: new Date().toISOString(), text, about: [] }],
+            remove: [],
+          },
+          `${MARK}${text}`,
+        );
+        setName('');
+      }}
+    >
+      <TextField
+        size="xs"
+        most={LONGEST.name}
+        aria-label="Name of a mark"
+        placeholder="before the ferry tour"
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Button type="submit" size="xs" variant="default" disabled={!fits(name, LONGEST.name)}>
+        Set a mark
+      </Button>
+    </form>
   );
 };

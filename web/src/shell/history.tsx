@@ -7,7 +7,8 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
 import { AboutRig } from './about.js';
-import { HistoryList } from './history-list.js';
+import { YourName } from '../shared/your-name.js';
+import { HistoryList, SetMark } from './history-list.js';
 import { useRig } from '../shared/rig-context.js';
 import { surely } from '@yunta/core/known/the';
 
@@ -59,6 +60,10 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
       >
         {said}
       </p>
+      <div className="history-who">
+        <YourName />
+        <SetMark />
+      </div>
       <AboutRig />
       <Notes />
       <HistoryList

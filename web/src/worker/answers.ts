@@ -5,6 +5,7 @@ import { sideBySide, type SideBySide } from '@yunta/core/derive/views/side-by-si
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { songHands, type SongHands } from '@yunta/core/derive/views/songs';
+import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { termsOf, type Terms } from '@yunta/core/derive/views/terms';
@@ -55,6 +56,11 @@ export class Answers {
           ]
         : [];
     });
+  }
+
+  /** Every line into the house, for its engineer. */
+  inputList(): readonly InputLine[] {
+    return this.held.derived ? inputList(this.held.derived) : [];
   }
 
   /** What the hook-up asks of all its sounds, and what they do. */

@@ -1,16 +1,14 @@
 import { Button, Checkbox } from '@mantine/core';
-import { LONGEST } from '@yunta/core/rig/limits';
 import type { TypeBox, TypeSlot } from '@yunta/core/derive/views/type-in';
 import { tick, untick } from '@yunta/core/edits/ticks';
 import { partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { Boxes, keyOf } from './boxes.js';
+import { personHere } from '../../session/person.js';
+import { YourName } from '../../shared/your-name.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
-import { TextField } from '../../shared/text-field.js';
 import { theFirst } from '@yunta/core/known/the';
-
-const PERSON = 'yunta-person';
 
 /**
  * Box by box and slot by slot, as one stands in front of it. What is ticked off comes back only when it reads
@@ -22,7 +20,7 @@ export const TypeIn = () => {
   const boxes = useAsked(['type in'], (worker) => worker.answers.typeIn());
   const [params, setParams] = useSearchParams();
   const [onlyOpen, setOnlyOpen] = useState(false);
-  const [who, setWho] = useState(() => localStorage.getItem(PERSON) ?? '');
+  const [who, setWho] = useState(personHere);
   if (!boxes) return <p className="soft">Working out what each box must hold …</p>;
   if (boxes.length === 0) {
     return (
@@ -63,18 +61,7 @@ export const TypeIn = () => {
           checked={onlyOpen}
           onChange={(e) => setOnlyOpen(e.currentTarget.checked)}
         />
-        <TextField
-          most={LONGEST.name}
-          size="xs"
-          aria-label="Who types it in"
-          placeholder="who types it in"
-          w={170}
-          value={who}
-          onChange={(e) => {
-            setWho(e.currentTarget.value);
-            localStorage.setItem(PERSON, e.currentTarget.value);
-          }}
-        />
+        <YourName told={setWho} />
       </div>
       {slots.length === 0 && <p className="proved">All of {box.name} is typed in.</p>}
       <div className="card type-slots">

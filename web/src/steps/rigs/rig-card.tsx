@@ -10,7 +10,7 @@ import { saveRig } from '../../shared/save-file.js';
 import { fits, TextField } from '../../shared/text-field.js';
 import { Headline } from '../../shared/verdict.js';
 import type { CardMaker } from '../../worker/client.js';
-import { agoText } from '../../shared/ago-text.js';
+import { agoText, byWhom } from '../../shared/ago-text.js';
 import { useCard } from './use-card.js';
 
 interface RigCardProps {
@@ -89,7 +89,7 @@ export const RigCard = ({ rig, names, maker, waits, act }: RigCardProps) => {
         <div className="soft">
           {rig.demo && rig.revision === 1
             ? 'Ships with Yunta'
-            : `${rig.last.label}, ${agoText(rig.last.when, new Date())}`}
+            : `${rig.last.label}, ${agoText(rig.last.when, new Date())}${byWhom(rig.last.who)}`}
         </div>
       )}
       {waits}

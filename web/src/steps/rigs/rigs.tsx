@@ -3,6 +3,7 @@ import { Button } from '@mantine/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { YourName } from '../../shared/your-name.js';
 import { Mark } from '../../shared/mark.js';
 import { api, Away, Failing, type RigEntry } from '../../session/api.js';
 import { makeRig, whyNot } from '../../session/rig-keeping.js';
@@ -42,6 +43,7 @@ export const Rigs = () => {
         <Mark />
         <h1>Yunta</h1>
         <span className="soft">Design a stage rig, program it, prove that every sound comes back.</span>
+        <YourName />
       </div>
       {!keeps && (
         <p className="notice" role="alert">

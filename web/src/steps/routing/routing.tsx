@@ -10,6 +10,7 @@ import { PasteTable } from '../../shared/paste-table.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
+import { ForTheHouse } from './for-the-house.js';
 import { Hookups } from './hookups.js';
 import { boxName, jackText } from './jack-text.js';
 import { MapRoom } from './map-room.js';
@@ -32,6 +33,7 @@ const PARTS = [
   { part: 'map', name: 'Map' },
   { part: 'cables', name: 'Cables' },
   { part: 'hookups', name: 'Hook-ups' },
+  { part: 'house', name: 'For the house' },
   { part: 'start', name: 'Starting points' },
 ] as const;
 
@@ -95,6 +97,7 @@ export const Routing = () => {
         </>
       )}
       {shown === 'hookups' && <Hookups />}
+      {shown === 'house' && <ForTheHouse />}
     </div>
   );
 };
