@@ -1,5 +1,6 @@
 import { switcher, type Generic } from './parts.js';
 import { cabinet } from './shelves/amps.js';
+import { desk } from './shelves/outputs.js';
 import { contactPedal, thruBox } from './shelves/control.js';
 import { supplyOf } from './shelves/supply.js';
 
@@ -46,6 +47,13 @@ const NUMBERED: readonly Numbered[] = [
     least: 2,
     most: 16,
     make: (key, n) => thruBox(key, [`MIDI thru box with ${n} ways`], n),
+  },
+  {
+    prefix: 'desk-',
+    unit: 'channel',
+    least: 2,
+    most: 64,
+    make: (key, channels) => desk(key, [`Mixing desk with ${channels} channels`], channels),
   },
 ];
 

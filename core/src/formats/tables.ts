@@ -1,11 +1,7 @@
-import { numbered } from '../catalogue/numbered.js';
-import { CATALOGUE, generic } from '../catalogue/boxes.js';
 import { together, type Edit } from '../change/edit.js';
 import { connect, givesOut } from '../edits/cables.js';
-import { addDevice } from '../edits/devices.js';
 import { apply } from '../change/apply.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
-import { cutTo, LONGEST, wrongText } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { MOST_ROWS, readCells, writeCells } from './cells.js';
 import { all, cablesOf, partOf, type Rig } from '../rig/rig.js';
@@ -85,78 +81,11 @@ const rowsOf = (text: string, columns: readonly string[]): Result<readonly Row[]
   return ok(rows);
 };
 
-const tooLong = (text: string | undefined, most: number): boolean => wrongText(text ?? '', most) !== undefined;
-
 const plain = (text: string): string =>
   text
     .toLowerCase()
     .replaceAll(/[^\p{L}\p{N}]+/gu, ' ')
     .trim();
-
-/**
- * Boxes from a table of the kit; a box is found by its key in the catalogue or by what people call it. All rows or
- * none.
- */
-export const readKitTable = (rig: Rig, text: string, newId: () => Id<'device'>): Result<Edit, readonly Refusal[]> => {
-  const rows = rowsOf(text, KIT_COLUMNS);
-  if (!rows.ok) return rows;
-  const wrong: Refusal[] = [];
-  const codes: string[] = [];
-  const edits = rows.value.flatMap((row, i): Edit[] => {
-    const said = row['box'] || row['name'] || row['code'] || '';
-    const box =
-      CATALOGUE.find((g) => g.key === said) ??
-      numbered(said) ??
-      CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(said))) ??
-      CATALOGUE.find((g) => g.says.some((s) => plain(s) === plain(row['name'] ?? '')));
-    const channel = row['midi channel'] ? Number(row['midi channel']) : undefined;
-    if (!box)
-      wrong.push(
-        wrongAt(
-          i + 1,
-          `"${said.slice(0, 60)}" is no box of the catalogue.`,
-          'Call it as the shelves do, such as "Low-gain drive".',
-        ),
-      );
-    else if (tooLong(row['code'], LONGEST.code))
-      wrong.push(
-        wrongAt(
-          i + 1,
-          `The code "${surely(row['code']).slice(0, 20)}" is too long: ${wrongText(surely(row['code']), LONGEST.code)}`,
-          'Shorten it, or leave it out and one is made.',
-        ),
-      );
-    else if (tooLong(row['name'], LONGEST.name))
-      wrong.push(
-        wrongAt(
-          i + 1,
-          `The name "${cutTo(surely(row['name']), 24)}" is too long: ${wrongText(surely(row['name']), LONGEST.name)}`,
-          'Shorten it.',
-        ),
-      );
-    else if (channel !== undefined && !(Number.isInteger(channel) && channel >= 1 && channel <= 16))
-      wrong.push(wrongAt(i + 1, `"${surely(row['midi channel']).slice(0, 20)}" is no MIDI channel.`, 'Use 1 to 16.'));
-    else {
-      const code = row['code'] ?? '';
-      const edit = addDevice(
-        rig,
-        box.key,
-        newId(),
-        {
-          ...(code ? { code } : {}),
-          ...(row['name'] ? { name: row['name'] } : {}),
-          ...(channel && generic(box.key).box.midi ? { channel } : {}),
-        },
-        codes,
-      );
-      const [made] = edit.put;
-      if (made?.kind === 'device') codes.push(made.code);
-      return [edit];
-    }
-    return [];
-  });
-  return wrong.length ? refuse(wrong) : ok(together(...edits));
-};
 
 /** Cables from a table, plugged one after the other; a jack that holds a plug gives it up. All rows or none. */
 export const readCableTable = (

@@ -14,7 +14,7 @@ import { typeIn, type TypeBox } from '@yunta/core/derive/views/type-in';
 import { tried, type TriedRemedy } from '@yunta/core/derive/views/tried';
 import { soundRun, soundTrace, storedView, type StoredView } from '@yunta/core/derive/views/view';
 import { sendingControllers, shouldSend } from '@yunta/core/derive/views/wire-check';
-import { readCableTable, readKitTable } from '@yunta/core/formats/tables';
+import { readCableTable } from '@yunta/core/formats/tables';
 import { writeHexText, writeMidiFile } from '@yunta/core/formats/capture';
 import type { Refusal, Result } from '@yunta/core/rig/result';
 import { placeText, stepText } from '@yunta/core/recall/words/words';
@@ -83,12 +83,9 @@ export class Answers {
     return this.held.derived ? sendingControllers(this.held.derived) : [];
   }
 
-  /** Boxes or cables from a pasted table, for a rig as the page has it. */
-  readTable(of: 'kit' | Id<'hookup'>, parts: readonly Part[], text: string): Result<Edit, readonly Refusal[]> {
-    const rig = rigOf(parts);
-    return of === 'kit'
-      ? readKitTable(rig, text, () => newPartId('device'))
-      : readCableTable(rig, of, text, () => newPartId('cable'));
+  /** Cables from a pasted table, for a rig as the page has it. */
+  readCables(hookup: Id<'hookup'>, parts: readonly Part[], text: string): Result<Edit, readonly Refusal[]> {
+    return readCableTable(rigOf(parts), hookup, text, () => newPartId('cable'));
   }
 
   shouldSend(controller: Id<'device'>): { readonly text: string; readonly midi: Uint8Array<ArrayBuffer> } {

@@ -110,6 +110,15 @@ export const AROUND: readonly Family[] = [
     counts: 'way',
     boxes: [['midi-thru', 'midi; 4 way']],
   },
+  {
+    says: 'midi box',
+    asks: true,
+    boxes: [
+      ['midi-interface', 'midi'],
+      ['midi-thru', 'midi; 4 way'],
+      ['midi-merge', 'midi'],
+    ],
+  },
   { says: 'midi merge; midi merger; midi merge box', boxes: [['midi-merge', 'midi']] },
   { says: 'midi interface; usb midi; usb midi interface', boxes: [['midi-interface', 'midi']] },
   {
@@ -201,7 +210,7 @@ export const AROUND: readonly Family[] = [
     asks: true,
     counts: 'channel',
     boxes: [
-      ['desk', '8 channel'],
+      ['desk', ''],
       ['desk-16', '16 channel; large'],
       ['mixer-4', '4 channel; line; mono'],
       ['mixer-stereo', 'stereo; line'],
@@ -211,7 +220,7 @@ export const AROUND: readonly Family[] = [
     says: 'desk; mixing desk; foh; front of house; pa; house; console; sound desk; pa system; house desk; foh desk; house pa; mixing console',
     counts: 'channel',
     boxes: [
-      ['desk', ''],
+      ['desk', '4 channel'],
       ['desk-16', '16 channel; large'],
     ],
   },

@@ -33,14 +33,18 @@ export const PLAYED: readonly Family[] = [
   { says: 'synth; synthesizer; synthesiser', asks: true, boxes: [['keyboard'], ['synth-pedal']] },
   { says: 'synth pedal; guitar synth; bass synth', boxes: [['synth-pedal']] },
   { says: 'playback; backing track; backing track player; track player', boxes: [['player']] },
-  { says: 'laptop; computer', asks: true, boxes: [['player'], ['timeline'], ['recorder']] },
+  {
+    says: 'laptop; computer',
+    asks: true,
+    boxes: [['player', 'backing track'], ['timeline', 'timeline'], ['recorder']],
+  },
   {
     says: 'microphone; mic; dynamic mic; condenser mic; condenser; vocal mic; dynamic microphone; condenser microphone; vocal microphone',
     boxes: [['microphone']],
   },
   { says: 'cab mic; guitar mic; amp mic; cabinet mic; speaker mic; mic on cab; mic on amp', boxes: [['cab-mic']] },
   {
-    says: 'wireless; wireless receiver; wireless system; radio system; radio receiver; wireless guitar; wireless pack',
+    says: 'wireless; wireless receiver; wireless system; radio system; radio receiver; wireless guitar; wireless pack; transmitter; wireless transmitter; radio transmitter',
     boxes: [['wireless'], ['wireless-tuner', 'tuner']],
   },
   {

@@ -120,8 +120,10 @@ const askedAgain = (text: string, pieces: readonly Piece[], said: readonly (read
     const isTheSame = piece !== undefined && /^the\b/i.test(sliceOf(text, piece.own));
     // "Load box with line out …; line out into …": the jack that was said with it.
     const isItsJack =
-      isTakenUp && piece.items.some((it) => it.is === 'kind' && it.qualities.some((q) => withIt.has(q)));
-    const isAgain = i > 0 && (isTakenUp || isTheSame) && only?.is === 'taken' && only.count === 1;
+      i > 0 &&
+      goesOn &&
+      piece?.items.some((it) => it.is === 'kind' && it.qualities.some((q) => q === 'line out' && withIt.has(q)));
+    const isAgain = i > 0 && (isTakenUp || isTheSame || isItsJack) && only?.is === 'taken' && only.count === 1;
     const isKnown = isItsJack || (isAgain && before.has(only.box.key));
     const asks = isAgain && heard.length === 1 && isKnown && !ANOTHER.test(only.name);
     for (const item of piece?.items ?? []) if (item.is === 'quality') item.qualities.forEach((q) => withIt.add(q));

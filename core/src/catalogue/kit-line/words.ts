@@ -146,6 +146,7 @@ export const UNITS: Readonly<Record<string, string>> = {
   band: 'band',
   knob: 'knob',
   mode: 'mode',
+  port: 'port',
   voice: 'voice',
   jack: 'jack',
   space: 'space',
@@ -236,6 +237,8 @@ export const QUALITIES: Readonly<Record<string, string>> = {
   'four jack': 'four jack; 4 jack; four cable; x pattern',
   mix: 'mix both; both at once; blend both',
   jack: 'jack',
+  timeline: 'timeline; show',
+  'backing track': 'backing track',
   switched: 'switched',
   master: 'master volume; master',
 };
@@ -251,12 +254,12 @@ export const SOFT: ReadonlySet<string> = new Set(
 );
 
 /** What is only ever said of a box: behind "with" it is no box of its own. */
-export const FEATURES: ReadonlySet<string> = new Set(['tap tempo', 'pickup']);
+export const FEATURES: ReadonlySet<string> = new Set(['tap tempo', 'pickup', 'line out']);
 
 /** Words that change nothing. */
 export const FILLERS: ReadonlySet<string> = new Set(
   listOf(
-    'chromatic; slapback; ping pong; lo fi; modulated; synced; always on; pedal; pedals; box; boxes; unit; units; system; rig; rigs; a; an; the; my; our; your; his; her; their; stage; live; style; type; model; kind; thing; effect; device; gear; setup; backline; main; spare; backup; second; 2nd; third; other; another; extra; new; old; used; nice; standard; regular; normal; simple; basic; cheap; good; favourite; favorite; trusty; just; only; also; some; straight; direct; directly; out; of; on; in; at; from; board; pedalboard; side; left; right; middle; centre; center; right hand; left hand; is; are; be; there; this; that; we; i; you; us; me; have; has; had; need; needs; want; use; uses; using; run; runs; got; bring; bringing; take; it; its; please; thanks; thank; hi; hello; hey; cheers; ok; okay; yes; so; here; s; goes; go; going; down; again; always; usually; sometimes; whole; full; home; touring; tour; studio; rehearsal; off; no.; set; sits; sitting; comes; coming; lives; per; all; both; one; clean; dirty; dry; wet; warm; bright; dark; creamy; crunchy; lush; deep; subtle; classic; boutique; handmade; proper; decent; power; mains; split; signal; sound; tone; by; as; well; too; hand; ambience; great; lovely; usual; item; items; boxed; channel; input; output; pair; shared; single; first; volts; watt; watts; plate; room; gain; level; footswitchable; switchable; switching; switch; button; knob; knobs; mode; built; inbuilt; included; trs; ts; unbalanced; phantom; speaker; band; bands; quiet; noisy; loud; true; bypass; tempo; plus; minus; about',
+    'chromatic; slapback; ping pong; lo fi; modulated; synced; always on; pedal; pedals; box; boxes; unit; units; system; rig; rigs; a; an; the; my; our; your; his; her; their; stage; live; style; type; model; kind; thing; effect; device; gear; setup; backline; main; spare; backup; second; 2nd; third; other; another; extra; new; old; used; nice; standard; regular; normal; simple; basic; cheap; good; favourite; favorite; trusty; just; only; also; some; straight; direct; directly; out; of; on; in; at; from; board; pedalboard; side; left; right; middle; centre; center; right hand; left hand; in the loop; in its loop; in the effect loop; in the amp loop; in the amp s loop; in loop; is; are; be; there; this; that; we; i; you; us; me; have; has; had; need; needs; want; use; uses; using; run; runs; got; bring; bringing; take; it; its; please; thanks; thank; hi; hello; hey; cheers; ok; okay; yes; so; here; s; goes; go; going; down; again; always; usually; sometimes; whole; full; home; touring; tour; studio; rehearsal; off; no.; set; sits; sitting; comes; coming; lives; per; all; both; one; clean; dirty; dry; wet; warm; bright; dark; creamy; crunchy; lush; deep; subtle; classic; boutique; handmade; proper; decent; power; mains; split; signal; sound; tone; by; as; well; too; hand; ambience; great; lovely; usual; item; items; boxed; channel; input; output; pair; shared; single; first; volts; watt; watts; plate; room; gain; level; footswitchable; switchable; switching; switch; button; knob; knobs; mode; built; inbuilt; included; trs; ts; unbalanced; phantom; speaker; band; bands; quiet; noisy; loud; true; bypass; tempo; plus; minus; about',
   ),
 );
 

@@ -15,7 +15,7 @@ import {
   type Generic,
 } from '../parts.js';
 
-const desk = (key: string, says: readonly string[], channels: number): Generic => {
+export const desk = (key: string, says: readonly string[], channels: number): Generic => {
   const names = Array.from({ length: channels }, (_, i) => `ch${i + 1}`);
   return plain(
     key,

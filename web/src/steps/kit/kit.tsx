@@ -7,7 +7,7 @@ import { ZONES, type Device } from '@yunta/core/rig/device';
 import { all, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { PasteTable } from '../../shared/paste-table.js';
+import { PasteKit } from './paste-kit.js';
 import { useRig } from '../../shared/rig-context.js';
 import { fileName, saveFile } from '../../shared/save-file.js';
 import { newPartId } from '../../session/ids.js';
@@ -78,16 +78,7 @@ export const Kit = () => {
             )}
           </div>
         </div>
-        {pasting ? (
-          <PasteTable
-            columns="code, name, box, zone, MIDI channel"
-            label="Add these boxes"
-            of="kit"
-            done={() => paste(false)}
-          />
-        ) : (
-          <KitLine />
-        )}
+        {pasting ? <PasteKit done={() => paste(false)} /> : <KitLine />}
         {devices.length === 0 ? (
           <p className="soft" style={{ marginTop: 16 }}>
             Say what you have: an instrument first, then what stands on the floor, the amp and what is heard. Every box

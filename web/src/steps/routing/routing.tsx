@@ -6,13 +6,13 @@ import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
 import { all, cablesOf, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { PasteTable } from '../../shared/paste-table.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
 import { ForTheHouse } from './for-the-house.js';
 import { Hookups } from './hookups.js';
 import { boxName, jackText } from './jack-text.js';
+import { PasteCables } from './paste-cables.js';
 import { MapRoom } from './map-room.js';
 import { Starts } from './starts.js';
 import { surely, theOne } from '@yunta/core/known/the';
@@ -230,12 +230,7 @@ const Cables = () => {
         </tbody>
       </table>
       {pasting ? (
-        <PasteTable
-          columns="from box, from jack, to box, to jack, metres, label"
-          label="Plug these"
-          of={hookup.id}
-          done={() => paste(false)}
-        />
+        <PasteCables hookup={hookup.id} done={() => paste(false)} />
       ) : (
         <Button variant="default" size="compact-sm" m="10px 10px 0" onClick={() => paste(true)}>
           Paste a table of cables

@@ -4,22 +4,14 @@ import type { Id } from '@yunta/core/rig/ids';
 import type { Refusal } from '@yunta/core/rig/result';
 import { everyPart } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { useRig } from './rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
 
 const MOST_SAID = 6;
 
-/** A table pasted from a spreadsheet or a CSV file: all of it is taken, or nothing and the reasons row by row. */
-export const PasteTable = ({
-  columns,
-  of,
-  label,
-  done,
-}: {
-  columns: string;
-  of: 'kit' | Id<'hookup'>;
-  label: string;
-  done: () => void;
-}) => {
+/**
+ * Cables pasted from a spreadsheet or a CSV file: all of them are taken, or nothing and the reasons row by row.
+ */
+export const PasteCables = ({ hookup, done }: { hookup: Id<'hookup'>; done: () => void }) => {
   const { edit, rig, ask } = useRig();
   const [reading, setReading] = useState(false);
   const [text, setText] = useState('');
@@ -30,16 +22,16 @@ export const PasteTable = ({
       : undefined;
   const take = async () => {
     setReading(true);
-    const result = await ask.answers.readTable(of, everyPart(rig), text);
+    const result = await ask.answers.readCables(hookup, everyPart(rig), text);
     setReading(false);
-    const refused = result.ok ? edit(result.value, label) : result.error;
+    const refused = result.ok ? edit(result.value, 'Plug these') : result.error;
     setWrong(refused);
     if (refused.length === 0) done();
   };
   return (
     <div className="card" style={{ marginTop: 10 }}>
       <Textarea
-        label={`Paste a table: ${columns}`}
+        label="Paste a table: from box, from jack, to box, to jack, metres, label"
         description={`From a spreadsheet or a CSV file, with or without its heading. At most ${MOST_ROWS} rows at once.`}
         error={tooLarge}
         autosize
@@ -67,7 +59,7 @@ export const PasteTable = ({
       )}
       <div style={{ display: 'flex', gap: 8, marginTop: 8 }}>
         <Button size="xs" disabled={reading || !!tooLarge || !text.trim()} onClick={() => void take()}>
-          {reading ? 'Reading …' : label}
+          {reading ? 'Reading …' : 'Plug these'}
         </Button>
         <Button size="xs" variant="default" onClick={done}>
           Cancel
