@@ -52,6 +52,7 @@ test('the heaviest rig goes out as a file and comes in again; one note more is r
     .map((read) =>
       read.ok
         ? everyPart(read.value)
+            .map((p) => (p.kind === 'about' ? { ...p, origins: [] } : p))
             .map((p) => JSON.stringify(p))
             .sort()
         : read.error,
