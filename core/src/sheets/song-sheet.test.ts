@@ -55,6 +55,31 @@ test('cues are names of sounds in order; a new one among them leaves the others 
   ]);
 });
 test.each([
+  'Verse clean; Lead; Waltz lead',
+  'Verse clean, Lead, Waltz lead',
+  'Verse clean\nLead\n\nWaltz lead',
+  'Verse clean / Lead / Waltz lead',
+  ' verse clean ,lead;waltz lead, ',
+])('cues are parted as people part them: %j', (text) => {
+  const cues = partOf(typed(rig, 'cues', text), songs[0]!.id)!.cues;
+  expect(cues.map((c) => 'sound' in c.call && partOf(rig, c.call.sound)!.name)).toEqual([
+    'Verse clean',
+    'Lead',
+    'Waltz lead',
+  ]);
+});
+test('a name with a comma in it counts before the comma does; so does a note in quotes; the last words may name the sound', () => {
+  const [first] = soundsInOrder(rig);
+  const named = after(rig, { put: [{ ...first!, name: 'Clean, wide' }], remove: [] });
+  const cues = (text: string) => partOf(typed(named, 'cues', text), songs[0]!.id)!.cues.map((c) => [c.name, c.call]);
+  expect(cues('Lead, Clean, wide, V lead, "hold; breathe, then go"')).toEqual([
+    ['Lead', { sound: soundsInOrder(rig).find((s) => s.name === 'Lead')!.id }],
+    ['Clean, wide', { sound: first!.id }],
+    ['V', { sound: soundsInOrder(rig).find((s) => s.name === 'Lead')!.id }],
+    ['note', { note: 'hold; breathe, then go' }],
+  ]);
+});
+test.each([
   ['cues', 'verse: Nobody knows', 'names no sound'],
   ['bpm', 'fast', 'is no tempo'],
   ['bpm', '900', 'is no tempo'],

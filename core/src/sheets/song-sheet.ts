@@ -80,26 +80,50 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
       ? ok({ ...rest, bpm })
       : refused(`"${typed}" is no tempo.`, `Type ${SLOWEST} to ${FASTEST} beats a minute.`);
   }
+  const read = cuesIn(rig, typed);
+  if ('unread' in read)
+    return refused(
+      `"${read.unread}" names no sound of this rig.`,
+      'Type names of sounds with ; or , between them, such as "verse: Verse clean; Lead". A move is +Lift or −Lift, a note “in quotes”.',
+    );
   const left = [...song.cues];
-  const cues: Cue[] = [];
-  for (const one of typed
-    .split(';')
-    .map((s) => s.trim())
-    .filter(Boolean)) {
-    const cue = readCue(rig, one);
-    if (!cue)
-      return refused(
-        `"${one}" names no sound of this rig.`,
-        'Type names of sounds with ; between them, such as "verse: Verse clean; Lead". A move is +Lift or −Lift, a note “in quotes”.',
-      );
+  const cues = read.cues.map((cue) => {
     const before = left.findIndex((c) => cueText(rig, c) === cueText(rig, cue));
-    cues.push(before < 0 ? cue : theFirst(left.splice(before, 1)));
-  }
+    return before < 0 ? cue : theFirst(left.splice(before, 1));
+  });
   return ok({ ...song, cues });
 };
 
-/** "verse: Verse clean", "Verse clean", "lift: +Lift", "“breathe”". */
-const readCue = (rig: Rig, text: string): Cue | undefined => {
+/** Stretches between semicolons, new lines, tabs and slashes with room around; a note in quotes stays whole. */
+const STRETCH = /(?:“[^”]*”|"[^"]*"|(?!\s\/\s)[^;\n\t])+/g;
+/** Commas that stand in no note. */
+const COMMA = /,(?=(?:[^“”"]|“[^”]*”|"[^"]*")*$)/;
+
+/**
+ * Cues as people write them in a row. A comma parts them too, but where a name has one in it the name counts.
+ * @returns the cues, or the first stretch that says none
+ */
+const cuesIn = (rig: Rig, text: string): { readonly cues: readonly Cue[] } | { readonly unread: string } => {
+  const cues: Cue[] = [];
+  for (const [stretch] of text.matchAll(STRETCH)) {
+    let parts = stretch.replace(/^\s*\/\s/, '').split(COMMA);
+    while (parts.length) {
+      const lengths = Array.from({ length: parts.length }, (_, i) => parts.length - i);
+      const found = lengths
+        .map((length) => ({ length, said: parts.slice(0, length).join(',').trim() }))
+        .map(({ length, said }) => ({ length, cue: said ? readCue(rig, said, length === 1) : undefined }))
+        .find(({ cue }) => cue !== undefined);
+      const isNothing = theFirst(parts).trim() === '';
+      if (!found?.cue && !isNothing) return { unread: theFirst(parts).trim() };
+      if (found?.cue) cues.push(found.cue);
+      parts = parts.slice(found?.length ?? 1);
+    }
+  }
+  return { cues };
+};
+
+/** "verse: Verse clean", "Verse clean", "V clean", "lift: +Lift", "“breathe”". @param mayEndSo its last words may name the sound */
+const readCue = (rig: Rig, text: string, mayEndSo: boolean): Cue | undefined => {
   const named = <T extends { readonly name: string }>(parts: readonly T[], name: string): T | undefined =>
     parts.find((p) => p.name === name) ?? parts.find((p) => p.name.toLowerCase() === name.toLowerCase());
   const whole = named(all(rig, 'sound'), text);
@@ -116,7 +140,14 @@ const readCue = (rig: Rig, text: string): Cue | undefined => {
       call: { move: move.id, to: target.startsWith('+') ? 'on' : 'off' },
     };
   const note = /^[“"](.*)[”"]$/.exec(target)?.[1];
-  return note ? { name: name || 'note', call: { note } } : undefined;
+  if (note) return { name: name || 'note', call: { note } };
+  // "V clean", "chorus Wide": the last words name the sound.
+  const words = colon < 0 && mayEndSo ? text.split(/\s+/) : [];
+  for (let i = 1; i < words.length; i += 1) {
+    const last = named(all(rig, 'sound'), words.slice(i).join(' '));
+    if (last) return { name: words.slice(0, i).join(' '), call: { sound: last.id } };
+  }
+  return undefined;
 };
 
 /** Several cells typed at once: all of them fit or nothing is changed. */

@@ -217,7 +217,7 @@ const Rail = ({ open }: { open: readonly Finding[] }) => (
           {here.length > 0 && (
             <span className={`count ${isGrave ? 'broken' : ''}`}>
               {here.length}
-              <span className="visually-hidden"> findings</span>
+              <span className="visually-hidden">{here.length === 1 ? ' finding' : ' findings'}</span>
             </span>
           )}
         </NavLink>

@@ -1,7 +1,9 @@
-import { Button } from '@mantine/core';
+import { Button, Select } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
-import { all } from '@yunta/core/rig/rig';
+import { sayRefusal } from '@yunta/core/rig/result';
+import { all, soundsInOrder } from '@yunta/core/rig/rig';
+import type { Song } from '@yunta/core/rig/show';
 import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from '@yunta/core/sheets/song-sheet';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
@@ -9,7 +11,7 @@ import type { SheetRow } from '../../shared/sheet/columns.js';
 import { Sheet } from '../../shared/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { fits, TextField } from '../../shared/text-field.js';
-import { surely, theOne } from '@yunta/core/known/the';
+import { surely, theItem, theOne } from '@yunta/core/known/the';
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
 export const Songs = ({ complain }: { complain: (text: string) => void }) => {
@@ -44,6 +46,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
             <strong className="clip" style={{ maxWidth: 260 }}>
               {song.title}
             </strong>
+            <AddCue song={song} complain={complain} />
             <Button variant="default" size="xs" onClick={() => edit(removeSong(rig, song.id), `Remove ${song.title}`)}>
               Remove it
             </Button>
@@ -94,5 +97,37 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
         />
       )}
     </>
+  );
+};
+
+const CUES = SONG_COLUMNS.findIndex((c) => c.id === 'cues');
+
+/** One more cue behind the others, by a click: a sound, or a move that is switched on or off. */
+const AddCue = ({ song, complain }: { song: Song; complain: (text: string) => void }) => {
+  const { rig, edit } = useRig();
+  const add = (cue: string) => {
+    const before = songCell(rig, song, theItem(SONG_COLUMNS, CUES), '').text;
+    const done = typeSongs(rig, [song], [{ row: 0, column: CUES, text: [before, cue].filter(Boolean).join('; ') }]);
+    const refused = done.ok ? edit(done.value, `${song.title}: ${cue}`) : done.error;
+    complain(refused.map(sayRefusal).join(' '));
+  };
+  return (
+    <Select
+      size="xs"
+      w={170}
+      aria-label={`Add a cue to ${song.title}`}
+      placeholder="add a cue"
+      searchable
+      data={[
+        ...soundsInOrder(rig).map((s) => ({ value: s.name, label: s.name })),
+        ...all(rig, 'move').flatMap(({ name }) => [
+          { value: `+${name}`, label: `${name} on` },
+          { value: `−${name}`, label: `${name} off` },
+        ]),
+      ].filter((one, i, every) => every.findIndex((o) => o.value === one.value) === i)}
+      value={null}
+      onChange={(cue) => cue && add(cue)}
+      nothingFoundMessage="No such sound or move"
+    />
   );
 };
