@@ -1,4 +1,5 @@
 import './sheet.css';
+import { useMediaQuery } from '@mantine/hooks';
 import { useMemo, useState, type MouseEvent } from 'react';
 import { copy, paste } from './clipboard.js';
 import type { Cell } from '@yunta/core/sheets/sound-sheet';
@@ -7,6 +8,9 @@ import { useCursor } from './cursor.js';
 import { isSwitch, keyInCell, turnOver } from './keys.js';
 import { Row } from './row.js';
 import { typingInto, type Writing } from './typing.js';
+
+/** How wide names are on a phone, in pixels, so that values are seen beside them. */
+const NARROW_NAME = 140;
 
 interface SheetProps extends Writing {
   readonly label: string;
@@ -21,7 +25,8 @@ interface SheetProps extends Writing {
  * A sheet: type to fill, arrows to move, Shift to mark a block, Ctrl D to fill it down, copy and paste it; what
  * changes is marked.
  */
-export const Sheet = ({ label, heads, nameWidth, chosen, choose, ...writing }: SheetProps) => {
+export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, ...writing }: SheetProps) => {
+  const nameWidth = useMediaQuery('(max-width: 600px)') ? Math.min(usual, NARROW_NAME) : usual;
   const { rows, columns } = writing;
   const [editing, setEditing] = useState<string>();
   const [wrong, setWrong] = useState('');

@@ -87,7 +87,7 @@ export const Floor = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => {
   }, [floor, press]);
   return (
     <section className="card" aria-label="Floor">
-      <div style={{ display: 'flex', justifyContent: 'space-between', marginBottom: 8 }}>
+      <div style={{ display: 'flex', justifyContent: 'space-between', gap: 12, marginBottom: 8 }}>
         <h2 style={{ margin: 0 }}>Floor</h2>
         <span className="soft">
           {bench.bank ? `bank ${bench.bank} · ` : ''}keys 1–9 and 0 stomp, hold to hold, two at once
