@@ -12,7 +12,7 @@ const VIEWS = [
   ['box-editor', `${DEMO}/kit`, 'light'],
   ['routing', `${DEMO}/routing`, 'light'],
   ['map-patching', `${DEMO}/routing`, 'light'],
-  ['map-solo', '/rig/lighthouse-solo/routing', 'dark'],
+  ['merge', `${DEMO}/merge`, 'light'],
   ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'],
   ['starting-point', `${DEMO}/routing?show=start`, 'light'],
   ['sounds', `${DEMO}/sounds`, 'both'],
@@ -39,6 +39,29 @@ const press = async (page, text) => {
 };
 /** Something worth seeing in each room: a box chosen, a sound with its drives in, a stomp on the bench. */
 const BEFORE = {
+  merge: async (page) => {
+    await page.evaluate(async () => {
+      const file = await (await fetch('/api/rigs/island-run/file')).json();
+      file.about[0].name = 'Island run, back from the technician';
+      file.devices.find((d) => d.code === 'LOW').name = 'Light drive';
+      file.sounds[2].name = 'Chorus open';
+      file.cables[1].m = 0.5;
+      await fetch('/api/rigs', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          id: 'sent-back',
+          change: 'sent-back',
+          file: JSON.stringify(file),
+          label: 'From a rig file',
+        }),
+      });
+    });
+    await page.reload();
+    await click(page, 'input[aria-label="Another rig of yours"]');
+    await click(page, '::-p-aria([name="Island run, back from the technician"][role="option"])');
+    await wait(1500);
+  },
   kit: (page) => click(page, '::-p-aria([name="DLY, Stereo delay: show it"][role="button"])'),
   sounds: (page) => click(page, '[data-at="3,-1"]'),
   'box-editor': async (page) => {
