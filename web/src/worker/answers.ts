@@ -5,6 +5,7 @@ import { sideBySide, type SideBySide } from '@yunta/core/derive/views/side-by-si
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { songHands, type SongHands } from '@yunta/core/derive/views/songs';
+import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
@@ -56,6 +57,12 @@ export class Answers {
           ]
         : [];
     });
+  }
+
+  /** What an edit would make of the way through the hook-up, as a drawing. */
+  runAfter(edit: Edit): RunAfter | undefined {
+    const { derived, rig } = this.held;
+    return derived && runAfter(rig, derived.hookup.id, edit);
   }
 
   /** Every line into the house, for its engineer. */

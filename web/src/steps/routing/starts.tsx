@@ -5,9 +5,10 @@ import type { StartingPoint } from '@yunta/core/starts/questions';
 import { cablesOf } from '@yunta/core/rig/rig';
 import { splitRef, type Ref } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
-import { useRig } from '../../shared/rig-context.js';
+import { RunDrawing } from '../../picture/run.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
-import { theItem } from '@yunta/core/known/the';
+import { surely, theItem } from '@yunta/core/known/the';
 
 const MOST_BOXES = 60;
 
@@ -39,6 +40,14 @@ const Planned = ({ point, done }: { point: StartingPoint; done: () => void }) =>
   const [answers, setAnswers] = useState<StartAnswers>({});
   const ids = useMemo(() => Array.from({ length: MOST_BOXES }, () => newPartId('device')), []);
   const plan = useMemo(() => planStart(rig, point, answers, (n) => theItem(ids, n)), [rig, point, answers, ids]);
+  const after = useAsked(
+    ['start', point.key, JSON.stringify(answers), hookup?.id],
+    (worker) =>
+      worker.answers.runAfter(
+        carryOutStart(rig, surely(hookup).id, plan, { cable: () => newPartId('cable'), sound: newPartId('sound') }),
+      ),
+    hookup !== undefined,
+  );
   if (!hookup) return null;
   const plugged = cablesOf(rig, hookup.id).length;
   const carryOut = () => {
@@ -58,6 +67,17 @@ const Planned = ({ point, done }: { point: StartingPoint; done: () => void }) =>
         {plan.leads.length} cables{plugged ? `; the ${plugged} that are plugged in ${hookup.name} are pulled` : ''}. It
         can be undone.
       </p>
+      <div className="start-drawn" aria-busy={after === undefined}>
+        {after ? (
+          <RunDrawing
+            items={after.run}
+            label={`The way of the signal, wired so: ${point.name}`}
+            said={(id) => after.names[id] ?? { code: '?', name: '' }}
+          />
+        ) : (
+          <p className="soft">Drawing what it will be …</p>
+        )}
+      </div>
       <div className="questions">
         {plan.chosen.map(({ question, choice }) => (
           <div key={question.id}>
