@@ -1,6 +1,7 @@
 import { insertsOf, theOutput, theInput } from '../edits/wire.js';
 import { theFirst } from '../known/the.js';
-import type { Device } from '../rig/device.js';
+import type { Device, Insert } from '../rig/device.js';
+import type { Crew } from './crew.js';
 import {
   type StartingPoint,
   INSTRUMENT,
@@ -75,6 +76,16 @@ export const FRONT_AND_LOOP: StartingPoint = {
   },
 };
 
+/** Several boxes in one loop: the switcher takes them in and out together. */
+const shareLoop = (c: Crew, switcher: Device, loop: Insert, boxes: readonly Device[]): void => {
+  const first = theFirst(boxes);
+  const names = boxes.map((b) => b.name).join(' and ');
+  c.notes.push(`No loop is left for each of ${names}. They share one; which of them sounds, a foot on the box says.`);
+  c.lead(switcher, theFirst(loop.send).at, first, theInput(first).id, `${names}: in one loop`);
+  const last = c.chain(first, boxes.slice(1), (box) => `${box.name}: in the same loop`);
+  c.lead(last, theOutput(last).id, switcher, theFirst(loop.return).at, 'back from the shared loop');
+};
+
 export const FOUR_CABLES: StartingPoint = {
   key: 'four-cable',
   name: 'Four cables with a switcher',
@@ -123,19 +134,30 @@ export const FOUR_CABLES: StartingPoint = {
         left,
       ),
     );
-    const put = (box: Device, why: string): void => {
+    const ownLoop = (box: Device, why: string): boolean => {
       const loop = loops.shift();
-      if (!loop) return void c.notes.push(`No loop is left for ${box.name}.`);
-      c.inLoop(switcher, loop, box, why);
+      if (loop) c.inLoop(switcher, loop, box, why);
+      return loop !== undefined;
     };
-    for (const box of front) put(box, `${box.name}: before the gain of the amp`);
+    const alone = front.slice(0, front.length > room ? Math.max(0, room - 1) : room);
+    const shared = front.slice(alone.length);
+    for (const box of alone) ownLoop(box, `${box.name}: before the gain of the amp`);
+    const sharedLoop = shared.length ? loops.shift() : undefined;
+    if (sharedLoop) shareLoop(c, switcher, sharedLoop, shared);
     const loop = loops.shift();
     if (!loop) return void c.notes.push('Four cables need a loop for the amp, and none is left.');
     c.lead(switcher, theFirst(loop.send).at, amp, 'in', 'first of the four cables: into the front of the amp');
     c.lead(amp, 'send', switcher, theFirst(loop.return).at, 'second: the preamp comes back to the switcher');
-    if (volume && a('volume') === 'loop') put(volume, 'the volume pedal as a master, after the gain');
-    for (const box of late) put(box, `${box.name}: after the preamp`);
-    c.lead(switcher, 'out', amp, 'return', 'fourth: into the power amp');
+    if (volume && a('volume') === 'loop') ownLoop(volume, 'the volume pedal as a master, after the gain');
+    const behind = late.filter((box) => !ownLoop(box, `${box.name}: after the preamp`));
+    for (const box of behind)
+      c.notes.push(
+        `No loop is left for ${box.name}. It goes behind the switcher, where its own switch or MIDI turns it.`,
+      );
+    const [next, ...others] = behind;
+    if (next) c.lead(switcher, 'out', next, theInput(next).id, `${next.name}: behind the switcher`);
+    const last = next ? c.chain(next, others, (box) => `${box.name}: behind it`) : switcher;
+    c.lead(last, next ? theOutput(last).id : 'out', amp, 'return', 'fourth: into the power amp');
     c.speakers(amp, a('heard') === 'house');
   },
 };
