@@ -76,3 +76,14 @@ test('a finger on a chosen cell turns it over, and what a cell does is said belo
   );
   await page.close();
 });
+
+test('help speaks of the room that one stands in, and says what the words mean', async () => {
+  const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/proof`));
+  await hands.click('button', 'Help');
+  await hands.sees('Help: Proof');
+  await hands.sees('Cures were tried by the prover before they are offered.');
+  await hands.sees('One way of wiring the rig.');
+  await new Promise((r) => setTimeout(r, 400));
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.page.close();
+});

@@ -12,6 +12,7 @@ import { Find, type Doing } from './find.js';
 import { saveRig } from '../shared/save-file.js';
 import type { Finding } from '@yunta/core/checks/check';
 import { Findings, isPressing } from '../shared/findings.js';
+import { Help } from './help.js';
 import { History } from './history.js';
 import { Mark } from '../shared/mark.js';
 import { RigMenu } from './rig-menu.js';
@@ -79,6 +80,7 @@ const Framed = () => {
   const { rig, rigId, state, store, view } = useRig();
   const [findings, showFindings] = useState(false);
   const [history, showHistory] = useState(false);
+  const [help, showHelp] = useState(false);
   const navigate = useNavigate();
   useHotkeys(
     [
@@ -108,6 +110,7 @@ const Framed = () => {
       act: () => void navigate('merge'),
     },
     { name: 'Findings', what: 'All that is to be looked at', act: () => showFindings(true) },
+    { name: 'Help', what: 'How this room is used, and what the words mean', act: () => showHelp(true) },
     { name: 'All rigs', what: 'Home', act: () => void navigate('/') },
   ];
   return (
@@ -116,7 +119,7 @@ const Framed = () => {
         To the room
       </a>
       <Top showHistory={() => showHistory(true)} />
-      <Rail open={open} />
+      <Rail open={open} showHelp={() => showHelp(true)} />
       <main className="room" id="room" tabIndex={-1}>
         {!state.keeps && <CannotKeep isWaiting={surely(state.session).waiting.length > 0} />}
         <Outlet />
@@ -124,6 +127,7 @@ const Framed = () => {
       <StatusLine openFindings={() => showFindings(true)} count={open.length} />
       <Findings opened={findings} close={() => showFindings(false)} />
       <History opened={history} close={() => showHistory(false)} />
+      <Help opened={help} close={() => showHelp(false)} />
       <Troubles />
       <Find doings={doings} />
     </div>
@@ -206,7 +210,7 @@ const HookupChoice = () => {
 };
 
 /** The rooms in the order of the job, each with how much in it is to be seen to. */
-const Rail = ({ open }: { open: readonly Finding[] }) => (
+const Rail = ({ open, showHelp }: { open: readonly Finding[]; showHelp: () => void }) => (
   <nav className="rail" aria-label="Steps of the job">
     {ROOMS.map(({ path, name }, i) => {
       const here = open.filter((f) => roomOf(f.code) === path);
@@ -223,6 +227,9 @@ const Rail = ({ open }: { open: readonly Finding[] }) => (
         </NavLink>
       );
     })}
+    <button type="button" className="rail-help" onClick={showHelp}>
+      Help
+    </button>
   </nav>
 );
 
