@@ -69,20 +69,11 @@ test(`from an empty page to the first proof in at most ${MOST_ACTIONS} actions: 
     ['0', 'x', '-', 'x', 'clean', '-', '1', '-', '0', 'x', '1.1'],
     ['0', 'x', '-', 'x', 'clean', 'x', '2', 'x', '1', 'x', '1.2'],
     ['3', 'x', '-', 'x', 'lead', '-', '1', 'x', '1', 'x', '1.2'],
-  ]
-    .map((r) => r.join('\t'))
-    .join('\n');
+  ];
   await hands.press('Home');
   await hands.page.focus('[data-at="0,0"]');
   await hands.click('gridcell', 'Eight-loop switcher: trim: not said');
-  hands.actions += 1;
-  await hands.page.evaluate((text) => {
-    const data = new DataTransfer();
-    data.setData('text/plain', text);
-    document.activeElement!.dispatchEvent(
-      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-    );
-  }, block);
+  await hands.pasteCells(block);
   // Pedals in loops can still be stepped on: left to the foot until that is taken for granted.
   await hands.sees('0 of 4 come back. 4 with your foot');
   expect(hands.actions).toBeLessThanOrEqual(MOST_ACTIONS);

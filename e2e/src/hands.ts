@@ -53,6 +53,21 @@ export class Hands {
     await this.page.keyboard.type(text);
   }
 
+  /** Pastes rows into the cell that has the focus, as a spreadsheet gives them. */
+  async pasteCells(rows: readonly (readonly string[])[]): Promise<void> {
+    this.actions += 1;
+    await this.page.evaluate(
+      (text) => {
+        const data = new DataTransfer();
+        data.setData('text/plain', text);
+        document.activeElement!.dispatchEvent(
+          new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+        );
+      },
+      rows.map((r) => r.join('\t')).join('\n'),
+    );
+  }
+
   /** Waits until the page says it. */
   async sees(text: string, timeout = PATIENCE): Promise<void> {
     await this.page

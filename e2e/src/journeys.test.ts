@@ -1,8 +1,8 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Browser, ElementHandle } from 'puppeteer-core';
+import type { Browser } from 'puppeteer-core';
 import { openBrowser, openPage } from './browser.js';
+import { chooseFile, downloads, savedRig } from './files.js';
 import { Hands } from './hands.js';
 import { takeChoice } from './keys.js';
 import { TestServer } from './server.js';
@@ -17,21 +17,6 @@ afterAll(async () => {
   await browser?.close();
   await server?.stop();
 });
-
-/** Pastes into the cell of the sheet that is chosen, as a spreadsheet gives it. */
-const pasteCells = async (hands: Hands, rows: readonly (readonly string[])[]) => {
-  hands.actions += 1;
-  await hands.page.evaluate(
-    (text) => {
-      const data = new DataTransfer();
-      data.setData('text/plain', text);
-      document.activeElement!.dispatchEvent(
-        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
-      );
-    },
-    rows.map((r) => r.join('\t')).join('\n'),
-  );
-};
 
 const clickCell = async (hands: Hands, at: string) => {
   hands.actions += 1;
@@ -85,10 +70,7 @@ test(`a guitarist, from an empty page: four cables, twelve sounds, four songs, p
       return /reverb/.test(says) ? 'x' : '-';
     });
   await clickCell(hands, '0,0');
-  await pasteCells(
-    hands,
-    names.map((_, i) => row(i % 3 === 1, i === 8, i % 4 === 3)),
-  );
+  await hands.pasteCells(names.map((_, i) => row(i % 3 === 1, i === 8, i % 4 === 3)));
   await hands.sees('0 of 12 come back.');
 
   await hands.pick('Songs');
@@ -147,8 +129,8 @@ test(`a guitarist, from an empty page: four cables, twelve sounds, four songs, p
 
 const MOST_OF_A_TECHNICIAN = 40;
 test(`a technician with lists: kit and cables pasted, sounds, a file handed over and merged back, in at most ${MOST_OF_A_TECHNICIAN} actions`, async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'yunta-journey-'));
   const hands = new Hands(await openPage(browser, server.url));
+  const folder = await downloads(hands);
   await hands.type('textbox', 'Name', 'Quay rack');
   await hands.click('button', 'From a table');
   await hands.type(
@@ -199,19 +181,14 @@ test(`a technician with lists: kit and cables pasted, sounds, a file handed over
     await hands.sees(name);
   }
   await hands.click('button', 'Quay rack: the whole rig');
-  const session = await hands.page.createCDPSession();
-  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
   await hands.click('menuitem', 'Save as a rig file');
-  const text = await saved(folder);
-  const file = JSON.parse(text) as { sounds: { name: string }[] };
+  const file = JSON.parse(await savedRig(folder)) as { sounds: { name: string }[] };
   file.sounds[1]!.name = 'Solo';
   const back = join(folder, 'from-colleague.json');
   writeFileSync(back, JSON.stringify(file));
   await hands.click('button', 'Quay rack: the whole rig');
   await hands.click('menuitem', 'Compare or merge');
-  hands.actions += 1;
-  const field = await hands.page.waitForSelector('input[type=file]');
-  await (field as ElementHandle<HTMLInputElement>).uploadFile(back);
+  await chooseFile(hands, back);
   await hands.sees('Since they parted 1 thing changed there');
   await hands.click('button', 'Take 1 change');
   await hands.click('link', 'Sounds');
@@ -220,12 +197,3 @@ test(`a technician with lists: kit and cables pasted, sounds, a file handed over
   expect(hands.actions).toBeLessThanOrEqual(MOST_OF_A_TECHNICIAN);
   await hands.page.close();
 });
-
-const saved = async (folder: string): Promise<string> => {
-  for (;;) {
-    const [name] = readdirSync(folder).filter((n) => n.endsWith('.yunta.json'));
-    const text = name ? readFileSync(join(folder, name), 'utf8') : '';
-    if (text.endsWith('}\n')) return text;
-    await new Promise((soon) => setTimeout(soon, 50));
-  }
-};

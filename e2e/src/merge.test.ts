@@ -1,9 +1,9 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Browser, ElementHandle } from 'puppeteer-core';
+import type { Browser } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
+import { chooseFile, downloads, savedRig } from './files.js';
 import { Hands } from './hands.js';
 import { TestServer } from './server.js';
 
@@ -23,32 +23,13 @@ interface SavedFile {
   readonly devices: { code: string; name: string }[];
 }
 
-/** What `save` puts into the folder for downloads, once it is whole. */
-const saved = async (hands: Hands, folder: string): Promise<SavedFile> => {
-  const session = await hands.page.createCDPSession();
-  await session.send('Browser.setDownloadBehavior', { behavior: 'allow', downloadPath: folder });
-  await hands.click('button', 'Night market bass: the whole rig');
-  await hands.click('menuitem', 'Save as a rig file');
-  for (;;) {
-    const [name] = readdirSync(folder).filter((n) => n.endsWith('.json'));
-    const text = name ? readFileSync(join(folder, name), 'utf8') : '';
-    if (text.endsWith('}\n')) return JSON.parse(text) as SavedFile;
-    await new Promise((soon) => setTimeout(soon, 50));
-  }
-};
-
-const choose = async (hands: Hands, file: string) => {
-  hands.actions += 1;
-  const field = await hands.page.waitForSelector('input[type=file]');
-  await (field as ElementHandle<HTMLInputElement>).uploadFile(file);
-};
-
 test('a file is handed over, changed by two, and merged back: theirs comes, mine stays, both are asked about', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'yunta-merge-'));
   const rooms = await server.fresh('night-market-bass');
   const hands = new Hands(await openPage(browser, `${rooms}/kit`));
-  await hands.sees('Night market bass');
-  const file = await saved(hands, folder);
+  const folder = await downloads(hands);
+  await hands.click('button', 'Night market bass: the whole rig');
+  await hands.click('menuitem', 'Save as a rig file');
+  const file = JSON.parse(await savedRig(folder)) as SavedFile;
   const [first, second] = file.devices;
   const { name: firstName } = first!;
   const { name: secondName } = second!;
@@ -64,7 +45,7 @@ test('a file is handed over, changed by two, and merged back: theirs comes, mine
   await hands.press('Enter');
   await hands.sees('Mine now');
   await hands.page.goto(`${rooms}/merge`);
-  await choose(hands, back);
+  await chooseFile(hands, back);
   await hands.sees('come from the same one. Since they parted 2 things changed there, 0 things here, 1 thing in both.');
   await hands.sees(`${firstName}: name: Spare from the van (here: ${firstName})`);
   await hands.sees('1 to decide first');
@@ -76,15 +57,15 @@ test('a file is handed over, changed by two, and merged back: theirs comes, mine
   await hands.sees('Mine now');
   await hands.sees('Night market bass');
   await hands.page.goto(`${rooms}/merge`);
-  await choose(hands, back);
+  await chooseFile(hands, back);
   await hands.sees('1 thing changed there, 0 things here, 1 thing in both.');
   await hands.page.close();
 });
 
 test('with another rig: what differs is said, also without a common beginning, and what is no rig is named', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'yunta-merge-'));
   const rooms = await server.fresh('lighthouse-solo');
   const hands = new Hands(await openPage(browser, `${rooms}/merge`));
+  const folder = await downloads(hands);
   await hands.click('combobox', 'Another rig of yours');
   await hands.click('option', 'Night market bass');
   await hands.sees('They know of no common beginning here');
@@ -95,7 +76,7 @@ test('with another rig: what differs is said, also without a common beginning, a
   await hands.sees('holds the very same as this rig');
   const notes = join(folder, 'notes.json');
   writeFileSync(notes, '{"a": 1}');
-  await choose(hands, notes);
+  await chooseFile(hands, notes);
   await hands.sees('notes.json: ');
   await hands.sees('Nothing was changed.');
   await hands.page.close();
