@@ -271,12 +271,13 @@ describe('what holds in a hook-up', () => {
     await hands.page.click('[data-at="0,10"]');
     await hands.write('4.1');
     await hands.press('Enter');
-    await hands.page.waitForFunction(() => document.querySelector('[data-at="0,10"]')?.textContent === '4.1†');
-    await hands.sees('† only in Ballroom');
+    await hands.page.waitForSelector('[data-at="0,10"][data-where="only here"]');
+    await hands.page.click('[data-at="0,10"]');
+    await hands.sees('It holds in this hook-up only.');
     await hands.click('combobox', 'Hook-up');
     await hands.click('option', 'Ferry deck');
     await hands.page.waitForFunction(() =>
-      [...document.querySelectorAll('td[title="not everywhere"]')].some((td) => td.textContent === '2.1‡'),
+      [...document.querySelectorAll('td[title="not everywhere"]')].some((td) => td.textContent === '2.1'),
     );
     expect(await violations(hands.page)).toEqual([]);
     await hands.click('button', 'Undo');
