@@ -112,9 +112,11 @@ const CellHelp = ({ row, column, cell }: CellHelpProps) => (
         <strong>
           {row.name}, {column.says}.
         </strong>{' '}
-        {isSwitch(column)
-          ? 'Click it again, or Space, turns it over.'
-          : 'Click it again, or type, to change it; Enter keeps it, Delete takes it back.'}{' '}
+        {column.is === 'told'
+          ? 'It follows from the rig and is not typed.'
+          : isSwitch(column)
+            ? 'Click it again, or Space, turns it over.'
+            : 'Click it again, or type, to change it; Enter keeps it, Delete takes it back.'}{' '}
         {cell?.where && WHERE_WORDS[cell.where]}
       </>
     ) : (

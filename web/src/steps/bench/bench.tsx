@@ -155,7 +155,7 @@ const Stands = ({ bench: { sound, audio, wire } }: { bench: BenchView }) => {
       {sound && sound.silentAt.length > 0 && (
         <span className="broken">Nothing is heard at {sound.silentAt.join(' or ')}. </span>
       )}
-      {isQuiet ? <AtPowerUp sound={sound} /> : <AsWanted sound={sound} />}
+      {isQuiet ? <AtPowerUp sound={sound} isSure={proved?.verdict === 'proved'} /> : <AsWanted sound={sound} />}
       {proved && (
         <span>
           {' '}
@@ -173,12 +173,12 @@ const Stands = ({ bench: { sound, audio, wire } }: { bench: BenchView }) => {
 };
 
 /** Before anything was stomped nothing is wrong: the boxes stand as they wake up. */
-const AtPowerUp = ({ sound }: Pick<BenchView, 'sound'>) => (
+const AtPowerUp = ({ sound, isSure }: Pick<BenchView, 'sound'> & { isSure: boolean }) => (
   <span>
     <strong>Just switched on.</strong> Nothing was stomped yet.{' '}
     {sound &&
       (sound.wrong.length
-        ? `The slot of ${sound.name} is loaded, but not everything stands as it wants: ${sound.wrong.join('; ')}. A stomp brings it.`
+        ? `The slot of ${sound.name} is loaded, but not everything stands as it wants: ${sound.wrong.join('; ')}.${isSure ? ' A stomp brings it.' : ''}`
         : `${sound.name} is loaded, and everything stands as it wants.`)}
   </span>
 );

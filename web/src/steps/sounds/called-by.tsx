@@ -84,7 +84,11 @@ const From = ({ sound, caller }: { sound: Sound; caller: Caller }) => {
     <div className="called-from">
       <Select
         label={`${name}, ${BY_WORDS[caller.by]}`}
-        description="A sound that stands there changes places with it."
+        description={
+          now === undefined
+            ? 'A sound that stands there is called by nothing then.'
+            : 'A sound that stands there changes places with it.'
+        }
         searchable
         allowDeselect={false}
         limit={200}
@@ -101,7 +105,7 @@ const From = ({ sound, caller }: { sound: Sound; caller: Caller }) => {
         <div role="alert">
           <p>
             {retype.join(' and ')} {retype.length === 1 ? 'was' : 'were'} typed into {name} already and must be typed
-            again{other ? `; ${other.name} changes places with it` : ''}.
+            again{other && now !== undefined ? `; ${other.name} changes places with it` : ''}.
           </p>
           <Button size="compact-sm" onClick={() => move(wanted)}>
             Move it
