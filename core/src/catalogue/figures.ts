@@ -21,16 +21,19 @@ export interface Figure {
   readonly like: string;
   /** What reckons with it; undefined where nothing does yet. */
   readonly usedFor: string | undefined;
+  /** The words between which one chooses, where there are no others. */
+  readonly choices: readonly string[] | undefined;
 }
 
 /** How one field is said, and read again. `undefined` where a text says nothing of the kind. */
 interface Said<T> {
   readonly like: string;
+  readonly choices?: readonly string[];
   readonly text: (value: T) => string;
   readonly read: (text: string) => T | undefined;
 }
 
-interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like'> {
+interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like' | 'choices'> {
   readonly text: (of: O) => string;
   /**
    * The whole with the field as a text says it, taken away where that is empty; undefined where the text cannot be
@@ -51,16 +54,19 @@ const amount = (unit: string, like: string, least = -Infinity): Said<number> => 
 });
 const oneOf = <T extends string>(...words: readonly T[]): Said<T> => ({
   like: words.join(' or '),
+  choices: words,
   text: (value) => value,
   read: (text) => words.find((w) => w === text.toLowerCase()),
 });
 const yesNo: Said<boolean> = {
   like: 'yes or no',
+  choices: ['yes', 'no'],
   text: (value) => (value ? 'yes' : 'no'),
   read: (text) => (/^(yes|no)$/i.test(text) ? /^yes$/i.test(text) : undefined),
 };
 const onlyYes: Said<true> = {
   like: 'yes',
+  choices: ['yes'],
   text: () => 'yes',
   read: (text) => (/^yes$/i.test(text) ? true : undefined),
 };
@@ -91,6 +97,22 @@ const gains: Said<Gain> = {
         }
       : undefined;
   },
+};
+/** @example gainText(-6) // '-6 dB' */
+export const gainText = (gain: Gain): string => gains.text(gain);
+/** A gain as a text says it; no text, no gain. */
+export const readGain = (text: string): Result<Gain | undefined, readonly Refusal[]> => {
+  const gain = gains.read(text.trim());
+  return text.trim() && gain === undefined
+    ? refuse([
+        {
+          code: 'gain',
+          where: 'Trim',
+          wrong: `"${text.trim().slice(0, 30)}" cannot be read.`,
+          would: `Write ${gains.like}.`,
+        },
+      ])
+    : ok(gain);
 };
 const yesOrWhen: Said<boolean | When> = {
   like: 'yes or no or tails=on',
@@ -175,6 +197,7 @@ const field = <O extends object, K extends keyof O>(
   what,
   usedFor,
   like: said.like,
+  choices: said.choices,
   text: (of) => (of[key] === undefined || of[key] === null ? '' : said.text(of[key])),
   write: (of, text) => {
     const { [key]: _old, ...rest } = of;
@@ -306,12 +329,13 @@ const placesOf = (device: Device): readonly Place<never>[] => {
 /** Every figure that a box has or could have, those of one place together. */
 export const figuresOf = (device: Device): readonly Figure[] =>
   placesOf(device).flatMap(({ key, where, of, fields }) =>
-    fields.map(({ what, usedFor, like, text }): Figure => ({
+    fields.map(({ what, usedFor, like, choices, text }): Figure => ({
       key: `${key}: ${what}`,
       where,
       what,
       like,
       usedFor,
+      choices,
       text: text(of),
     })),
   );

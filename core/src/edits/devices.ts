@@ -1,8 +1,10 @@
+import equal from 'fast-deep-equal';
 import { freeCode, makeDevice, type GivenTraits } from '../catalogue/make.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Device } from '../rig/device.js';
 import { splitRef, type Id } from '../rig/ids.js';
 import { refersTo } from '../rig/references.js';
+import { renamedIn, renamedPart, type Renaming } from '../rig/renaming.js';
 import { all, everyPart, partOf, type Part, type Rig } from '../rig/rig.js';
 import { wantTarget, type Want } from '../rig/sound.js';
 
@@ -43,6 +45,26 @@ export const changeDevice = (device: Device, change: Partial<Omit<Device, 'id' |
   put: [{ ...device, ...change }],
   remove: [],
 });
+
+/**
+ * A box as it was rebuilt. What was called otherwise on the way is called so by its cables, programs, sounds, moves
+ * and hook-ups too, so that nothing loses what it pointed at.
+ */
+export const rebuildDevice = (rig: Rig, device: Device, renamed: readonly Renaming[]): Edit => {
+  const old = partOf(rig, device.id);
+  if (!old || renamed.length === 0) return { put: [device], remove: [] };
+  const put: Part[] = [];
+  for (const part of everyPart(rig)) {
+    if (part.id === device.id) continue;
+    let [box, said] = [old, part];
+    for (const change of renamed) {
+      said = renamedPart(said, box, change);
+      box = renamedIn(box, change);
+    }
+    if (!equal(said, part)) put.push(said);
+  }
+  return { put: [device, ...put], remove: [] };
+};
 
 /**
  * Takes a box away with everything that hangs on it: cables, programs, and what sounds and moves want of it. Every

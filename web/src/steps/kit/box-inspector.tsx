@@ -3,11 +3,11 @@ import { saysNumbers, shown } from '@yunta/core/midi/numbering';
 import { changeDevice, removeDevice } from '@yunta/core/edits/devices';
 import { domainText } from '@yunta/core/rig/domain';
 import type { Actuator, Control, Device, Memory, Numbering } from '@yunta/core/rig/device';
-import { useState } from 'react';
 import { Remedies } from '../../shared/remedies.js';
 import { useRig } from '../../shared/rig-context.js';
 import { Swap } from './swap.js';
-import { fits, TextField } from '../../shared/text-field.js';
+import { PowerUp, powerUpText } from './box/power-up.js';
+import { KeptField } from '../../shared/kept-field.js';
 import { surely, theOne } from '@yunta/core/known/the';
 import { memoryChosenBy } from '@yunta/core/rig/box';
 
@@ -27,16 +27,6 @@ const NUMBERINGS: readonly { readonly value: string; readonly label: string; rea
 ];
 const numberingOf = (shows: Numbering): string =>
   NUMBERINGS.find((n) => JSON.stringify(n.shows) === JSON.stringify(shows))?.value ?? '';
-
-const POWER_UP = [
-  { value: 'left', label: 'as you left it' },
-  { value: 'loaded', label: 'as programmed' },
-  { value: 'unknown', label: 'not known' },
-] as const;
-const powerUpText = (control: Control): string =>
-  typeof control.powerUp === 'object'
-    ? `always ${control.powerUp.at}`
-    : theOne(POWER_UP, (p) => p.value === control.powerUp).label;
 
 /** @example wakesText(compressor) // 'as you left it' */
 export const wakesText = (device: Device): string => {
@@ -92,8 +82,8 @@ export const BoxInspector = ({ device, open }: { device: Device; open: () => voi
         <span className="mono">{device.code}</span> {device.name}
       </h2>
       <div style={{ display: 'grid', gridTemplateColumns: '1fr 84px', gap: 8 }}>
-        <Field label="Name" value={device.name} most={120} save={(name) => change({ name }, 'name')} />
-        <Field
+        <KeptField label="Name" value={device.name} most={120} save={(name) => change({ name }, 'name')} />
+        <KeptField
           label="Code"
           value={device.code}
           most={4}
@@ -223,42 +213,6 @@ const CanBeSet = ({ device, change }: OfBox) => {
   );
 };
 
-const Field = ({
-  label,
-  value,
-  most,
-  save,
-}: {
-  label: string;
-  value: string;
-  most: number;
-  save: (text: string) => void;
-}) => {
-  const [text, setText] = useState(value);
-  const [last, setLast] = useState(value);
-  if (last !== value) {
-    setLast(value);
-    setText(value);
-  }
-  const commit = () => {
-    if (!text.trim()) setText(value);
-    else if (text !== value && fits(text, most)) save(text.trim());
-  };
-  return (
-    <TextField
-      label={label}
-      most={most}
-      value={text}
-      onChange={(e) => setText(e.currentTarget.value)}
-      onBlur={commit}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') commit();
-        if (e.key === 'Escape') setText(value);
-      }}
-    />
-  );
-};
-
 const Numberings = ({ memory, save }: { memory: Memory; save: (shows: Numbering) => void }) => (
   <Select
     label="Numbers"
@@ -270,39 +224,3 @@ const Numberings = ({ memory, save }: { memory: Memory; save: (shows: Numbering)
     onChange={(v) => v && save(theOne(NUMBERINGS, (n) => n.value === v).shows)}
   />
 );
-
-const PowerUp = ({ control, save }: { control: Control; save: (powerUp: Control['powerUp']) => void }) => {
-  const fixed =
-    'values' in control.domain
-      ? control.domain.values.slice(0, 8).map((v) => ({ value: `at:${v}`, label: `always ${v}` }))
-      : 'min' in control.domain
-        ? [{ value: `at:${control.domain.min}`, label: `always ${control.domain.min}` }]
-        : [];
-  const value = typeof control.powerUp === 'object' ? `at:${control.powerUp.at}` : control.powerUp;
-  const options = [
-    ...POWER_UP,
-    ...fixed,
-    ...(typeof control.powerUp === 'object' && !fixed.some((f) => f.value === value)
-      ? [{ value, label: `always ${control.powerUp.at}` }]
-      : []),
-  ];
-  return (
-    <Select
-      aria-label={`${control.name ?? control.id} at power-up`}
-      size="xs"
-      allowDeselect={false}
-      data={options}
-      value={value}
-      onChange={(v) => {
-        if (!v) return;
-        const usual = POWER_UP.find((p) => p.value === v);
-        if (usual) return save(usual.value);
-        const text = v.slice(3);
-        save({
-          at:
-            'values' in control.domain ? (control.domain.values.find((x) => String(x) === text) ?? text) : Number(text),
-        });
-      }}
-    />
-  );
-};

@@ -12,7 +12,7 @@ import { useRig } from '../../shared/rig-context.js';
 import { fileName, saveFile } from '../../shared/save-file.js';
 import { newPartId } from '../../session/ids.js';
 import { BoxInspector, wakesText } from './box-inspector.js';
-import { BoxEditor } from './box-editor.js';
+import { BoxEditor } from './box/editor.js';
 import { TagSign } from '../../shared/tag-sign.js';
 import { doesText } from '../../shared/does-text.js';
 import { useShelf } from './use-shelf.js';

@@ -2,9 +2,11 @@ import { Button, NativeSelect, NumberInput } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { JACK_WAYS, wayOf } from '@yunta/core/catalogue/box-parts';
 import { CONNECTORS, JACK_KINDS, type Device, type Jack } from '@yunta/core/rig/device';
-import { TextField } from '../../shared/text-field.js';
+import { ok, refuse, type Refusal } from '@yunta/core/rig/result';
+import { TypedText } from '../../../shared/typed-text.js';
+import type { Draft } from './use-draft.js';
 import { keysOf } from '@yunta/core/known/keys';
-import { Choice } from '../../shared/choice.js';
+import { Choice } from '../../../shared/choice.js';
 
 const LEVELS = ['instrument', 'line', 'mic', 'speaker', 'phones'] as const;
 
@@ -25,8 +27,10 @@ const NEW_JACK = {
 } as const;
 
 /** Every jack of a box, with what its poles do. */
-export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly Jack[]) => void }) => {
+export const Jacks = ({ draft }: { draft: Draft }) => {
+  const { device, change, rename } = draft;
   const { jacks } = device;
+  const save = (next: readonly Jack[]) => change({ ...device, jacks: next });
   return (
     <section className="card">
       <h2>Jacks</h2>
@@ -52,6 +56,7 @@ export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly
               jack={jack}
               at={i}
               save={(next) => save(jacks.with(i, next))}
+              rename={(to) => rename({ of: 'jack', from: jack.id, to })}
               takeOut={() => save(jacks.filter((_, k) => k !== i))}
             />
           ))}
@@ -69,26 +74,42 @@ export const Jacks = ({ device, save }: { device: Device; save: (jacks: readonly
   );
 };
 
+const taken = (name: string): Refusal => ({
+  code: 'jack',
+  where: '',
+  wrong: name ? `There is a jack "${name}" already.` : 'It needs a name.',
+  would: 'Type another.',
+});
+
 interface JackRowProps {
   readonly device: Device;
   readonly jack: Jack;
   /** Its place among the jacks of the box. */
   readonly at: number;
   readonly save: (jack: Jack) => void;
+  readonly rename: (to: string) => void;
   readonly takeOut: () => void;
 }
 
-const JackRow = ({ device, jack, at, save, takeOut }: JackRowProps) => {
+const JackRow = ({ device, jack, at, save, rename, takeOut }: JackRowProps) => {
   const set = (part: Partial<Jack>) => save({ ...jack, ...part });
   return (
     <tr>
       <td>
-        <TextField
+        <TypedText
           most={LONGEST.word}
-          size="xs"
-          aria-label={`Name of jack ${at + 1}`}
-          value={jack.id}
-          onChange={(e) => set({ id: e.currentTarget.value.toLowerCase().replaceAll(/[^a-z0-9-]/g, '-') })}
+          label={`Name of jack ${at + 1}`}
+          text={jack.id}
+          read={(text) => {
+            const to = text
+              .trim()
+              .toLowerCase()
+              .replaceAll(/[^a-z0-9-]+/g, '-');
+            if (to === jack.id) return ok(to);
+            if (!to || device.jacks.some((j) => j.id === to)) return refuse([taken(to)]);
+            rename(to);
+            return ok(to);
+          }}
         />
       </td>
       <td>

@@ -1,9 +1,9 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { END_KINDS, SOURCE_KINDS, type Device, type End } from '@yunta/core/rig/device';
-import { TextField } from '../../shared/text-field.js';
+import { KeptField } from '../../../shared/kept-field.js';
 import { surely } from '@yunta/core/known/the';
-import { Choice } from '../../shared/choice.js';
+import { Choice } from '../../../shared/choice.js';
 
 const END_NAMES: Readonly<Record<End['is'], string>> = {
   source: 'sound begins here',
@@ -66,12 +66,12 @@ export const Ends = ({ device, save }: { device: Device; save: (ends: readonly E
                   />
                 </td>
                 <td>
-                  <TextField
+                  <KeptField
                     most={LONGEST.name}
                     size="xs"
                     aria-label={`Name of place ${i + 1}`}
                     value={end.name}
-                    onChange={(e) => set(i, { name: e.currentTarget.value })}
+                    save={(name) => set(i, { name })}
                   />
                 </td>
                 <td>

@@ -1,0 +1,81 @@
+import { ZONES, type Device } from '@yunta/core/rig/device';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { withMaybe } from '@yunta/core/known/maybe';
+import { Choice } from '../../../shared/choice.js';
+import { KeptField } from '../../../shared/kept-field.js';
+import { ZONE_NAMES } from '../zone-names.js';
+import { Numbered } from './number.js';
+
+const ORIGINS = [
+  { value: 'assumed', label: 'assumed' },
+  { value: 'maker', label: "the maker's figure" },
+  { value: 'measured', label: 'measured' },
+] as const;
+const SIDES = ['Width, mm', 'Depth, mm', 'Height, mm'] as const;
+const LONGEST_SIDE_MM = 3000;
+const HEAVIEST_KG = 200;
+
+/** Name, tag, place, size and weight of a box. */
+export const Plate = ({ device, change }: { device: Device; change: (device: Device) => void }) => {
+  const { figures } = device;
+  const mm = figures.mm ?? [0, 0, 0];
+  const figured = (next: Device['figures']) => change({ ...device, figures: next });
+  const side = (i: number, to: number) => {
+    const [w, d, h] = mm.with(i, to);
+    figured({ ...figures, mm: [w ?? 0, d ?? 0, h ?? 0] });
+  };
+  return (
+    <section className="card">
+      <h2>Plate</h2>
+      <div className="fields">
+        <KeptField
+          most={LONGEST.name}
+          size="xs"
+          label="Name"
+          value={device.name}
+          save={(name) => change({ ...device, name })}
+        />
+        <KeptField
+          most={LONGEST.code}
+          size="xs"
+          label="Code"
+          value={device.code}
+          save={(code) => change({ ...device, code: code.toUpperCase() })}
+        />
+        <Choice
+          label="Where it stands"
+          data={ZONES.map((z) => ({ value: z, label: ZONE_NAMES[z] }))}
+          value={device.zone}
+          choose={(zone) => change({ ...device, zone })}
+        />
+        {SIDES.map((label, i) => (
+          <Numbered
+            key={label}
+            shown
+            decimal
+            label={label}
+            max={LONGEST_SIDE_MM}
+            value={mm[i] || undefined}
+            save={(v) => side(i, v)}
+          />
+        ))}
+        <Numbered
+          shown
+          decimal
+          label="Weight, kg"
+          max={HEAVIEST_KG}
+          value={figures.kg}
+          save={(kg) => figured({ ...figures, kg })}
+          clear={() => figured(withMaybe(figures, 'kg', undefined))}
+        />
+        <Choice
+          label="These figures are"
+          data={ORIGINS}
+          value={figures.origin ?? 'assumed'}
+          choose={(origin) => figured({ ...figures, origin })}
+        />
+      </div>
+      <p className="soft">Sizes and weight are not used yet.</p>
+    </section>
+  );
+};
