@@ -23,17 +23,20 @@ export interface Figure {
   readonly usedFor: string | undefined;
   /** The words between which one chooses, where there are no others. */
   readonly choices: readonly string[] | undefined;
+  /** It says when something holds, so that it can be chosen as conditions. */
+  readonly isWhen: boolean;
 }
 
 /** How one field is said, and read again. `undefined` where a text says nothing of the kind. */
 interface Said<T> {
   readonly like: string;
   readonly choices?: readonly string[];
+  readonly isWhen?: true;
   readonly text: (value: T) => string;
   readonly read: (text: string) => T | undefined;
 }
 
-interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like' | 'choices'> {
+interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like' | 'choices' | 'isWhen'> {
   readonly text: (of: O) => string;
   /**
    * The whole with the field as a text says it, taken away where that is empty; undefined where the text cannot be
@@ -70,7 +73,7 @@ const onlyYes: Said<true> = {
   text: () => 'yes',
   read: (text) => (/^yes$/i.test(text) ? true : undefined),
 };
-const conditions: Said<When> = { like: 'mix=100..100', text: whenWords, read: readWhen };
+const conditions: Said<When> = { like: 'mix=100..100', isWhen: true, text: whenWords, read: readWhen };
 const inverted: Said<{ readonly invertedWhen: When }> = {
   like: 'inverted phase=on',
   text: ({ invertedWhen }) => `inverted${invertedWhen.length ? ` ${whenWords(invertedWhen)}` : ''}`,
@@ -198,6 +201,7 @@ const field = <O extends object, K extends keyof O>(
   usedFor,
   like: said.like,
   choices: said.choices,
+  isWhen: said.isWhen ?? false,
   text: (of) => (of[key] === undefined || of[key] === null ? '' : said.text(of[key])),
   write: (of, text) => {
     const { [key]: _old, ...rest } = of;
@@ -329,13 +333,10 @@ const placesOf = (device: Device): readonly Place<never>[] => {
 /** Every figure that a box has or could have, those of one place together. */
 export const figuresOf = (device: Device): readonly Figure[] =>
   placesOf(device).flatMap(({ key, where, of, fields }) =>
-    fields.map(({ what, usedFor, like, choices, text }): Figure => ({
-      key: `${key}: ${what}`,
+    fields.map(({ text, write: _, ...field }): Figure => ({
+      ...field,
+      key: `${key}: ${field.what}`,
       where,
-      what,
-      like,
-      usedFor,
-      choices,
       text: text(of),
     })),
   );

@@ -1,6 +1,5 @@
 import { isRecord } from '../known/keys.js';
 import type { Chain, Control, Device, Slot, Stage, Tap } from '../rig/device.js';
-import { STAGES } from '../rig/device.js';
 import { blockIds } from '../rig/domain.js';
 import { audioIn, audioOut, is } from './parts.js';
 import { withSetBy } from './box-parts.js';
@@ -272,8 +271,6 @@ export const figurePlace = (device: Device, { row, at }: Place): string => {
 
 /** Whether a name can be given to a stage, loop or split: nobody else in the box has it. */
 export const isFreeStage = (device: Device, name: string): boolean => !namesIn(device).includes(name);
-
-export const isStage = (text: string): text is Stage => STAGES.some((s) => s === text);
 
 /** Stages of a box by name, as a sound can want them. */
 export const stagesIn = (device: Device): readonly string[] => device.chains.flatMap((c) => blockIds(c.slots));

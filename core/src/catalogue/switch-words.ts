@@ -1,7 +1,6 @@
 import type { Act, Message } from '../rig/act.js';
 import type { Actuator, Device, Stimulus } from '../rig/device.js';
 import { controlIn } from '../rig/device.js';
-import { memoryIn } from '../rig/box.js';
 import { theFirst } from '../known/the.js';
 import { whenWords } from './inside.js';
 
@@ -210,7 +209,3 @@ export const positionsOf = (device: Device, control: string): readonly (string |
   const domain = controlIn(device, control)?.domain;
   return domain && 'values' in domain ? domain.values : [];
 };
-
-/** Whether a memory keeps what its switches were assigned. */
-export const isAssignable = (device: Device, memory: string, foot: string): boolean =>
-  memoryIn(device, memory)?.assignable?.some((place) => place.switch === foot) ?? false;

@@ -9,7 +9,7 @@ import { SHAPES } from './shape.js';
 const ROOT = join(dirname(fileURLToPath(import.meta.url)), '../../..');
 /** Where a field is only declared, checked or written down as data, nobody reads it. */
 const DECLARES =
-  /\.test\.|rig\/(shape|box-shape|shape-parts|device|hookup|sound|program|act|show|device-references|invariants|references|wrong-program)\.ts$|catalogue\/(boxes|parts|figures)\.ts$|catalogue\/shelves\/|\/demo\/|rig\/versions\//;
+  /\.test\.|rig\/(shape|box-shape|shape-parts|device|hookup|sound|program|act|show|device-references|invariants|references|wrong-program|renaming)\.ts$|catalogue\/(boxes|parts|figures)\.ts$|catalogue\/shelves\/|\/demo\/|rig\/versions\//;
 const filesIn = (folder: string): readonly string[] =>
   readdirSync(folder).flatMap((name) => {
     const path = join(folder, name);
@@ -55,8 +55,8 @@ const SAID_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]
  */
 const READ_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]>> = {
   'device.ends.what': ['core/src/checks/order/tuner-mute.ts', /end\.what/],
-  'device.figures.kg': ['web/src/steps/kit/box-editor.tsx', /figures\.kg/],
-  'device.figures.mm': ['web/src/steps/kit/box-editor.tsx', /figures\.mm/],
+  'device.figures.kg': ['web/src/steps/kit/box/plate.tsx', /figures\.kg/],
+  'device.figures.mm': ['web/src/steps/kit/box/plate.tsx', /figures\.mm/],
   'device.chains.slots.arms.band': ['core/src/catalogue/inside.ts', /arm\.band/],
   'device.controls.domain.branches': ['core/src/catalogue/box-parts.ts', /domain\.branches/],
   'cable.m': ['web/src/steps/routing/routing.tsx', /cable\.m /],

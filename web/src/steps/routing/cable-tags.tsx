@@ -1,9 +1,14 @@
 import { Checkbox, NumberInput } from '@mantine/core';
 import { changeCable } from '@yunta/core/edits/cables';
+import { jackAt } from '@yunta/core/rig/box';
+import { CONNECTORS, type Connector } from '@yunta/core/rig/device';
 import type { Cable } from '@yunta/core/rig/hookup';
+import type { Ref } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
+import { Choice } from '../../shared/choice.js';
+import { jackText } from './jack-text.js';
 import { TextField } from '../../shared/text-field.js';
 
 const LONGEST_LEAD = 1000;
@@ -27,6 +32,7 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
         value={cable.m ?? ''}
         onChange={(v) => change({ m: typeof v === 'number' && v > 0 ? v : undefined }, 'length')}
       />
+      <Plugs cable={cable} save={(plugs) => change({ plugs }, 'plugs')} />
       <Words label="Tag" kept={cable.label} save={(label) => change({ label }, 'tag')} />
       <Words label="Colour" kept={cable.colour} save={(colour) => change({ colour }, 'colour')} />
       <Checkbox
@@ -43,6 +49,25 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
       <p className="soft">Tag, colour and whether you have it are not used yet.</p>
     </fieldset>
   );
+};
+
+const AS_JACKS = 'as its jacks want';
+
+/** The plugs at both ends, where they are other than what the jacks want. */
+const Plugs = ({ cable, save }: { cable: Cable; save: (plugs: Cable['plugs']) => void }) => {
+  const { rig } = useRig();
+  const [one, other] = cable.ends;
+  const usual = (end: Ref) => jackAt(rig, end)?.connector ?? '6.35 TS';
+  const now = cable.plugs ?? [usual(one), usual(other)];
+  return ([0, 1] as const).map((i) => (
+    <Choice<Connector | typeof AS_JACKS>
+      key={i}
+      label={`Plug at ${jackText(rig, cable.ends[i])}`}
+      data={[AS_JACKS, ...CONNECTORS]}
+      value={cable.plugs ? cable.plugs[i] : AS_JACKS}
+      choose={(plug) => save(plug === AS_JACKS ? undefined : i === 0 ? [plug, now[1]] : [now[0], plug])}
+    />
+  ));
 };
 
 /** Words that are kept when the field is left, or with Enter. */

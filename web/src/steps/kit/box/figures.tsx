@@ -2,7 +2,9 @@ import { Button, NativeSelect } from '@mantine/core';
 import { figuresOf, withFigure, type Figure } from '@yunta/core/catalogue/figures';
 import type { Device } from '@yunta/core/rig/device';
 import { LONGEST } from '@yunta/core/rig/limits';
+import { readWhen, whenWords } from '@yunta/core/catalogue/inside';
 import { useState } from 'react';
+import { Conditions } from './conditions.js';
 import { TypedText } from '../../../shared/typed-text.js';
 
 /**
@@ -93,6 +95,16 @@ const FigureField = ({ figure, device, save }: { figure: Figure; device: Device;
     return done;
   };
   const label = `${figure.where}, ${figure.what}`;
+  if (figure.isWhen)
+    return (
+      <Conditions
+        device={device}
+        of={label}
+        when={readWhen(figure.text)}
+        always="not said"
+        save={(when) => read(when ? whenWords(when) : '')}
+      />
+    );
   return figure.choices ? (
     <NativeSelect
       size="xs"

@@ -5,6 +5,7 @@ import type { Device } from '@yunta/core/rig/device';
 import { renamedIn, type Renaming } from '@yunta/core/rig/renaming';
 import type { Refusal } from '@yunta/core/rig/result';
 import type { Rig } from '@yunta/core/rig/rig';
+import { theItem } from '@yunta/core/known/the';
 import { useMemo, useState } from 'react';
 
 /** A box as it is being rebuilt, and all that was done to it so far. */
@@ -24,10 +25,15 @@ interface Step {
   readonly renamed: readonly Renaming[];
 }
 
+interface Steps {
+  readonly step: Step;
+  readonly before: readonly Step[];
+}
+
 /** A draft of a box: nothing of it is in the rig before it is kept. */
 export const useDraft = (rig: Rig, start: Device): Draft => {
-  const [steps, setSteps] = useState<readonly Step[]>([{ device: start, renamed: [] }]);
-  const step = steps.at(-1) ?? { device: start, renamed: [] };
+  const [{ step, before }, setSteps] = useState<Steps>({ step: { device: start, renamed: [] }, before: [] });
+  const go = (next: Step) => setSteps({ step: next, before: [...before, step] });
   const device = useMemo(() => withChannel(step.device), [step]);
   const refused = useMemo((): readonly Refusal[] => {
     const applied = apply(rig, rebuildDevice(rig, device, step.renamed));
@@ -37,9 +43,11 @@ export const useDraft = (rig: Rig, start: Device): Draft => {
     device,
     renamed: step.renamed,
     refused,
-    change: (next) => setSteps([...steps, { device: next, renamed: step.renamed }]),
+    change: (next) => go({ device: next, renamed: step.renamed }),
     rename: (...changes) =>
-      setSteps([...steps, { device: changes.reduce(renamedIn, step.device), renamed: [...step.renamed, ...changes] }]),
-    undo: steps.length > 1 ? () => setSteps(steps.slice(0, -1)) : undefined,
+      go({ device: changes.reduce(renamedIn, step.device), renamed: [...step.renamed, ...changes] }),
+    undo: before.length
+      ? () => setSteps({ step: theItem(before, before.length - 1), before: before.slice(0, -1) })
+      : undefined,
   };
 };
