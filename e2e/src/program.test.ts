@@ -2,6 +2,7 @@ import type { Browser } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
+import { takeChoice } from './keys.js';
 import { TestServer } from './server.js';
 
 let server: TestServer;
@@ -38,6 +39,27 @@ describe('in front of the boxes', () => {
         [...e.querySelectorAll('li:not(.type-gone)')].map((li) => li.textContent),
       ),
     ).toEqual(['channel 4, program 4 on the wire, REV shows 2.2C3 04Stereo reverb: program 2.2']);
+    await hands.page.close();
+  });
+
+  test('a whole box is ticked off at once; another delay in its place is dialled in, and the controller stays typed', async () => {
+    const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/program`));
+    await hands.click('button', 'All of SWI is typed in');
+    await hands.sees('all typed');
+    await hands.pick('Stereo delay');
+    await hands.click('button', 'All of DLY is typed in');
+    await hands.sees('all dialled in');
+    await hands.click('link', 'Kit');
+    await hands.click('button', 'DLY, Stereo delay: show it');
+    await hands.click('combobox', 'Swap it for');
+    await hands.write('stereo reverb');
+    await takeChoice(hands.page);
+    await hands.sees('to be dialled in again');
+    await hands.click('button', 'Swap');
+    await hands.click('link', 'What to dial in here');
+    await hands.page.waitForFunction(() => /\d+ to dial in/.test(document.body.innerText));
+    const controller = await hands.page.$eval('.type-group', (e) => (e as HTMLElement).innerText);
+    expect(controller).toContain('SWI');
     await hands.page.close();
   });
 

@@ -1,18 +1,7 @@
-import { sha256 } from '@noble/hashes/sha2.js';
-import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { inKeyOrder, printOf } from '../known/print.js';
 import { HEAVIEST_RIG, MOST_ORIGINS } from '../rig/limits.js';
 import { ABOUT, everyPart, partOf, rigOf, type Rig } from '../rig/rig.js';
 import type { Origin } from '../rig/show.js';
-
-const FINGERPRINT_BYTES = 12;
-
-/** Any value as text, with the keys of records in order: equal values give equal text. */
-const inKeyOrder = (value: unknown): string =>
-  JSON.stringify(value, (_, v: unknown) =>
-    typeof v === 'object' && v !== null && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  );
 
 /** All that a rig holds, but for where it comes from, as text that is equal for equal rigs. */
 const textOf = (rig: Rig): string => {
@@ -26,8 +15,7 @@ const textOf = (rig: Rig): string => {
  * Tells rigs apart by what they hold, whatever their name and number: two installations may call unlike rigs the same.
  * SHA-256 (FIPS 180-4), cut to 24 digits.
  */
-export const fingerprint = (rig: Rig): string =>
-  bytesToHex(sha256(utf8ToBytes(textOf(rig))).slice(0, FINGERPRINT_BYTES));
+export const fingerprint = (rig: Rig): string => printOf(textOf(rig));
 
 export const originsOf = (rig: Rig): readonly Origin[] => partOf(rig, ABOUT)?.origins ?? [];
 

@@ -44,7 +44,14 @@ describe('who calls a sound', () => {
 
   test('says which typed places hold something else afterwards', () => {
     const place = { device: caller!.device, memory: caller!.memory, number: 1 };
-    const typed = apply(rig, tick(rig, place, ['a'], ['a'], { by: 'x', revision: 1, when: '2026-01-01T00:00:00Z' }));
+    const typed = apply(
+      rig,
+      tick(rig, place, [{ text: 'a', is: 'a' }], [{ text: 'a', is: 'a' }], {
+        by: 'x',
+        revision: 1,
+        when: '2026-01-01T00:00:00Z',
+      }),
+    );
     if (!typed.ok) throw new Error('refused');
     expect(toRetype(typed.value.rig, named('Verse clean'), caller!, 1)).toEqual(['1B']);
     expect(toRetype(typed.value.rig, named('Verse clean'), caller!, 2)).toEqual([]);

@@ -75,6 +75,18 @@ describe('a box of another shape', () => {
     expect(lost).toEqual(expect.arrayContaining(['the cable at send8 in Ballroom', 'program “Waltz grit”']));
     expect(cablesOf(rig, BALLROOM_ID).filter((c) => c.ends.includes('device:swi.send4'))).toHaveLength(1);
   });
+  test('a program of an effect goes over with what the new one can hold, and says what it cannot', () => {
+    const { rig, lost, follows } = swapped('device:dly', 'stereo-reverb');
+    const kept = all(rig, 'program').filter((p) => p.device === 'device:dly');
+    expect(follows.programs).toBe(kept.length);
+    for (const program of kept) {
+      const was = all(demo, 'program').find((p) => p.id === program.id)!;
+      expect(was.contents).toMatchObject(program.contents as object);
+    }
+    expect(kept.length + lost.filter((l) => /^program/.test(l)).length).toBe(
+      all(demo, 'program').filter((p) => p.device === 'device:dly').length,
+    );
+  });
   test('two channels become one: it is in when either was', () => {
     const said = partOf(demo, 'sound:04')!;
     const both = { ...said, wants: [...said.wants, { stage: 'device:hed.clean' as const, is: 'out' as const }] };

@@ -257,14 +257,23 @@ const programAfter = ({ old, device, hasControl }: Exchange, program: Program): 
   const calledBy = memoryIn(old, program.memory)?.by;
   const memory = memoryIn(device, program.memory) ?? device.memories.find((m) => m.by === calledBy);
   const { contents } = program;
-  const fits =
-    memory !== undefined &&
-    program.number < memory.size &&
-    contents !== 'unplanned' &&
-    Object.entries(contents).every(([c, v]) => memory.stores.includes(c) && hasControl(c, v));
-  if (!fits) return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
-  const put = memory.id === program.memory ? [] : [{ ...program, memory: memory.id }];
-  return { put, remove: [], lost: [], follows: 1 };
+  if (!memory || program.number >= memory.size || contents === 'unplanned')
+    return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
+  const held = Object.entries(contents).filter(([c, v]) => memory.stores.includes(c) && hasControl(c, v));
+  const left = Object.keys(contents).filter((c) => !held.some(([kept]) => kept === c));
+  // What a controller stores is planned anew where the old slot does not fit; what an effect held nobody else knows.
+  const isUseless = left.length > 0 && (calledBy !== undefined || held.length === 0);
+  if (isUseless)
+    return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
+  const isSame = left.length === 0 && memory.id === program.memory;
+  return {
+    put: isSame ? [] : [{ ...program, memory: memory.id, contents: Object.fromEntries(held) }],
+    remove: [],
+    lost: left.length
+      ? [`${left.map((c) => controlIn(old, c)?.name ?? c).join(', ')} of program “${program.name}”`]
+      : [],
+    follows: 1,
+  };
 };
 
 /** Whatever was typed into the old box is not in the new one. */

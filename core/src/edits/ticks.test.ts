@@ -8,8 +8,9 @@ import { leavingTicks, tick, tickOf, untick } from './ticks.js';
 
 const demo = islandRun();
 const DLY = { device: 'device:dly', memory: 'programs', number: 4 } as const;
+const MIX = { text: 'mix 30', is: 'mix=30' };
 const HOW = { by: 'Ana', revision: 1, when: '2026-01-01T10:00:00.000Z' };
-const typed = after(demo, tick(demo, DLY, ['mix 30'], ['mix 30'], HOW));
+const typed = after(demo, tick(demo, DLY, [MIX], [MIX], HOW));
 const lines = (rig: Rig): readonly string[] => Object.keys(tickOf(rig, DLY)?.lines ?? {});
 /** Makes an edit and goes back from it. */
 const thereAndBack = (rig: Rig, edit: Edit): Rig => {
@@ -19,9 +20,9 @@ const thereAndBack = (rig: Rig, edit: Edit): Rig => {
 
 describe('going back in the plan', () => {
   test('takes nothing out of a box: what was ticked since stays ticked', () =>
-    expect(lines(thereAndBack(demo, tick(demo, DLY, ['mix 30'], ['mix 30'], HOW)))).toEqual(['mix 30']));
+    expect(lines(thereAndBack(demo, tick(demo, DLY, [MIX], [MIX], HOW)))).toEqual(['mix 30']));
   test('types nothing into one: what was taken back since stays open', () =>
-    expect(lines(thereAndBack(typed, untick(typed, DLY, 'mix 30')))).toEqual([]));
+    expect(lines(thereAndBack(typed, untick(typed, DLY, MIX)))).toEqual([]));
   test('brings a box back as it was typed', () =>
     expect(lines(thereAndBack(typed, removeDevice(typed, 'device:dly')))).toEqual(['mix 30']));
   test('takes a box away with its ticks', () => {

@@ -15,23 +15,46 @@ export const tickId = ({ device, memory, number }: ProgramPlace): Id<'tick'> =>
 
 export const tickOf = (rig: Rig, place: ProgramPlace): Tick | undefined => partOf(rig, tickId(place));
 
+/** A line to type: as it reads, and what it stands for in the box. */
+export interface Typed {
+  readonly text: string;
+  readonly is: string;
+}
+
+const isOf =
+  (line: Typed) =>
+  ([text, { is }]: readonly [string, Ticked]): boolean =>
+    is === undefined ? text === line.text : is === line.is;
+
+/** How a line was ticked off, also when it read otherwise then; undefined when it was not. */
+export const tickedOf = (lines: Readonly<Record<string, Ticked>>, line: Typed): Ticked | undefined =>
+  Object.entries(lines).find(isOf(line))?.[1];
+
+/** What was ticked off and is none of these lines any more, as it read then. */
+export const goneOf = (lines: Readonly<Record<string, Ticked>>, all: readonly Typed[]): readonly string[] =>
+  Object.entries(lines)
+    .filter((ticked) => !all.some((line) => isOf(line)(ticked)))
+    .map(([text]) => text);
+
 /** These lines stand in the box now. Lines that the program no longer has are forgotten. */
 export const tick = (
   rig: Rig,
   place: ProgramPlace,
-  lines: readonly string[],
-  all: readonly string[],
-  how: Ticked,
+  lines: readonly Typed[],
+  all: readonly Typed[],
+  how: Omit<Ticked, 'is'>,
 ): Edit => {
-  const before = tickOf(rig, place)?.lines ?? {};
-  const kept = Object.entries(before).filter(([line]) => all.includes(line) && !lines.includes(line));
+  const before = Object.entries(tickOf(rig, place)?.lines ?? {});
+  const kept = before.filter(
+    (ticked) => all.some((line) => isOf(line)(ticked)) && !lines.some((line) => isOf(line)(ticked)),
+  );
   return {
     put: [
       {
         kind: 'tick',
         id: tickId(place),
         ...place,
-        lines: Object.fromEntries([...kept, ...lines.map((line) => [line, how] as const)]),
+        lines: Object.fromEntries([...kept, ...lines.map(({ text, is }) => [text, { ...how, is }] as const)]),
       },
     ],
     remove: [],
@@ -39,12 +62,12 @@ export const tick = (
 };
 
 /** It does not stand in the box after all. */
-export const untick = (rig: Rig, place: ProgramPlace, line: string): Edit => {
+export const untick = (rig: Rig, place: ProgramPlace, line: Typed): Edit => {
   const before = tickOf(rig, place);
-  if (!before?.lines[line]) return nothing;
-  const { [line]: _, ...rest } = before.lines;
-  return Object.keys(rest).length
-    ? { put: [{ ...before, lines: rest }], remove: [] }
+  const rest = before && Object.entries(before.lines).filter((ticked) => !isOf(line)(ticked));
+  if (!before || !rest || rest.length === Object.keys(before.lines).length) return nothing;
+  return rest.length
+    ? { put: [{ ...before, lines: Object.fromEntries(rest) }], remove: [] }
     : { put: [], remove: [before.id] };
 };
 

@@ -14,6 +14,8 @@ export const LONGEST = {
   value: 200,
   /** Why something is taken for granted; what a cue says. */
   remark: 500,
+  /** One line to type into a box. */
+  line: 400,
   /** Why a finding is accepted. */
   reason: 2000,
   /** Notes of a rig, entries of its log. */

@@ -183,8 +183,13 @@ const tick: z.ZodType<Tick> = z.strictObject({
   memory: word,
   number: z.number().int().min(0).max(1_000_000),
   lines: z.record(
-    z.string().max(400),
-    z.strictObject({ by: z.string().max(LONGEST.name), revision: z.number().int().min(0), when: z.string().max(40) }),
+    z.string().max(LONGEST.line),
+    z.strictObject({
+      by: z.string().max(LONGEST.name),
+      revision: z.number().int().min(0),
+      when: z.string().max(40),
+      is: z.string().max(LONGEST.line).optional(),
+    }),
   ),
 });
 const about: z.ZodType<About> = z.strictObject({

@@ -78,6 +78,8 @@ export interface Ticked {
   readonly revision: number;
   /** ISO 8601. */
   readonly when: string;
+  /** What the line stands for in the box: it stays typed when only its words change. */
+  readonly is?: string;
 }
 
 /** A rig that this one is a copy of, as it was then. */

@@ -1,8 +1,9 @@
 import { after } from '../../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { changeDevice } from '../../edits/devices.js';
 import { replaceDevice } from '../../edits/replace.js';
 import { setWant } from '../../edits/sounds.js';
-import { tick, tickOf, untick } from '../../edits/ticks.js';
+import { tick, tickId, tickOf, untick } from '../../edits/ticks.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { typeIn, type TypeSlot } from './type-in.js';
@@ -19,11 +20,11 @@ const place = { device: 'device:swi', memory: 'slots', number: 0 } as const;
 
 describe('what to type into each box', () => {
   test('the controller first, then every box with programs', () => {
-    expect(boxes(demo).map((b) => [b.code, b.counts, b.channel])).toEqual([
-      ['SWI', 'banks of 4, 1A to 32D', ''],
-      ['MOD', 'shows 1–128', 'MIDI channel 2'],
-      ['DLY', 'shows 0–127', 'MIDI channel 3'],
-      ['REV', 'banks of 3, 1.1 to 43.2', 'MIDI channel 4'],
+    expect(boxes(demo).map((b) => [b.isController ? 'calls' : 'is called', b.code, b.counts, b.channel])).toEqual([
+      ['calls', 'SWI', 'banks of 4, 1A to 32D', ''],
+      ['is called', 'MOD', 'shows 1–128', 'MIDI channel 2'],
+      ['is called', 'DLY', 'shows 0–127', 'MIDI channel 3'],
+      ['is called', 'REV', 'banks of 3, 1.1 to 43.2', 'MIDI channel 4'],
     ]);
   });
   test('a slot: name as the display shows it, loops, messages with wire number and shown number, and why', () => {
@@ -44,7 +45,7 @@ describe('what to type into each box', () => {
 });
 
 describe('ticking off', () => {
-  const lines = texts(slot(demo, 'SWI', '1A'));
+  const { lines } = slot(demo, 'SWI', '1A');
   const ticked = after(demo, tick(demo, place, lines, lines, HOW));
   test('a slot that is typed in has nothing open, and says who typed it', () => {
     expect(slot(ticked, 'SWI', '1A').lines.every((l) => l.ticked?.by === 'Tech')).toBe(true);
@@ -64,13 +65,27 @@ describe('ticking off', () => {
       tick(
         changed,
         place,
-        now.lines.filter((l) => !l.ticked).map((l) => l.text),
-        texts(now),
+        now.lines.filter((l) => !l.ticked),
+        now.lines,
         HOW,
       ),
     );
     expect(slot(done, 'SWI', '1A')).toMatchObject({ gone: [] });
     expect(slot(done, 'SWI', '1A').lines.every((l) => l.ticked)).toBe(true);
+  });
+  test('another box that shows other numbers, or has another name, changes nothing in the switcher', () => {
+    const dly = partOf(ticked, 'device:dly')!;
+    const memories = dly.memories.map((m) => ({ ...m, shows: { first: 1 as const } }));
+    const changed = after(ticked, changeDevice(dly, { code: 'ECH', memories }));
+    const now = slot(changed, 'SWI', '1A');
+    expect(now.lines[2]!.text).toBe('channel 3, program 0 on the wire, ECH shows 1');
+    expect(now.lines.every((l) => l.ticked)).toBe(true);
+    expect(now.gone).toEqual([]);
+  });
+  test('what an older rig ticked off by its words alone still counts', () => {
+    const old = Object.fromEntries(lines.map(({ text }) => [text, HOW]));
+    const read = after(demo, { put: [{ kind: 'tick', id: tickId(place), ...place, lines: old }], remove: [] });
+    expect(slot(read, 'SWI', '1A').lines.every((l) => l.ticked)).toBe(true);
   });
   test('another box in its place has nothing typed into it', () => {
     const swapped = after(ticked, replaceDevice(ticked, 'device:swi', 'switcher-8')!.edit);
@@ -82,6 +97,6 @@ describe('ticking off', () => {
     expect(slot(one, 'SWI', '1A').lines.map((l) => l.ticked !== undefined)).toEqual([false, true, true, true, true]);
     const single = after(demo, tick(demo, place, [lines[0]!], lines, HOW));
     expect(tickOf(after(single, untick(single, place, lines[0]!)), place)).toBeUndefined();
-    expect(untick(demo, place, 'x')).toEqual({ put: [], remove: [] });
+    expect(untick(demo, place, { text: 'x', is: 'x' })).toEqual({ put: [], remove: [] });
   });
 });

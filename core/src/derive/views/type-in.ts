@@ -6,19 +6,22 @@ import type { Act } from '../../rig/act.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Program, Sweep } from '../../rig/program.js';
-import { all, partOf, programsOf, soundsInOrder, thePart } from '../../rig/rig.js';
+import { all, partOf, programsOf, soundsInOrder } from '../../rig/rig.js';
 import type { Ticked } from '../../rig/show.js';
-import { tickOf } from '../../edits/ticks.js';
+import { cutTo, LONGEST } from '../../rig/limits.js';
+import { goneOf, tickedOf, tickOf } from '../../edits/ticks.js';
 import type { Meant } from '../../recall/intend/compiled.js';
 import type { Derived } from '../steps/deriver.js';
 import { actBytes } from './view.js';
+import { inKeyOrder, printOf } from '../../known/print.js';
 import { surely, theFirst } from '../../known/the.js';
-import { theMemory, theControl } from '../../rig/box.js';
+import { theControl } from '../../rig/box.js';
 
 /** One thing to type into a box, as the person in front of it meets it. */
 export interface TypeLine {
-  /** Also what a tick remembers: once the line reads otherwise, it is open again. */
   readonly text: string;
+  /** What it stands for in the box, also what a tick remembers: only another meaning opens the line again. */
+  readonly is: string;
   readonly bytes?: string;
   /** What it is for. */
   readonly why?: string;
@@ -48,6 +51,8 @@ export interface TypeBox {
   readonly memory: string;
   readonly code: string;
   readonly name: string;
+  /** It calls sounds: its slots are typed in. Otherwise it is called, and its programs are dialled in. */
+  readonly isController: boolean;
   readonly counts: string;
   readonly channel: string;
   readonly slots: readonly TypeSlot[];
@@ -73,6 +78,7 @@ export const typeIn = (d: Derived): readonly TypeBox[] =>
               memory: memory.id,
               code: device.code,
               name: device.name,
+              isController: memory.by !== undefined,
               counts: saysNumbers(memory.shows, memory.size),
               channel:
                 typeof device.midi?.channel === 'number'
@@ -85,10 +91,7 @@ export const typeIn = (d: Derived): readonly TypeBox[] =>
           ];
         }),
     )
-    .sort((a, b) => Number(isController(d, b)) - Number(isController(d, a)));
-
-const isController = (d: Derived, { device, memory }: TypeBox): boolean =>
-  theMemory(thePart(d.rig, device), memory).by !== undefined;
+    .sort((a, b) => Number(b.isController) - Number(a.isController));
 
 /** The slots of a controller, by number: planned by Yunta, or as somebody typed them. */
 const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeSlot[] => {
@@ -161,7 +164,6 @@ const slotOf = (
   lines: readonly TypeLine[],
 ): TypeSlot => {
   const ticked = tickOf(d.rig, { device: device.id, memory: memory.id, number })?.lines ?? {};
-  const texts = new Set(lines.map((l) => l.text));
   return {
     number,
     shown: shown(memory.shows, number),
@@ -170,15 +172,19 @@ const slotOf = (
     sounds,
     typed,
     unknown: lines.length === 0,
-    lines: lines.map((l) => (ticked[l.text] ? { ...l, ticked: surely(ticked[l.text]) } : l)),
-    gone: Object.keys(ticked).filter((t) => !texts.has(t)),
+    lines: lines.map((l) => {
+      const how = tickedOf(ticked, l);
+      return how ? { ...l, ticked: how } : l;
+    }),
+    gone: goneOf(ticked, lines),
   };
 };
 
 /** The name as its display shows it. */
-const nameLine = (memory: Memory, name: string): TypeLine => ({
-  text: `name “${[...name].slice(0, memory.limits?.nameLength ?? 120).join('')}”`,
-});
+const nameLine = (memory: Memory, name: string): TypeLine => {
+  const shownName = [...name].slice(0, memory.limits?.nameLength ?? LONGEST.name).join('');
+  return { text: `name “${shownName}”`, is: `name=${shownName}` };
+};
 
 const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: Program): readonly TypeLine[] => {
   if (contents === 'unplanned') return [];
@@ -192,12 +198,21 @@ const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: 
       if ('arrange' in control.domain)
         return String(value) === String(restingValue(control))
           ? []
-          : [{ text: `order ${String(value).replaceAll('loop', '')}` }];
+          : [{ text: `order ${String(value).replaceAll('loop', '')}`, is: `${c}=${value}` }];
       const said = `${control.name ?? c} ${valueText(d.rig, ref(device.id, c), value)}`;
-      return memory.by === undefined || String(value) !== String(restingValue(control)) ? [{ text: said }] : [];
+      return memory.by === undefined || String(value) !== String(restingValue(control))
+        ? [{ text: said, is: `${c}=${value}` }]
+        : [];
     });
   return [
-    ...(loops.length ? [{ text: on.length ? `loops on ${on.join(' ')}, the others off` : 'all loops off' }] : []),
+    ...(loops.length
+      ? [
+          {
+            text: on.length ? `loops on ${on.join(' ')}, the others off` : 'all loops off',
+            is: `loops=${on.join(' ')}`,
+          },
+        ]
+      : []),
     ...rest,
   ];
 };
@@ -216,10 +231,17 @@ const actText = (d: Derived, act: Act): string => {
   return `${pause}channel ${send.channel}, ${send.bank === undefined ? '' : `bank ${send.bank}, `}program ${send.pc} on the wire${display ? `, ${display}` : ''}`;
 };
 
+/** What stands in the box, whatever words say it: the same for the same bytes, times, jacks and values. */
+const meaning = (of: object): string => {
+  const text = inKeyOrder(of);
+  return text.length <= LONGEST.line ? text : printOf(text);
+};
+
 const actLine = (d: Derived, act: Act, meant: Meant | undefined): TypeLine => {
   const bytes = actBytes(act);
   return {
     text: actText(d, act),
+    is: meaning(act),
     ...(bytes ? { bytes } : {}),
     ...(meant ? { why: `${partOf(d.rig, meant.device)?.name ?? ''}: ${meant.text}` } : {}),
   };
@@ -237,6 +259,7 @@ const sweepLine = (d: Derived, program: Program, sweep: Sweep, sound: Id<'sound'
   const bent = sweep.curve && sweep.curve !== 'line' ? `, ${sweep.curve} at the heel` : '';
   return {
     text: `pedal ${sweep.jack}: ${what}, heel ${sweep.heel}, toe ${sweep.toe}${bent}`,
+    is: meaning(sweep),
     ...(swept
       ? {
           why: `${controlText(d.rig, swept.control)} from ${valueText(d.rig, swept.control, swept.heel)} to ${valueText(d.rig, swept.control, swept.toe)}; at first touch it can jump by ${jumpOf(swept)}`,
@@ -248,6 +271,10 @@ const sweepLine = (d: Derived, program: Program, sweep: Sweep, sound: Id<'sound'
 const assignLine = (d: Derived, { switch: name, latch, on, off }: Program['assigns'][number]): TypeLine => {
   const list = (acts: readonly Act[]) => acts.map((a) => actText(d, a)).join('; ') || 'nothing';
   return {
-    text: `switch ${name}, ${latch ? 'latched' : 'while held'}: on: ${list(on)}; off: ${list(off)}`.slice(0, 400),
+    text: cutTo(
+      `switch ${name}, ${latch ? 'latched' : 'while held'}: on: ${list(on)}; off: ${list(off)}`,
+      LONGEST.line,
+    ),
+    is: meaning({ name, latch, on, off }),
   };
 };

@@ -3,6 +3,7 @@ import { SHELVES } from '@yunta/core/catalogue/boxes';
 import { replaceDevice } from '@yunta/core/edits/replace';
 import type { Device } from '@yunta/core/rig/device';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import { ConsequencesText } from '../../shared/consequences-text.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { surely, theFirst } from '@yunta/core/known/the';
@@ -43,8 +44,9 @@ export const Swap = ({ device }: { device: Device }) => {
     if (replacement && edit(replacement.edit, `${device.name} for ${replacement.device.name}`).length === 0)
       setKey(null);
   };
+  const memory = device.memories.find((m) => !m.inside);
   return (
-    <div style={{ margin: '12px 0' }}>
+    <div className="swap">
       <Select
         label="Swap it for"
         placeholder="another box"
@@ -57,8 +59,8 @@ export const Swap = ({ device }: { device: Device }) => {
         nothingFoundMessage="No such box"
       />
       {replacement && (
-        <div ref={shown} className="card" style={{ marginTop: 8, padding: '10px 12px', fontSize: 14 }}>
-          <p style={{ margin: 0 }}>
+        <div ref={shown} className="card swap-would">
+          <p className="swap-line">
             {replacement.follows.cables} {replacement.follows.cables === 1 ? 'cable goes' : 'cables go'} over
             {replacement.follows.sounds
               ? `, with what ${replacement.follows.sounds} ${replacement.follows.sounds === 1 ? 'sound wants' : 'sounds want'} of it`
@@ -66,9 +68,17 @@ export const Swap = ({ device }: { device: Device }) => {
             .
           </p>
           {replacement.lost.length > 0 && (
-            <p style={{ margin: '6px 0 0' }}>
+            <p className="swap-line">
               Has no place there: {replacement.lost.slice(0, 6).join('; ')}
               {replacement.lost.length > 6 ? `; and ${replacement.lost.length - 6} more` : ''}.
+            </p>
+          )}
+          {replacement.follows.programs > 0 && (
+            <p className="swap-line">
+              {replacement.follows.programs === 1
+                ? 'Its program is to be dialled in again'
+                : `Its ${replacement.follows.programs} programs are to be dialled in again`}
+              .
             </p>
           )}
           <ConsequencesText would={would} />
@@ -76,6 +86,13 @@ export const Swap = ({ device }: { device: Device }) => {
             Swap
           </Button>
         </div>
+      )}
+      {!replacement && memory && (
+        <Link
+          to={{ pathname: '../program', search: `?show=type&box=${encodeURIComponent(`${device.id} ${memory.id}`)}` }}
+        >
+          What to {memory.by === undefined ? 'dial in' : 'type in'} here
+        </Link>
       )}
     </div>
   );

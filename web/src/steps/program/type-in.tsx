@@ -1,6 +1,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import type { TypeBox, TypeSlot } from '@yunta/core/derive/views/type-in';
-import { tick, untick } from '@yunta/core/edits/ticks';
+import { together } from '@yunta/core/change/edit';
+import { tick, untick, type Typed } from '@yunta/core/edits/ticks';
 import { partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -43,13 +44,19 @@ export const TypeIn = () => {
       <p className="print-only">
         {rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}
       </p>
-      <Boxes
-        boxes={boxes}
-        chosen={box}
-        choose={choose}
-        says={(b) => (b.lines === 0 ? 'nothing to type' : b.open === 0 ? '✓ all typed' : `${b.open} to type`)}
-        isDone={(b) => b.open === 0}
-      />
+      <div className="type-groups">
+        {GROUPS.map(({ heading, isController, says }) => {
+          const group = boxes.filter((b) => b.isController === isController);
+          return (
+            group.length > 0 && (
+              <div key={heading} className="type-group">
+                <h2>{heading}</h2>
+                <Boxes boxes={group} chosen={box} choose={choose} says={says} isDone={(b) => b.open === 0} />
+              </div>
+            )
+          );
+        })}
+      </div>
       <div className="type-how">
         <span className="soft">
           {box.counts}
@@ -62,33 +69,67 @@ export const TypeIn = () => {
           onChange={(e) => setOnlyOpen(e.currentTarget.checked)}
         />
         <YourName told={setWho} />
+        <AllTyped box={box} who={who} />
       </div>
       {slots.length === 0 && <p className="proved">All of {box.name} is typed in.</p>}
       <div className="card type-slots">
         {slots.map((slot) => (
-          <Slot
-            key={`${keyOf(box)} ${slot.number}`}
-            box={box}
-            slot={slot}
-            who={who.trim() || 'somebody'}
-            onlyOpen={onlyOpen}
-          />
+          <Slot key={`${keyOf(box)} ${slot.number}`} box={box} slot={slot} who={who} onlyOpen={onlyOpen} />
         ))}
       </div>
     </div>
   );
 };
 
+const left = (b: TypeBox, verb: string, done: string): string =>
+  b.lines === 0 ? `nothing to ${verb}` : b.open === 0 ? `✓ ${done}` : `${b.open} to ${verb}`;
+
+/** What is stomped on is typed in; what is called is dialled in. */
+const GROUPS = [
+  { heading: 'Type into the controllers', isController: true, says: (b: TypeBox) => left(b, 'type', 'all typed') },
+  { heading: 'Dial in at the boxes', isController: false, says: (b: TypeBox) => left(b, 'dial in', 'all dialled in') },
+];
+
+const howNow = (who: string, revision: number) => ({
+  by: who.trim() || 'somebody',
+  revision,
+  when: new Date().toISOString(),
+});
+
+/** Ticks off every line of a box at once. */
+const AllTyped = ({ box, who }: { box: TypeBox; who: string }) => {
+  const { rig, edit } = useRig();
+  if (box.open === 0) return null;
+  const all = () =>
+    edit(
+      together(
+        ...box.slots
+          .filter((s) => s.lines.length > 0)
+          .map((s) =>
+            tick(
+              rig,
+              { device: box.device, memory: box.memory, number: s.number },
+              s.lines.filter((l) => !l.ticked),
+              s.lines,
+              howNow(who, rig.revision),
+            ),
+          ),
+      ),
+      `${box.code}: all typed in`,
+    );
+  return (
+    <Button size="compact-sm" variant="default" className="no-print" onClick={all}>
+      All of {box.code} is typed in
+    </Button>
+  );
+};
+
 const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who: string; onlyOpen: boolean }) => {
   const { rig, edit } = useRig();
   const place = { device: box.device, memory: box.memory, number: slot.number };
-  const texts = slot.lines.map((l) => l.text);
-  const open = slot.lines.filter((l) => !l.ticked).map((l) => l.text);
-  const done = (lines: readonly string[]) =>
-    edit(
-      tick(rig, place, lines, texts, { by: who, revision: rig.revision, when: new Date().toISOString() }),
-      `${box.code} ${slot.shown}: typed in`,
-    );
+  const open = slot.lines.filter((l) => !l.ticked);
+  const done = (lines: readonly Typed[]) =>
+    edit(tick(rig, place, lines, slot.lines, howNow(who, rig.revision)), `${box.code} ${slot.shown}: typed in`);
   const names = slot.sounds.map((id) => partOf(rig, id)?.name).filter((n) => n !== undefined && n !== slot.name);
   return (
     <section className="type-slot" aria-label={`${box.code} ${slot.shown}`}>
@@ -139,8 +180,8 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
                   checked={line.ticked !== undefined}
                   onChange={(e) =>
                     void (e.currentTarget.checked
-                      ? done([line.text])
-                      : edit(untick(rig, place, line.text), `${box.code} ${slot.shown}: not typed in after all`))
+                      ? done([line])
+                      : edit(untick(rig, place, line), `${box.code} ${slot.shown}: not typed in after all`))
                   }
                   label={
                     <>
