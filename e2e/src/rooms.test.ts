@@ -233,7 +233,7 @@ describe('every room by keyboard alone', () => {
     await hands.sees('As this sound says it.');
     await hands.page.waitForFunction(() =>
       [...document.querySelectorAll('.order li')]
-        .map((li) => li.textContent?.replaceAll(/[◂▸]/g, ''))
+        .map((li) => li.textContent?.replaceAll(/[◂▸∥]/g, ''))
         .join(' ')
         .includes('CMP HIG LOW'),
     );

@@ -379,12 +379,14 @@ interface SwitcherOf {
   readonly says: readonly string[];
   readonly loops: number;
   readonly orders: boolean;
+  /** How many ways it can lead beside each other, where it can. */
+  readonly ways?: number;
   readonly midi: boolean;
 }
 
 /** A loop switcher: a chain of inserts whose relays are stored in slots. */
 // eslint-disable-next-line max-lines-per-function -- a box is said in one piece, from its jacks to its memories
-export const switcher = ({ key, says, loops, orders, midi }: SwitcherOf): Generic => {
+export const switcher = ({ key, says, loops, orders, ways = 0, midi }: SwitcherOf): Generic => {
   const names = Array.from({ length: loops }, (_, i) => `loop${i + 1}`);
   const floor = controllerFloor();
   const stores = [...names, ...(orders ? ['order'] : []), 'ctl1', 'ctl2', 'output', 'trim'];
@@ -433,7 +435,7 @@ export const switcher = ({ key, says, loops, orders, midi }: SwitcherOf): Generi
               {
                 id: 'order',
                 name: 'loop order',
-                domain: { arrange: names, branches: 0 },
+                domain: { arrange: names, branches: ways },
                 use: 'sound',
                 ...loaded,
               } satisfies Control,

@@ -263,8 +263,7 @@ const programAfter = ({ old, device, hasControl }: Exchange, program: Program): 
   const left = Object.keys(contents).filter((c) => !held.some(([kept]) => kept === c));
   // What a controller stores is planned anew where the old slot does not fit; what an effect held nobody else knows.
   const isUseless = left.length > 0 && (calledBy !== undefined || held.length === 0);
-  if (isUseless)
-    return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
+  if (isUseless) return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
   const isSame = left.length === 0 && memory.id === program.memory;
   return {
     put: isSame ? [] : [{ ...program, memory: memory.id, contents: Object.fromEntries(held) }],

@@ -1,3 +1,4 @@
+import { orderWords, readOrder } from './order-words.js';
 import type { Edit } from '../change/edit.js';
 import { shown, wireOf } from '../midi/numbering.js';
 import type { Act, Message } from '../rig/act.js';
@@ -76,19 +77,8 @@ export const programCell = (program: Program, column: ProgramColumn): Cell => {
   return { text: column.is === 'switch' ? (value === 'on' ? IN : OUT) : valueWords(column.control, value), own };
 };
 
-/** How an order of loops is written that is the usual one. */
-const USUAL = 'usual';
-
-const valueWords = ({ domain }: Control, value: Value): string => {
-  if (!('arrange' in domain)) return String(value);
-  return String(value) === domain.arrange.join(' ') ? USUAL : String(value).replaceAll('loop', '');
-};
-
-/** "3 1 2" names loops by their numbers. */
-const readOrder = (slots: readonly string[], text: string): string =>
-  text.toLowerCase() === USUAL
-    ? slots.join(' ')
-    : text.replaceAll(/[^\s()|]+/g, (word) => (slots.includes(`loop${word}`) ? `loop${word}` : word));
+const valueWords = ({ domain }: Control, value: Value): string =>
+  'arrange' in domain ? orderWords(domain.arrange, String(value)) : String(value);
 
 const firstOut = (acts: readonly Act[]): string | undefined =>
   acts.flatMap((act) => ('send' in act ? [act.at] : []))[0];

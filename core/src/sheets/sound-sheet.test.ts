@@ -21,6 +21,32 @@ const typed = (title: string, text: string, s: Sound = sound('01'), r: Rig = rig
     : `${result.error.wrong} ${result.error.would}`;
 };
 const here = { hookup: BALLROOM_ID, only: false };
+describe("a switcher's own controls as columns", () => {
+  const swi = partOf(rig, 'device:swi')!;
+  const own = (name: string) =>
+    controlColumn(
+      swi,
+      swi.controls.find((c) => c.id === name)!,
+    );
+  const typedAt = (name: string, text: string) => {
+    const result = typeInto(rig, sound('01'), own(name), text, here);
+    return result.ok
+      ? cellOf(rig, result.value.put[0] as Sound, own(name), BALLROOM_ID).text
+      : `${result.error.wrong} ${result.error.would}`;
+  };
+  test('its output is muted in a sound', () => expect(typedAt('output', 'muted')).toBe('muted'));
+  test('the order of its loops is typed by their numbers; those not named come last', () => {
+    expect(typedAt('order', '3 1 2')).toBe('3 1 2 4 5 6 7 8');
+    expect(typedAt('order', 'usual')).toBe('usual');
+  });
+  test('what it cannot do is refused in words', () => {
+    expect(typedAt('order', '9 1')).toMatch(
+      /^"9 1" is no order of its loops\. Type its loops .* such as 3 2 1; or usual\.$/,
+    );
+    expect(typedAt('order', '1 (2|3)')).toMatch(/^It leads no ways beside each other\./);
+  });
+});
+
 /** A block pasted into the sheet with its first cell there. */
 const pasteInto = (r: Rig, all_: readonly Column[], at: number, col: number, block: readonly (readonly string[])[]) => {
   const sounds = soundsInOrder(r);

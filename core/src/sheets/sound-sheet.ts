@@ -6,11 +6,12 @@ import { controlIn, type Control, type Device, type Memory } from '../rig/device
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
+import { orderWords } from './order-words.js';
 import { wantTarget, type Sound, type Want } from '../rig/sound.js';
 import type { Anatomy, Embedded } from '../signal/graph/anatomy.js';
 import { signalOrder } from '../signal/graph/order.js';
 import { theFirst, theItem } from '../known/the.js';
-import { memoryChosenBy } from '../rig/box.js';
+import { controlAt, memoryChosenBy } from '../rig/box.js';
 
 /** A column of the sound sheet: one thing that sounds want of one box. */
 export type Column = {
@@ -180,6 +181,8 @@ export const cellOf = (
 export const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {
   const { device, name } = splitRef(want.control);
   const memory = memoryChosenBy(partOf(rig, device), name);
+  const domain = controlAt(rig, want.control)?.domain;
+  if ('is' in want && domain && 'arrange' in domain) return orderWords(domain.arrange, String(want.is));
   if ('is' in want && want.is !== undefined) return memory ? shown(memory.shows, Number(want.is)) : String(want.is);
   if ('between' in want) return `${want.between[0]}–${want.between[1]}`;
   if ('hand' in want) return 'hand';

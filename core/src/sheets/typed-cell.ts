@@ -2,8 +2,10 @@ import { shown, wireOf } from '../midi/numbering.js';
 import { making, type Making } from '../change/edit.js';
 import { clearWant, setWantIn, type Scope } from '../edits/sounds.js';
 import { countsBeats } from '../recall/intend/beats.js';
-import type { Control, Device, Memory } from '../rig/device.js';
+import type { Control, Device, Domain, Memory } from '../rig/device.js';
 import { ref, splitRef, type Ref } from '../rig/ids.js';
+import { mostBeside, readArrangement, slotsOf } from '../signal/graph/arrangement.js';
+import { readOrder } from './order-words.js';
 import { inDomain, domainText } from '../rig/domain.js';
 import { ok, refuse, type Result } from '../rig/result.js';
 import { all, thePart, type Rig } from '../rig/rig.js';
@@ -103,7 +105,34 @@ const typeValue = (cell: Typing<Of<'program' | 'amount'>>): Result<Making<Sound>
     if (found !== undefined) return wants(cell, { control: column.control, is: found });
     return refused(cell, `"${typed}" is no value of it.`, `Type ${domainText(control)}.`);
   }
-  return typeAmount(cell, control);
+  return 'arrange' in control.domain ? typeOrder(cell, control, control.domain) : typeAmount(cell, control);
+};
+
+type Arranged = Extract<Domain, { readonly arrange: readonly string[] }>;
+
+/** "3 1 2", or "1 ( 2 | 3 )" where the box can lead ways beside each other. Loops that are not named come last. */
+const typeOrder = (
+  cell: Typing<Of<'program' | 'amount'>>,
+  control: Control,
+  { arrange, branches }: Arranged,
+): Result<Making<Sound>> => {
+  const { typed, column } = cell;
+  const order = readOrder(arrange, typed);
+  const would = `Type its loops in the order you want, such as ${arrange
+    .slice(0, 3)
+    .map((slot) => slot.replace(/^loop/, ''))
+    .reverse()
+    .join(' ')}; or usual.`;
+  if (!inDomain(control, order)) return refused(cell, `"${typed}" is no order of its loops.`, would);
+  if (mostBeside(readArrangement(order)) > Math.max(1, branches))
+    return refused(
+      cell,
+      branches > 1 ? `It leads at most ${branches} ways beside each other.` : 'It leads no ways beside each other.',
+      would,
+    );
+  const named = slotsOf(readArrangement(order));
+  const rest = arrange.filter((slot) => !named.includes(slot));
+  return wants(cell, { control: column.control, is: [order, ...rest].join(' ') });
 };
 
 const typeProgram = (cell: Typing<Of<'program' | 'amount'>>, box: Device, memory: Memory): Result<Making<Sound>> => {

@@ -271,6 +271,19 @@ const fixedEight = switcher({
 export const SWITCHING: readonly Generic[] = [
   eight,
   fixedEight,
+  switcher({
+    key: 'switcher-8-parallel',
+    says: [
+      'Eight-loop switcher with parallel loops',
+      '8-loop parallel switcher',
+      '8-loop switcher with parallel loops',
+      'parallel loop switcher',
+    ],
+    loops: 8,
+    orders: true,
+    ways: 4,
+    midi: true,
+  }),
   withInsert(fixedEight, 'loop4', 'switcher-8-insert', [
     'Eight-loop switcher with an insert after the fourth loop',
     '8-loop switcher with insert',

@@ -1,12 +1,17 @@
-import { after } from '../../../testing/after.js';
+import { after, withParts } from '../../../testing/after.js';
 import { SMALL, smallRig } from '../../../testing/small-rig.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../../demo/island-run.js';
-import { setHears, setLevel, setOrder } from '../../edits/sounds.js';
+import { makeDevice } from '../../catalogue/make.js';
+import { clearOrder, setArrangement } from '../../edits/arrange.js';
+import { replaceDevice } from '../../edits/replace.js';
+import { setHears, setLevel, setOrder, setWant } from '../../edits/sounds.js';
 import type { Id } from '../../rig/ids.js';
-import { partOf, type Part, type Rig } from '../../rig/rig.js';
+import { all, partOf, type Part, type Rig } from '../../rig/rig.js';
 import { benchView } from './bench-view.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { setUpBench, takeStep } from '../play/play.js';
+import { besideIn, carriedIn } from '../../signal/graph/arrangement.js';
+import { soundRun } from './view.js';
 import { soundDetail } from './sound-detail.js';
 
 const demo = islandRun();
@@ -30,7 +35,7 @@ describe('the order of the stages', () => {
       'CAB',
       'MCB',
     ]);
-    expect(order.filter((o) => o.moves).map((o) => o.text)).toEqual(['CMP', 'LOW', 'HIG', 'HED lead', 'REV']);
+    expect(order.filter((o) => o.loop).map((o) => o.text)).toEqual(['CMP', 'LOW', 'HIG', 'HED lead', 'REV']);
     expect(ownOrder).toBe(false);
   });
   test('said otherwise the switcher arranges its loops so, and given back it is as before', () => {
@@ -46,6 +51,52 @@ describe('the order of the stages', () => {
         .wants.find((w) => w.control === 'device:swi.order')!.value,
     ).toBe('loop1 loop2 loop4 loop3 loop5 loop6 loop7 loop8');
     expect(after(moved, setOrder(partOf(moved, 'sound:04')!, undefined)).parts.sound.get('sound:04')).toEqual(lead);
+  });
+  test('what shares a loop is one place, carried together', () => {
+    const back = all(demo, 'cable').find((c) => c.hookup === BALLROOM_ID && c.ends.includes('device:swi.return3'))!;
+    const shared = withParts(
+      demo,
+      { ...makeDevice('boost', 'device:bst'), code: 'BST' },
+      { ...back, ends: ['device:low.out', 'device:bst.in'] },
+      { ...back, id: 'cable:bst-back', ends: ['device:bst.out', 'device:swi.return3'] },
+    );
+    const wanted = after(shared, setWant(partOf(shared, 'sound:04')!, { stage: 'device:bst.boost', is: 'in' }));
+    const { order } = detail(wanted, 'sound:04');
+    const place = order.find((p) => p.text === 'LOW + BST')!;
+    const { control, arrangement, slot } = place.loop!;
+    const shown = new Set(order.flatMap((p) => p.loop?.slot ?? []));
+    const earlier = carriedIn(arrangement, slot, -1, shown);
+    const stages = order.filter((p) => p.loop).flatMap((p) => p.stages);
+    const inOrder = [...place.stages, ...stages.filter((s) => !place.stages.includes(s))];
+    const moved = after(
+      wanted,
+      setArrangement(partOf(wanted, 'sound:04')!, control, earlier, inOrder, { hookup: BALLROOM_ID, only: false }),
+    );
+    expect(detail(moved, 'sound:04')).toMatchObject({ fails: [], ownOrder: true });
+    expect(
+      detail(moved, 'sound:04')
+        .order.map((o) => o.text)
+        .slice(3, 5),
+    ).toEqual(['LOW + BST', 'CMP']);
+  });
+  test('two loops beside each other: the signal goes through both at once', () => {
+    const swapped = after(demo, replaceDevice(demo, 'device:swi', 'switcher-8-parallel')!.edit);
+    const { order } = detail(swapped, 'sound:04');
+    const place = order.find((p) => p.text === 'HIG')!.loop!;
+    const shown = new Set(order.flatMap((p) => p.loop?.slot ?? []));
+    const beside = besideIn(place.arrangement, place.slot, shown, place.ways);
+    expect(beside).toBe('loop1 loop2 ( loop3 | loop4 ) loop5 loop6 loop7 loop8');
+    const both = after(
+      swapped,
+      setArrangement(partOf(swapped, 'sound:04')!, place.control, beside, [], { hookup: BALLROOM_ID, only: false }),
+    );
+    const now = detail(both, 'sound:04');
+    expect(now.fails).toEqual([]);
+    expect(now.order.filter((p) => p.loop?.beside).map((p) => p.text)).toEqual(['LOW', 'HIG']);
+    const splits = soundRun(deriveOnce(both, BALLROOM_ID)!, 'sound:04').filter((item) => item.is === 'split');
+    expect(splits.map((s) => s.arms.length)).toEqual([2]);
+    const cleared = after(both, clearOrder(partOf(both, 'sound:04')!, [place.control]));
+    expect(partOf(cleared, 'sound:04')!.wants).toEqual(partOf(swapped, 'sound:04')!.wants);
   });
   test('what no switcher can bring about is said', () => {
     const wrong = after(demo, setOrder(lead, ['device:dly.delay', 'device:low.overdrive']));

@@ -6,17 +6,17 @@ import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { blockIds } from '../../rig/domain.js';
 import { partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { HeardWish } from '../../rig/hookup.js';
+import { controlIn } from '../../rig/device.js';
+import { wantTarget, type Sound } from '../../rig/sound.js';
+import { readArrangement, slotsOf } from '../../signal/graph/arrangement.js';
 import { stagesMet } from '../../signal/graph/order.js';
 import type { Derived } from '../steps/deriver.js';
-import { theEntry } from '../../known/the.js';
+import { surely, theEntry } from '../../known/the.js';
 
 /** What a sound says besides the cells of its row: order, ends, level, pedals, times in beats. Plain data. */
 export interface SoundDetail {
-  /**
-   * Its stages as the signal meets them; those that live in a loop of a switcher that can change their order can be
-   * moved.
-   */
-  readonly order: readonly { readonly stage: Ref; readonly text: string; readonly moves: boolean }[];
+  /** Its stages as the signal meets them, those of one loop of a switcher that can change their order together. */
+  readonly order: readonly OrderPlace[];
   readonly ownOrder: boolean;
   readonly ends: readonly HeardView[];
   readonly ownEnds: boolean;
@@ -30,6 +30,25 @@ export interface SoundDetail {
   readonly beats: readonly string[];
   /** What of this the hook-up cannot do. */
   readonly fails: readonly string[];
+}
+
+/** What stands in one place on the way through a sound: a stage, or all stages of a loop. */
+export interface OrderPlace {
+  readonly text: string;
+  readonly stages: readonly Ref[];
+  /** The loop with which they are carried to another place, where a switcher can do that. */
+  readonly loop?: LoopPlace;
+}
+
+export interface LoopPlace {
+  /** The control that keeps the order, and how it stands for this sound. */
+  readonly control: Ref;
+  readonly arrangement: string;
+  readonly slot: string;
+  /** How many ways the switcher can lead beside each other. */
+  readonly ways: number;
+  /** Which of several ways it is, where it stands beside others. */
+  readonly beside?: { readonly group: number; readonly way: number };
 }
 
 export interface RefChoice {
@@ -62,12 +81,60 @@ const stageText = (rig: Rig, stage: Ref): string => {
   return blocks.length > 1 ? `${box?.code ?? device} ${name}` : (box?.code ?? stage);
 };
 
-const canMove = ({ rig, anatomy }: Derived, stage: Ref): boolean =>
-  anatomy.stages
-    .get(stage)
-    ?.inserts.some((l) =>
-      thePart(rig, l.device).chains.some((c) => c.order !== undefined && c.slots.includes(l.insert)),
-    ) ?? false;
+/** The loop of an ordering switcher in which a stage stands. */
+const loopOf = ({ rig, anatomy, compilation }: Derived, sound: Id<'sound'>, stage: Ref): LoopPlace | undefined => {
+  for (const { device: id, insert } of anatomy.stages.get(stage)?.inserts ?? []) {
+    const device = thePart(rig, id);
+    const chain = device.chains.find((c) => c.order !== undefined && c.slots.includes(insert));
+    const domain = chain?.order === undefined ? undefined : controlIn(device, chain.order)?.domain;
+    if (chain?.order === undefined || !domain || !('arrange' in domain)) continue;
+    const control = ref(id, chain.order);
+    const wanted = compilation.sounds.get(sound)?.wants.find((w) => w.control === control)?.value;
+    const arrangement = String(wanted ?? chain.slots.map((s) => s.id).join(' '));
+    const beside = besideOf(arrangement, insert.id);
+    return { control, arrangement, slot: insert.id, ways: domain.branches, ...(beside ? { beside } : {}) };
+  }
+  return undefined;
+};
+
+const besideOf = (arrangement: string, slot: string): LoopPlace['beside'] => {
+  const steps = readArrangement(arrangement);
+  for (const [group, step] of steps.entries()) {
+    if (typeof step === 'string') continue;
+    const way = step.arms.findIndex((arm) => slotsOf(arm).includes(slot));
+    if (way >= 0) return { group, way };
+  }
+  return undefined;
+};
+
+const orderOf = (d: Derived, sound: Id<'sound'>, stages: readonly Ref[]): readonly OrderPlace[] => {
+  const places: OrderPlace[] = [];
+  for (const stage of stages) {
+    const loop = loopOf(d, sound, stage);
+    const isWith = (p: OrderPlace) => p.loop && loop && p.loop.control === loop.control && p.loop.slot === loop.slot;
+    const at = places.findIndex(isWith);
+    const text = stageText(d.rig, stage);
+    const known = places[at];
+    if (known) places[at] = { ...known, text: `${known.text} + ${text}`, stages: [...known.stages, stage] };
+    else places.push({ text, stages: [stage], ...(loop ? { loop } : {}) });
+  }
+  return inOrderOfLoops(places);
+};
+
+/** Ways beside each other are met in no order of their own: they are told as the switcher has them. */
+const inOrderOfLoops = (places: readonly OrderPlace[]): readonly OrderPlace[] => {
+  const carried = places.filter((p) => p.loop !== undefined);
+  const rank = ({ loop }: OrderPlace) => (loop ? slotsOf(readArrangement(loop.arrangement)).indexOf(loop.slot) : 0);
+  const sorted = [...carried].sort((a, b) =>
+    a.loop?.control === b.loop?.control ? rank(a) - rank(b) : carried.indexOf(a) - carried.indexOf(b),
+  );
+  return places.map((p) => (p.loop ? surely(sorted.shift()) : p));
+};
+
+/** Whether the sound says itself in which order its stages come. */
+const saysOrder = (sound: Sound, places: readonly OrderPlace[]): boolean =>
+  sound.order !== undefined ||
+  places.some(({ loop }) => loop && sound.wants.some((w) => wantTarget(w) === loop.control));
 
 const WHY = {
   'nothing plugged in': 'nothing is plugged in there',
@@ -109,9 +176,10 @@ export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefine
     : [];
   const name = (r: Ref) =>
     `${[...sources, ...ends].find((e) => e.ref === r)?.end.name ?? splitRef(r).name}, ${partOf(rig, splitRef(r).device)?.code ?? ''}`;
+  const order = orderOf(d, id, stagesMet(trace));
   return {
-    order: stagesMet(trace).map((stage) => ({ stage, text: stageText(rig, stage), moves: canMove(d, stage) })),
-    ownOrder: sound.order !== undefined,
+    order,
+    ownOrder: saysOrder(sound, order),
     ends: compiled.heard.map(({ from, at, as }) => {
       const reach = trace.reaches.find((r) => r.source.ref === from && r.end.ref === at);
       return {

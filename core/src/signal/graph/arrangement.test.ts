@@ -1,8 +1,17 @@
 import fc from 'fast-check';
-import { FINISH, neighbours, readArrangement, START, type Arrangement } from './arrangement.js';
-
-const write = (arrangement: Arrangement): string =>
-  arrangement.map((step) => (typeof step === 'string' ? step : `( ${step.arms.map(write).join(' | ')} )`)).join(' ');
+import {
+  besideIn,
+  carriedIn,
+  FINISH,
+  inLineIn,
+  mostBeside,
+  neighbours,
+  readArrangement,
+  slotsOf,
+  START,
+  writeArrangement as write,
+  type Arrangement,
+} from './arrangement.js';
 
 /** Series–parallel arrangements of slots that each stand once, with at least one slot in every arm. */
 const arrangements: fc.Arbitrary<Arrangement> = fc.integer({ min: 1, max: 7 }).chain((n) => {
@@ -77,4 +86,46 @@ describe('arrangements of slots', () => {
         expect(neighbours(text).size).toBeGreaterThan(0);
       }),
     ));
+});
+
+describe('an order changed by hand', () => {
+  const placed = arrangements.chain((a) =>
+    fc.record({
+      text: fc.constant(write(a)),
+      slot: fc.constantFrom(...slotsOf(a)),
+      hidden: fc.subarray([...slotsOf(a)]),
+    }),
+  );
+  const slots = (text: string) => [...slotsOf(readArrangement(text))].sort();
+
+  test('no slot is lost or doubled, wherever one is put', () =>
+    fc.assert(
+      fc.property(placed, fc.constantFrom(-1 as const, 1 as const), ({ text, slot, hidden }, by) => {
+        const shown = new Set(slots(text).filter((s) => s === slot || !hidden.includes(s)));
+        for (const next of [carriedIn(text, slot, by, shown), besideIn(text, slot, shown, 3), inLineIn(text, slot)])
+          expect(slots(next)).toEqual(slots(text));
+      }),
+    ));
+
+  test('put beside another and in line again, all stands as it stood', () =>
+    fc.assert(
+      fc.property(fc.integer({ min: 2, max: 8 }), fc.nat(), (n, at) => {
+        const all = Array.from({ length: n }, (_, i) => `s${i}`);
+        const slot = all[1 + (at % (n - 1))]!;
+        const beside = besideIn(all.join(' '), slot, new Set(all), 2);
+        expect(mostBeside(readArrangement(beside))).toBe(2);
+        expect(inLineIn(beside, slot)).toBe(all.join(' '));
+      }),
+    ));
+
+  test.each([
+    ['past one that is not seen', carriedIn('a b c', 'c', -1, new Set(['a', 'c'])), 'c a b'],
+    ['past a group', carriedIn('( a | b ) c', 'c', -1, new Set(['a', 'b', 'c'])), 'c ( a | b )'],
+    ['within its arm', carriedIn('( a b | c )', 'b', -1, new Set(['a', 'b', 'c'])), '( b a | c )'],
+    ['out of its arm', carriedIn('( a | b ) c', 'b', 1, new Set(['a', 'b', 'c'])), 'a b c'],
+    ['not beyond the end', carriedIn('a b', 'b', 1, new Set(['a', 'b'])), 'a b'],
+    ['a third way', besideIn('( a | b ) c', 'c', new Set(['a', 'b', 'c']), 3), '( a | b | c )'],
+    ['no more ways than there are', besideIn('( a | b ) c', 'c', new Set(['a', 'b', 'c']), 2), '( a | b ) c'],
+    ['a way of wire alone stays', inLineIn('( a | b | ) c', 'b'), '( a |  ) b c'],
+  ])('%s', (_, is, shall) => expect(is).toBe(shall));
 });

@@ -1,4 +1,4 @@
-import { Button, Select } from '@mantine/core';
+import { Button, Select, type ComboboxParsedItem, type OptionsFilter } from '@mantine/core';
 import { SHELVES } from '@yunta/core/catalogue/boxes';
 import { replaceDevice } from '@yunta/core/edits/replace';
 import type { Device } from '@yunta/core/rig/device';
@@ -24,6 +24,20 @@ const choicesFor = (device: Device) => {
   })).filter((g) => g.items.length);
   return alike.length ? [{ group: 'Does the same', items: alike }, ...others] : others;
 };
+
+const SAYS = new Map(SHELVES.flatMap((s) => s.boxes.map((g) => [g.key, g.says.join(' ').toLowerCase()] as const)));
+/** A box is found by every word that people have for it. */
+const isMeant = (value: string, search: string): boolean =>
+  search
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => SAYS.get(value)?.includes(word));
+const meant: OptionsFilter = ({ options, search }) =>
+  options.flatMap((option): ComboboxParsedItem[] => {
+    if (!('group' in option)) return isMeant(option.value, search) ? [option] : [];
+    const items = option.items.filter((item) => isMeant(item.value, search));
+    return items.length ? [{ ...option, items }] : [];
+  });
 
 /** Another box in the place of this one; what it would do to every sound is said before it is done. */
 export const Swap = ({ device }: { device: Device }) => {
@@ -51,6 +65,7 @@ export const Swap = ({ device }: { device: Device }) => {
         label="Swap it for"
         placeholder="another box"
         searchable
+        filter={meant}
         clearable
         data={choices}
         value={key}

@@ -1,3 +1,4 @@
+import type { Device } from '@yunta/core/rig/device';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
 import { all, partOf, type Rig } from '@yunta/core/rig/rig';
 import { controlColumn, type Column } from '@yunta/core/sheets/sound-sheet';
@@ -21,6 +22,12 @@ export const withColumns = (rig: Rig, columns: readonly Column[], more: readonly
   ];
 };
 
+/** A loop of a switcher: which of them is in is worked out from the stages that a sound wants. */
+const switchesLoop = (device: Device, control: string): boolean =>
+  device.chains.some((chain) =>
+    chain.slots.some((s) => s.is === 'insert' && s.on?.some((f) => 'control' in f && f.control === control)),
+  );
+
 /** Controls that could be a column and are none. */
 export const addable = (rig: Rig, columns: readonly Column[]): { value: string; label: string }[] => {
   const known = new Set(columns.map((c) => c.id));
@@ -30,7 +37,8 @@ export const addable = (rig: Rig, columns: readonly Column[]): { value: string; 
         (c) =>
           c.use === 'sound' &&
           !known.has(ref(d.id, c.id)) &&
-          !d.memories.some((m) => m.control === c.id || m.by === 'slot'),
+          !d.memories.some((m) => m.control === c.id) &&
+          !switchesLoop(d, c.id),
       )
       .map((c) => ({ value: ref(d.id, c.id), label: `${d.code} ${c.name ?? c.id}, ${d.name}` })),
   );

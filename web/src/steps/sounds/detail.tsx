@@ -1,13 +1,14 @@
 import { Button, Select } from '@mantine/core';
-import { setHears, setLevel, setOrder, type Scope } from '@yunta/core/edits/sounds';
+import { setHears, setLevel, type Scope } from '@yunta/core/edits/sounds';
 import type { HeardView, SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { theRef } from '@yunta/core/rig/ids';
 import { soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Amount } from './amount.js';
+import { Order } from './order.js';
 import { Pedals } from './pedals.js';
-import { theItem, theFirst } from '@yunta/core/known/the';
+import { theFirst } from '@yunta/core/known/the';
 
 /** What a sound says besides its row: in which order, heard where, how loud, what is under a pedal. */
 export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
@@ -15,7 +16,7 @@ export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
   if (!detail) return <div className="card sound-detail">…</div>;
   return (
     <div className="card sound-detail">
-      <Order sound={sound} detail={detail} />
+      <Order sound={sound} detail={detail} scope={scope} />
       <Ends sound={sound} detail={detail} />
       <Level sound={sound} detail={detail} />
       <Pedals sound={sound} detail={detail} scope={scope} />
@@ -45,70 +46,6 @@ export interface SoundOnCard {
   readonly sound: Sound;
   readonly detail: SoundDetail;
 }
-
-const Order = ({ sound, detail }: SoundOnCard) => {
-  const { edit } = useRig();
-  const stages = detail.order;
-  const movable = stages.filter((s) => s.moves);
-  const move = (s: (typeof stages)[number], by: -1 | 1) => {
-    const next = movable.map((m) => m.stage);
-    const i = movable.indexOf(s);
-    [next[i], next[i + by]] = [theItem(next, i + by), theItem(next, i)];
-    edit(setOrder(sound, next), `${sound.name}: ${s.text} ${by < 0 ? 'earlier' : 'later'}`);
-  };
-  return (
-    <section>
-      <h2>
-        Order{' '}
-        {detail.ownOrder && (
-          <Button
-            variant="default"
-            size="compact-xs"
-            onClick={() => edit(setOrder(sound, undefined), `${sound.name}: order as wired`)}
-          >
-            As wired again
-          </Button>
-        )}
-      </h2>
-      {stages.length === 0 && <p className="soft">No stage is in this sound.</p>}
-      <ol className="order">
-        {stages.map((s) => (
-          <li key={s.stage} className={s.moves ? '' : 'fixed'}>
-            {s.moves && (
-              <button
-                type="button"
-                aria-label={`${s.text} earlier`}
-                disabled={s === movable[0]}
-                onClick={() => move(s, -1)}
-              >
-                ◂
-              </button>
-            )}
-            <span className="mono">{s.text}</span>
-            {s.moves && (
-              <button
-                type="button"
-                aria-label={`${s.text} later`}
-                disabled={s === movable.at(-1)}
-                onClick={() => move(s, 1)}
-              >
-                ▸
-              </button>
-            )}
-          </li>
-        ))}
-      </ol>
-      <p className="soft" style={{ margin: 0 }}>
-        {detail.ownOrder ? 'As this sound says it.' : 'As it is wired.'}{' '}
-        {movable.length > 1
-          ? 'What lives in a loop can change its place.'
-          : movable.length === 0 && stages.length > 0
-            ? 'No switcher here can change it.'
-            : ''}
-      </p>
-    </section>
-  );
-};
 
 const AS = [
   { value: 'sounds', label: 'is heard' },
