@@ -119,9 +119,16 @@ test(`a guitarist, from an empty page: four cables, twelve sounds, four songs, p
   await hands.type('textbox', 'Name of Main, copy', 'Fly date');
   await hands.press('Enter');
   await hands.sees('Hook-ups (2)');
+  await hands.click('combobox', 'Hook-up');
+  await hands.click('option', 'Fly date');
+  await hands.pick('Starting points');
+  await hands.pick('Amp-less, straight to the desk');
+  await hands.sees('One stomp calls a sound, as with the amp');
+  await hands.click('button', 'Wire it so');
+  await hands.sees('PCB');
   await hands.pick('For the house');
   await hands.sees('Input list');
-  await hands.sees('microphone, balanced');
+  await hands.sees('DI');
   console.info(`a guitarist's journey: ${hands.actions} actions`);
   expect(hands.actions).toBeLessThanOrEqual(MOST_OF_A_GUITARIST);
   await hands.page.close();

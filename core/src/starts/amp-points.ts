@@ -6,8 +6,10 @@ import {
   type StartingPoint,
   INSTRUMENT,
   HEARD,
-  tuned,
-  instrument,
+  begun,
+  tunedLast,
+  hasWireless,
+  TUNER,
   FRONT,
   usual,
   question,
@@ -19,10 +21,10 @@ export const STRAIGHT: StartingPoint = {
   key: 'straight',
   name: 'Straight into an amp',
   says: 'Everything in one line, in front of the amp.',
-  questions: [INSTRUMENT, HEARD],
+  questions: [INSTRUMENT, HEARD, TUNER],
   wire: (c, a) => {
     const last = c.chain(
-      tuned(c, instrument(c, a)),
+      begun(c, a),
       [
         ...c.pedals('before the gain', 'before the amp', FRONT),
         ...c.pedals('after it', 'last before the amp', ['analog-delay']),
@@ -30,7 +32,8 @@ export const STRAIGHT: StartingPoint = {
       usual,
     );
     const amp = c.cast('amp', 'makes it loud');
-    c.lead(last, theOutput(last).id, amp, 'in', 'the chain ends in the amp; its loop closes by itself');
+    const end = tunedLast(c, last, a);
+    c.lead(end, theOutput(end).id, amp, 'in', 'the chain ends in the amp; its loop closes by itself');
     c.speakers(amp, a('heard') === 'house');
   },
 };
@@ -49,6 +52,7 @@ export const FRONT_AND_LOOP: StartingPoint = {
     ),
     VOLUME('loop'),
     HEARD,
+    TUNER,
   ],
   wire: (c, a) => {
     const front = c.pedals('before the gain', 'before the gain of the amp', FRONT);
@@ -60,24 +64,25 @@ export const FRONT_AND_LOOP: StartingPoint = {
     const inFront = a('modulation') === 'front' ? late.filter(moves) : [];
     const volume = a('volume') === 'none' ? undefined : c.cast('volume', 'level under the foot');
     const last = c.chain(
-      tuned(c, instrument(c, a)),
+      begun(c, a),
       [...front, ...inFront, ...(volume && a('volume') === 'front' ? [volume] : [])],
       usual,
     );
     const amp = c.cast('amp with a loop', 'its loop takes what belongs after the gain');
-    c.lead(last, theOutput(last).id, amp, 'in', 'into the front of the amp');
+    const end = tunedLast(c, last, a);
+    c.lead(end, theOutput(end).id, amp, 'in', 'into the front of the amp');
     const inLoop = [...(volume && a('volume') === 'loop' ? [volume] : []), ...late.filter((d) => !inFront.includes(d))];
     if (inLoop.length) {
       c.lead(amp, 'send', theFirst(inLoop), theInput(theFirst(inLoop)).id, 'the preamp leaves by the send');
-      const end = c.chain(theFirst(inLoop), inLoop.slice(1), usual);
-      c.lead(end, theOutput(end).id, amp, 'return', 'back into the power amp');
+      const back = c.chain(theFirst(inLoop), inLoop.slice(1), usual);
+      c.lead(back, theOutput(back).id, amp, 'return', 'back into the power amp');
     }
     c.speakers(amp, a('heard') === 'house');
   },
 };
 
 /** Several boxes in one loop: the switcher takes them in and out together. */
-const shareLoop = (c: Crew, switcher: Device, loop: Insert, boxes: readonly Device[]): void => {
+export const shareLoop = (c: Crew, switcher: Device, loop: Insert, boxes: readonly Device[]): void => {
   const first = theFirst(boxes);
   const names = boxes.map((b) => b.name).join(' and ');
   c.notes.push(`No loop is left for each of ${names}. They share one; which of them sounds, a foot on the box says.`);
@@ -92,12 +97,15 @@ export const FOUR_CABLES: StartingPoint = {
   says: "Every pedal in a loop of its own, and the amp's preamp in one of them: drives before it, echoes after it, all from one foot switch.",
   questions: [
     INSTRUMENT,
-    question(
-      'air',
-      'Cable or wireless?',
-      choice('cable', 'Cable', 'nothing to charge'),
-      choice('wireless', 'Wireless', 'free to walk; its receiver is also a buffer'),
-    ),
+    {
+      ...question(
+        'air',
+        'Cable or wireless?',
+        choice('cable', 'Cable', 'nothing to charge'),
+        choice('wireless', 'Wireless', 'free to walk; its receiver is also a buffer'),
+      ),
+      byKit: (rig) => (hasWireless(rig) ? 'wireless' : undefined),
+    },
     VOLUME('front'),
     question(
       'size',
@@ -106,16 +114,16 @@ export const FOUR_CABLES: StartingPoint = {
       choice('four', 'Four', 'a small board'),
     ),
     HEARD,
+    TUNER,
   ],
   wire: (c, a) => {
     const switcher = c.cast(
       a('size') === 'four' ? 'switcher of four' : 'switcher',
       'takes every pedal in and out, and sends MIDI',
     );
-    const wireless = a('air') === 'wireless' ? [c.cast('wireless', 'no cable to the floor')] : [];
     const volume = a('volume') === 'none' ? undefined : c.cast('volume', 'level under the foot');
-    const first = tuned(c, c.chain(instrument(c, a), wireless, usual));
-    const before = c.chain(first, volume && a('volume') === 'front' ? [volume] : [], usual);
+    const first = begun(c, a, a('air') === 'wireless' ? 'asked for' : 'none');
+    const before = tunedLast(c, c.chain(first, volume && a('volume') === 'front' ? [volume] : [], usual), a);
     const amp = c.cast('amp with a loop', 'gives its preamp to the switcher');
     c.lead(before, theOutput(before).id, switcher, 'in', 'third of the four cables: the guitar into the switcher');
     const loops = [...insertsOf(switcher)].filter((i) => /^loop/.test(i.id));
@@ -179,10 +187,11 @@ export const TWO_AMPS: StartingPoint = {
       ),
     ),
     HEARD,
+    TUNER,
   ],
   wire: (c, a) => {
     const last = c.chain(
-      tuned(c, instrument(c, a)),
+      begun(c, a),
       [
         ...c.pedals('before the gain', 'shared by both amps', FRONT),
         ...c.pedals('after it', 'shared by both amps', []),
@@ -193,7 +202,8 @@ export const TWO_AMPS: StartingPoint = {
     const split = both
       ? c.cast('splitter with a transformer', 'feeds both amps without joining their earths')
       : c.cast('A/B box', 'chooses the amp');
-    c.lead(last, theOutput(last).id, split, 'in', 'the whole signal comes to the split');
+    const end = tunedLast(c, last, a);
+    c.lead(end, theOutput(end).id, split, 'in', 'the whole signal comes to the split');
     if (!both) c.oneEndAtATime();
     let desk: Device | undefined;
     (both ? ['out1', 'out2'] : ['a', 'b']).forEach((out, i) => {
@@ -224,9 +234,11 @@ export const WET_DRY: StartingPoint = {
       choice('mono', 'One', 'wet beside dry'),
     ),
     HEARD,
+    TUNER,
   ],
   wire: (c, a) => {
-    const last = c.chain(tuned(c, instrument(c, a)), c.pedals('before the gain', 'before the amp', FRONT), usual);
+    const pedals = c.chain(begun(c, a), c.pedals('before the gain', 'before the amp', FRONT), usual);
+    const last = tunedLast(c, pedals, a);
     const amp = c.cast(a('tap') === 'send' ? 'amp with a loop' : 'amp', 'the dry side');
     c.lead(last, theOutput(last).id, amp, 'in', 'into the amp');
     const late = [c.cast('stereo delay', 'the wet side'), c.cast('stereo reverb', 'the wet side')];

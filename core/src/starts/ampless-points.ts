@@ -1,7 +1,82 @@
 import { insertsOf, theOutput, theInput } from '../edits/wire.js';
 import { theItem, theFirst, surely } from '../known/the.js';
 import type { Device } from '../rig/device.js';
-import { type StartingPoint, INSTRUMENT, question, choice, tuned, instrument, FRONT, usual } from './questions.js';
+import { shareLoop } from './amp-points.js';
+import type { Crew, Outlet } from './crew.js';
+import {
+  begun,
+  choice,
+  FRONT,
+  hasSwitcher,
+  INSTRUMENT,
+  question,
+  tuned,
+  TUNER,
+  tunedLast,
+  usual,
+  type StartingPoint,
+} from './questions.js';
+
+/** Every box in a loop of its own, the last loop shared by those for which none is left. */
+const inLoops = (c: Crew, switcher: Device, boxes: readonly Device[]): void => {
+  const loops = insertsOf(switcher).filter((i) => /^loop/.test(i.id));
+  const alone = boxes.length <= loops.length ? boxes : boxes.slice(0, loops.length - 1);
+  alone.forEach((box, i) => c.inLoop(switcher, theItem(loops, i), box, `${box.name}: in a loop of its own`));
+  const shared = boxes.slice(alone.length);
+  if (shared.length) shareLoop(c, switcher, theItem(loops, alone.length), shared);
+};
+
+/** A DI for each way to the desk: the stereo one, or two that the kit has. */
+const throughDi = (c: Crew, ends: readonly Outlet[]): readonly Outlet[] => {
+  const why = 'balanced and isolated';
+  const long = 'the DI makes the long way balanced';
+  const isPair = ends.length > 1 && (c.could('stereo di') > 0 || c.could('di') < 2);
+  const pair = isPair ? c.cast('stereo di', why) : undefined;
+  return ends.map((e, i): Outlet => {
+    const di = pair ?? c.cast('di', why);
+    c.lead(e.device, e.jack, di, pair ? theItem(['in-l', 'in-r'], i) : 'in', long);
+    return { device: di, jack: pair ? theItem(['out-l', 'out-r'], i) : 'out' };
+  });
+};
+
+/** The lead that stays clean and the lead that is driven, beside each other to the desk. */
+export const TWO_DIS: StartingPoint = {
+  key: 'two-dis',
+  name: 'Two DIs side by side',
+  says: 'The instrument is split: one side clean and always there, one through your pedals; two desk channels.',
+  questions: [
+    INSTRUMENT,
+    question(
+      'live',
+      'What does the clean side carry?',
+      choice('clean', 'The instrument as it is', 'whatever happens on the board, the house has something'),
+      choice('compressed', 'The instrument, compressed', 'even lows under a driven side'),
+    ),
+    TUNER,
+  ],
+  wire: (c, a) => {
+    const first = tunedLast(c, begun(c, a), a);
+    const split = c.cast('splitter with a transformer', 'two ways from one instrument, their earths kept apart');
+    c.lead(first, theOutput(first).id, split, 'in', 'the whole signal comes to the split');
+    const compressor = a('live') === 'compressed' ? c.maybe('bass compressor', 'keeps the clean side even') : undefined;
+    const even =
+      a('live') === 'compressed' ? (compressor ?? c.get('compressor', 'keeps the clean side even')) : undefined;
+    const driven = [
+      ...c.pedals('before the gain', 'on the driven side', ['distortion']),
+      ...c.pedals('after it', 'on the driven side', []),
+    ];
+    c.lead(split, 'out1', theFirst(driven), theInput(theFirst(driven)).id, 'the driven side');
+    const end = c.chain(theFirst(driven), driven.slice(1), usual);
+    if (even) c.lead(split, 'out2', even, theInput(even).id, 'the clean side');
+    const clean: Outlet = even ? { device: even, jack: theOutput(even).id } : { device: split, jack: 'out2' };
+    const desk = c.cast('desk', 'where the house hears it');
+    [{ device: end, jack: theOutput(end).id }, clean].forEach((from, i) => {
+      const di = c.cast('di', i ? 'the clean side, always live' : 'the driven side');
+      c.lead(from.device, from.jack, di, 'in', i ? 'the clean side' : 'the driven side');
+      c.lead(di, 'out', desk, `ch${i + 1}`, 'to the desk');
+    });
+  },
+};
 
 export const AMP_LESS: StartingPoint = {
   key: 'amp-less',
@@ -35,26 +110,45 @@ export const AMP_LESS: StartingPoint = {
       choice('di', 'Through DI boxes', 'isolated, and at a level that any desk takes'),
       choice('straight', 'Straight', 'one box less; earths meet at the desk'),
     ),
+    {
+      ...question(
+        'switcher',
+        'What takes the pedals in and out?',
+        choice('feet', 'Your feet, on each box', 'no switcher to carry and to type into'),
+        choice('switcher', 'A loop switcher', 'one stomp calls a sound, as with the amp'),
+      ),
+      byKit: (rig) => (hasSwitcher(rig) ? 'switcher' : undefined),
+    },
+    TUNER,
   ],
   wire: (c, a) => {
     const early = a('simulation') === 'early';
     const stereo = a('sides') === 'stereo';
-    const last = c.chain(tuned(c, instrument(c, a)), c.pedals('before the gain', 'before the preamp', FRONT), usual);
+    const first = begun(c, a);
+    const switcher =
+      a('switcher') === 'switcher' ? c.cast('switcher', 'takes pedals and preamp in and out') : undefined;
+    const front = c.pedals('before the gain', 'before the preamp', FRONT);
+    const last = switcher ? tunedLast(c, first, a) : tunedLast(c, c.chain(first, front, usual), a);
     const preamp = early
       ? c.cast('preamp with cabinet simulation', 'gain and cabinet in one')
       : c.cast('preamp', 'the gain');
-    c.lead(last, theOutput(last).id, preamp, 'in', 'into the preamp');
+    if (switcher) {
+      c.lead(last, theOutput(last).id, switcher, 'in', 'the whole signal into the switcher');
+      inLoops(c, switcher, [...front, preamp]);
+    } else c.lead(last, theOutput(last).id, preamp, 'in', 'into the preamp');
     const late = c.pedals(
       'after it',
       'after the gain',
       stereo ? ['stereo-delay', 'stereo-reverb'] : ['mono-delay', 'hall-reverb'],
     );
     const [left, right] = c.stereoChain(
-      { device: preamp, left: preamp.jacks.find((j) => j.id === 'xlr' && late.length === 0)?.id ?? 'out' },
+      switcher
+        ? { device: switcher, left: 'out' }
+        : { device: preamp, left: preamp.jacks.find((j) => j.id === 'xlr' && late.length === 0)?.id ?? 'out' },
       late,
       usual,
     );
-    let ends = [left, ...(stereo && right ? [right] : [])];
+    let ends: readonly Outlet[] = [left, ...(stereo && right ? [right] : [])];
     if (!early) {
       const simulation = c.cast(
         ends.length > 1 ? 'stereo cabinet simulation' : 'cabinet simulation',
@@ -70,19 +164,8 @@ export const AMP_LESS: StartingPoint = {
       }));
     }
     const desk = c.cast('desk', 'where the house hears it');
-    if (a('di') === 'di' && early) {
-      const di = c.cast(ends.length > 1 ? 'stereo di' : 'di', 'balanced and isolated');
-      ends.forEach((e, i) =>
-        c.lead(
-          e.device,
-          e.jack,
-          di,
-          ends.length > 1 ? theItem(['in-l', 'in-r'], i) : 'in',
-          'the DI makes the long way balanced',
-        ),
-      );
-      ends = ends.map((_, i) => ({ device: di, jack: ends.length > 1 ? theItem(['out-l', 'out-r'], i) : 'out' }));
-    } else if (a('di') === 'di')
+    if (a('di') === 'di' && early) ends = throughDi(c, ends);
+    else if (a('di') === 'di')
       c.notes.push('The cabinet simulation has balanced outputs of its own; a DI after it would change nothing.');
     ends.forEach((e, i) => c.lead(e.device, e.jack, desk, `ch${i + 1}`, 'to the desk'));
   },
@@ -99,10 +182,11 @@ export const BASS_SPLIT: StartingPoint = {
       choice('splitter', 'In the splitter', 'one signal, one channel, always in balance'),
       choice('desk', 'At the desk, on two channels', 'the engineer balances them; the preamp leaves by its own XLR'),
     ),
+    TUNER,
   ],
   wire: (c, a) => {
     const bass = c.cast('bass', 'where the sound begins');
-    const first = tuned(c, bass);
+    const first = tunedLast(c, tuned(c, bass, a), a);
     const splitter = c.cast('frequency splitter', 'parts lows from highs');
     const [compressor, fuzz, preamp] = [
       c.cast('bass compressor', 'keeps the lows even'),
@@ -141,13 +225,14 @@ export const MODELLER: StartingPoint = {
       choice('desk', 'To the desk, in stereo', 'the house hears what the ears hear'),
       choice('speaker', 'To a full-range speaker', 'something that moves air behind you'),
     ),
+    TUNER,
   ],
   wire: (c, a) => {
     const modeller = c.cast('modeller', 'amp, cabinet and effects in one');
     const front = c.pedals('before the gain', 'your own drives', ['low-drive', 'fuzz']);
     const late = c.pedals('after it', 'your own effects', ['analog-delay']);
-    const first = tuned(c, instrument(c, a));
-    const last = a('drives') === 'front' ? c.chain(first, front, usual) : first;
+    const first = begun(c, a);
+    const last = tunedLast(c, a('drives') === 'front' ? c.chain(first, front, usual) : first, a);
     c.lead(last, theOutput(last).id, modeller, 'in', 'into the modeller');
     const loop = (n: 1 | 2, boxes: readonly Device[], why: string): void => {
       if (boxes.length === 0) return;
@@ -197,12 +282,13 @@ export const LOOPER: StartingPoint = {
       choice('yes', 'Yes, straight to the desk', 'it is not looped'),
       choice('no', 'No', 'no microphone'),
     ),
+    TUNER,
   ],
   wire: (c, a) => {
-    const last = c.chain(
-      tuned(c, instrument(c, a)),
-      c.pedals('before the gain', 'before the amp', ['low-drive']),
-      usual,
+    const last = tunedLast(
+      c,
+      c.chain(begun(c, a), c.pedals('before the gain', 'before the amp', ['low-drive']), usual),
+      a,
     );
     const amp = c.cast('amp with a loop', 'the guitar, and what was looped of it');
     const looper = c.cast('looper station', 'keeps the layers');
@@ -243,10 +329,11 @@ export const TIMELINE: StartingPoint = {
       choice('no', 'No', 'the timeline is trusted'),
       choice('yes', 'Yes, a small one', 'if the computer stops, the foot can go on'),
     ),
+    TUNER,
   ],
   wire: (c, a) => {
     c.cast('timeline', 'sends the program changes, cue by cue');
-    const first = tuned(c, instrument(c, a));
+    const first = begun(c, a);
     const switcher = a('fallback') === 'yes' ? c.cast('switcher of four', 'the second way') : undefined;
     const front = c.pedals('before the gain', 'before the gain', switcher ? ['low-drive'] : ['midi-overdrive']);
     if (switcher) {
@@ -256,7 +343,7 @@ export const TIMELINE: StartingPoint = {
         if (box) c.inLoop(switcher, loop, box, `${box.name} in a loop`);
       });
     }
-    const last = switcher ?? c.chain(first, front, usual);
+    const last = tunedLast(c, switcher ?? c.chain(first, front, usual), a);
     if (a('tone') === 'modeller') {
       const modeller = c.cast('modeller without loops', 'amp, cabinet and effects in one');
       const desk = c.cast('desk', 'where the house hears it');

@@ -66,6 +66,10 @@ const PARTS = {
     fits: (d: Device) => hasStage('tuner')(d) && outOf(d) !== undefined && !hasStage('wireless')(d),
   },
   volume: { key: 'volume', fits: (d: Device) => hasStage('volume')(d) && d.zone === 'floor' },
+  'volume with a tuner output': {
+    key: 'volume',
+    fits: (d: Device) => hasStage('volume')(d) && d.zone === 'floor' && hasJacks('tuner')(d),
+  },
   switcher: { key: 'switcher-8', fits: (d: Device) => d.zone === 'floor' && insertsOf(d).length >= 4 },
   'switcher of four': { key: 'switcher-4', fits: (d: Device) => d.zone === 'floor' && insertsOf(d).length >= 4 },
   'amp with a loop': { key: 'valve-head', fits: (d: Device) => isAmp(d) && hasJacks('send', 'return')(d) },
@@ -207,6 +211,11 @@ export class Crew {
     const { key, fits } = PARTS[part];
     const found = this.free.find((d) => d.made === key) ?? this.free.find(fits);
     return found && this.take(found, why);
+  }
+
+  /** How many boxes of the kit could play a part. */
+  could(part: PartName): number {
+    return this.free.filter((d) => PARTS[part].fits(d)).length;
   }
 
   /** The pedals of the kit before or after the gain, in usual order; where there is none, these are got instead. */

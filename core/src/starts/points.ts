@@ -1,4 +1,4 @@
-import { AMP_LESS, BASS_SPLIT, MODELLER, LOOPER, TIMELINE } from './ampless-points.js';
+import { AMP_LESS, TWO_DIS, BASS_SPLIT, MODELLER, LOOPER, TIMELINE } from './ampless-points.js';
 import { STRAIGHT, FRONT_AND_LOOP, FOUR_CABLES, TWO_AMPS, WET_DRY } from './amp-points.js';
 import { type StartingPoint } from './questions.js';
 
@@ -10,6 +10,7 @@ export const STARTING_POINTS: readonly StartingPoint[] = [
   TWO_AMPS,
   WET_DRY,
   BASS_SPLIT,
+  TWO_DIS,
   MODELLER,
   LOOPER,
   TIMELINE,

@@ -1,4 +1,5 @@
 import type { Device } from '../rig/device.js';
+import { inOf, insertsOf, outOf, stagesOf } from '../edits/wire.js';
 import { all, type Rig } from '../rig/rig.js';
 import type { Crew } from './crew.js';
 
@@ -28,7 +29,7 @@ export interface StartingPoint {
   readonly key: string;
   readonly name: string;
   readonly says: string;
-  /** At most five. */
+  /** At most six. */
   readonly questions: readonly StartQuestion[];
   readonly wire: (crew: Crew, answer: StartAnswer) => void;
 }
@@ -46,6 +47,11 @@ export const choice = (value: string, label: string, because: string): StartChoi
 
 export const hasSource = (rig: Rig, what: string): boolean =>
   all(rig, 'device').some((d) => d.ends?.some((e) => e.is === 'source' && e.what === what));
+/** Whether something in the kit takes a guitar's sound through the air. */
+export const hasWireless = (rig: Rig): boolean =>
+  all(rig, 'device').some((d) => stagesOf(d).includes('wireless') && inOf(d) !== undefined && outOf(d) !== undefined);
+export const hasSwitcher = (rig: Rig): boolean =>
+  all(rig, 'device').some((d) => d.zone === 'floor' && insertsOf(d).length >= 4);
 export const INSTRUMENT: StartQuestion = {
   ...question(
     'instrument',
@@ -80,11 +86,56 @@ export const VOLUME = (first: 'loop' | 'front') => {
   );
 };
 
+export const TUNER = question(
+  'tuner',
+  'Where does the tuner stand?',
+  choice('first', 'First', 'it hears the instrument alone, and mutes all that comes after it'),
+  choice('last', 'Last before the gain of the amp', 'it mutes hiss and tails too, and it hears them'),
+  choice('tap', 'On an output of its own', 'nothing of it is in the path; it mutes nothing by itself'),
+  choice('none', 'No tuner', 'somebody else tunes, or the box that makes the tone does'),
+);
+
 export const FRONT = ['compressor', 'low-drive'];
 export const usual = (box: Device): string => `${box.name}: its usual place in the order`;
 export const instrument = (c: Crew, a: StartAnswer): Device =>
   c.cast(a('instrument') === 'bass' ? 'bass' : 'guitar', 'where the sound begins');
-export const tuned = (c: Crew, from: Device): Device => {
-  const tuner = c.cast('tuner', 'tuned in silence, always in the path');
-  return c.chain(from, [tuner], () => 'the tuner mutes all that comes after it');
+const TUNING = 'tuned in silence';
+const tunerOut = (d: Device): boolean => d.jacks.some((j) => j.id === 'tuner' && j.poles.tip === 'out');
+
+/**
+ * The instrument, the wireless that the kit has, and the tuner where it is wanted at the front.
+ * @returns what the rest is plugged into
+ */
+export const begun = (
+  c: Crew,
+  a: StartAnswer,
+  air: 'as the kit has it' | 'asked for' | 'none' = 'as the kit has it',
+) => {
+  const source = instrument(c, a);
+  const wireless =
+    air === 'asked for'
+      ? c.cast('wireless', 'no cable to the floor')
+      : air === 'as the kit has it'
+        ? c.maybe('wireless', 'your wireless; its receiver is also a buffer')
+        : undefined;
+  return tuned(c, wireless ? c.chain(source, [wireless], usual) : source, a);
 };
+
+export const tuned = (c: Crew, from: Device, a: StartAnswer): Device => {
+  if (a('tuner') === 'first') {
+    const tuner = c.cast('tuner', `${TUNING}, always in the path`);
+    return c.chain(from, [tuner], () => 'the tuner mutes all that comes after it');
+  }
+  if (a('tuner') !== 'tap') return from;
+  const tapped = tunerOut(from) ? from : c.cast('volume with a tuner output', 'its tuner output takes the tuner');
+  const last = tapped === from ? from : c.chain(from, [tapped], usual);
+  c.notes.push('A tuner beside the path mutes nothing: tune with the volume down, or where something else mutes.');
+  c.lead(tapped, 'tuner', c.cast('tuner', 'reads beside the path'), 'in', 'nothing of the tuner is in the path');
+  return last;
+};
+
+/** The tuner as the last before the gain of the amp, where it is wanted there. */
+export const tunedLast = (c: Crew, from: Device, a: StartAnswer): Device =>
+  a('tuner') === 'last'
+    ? c.chain(from, [c.cast('tuner', `${TUNING}, hiss and tails too`)], () => 'the tuner comes last before the gain')
+    : from;

@@ -13,11 +13,18 @@ import { carryOutStart, planStart, type StartAnswers, type StartPlan } from './p
 import { STARTING_POINTS } from './points.js';
 import { type StartingPoint } from './questions.js';
 
-const everyAnswer = ({ questions }: StartingPoint): readonly StartAnswers[] =>
-  questions.reduce<readonly StartAnswers[]>(
+/** Every answer to every question; the tuner stands elsewhere with the first and with the last answers to the others. */
+const everyAnswer = ({ questions }: StartingPoint): readonly StartAnswers[] => {
+  const others = questions.filter((q) => q.id !== 'tuner');
+  const all = others.reduce<readonly StartAnswers[]>(
     (some, q) => some.flatMap((a) => q.choices.map((c) => ({ ...a, [q.id]: c.value }))),
     [{}],
   );
+  const elsewhere = questions.find((q) => q.id === 'tuner')?.choices.slice(1) ?? [];
+  return [...all, ...elsewhere.flatMap((c) => [all[0]!, all.at(-1)!].map((a) => ({ ...a, tuner: c.value })))];
+};
+/** Who asks for a tuner that mutes nothing is told so, and has it. */
+const isTunedAloud = ({ tuner }: StartAnswers): boolean => tuner === 'tap' || tuner === 'none';
 const point = (key: string): StartingPoint => STARTING_POINTS.find((p) => p.key === key)!;
 const planned = (rig: Rig, p: StartingPoint, answers: StartAnswers = {}): StartPlan =>
   planStart(rig, p, answers, (n) => `device:new-${n}`);
@@ -35,11 +42,11 @@ const kitOf = (...keys: readonly string[]): Rig =>
   keys.reduce((rig, key, i) => after(rig, addDevice(rig, key, `device:k${i}`)), newRig('Kit'));
 const EMPTY = newRig('Nothing yet');
 
-test('there are ten, each with its own name, each asks at most five questions', () => {
-  expect(STARTING_POINTS).toHaveLength(10);
-  expect(new Set(STARTING_POINTS.map((p) => p.name)).size).toBe(10);
+test('there are eleven, each with its own name, each asks at most six questions', () => {
+  expect(STARTING_POINTS).toHaveLength(11);
+  expect(new Set(STARTING_POINTS.map((p) => p.name)).size).toBe(11);
   for (const { questions } of STARTING_POINTS) {
-    expect(questions.length).toBeLessThanOrEqual(5);
+    expect(questions.length).toBeLessThanOrEqual(6);
     for (const { choices } of questions) expect(choices.length).toBeGreaterThan(1);
   }
 });
@@ -61,7 +68,9 @@ describe.each(KITS)('starting points pass their own judgement, from %s', (_, rig
         const d = started(rig, plan);
         expect({
           answers,
-          found: d.judgement.findings.filter((f) => f.severity !== 'note').map((f) => `${f.code}: ${f.why}`),
+          found: d.judgement.findings
+            .filter((f) => f.severity !== 'note' && !(isTunedAloud(answers) && f.code === 'order.tuner-mute'))
+            .map((f) => `${f.code}: ${f.why}`),
           faults: d.judgement.faults,
         }).toEqual({ answers, found: [], faults: [] });
         const callers = [...plan.used, ...plan.got].filter(({ device }) =>
@@ -140,6 +149,22 @@ describe('paths, as one would write them down by hand', () => {
     expect(path('front-and-loop', { heard: 'room', modulation: 'front', volume: 'none' })).toBe(
       'GSC TUN [CMP] [LOW] [CHO] HED [ADL] [HRV] HED CAB →Stage:mono',
     ));
+  test('without an amp, with the switcher of the kit: pedals and preamp in its loops, echoes behind it, two DIs of the kit', () => {
+    const kit = kitOf('single-coil', 'wireless', 'switcher-8', 'low-drive', 'stereo-delay', 'preamp-cab', 'di', 'di');
+    expect(path('amp-less', {}, kit)).toBe(
+      'GSC WLS TUN /LOW/ (PCB) // // // // // // [DLY] {DI | DI2} →Front of house:mono',
+    );
+  });
+  test('two DIs side by side: one through the pedals, one clean and always there', () =>
+    expect(path('two-dis', { tuner: 'none' }, kitOf('bass', 'distortion', 'chorus'))).toBe(
+      'BAS SPT {[DST] [CHO] DI | SPT DI2} →Front of house:mono',
+    ));
+  test.each([
+    ['first', 'GSC TUN [CMP] [LOW] [ADL] AMP CAB →Stage:mono'],
+    ['last', 'GSC [CMP] [LOW] [ADL] TUN AMP CAB →Stage:mono'],
+    ['tap', 'GSC VOL [CMP] [LOW] [ADL] AMP CAB →Stage:mono'],
+    ['none', 'GSC [CMP] [LOW] [ADL] AMP CAB →Stage:mono'],
+  ])('the tuner stands %s', (tuner, way) => expect(path('straight', { tuner, heard: 'room' })).toBe(way));
   test('wet and dry from the speaker line', () =>
     expect(path('wet-dry', { heard: 'room' })).toContain('{CAB →Stage:mono | '));
 });

@@ -155,7 +155,7 @@ const NextStep = ({ count }: { count: number }) => {
           pasted list works too.
         </p>
         <h2>Nothing yet?</h2>
-        <p className="soft">Ten ways to wire a rig say what they need and add it.</p>
+        <p className="soft">Eleven ways to wire a rig say what they need and add it.</p>
         <Button variant="default" onClick={() => void navigate('../routing')}>
           Starting points
         </Button>

@@ -13,7 +13,7 @@ import { surely, theItem } from '@yunta/core/known/the';
 const MOST_BOXES = 60;
 
 /**
- * Ten ways to begin. A way chosen is planned at once with what is in the kit; nothing is touched until it is wanted.
+ * Eleven ways to begin. A way chosen is planned at once with what is in the kit; nothing is touched until it is wanted.
  */
 export const Starts = ({ done }: { done: () => void }) => {
   const [key, setKey] = useState<string>();
