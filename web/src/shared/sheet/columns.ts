@@ -88,3 +88,31 @@ export const widthsOf = (
     const head = headOf(boxes, column).length * LETTER + 10;
     return Math.min(column.most ?? MOST_WIDTH, Math.max(LEAST_WIDTH, longest, head));
   });
+
+/** In millimetres: what lies beside the names on a sheet of paper on its side, A4 or Letter, whichever is less. */
+const PAPER = { room: 180, letter: 1.75, edge: 3, most: 60 } as const;
+
+/** The columns by their places, in parts that fit on a sheet of paper on its side; one part at least. */
+export const partedInto = (
+  rows: readonly SheetRow[],
+  columns: readonly SheetColumn[],
+): readonly (readonly number[])[] => {
+  const parts: number[][] = [];
+  let left = 0;
+  columns.forEach((column, i) => {
+    const longest = Math.max(
+      ...column.title.split(' ').map((word) => word.length),
+      ...rows.map((row) => theItem(row.cells, i).text.length),
+    );
+    const width = Math.min(PAPER.most, longest * PAPER.letter + PAPER.edge);
+    const last = parts.at(-1);
+    if (last && width <= left) {
+      last.push(i);
+      left -= width;
+    } else {
+      parts.push([i]);
+      left = PAPER.room - width;
+    }
+  });
+  return parts;
+};

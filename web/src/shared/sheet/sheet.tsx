@@ -6,7 +6,9 @@ import type { Cell } from '@yunta/core/sheets/sound-sheet';
 import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns, type SheetColumn, type SheetRow } from './columns.js';
 import { useCursor } from './cursor.js';
 import { isSwitch, keyInCell, turnOver } from './keys.js';
+import { usePrinting } from '../paper/paper.js';
 import { Row } from './row.js';
+import { SheetPaper } from './sheet-paper.js';
 import { typingInto, type Writing } from './typing.js';
 
 /** How wide names are on a phone, in pixels, so that values are seen beside them. */
@@ -49,8 +51,10 @@ export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, ...writi
     width: SLOT_WIDTH + nameWidth + widths.reduce((sum, w) => sum + w, 0),
     '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
   };
+  const isPrinting = usePrinting();
   return (
     <>
+      {isPrinting && <SheetPaper label={label} heads={heads} rows={rows} columns={columns} />}
       <div className="sheet-wrap">
         <table
           style={laidOut}

@@ -1,5 +1,6 @@
 import './program.css';
-import { Button, SegmentedControl } from '@mantine/core';
+import { SegmentedControl } from '@mantine/core';
+import { PrintButton } from '../../shared/paper/paper.js';
 import { useSearchParams } from 'react-router';
 import { useRig } from '../../shared/rig-context.js';
 import { AsItStands } from './as-it-stands.js';
@@ -24,7 +25,7 @@ export const Program = () => {
   const part = PARTS.find((p) => p.value === params.get('show'))?.value ?? 'type';
   return (
     <>
-      <div className="headline">
+      <div className="headline no-print">
         <h1>Program</h1>
         <span className="soft">{hookup?.name}</span>
         <div className="tools">
@@ -36,9 +37,7 @@ export const Program = () => {
             data={[...PARTS]}
           />
           {part === 'type' && (
-            <Button variant="default" size="xs" onClick={() => window.print()}>
-              Print
-            </Button>
+            <PrintButton what="what to type in" />
           )}
         </div>
       </div>

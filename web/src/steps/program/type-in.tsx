@@ -41,10 +41,15 @@ export const TypeIn = () => {
   const slots = onlyOpen ? box.slots.filter((s) => s.lines.some((l) => !l.ticked) || s.gone.length > 0) : box.slots;
   return (
     <div>
-      <p className="print-only">
-        {rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}
-      </p>
-      <div className="type-groups">
+      <div className="print-only">
+        <h1>
+          {box.code} {box.name}
+        </h1>
+        <p>
+          {rigName(rig)}, {hookup?.name}, revision {rig.revision}, {new Date().toLocaleDateString()}
+        </p>
+      </div>
+      <div className="type-groups no-print">
         {GROUPS.map(({ heading, isController, says }) => {
           const group = boxes.filter((b) => b.isController === isController);
           return (

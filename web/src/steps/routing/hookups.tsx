@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Headline } from '../../shared/verdict.js';
 import { newPartId } from '../../session/ids.js';
+import { Paper, PrintButton, usePrinting } from '../../shared/paper/paper.js';
 import { boxName, jackText } from './jack-text.js';
 import { HookupTerms } from './terms.js';
 import { fits, TextField } from '../../shared/text-field.js';
@@ -168,8 +169,16 @@ const Compare = () => {
   const start = (from && partOf(rig, from)) ?? hookup ?? theFirst(hookups);
   const goal = (to && partOf(rig, to)) ?? theOne(hookups, (h) => h.id !== start.id);
   const { pull, plug, stays } = compareHookups(rig, start.id, goal.id);
+  const isPrinting = usePrinting();
   return (
     <div className="card">
+      {isPrinting && (
+        <Paper title={`Rewire from ${start.name} to ${goal.name}`}>
+          <p>{staysText(stays)}</p>
+          <LeadTicks title={`Pull these ${pull.length}`} cables={pull} />
+          <LeadTicks title={`Plug these ${plug.length}`} cables={plug} />
+        </Paper>
+      )}
       <div style={{ display: 'flex', gap: 10, alignItems: 'center', flexWrap: 'wrap', marginBottom: 8 }}>
         <strong>Rewire from</strong>
         <Select
@@ -191,17 +200,38 @@ const Compare = () => {
           value={goal.id}
           onChange={(v) => v && setTo(v)}
         />
-        <span className="soft">
-          {pull.length + plug.length === 0
-            ? 'They are wired alike.'
-            : `${stays} ${stays === 1 ? 'cable stays' : 'cables stay'} as ${stays === 1 ? 'it is' : 'they are'}.`}
-        </span>
+        <span className="soft">{pull.length + plug.length === 0 ? 'They are wired alike.' : staysText(stays)}</span>
+        {pull.length + plug.length > 0 && <PrintButton what="what to pull and to plug" />}
       </div>
       <div className="rewire">
         <Leads title={`Pull these ${pull.length}`} cables={pull} />
         <Leads title={`Plug these ${plug.length}`} cables={plug} />
       </div>
     </div>
+  );
+};
+
+const staysText = (stays: number): string =>
+  stays === 1 ? '1 cable stays as it is.' : `${stays} cables stay as they are.`;
+
+/** On paper, to be ticked off on one's knees. */
+const LeadTicks = ({ title, cables }: { title: string; cables: readonly Cable[] }) => {
+  const { rig } = useRig();
+  if (cables.length === 0) return null;
+  return (
+    <section>
+      <h2>{title}</h2>
+      <ul className="paper-ticks">
+        {cables.map(({ id, ends: [a, b], m, label }) => (
+          <li key={id}>
+            ☐ <strong>{jackText(rig, a)}</strong> → <strong>{jackText(rig, b)}</strong> {boxName(rig, a)} to{' '}
+            {boxName(rig, b)}
+            {m ? `, ${m} m` : ''}
+            {label ? `, tag ${label}` : ''}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 };
 

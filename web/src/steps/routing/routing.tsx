@@ -7,7 +7,9 @@ import { all, cablesOf, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
+import { Paper, PrintButton, usePrinting } from '../../shared/paper/paper.js';
 import { Run } from '../../picture/run.js';
+import type { ListedCable } from '@yunta/core/signal/graph/order';
 import { newPartId } from '../../session/ids.js';
 import { ForTheHouse } from './for-the-house.js';
 import { Hookups } from './hookups.js';
@@ -173,10 +175,12 @@ const WireForMe = () => {
 const Cables = () => {
   const { rig, hookup, edit, view, select } = useRig();
   const [pasting, paste] = useState(false);
+  const isPrinting = usePrinting();
   const listed = view?.hookup === hookup?.id ? (view?.cables.filter((c) => partOf(rig, c.cable.id)) ?? []) : [];
   if (!hookup) return null;
   return (
-    <div className="card" style={{ padding: '8px 8px 14px' }}>
+    <div className="card cable-list">
+      {isPrinting && <CablePaper listed={listed} />}
       <NewCable />
       <table className="plain">
         <thead>
@@ -232,9 +236,12 @@ const Cables = () => {
       {pasting ? (
         <PasteCables hookup={hookup.id} done={() => paste(false)} />
       ) : (
-        <Button variant="default" size="compact-sm" m="10px 10px 0" onClick={() => paste(true)}>
-          Paste a table of cables
-        </Button>
+        <div className="cable-tools">
+          <Button variant="default" size="xs" onClick={() => paste(true)}>
+            Paste a table of cables
+          </Button>
+          {listed.length > 0 && <PrintButton what="the list of cables" />}
+        </div>
       )}
       {listed.length === 0 && (
         <p className="soft" style={{ padding: '0 10px' }}>
@@ -242,6 +249,43 @@ const Cables = () => {
         </p>
       )}
     </div>
+  );
+};
+
+/** Every cable of the hook-up on paper, to be ticked off while it is plugged. */
+const CablePaper = ({ listed }: { listed: readonly ListedCable[] }) => {
+  const { rig } = useRig();
+  return (
+    <Paper title={`${listed.length} cables`}>
+      <table>
+        <thead>
+          <tr>
+            <th>☐</th>
+            <th>from</th>
+            <th>to</th>
+            <th>kind</th>
+            <th>length</th>
+            <th>tag</th>
+          </tr>
+        </thead>
+        <tbody>
+          {listed.map(({ cable, from, to, kind }) => (
+            <tr key={cable.id}>
+              <td>☐</td>
+              <td>
+                <strong>{jackText(rig, from)}</strong> {boxName(rig, from)}
+              </td>
+              <td>
+                <strong>{jackText(rig, to)}</strong> {boxName(rig, to)}
+              </td>
+              <td>{kind}</td>
+              <td>{cable.m ? `${cable.m} m` : ''}</td>
+              <td>{[cable.label, cable.colour].filter(Boolean).join(', ')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Paper>
   );
 };
 

@@ -2,6 +2,7 @@ import { Button, Popover, SegmentedControl, Select, TextInput } from '@mantine/c
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { theRef, type Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
+import { PrintButton } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
 import type { RowOrder } from './sound-rows.js';
 import { NewSound, type AddSound } from './sound-tools.js';
@@ -67,9 +68,11 @@ export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, 
               nothingFoundMessage="No such control"
               limit={60}
             />
+            <PrintButton what="this sheet" />
           </Popover.Dropdown>
         </Popover>
       )}
+      {sheet === 'songs' && <PrintButton what="this sheet" />}
       {hookup && all(rig, 'hookup').length > 1 && sheet === 'sounds' && (
         <Where hookup={hookup} only={only} setOnly={setOnly} />
       )}

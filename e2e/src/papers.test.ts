@@ -1,0 +1,88 @@
+import type { Browser, Page } from 'puppeteer-core';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start('papers');
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+const MM = 96 / 25.4;
+const MARGIN = '12mm';
+/** Sides of the sheet in points, as a PDF says them, and what is left of its shorter side between the margins. */
+const FORMATS = {
+  a4: { points: [595, 841], width: 210 - 24 },
+  letter: { points: [612, 792], width: 216 - 24 },
+} as const;
+
+const pdfOf = async (page: Page, format: keyof typeof FORMATS) => {
+  const text = Buffer.from(
+    await page.pdf({ format, margin: { top: MARGIN, bottom: MARGIN, left: MARGIN, right: MARGIN } }),
+  ).toString('latin1');
+  const boxes = [...text.matchAll(/MediaBox\s*\[0 0 (\d+)[\d.]* (\d+)[\d.]*\]/g)].map((m) => [
+    Number(m[1]),
+    Number(m[2]),
+  ]);
+  return { pages: text.match(/\/Type\s*\/Page\b/g)?.length ?? 0, box: boxes[0] };
+};
+
+/** What stands on paper, and what of it sticks out or has no business there. */
+const onPaper = (page: Page) =>
+  page.evaluate(() => {
+    const seen = [...document.querySelectorAll<HTMLElement>('body *')].filter((e) => e.getClientRects().length > 0);
+    const wide = document.documentElement.clientWidth + 1;
+    return {
+      text: document.body.innerText.replaceAll(/\s+/g, ' '),
+      outside: seen.filter((e) => e.getBoundingClientRect().right > wide).map((e) => e.outerHTML.slice(0, 80)),
+      controls: seen
+        .filter((e) => e.matches('button, select, input:not([type="checkbox"]), textarea'))
+        .map((e) => e.textContent ?? ''),
+    };
+  });
+
+const PAPERS = [
+  ['the sound sheet', 'sounds', 'wide', 1, 'Sound sheet Island run, Ballroom, revision'],
+  ['the map', 'routing?show=map', 'wide', 1, 'Map: Verse clean'],
+  ['the list of cables', 'routing?show=cables', 'upright', 2, '31 cables'],
+  ['what to pull and to plug', 'routing?show=hookups', 'upright', 1, 'Rewire from Ballroom to Ferry deck'],
+  ['the list for the house', 'routing?show=house', 'upright', 1, 'Input list'],
+  ['what to type in', 'program', 'upright', 8, 'loops on 1 6 8, the others off'],
+  ['what is proved', 'proof', 'upright', 3, 'Does every sound come back? Island run'],
+] as const;
+
+test.each(PAPERS)(
+  '%s fits A4 and Letter, and nothing but content is printed',
+  async (_, path, lies, mostPages, says) => {
+    const page = await openPage(browser, `${server.url}/rig/island-run/${path}`);
+    const hands = new Hands(page);
+    await hands.sees('14 of 16 come back');
+  if (path.endsWith('map')) await hands.sees('Save as …');
+    for (const format of ['a4', 'letter'] as const) {
+      const { points, width } = FORMATS[format];
+      const { pages, box } = await pdfOf(page, format);
+      expect([format, pages > 0 && pages <= mostPages, box]).toEqual([
+        format,
+        true,
+        lies === 'wide' ? [points[1], points[0]] : points,
+      ]);
+      await page.emulateMediaType('print');
+      await page.setViewport({
+        width: Math.floor((lies === 'wide' ? (points[1] / 72) * 25.4 - 24 : width) * MM),
+        height: 900,
+      });
+      const { text, outside, controls } = await onPaper(page);
+      expect(text).toContain(says);
+      expect({ outside, controls }).toEqual({ outside: [], controls: [] });
+      await page.emulateMediaType();
+      await page.setViewport({ width: 1280, height: 800 });
+    }
+    await page.close();
+  },
+);
