@@ -17,6 +17,8 @@ export interface WiringPlan {
   readonly steps: readonly WiringStep[];
   /** What stands in the way, or is left over, in plain words. */
   readonly notes: readonly string[];
+  /** What is plugged stays so: the plan only adds to it. */
+  readonly adds?: true;
 }
 
 /**
@@ -154,6 +156,20 @@ export const planWiring = (rig: Rig, school: School): WiringPlan => {
   return { steps: [...leads.steps, ...controlSteps(rig)], notes: leads.notes };
 };
 
+/** MIDI and contacts beside what is plugged already: only between jacks that are free. */
+export const planControl = (rig: Rig, hookup: Id<'hookup'>): WiringPlan => {
+  const taken = new Set<Ref>(cablesOf(rig, hookup).flatMap((c) => c.ends));
+  const wanted = controlSteps(rig);
+  const steps = wanted.filter(({ from, to }) => !taken.has(from) && !taken.has(to));
+  const notes =
+    wanted.length === 0
+      ? ['No box here sends MIDI or closes a contact that another one listens to.']
+      : steps.length === 0
+        ? ['It is plugged already.']
+        : [];
+  return { steps, notes, adds: true };
+};
+
 /** @returns what the kit lacks for this school */
 const wireAs = (school: School, leads: Leads, cast: Cast): string | undefined => {
   if (school === 'straight') return wireStraight(leads, cast);
@@ -286,7 +302,7 @@ export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   return steps;
 };
 
-/** Carries a plan out: every cable of the hook-up that the plan does not keep is pulled first. */
+/** Carries a plan out: every cable of the hook-up is pulled first, unless the plan only adds to them. */
 export const carryOutWiring = (
   rig: Rig,
   hookup: Id<'hookup'>,
@@ -295,7 +311,7 @@ export const carryOutWiring = (
 ): Edit => {
   if (plan.steps.length === 0) return nothing;
   return together(
-    { put: [], remove: cablesOf(rig, hookup).map((c) => c.id) },
+    { put: [], remove: plan.adds ? [] : cablesOf(rig, hookup).map((c) => c.id) },
     {
       put: plan.steps.map(({ from, to }, i) => ({ kind: 'cable', id: cableId(i), hookup, ends: [from, to] })),
       remove: [],

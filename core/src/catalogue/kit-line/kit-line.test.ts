@@ -147,3 +147,28 @@ describe('a kit line', () => {
       }),
     ));
 });
+
+describe('what is only there, behind the end of the way', () => {
+  const apart = (line: string) =>
+    understand(line).heard.flatMap((h) => (h.is === 'taken' ? [`${h.box.key}${h.isApart ? ' apart' : ''}`] : []));
+  test('after a combo nothing is led on to but microphones and desks', () =>
+    expect(apart('guitar → low-gain drive → chorus → combo, looper station, percussion pickup, desk')).toEqual([
+      'single-coil',
+      'low-drive',
+      'chorus',
+      'combo',
+      'looper-station apart',
+      'percussion apart',
+      'desk apart',
+    ]));
+  test('cabinet, microphone and desk behind a head are the way', () =>
+    expect(apart('guitar into wah into two-channel head, 2x12 cab, cabinet microphone, desk').join()).not.toContain(
+      'apart',
+    ));
+  test('a computer is fed by nothing', () =>
+    expect(apart('guitar → stereo delay → desk, laptop with a timeline')).toContain('timeline apart'));
+  test('before anything is heard a comma goes on', () =>
+    expect(apart('guitar → tuner, low-gain drive, stereo delay').join()).not.toContain('apart'));
+  test('a list without arrows has no way and nothing apart', () =>
+    expect(apart('guitar, combo, looper station').join()).not.toContain('apart'));
+});

@@ -21,6 +21,8 @@ export interface Taken {
   readonly channel?: number;
   /** The person's own words for it. */
   readonly name: string;
+  /** It was only said to be there: the way of the signal had come to its end before. */
+  readonly isApart?: true;
 }
 
 /** Something that may be several boxes, or one that the shelves do not have so: the person chooses. */
@@ -33,6 +35,7 @@ export interface Asked {
   readonly count: number;
   readonly channel?: number;
   readonly name: string;
+  readonly isApart?: true;
 }
 
 /** Something that is no box here; it is set aside, and said so. */
@@ -95,7 +98,8 @@ export const understand = (line: string): { readonly heard: readonly Heard[]; re
   const text = line.slice(0, LONGEST_LINE);
   const { pieces, isChain } = piecesOf(text);
   const voice = voiceOf(pieces);
-  const said = pieces.slice(0, MOST_PIECES).map((piece) => hear(text, piece, voice, pieces));
+  const all = pieces.slice(0, MOST_PIECES).map((piece) => hear(text, piece, voice, pieces));
+  const said = isChain ? apartAfterTheEnd(pieces, all) : all;
   const heard = isChain ? askedAgain(text, pieces, said) : said.flat();
   // What nothing came of is not passed over.
   const left: readonly Heard[] =
@@ -103,6 +107,33 @@ export const understand = (line: string): { readonly heard: readonly Heard[]; re
       ? [{ is: 'refused', said: text.trim(), why: 'No box is named here.' }]
       : heard;
   return { heard: left, isChain: isChain && heard.length > 1 };
+};
+
+const boxesOf = (heard: readonly Heard[]): readonly Generic['box'][] =>
+  heard.flatMap((h) => (h.is === 'taken' ? [h.box.box] : h.is === 'asked' ? h.candidates.map((c) => c.box) : []));
+
+/** Loudspeakers, microphones before them, desks: what comes after an amp. */
+const carriesOn = ({ zone, jacks }: Generic['box']): boolean =>
+  zone === 'outputs' && jacks.some((j) => (j.kind === 'audio' || j.kind === 'air') && j.poles.tip === 'in');
+
+/**
+ * "Guitar into drive into combo, looper, percussion, desk": behind the last arrow the signal goes on only until it is
+ * heard. What is said after that, and feeds no loudspeaker, microphone or desk, is just there.
+ */
+const apartAfterTheEnd = (
+  pieces: readonly Piece[],
+  said: readonly (readonly Heard[])[],
+): readonly (readonly Heard[])[] => {
+  const lastLed = pieces.findLastIndex((piece) => piece.isLed);
+  if (lastLed < 0) return said;
+  let hasEnded = false;
+  let isApart = false;
+  return said.map((heard, i) => {
+    const boxes = boxesOf(heard);
+    if (i > lastLed && hasEnded && !boxes.some(carriesOn)) isApart = true;
+    hasEnded ||= boxes.some(({ zone }) => zone === 'amp' || zone === 'outputs');
+    return isApart ? heard.map((h) => (h.is === 'refused' ? h : { ...h, isApart: true as const })) : heard;
+  });
 };
 
 /**

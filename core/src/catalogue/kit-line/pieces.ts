@@ -17,6 +17,8 @@ export interface Piece {
   readonly opens: boolean;
   /** What it was said to be with. */
   readonly beside?: Family;
+  /** An arrow, or "into", leads to it. */
+  readonly isLed: boolean;
 }
 
 /** Whether a piece behind "with" says a quality of what was said before it: a head with a boost. */
@@ -137,6 +139,7 @@ class Gathering {
       ...(place === 'first' || place === 'last' ? { at: place } : {}),
       opens: before === undefined || NEWLINE.test(one.mark) || SENTENCE.has(one.mark) || one.mark === ';',
       ...(isBeside(one, before) && beside ? { beside } : {}),
+      isLed: CHAIN.has(one.mark),
       cut: one,
       inWith: BESIDE.has(one.mark),
     });
@@ -175,6 +178,7 @@ const alone = ({ items }: Cut): Piece => ({
   own: { from: items[0]?.from ?? 0, to: items[items.length - 1]?.to ?? 0 },
   after: false,
   opens: false,
+  isLed: false,
 });
 
 /** "A or B" is a doubt of both. */

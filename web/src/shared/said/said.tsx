@@ -26,7 +26,17 @@ const settled = (heard: readonly Heard[], choices: Choices): readonly Taken[] =>
     if (h.is === 'taken') return [h];
     const box = h.is === 'asked' ? chosenOf(h, choices) : undefined;
     return box && h.is === 'asked'
-      ? [{ is: 'taken', said: h.said, box, count: h.count, name: h.name, ...(h.channel ? { channel: h.channel } : {}) }]
+      ? [
+          {
+            is: 'taken',
+            said: h.said,
+            box,
+            count: h.count,
+            name: h.name,
+            ...(h.channel ? { channel: h.channel } : {}),
+            ...(h.isApart ? { isApart: h.isApart } : {}),
+          },
+        ]
       : [];
   });
 
@@ -47,7 +57,7 @@ const addAll = (rig: Rig, boxes: readonly Taken[], row: Id<'hookup'> | undefined
         codes,
       );
       codes.push(added.put[0].code);
-      ids.push(id);
+      if (!one.isApart) ids.push(id);
       return added;
     }),
   );
@@ -144,7 +154,7 @@ export const Said = ({ said }: { said: SaidBoxes }) => {
             <Piece
               key={`${i} ${h.said}`}
               heard={h}
-              leads={isChain && wires && i < heard.length - 1}
+              leads={isChain && wires && leadsOn(heard[i + 1])}
               chosen={h.is === 'asked' ? chosenOf(h, choices) : undefined}
               choose={(key) => said.choose(h.said, key)}
             />
@@ -154,6 +164,8 @@ export const Said = ({ said }: { said: SaidBoxes }) => {
     </>
   );
 };
+
+const leadsOn = (next: Heard | undefined): boolean => next !== undefined && next.is !== 'refused' && !next.isApart;
 
 interface PieceProps {
   readonly heard: Heard;

@@ -36,9 +36,7 @@ export const Program = () => {
             onChange={(v) => setParams({ show: v }, { replace: true })}
             data={[...PARTS]}
           />
-          {part === 'type' && (
-            <PrintButton what="what to type in" />
-          )}
+          {part === 'type' && <PrintButton what="what to type in" />}
         </div>
       </div>
       {part === 'plan' ? (

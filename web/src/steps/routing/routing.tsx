@@ -1,7 +1,7 @@
 import './routing.css';
 import { Button, SegmentedControl, Select } from '@mantine/core';
 import { connect, givesOut, offers, takesIn, unplug } from '@yunta/core/edits/cables';
-import { carryOutWiring, planWiring, type School, type WiringPlan } from '@yunta/core/edits/wire';
+import { carryOutWiring, planControl, planWiring, type School, type WiringPlan } from '@yunta/core/edits/wire';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
 import { all, cablesOf, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import { useMemo, useRef, useState } from 'react';
@@ -104,19 +104,24 @@ export const Routing = () => {
   );
 };
 
-const SCHOOLS: readonly { readonly school: School; readonly name: string }[] = [
+type Wished = School | 'control';
+const SCHOOLS: readonly { readonly school: Wished; readonly name: string }[] = [
   { school: 'straight', name: 'Straight chain' },
   { school: 'loops', name: 'Loops in order' },
   { school: 'four cables', name: 'Four cables' },
+  { school: 'control', name: 'MIDI and contacts only' },
 ];
 
 /** Plans a whole hook-up with what is in the kit; each step with its reason, nothing plugged until it is wanted. */
 const WireForMe = () => {
   const { rig, hookup, edit } = useRig();
-  const [school, setSchool] = useState<School>();
-  const plan = useMemo<WiringPlan | undefined>(() => (school ? planWiring(rig, school) : undefined), [rig, school]);
+  const [school, setSchool] = useState<Wished>();
+  const plan = useMemo<WiringPlan | undefined>(() => {
+    if (!school || !hookup) return undefined;
+    return school === 'control' ? planControl(rig, hookup.id) : planWiring(rig, school);
+  }, [rig, school, hookup]);
   if (!hookup) return null;
-  const pulled = cablesOf(rig, hookup.id).length;
+  const pulled = plan?.adds ? 0 : cablesOf(rig, hookup.id).length;
   const carryOut = () => {
     if (
       plan &&

@@ -189,10 +189,16 @@ const InsertPart = ({ device, insert, put }: { device: Device; insert: Insert; p
   return (
     <>
       <Line about="sends">
-        <Taps device={device} of="send" taps={insert.send} save={(send) => put({ ...insert, send })} />
+        <Taps device={device} of="send" poles="out" taps={insert.send} save={(send) => put({ ...insert, send })} />
       </Line>
       <Line about="comes back">
-        <Taps device={device} of="return" taps={insert.return} save={(back) => put({ ...insert, return: back })} />
+        <Taps
+          device={device}
+          of="return"
+          poles="in"
+          taps={insert.return}
+          save={(back) => put({ ...insert, return: back })}
+        />
       </Line>
       <Line about="in the sound">
         <Conditions
@@ -340,10 +346,10 @@ const WayPart = ({ draft, id, choose }: OfChosen & { readonly id: string }) => {
         </Button>
       </div>
       <Line about="comes from">
-        <Taps device={device} of="from" taps={chain.from} save={(from) => put({ ...chain, from })} />
+        <Taps device={device} of="from" poles="in" taps={chain.from} save={(from) => put({ ...chain, from })} />
       </Line>
       <Line about="goes to">
-        <Taps device={device} of="to" taps={chain.to} save={(to) => put({ ...chain, to })} />
+        <Taps device={device} of="to" poles="out" taps={chain.to} save={(to) => put({ ...chain, to })} />
       </Line>
       <Line about="open">
         <Conditions

@@ -10,10 +10,15 @@ const PLUGGED = [
 
 const nameOf = (control: Control): string => control.name ?? control.id;
 
+/** Which program is loaded, which bank shows, what a switch remembers: nothing in the signal hangs on that. */
+const isPlainFloor = (device: Device, { id }: Control): boolean =>
+  /^(held|latch)-/.test(id) || device.memories.some((m) => m.control === id || m.bank?.control === id);
+
 /** What a condition can ask: a control that has positions or an amount, or whether something is plugged in. */
 const subjects = (device: Device): readonly { readonly value: string; readonly label: string }[] => [
-  ...device.controls
-    .filter((c) => !('arrange' in c.domain))
+  ...[...device.controls]
+    .filter((c) => !('arrange' in c.domain) && !isPlainFloor(device, c))
+    .sort((a, b) => Number('min' in a.domain) - Number('min' in b.domain))
     .map((c) => ({ value: `control ${c.id}`, label: nameOf(c) })),
   ...device.jacks.map((j) => ({ value: `jack ${j.id}`, label: `jack ${j.id}` })),
 ];
@@ -30,6 +35,9 @@ const factAbout = (device: Device, subject: string): Fact => {
   const values = domain && 'values' in domain ? domain.values : [];
   return { control: name, in: [values.find((v) => PREFERRED.test(String(v))) ?? values.at(-1) ?? 'on'] };
 };
+
+/** To say more than one position, any of which will do. */
+const SEVERAL = 'one of several …';
 
 interface ConditionsProps {
   readonly device: Device;
@@ -99,6 +107,17 @@ const FactIs = ({ device, of, fact, save }: { device: Device; of: string; fact: 
   if ('in' in fact) {
     const domain = device.controls.find((c) => c.id === fact.control)?.domain;
     const values = domain && 'values' in domain ? domain.values : fact.in;
+    if (fact.in.length < 2)
+      return (
+        <Choice
+          aria-label={`${of}: the control is`}
+          data={[...values.map(String), ...(values.length > 2 ? [SEVERAL] : [])]}
+          value={String(fact.in[0] ?? '')}
+          choose={(text) =>
+            save({ ...fact, in: text === SEVERAL ? values.slice(0, 2) : values.filter((v) => String(v) === text) })
+          }
+        />
+      );
     return (
       <MultiSelect
         size="xs"

@@ -1,4 +1,5 @@
-import { Button, NativeSelect, NumberInput } from '@mantine/core';
+import { Button, Menu, NativeSelect, NumberInput } from '@mantine/core';
+import { addJack, NEW_JACKS } from '@yunta/core/catalogue/new-jacks';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { JACK_WAYS, wayOf } from '@yunta/core/catalogue/box-parts';
 import { CONNECTORS, JACK_KINDS, type Device, type Jack } from '@yunta/core/rig/device';
@@ -17,14 +18,6 @@ const followed = (device: Device): readonly { readonly value: string; readonly l
       ? c.domain.values.map((v) => ({ value: JSON.stringify([c.id, v]), label: `closed while ${c.id} is ${v}` }))
       : [],
   );
-
-const NEW_JACK = {
-  kind: 'audio',
-  connector: '6.35 TS',
-  poles: { tip: 'in' },
-  level: 'instrument',
-  ohm: 1_000_000,
-} as const;
 
 /** Every jack of a box, with what its poles do. */
 export const Jacks = ({ draft }: { draft: Draft }) => {
@@ -62,14 +55,20 @@ export const Jacks = ({ draft }: { draft: Draft }) => {
           ))}
         </tbody>
       </table>
-      <Button
-        mt={8}
-        size="compact-sm"
-        variant="default"
-        onClick={() => save([...jacks, { id: `jack${jacks.length + 1}`, ...NEW_JACK }])}
-      >
-        Add a jack
-      </Button>
+      <Menu position="bottom-start">
+        <Menu.Target>
+          <Button mt={8} size="compact-sm" variant="default">
+            Add a jack
+          </Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {keysOf(NEW_JACKS).map((kind) => (
+            <Menu.Item key={kind} onClick={() => change(addJack(device, kind))}>
+              {NEW_JACKS[kind].says}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
     </section>
   );
 };

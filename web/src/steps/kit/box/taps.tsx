@@ -12,10 +12,13 @@ const SIDES = [
   { value: 'right', label: 'right side' },
 ] as const;
 
-/** Every point that signal can come from or go to: poles of jacks, and buses inside the box. */
-const pointsOf = (device: Device): readonly string[] => [
+/** Every point that signal can come from or go to: poles of jacks that take or give, and buses inside the box. */
+const pointsOf = (device: Device, takes: 'in' | 'out'): readonly string[] => [
   ...new Set([
-    ...device.jacks.flatMap((j) => [...(j.poles.tip ? [j.id] : []), ...(j.poles.ring ? [`${j.id}:ring`] : [])]),
+    ...device.jacks.flatMap((j) => [
+      ...(j.poles.tip === takes ? [j.id] : []),
+      ...(j.poles.ring === takes ? [`${j.id}:ring`] : []),
+    ]),
     ...device.chains.flatMap((c) => [...c.from, ...c.to].map((t) => t.at)).filter((at) => at.startsWith('#')),
     '#bus',
   ]),
@@ -25,15 +28,18 @@ const pointsOf = (device: Device): readonly string[] => [
 export const Taps = ({
   device,
   of,
+  poles,
   taps,
   save,
 }: {
   device: Device;
   of: string;
+  /** Whether sound comes in here or goes out. */
+  poles: 'in' | 'out';
   taps: readonly Tap[];
   save: (taps: readonly Tap[]) => void;
 }) => {
-  const points = pointsOf(device);
+  const points = pointsOf(device, poles);
   const put = (i: number, { leg, when, gain, at }: Partial<Tap> & { readonly at: string }) =>
     save(
       taps.with(i, {
