@@ -36,7 +36,7 @@ export interface LaidTag {
 export const TAG = { width: 54, height: 30, gap: 15 } as const;
 const WIDE = { apart: 4, back: TAG.gap / 2, length: TAG.gap + 4 } as const;
 const DROP = 74;
-const LABEL = 18;
+const LABEL = 31;
 /** Room above a tag for what is said of sides. */
 const SIDES = 16;
 /** Room for the name of a host above its bar. */

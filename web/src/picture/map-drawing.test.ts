@@ -1,7 +1,7 @@
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
 import { CATALOGUE } from '@yunta/core/catalogue/boxes';
 import { all } from '@yunta/core/rig/rig';
-import { twoLines } from './map-drawing.js';
+import { nameLines } from './name-lines.js';
 import { layRun, sharedColumns } from './layout.js';
 import type { Item } from '@yunta/core/signal/drawing/picture';
 
@@ -13,13 +13,14 @@ describe('names on the map', () => {
       'x'.repeat(60),
       '🎸 שלום Nine-piece orchestra',
     ]) {
-      const lines = twoLines(name);
+      const lines = nameLines(name, 13);
       expect(lines.length).toBeLessThanOrEqual(2);
-      expect(lines.every((l) => l.length > 0 && l.length <= 13)).toBe(true);
+      expect(lines.every((l) => l !== undefined && l.length > 0 && l.length <= 13)).toBe(true);
       expect(name.startsWith(lines[0]!.replace('…', ''))).toBe(true);
     }
   });
-  test('broken at a space', () => expect(twoLines('Two-channel valve head')).toEqual(['Two-channel', 'valve head']));
+  test('broken at a space', () =>
+    expect(nameLines('Two-channel valve head', 13)).toEqual(['Two-channel', 'valve head']));
 });
 
 describe('two runs lined up', () => {

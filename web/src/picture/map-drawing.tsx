@@ -1,3 +1,4 @@
+import { nameLines, short } from './name-lines.js';
 import type { LeadKind, BoxStanding, Lit } from '@yunta/core/signal/drawing/map';
 import type { LaidBox } from './map-parts.js';
 import { theFirst } from '@yunta/core/known/the';
@@ -29,18 +30,6 @@ export const standingOf = (laid: LaidBox, lit: Lit | undefined): TagStanding =>
   lit?.boxes[laid.box.device] ?? (laid.box.wired && !lit ? 'outside' : 'apart');
 
 const LINE_CHARS = 13;
-const short = (name: string, most: number): string => (name.length > most ? `${name.slice(0, most - 1)}…` : name);
-
-/**
- * A name in at most two lines under a tag.
- * @example twoLines('Two-channel valve head') // ['Two-channel', 'valve head']
- */
-export const twoLines = (name: string): readonly string[] => {
-  if (name.length <= LINE_CHARS) return [name];
-  const space = name.lastIndexOf(' ', LINE_CHARS);
-  return space > 2 ? [name.slice(0, space), short(name.slice(space + 1), LINE_CHARS)] : [short(name, LINE_CHARS)];
-};
-
 /** A tag points the way the signal runs. */
 const tagPath = (w: number, h: number): string => `M0 0H${w - 9}l9 ${h / 2}L${w - 9} ${h}H0z`;
 
@@ -56,7 +45,7 @@ export const BoxDrawing = ({ laid, lit }: { laid: LaidBox; lit: Lit | undefined 
 
 const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: LaidBox; standing: TagStanding }) => {
   const says = STANDING_TEXT[standing];
-  const lines = says ? [theFirst(twoLines(box.name)), says] : twoLines(box.name);
+  const lines = says ? [theFirst(nameLines(box.name, LINE_CHARS)), says] : nameLines(box.name, LINE_CHARS);
   return (
     <>
       <path className={`map-tag ${standing}`} d={tagPath(width, height)} />

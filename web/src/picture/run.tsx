@@ -5,15 +5,20 @@ import { SIDES_TEXT, type Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
 import { useRig } from '../shared/rig-context.js';
 import { layRun, TAG } from './layout.js';
+import { nameLines } from './name-lines.js';
 
 const MIN_SCALE = 0.74;
-const NAME_CHARS = 10;
-
-const short = (name: string): string => (name.length > NAME_CHARS ? `${name.slice(0, NAME_CHARS - 1)}…` : name);
+const NAME_CHARS = 11;
+const LINE = 13;
 const HOST_CHAR = 6.8;
 /** Code and name, as much of it as the bar is wide. */
 const hostName = (code: string, name: string, width: number): string =>
   (code.length + name.length + 3) * HOST_CHAR <= width ? `${code} · ${name}` : code;
+/** What stands under a tag: its name, in two lines where it takes them, or that the box is bypassed. */
+const under = (name: string, bypassed: boolean): readonly string[] => {
+  const [first, second] = nameLines(name, NAME_CHARS);
+  return [first, ...(bypassed ? ['bypassed'] : second === undefined ? [] : [second])];
+};
 /** A tag points the way the signal runs. */
 const tagPath = (x: number, y: number): string => {
   const { width: w, height: h } = TAG;
@@ -108,8 +113,12 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
               <text className="code" x={t.x + TAG.width / 2 - 4} y={t.y + 0.5}>
                 {code(t.device)}
               </text>
-              <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + 13}>
-                {bypassed ? 'bypassed' : short(name(t.device))}
+              <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + LINE}>
+                {under(name(t.device), bypassed).map((line, i) => (
+                  <tspan key={line} x={t.x + TAG.width / 2} dy={i ? LINE : 0}>
+                    {line}
+                  </tspan>
+                ))}
               </text>
               {t.sides && (
                 <text className="side-mark" x={t.x + TAG.width / 2} y={t.y - TAG.height / 2 - 5}>
