@@ -63,7 +63,7 @@ test.each(PAPERS)(
     const page = await openPage(browser, `${server.url}/rig/island-run/${path}`);
     const hands = new Hands(page);
     await hands.sees('14 of 16 come back');
-  if (path.endsWith('map')) await hands.sees('Save as …');
+    if (path.endsWith('map')) await hands.sees('Save as …');
     for (const format of ['a4', 'letter'] as const) {
       const { points, width } = FORMATS[format];
       const { pages, box } = await pdfOf(page, format);

@@ -89,7 +89,7 @@ const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[
     device: device.id,
     id: stage,
     stage,
-    title: device.code,
+    title: isNamed ? `${device.code} ${block.id}` : device.code,
     says: isNamed ? `${device.name}: ${block.id}` : device.name,
   });
   const channels: Column = {

@@ -26,7 +26,18 @@ const tagPath = (x: number, y: number): string => {
 };
 
 /** The run: the path of a sound as one line of tags, the same picture in every room. */
-export const Run = ({ items, label, silent }: { items: readonly Item[]; label: string; silent?: string }) => {
+export const Run = ({
+  items,
+  label,
+  silent,
+  press,
+}: {
+  items: readonly Item[];
+  label: string;
+  silent?: string;
+  /** What a click on a tag does; it is chosen unless something else is said. */
+  press?: (id: Id<'device'>) => void;
+}) => {
   const { rig, select, pointed } = useRig();
   return (
     <RunDrawing
@@ -34,7 +45,7 @@ export const Run = ({ items, label, silent }: { items: readonly Item[]; label: s
       label={label}
       {...(silent ? { silent } : {})}
       said={(id) => partOf(rig, id) ?? { code: '?', name: id }}
-      select={select}
+      select={press ?? select}
       pointed={pointed}
     />
   );
@@ -89,7 +100,7 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
           <g key={s.d}>
             <path className="stub" d={s.d} />
             {s.codes.map((c, i) => (
-              <text key={c} className="name" x={s.x} y={s.y + 4 + i * 13}>
+              <text key={c} className="name tagged" x={s.x} y={s.y + 4 + i * 13} onClick={() => select?.(c)}>
                 {code(c)}
               </text>
             ))}

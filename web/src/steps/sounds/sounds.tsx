@@ -1,9 +1,10 @@
 import './sounds.css';
 import { together } from '@yunta/core/change/edit';
 import { addSound, giveSlots } from '@yunta/core/edits/sounds';
-import type { Ref } from '@yunta/core/rig/ids';
+import type { Id, Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
+import { turnInRun } from '@yunta/core/sheets/turn-in-run';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
@@ -70,7 +71,7 @@ const useTallest = ([run, open]: readonly [unknown, ReadonlySet<Panel>]) => {
 };
 
 const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
-  const { rig, view, select } = useRig();
+  const { rig, view, select, edit } = useRig();
   const [complaint, complain] = useState('');
   const [open, setOpen] = useState<ReadonlySet<Panel>>(new Set());
   const [isForThisOnly, setOnly] = useState(false);
@@ -82,6 +83,11 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const run = useAsked(['run', chosen.id], (worker) => worker.answers.run(chosen.id));
   const runCard = useTallest([run, open]);
   const only = isForThisOnly && all(rig, 'hookup').length > 1;
+  const press = (device: Id<'device'>) => {
+    if (!view) return;
+    const turned = turnInRun(rig, chosen, device, columns, { hookup: view.hookup, only });
+    if (turned) edit(turned.edit, `${chosen.name}: ${turned.says}`);
+  };
   const turn = (panel: Panel) =>
     setOpen((before) => new Set(before.has(panel) ? [...before].filter((p) => p !== panel) : [...before, panel]));
   return (
@@ -89,7 +95,11 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
       <Head sound={chosen} shown={view?.sounds.find((s) => s.id === chosen.id)} add={add} open={open} turn={turn} />
       <OfferSlots />
       <div className="card run-card" ref={runCard}>
-        {open.has('compare') ? <Compare sound={chosen} /> : run && <Run items={run} label={`Run of ${chosen.name}`} />}
+        {open.has('compare') ? (
+          <Compare sound={chosen} />
+        ) : (
+          run && <Run items={run} label={`Run of ${chosen.name}`} press={press} />
+        )}
         {open.has('stored') && <Stored sound={chosen} />}
       </div>
       {open.has('detail') && view && <Detail sound={chosen} scope={{ hookup: view.hookup, only }} />}
