@@ -283,7 +283,7 @@ describe('every room by keyboard alone', () => {
     await hands.page.close();
   });
 
-  test('Ctrl K finds a sound; Alt and a number changes the room', async () => {
+  test('Ctrl K finds a sound and a view; Alt and a number changes the room', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
     await hands.sees('21 boxes');
     await hands.page.evaluate(() => (document.activeElement as HTMLElement).blur());
@@ -294,6 +294,14 @@ describe('every room by keyboard alone', () => {
     await hands.write('Quay');
     await keys(hands.page, 'Enter');
     await hands.sees('called by SWI 3C');
+    await hands.page.keyboard.down('Control');
+    await keys(hands.page, 'k');
+    await hands.page.keyboard.up('Control');
+    await hands.page.waitForSelector('[aria-label="Find anything"]');
+    await hands.write('check the wire');
+    await hands.sees('a capture held against the rig');
+    await keys(hands.page, 'Enter');
+    await hands.page.waitForSelector('textarea');
     await hands.page.close();
   });
 });

@@ -4,7 +4,10 @@ import { makeDevice } from '@yunta/core/catalogue/make';
 import { rigOf } from '@yunta/core/rig/rig';
 import { doesText } from './does-text.js';
 import { boxName, jackText } from '../steps/routing/jack-text.js';
-import { ROOMS, roomOf } from './rooms.js';
+import { readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { ROOMS, roomOf, VIEWS } from './rooms.js';
 
 describe('rooms', () => {
   test('every check has a room in which it is seen to', () => {
@@ -20,6 +23,11 @@ describe('rooms', () => {
     ['recall.unpinned', 'proof'],
     ['midi.crosstalk', 'proof'],
   ])('%s is seen to in %s', (code, room) => expect(roomOf(code)).toBe(room));
+  test.each(VIEWS.map(({ to, name }) => [name, to] as const))('the view “%s” is one that its room knows', (_, to) => {
+    const [room, show] = to.split('?show=');
+    const file = join(dirname(fileURLToPath(import.meta.url)), `../steps/${room}/${room}.tsx`);
+    expect(readFileSync(file, 'utf8')).toMatch(new RegExp(`'${show}'`));
+  });
   test('a code of a family that has no room yet belongs to none', () => expect(roomOf('supply.volts')).toBeUndefined());
 });
 

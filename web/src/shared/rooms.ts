@@ -8,6 +8,21 @@ export const ROOMS = [
   { path: 'bench', name: 'Bench' },
 ] as const;
 
+/** What a room shows besides its first view: found by name, and kept in the address. */
+export const VIEWS = [
+  { to: 'routing?show=map', name: 'Map', what: 'Routing: boxes and cables, drawn' },
+  { to: 'routing?show=cables', name: 'Cables', what: 'Routing: the list, and wire it for me' },
+  { to: 'routing?show=hookups', name: 'Hook-ups', what: 'Routing: copies, what holds in each, rewiring, settings' },
+  { to: 'routing?show=house', name: 'Input list for the house', what: 'Routing: what the engineer needs' },
+  { to: 'routing?show=start', name: 'Starting points', what: 'Routing: eleven ways to begin' },
+  { to: 'sounds?show=moves', name: 'Moves', what: 'Sounds: what a switch adds to a sound' },
+  { to: 'sounds?show=songs', name: 'Songs', what: 'Sounds: tempo, tuning and cues' },
+  { to: 'program?show=plan', name: 'Plan programs', what: 'Program: what needs a program, and which' },
+  { to: 'program?show=type', name: 'Type it in', what: 'Program: box by box, ticked off' },
+  { to: 'program?show=write', name: 'As it stands', what: 'Program: what stands in a box already' },
+  { to: 'program?show=check', name: 'Check the wire', what: 'Program: a capture held against the rig' },
+] as const;
+
 export type RoomPath = (typeof ROOMS)[number]['path'];
 
 /** Codes that belong elsewhere than their family. */

@@ -1,8 +1,9 @@
 import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
-import { all } from '@yunta/core/rig/rig';
+import { ref } from '@yunta/core/rig/ids';
+import { all, type Rig } from '@yunta/core/rig/rig';
 import { useNavigate } from 'react-router';
 import { useRig } from '../shared/rig-context.js';
-import { ROOMS, roomOf } from '../shared/rooms.js';
+import { ROOMS, roomOf, VIEWS } from '../shared/rooms.js';
 
 /** Something that can be done from every room. */
 export interface Doing {
@@ -11,7 +12,15 @@ export interface Doing {
   readonly act: () => void;
 }
 
-/** Find anything: rooms, sounds, boxes, songs, hook-ups, findings, what can be done. Ctrl K, wherever one writes. */
+/** What a hook-up sets once and for all: channels, modes, switches on the back. */
+const settingsOf = (rig: Rig): readonly { readonly control: string; readonly text: string }[] =>
+  all(rig, 'device').flatMap((d) =>
+    d.controls
+      .filter((c) => c.use === 'setting')
+      .map((c) => ({ control: ref(d.id, c.id), text: `${d.code} ${c.name ?? c.id}` })),
+  );
+
+/** Find anything: rooms, views, sounds, boxes, songs, hook-ups, findings, what can be done. Ctrl K, wherever one writes. */
 export const Find = ({ doings }: { doings: readonly Doing[] }) => {
   const { rig, view, select, point, chooseHookup } = useRig();
   const navigate = useNavigate();
@@ -21,6 +30,12 @@ export const Find = ({ doings }: { doings: readonly Doing[] }) => {
       label: name,
       description: 'Room',
       onClick: () => void navigate(path),
+    })),
+    ...VIEWS.map(({ to, name, what }) => ({
+      id: to,
+      label: name,
+      description: what,
+      onClick: () => void navigate(to),
     })),
     ...all(rig, 'sound').map((s) => ({
       id: s.id,
@@ -44,7 +59,27 @@ export const Find = ({ doings }: { doings: readonly Doing[] }) => {
       id: s.id,
       label: s.title,
       description: 'Song',
-      onClick: () => void navigate('sounds'),
+      onClick: () => void navigate('sounds?show=songs'),
+    })),
+    ...all(rig, 'song').flatMap((s) =>
+      s.cues.map((cue, i) => ({
+        id: `${s.id} ${i}`,
+        label: `${cue.name}, ${s.title}`,
+        description: 'Cue of a song',
+        onClick: () => void navigate('sounds?show=songs'),
+      })),
+    ),
+    ...all(rig, 'move').map((m) => ({
+      id: m.id,
+      label: m.name,
+      description: 'Move',
+      onClick: () => void navigate('sounds?show=moves'),
+    })),
+    ...settingsOf(rig).map(({ control, text }) => ({
+      id: `setting ${control}`,
+      label: text,
+      description: 'Setting, set once in a hook-up',
+      onClick: () => void navigate('routing?show=hookups'),
     })),
     ...all(rig, 'hookup').map((h) => ({
       id: h.id,
@@ -72,7 +107,7 @@ export const Find = ({ doings }: { doings: readonly Doing[] }) => {
       highlightQuery
       limit={12}
       searchProps={{
-        placeholder: 'A room, a sound, a box, a song, a finding, something to do',
+        placeholder: 'A room, a sound, a box, a song, a cue, a finding, something to do',
         'aria-label': 'Find anything',
       }}
     />

@@ -111,6 +111,7 @@ const Framed = () => {
     },
     { name: 'Findings', what: 'All that is to be looked at', act: () => showFindings(true) },
     { name: 'Help', what: 'How this room is used, and what the words mean', act: () => showHelp(true) },
+    { name: 'Print', what: 'What this room shows, on paper', act: () => window.print() },
     { name: 'All rigs', what: 'Home', act: () => void navigate('/') },
   ];
   return (

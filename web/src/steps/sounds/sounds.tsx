@@ -6,6 +6,7 @@ import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { turnInRun } from '@yunta/core/sheets/turn-in-run';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
@@ -70,12 +71,16 @@ const useTallest = ([run, open]: readonly [unknown, ReadonlySet<Panel>]) => {
   return card;
 };
 
+const SHEETS: readonly SheetKind[] = ['sounds', 'moves', 'songs'];
+
 const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const { rig, view, select, edit } = useRig();
   const [complaint, complain] = useState('');
   const [open, setOpen] = useState<ReadonlySet<Panel>>(new Set());
   const [isForThisOnly, setOnly] = useState(false);
-  const [sheet, turnTo] = useState<SheetKind>('sounds');
+  const [params, setParams] = useSearchParams();
+  const sheet = SHEETS.find((kind) => kind === params.get('show')) ?? 'sounds';
+  const turnTo = (kind: SheetKind) => setParams(kind === 'sounds' ? {} : { show: kind }, { replace: true });
   const [arrangement, arrange] = useState(AS_IT_STANDS);
   const [more, setMore] = useState<readonly Ref[]>([]);
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
