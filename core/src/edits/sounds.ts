@@ -1,3 +1,4 @@
+import { withMaybe } from '../known/maybe.js';
 import equal from 'fast-deep-equal';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Device, Memory } from '../rig/device.js';
@@ -141,6 +142,10 @@ const say = <K extends 'leaving' | 'order' | 'hears' | 'level'>(sound: Sound, wh
 
 /** What becomes of its repeats when another sound is called; undefined leaves it to the boxes. */
 export const setLeaving = (sound: Sound, leaving: Sound['leaving']): Edit => say(sound, 'leaving', leaving);
+
+/** What a display shows that is too narrow for its name; undefined shows as much of the name as there is room for. */
+export const setDisplay = (sound: Sound, display: string | undefined): Making<Sound> =>
+  making(withMaybe(sound, 'display', display));
 
 /** In which order its stages are to be met; undefined leaves it to the wiring. */
 export const setOrder = (sound: Sound, order: Sound['order']): Edit => say(sound, 'order', order);

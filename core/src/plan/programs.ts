@@ -334,7 +334,8 @@ const programFor = (
       return value === undefined ? [] : [[c, value]];
     }),
   );
-  const name = old?.name || [...theFirst(needs).sound.name].slice(0, memory.limits?.nameLength ?? 120).join('');
+  const { sound } = theFirst(needs);
+  const name = old?.name || [...(sound.display ?? sound.name)].slice(0, memory.limits?.nameLength ?? 120).join('');
   const program: Program = {
     kind: 'program',
     id: old?.id ?? freeId(rig, `program:${device.id.slice(7, 47)}-${number}`),

@@ -108,6 +108,7 @@ const sound: z.ZodType<Sound> = z.strictObject({
   kind: z.literal('sound'),
   id: id('sound'),
   name,
+  display: name.optional(),
   role: z.enum(ROLES),
   at: z.number(),
   parent: id('sound').optional(),

@@ -11,6 +11,8 @@ export interface Sound {
   readonly kind: 'sound';
   readonly id: Id<'sound'>;
   readonly name: string;
+  /** What a display shows that is too narrow for the name: the person's own short form of it. */
+  readonly display?: string;
   readonly role: Role;
   /** Its place in the sheet. */
   readonly at: number;

@@ -36,6 +36,7 @@ const WORDS: Readonly<Record<string, string>> = {
   expects: 'what is expected',
   figures: 'figures',
   have: 'at hand',
+  display: 'its name on a display',
   hears: 'where it is heard',
   jacks: 'jack',
   label: 'label',

@@ -26,7 +26,7 @@ export const capacity: Check = {
           severity: 'note' as const,
           evidence,
           about: what,
-          why: `${boxName(rig, device)} shows ${most} letters; ${soundsDo(rig, sounds, 'is', 'are')} longer and will be cut short on its display.`,
+          why: `${boxName(rig, device)} shows ${most} letters; ${soundsDo(rig, sounds, 'is', 'are')} longer and will be cut short on its display. A shorter name for it is said under “This sound”.`,
         };
         continue;
       }

@@ -2,7 +2,7 @@ import { after } from '../../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
 import { changeDevice } from '../../edits/devices.js';
 import { replaceDevice } from '../../edits/replace.js';
-import { setWant } from '../../edits/sounds.js';
+import { setDisplay, setWant } from '../../edits/sounds.js';
 import { tick, tickId, tickOf, untick } from '../../edits/ticks.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
@@ -37,6 +37,12 @@ describe('what to type into each box', () => {
     ]);
     expect(slot(demo, 'SWI', '1A').lines[2]).toMatchObject({ bytes: 'C2 00', why: 'Stereo delay: program 0' });
     expect(texts(slot(demo, 'SWI', '1B'))[0]).toBe('name “Chorus crunc”');
+  });
+  test('a name that is too long for the display is shortened by the person, else cut', () => {
+    const shortened = after(demo, setDisplay(partOf(demo, 'sound:02')!, 'Ch. crunch'));
+    expect(texts(slot(shortened, 'SWI', '1B'))[0]).toBe('name “Ch. crunch”');
+    const back = after(shortened, setDisplay(partOf(shortened, 'sound:02')!, undefined));
+    expect(partOf(back, 'sound:02')).toEqual(partOf(demo, 'sound:02'));
   });
   test('a program of an effect: what it holds where that is written down; otherwise that it must be there', () => {
     expect(slot(demo, 'DLY', '4')).toMatchObject({ name: 'Slap', unknown: false });

@@ -98,7 +98,7 @@ const storedSlot = (
     device: caller.device.id,
     memory: caller.memory.id,
     number: caller.slot,
-    name: sound.name,
+    name: sound.display ?? sound.name,
     contents,
     acts: sent.map((s) => s.act),
     assigns,

@@ -1,8 +1,9 @@
 import { Button, Popover, Select } from '@mantine/core';
-import { changeSound, giveSlots, removeSound, setLeaving } from '@yunta/core/edits/sounds';
+import { changeSound, giveSlots, removeSound, setDisplay, setLeaving } from '@yunta/core/edits/sounds';
 import type { Id } from '@yunta/core/rig/ids';
 import { cutTo, LONGEST } from '@yunta/core/rig/limits';
-import { soundsInOrder } from '@yunta/core/rig/rig';
+import { memoryIn } from '@yunta/core/rig/box';
+import { partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
@@ -43,6 +44,7 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
         </Button>
       </Popover.Target>
       <Popover.Dropdown className="this-sound">
+        <ShownAs sound={sound} />
         <Select
           label={`Role of ${sound.name}`}
           size="xs"
@@ -69,6 +71,39 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
         </Button>
       </Popover.Dropdown>
     </Popover>
+  );
+};
+
+/** How many letters the narrowest display has on which this sound shows. */
+const lettersFor = (rig: Rig, sound: Sound): number | undefined => {
+  const most = sound.calls.flatMap((c) => memoryIn(partOf(rig, c.device), c.memory)?.limits?.nameLength ?? []);
+  return most.length ? Math.min(...most) : undefined;
+};
+
+/** The short form of a name that is too long for the display of what calls it. */
+const ShownAs = ({ sound }: { sound: Sound }) => {
+  const { rig, edit } = useRig();
+  const [typed, setTyped] = useState<string>();
+  const letters = lettersFor(rig, sound);
+  if (letters === undefined || ([...sound.name].length <= letters && sound.display === undefined)) return null;
+  const text = typed ?? sound.display ?? '';
+  const keep = () => {
+    if (typed === undefined || [...typed.trim()].length > letters) return;
+    edit(setDisplay(sound, typed.trim() || undefined), `${sound.name}: on the display`);
+    setTyped(undefined);
+  };
+  return (
+    <TextField
+      most={LONGEST.name}
+      size="xs"
+      label={`On the display, ${letters} letters at most`}
+      placeholder={[...sound.name].slice(0, letters).join('')}
+      value={text}
+      {...([...text.trim()].length > letters ? { error: `${[...text.trim()].length} letters` } : {})}
+      onChange={(e) => setTyped(e.currentTarget.value)}
+      onBlur={keep}
+      onKeyDown={(e) => e.key === 'Enter' && keep()}
+    />
   );
 };
 
