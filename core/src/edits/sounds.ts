@@ -32,6 +32,18 @@ export const freeCall = (
 };
 
 /**
+ * What calls a sound that nothing was said of: the next free slot of a controller; where there is none, the next place
+ * of a song list or a timeline that is plugged in.
+ */
+const usualCall = (rig: Rig): Call | undefined => {
+  const slot = freeCall(rig);
+  if (slot) return slot;
+  const plugged = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const wired = all(rig, 'device').filter((d) => plugged.has(d.id));
+  return freeCall(rig, wired, ['song', 'cue']);
+};
+
+/**
  * A new sound at the end of the sheet, stored in the next free slot. With a parent it takes over all that it does not
  * say itself.
  */
@@ -42,7 +54,7 @@ export const addSound = (
   role: Role = 'other',
   parent?: Id<'sound'>,
 ): Making<Sound> => {
-  const call = freeCall(rig);
+  const call = usualCall(rig);
   return making({
     kind: 'sound',
     id,
@@ -80,7 +92,7 @@ export const giveSlots = (rig: Rig): Edit => {
   let sofar = rig;
   for (const sound of soundsInOrder(rig)) {
     if (sound.calls.length) continue;
-    const call = freeCall(sofar);
+    const call = usualCall(sofar);
     if (!call) break;
     const placed = { ...sound, calls: [call] };
     put.push(placed);

@@ -254,6 +254,42 @@ const wireToEars = (leads: Leads, { amp, cabinet, microphone, di, desk }: Cast):
   if (!cabinet && !desk) leads.notes.push('Nothing in the kit is heard: add a cabinet or a mixing desk.');
 };
 
+const midiIn = (d: Device): Jack | undefined => d.jacks.find((j) => j.kind === 'midi' && takesIn(j));
+const midiOuts = (d: Device): readonly Ref[] =>
+  d.jacks.filter((j) => j.kind === 'midi' && givesOut(j)).map((j) => ref(d.id, j.id));
+/** A thru box or a splitter: it only passes MIDI on. */
+const isHub = (d: Device): boolean =>
+  !d.midi && d.memories.length === 0 && midiIn(d) !== undefined && midiOuts(d).length > 0;
+
+/** From the one that calls to whatever listens: boxes that pass on one after the other, and a hub where several end. */
+const midiSteps = (devices: readonly Device[], master: Device, board: Device | undefined): WiringStep[] => {
+  const steps: WiringStep[] = [];
+  const others = devices.filter((d) => d !== master && d !== board && d.midi && midiIn(d));
+  const passing = others.filter((d) => midiOuts(d).length > 0);
+  const ending = others.filter((d) => midiOuts(d).length === 0);
+  const hub = ending.length > 1 || (ending.length > 0 && passing.length > 0) ? devices.find(isHub) : undefined;
+  const queue = [...(board && board !== master ? [board] : []), ...(hub ? [hub] : []), ...passing, ...ending];
+  let outs = midiOuts(master).slice(0, 1);
+  for (const device of queue) {
+    const [from, ...rest] = outs;
+    const into = midiIn(device);
+    if (!from || !into) break;
+    const speaker = board ?? master;
+    steps.push({
+      from,
+      to: ref(device.id, into.id),
+      why:
+        device === board
+          ? `${master.name} calls the slots of ${device.name}`
+          : device === hub
+            ? `${device.name} passes on what ${speaker.name} sends`
+            : `${device.name} listens to ${speaker.name}`,
+    });
+    outs = [...midiOuts(device).slice(0, device === hub ? undefined : 1), ...rest];
+  }
+  return steps;
+};
+
 /** MIDI from box to box and contacts to the amp, so that the controller reaches whatever listens. */
 export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   const devices = all(rig, 'device');
@@ -262,28 +298,7 @@ export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   const board = devices.find((d) => calls(d, 'slot'));
   /** A timeline or a song list stands before the board that it calls; what the board sends comes behind it. */
   const master = devices.find((d) => calls(d, 'song', 'cue')) ?? board;
-  const steps: WiringStep[] = [];
-  if (master) {
-    let from = ref(master.id, theOne(master.jacks, (j) => j.kind === 'midi' && givesOut(j)).id);
-    for (const device of [
-      ...(board && board !== master ? [board] : []),
-      ...devices.filter((d) => d !== master && d !== board),
-    ]) {
-      const into = (device === board || device.midi) && device.jacks.find((j) => j.kind === 'midi' && takesIn(j));
-      if (!into) continue;
-      steps.push({
-        from,
-        to: ref(device.id, into.id),
-        why:
-          device === board
-            ? `${master.name} calls the slots of ${device.name}`
-            : `${device.name} listens to ${(board ?? master).name}`,
-      });
-      const thru = device.jacks.find((j) => j.kind === 'midi' && givesOut(j));
-      if (!thru) break;
-      from = ref(device.id, thru.id);
-    }
-  }
+  const steps: WiringStep[] = master ? midiSteps(devices, master, board) : [];
   const switching = devices.find(
     (d) => d.memories.some((m) => m.by === 'slot') && d.jacks.some((j) => j.kind === 'contact' && givesOut(j)),
   );
