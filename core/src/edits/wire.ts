@@ -1,5 +1,5 @@
 import { nothing, together, type Edit } from '../change/edit.js';
-import { theFirst, theOne } from '../known/the.js';
+import { theFirst } from '../known/the.js';
 import type { Device, Insert, Jack, Memory, Stage } from '../rig/device.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
