@@ -41,14 +41,17 @@ export const AROUND: readonly Family[] = [
     boxes: [['blend-loop']],
   },
   {
-    says: 'aby; ab; ab box; aby box; ab switch; aby switch; amp selector; amp switch; ab pedal; amp splitter; ab amp switch',
+    says: 'aby; ab; ab box; aby box; ab switch; aby switch; amp selector; amp switch; amp switcher; ab pedal; amp splitter; ab amp switch',
     counts: 'way',
     boxes: [
       ['ab-out', '2 way; 2 amp'],
       ['abc-out', '3 way; 3 amp'],
     ],
   },
-  { says: 'abc; abc box; abc switch; three amp selector', boxes: [['abc-out']] },
+  {
+    says: 'abc; abc box; abc switch; three amp selector; three amp switcher; amp selector for three amps; amp switcher for three amps; amp selector for 3 amps; amp switcher for 3 amps; 3 amp selector; 3 amp switcher',
+    boxes: [['abc-out']],
+  },
   {
     says: 'guitar selector; instrument selector; guitar switcher; instrument switcher; input selector; two guitar input; ab for guitar; aby for guitar',
     boxes: [

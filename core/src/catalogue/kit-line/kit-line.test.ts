@@ -172,3 +172,11 @@ describe('what is only there, behind the end of the way', () => {
   test('a list without arrows has no way and nothing apart', () =>
     expect(apart('guitar, combo, looper station').join()).not.toContain('apart'));
 });
+
+test.each([
+  ['amp selector for three amps', 'abc-out'],
+  ['amp switcher for 3 amps', 'abc-out'],
+  ['amp switcher', 'ab-out'],
+])('"%s" is %s', (said, key) =>
+  expect(understand(said).heard.map((h) => (h.is === 'taken' ? h.box.key : h.is))).toEqual([key]),
+);
