@@ -14,9 +14,20 @@ afterAll(async () => {
   await server?.stop();
 });
 
-const ROOMS: readonly (readonly [path: string, says: string])[] = [
+/** A room or a view of it, what it says, and what is clicked there first. */
+const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[]])[] = [
   ['', 'A new rig'],
   ['/rig/island-run/kit', '21 boxes'],
+  ['/rig/island-run/kit', '21 boxes', 'Two-channel valve head', 'Open the box'],
+  ['/rig/island-run/routing?show=cables', '31 cables'],
+  ['/rig/island-run/routing?show=hookups', 'Rewire from'],
+  ['/rig/island-run/routing?show=start', 'Straight into an amp', 'Amp-less, straight to the desk'],
+  ['/rig/island-run/sounds?show=songs', 'called by SWI 1A'],
+  ['/rig/island-run/sounds?show=moves', 'called by SWI 1A'],
+  ['/rig/island-run/sounds', 'called by SWI 1A', 'Order, ends, pedals'],
+  ['/rig/island-run/program?show=plan', 'Plan programs'],
+  ['/rig/island-run/program?show=write', 'As it stands'],
+  ['/rig/island-run/program?show=check', 'Check the wire'],
   ['/rig/island-run/routing', '31 cables'],
   ['/rig/island-run/routing?show=house', 'Input list'],
   ['/rig/island-run/sounds', 'called by SWI 1A'],
@@ -33,11 +44,16 @@ test.each([
 ] as const)('no page goes sideways on a %s', async (_, width, height) => {
   const page = await openPage(browser, server.url, 'light', width, height);
   const hands = new Hands(page);
-  for (const [path, says] of ROOMS) {
+  for (const [path, says, ...clicked] of ROOMS) {
     await page.goto(`${server.url}${path}`);
     await hands.sees(says);
-    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-    expect([path, wide]).toEqual([path, width]);
+    for (const name of clicked) await hands.page.locator(`button::-p-text(${name})`).click();
+    await page.waitForFunction(() => !/Working out|Drawing what/.test(document.body.innerText));
+    const wide = await page.evaluate(() => {
+      const room = document.querySelector('.room');
+      return [document.documentElement.scrollWidth, room ? room.scrollWidth - room.clientWidth : 0];
+    });
+    expect([path, ...clicked, ...wide]).toEqual([path, ...clicked, width, 0]);
   }
   await page.close();
 });

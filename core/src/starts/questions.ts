@@ -90,9 +90,9 @@ export const TUNER = question(
   'tuner',
   'Where does the tuner stand?',
   choice('first', 'First', 'it hears the instrument alone, and mutes all that comes after it'),
-  choice('last', 'Last before the gain of the amp', 'it mutes hiss and tails too, and it hears them'),
-  choice('tap', 'On an output of its own', 'nothing of it is in the path; it mutes nothing by itself'),
-  choice('none', 'No tuner', 'somebody else tunes, or the box that makes the tone does'),
+  choice('last', 'Last', 'behind the pedals, before the amp: it mutes their hiss and tails too, and it hears them'),
+  choice('tap', 'Own output', 'on a tuner output: nothing of it is in the path, and it mutes nothing by itself'),
+  choice('none', 'None', 'somebody else tunes, or the box that makes the tone does'),
 );
 
 export const FRONT = ['compressor', 'low-drive'];
