@@ -93,14 +93,10 @@ export const AMP_LESS: StartingPoint = {
     question(
       'simulation',
       'Where does the cabinet simulation stand?',
-      choice(
-        'early',
-        'In the preamp, before echo and reverb',
-        'school of the real room: what a cabinet would have done comes before the room',
-      ),
+      choice('early', 'In the preamp', 'school of the real room: what a cabinet would have done comes before the room'),
       choice(
         'last',
-        'Last, in a box of its own',
+        'Last, in its own box',
         'school of the loaded cabinet: everything goes through the speaker, as with effects in front of an amp',
       ),
     ),
