@@ -3,6 +3,7 @@ import { often } from '../../../testing/often.js';
 import { randomRig } from '../../../testing/random-rig.js';
 import { joined } from '../../checks/joined.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { lighthouseSolo } from '../../demo/lighthouse-solo.js';
 import { nightMarketBass } from '../../demo/night-market-bass.js';
 import { all } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
@@ -31,6 +32,16 @@ describe('the lines into the house', () => {
       ['ch2', 'DI box, driven (out)', 'DI box'],
     ]);
     for (const line of lines) if (line.silentIn.length === 0) expect(line.songs).toEqual([]);
+  });
+
+  test("a voice and a second player's percussion arrive as well, each said with what it comes through", () => {
+    const rig = lighthouseSolo();
+    const lines = inputList(deriveOnce(rig, all(rig, 'hookup')[0]!.id)!);
+    expect(lines.map(({ by, side, of }) => [by, side, of.join(', ')])).toEqual([
+      ['microphone', 'mono', 'Single-coil guitar'],
+      ['DI box', 'mono', 'Pickup percussion'],
+      ['microphone', 'mono', 'Microphone'],
+    ]);
   });
 
   test('every cable into the house is one line, and a line is heard where its sounds say so', () =>

@@ -5,7 +5,7 @@ import { ref, type Id } from '../../rig/ids.js';
 import { all, thePart } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import { pointId } from '../../signal/graph/wiring.js';
-import { sideBit } from '../../signal/graph/trace.js';
+import { sideBit, trace } from '../../signal/graph/trace.js';
 import type { Derived } from '../steps/deriver.js';
 
 /** One line into the house, as its engineer reads it. */
@@ -15,6 +15,8 @@ export interface InputLine {
   readonly line: string;
   /** What gives the signal there: a box by its name, and its jack where it has several. */
   readonly source: string;
+  /** What is played into it, whoever holds the instrument. */
+  readonly of: readonly string[];
   readonly by: 'microphone' | 'DI box' | 'line' | 'instrument';
   readonly balanced: boolean;
   /** The desk can put phantom power there, and what is plugged in is not made for it. */
@@ -40,12 +42,14 @@ const giver = (cables: readonly Joined[], from: Plugged): Plugged => {
   return at;
 };
 
+const givesSound = (device: Device): boolean => device.ends?.some((e) => e.is === 'source') ?? false;
+
 const stagesOf = (device: Device): readonly string[] =>
   device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [s.stage] : [])));
 
 const meansOf = ({ device, jack }: Plugged): InputLine['by'] => {
   const stages = stagesOf(device);
-  if (stages.includes('microphone')) return 'microphone';
+  if (stages.includes('microphone') || (jack.level === 'mic' && givesSound(device))) return 'microphone';
   if (stages.includes('DI')) return 'DI box';
   return jack.level === 'instrument' ? 'instrument' : 'line';
 };
@@ -58,6 +62,7 @@ const sourceText = ({ device, jack }: Plugged): string => {
 interface HeardHere {
   readonly sound: Id<'sound'>;
   readonly sides: number;
+  readonly sources: readonly Id<'device'>[];
 }
 
 const sideOf = (heard: readonly HeardHere[]): InputLine['side'] => {
@@ -71,11 +76,18 @@ const sideOf = (heard: readonly HeardHere[]): InputLine['side'] => {
 /** Every line into the house in this hook-up, in the order in which the desk counts them. */
 export const inputList = (d: Derived): readonly InputLine[] => {
   const cables = joined(d.rig, d.hookup);
-  const sounds = [...d.compilation.sounds.values()];
+  const { wiring } = d.anatomy;
+  // Also what somebody else sings or plays comes to the house, not only the instrument in hand.
+  const everybody = wiring.sources.filter((s) => wiring.wired.has(s.device)).map((s) => s.ref);
+  const sounds = [...d.compilation.sounds.values()].map(({ sound, state }) => ({
+    sound,
+    trace: trace(wiring, state, { from: everybody }),
+  }));
   const heardAt = (point: number): readonly HeardHere[] =>
-    sounds.flatMap(({ sound, trace }) => {
-      const sides = [...trace.spreads.values()].reduce((bits, s) => bits | theItem(s.sides, point), 0);
-      return sides && trace.onPath[point] ? [{ sound, sides }] : [];
+    sounds.flatMap(({ sound, trace: { spreads, onPath } }) => {
+      const arriving = [...spreads].filter(([, { sides }]) => theItem(sides, point) > 0);
+      const sides = arriving.reduce((bits, [, s]) => bits | theItem(s.sides, point), 0);
+      return sides && onPath[point] ? [{ sound, sides, sources: arriving.map(([source]) => source.device) }] : [];
     });
   const name = (id: Id<'sound'>) => thePart(d.rig, id).name;
   return cables
@@ -90,6 +102,7 @@ export const inputList = (d: Derived): readonly InputLine[] => {
         desk: to.device.name,
         line: to.jack.id,
         source: sourceText(gives),
+        of: [...new Set(heard.flatMap((h) => h.sources))].map((id) => thePart(d.rig, id).name),
         by: meansOf(gives),
         balanced,
         phantomOff: Boolean(to.jack.phantom) && !balanced,

@@ -60,6 +60,7 @@ export const ForTheHouse = () => {
               <td className="mono">{isOneDesk ? line.line : `${line.desk} ${line.line}`}</td>
               <td>
                 <strong>{line.source}</strong>
+                {line.of.some((name) => name !== line.source) && <span className="soft">: {listed(line.of)}</span>}
               </td>
               <td>
                 {line.by}, {line.balanced ? 'balanced' : 'unbalanced'}
