@@ -77,6 +77,20 @@ test('a finger on a chosen cell turns it over, and what a cell does is said belo
   await page.close();
 });
 
+test('a word typed after Enter takes the place of a mark', async () => {
+  const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/sounds`));
+  const text = (at: string) => hands.page.$eval(`[data-at="${at}"]`, (e) => e.textContent);
+  await hands.page.waitForSelector('[data-at="0,3"]');
+  expect(await text('0,3')).toBe('·');
+  await hands.page.click('[data-at="0,3"]');
+  await hands.press('Enter');
+  await hands.page.waitForSelector('.sheet input');
+  await hands.write('x');
+  await hands.press('Enter');
+  await hands.page.waitForFunction(() => document.querySelector('[data-at="0,3"]')?.textContent?.includes('●'));
+  await hands.page.close();
+});
+
 test('help speaks of the room that one stands in, and says what the words mean', async () => {
   const hands = new Hands(await openPage(browser, `${server.url}/rig/lighthouse-solo/proof`));
   await hands.click('button', 'Help');

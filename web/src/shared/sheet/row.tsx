@@ -1,4 +1,4 @@
-import { OUT, type Cell } from '@yunta/core/sheets/sound-sheet';
+import { IN, OUT, type Cell } from '@yunta/core/sheets/sound-sheet';
 import { memo, type KeyboardEvent, type MouseEvent } from 'react';
 import { VerdictSign } from '../verdict.js';
 import { inWords, type SheetColumn, type SheetRow } from './columns.js';
@@ -54,11 +54,15 @@ const sameCells = (a: readonly Cell[] | undefined, b: readonly Cell[] | undefine
     a.length === b.length &&
     a.every((c, i) => c.text === theItem(b, i).text && c.own === theItem(b, i).own && c.where === theItem(b, i).where));
 
+/** In and out are marks: nothing is written behind them, another word takes their place. */
+const isMark = (text: string | undefined): boolean => text === IN || text === OUT;
+
 /** What is typed into a cell, with why it cannot be. */
 const CellInput = ({ label, leftward, row }: { label: string; leftward: boolean; row: RowProps }) => (
   <>
     <input
       autoFocus
+      onFocus={(e) => isMark(row.editing) && e.currentTarget.select()}
       defaultValue={row.editing}
       aria-label={label}
       aria-invalid={row.wrong !== ''}
