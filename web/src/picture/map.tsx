@@ -2,6 +2,7 @@ import '@xyflow/react/dist/base.css';
 import './map.css';
 import {
   Controls,
+  getViewportForBounds,
   Handle,
   Position,
   ReactFlow,
@@ -16,7 +17,7 @@ import {
 } from '@xyflow/react';
 import { isId, kindOf, splitRef, theId, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
-import { memo, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
 import type { LaidMap } from './map-layout.js';
 import type { JackSide, LaidBox, LaidCable } from './map-parts.js';
@@ -100,7 +101,11 @@ const MapLeadEdge = memo(({ data }: EdgeProps<LeadEdge>) => {
 const NODE_TYPES = { box: MapBoxNode };
 const EDGE_TYPES = { lead: MapLeadEdge };
 const PRO = { hideAttribution: true };
-const FIT = { padding: 0.1, maxZoom: 1.15 };
+const FIT = { padding: 0.02, maxZoom: 1.15 };
+const LEAST_ZOOM = 0.15;
+/** Room above the drawing for what stands over it, and beside it for cables that go around, in its own pixels. */
+const ABOVE = 76;
+const BESIDE = 26;
 const REST_MS = 300;
 const NO_DELETE: string[] = [];
 
@@ -206,14 +211,27 @@ const useRest = (frame: RefObject<HTMLDivElement | null>) => {
 
 const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
   const { laid } = drawn;
-  const { fitView } = useReactFlow();
+  const { setViewport } = useReactFlow();
   const ready = useNodesInitialized();
+  const frame = useRef<HTMLDivElement>(null);
+  // All that is drawn is fitted: cables go further out than boxes, and what is saved from stands above them.
+  const fit = useCallback(() => {
+    const { current } = frame;
+    if (!current) return;
+    const all = {
+      x: -BESIDE,
+      y: -ABOVE,
+      width: laid.width + 2 * BESIDE,
+      height: laid.height + ABOVE,
+    };
+    const { clientWidth, clientHeight } = current;
+    void setViewport(getViewportForBounds(all, clientWidth, clientHeight, LEAST_ZOOM, FIT.maxZoom, FIT.padding));
+  }, [laid, setViewport]);
   useEffect(() => {
-    if (ready) void fitView(FIT);
-  }, [ready, laid, fitView]);
+    if (ready) fit();
+  }, [ready, fit]);
   const nodes = useBoxes(drawn);
   const edges = useLeads(drawn);
-  const frame = useRef<HTMLDivElement>(null);
   const { moves, rests } = useRest(frame);
   const take = (e: KeyboardEvent) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
@@ -231,10 +249,9 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
         nodeTypes={NODE_TYPES}
         edgeTypes={EDGE_TYPES}
         proOptions={PRO}
-        minZoom={0.15}
+        onInit={fit}
+        minZoom={LEAST_ZOOM}
         maxZoom={2.5}
-        fitView
-        fitViewOptions={FIT}
         nodesConnectable={false}
         nodesDraggable={false}
         zoomOnDoubleClick={false}
@@ -252,7 +269,7 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
             </div>
           ))}
         </ViewportPortal>
-        <Controls showInteractive={false} position="top-right" />
+        <Controls showInteractive={false} position="top-right" onFitView={fit} />
       </ReactFlow>
     </div>
   );
