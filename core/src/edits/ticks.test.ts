@@ -4,7 +4,7 @@ import type { Edit } from '../change/edit.js';
 import { islandRun } from '../demo/island-run.js';
 import { all, type Rig } from '../rig/rig.js';
 import { removeDevice } from './devices.js';
-import { leavingTicks, tick, tickOf, untick } from './ticks.js';
+import { goneOf, leavingTicks, tick, tickedOf, tickOf, untick } from './ticks.js';
 
 const demo = islandRun();
 const DLY = { device: 'device:dly', memory: 'programs', number: 4 } as const;
@@ -31,4 +31,14 @@ describe('going back in the plan', () => {
     const again: Edit = editOf(invert(deltaOf(typed, removeDevice(typed, 'device:dly'))));
     expect(all(thereAndBack(without, again), 'tick')).toEqual([]);
   });
+});
+
+test('lines that read alike and mean different things are ticked each by itself', () => {
+  const lines = ['a', 'b', 'c'].map((is) => ({ text: 'something else', is }));
+  const all = after(demo, tick(demo, DLY, lines, lines, HOW));
+  const ticked = tickOf(all, DLY)!.lines;
+  expect(lines.map((line) => tickedOf(ticked, line)?.by)).toEqual(['Ana', 'Ana', 'Ana']);
+  expect(goneOf(ticked, lines)).toEqual([]);
+  const one = tickOf(after(all, untick(all, DLY, lines[1]!)), DLY)!.lines;
+  expect(lines.map((line) => tickedOf(one, line) !== undefined)).toEqual([true, false, true]);
 });

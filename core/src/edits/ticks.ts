@@ -1,5 +1,6 @@
 import { nothing, type Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
+import { cutTo, LONGEST } from '../rig/limits.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Tick, Ticked } from '../rig/show.js';
 
@@ -36,6 +37,17 @@ export const goneOf = (lines: Readonly<Record<string, Ticked>>, all: readonly Ty
     .filter((ticked) => !all.some((line) => isOf(line)(ticked)))
     .map(([text]) => text);
 
+/** Lines by their words; of several that read alike each is kept, the later ones with a number behind. */
+const worded = (ticked: readonly (readonly [string, Ticked])[]): Readonly<Record<string, Ticked>> => {
+  const lines = new Map<string, Ticked>();
+  for (const [text, how] of ticked) {
+    let free = text;
+    for (let n = 2; lines.has(free); n += 1) free = `${cutTo(text, LONGEST.line - 6)} (${n})`;
+    lines.set(free, how);
+  }
+  return Object.fromEntries(lines);
+};
+
 /** These lines stand in the box now. Lines that the program no longer has are forgotten. */
 export const tick = (
   rig: Rig,
@@ -54,7 +66,7 @@ export const tick = (
         kind: 'tick',
         id: tickId(place),
         ...place,
-        lines: Object.fromEntries([...kept, ...lines.map(({ text, is }) => [text, { ...how, is }] as const)]),
+        lines: worded([...kept, ...lines.map(({ text, is }): readonly [string, Ticked] => [text, { ...how, is }])]),
       },
     ],
     remove: [],

@@ -1,7 +1,9 @@
-import { Button, MultiSelect, NumberInput } from '@mantine/core';
+import { Button, MultiSelect } from '@mantine/core';
 import type { Control, Device } from '@yunta/core/rig/device';
 import type { Fact, When } from '@yunta/core/rig/value';
+import { LARGEST_NUMBER } from '@yunta/core/rig/limits';
 import { Choice } from '../../../shared/choice.js';
+import { Numbered } from './number.js';
 
 const PLUGGED = [
   { value: 'plugged', label: 'has a plug in it' },
@@ -133,15 +135,14 @@ const FactIs = ({ device, of, fact, save }: { device: Device; of: string; fact: 
   return (
     <span className="condition">
       {(['from', 'to'] as const).map((end) => (
-        <NumberInput
+        <Numbered
           key={end}
-          size="xs"
-          w={80}
-          hideControls
-          aria-label={`${of}: ${end}`}
-          leftSection={<span className="soft">{end === 'to' ? 'to' : ''}</span>}
+          decimal
+          label={`${of}: ${end}`}
+          min={-LARGEST_NUMBER}
+          max={LARGEST_NUMBER}
           value={fact[end]}
-          onChange={(v) => typeof v === 'number' && save({ ...fact, [end]: v })}
+          save={(v) => save({ ...fact, [end]: v })}
         />
       ))}
     </span>
