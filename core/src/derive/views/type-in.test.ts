@@ -1,9 +1,10 @@
 import { after } from '../../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
-import { changeDevice } from '../../edits/devices.js';
+import { changeDevice, rebuildDevice } from '../../edits/devices.js';
 import { replaceDevice } from '../../edits/replace.js';
 import { setDisplay, setWant } from '../../edits/sounds.js';
 import { tick, tickId, tickOf, untick } from '../../edits/ticks.js';
+import { renamedIn, type Renaming } from '../../rig/renaming.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { typeIn, type TypeSlot } from './type-in.js';
@@ -43,6 +44,14 @@ describe('what to type into each box', () => {
     expect(texts(slot(shortened, 'SWI', '1B'))[0]).toBe('name “Ch. crunch”');
     const back = after(shortened, setDisplay(partOf(shortened, 'sound:02')!, undefined));
     expect(partOf(back, 'sound:02')).toEqual(partOf(demo, 'sound:02'));
+  });
+  test('loops whose positions have other names are not told to be off', () => {
+    const swi = partOf(demo, 'device:swi')!;
+    const change: Renaming = { of: 'value', control: 'loop1', from: 'on', to: 'engaged' };
+    const renamed = after(demo, rebuildDevice(demo, renamedIn(swi, change), [change]));
+    expect(texts(slot(renamed, 'SWI', '1A'))).toEqual(
+      expect.arrayContaining(['loops on 6 8, the others off', 'loop 1 engaged']),
+    );
   });
   test('a program of an effect: what it holds where that is written down; otherwise that it must be there', () => {
     expect(slot(demo, 'DLY', '4')).toMatchObject({ name: 'Slap', unknown: false });

@@ -4,6 +4,7 @@ import { controlText, valueText } from '../../recall/words/words.js';
 import { restingValue } from '../../signal/graph/state.js';
 import type { Act } from '../../rig/act.js';
 import type { Device, Memory } from '../../rig/device.js';
+import { inDomain } from '../../rig/domain.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Program, Sweep } from '../../rig/program.js';
 import { all, partOf, programsOf, soundsInOrder } from '../../rig/rig.js';
@@ -188,7 +189,7 @@ const nameLine = (memory: Memory, name: string): TypeLine => {
 
 const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: Program): readonly TypeLine[] => {
   if (contents === 'unplanned') return [];
-  const loops = memory.stores.filter((c) => /^loop\d+$/.test(c));
+  const loops = memory.stores.filter((c) => /^loop\d+$/.test(c) && inDomain(theControl(device, c), 'on'));
   const on = loops.filter((c) => contents[c] === 'on').map((c) => c.slice('loop'.length));
   const rest = memory.stores
     .filter((c) => !loops.includes(c) && contents[c] !== undefined)

@@ -139,7 +139,7 @@ const AsLines = ({ draft }: { draft: Draft }) => {
   const type = (text: string) => {
     setTyped(text);
     const read = readInside(text, device.chains);
-    if (read.ok) change({ ...device, chains: read.value });
+    if (read.ok) change({ ...device, chains: read.value }, 'lines');
   };
   return (
     <details className="as-lines">

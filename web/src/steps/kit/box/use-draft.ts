@@ -11,7 +11,8 @@ import { useMemo, useState } from 'react';
 /** A box as it is being rebuilt, and all that was done to it so far. */
 export interface Draft {
   readonly device: Device;
-  readonly change: (device: Device) => void;
+  /** `during` names a gesture that goes on: all of it is one step back. */
+  readonly change: (device: Device, during?: string) => void;
   /** Calls things otherwise, here and wherever the rig speaks of it. */
   readonly rename: (...changes: readonly Renaming[]) => void;
   readonly undo: (() => void) | undefined;
@@ -22,6 +23,7 @@ export interface Draft {
 
 interface Step {
   readonly device: Device;
+  readonly during?: string;
   readonly renamed: readonly Renaming[];
 }
 
@@ -33,7 +35,10 @@ interface Steps {
 /** A draft of a box: nothing of it is in the rig before it is kept. */
 export const useDraft = (rig: Rig, start: Device): Draft => {
   const [{ step, before }, setSteps] = useState<Steps>({ step: { device: start, renamed: [] }, before: [] });
-  const go = (next: Step) => setSteps({ step: next, before: [...before, step] });
+  const go = (next: Step) => {
+    const goesOn = next.during !== undefined && next.during === step.during;
+    setSteps({ step: next, before: goesOn ? before : [...before, step] });
+  };
   const device = useMemo(() => withChannel(step.device), [step]);
   const refused = useMemo((): readonly Refusal[] => {
     const applied = apply(rig, rebuildDevice(rig, device, step.renamed));
@@ -43,7 +48,7 @@ export const useDraft = (rig: Rig, start: Device): Draft => {
     device,
     renamed: step.renamed,
     refused,
-    change: (next) => go({ device: next, renamed: step.renamed }),
+    change: (next, during) => go({ device: next, renamed: step.renamed, ...(during === undefined ? {} : { during }) }),
     rename: (...changes) =>
       go({ device: changes.reduce(renamedIn, step.device), renamed: [...step.renamed, ...changes] }),
     undo: before.length
