@@ -37,12 +37,15 @@ export const goneOf = (lines: Readonly<Record<string, Ticked>>, all: readonly Ty
     .filter((ticked) => !all.some((line) => isOf(line)(ticked)))
     .map(([text]) => text);
 
+/** Characters kept free for a number behind a line. */
+const NUMBER_BEHIND = 6;
+
 /** Lines by their words; of several that read alike each is kept, the later ones with a number behind. */
 const worded = (ticked: readonly (readonly [string, Ticked])[]): Readonly<Record<string, Ticked>> => {
   const lines = new Map<string, Ticked>();
   for (const [text, how] of ticked) {
     let free = text;
-    for (let n = 2; lines.has(free); n += 1) free = `${cutTo(text, LONGEST.line - 6)} (${n})`;
+    for (let n = 2; lines.has(free); n += 1) free = `${cutTo(text, LONGEST.line - NUMBER_BEHIND)} (${n})`;
     lines.set(free, how);
   }
   return Object.fromEntries(lines);
