@@ -1,3 +1,5 @@
+import fc from 'fast-check';
+import type { Id } from '@yunta/core/rig/ids';
 import { often } from '@yunta/core/testing/often';
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
@@ -5,7 +7,8 @@ import type { Item } from '@yunta/core/signal/drawing/picture';
 import { deriveOnce } from '@yunta/core/derive/steps/deriver';
 import { soundRun } from '@yunta/core/derive/views/view';
 import { randomRig } from '@yunta/core/testing/random-rig';
-import { layRun, TAG, type Laid } from './layout.js';
+import { layRun, RIM, type Laid } from './layout.js';
+import { AMPLE, sharedColumns, TAG, TURN } from './run-rows.js';
 
 /** Height of a line of names. */
 const NAME = 17;
@@ -27,8 +30,9 @@ describe('the run as it is drawn', () => {
       ),
     ];
     let drawn = 0;
-    for (const items of runs) {
-      const laid = layRun(items);
+    const rooms = [AMPLE, { width: 900, names: true }, { width: 320, names: false }];
+    for (const [items, room] of runs.flatMap((r) => rooms.map((room) => [r, room] as const))) {
+      const laid = layRun(items, { room });
       drawn += laid.tags.length;
       expect(overlaps(laid)).toEqual([]);
       const { x, y, width, height } = laid.box;
@@ -41,6 +45,36 @@ describe('the run as it is drawn', () => {
         ]).toEqual([true, true, true, true]);
     }
     expect(drawn).toBeGreaterThan(200);
+  });
+  test('a run longer than its room goes on in the next row: nothing is lost, nothing is wider than it must be', () => {
+    const rig = islandRun();
+    for (const sound of rig.parts.sound.keys()) {
+      const items = soundRun(deriveOnce(rig, BALLROOM_ID)!, sound);
+      const whole = layRun(items);
+      fc.assert(
+        fc.property(fc.integer({ min: 150, max: 1800 }), (width) => {
+          const laid = layRun(items, { room: { width, names: true } });
+          expect(laid.tags.map((t) => t.device)).toEqual(whole.tags.map((t) => t.device));
+          expect(laid.ends.map((e) => e.name)).toEqual(whole.ends.map((e) => e.name));
+          const widest = Math.max(...items.map((item) => sharedColumns([item], [undefined])[0]!));
+          expect(laid.box.width).toBeLessThanOrEqual(Math.max(width, widest + 2 * TURN.room) + RIM);
+          if (whole.box.width - RIM <= width) expect(laid).toEqual(whole);
+          else expect(laid.box.height).toBeGreaterThan(whole.box.height);
+        }),
+        { numRuns: often(20) },
+      );
+    }
+  });
+  test('two runs that are lined up are folded at the same places', () => {
+    const rig = islandRun();
+    const d = deriveOnce(rig, BALLROOM_ID)!;
+    const [a, b] = ['sound:01', 'sound:04'].map((id) => soundRun(d, id as Id<'sound'>));
+    const [left, right] = [[...a!.slice(0, 5)], [...b!.slice(0, 5)]];
+    const room = { width: 250, names: true };
+    const columns = sharedColumns(left, right);
+    const rows = (laid: Laid) => [...new Set(laid.tags.map((t) => t.y))].length;
+    expect(rows(layRun(left, { room, columns }))).toBe(rows(layRun(right, { room, columns })));
+    expect(rows(layRun(left, { room, columns }))).toBeGreaterThan(1);
   });
   test('loops of one switcher share one bar', () => {
     const laid = layRun(soundRun(deriveOnce(islandRun(), BALLROOM_ID)!, 'sound:04'));

@@ -1,6 +1,21 @@
 import type { Item, StageMark } from '@yunta/core/signal/drawing/picture';
 import type { Id } from '@yunta/core/rig/ids';
 import { theItem } from '@yunta/core/known/the';
+import {
+  AMPLE,
+  armHeights,
+  armsOf,
+  blockOf,
+  dropOf,
+  insideOf,
+  SLOPE,
+  STUB,
+  TAG,
+  TURN,
+  underEnd,
+  type Block,
+  type RunRoom,
+} from './run-rows.js';
 
 /** Where everything of a run is drawn, in units of the drawing; the line runs at y = 0. */
 export interface Laid {
@@ -33,22 +48,7 @@ export interface LaidTag {
   readonly sides?: 'part' | 'meet' | undefined;
 }
 
-export const TAG = { width: 54, height: 30, gap: 15 } as const;
 const WIDE = { apart: 4, back: TAG.gap / 2, length: TAG.gap + 4 } as const;
-const DROP = 74;
-const LABEL = 31;
-/** Room above a tag for what is said of sides. */
-const SIDES = 16;
-/** Room for the name of a host above its bar. */
-const HOST = 30;
-const STUB = { width: 40, depth: 22 } as const;
-const END_CHAR = 7.2;
-
-interface Size {
-  readonly width: number;
-  readonly up: number;
-  readonly down: number;
-}
 
 /** Two cables, one for each side, from the tag before to the tag behind. */
 const pairAt = (x: number, y: number): Laid['pairs'][number] => {
@@ -56,142 +56,130 @@ const pairAt = (x: number, y: number): Laid['pairs'][number] => {
   return { instead: line(y), lines: `${line(y - WIDE.apart)}${line(y + WIDE.apart)}` };
 };
 
-const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0);
+/** The pen that draws a run: its parts write into the same lists. */
+class Pen {
+  readonly tags: LaidTag[] = [];
+  readonly wires: string[] = [];
+  readonly pairs: Laid['pairs'][number][] = [];
+  readonly stubs: Laid['stubs'][number][] = [];
+  readonly hosts: { x: number; y: number; width: number; device: Id<'device'> }[] = [];
+  readonly ends: Laid['ends'][number][] = [];
 
-/** What stands under the name of an end. @example 'ch1 and ch3, mono' */
-const underEnd = ({ by, sides }: Extract<Item, { is: 'end' }>): string =>
-  [by.join(' and '), sides.join(' and ')].filter(Boolean).join(', ');
+  constructor(private readonly room: RunRoom) {}
 
-const sizeOf = (item: Item): Size => {
-  switch (item.is) {
-    case 'box':
-      return {
-        width: TAG.width + TAG.gap,
-        up: TAG.height / 2 + (item.sides ? SIDES : 0),
-        down: TAG.height / 2 + LABEL,
-      };
-    case 'loop': {
-      if (!item.on)
-        return {
-          width: item.holds.length ? STUB.width : 10,
-          up: HOST,
-          down: item.holds.length ? 26 + STUB.depth + item.holds.length * 13 : 12,
-        };
-      const inside = seriesSize(item.inside);
-      return { width: Math.max(inside.width, TAG.width) + TAG.gap + 4, up: HOST, down: DROP + inside.down };
-    }
-    case 'split': {
-      const arms = item.arms.map(seriesSize);
-      const height = sum(arms.map((a) => a.up + a.down)) + 8 * (arms.length - 1);
-      return { width: Math.max(24, ...arms.map((a) => a.width)) + 40, up: height / 2, down: height / 2 };
-    }
-    case 'end':
-      return { width: 22 + Math.max(item.name.length, underEnd(item).length) * END_CHAR, up: 12, down: 20 };
-  }
-};
-
-const seriesSize = (items: readonly Item[]): Size => {
-  const sizes = items.map(sizeOf);
-  return {
-    width: sum(sizes.map((s) => s.width)),
-    up: Math.max(8, ...sizes.map((s) => s.up)),
-    down: Math.max(8, ...sizes.map((s) => s.down)),
-  };
-};
-
-/** The columns of two runs that are lined up: each as wide as the wider of the two. */
-export const sharedColumns = (a: readonly (Item | undefined)[], b: readonly (Item | undefined)[]): readonly number[] =>
-  a.map((item, i) => Math.max(item ? sizeOf(item).width : 0, b[i] ? sizeOf(b[i]).width : 0));
-
-/**
- * Lays a run out from left to right: loops hang below the line, arms stand above and below each other. With columns
- * given, a place without an item is bare wire.
- */
-// eslint-disable-next-line max-lines-per-function -- one pen draws the whole run: its parts write into the same lists
-export const layRun = (run: readonly (Item | undefined)[], columns?: readonly number[]): Laid => {
-  const items = run.filter((i) => i !== undefined);
-  const tags: LaidTag[] = [];
-  const wires: string[] = [];
-  const pairs: Laid['pairs'][number][] = [];
-  const stubs: Laid['stubs'][number][] = [];
-  const hosts: { x: number; y: number; width: number; device: Id<'device'> }[] = [];
-  const ends: Laid['ends'][number][] = [];
-
-  const series = (list: readonly (Item | undefined)[], x0: number, y: number, wide?: readonly number[]): number => {
-    let x = x0;
-    list.forEach((item, i) => {
-      const width = wide?.[i] ?? (item ? sizeOf(item).width : 0);
-      if (item?.is === 'loop') host(item.device, list[i - 1], x, y, width);
-      if (item) place(item, x, y, width);
-      else if (list.slice(i).some((later) => later && later.is !== 'end')) wires.push(`M${x} ${y}h${width}`);
-      x += width;
+  /** Draws a stretch row by row. @returns where its line ends */
+  block(list: readonly (Item | undefined)[], block: Block, x0: number, y0: number): { x: number; y: number } {
+    let at = { x: x0, y: y0 };
+    block.rows.forEach((row, i) => {
+      const y = y0 + row.y;
+      if (i > 0) {
+        const [right, left, between] = [
+          x0 + block.width - TURN.room / 2,
+          x0 + TURN.room / 2,
+          y - row.up - TURN.between / 2,
+        ];
+        this.wires.push(`M${at.x} ${at.y}H${right}V${between}H${left}V${y}H${x0 + TURN.room}`);
+      }
+      at = { x: this.row(list, block, row, x0 + (i > 0 ? TURN.room : 0), y), y };
     });
+    return at;
+  }
+
+  private row(
+    list: readonly (Item | undefined)[],
+    { widths }: Block,
+    { from, to }: Block['rows'][number],
+    x0: number,
+    y: number,
+  ): number {
+    let x = x0;
+    for (let i = from; i < to; i += 1) {
+      const [item, width] = [list[i], theItem(widths, i)];
+      if (item?.is === 'loop') this.host(item.device, i > from ? list[i - 1] : undefined, x, y, width);
+      if (item) this.place(item, x, y, width);
+      else if (list.slice(i).some((later) => later && later.is !== 'end')) this.wires.push(`M${x} ${y}h${width}`);
+      x += width;
+    }
     return x;
-  };
+  }
 
   /** Loops of one box side by side share one bar. */
-  const host = (device: Id<'device'>, before: Item | undefined, x: number, y: number, width: number): void => {
-    const last = hosts.findLast((h) => h.y === y);
+  private host(device: Id<'device'>, before: Item | undefined, x: number, y: number, width: number): void {
+    const last = this.hosts.findLast((h) => h.y === y);
     if (before?.is === 'loop' && before.device === device && last && Math.abs(last.x + last.width - x) < 0.5)
       last.width += width;
-    else hosts.push({ x, y, width, device });
-  };
+    else this.hosts.push({ x, y, width, device });
+  }
 
-  const place = (item: Item, x: number, y: number, width: number): void => {
+  private place(item: Item, x: number, y: number, width: number): void {
     switch (item.is) {
       case 'box':
-        wires.push(`M${x} ${y}h${width}`);
-        if (item.wide) pairs.push(pairAt(x, y));
-        tags.push({ x: x + TAG.gap / 2, y, device: item.device, stages: item.stages, sides: item.sides });
+        this.wires.push(`M${x} ${y}h${width}`);
+        if (item.wide) this.pairs.push(pairAt(x, y));
+        this.tags.push({ x: x + TAG.gap / 2, y, device: item.device, stages: item.stages, sides: item.sides });
         return;
-      case 'loop': {
-        if (!item.on) {
-          wires.push(`M${x} ${y}h${width}`);
-          if (item.holds.length)
-            stubs.push({
-              d: `M${x + 9} ${y + 12}v${STUB.depth}h${STUB.width - 18}v${-STUB.depth}`,
-              x: x + STUB.width / 2,
-              y: y + 26 + STUB.depth,
-              codes: item.holds,
-            });
-          return;
-        }
-        const inside = seriesSize(item.inside).width;
-        const left = x + (width - inside) / 2;
-        wires.push(`M${x} ${y}H${left}V${y + DROP}`, `M${left + inside} ${y + DROP}V${y}H${x + width}`);
-        series(item.inside, left, y + DROP);
-        return;
-      }
-      case 'split': {
-        const sizes = item.arms.map(seriesSize);
-        let top = y - sum(sizes.map((s) => s.up + s.down)) / 2 - 4 * (sizes.length - 1);
-        item.arms.forEach((arm, i) => {
-          const armY = top + theItem(sizes, i).up;
-          const end = series(arm, x + 20, armY);
-          wires.push(`M${x} ${y}L${x + 20} ${armY}`);
-          if (item.joins) wires.push(`M${end} ${armY}H${x + width - 20}L${x + width} ${y}`);
-          top = armY + theItem(sizes, i).down + 8;
-        });
-        return;
-      }
+      case 'loop':
+        return this.loop(item, x, y, width);
+      case 'split':
+        return this.split(item, x, y, width);
       case 'end':
-        wires.push(`M${x} ${y}h10`);
-        if (item.wide) pairs.push(pairAt(x, y));
-        ends.push({ x: x + 13, y, name: item.name, under: underEnd(item) });
+        this.wires.push(`M${x} ${y}h10`);
+        if (item.wide) this.pairs.push(pairAt(x, y));
+        this.ends.push({ x: x + 13, y, name: item.name, under: underEnd(item) });
     }
-  };
+  }
 
-  const own = seriesSize(items);
-  const size = columns ? { ...own, width: sum(columns) } : own;
-  series(run, 0, 0, columns);
-  const top = size.up + 4;
-  return {
-    tags,
-    wires,
-    pairs,
-    stubs,
-    hosts,
-    ends,
-    box: { x: -4, y: -top, width: size.width + 16, height: top + size.down + 8 },
-  };
+  private loop(item: Extract<Item, { is: 'loop' }>, x: number, y: number, width: number): void {
+    if (!item.on) {
+      this.wires.push(`M${x} ${y}h${width}`);
+      if (item.holds.length)
+        this.stubs.push({
+          d: `M${x + 9} ${y + 12}v${STUB.depth}h${STUB.width - 18}v${-STUB.depth}`,
+          x: x + STUB.width / 2,
+          y: y + 26 + STUB.depth,
+          codes: item.holds,
+        });
+      return;
+    }
+    const inside = insideOf(item, this.room);
+    const left = x + (width - inside.width) / 2;
+    const below = y + dropOf(this.room);
+    this.wires.push(`M${x} ${y}H${left}V${below}`, `M${left + inside.width} ${below}V${y}H${x + width}`);
+    this.block(item.inside, inside, left, below);
+  }
+
+  private split(item: Extract<Item, { is: 'split' }>, x: number, y: number, width: number): void {
+    const arms = armsOf(item, this.room);
+    const heights = armHeights(arms);
+    item.arms.forEach((arm, i) => {
+      const armY = y + theItem(heights, i);
+      const end = this.block(arm, theItem(arms, i), x + SLOPE, armY);
+      this.wires.push(`M${x} ${y}L${x + SLOPE} ${armY}`);
+      if (item.joins) this.wires.push(`M${end.x} ${end.y}H${x + width - SLOPE}L${x + width} ${y}`);
+    });
+  }
+}
+
+/**
+ * Lays a run out from left to right: loops hang below the line, arms stand above and below each other. A run longer
+ * than its room goes on in the next row. With columns given, a place without an item is bare wire.
+ */
+export const layRun = (
+  run: readonly (Item | undefined)[],
+  { room = AMPLE, columns }: { room?: RunRoom; columns?: readonly number[] | undefined } = {},
+): Laid => {
+  const block = blockOf(run, room, columns);
+  const { tags, wires, pairs, stubs, hosts, ends } = drawn(run, block, room);
+  const top = block.up + 4;
+  const box = { x: -4, y: -top, width: block.width + RIM, height: top + block.down + 8 };
+  return { tags, wires, pairs, stubs, hosts, ends, box };
+};
+
+/** What a drawing is wider than its block. */
+export const RIM = 16;
+
+const drawn = (run: readonly (Item | undefined)[], block: Block, room: RunRoom): Pen => {
+  const pen = new Pen(room);
+  pen.block(run, block, 0, 0);
+  return pen;
 };

@@ -2,7 +2,8 @@ import { DEMO_RIGS } from '@yunta/core/demo/rigs';
 import { CATALOGUE } from '@yunta/core/catalogue/boxes';
 import { all } from '@yunta/core/rig/rig';
 import { nameLines } from './name-lines.js';
-import { layRun, sharedColumns } from './layout.js';
+import { layRun } from './layout.js';
+import { sharedColumns } from './run-rows.js';
 import type { Item } from '@yunta/core/signal/drawing/picture';
 
 describe('names on the map', () => {
@@ -35,18 +36,17 @@ describe('two runs lined up', () => {
     ];
     const columns = sharedColumns(a, b);
     const x = (run: readonly (Item | undefined)[], device: string) =>
-      layRun(run, columns).tags.find((t) => t.device === `device:${device}`)!.x;
+      layRun(run, { columns }).tags.find((t) => t.device === `device:${device}`)!.x;
     expect(x(a, 'h')).toBe(x(b, 'h'));
     expect(x(a, 'g')).toBe(x(b, 'g'));
-    expect(layRun(a, columns).box.width).toBe(layRun(b, columns).box.width);
+    expect(layRun(a, { columns }).box.width).toBe(layRun(b, { columns }).box.width);
   });
   test('a place without a box is bare wire, and none hangs behind the last thing that is there', () => {
-    const wires = layRun(
-      [box('g'), undefined, box('h'), end, undefined],
-      sharedColumns([box('g'), box('x'), box('h'), end, box('z')], []),
-    ).wires.join(' ');
+    const wires = layRun([box('g'), undefined, box('h'), end, undefined], {
+      columns: sharedColumns([box('g'), box('x'), box('h'), end, box('z')], []),
+    }).wires.join(' ');
     expect(wires).toContain('h69');
-    const last = layRun([box('g'), undefined], [69, 69]);
+    const last = layRun([box('g'), undefined], { columns: [69, 69] });
     expect(last.wires).toEqual(['M0 0h69']);
   });
 });

@@ -53,9 +53,9 @@ const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: Laid
       <text className="map-code" x={width / 2 - 4} y={height / 2 + 1}>
         {box.code}
       </text>
-      <text className="map-name" x={width / 2} y={nameAbove ? 8 - lines.length * 14 : height + 14}>
+      <text className="map-name" x={width / 2} y={nameAbove ? -6 : height + 4}>
         {lines.map((l, i) => (
-          <tspan key={l} x={width / 2} dy={i ? 14 : 0}>
+          <tspan key={l} x={width / 2} dy={i ? '1.12em' : nameAbove ? `${(1 - lines.length) * 1.12}em` : '0.85em'}>
             {l}
           </tspan>
         ))}

@@ -62,8 +62,10 @@ const ASPECT = 1.35;
 const BETWEEN = 34;
 const APART = 22;
 const APART_IN_A_ROW = 8;
+/** Between boxes in a row of their own, whose names stand side by side. */
+const NAMES_APART = 52;
 const ZONE_ORDER = ['hands', 'floor', 'amp', 'outputs', 'supply'] as const;
-const ZONE_NAMES = { hands: 'Hands', floor: 'Floor', amp: 'Amp', outputs: 'Outputs', supply: 'Supply' } as const;
+export const ZONE_NAMES = { hands: 'Hands', floor: 'Floor', amp: 'Amp', outputs: 'Outputs', supply: 'Supply' } as const;
 const USUAL = {
   'elk.algorithm': 'layered',
   'elk.direction': 'RIGHT',
@@ -116,7 +118,7 @@ export const layMap = async (map: RoutingMap, elk: Elk): Promise<LaidMap> => {
   const apart = roots
     .filter((b) => !inPath.has(b.device))
     .sort((a, b) => Number(b.wired) - Number(a.wired) || ZONE_ORDER.indexOf(a.zone) - ZONE_ORDER.indexOf(b.zone));
-  const width = Math.max(main.width, Math.min(apart.length, APART_IN_A_ROW) * (TAG.width + APART));
+  const width = Math.max(main.width, Math.min(apart.length, APART_IN_A_ROW) * (TAG.width + NAMES_APART));
   const top = main.boxes.length ? main.height + 52 : 24;
   const below = rows(apart, width, top);
   const boxes = [...main.boxes, ...below.boxes];
@@ -139,7 +141,7 @@ const rows = (
     const one = tag(box);
     if (x > 0 && x + one.width > width) [x, y, tallest] = [0, y + tallest + TAG.label + APART, 0];
     laid.push(moved(one, x, y));
-    x += one.width + APART;
+    x += one.width + NAMES_APART;
     tallest = Math.max(tallest, one.height);
   }
   return { boxes: laid, height: y + tallest + TAG.label };

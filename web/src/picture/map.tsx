@@ -14,12 +14,13 @@ import {
   type EdgeProps,
   type Node,
   type NodeProps,
+  type Viewport,
 } from '@xyflow/react';
 import { isId, kindOf, splitRef, theId, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
-import type { LaidMap } from './map-layout.js';
+import { ZONE_NAMES, type LaidMap } from './map-layout.js';
 import type { JackSide, LaidBox, LaidCable } from './map-parts.js';
 import { surely } from '@yunta/core/known/the';
 
@@ -101,11 +102,16 @@ const MapLeadEdge = memo(({ data }: EdgeProps<LeadEdge>) => {
 const NODE_TYPES = { box: MapBoxNode };
 const EDGE_TYPES = { lead: MapLeadEdge };
 const PRO = { hideAttribution: true };
-const FIT = { padding: 0.02, maxZoom: 1.15 };
+/** The least at which a box can still be named: below it the map begins where the hands are, and is moved. */
+const FIT = { padding: 0.02, minZoom: 0.4, maxZoom: 1.15 };
 const LEAST_ZOOM = 0.15;
+/** Names under boxes have room from here on. */
+const NAMED_ZOOM = 0.66;
 /** Room above the drawing for what stands over it, and beside it for cables that go around, in its own pixels. */
 const ABOVE = 76;
 const BESIDE = 26;
+/** How far below its place the words of a zone end. */
+const ZONE_HEIGHT = 18;
 const REST_MS = 300;
 const NO_DELETE: string[] = [];
 
@@ -196,6 +202,20 @@ const useLeads = ({ laid, lit, layers, focus, pointed }: Drawn): LeadEdge[] =>
     return laid.cables.filter((c) => layers.has(c.cable.layer)).map(edgeOf);
   }, [laid, lit, layers, focus.cable, pointed]);
 
+/** All that is drawn, with what goes around it. */
+const boundsOf = ({ width, height }: LaidMap) => ({
+  x: -BESIDE,
+  y: -ABOVE,
+  width: width + 2 * BESIDE,
+  height: height + ABOVE,
+});
+
+/** Words are as large as this zoom asks for. */
+const write = (frame: HTMLElement, zoom: number): void => {
+  frame.style.setProperty('--zoom', String(zoom));
+  frame.classList.toggle('far', zoom < NAMED_ZOOM);
+};
+
 /** While the map moves it is one picture that the browser shifts; it is drawn sharp again when it rests. */
 const useRest = (frame: RefObject<HTMLDivElement | null>) => {
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -203,7 +223,8 @@ const useRest = (frame: RefObject<HTMLDivElement | null>) => {
     clearTimeout(resting.current);
     frame.current?.classList.add('moving');
   };
-  const rests = () => {
+  const rests = (_: unknown, { zoom }: Viewport) => {
+    if (frame.current) write(frame.current, zoom);
     resting.current = setTimeout(() => frame.current?.classList.remove('moving'), REST_MS);
   };
   return { moves, rests };
@@ -218,14 +239,14 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
   const fit = useCallback(() => {
     const { current } = frame;
     if (!current) return;
-    const all = {
-      x: -BESIDE,
-      y: -ABOVE,
-      width: laid.width + 2 * BESIDE,
-      height: laid.height + ABOVE,
-    };
-    const { clientWidth, clientHeight } = current;
-    void setViewport(getViewportForBounds(all, clientWidth, clientHeight, LEAST_ZOOM, FIT.maxZoom, FIT.padding));
+    const [all, { clientWidth, clientHeight }] = [boundsOf(laid), current];
+    const { minZoom, maxZoom, padding } = FIT;
+    const seen = getViewportForBounds(all, clientWidth, clientHeight, minZoom, maxZoom, padding);
+    const begins = (laid.zones.find((z) => z.name === ZONE_NAMES.hands)?.x ?? 0) - BESIDE;
+    const right = clientWidth - (all.x + all.width) * seen.zoom;
+    const x = all.width * seen.zoom > clientWidth ? Math.max(right, -begins * seen.zoom) : seen.x;
+    write(current, seen.zoom);
+    void setViewport({ ...seen, x });
   }, [laid, setViewport]);
   useEffect(() => {
     if (ready) fit();
@@ -264,7 +285,11 @@ const Flow = ({ label, pickBox, pickCable, letGo, ...drawn }: MapProps) => {
       >
         <ViewportPortal>
           {laid.zones.map((z) => (
-            <div key={z.name} className="map-zone" style={{ transform: `translate(${z.x}px, ${z.y}px)` }}>
+            <div
+              key={z.name}
+              className="map-zone"
+              style={{ transform: `translate(${z.x}px, ${z.y + ZONE_HEIGHT}px) translateY(-100%)` }}
+            >
               {z.name}
             </div>
           ))}

@@ -3,11 +3,12 @@ import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import { SIDES_TEXT, type Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
+import { useWidth } from '../shared/use-width.js';
 import { useRig } from '../shared/rig-context.js';
-import { layRun, TAG } from './layout.js';
-import { nameLines } from './name-lines.js';
+import { layRun, RIM, type LaidTag } from './layout.js';
+import { nameLines, short } from './name-lines.js';
+import { END_CHARS, sharedColumns, TAG } from './run-rows.js';
 
-const MIN_SCALE = 0.74;
 const NAME_CHARS = 11;
 const LINE = 13;
 const HOST_CHAR = 6.8;
@@ -30,10 +31,12 @@ export const Run = ({
   items,
   label,
   silent,
+  names,
   press,
 }: {
   items: readonly Item[];
   label: string;
+  names?: Drawing['names'];
   silent?: string;
   /** What a click on a tag does; it is chosen unless something else is said. */
   press?: (id: Id<'device'>) => void;
@@ -44,6 +47,7 @@ export const Run = ({
       items={items}
       label={label}
       {...(silent ? { silent } : {})}
+      {...(names ? { names } : {})}
       said={(id) => partOf(rig, id) ?? { code: '?', name: id }}
       select={press ?? select}
       pointed={pointed}
@@ -53,8 +57,13 @@ export const Run = ({
 
 interface Drawing {
   readonly items: readonly (Item | undefined)[];
-  /** Shared with a run that it is lined up with. */
-  readonly columns?: readonly number[];
+  /** Another run that it is lined up with, place by place. */
+  readonly beside?: readonly (Item | undefined)[];
+  /**
+   * Names under the tags: `always`; `in one row`, where the picture stands over something and must not be tall; or
+   * `never`. They are said on being pointed at all the same.
+   */
+  readonly names?: 'always' | 'in one row' | 'never';
   readonly label: string;
   readonly said: (id: Id<'device'>) => { readonly code: string; readonly name: string };
   readonly select?: (id: Id<'device'>) => void;
@@ -65,9 +74,28 @@ interface Drawing {
 
 const UNWIRED = 'Silent: nothing that is heard is reached from an instrument. Wire the rig in Routing.';
 
-/** A run of whatever has a code and a name. */
-export const RunDrawing = ({ items, columns, label, said, select, pointed = [], silent = UNWIRED }: Drawing) => {
-  const laid = useMemo(() => layRun(items, columns), [items, columns]);
+/**
+ * A run of whatever has a code and a name. It is never drawn smaller than it can be read: what does not fit into one
+ * row goes on in the next.
+ */
+export const RunDrawing = ({
+  items,
+  beside,
+  names = 'always',
+  label,
+  said,
+  select,
+  pointed = [],
+  silent = UNWIRED,
+}: Drawing) => {
+  const [measured, wide] = useWidth();
+  const { laid, named } = useMemo(() => {
+    const columns = beside && sharedColumns(items, beside);
+    const inOneRow = layRun(items, { columns });
+    if (names !== 'never' && inOneRow.box.width <= wide) return { laid: inOneRow, named: true };
+    const named = names === 'always';
+    return { laid: layRun(items, { room: { width: wide ? wide - RIM : Infinity, names: named }, columns }), named };
+  }, [items, beside, names, wide]);
   if (items.length === 0)
     return (
       <p className="soft" style={{ margin: '18px 0' }}>
@@ -78,10 +106,10 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
   const code = (id: Id<'device'>) => said(id).code;
   const { x, y, width, height } = laid.box;
   return (
-    <div className="run" tabIndex={0} role="group" aria-label={label}>
+    <div ref={measured} className="run" tabIndex={0} role="group" aria-label={label}>
       <svg
         viewBox={`${x} ${y} ${width} ${height}`}
-        style={{ width: '100%', minWidth: width * MIN_SCALE, maxWidth: width }}
+        style={{ width }}
         role="img"
         aria-label={`${label}: ${laid.tags.map((t) => `${name(t.device)}${t.sides ? ` (${SIDES_TEXT[t.sides]})` : ''}`).join(', ')}; heard at ${laid.ends.map((e) => (e.under ? `${e.name} (${e.under})` : e.name)).join(', ')}`}
       >
@@ -107,49 +135,22 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
             <title>{s.codes.map(name).join(', ')}: outside the path, its loop is off</title>
           </g>
         ))}
-        {laid.tags.map((t) => {
-          const bypassed = t.stages.length > 0 && t.stages.every((s) => !s.on);
-          return (
-            <g key={`${t.x} ${t.y}`} className="tagged" onClick={() => select?.(t.device)}>
-              <path
-                className={`tag ${bypassed ? 'bypassed' : ''} ${pointed.includes(t.device) ? 'pointed' : ''}`}
-                d={tagPath(t.x, t.y)}
-              />
-              {pointed.includes(t.device) && (
-                <text className="pointer" x={t.x + TAG.width / 2 + 4} y={t.y - TAG.height / 2 - 6}>
-                  !
-                </text>
-              )}
-              <circle cx={t.x + TAG.width - 9} cy={t.y} r={2} fill="none" stroke="var(--ink)" />
-              <text className="code" x={t.x + TAG.width / 2 - 4} y={t.y + 0.5}>
-                {code(t.device)}
-              </text>
-              <text className="name" x={t.x + TAG.width / 2} y={t.y + TAG.height / 2 + LINE}>
-                {under(name(t.device), bypassed).map((line, i) => (
-                  <tspan key={line} x={t.x + TAG.width / 2} dy={i ? LINE : 0}>
-                    {line}
-                  </tspan>
-                ))}
-              </text>
-              {t.sides && (
-                <text className="side-mark" x={t.x + TAG.width / 2} y={t.y - TAG.height / 2 - 5}>
-                  {t.sides === 'part' ? 'two sides' : 'one again'}
-                </text>
-              )}
-              <title>
-                {name(t.device)}
-                {t.sides ? `, ${SIDES_TEXT[t.sides]}` : ''}
-                {t.stages.length
-                  ? `: ${t.stages.map((s) => `${s.stage.slice(s.stage.indexOf('.') + 1)} ${s.on ? 'on' : 'off'}`).join(', ')}`
-                  : ''}
-              </title>
-            </g>
-          );
-        })}
+        {laid.tags.map((t) => (
+          <Tag
+            key={`${t.x} ${t.y}`}
+            at={t}
+            code={code(t.device)}
+            name={name(t.device)}
+            named={named}
+            pointed={pointed.includes(t.device)}
+            {...(select ? { press: () => select(t.device) } : {})}
+          />
+        ))}
         {laid.ends.map((e) => (
           <g key={`${e.x} ${e.y}`}>
+            <title>{e.name}</title>
             <text className="end" x={e.x} y={e.y}>
-              {e.name}
+              {short(e.name, END_CHARS)}
             </text>
             {e.under && (
               <text className="side" x={e.x} y={e.y + 18}>
@@ -160,5 +161,56 @@ export const RunDrawing = ({ items, columns, label, said, select, pointed = [], 
         ))}
       </svg>
     </div>
+  );
+};
+
+interface TagProps {
+  readonly at: LaidTag;
+  readonly code: string;
+  readonly name: string;
+  /** Whether its name stands under it; it is always said on being pointed at. */
+  readonly named: boolean;
+  readonly pointed: boolean;
+  readonly press?: () => void;
+}
+
+/** A box on the line. */
+const Tag = ({ at, code, name, named, pointed, press }: TagProps) => {
+  const { x, y, stages, sides } = at;
+  const middle = x + TAG.width / 2;
+  const bypassed = stages.length > 0 && stages.every((s) => !s.on);
+  const stands = stages.map((s) => `${s.stage.slice(s.stage.indexOf('.') + 1)} ${s.on ? 'on' : 'off'}`).join(', ');
+  return (
+    <g className="tagged" onClick={press}>
+      <path className={`tag ${bypassed ? 'bypassed' : ''} ${pointed ? 'pointed' : ''}`} d={tagPath(x, y)} />
+      {pointed && (
+        <text className="pointer" x={middle + 4} y={y - TAG.height / 2 - 6}>
+          !
+        </text>
+      )}
+      <circle cx={x + TAG.width - 9} cy={y} r={2} fill="none" stroke="var(--ink)" />
+      <text className="code" x={middle - 4} y={y + 0.5}>
+        {code}
+      </text>
+      {named && (
+        <text className="name" x={middle} y={y + TAG.height / 2 + LINE}>
+          {under(name, bypassed).map((line, i) => (
+            <tspan key={line} x={middle} dy={i ? LINE : 0}>
+              {line}
+            </tspan>
+          ))}
+        </text>
+      )}
+      {sides && (
+        <text className="side-mark" x={middle} y={y - TAG.height / 2 - 5}>
+          {sides === 'part' ? 'two sides' : 'one again'}
+        </text>
+      )}
+      <title>
+        {name}
+        {sides ? `, ${SIDES_TEXT[sides]}` : ''}
+        {stands && `: ${stands}`}
+      </title>
+    </g>
   );
 };

@@ -1,11 +1,11 @@
 import { Button, Select, Tooltip, useComputedColorScheme, useMantineColorScheme } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
-import type { Hookup } from '@yunta/core/rig/hookup';
+import { addHookup } from '@yunta/core/edits/hookups';
 import { all } from '@yunta/core/rig/rig';
 import { theId } from '@yunta/core/rig/ids';
 import { useState } from 'react';
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router';
 import type { StoreState } from '../session/store.js';
 import { newPartId } from '../session/ids.js';
 import { Find, type Doing } from './find.js';
@@ -82,6 +82,7 @@ const Framed = () => {
   const [history, showHistory] = useState(false);
   const [help, showHelp] = useState(false);
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   useHotkeys(
     [
       ['mod+Z', unlessWriting(() => store.undo()), ITSELF],
@@ -123,7 +124,11 @@ const Framed = () => {
       <Rail open={open} showHelp={() => showHelp(true)} />
       <main className="room" id="room" tabIndex={-1}>
         {!state.keeps && <CannotKeep isWaiting={surely(state.session).waiting.length > 0} />}
-        <Outlet />
+        {rig.parts.hookup.size > 0 || !NEEDS_CABLES.some((room) => pathname.endsWith(`/${room}`)) ? (
+          <Outlet />
+        ) : (
+          <NoHookup />
+        )}
       </main>
       <StatusLine openFindings={() => showFindings(true)} count={open.length} />
       <Findings opened={findings} close={() => showFindings(false)} />
@@ -175,19 +180,31 @@ const Top = ({ showHistory }: { showHistory: () => void }) => {
   );
 };
 
+/** The first hook-up of a rig that has none. */
+const useMakeHookup = () => {
+  const { edit } = useRig();
+  return () => edit(addHookup(newPartId('hookup'), 'Main'), 'Make a hook-up');
+};
+
+/** Rooms that speak of a wired rig. */
+const NEEDS_CABLES = ['program', 'proof', 'bench'];
+
+const NoHookup = () => {
+  const make = useMakeHookup();
+  return (
+    <div className="card no-hookup">
+      <h1>No hook-up yet</h1>
+      <p className="soft">
+        A hook-up is one way of plugging the rig. It needs one before anything here can be worked out.
+      </p>
+      <Button onClick={make}>Make a hook-up</Button>
+    </div>
+  );
+};
+
 const HookupChoice = () => {
-  const { rig, hookup, chooseHookup, edit } = useRig();
-  const make = () => {
-    const first: Hookup = {
-      kind: 'hookup',
-      id: newPartId('hookup'),
-      name: 'Main',
-      settings: {},
-      hears: [],
-      assumes: [],
-    };
-    edit({ put: [first], remove: [] }, 'Make a hook-up');
-  };
+  const { rig, hookup, chooseHookup } = useRig();
+  const make = useMakeHookup();
   return (
     <>
       <Select

@@ -92,6 +92,7 @@ export const Bench = () => {
       {bench.wrong.length > 0 && <WrongNow bench={bench} act={act} />}
       <div className="card bench-run">
         <Run
+          names="in one row"
           items={bench.run}
           label="What sounds now"
           {...(bench.wrong.length ? { silent: 'Nothing gets through.' } : {})}

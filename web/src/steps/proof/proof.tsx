@@ -62,13 +62,9 @@ export const Proof = () => {
         {pair && <PairDetails pair={pair} />}
         <WhatIfs asked={whatIfs} />
       </section>
-      <aside className="no-print" style={{ display: 'grid', gap: 14 }}>
+      <aside className="proof-told no-print">
         {told.length > 1 && (
-          <div
-            role="group"
-            aria-label="Sounds that do not come back by themselves"
-            style={{ display: 'flex', gap: 8, flexWrap: 'wrap' }}
-          >
+          <div role="group" aria-label="Sounds that do not come back by themselves" className="proof-names">
             {told.map((s) => (
               <Button
                 key={s.id}

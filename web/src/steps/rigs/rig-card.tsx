@@ -65,6 +65,7 @@ export const RigCard = ({ rig, names, maker, waits, act }: RigCardProps) => {
       <div className="rig-card-run">
         {card && card.run.length > 0 && (
           <RunDrawing
+            names="never"
             items={card.run}
             label={card.drawn ? `The way of ${card.drawn}` : 'The way of the signal'}
             said={(id) => card.names[id] ?? { code: '?', name: '' }}

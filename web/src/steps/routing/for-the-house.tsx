@@ -43,7 +43,7 @@ export const ForTheHouse = () => {
           Print
         </Button>
       </header>
-      <table className="plain">
+      <table className="plain folds">
         <thead>
           <tr>
             <th>line</th>
@@ -57,21 +57,27 @@ export const ForTheHouse = () => {
         <tbody>
           {lines.map((line) => (
             <tr key={`${line.desk} ${line.line}`}>
-              <td className="mono">{isOneDesk ? line.line : `${line.desk} ${line.line}`}</td>
-              <td>
-                <strong>{line.source}</strong>
-                {line.of.some((name) => name !== line.source) && <span className="soft">: {listed(line.of)}</span>}
+              <td data-head="line" className="mono">
+                {isOneDesk ? line.line : `${line.desk} ${line.line}`}
               </td>
-              <td>
+              <td data-head="what it is">
+                <span>
+                  <strong>{line.source}</strong>
+                  {line.of.some((name) => name !== line.source) && <span className="soft">: {listed(line.of)}</span>}
+                </span>
+              </td>
+              <td data-head="by">
                 {line.by}, {line.balanced ? 'balanced' : 'unbalanced'}
               </td>
-              <td>{SIDE_WORDS[line.side]}</td>
-              <td>
+              <td data-head="side">{SIDE_WORDS[line.side]}</td>
+              <td data-head="phantom">
                 {line.phantomOff ? <strong>keep it off</strong> : <span className="soft">as the source needs</span>}
               </td>
-              <td>
-                {listed(line.silentIn)}
-                {line.songs.length > 0 && <span className="soft"> · in {listed(line.songs)}</span>}
+              <td data-head="silent in">
+                <span>
+                  {listed(line.silentIn)}
+                  {line.songs.length > 0 && <span className="soft"> · in {listed(line.songs)}</span>}
+                </span>
               </td>
             </tr>
           ))}

@@ -23,7 +23,7 @@ export const Hookups = () => {
   return (
     <>
       <div className="card" style={{ padding: '8px 8px 14px' }}>
-        <table className="plain">
+        <table className="plain folds">
           <thead>
             <tr>
               <th>hook-up</th>
@@ -67,9 +67,11 @@ const HookupRow = ({ hookup: h, standing }: HookupRowProps) => {
       <td>
         <Name hookup={h} shown={isShown} />
       </td>
-      <td className="mono">{cablesOf(rig, h.id).length}</td>
-      <td>{standing ? <Headline tally={standing.tally} limbs={standing.limbs} /> : '…'}</td>
-      <td>{standing ? standing.pressing : '…'}</td>
+      <td data-head="cables" className="mono">
+        {cablesOf(rig, h.id).length}
+      </td>
+      <td data-head="sounds">{standing ? <Headline tally={standing.tally} limbs={standing.limbs} /> : '…'}</td>
+      <td data-head="findings">{standing ? standing.pressing : '…'}</td>
       <td className="hookup-does">
         <Button
           variant="default"

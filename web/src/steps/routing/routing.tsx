@@ -55,9 +55,7 @@ export const Routing = () => {
     <div className={`routing-grid ${shown === 'map' ? 'wide' : ''}`}>
       <div className="headline" style={{ marginBottom: 0 }}>
         <h1>Routing</h1>
-        <span className="soft">
-          {hookup?.name}, {cables} cables
-        </span>
+        <span className="soft">{hookup ? `${hookup.name}, ${cables} cables` : 'no hook-up yet'}</span>
         <div className="tools">
           {devices > 0 && (
             <SegmentedControl
@@ -89,7 +87,9 @@ export const Routing = () => {
       {shown === 'map' && <MapRoom key={hookup?.id} sound={sound} />}
       {(shown === 'cables' || shown === 'hookups') && (
         <div className="card">
-          {run && <Run items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />}
+          {run && (
+            <Run names="in one row" items={run} label={sound ? `Run of ${sound.name}` : 'Run of the rig at rest'} />
+          )}
         </div>
       )}
       {shown === 'cables' && (
@@ -187,7 +187,7 @@ const Cables = () => {
     <div className="card cable-list">
       {isPrinting && <CablePaper listed={listed} />}
       <NewCable />
-      <table className="plain">
+      <table className="plain folds">
         <thead>
           <tr>
             <th>kind</th>
@@ -202,14 +202,14 @@ const Cables = () => {
         <tbody>
           {listed.map(({ cable, from, to, kind }) => (
             <tr key={cable.id}>
-              <td>
+              <td data-head="kind">
                 <span className={`pattern ${kind}`} aria-hidden="true" />
                 <span className="mono" title={kind}>
                   {LETTERS[kind] ?? kind}
                   <span className="visually-hidden"> {kind}</span>
                 </span>
               </td>
-              <td>
+              <td data-head="from">
                 <button
                   type="button"
                   className="link"
@@ -220,10 +220,12 @@ const Cables = () => {
                 </button>{' '}
                 <span className="soft">{boxName(rig, from)}</span>
               </td>
-              <td>
+              <td data-head="to">
                 <span className="cable-line">{jackText(rig, to)}</span> <span className="soft">{boxName(rig, to)}</span>
               </td>
-              <td className="mono">{cable.m ? `${cable.m} m` : ''}</td>
+              <td data-head="length" className="mono">
+                {cable.m ? `${cable.m} m` : ''}
+              </td>
               <td style={{ textAlign: 'right' }}>
                 <Button
                   variant="default"

@@ -2,9 +2,8 @@ import { Select } from '@mantine/core';
 import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
-import { sharedColumns } from '../../picture/layout.js';
 import { RunDrawing } from '../../picture/run.js';
 import { surely } from '@yunta/core/known/the';
 
@@ -27,7 +26,6 @@ export const Compare = ({ sound }: { sound: Sound }) => {
     (worker) => worker.answers.sideBySide({ sound: sound.id, hookup: surely(hookup).id }, surely(right)),
     right !== undefined,
   );
-  const columns = useMemo(() => both && sharedColumns(both.a, both.b), [both]);
   if (!right) return <p className="soft">There is no other sound and no other hook-up to compare with.</p>;
   const said = (id: Id<'device'>) => partOf(rig, id) ?? { code: '?', name: id };
   const names: readonly [string, string] = inHookup
@@ -48,7 +46,7 @@ export const Compare = ({ sound }: { sound: Sound }) => {
           { group: 'The same sound in', items: hookups.map((h) => ({ value: h.id, label: h.name })) },
         ].filter((g) => g.items.length)}
       />
-      {both && columns && (
+      {both && (
         <>
           {(
             [
@@ -60,8 +58,9 @@ export const Compare = ({ sound }: { sound: Sound }) => {
               <strong style={{ fontSize: 14 }}>{name}</strong>
               {both[side].some(Boolean) ? (
                 <RunDrawing
+                  names="in one row"
                   items={both[side]}
-                  columns={columns}
+                  beside={both[side === 'a' ? 'b' : 'a']}
                   label={`Run of ${name}`}
                   said={said}
                   pointed={both.differ}

@@ -103,7 +103,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
         {open.has('compare') ? (
           <Compare sound={chosen} />
         ) : (
-          run && <Run items={run} label={`Run of ${chosen.name}`} press={press} />
+          run && <Run names="in one row" items={run} label={`Run of ${chosen.name}`} press={press} />
         )}
         {open.has('stored') && <Stored sound={chosen} />}
       </div>
