@@ -1,3 +1,4 @@
+import { someOf } from '../known/some-of.js';
 import type { Some } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
@@ -11,7 +12,7 @@ const EVERY = 'every sound';
 export const listed = (names: readonly string[]): string => {
   if (names.length <= 1) return names[0] ?? '';
   if (names.length <= MOST_NAMED) return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
-  return `${names.slice(0, MOST_NAMED).join(', ')} and ${names.length - MOST_NAMED} more`;
+  return someOf(names, MOST_NAMED);
 };
 
 export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>

@@ -56,6 +56,12 @@ export const controlAt = (rig: Rig, at: Ref): Control | undefined => {
   return box && controlIn(box, name);
 };
 
+/** Whether a control says in which order a switcher leads through its loops. */
+export const isArrangement = (rig: Rig, at: Ref): boolean => {
+  const domain = controlAt(rig, at)?.domain;
+  return domain !== undefined && 'arrange' in domain;
+};
+
 /** The box in which a program stands, and the memory there that holds it. */
 export const placeOf = (rig: Rig, program: Program): { readonly device: Device; readonly memory: Memory } => {
   const device = thePart(rig, program.device);

@@ -5,6 +5,7 @@ import { ref, splitRef, theRef, type Ref } from './ids.js';
 import type { Program, Sweep } from './program.js';
 import type { HeardWish } from './hookup.js';
 import type { Part } from './rig.js';
+import type { Tick, Ticked } from './show.js';
 import type { ControlWant, Want } from './sound.js';
 import type { Fact, Value, When } from './value.js';
 
@@ -225,9 +226,21 @@ class Renamer {
           ...part,
           expects: part.expects.map((e) => ({ ...e, value: String(this.valueAt(theRef(e.control), e.value)) })),
         };
+      case 'tick':
+        return part.device === this.device.id ? this.tick(part) : part;
       default:
         return part;
     }
+  }
+
+  /** A ticked line stands for the same position, called otherwise: it stays ticked. */
+  private tick(tick: Tick): Tick {
+    const lines = Object.entries(tick.lines).map(([text, how]): readonly [string, Ticked] => {
+      const [control, ...value] = (how.is ?? '').split('=');
+      if (!control || value.length === 0 || !controlIn(this.device, control)) return [text, how];
+      return [text, { ...how, is: `${control}=${this.value(control, value.join('='))}` }];
+    });
+    return { ...tick, lines: Object.fromEntries(lines) };
   }
 }
 

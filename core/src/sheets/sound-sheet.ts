@@ -11,7 +11,7 @@ import { wantTarget, type Sound, type Want } from '../rig/sound.js';
 import type { Anatomy, Embedded } from '../signal/graph/anatomy.js';
 import { signalOrder } from '../signal/graph/order.js';
 import { theFirst, theItem } from '../known/the.js';
-import { controlAt, memoryChosenBy } from '../rig/box.js';
+import { controlAt, isArrangement, memoryChosenBy } from '../rig/box.js';
 
 /** A column of the sound sheet: one thing that sounds want of one box. */
 export type Column = {
@@ -128,7 +128,7 @@ const memoryColumns = (rig: Rig, device: Device, memory: Memory): readonly Colum
   });
 };
 
-/** The want that counts in a hook-up: the sound's own, else its nearest forebear's. */
+/** The want that counts in a hook-up: the sound's own, else its nearest forebear's; an order of stages ends that of a switcher. */
 const standingWant = (
   rig: Rig,
   sound: Sound,
@@ -139,6 +139,7 @@ const standingWant = (
   for (let one: Sound | undefined = sound; one && !seen.has(one.id); one = one.parent && partOf(rig, one.parent)) {
     const want = ownWant(one, target, hookup);
     if (want) return { want, own: one === sound };
+    if (one.order && isArrangement(rig, target)) return undefined;
     seen.add(one.id);
   }
   return undefined;

@@ -7,6 +7,7 @@ import {
   INSTRUMENT,
   HEARD,
   begun,
+  stillInFront,
   tunedLast,
   hasWireless,
   TUNER,
@@ -15,6 +16,7 @@ import {
   question,
   choice,
   VOLUME,
+  volumePedal,
 } from './questions.js';
 
 export const STRAIGHT: StartingPoint = {
@@ -62,12 +64,9 @@ export const FRONT_AND_LOOP: StartingPoint = {
         x.slots.some((s) => s.is === 'block' && (s.stage === 'modulation' || s.stage === 'tremolo')),
       );
     const inFront = a('modulation') === 'front' ? late.filter(moves) : [];
-    const volume = a('volume') === 'none' ? undefined : c.cast('volume', 'level under the foot');
-    const last = c.chain(
-      begun(c, a),
-      [...front, ...inFront, ...(volume && a('volume') === 'front' ? [volume] : [])],
-      usual,
-    );
+    const volume = volumePedal(c, a);
+    const first = begun(c, a, { volume });
+    const last = c.chain(first, [...front, ...inFront, ...stillInFront(c, a, volume)], usual);
     const amp = c.cast('amp with a loop', 'its loop takes what belongs after the gain');
     const end = tunedLast(c, last, a);
     c.lead(end, theOutput(end).id, amp, 'in', 'into the front of the amp');
@@ -121,9 +120,9 @@ export const FOUR_CABLES: StartingPoint = {
       a('size') === 'four' ? 'switcher of four' : 'switcher',
       'takes every pedal in and out, and sends MIDI',
     );
-    const volume = a('volume') === 'none' ? undefined : c.cast('volume', 'level under the foot');
-    const first = begun(c, a, a('air') === 'wireless' ? 'asked for' : 'none');
-    const before = tunedLast(c, c.chain(first, volume && a('volume') === 'front' ? [volume] : [], usual), a);
+    const volume = volumePedal(c, a);
+    const first = begun(c, a, { air: a('air') === 'wireless' ? 'asked for' : 'none', volume });
+    const before = tunedLast(c, c.chain(first, stillInFront(c, a, volume), usual), a);
     const amp = c.cast('amp with a loop', 'gives its preamp to the switcher');
     c.lead(before, theOutput(before).id, switcher, 'in', 'third of the four cables: the guitar into the switcher');
     const loops = [...insertsOf(switcher)].filter((i) => /^loop/.test(i.id));

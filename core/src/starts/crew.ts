@@ -13,7 +13,7 @@ import {
 import { theFirst } from '../known/the.js';
 import type { Device, Insert, Stage } from '../rig/device.js';
 import type { HeardWish } from '../rig/hookup.js';
-import { ref, type Id } from '../rig/ids.js';
+import { ref, splitRef, type Id } from '../rig/ids.js';
 import { all, type Rig } from '../rig/rig.js';
 
 /** A jack from which the signal goes on. */
@@ -238,6 +238,11 @@ export class Crew {
 
   lead(from: Device, out: string, to: Device, into: string, why: string): void {
     this.leads.push({ from: ref(from.id, out), to: ref(to.id, into), why });
+  }
+
+  /** Whether a lead goes into this box already. */
+  isPlugged(box: Device): boolean {
+    return this.leads.some(({ to }) => splitRef(to).device === box.id);
   }
 
   /** A box in a loop of its host. */

@@ -102,15 +102,28 @@ export const instrument = (c: Crew, a: StartAnswer): Device =>
 const TUNING = 'tuned in silence';
 const tunerOut = (d: Device): boolean => d.jacks.some((j) => j.id === 'tuner' && j.poles.tip === 'out');
 
+/** The volume pedal where one is wanted: in front, with an own output for the tuner where that is wanted too. */
+export const volumePedal = (c: Crew, a: StartAnswer): Device | undefined => {
+  if (a('volume') === 'none') return undefined;
+  const isTapped = a('volume') === 'front' && a('tuner') === 'tap';
+  return c.cast(isTapped ? 'volume with a tuner output' : 'volume', 'level under the foot');
+};
+
+/** The volume pedal as what still has to be plugged in front: nothing, where it stands elsewhere or is plugged already. */
+export const stillInFront = (c: Crew, a: StartAnswer, volume: Device | undefined): readonly Device[] =>
+  volume && a('volume') === 'front' && !c.isPlugged(volume) ? [volume] : [];
+
+interface Beginning {
+  readonly air?: 'as the kit has it' | 'asked for' | 'none';
+  /** Cast already, where the starting point asks for one. */
+  readonly volume?: Device | undefined;
+}
+
 /**
  * The instrument, the wireless that the kit has, and the tuner where it is wanted at the front.
  * @returns what the rest is plugged into
  */
-export const begun = (
-  c: Crew,
-  a: StartAnswer,
-  air: 'as the kit has it' | 'asked for' | 'none' = 'as the kit has it',
-) => {
+export const begun = (c: Crew, a: StartAnswer, { air = 'as the kit has it', volume }: Beginning = {}) => {
   const source = instrument(c, a);
   const wireless =
     air === 'asked for'
@@ -118,16 +131,25 @@ export const begun = (
       : air === 'as the kit has it'
         ? c.maybe('wireless', 'your wireless; its receiver is also a buffer')
         : undefined;
-  return tuned(c, wireless ? c.chain(source, [wireless], usual) : source, a);
+  return tuned(c, wireless ? c.chain(source, [wireless], usual) : source, a, volume);
 };
 
-export const tuned = (c: Crew, from: Device, a: StartAnswer): Device => {
-  if (a('tuner') === 'first') {
+export const tuned = (c: Crew, from: Device, a: StartAnswer, volume?: Device): Device => {
+  const isTapped = a('tuner') === 'tap';
+  // One volume pedal is enough: behind the gain its tuner output would give the tuner what the preamp makes of it.
+  const isBehind = isTapped && volume !== undefined && a('volume') !== 'front' && !tunerOut(from);
+  if (isBehind)
+    c.notes.push(
+      'The volume pedal stands after the gain, so its tuner output would not hear the instrument alone: the tuner stands first.',
+    );
+  if (a('tuner') === 'first' || isBehind) {
     const tuner = c.cast('tuner', `${TUNING}, always in the path`);
     return c.chain(from, [tuner], () => 'the tuner mutes all that comes after it');
   }
-  if (a('tuner') !== 'tap') return from;
-  const tapped = tunerOut(from) ? from : c.cast('volume with a tuner output', 'its tuner output takes the tuner');
+  if (!isTapped) return from;
+  const tapped = tunerOut(from)
+    ? from
+    : (volume ?? c.cast('volume with a tuner output', 'its tuner output takes the tuner'));
   const last = tapped === from ? from : c.chain(from, [tapped], usual);
   c.notes.push('A tuner beside the path mutes nothing: tune with the volume down, or where something else mutes.');
   c.lead(tapped, 'tuner', c.cast('tuner', 'reads beside the path'), 'in', 'nothing of the tuner is in the path');

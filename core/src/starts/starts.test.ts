@@ -1,3 +1,5 @@
+import { stagesOf } from '../edits/wire.js';
+import type { Stage } from '../rig/device.js';
 import { line } from '../../testing/run-line.js';
 import { apply } from '../change/apply.js';
 import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
@@ -218,4 +220,20 @@ describe('the kit comes first', () => {
     expect(edit.remove).toHaveLength(all(rig, 'cable').filter((c) => c.hookup === hookup).length);
     expect(soundsInOrder(after(rig, edit))).toHaveLength(16);
   });
+});
+
+test('one volume pedal and one tuner are enough, wherever both are wanted', () => {
+  for (const [name, rig] of KITS)
+    for (const p of STARTING_POINTS.filter(({ questions }) => questions.some((q) => q.id === 'volume')))
+      for (const volume of ['front', 'loop', 'none'])
+        for (const tuner of ['first', 'last', 'tap', 'none']) {
+          const plan = planned(rig, p, { volume, tuner });
+          const cast = [...plan.used, ...plan.got].map(({ device }) => device);
+          const count = (stage: Stage) =>
+            cast.filter((d) => stagesOf(d).includes(stage) && !stagesOf(d).includes('wireless')).length;
+          const where = `${name}, ${p.key}: volume ${volume}, tuner ${tuner}`;
+          const wanted = volume !== 'none' || (tuner === 'tap' && count('volume') > 0);
+          expect([where, count('volume'), count('tuner')]).toEqual([where, wanted ? 1 : 0, tuner === 'none' ? 0 : 1]);
+          expect([where, grave(started(rig, plan))]).toEqual([where, []]);
+        }
 });

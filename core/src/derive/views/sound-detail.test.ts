@@ -4,13 +4,13 @@ import { BALLROOM_ID, FERRY_ID, islandRun } from '../../demo/island-run.js';
 import { makeDevice } from '../../catalogue/make.js';
 import { clearOrder, setArrangement } from '../../edits/arrange.js';
 import { replaceDevice } from '../../edits/replace.js';
-import { setHears, setLevel, setOrder, setWant } from '../../edits/sounds.js';
+import { addSound, setHears, setLevel, setOrder, setWant } from '../../edits/sounds.js';
 import type { Id } from '../../rig/ids.js';
 import { all, partOf, type Part, type Rig } from '../../rig/rig.js';
 import { benchView } from './bench-view.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { setUpBench, takeStep } from '../play/play.js';
-import { besideIn, carriedIn } from '../../signal/graph/arrangement.js';
+import { besideIn, carriedIn, inLineIn } from '../../signal/graph/arrangement.js';
 import { soundRun } from './view.js';
 import { soundDetail } from './sound-detail.js';
 
@@ -97,6 +97,23 @@ describe('the order of the stages', () => {
     expect(splits.map((s) => s.arms.length)).toEqual([2]);
     const cleared = after(both, clearOrder(partOf(both, 'sound:04')!, [place.control]));
     expect(partOf(cleared, 'sound:04')!.wants).toEqual(partOf(swapped, 'sound:04')!.wants);
+  });
+  test('a derived sound is put in line again although its parent goes through two loops at once', () => {
+    const swapped = after(demo, replaceDevice(demo, 'device:swi', 'switcher-8-parallel')!.edit);
+    const place = detail(swapped, 'sound:04').order.find((p) => p.text === 'HIG')!.loop!;
+    const beside = 'loop1 loop2 ( loop3 | loop4 ) loop5 loop6 loop7 loop8';
+    const scope = { hookup: BALLROOM_ID, only: false };
+    const both = after(swapped, setArrangement(partOf(swapped, 'sound:04')!, place.control, beside, [], scope));
+    const derived = after(both, addSound(both, 'sound:new', 'Lead, quieter', 'lead', 'sound:04'));
+    const besides = (rig: Rig) => detail(rig, 'sound:new').order.filter((p) => p.loop?.beside).length;
+    expect(besides(derived)).toBe(2);
+    const stages = detail(derived, 'sound:new')
+      .order.filter((p) => p.loop)
+      .flatMap((p) => p.stages);
+    const line = inLineIn(beside, 'loop4');
+    const inLine = after(derived, setArrangement(partOf(derived, 'sound:new')!, place.control, line, stages, scope));
+    expect(besides(inLine)).toBe(0);
+    expect(detail(inLine, 'sound:04').order.filter((p) => p.loop?.beside)).toHaveLength(2);
   });
   test('what no switcher can bring about is said', () => {
     const wrong = after(demo, setOrder(lead, ['device:dly.delay', 'device:low.overdrive']));

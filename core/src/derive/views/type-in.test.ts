@@ -3,7 +3,7 @@ import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
 import { changeDevice, rebuildDevice } from '../../edits/devices.js';
 import { replaceDevice } from '../../edits/replace.js';
 import { setDisplay, setWant } from '../../edits/sounds.js';
-import { tick, tickId, tickOf, untick } from '../../edits/ticks.js';
+import { tick, tickId, tickOf, untick, type ProgramPlace } from '../../edits/ticks.js';
 import { renamedIn, type Renaming } from '../../rig/renaming.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
@@ -94,6 +94,18 @@ describe('ticking off', () => {
     const changed = after(ticked, changeDevice(dly, { code: 'ECH', memories }));
     const now = slot(changed, 'SWI', '1A');
     expect(now.lines[2]!.text).toBe('channel 3, program 0 on the wire, ECH shows 1');
+    expect(now.lines.every((l) => l.ticked)).toBe(true);
+    expect(now.gone).toEqual([]);
+  });
+  test('a position that is called otherwise stays ticked: the box holds the same', () => {
+    const at: ProgramPlace = { device: 'device:dly', memory: partOf(demo, 'device:dly')!.memories[0]!.id, number: 4 };
+    const held = slot(demo, 'DLY', '4').lines;
+    const known = after(demo, tick(demo, at, held, held, HOW));
+    const change: Renaming = { of: 'value', control: 'on', from: 'on', to: 'engaged' };
+    const box = partOf(known, 'device:dly')!;
+    const renamed = after(known, rebuildDevice(known, renamedIn(box, change), [change]));
+    const now = slot(renamed, 'DLY', '4');
+    expect(texts(now)).toContain('on/off engaged');
     expect(now.lines.every((l) => l.ticked)).toBe(true);
     expect(now.gone).toEqual([]);
   });

@@ -1,3 +1,4 @@
+import { isArrangement } from '../../rig/box.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn, once } from '../../kept/kept.js';
@@ -143,7 +144,10 @@ const settled = (
   return { any: true };
 };
 
-/** @returns what the sound says, with what it takes over from its parent where it says nothing itself */
+/**
+ * An order of stages that a sound says takes the place of what its forebears say of a switcher's arrangement.
+ * @returns what the sound says, with what it takes over from its parent where it says nothing itself
+ */
 export const saidBy = (rig: Rig, sound: Sound, hookup: Hookup): Said => {
   const line = [...forebears(rig, sound).toReversed(), sound];
   const now = nowIn(rig, hookup.id);
@@ -151,6 +155,7 @@ export const saidBy = (rig: Rig, sound: Sound, hookup: Hookup): Said => {
   const controls = new Map<Ref, SaidValue>();
   const pedals = new Map<Ref, PedalWant>();
   for (const one of line) {
+    if (one.order) for (const control of controls.keys()) if (isArrangement(rig, control)) controls.delete(control);
     for (const [target, want] of standing(one.wants, now)) {
       if ('stage' in want) stages.set(target, want.is);
       else {

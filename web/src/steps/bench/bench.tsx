@@ -1,4 +1,5 @@
 import './bench.css';
+import { someOf } from '@yunta/core/known/some-of';
 import { Button, Select } from '@mantine/core';
 import type { BenchView } from '@yunta/core/derive/views/bench-view';
 import { FAULT_GROUPS, type Fault } from '@yunta/core/derive/play/faults';
@@ -173,13 +174,16 @@ const Stands = ({ bench: { sound, audio, wire } }: { bench: BenchView }) => {
   );
 };
 
+/** What stands otherwise than wanted is named up to here; the boxes below show all of it. */
+const MOST_WRONG = 6;
+
 /** Before anything was stomped nothing is wrong: the boxes stand as they wake up. */
 const AtPowerUp = ({ sound, isSure }: Pick<BenchView, 'sound'> & { isSure: boolean }) => (
   <span>
     <strong>Just switched on.</strong> Nothing was stomped yet.{' '}
     {sound &&
       (sound.wrong.length
-        ? `The slot of ${sound.name} is loaded, but not everything stands as it wants: ${sound.wrong.join('; ')}.${isSure ? ' A stomp brings it.' : ''}`
+        ? `The slot of ${sound.name} is loaded, but not everything stands as it wants: ${someOf(sound.wrong, MOST_WRONG, '; ')}.${isSure ? ' A stomp brings it.' : ''}`
         : `${sound.name} is loaded, and everything stands as it wants.`)}
   </span>
 );
@@ -189,7 +193,7 @@ const AsWanted = ({ sound }: Pick<BenchView, 'sound'>) => {
   if (sound.wrong.length)
     return (
       <span className="broken">
-        {sound.name} is not as wanted: {sound.wrong.join('; ')}.
+        {sound.name} is not as wanted: {someOf(sound.wrong, MOST_WRONG, '; ')}.
       </span>
     );
   if (sound.silentAt.length) return <span className="soft">The controls of {sound.name} stand as wanted.</span>;

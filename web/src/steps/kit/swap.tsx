@@ -1,3 +1,4 @@
+import { someOf } from '@yunta/core/known/some-of';
 import { Button, Select, type ComboboxParsedItem, type OptionsFilter } from '@mantine/core';
 import { SHELVES } from '@yunta/core/catalogue/boxes';
 import { replaceDevice } from '@yunta/core/edits/replace';
@@ -83,10 +84,7 @@ export const Swap = ({ device }: { device: Device }) => {
             .
           </p>
           {replacement.lost.length > 0 && (
-            <p className="swap-line">
-              Has no place there: {replacement.lost.slice(0, 6).join('; ')}
-              {replacement.lost.length > 6 ? `; and ${replacement.lost.length - 6} more` : ''}.
-            </p>
+            <p className="swap-line">Has no place there: {someOf(replacement.lost, 6, '; ')}.</p>
           )}
           {replacement.follows.programs > 0 && (
             <p className="swap-line">

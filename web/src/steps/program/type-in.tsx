@@ -1,3 +1,4 @@
+import { someOf } from '@yunta/core/known/some-of';
 import { Button, Checkbox } from '@mantine/core';
 import type { TypeBox, TypeSlot } from '@yunta/core/derive/views/type-in';
 import { together } from '@yunta/core/change/edit';
@@ -135,7 +136,7 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
   const open = slot.lines.filter((l) => !l.ticked);
   const done = (lines: readonly Typed[]) =>
     edit(tick(rig, place, lines, slot.lines, howNow(who, rig.revision)), `${box.code} ${slot.shown}: typed in`);
-  const names = slot.sounds.map((id) => partOf(rig, id)?.name).filter((n) => n !== undefined && n !== slot.name);
+  const names = slot.sounds.flatMap((id) => partOf(rig, id)?.name ?? []).filter((n) => n !== slot.name);
   return (
     <section className="type-slot" aria-label={`${box.code} ${slot.shown}`}>
       <div>
@@ -155,13 +156,7 @@ const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who:
       </div>
       <div style={{ minWidth: 0 }}>
         <strong style={{ overflowWrap: 'anywhere' }}>{slot.name || 'a program of the box'}</strong>
-        {names.length > 0 && (
-          <span className="soft">
-            {' '}
-            called by {names.slice(0, 4).join(', ')}
-            {names.length > 4 ? ` and ${names.length - 4} more` : ''}
-          </span>
-        )}
+        {names.length > 0 && <span className="soft"> called by {someOf(names, 4)}</span>}
         {slot.typed && box.slots.some((s) => !s.typed) && <span className="soft"> · as somebody typed it</span>}
         <Link
           className="type-otherwise no-print"

@@ -1,3 +1,4 @@
+import { someOf } from '@yunta/core/known/some-of';
 import { Button, Select, Textarea } from '@mantine/core';
 import type { WireAnswer } from '../../worker/asking.js';
 import type { Edit } from '@yunta/core/change/edit';
@@ -256,8 +257,7 @@ const Compared = ({
         )}
         {notHeard.length > 0 && (
           <p className="soft" style={{ margin: '8px 0 0' }}>
-            Not in this capture: {notHeard.slice(0, 8).join('; ')}
-            {notHeard.length > 8 ? ` and ${notHeard.length - 8} more` : ''}.
+            Not in this capture: {someOf(notHeard, 8, '; ')}.
           </p>
         )}
         {notes.map((n) => (

@@ -1,8 +1,8 @@
 import './proof.css';
-import { Button, Checkbox } from '@mantine/core';
+import { Button, Checkbox, Select } from '@mantine/core';
 import type { SoundView } from '@yunta/core/derive/views/view';
 import { USUAL_DISTURBANCES } from '@yunta/core/rig/hookup';
-import { splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
+import { splitRef, theId, type Id, type Ref } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import { VERDICTS } from '@yunta/core/recall/verdict/sound-verdict';
 import { SIGNS, VERDICT_WORDS } from '@yunta/core/recall/words/verdict-words';
@@ -63,23 +63,7 @@ export const Proof = () => {
         <WhatIfs asked={whatIfs} />
       </section>
       <aside className="proof-told no-print">
-        {told.length > 1 && (
-          <div role="group" aria-label="Sounds that do not come back by themselves" className="proof-names">
-            {told.map((s) => (
-              <Button
-                key={s.id}
-                size="compact-sm"
-                variant={s === shown ? 'filled' : 'default'}
-                aria-pressed={s === shown}
-                onClick={() => choose(s.id)}
-              >
-                <span aria-hidden="true">{SIGNS[s.verdict]}&nbsp;</span>
-                <span className="visually-hidden">{VERDICT_WORDS[s.verdict]}: </span>
-                {s.name}
-              </Button>
-            ))}
-          </div>
-        )}
+        {told.length > 1 && shown && <ToldSounds told={told} shown={shown} choose={choose} />}
         {!shown && <AllProved />}
         {shown && (shown.verdict === 'cannot sound' || shown.verdict === 'undecided') && <Reason sound={shown} />}
         {shown && shown.wrong.length > 0 && <Broken sound={shown} />}
@@ -90,6 +74,45 @@ export const Proof = () => {
     </div>
   );
 };
+
+/** Beyond these a row of names is a wall: they are found in a list. */
+const MOST_NAMES = 12;
+
+interface ToldProps {
+  readonly told: readonly SoundView[];
+  readonly shown: SoundView;
+  readonly choose: (id: Id<'sound'>) => void;
+}
+
+/** The sounds that are not proved: which one is told about. */
+const ToldSounds = ({ told, shown, choose }: ToldProps) =>
+  told.length > MOST_NAMES ? (
+    <Select
+      aria-label="Sounds that do not come back by themselves"
+      description={`${told.length} sounds, worst first`}
+      searchable
+      allowDeselect={false}
+      value={shown.id}
+      onChange={(id) => id && choose(theId('sound', id))}
+      data={told.map((s) => ({ value: s.id, label: `${SIGNS[s.verdict]} ${s.name}` }))}
+    />
+  ) : (
+    <div role="group" aria-label="Sounds that do not come back by themselves" className="proof-names">
+      {told.map((s) => (
+        <Button
+          key={s.id}
+          size="compact-sm"
+          variant={s === shown ? 'filled' : 'default'}
+          aria-pressed={s === shown}
+          onClick={() => choose(s.id)}
+        >
+          <span aria-hidden="true">{SIGNS[s.verdict]}&nbsp;</span>
+          <span className="visually-hidden">{VERDICT_WORDS[s.verdict]}: </span>
+          {s.name}
+        </Button>
+      ))}
+    </div>
+  );
 
 /** What is set once and left so stands where the headline counts it: taking it for granted is one press away. */
 const SetOnce = () => {

@@ -1,3 +1,4 @@
+import { someOf } from '@yunta/core/known/some-of';
 import { Button } from '@mantine/core';
 import type { InputLine } from '@yunta/core/derive/views/input-list';
 import { rigName } from '@yunta/core/rig/rig';
@@ -14,10 +15,7 @@ const SIDE_WORDS: Readonly<Record<InputLine['side'], string>> = {
 /** Names beyond these are counted. */
 const MOST_NAMED = 6;
 
-const listed = (names: readonly string[]): string =>
-  names.length > MOST_NAMED
-    ? `${names.slice(0, MOST_NAMED).join(', ')} and ${names.length - MOST_NAMED} more`
-    : names.join(', ');
+const listed = (names: readonly string[]): string => someOf(names, MOST_NAMED);
 
 /** The input list of this hook-up: what the engineer of the house wants to know of each line, on one sheet of paper. */
 export const ForTheHouse = () => {
