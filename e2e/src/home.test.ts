@@ -151,6 +151,8 @@ test('who is at the keyboard is asked once; a mark tells afterwards what changed
   await hands.type('textbox', 'Name of a mark', 'before the ferry tour');
   await hands.click('button', 'Set a mark');
   await hands.sees('Mark: before the ferry tour, by Ines');
+  await hands.click('button', 'Played a gig');
+  await hands.sees('Mark: gig, by Ines');
   await hands.press('Escape');
   await hands.page.waitForFunction(() => !document.querySelector('[role=dialog]'));
   await hands.click('button', 'CMP, Bass compressor: show it');
@@ -159,6 +161,9 @@ test('who is at the keyboard is asked once; a mark tells afterwards what changed
   await hands.click('button', 'Night market bass: the whole rig');
   await hands.click('menuitem', 'History');
   await hands.click('button', 'Mark: before the ferry tour: what changed since');
+  await hands.sees('Bass compressor: name: Squeezer (was: Bass compressor)');
+  await hands.click('button', 'Mark: before the ferry tour: what changed since');
+  await hands.click('button', 'What changed since the last gig');
   await hands.sees('Bass compressor: name: Squeezer (was: Bass compressor)');
   await hands.page.close();
 });

@@ -5,10 +5,11 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import { sayChange, type SaidChange } from '@yunta/core/sheets/change-words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api, type HistoryEntry } from '../session/api.js';
+import { all } from '@yunta/core/rig/rig';
+import { api, HISTORY_PAGE, type HistoryEntry } from '../session/api.js';
 import { newPartId } from '../session/ids.js';
 import { fits, TextField } from '../shared/text-field.js';
-import { byWhom, dayText, hourText } from '../shared/ago-text.js';
+import { agoText, byWhom, dayText, hourText } from '../shared/ago-text.js';
 import { useRig } from '../shared/rig-context.js';
 
 /** A change that only marks a moment is called so. */
@@ -180,9 +181,59 @@ const SaidChanges = ({ changes }: { changes: readonly SaidChange[] }) => (
   </ul>
 );
 
-/** A mark is a note in the log, so that it is found again by its name, and what changed since by the history. */
-export const SetMark = () => {
+/** The mark of an evening that was played. */
+const GIG = 'gig';
+
+/** Sets a note in the log, so that the moment is found again by its name. */
+const useMark = () => {
   const { edit } = useRig();
+  return (text: string) =>
+    edit(
+      {
+        put: [{ kind: 'logEntry', id: newPartId('logEntry'), when: new Date().toISOString(), text, about: [] }],
+        remove: [],
+      },
+      `${MARK}${text}`,
+    );
+};
+
+/** The revision of the last evening that was played, however far back. */
+const lastGig = async (rigId: string): Promise<HistoryEntry | null> => {
+  for (let before: number | undefined; ;) {
+    const page = await api.history(rigId, before);
+    const gig = page.find((e) => e.label === `${MARK}${GIG}`);
+    if (gig || page.length < HISTORY_PAGE) return gig ?? null;
+    before = page.at(-1)?.revision;
+  }
+};
+
+/** What stands otherwise than at the last gig. */
+export const SinceTheLastGig = () => {
+  const { rig, rigId } = useRig();
+  const [opened, open] = useState(false);
+  const gigs = all(rig, 'logEntry').filter((note) => note.text === GIG);
+  const last = gigs.sort((a, b) => a.when.localeCompare(b.when)).at(-1);
+  const { data: gig } = useQuery({
+    queryKey: ['last gig', rigId, last?.id],
+    queryFn: () => lastGig(rigId),
+    enabled: opened && last !== undefined,
+    retry: 0,
+  });
+  if (!last) return null;
+  return (
+    <div className="since-gig">
+      <Button size="compact-sm" variant="default" aria-expanded={opened} onClick={() => open(!opened)}>
+        What changed since the last gig
+      </Button>{' '}
+      <span className="soft">{agoText(last.when, new Date())}</span>
+      {opened && gig && <SinceThen revision={gig.revision} />}
+    </div>
+  );
+};
+
+/** Marks a moment: by a name, or as a gig. */
+export const SetMark = () => {
+  const mark = useMark();
   const [name, setName] = useState('');
   return (
     <form
@@ -190,14 +241,7 @@ export const SetMark = () => {
       onSubmit={(e) => {
         e.preventDefault();
         if (!fits(name, LONGEST.name)) return;
-        const text = name.trim();
-        edit(
-          {
-            put: [{ kind: 'logEntry', id: newPartId('logEntry'), when: new Date().toISOString(), text, about: [] }],
-            remove: [],
-          },
-          `${MARK}${text}`,
-        );
+        mark(name.trim());
         setName('');
       }}
     >
@@ -211,6 +255,9 @@ export const SetMark = () => {
       />
       <Button type="submit" size="xs" variant="default" disabled={!fits(name, LONGEST.name)}>
         Set a mark
+      </Button>
+      <Button size="xs" variant="default" onClick={() => mark(GIG)}>
+        Played a gig
       </Button>
     </form>
   );

@@ -8,7 +8,7 @@ import { api, HISTORY_PAGE } from '../session/api.js';
 import { sayAll } from '../session/store.js';
 import { AboutRig } from './about.js';
 import { YourName } from '../shared/your-name.js';
-import { HistoryList, SetMark } from './history-list.js';
+import { HistoryList, SetMark, SinceTheLastGig } from './history-list.js';
 import { useRig } from '../shared/rig-context.js';
 import { surely } from '@yunta/core/known/the';
 
@@ -64,6 +64,7 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
         <YourName />
         <SetMark />
       </div>
+      <SinceTheLastGig />
       <AboutRig />
       <Notes />
       <HistoryList

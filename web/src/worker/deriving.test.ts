@@ -167,7 +167,10 @@ describe('what the worker answers', () => {
   test('what can happen to the boxes is told in words', () => {
     const { worker } = loaded();
     expect(worker.answers.mishaps().map((m) => m.text)).toEqual(
-      expect.arrayContaining(['Stereo delay loses its power and wakes again', 'Step on Stereo reverb itself (switch)']),
+      expect.arrayContaining([
+        'Stereo delay loses its power and comes on again',
+        'Step on Stereo reverb itself (switch)',
+      ]),
     );
   });
   test('each hook-up is judged, and the one that is shown stays as it was', () => {

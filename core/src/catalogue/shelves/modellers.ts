@@ -232,7 +232,7 @@ export const looperStation: Generic = {
     ],
     controls: [
       { id: 'memory', domain: { min: 0, max: 98, unit: '' }, powerUp: 'left', use: 'sound' },
-      choice('out2', ['main', 'sub'], { use: 'setting' }),
+      choice('out2', ['main', 'sub'], { use: 'setting', name: 'second input goes to' }),
     ],
     actuators: [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'memories', slot: 'value' }] }],
     memories: [

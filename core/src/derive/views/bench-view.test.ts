@@ -74,7 +74,10 @@ describe('the bench as the screen shows it', () => {
     call('sound:04');
     const view = look();
     expect(view.sound).toEqual({ id: 'sound:04', name: 'Keeper', wrong: [], silentAt: [] });
-    expect(view.boxes.find((b) => b.code === 'LOP')!.says.map((s) => s.text)).toEqual(['memory 4', 'out2 sub']);
+    expect(view.boxes.find((b) => b.code === 'LOP')!.says.map((s) => s.text)).toEqual([
+      'memory 4',
+      'second input goes to sub',
+    ]);
     expect(view.wire.map((w) => w.bytes).filter(Boolean)).toEqual(['C7 03']);
   });
 });

@@ -35,7 +35,7 @@ const disturbancesHere = (bearings: Bearings, has: (is: (device: Device) => bool
     {
       isThere: has((d) => d.controls.length > 0),
       isIn: admits.powerCycle,
-      says: 'One box after another loses its power and wakes again, in every way in which it can',
+      says: 'One box after another loses its power and comes on again, in every way in which it can',
     },
     {
       isThere: has((d) => d.controls.some((c) => 'min' in c.domain && c.use === 'sound')),
@@ -46,7 +46,7 @@ const disturbancesHere = (bearings: Bearings, has: (is: (device: Device) => bool
 };
 
 /**
- * @example reckoned(derived).with[0] // 'Each box may stand in any way in which it can wake, when the power first
+ * @example reckoned(derived).with[0] // 'Each box may stand in any way in which it can come on, when the power first
  * comes on.'
  */
 export const reckoned = ({
@@ -60,7 +60,7 @@ export const reckoned = ({
   const kinds = disturbancesHere(bearings, has);
   return {
     with: [
-      'Each box may stand in any way in which it can wake, when the power first comes on.',
+      'Each box may stand in any way in which it can come on, when the power first comes on.',
       ...kinds.filter((k) => k.isIn).map((k) => `${k.says}.`),
       ...(has((d) => d.midi !== undefined)
         ? [
@@ -75,7 +75,7 @@ export const reckoned = ({
       ...kinds.filter((k) => !k.isIn).map((k) => `${k.says} (not ticked).`),
       ...leftOut(bearings, boxes, plugged.size),
       ...(modelled.anyhow.size > 0 || modelled.tooMany.length > 0
-        ? ['Boxes that wake in more ways than can be looked at one by one: what rests on them is not decided.']
+        ? ['Boxes that come on in more ways than can be looked at one by one: what rests on them is not decided.']
         : []),
       'Two feet at the same moment, a foot that comes too soon, a message that is lost: each is asked for apart.',
       'A cable that falls out, a box that breaks: try those on the bench.',

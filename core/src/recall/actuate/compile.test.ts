@@ -90,7 +90,7 @@ describe('hands and feet', () => {
       settings: { 't.mute': 'off' },
       with: wakes,
     });
-    expect(granted(set)).toEqual([['T mute off, wakes on', 'set for this hook-up']]);
+    expect(granted(set)).toEqual([['T mute off, on after power-up', 'set for this hook-up']]);
   });
   test('what is set before the show is taken for granted, and the proof says so', () => {
     const granted = model(compiled(rig)).granted.map((g) => `${g.control} ${g.value}`);

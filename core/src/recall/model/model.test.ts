@@ -156,7 +156,7 @@ describe('what can happen', () => {
         'Let go of Lift',
         'Stomp Delay throw',
         'Step on Stereo delay itself (switch)',
-        'Stereo delay loses its power and wakes again',
+        'Stereo delay loses its power and comes on again',
       ]),
     );
     expect(new Set(words).size).toBe(words.length);

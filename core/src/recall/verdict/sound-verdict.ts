@@ -73,13 +73,13 @@ const asFarAsKnown = (m: Modelled, proof: Verdict): Verdict => {
   if (m.tooMany.length > 0)
     return {
       is: 'undecided',
-      because: 'What boxes do when they wake depends on more ways to wake than can be looked at one by one.',
+      because: 'What boxes do when they come on depends on more ways to come on than can be looked at one by one.',
     };
   if (proof.is !== 'broken') return proof;
   const known = proof.wrong.filter((w) => !w.example().events.some((id) => m.anyhow.has(id)));
   if (known.length === proof.wrong.length) return proof;
   if (known.length > 0) return { ...proof, wrong: known, length: Math.min(...known.map((w) => w.length)) };
-  return { is: 'undecided', because: 'A box that it rests on wakes in more ways than can be looked at one by one.' };
+  return { is: 'undecided', because: 'A box that it rests on comes on in more ways than can be looked at one by one.' };
 };
 
 /**

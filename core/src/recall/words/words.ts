@@ -33,10 +33,10 @@ export const controlText = (rig: Rig, control: Ref): string => {
 
 /**
  * What is taken for granted of a control, and how it comes up if its box wakes otherwise.
- * @example 'TUN mute off, wakes on'
+ * @example 'TUN mute off, on after power-up'
  */
 export const grantedText = (rig: Rig, { control, value, wakes }: Granted): string =>
-  `${controlText(rig, control)} ${valueText(rig, control, value)}${wakes === undefined ? '' : `, wakes ${wakes === 'not known' ? 'nobody knows how' : valueText(rig, control, wakes)}`}`;
+  `${controlText(rig, control)} ${valueText(rig, control, value)}${wakes === undefined ? '' : `, ${wakes === 'not known' ? 'not known' : valueText(rig, control, wakes)} after power-up`}`;
 
 /** A value as the box shows it: programs by their display number, amounts with their unit. */
 export const valueText = (rig: Rig, control: Ref, value: string | number): string => {
@@ -92,7 +92,7 @@ export const stepText = (rig: Rig, step: Footstep): string => {
       const wakes = Object.entries(step.wakes).map(
         ([control, value]) => `${controlAt(rig, theRef(control))?.name ?? splitRef(theRef(control)).name} ${value}`,
       );
-      return `${partOf(rig, step.device)?.name ?? step.device} loses its power and wakes again${wakes.length ? `, with ${wakes.slice(0, 4).join(', ')}` : ''}`;
+      return `${partOf(rig, step.device)?.name ?? step.device} loses its power and comes on again${wakes.length ? `, with ${wakes.slice(0, 4).join(', ')}` : ''}`;
     }
   }
 };

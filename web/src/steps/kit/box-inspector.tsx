@@ -52,7 +52,7 @@ const byText = ({ by, acts }: Actuator): string => {
   if ('hand' in by) return `hand${what}`;
   if ('contact' in by) return 'level' in by ? 'contact sets it' : 'pulse turns it over';
   if ('expression' in by) return 'a pedal moves it';
-  return 'position' in by ? `${by.position} (not used yet)` : 'it wakes up';
+  return 'position' in by ? `${by.position} (not used yet)` : 'it is switched on';
 };
 
 /** What can set a control: its own actuators, and programs that hold it. */

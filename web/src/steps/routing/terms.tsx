@@ -123,7 +123,7 @@ const Pair = ({ pair, terms, hookup }: { pair: Listening; terms: Terms; hookup: 
   );
 };
 
-const AS_IT_WAKES = 'as it wakes';
+const AS_IT_WAKES = 'as it comes on';
 
 const Once = ({ setting, hookup }: { setting: Setting; hookup: Hookup }) => {
   const { edit } = useRig();
@@ -143,7 +143,7 @@ const Once = ({ setting, hookup }: { setting: Setting; hookup: Hookup }) => {
             allowDeselect={false}
             value={said ? String(value) : AS_IT_WAKES}
             data={[
-              { value: AS_IT_WAKES, label: `as the box wakes: ${value}` },
+              { value: AS_IT_WAKES, label: `as the box comes on: ${value}` },
               ...domain.values.map((v) => ({ value: String(v), label: String(v) })),
             ]}
             onChange={(v) => v && set(v === AS_IT_WAKES ? undefined : domain.values.find((x) => String(x) === v))}
@@ -164,7 +164,7 @@ const Once = ({ setting, hookup }: { setting: Setting; hookup: Hookup }) => {
             />
             {said && (
               <Button variant="default" size="compact-xs" onClick={() => set(undefined)}>
-                As it wakes
+                As it comes on
               </Button>
             )}
           </div>
