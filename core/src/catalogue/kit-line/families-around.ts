@@ -71,8 +71,8 @@ export const AROUND: readonly Family[] = [
   {
     says: 'volume; volume pedal; volume treadle',
     boxes: [
-      ['volume', 'passive; mono'],
-      ['volume-active', 'active; buffered'],
+      ['volume', 'passive; mono; tuner out'],
+      ['volume-active', 'tuner out; active; buffered'],
       ['volume-stereo', 'stereo'],
     ],
   },

@@ -45,7 +45,7 @@ export const PLAYED: readonly Family[] = [
   { says: 'cab mic; guitar mic; amp mic; cabinet mic; speaker mic; mic on cab; mic on amp', boxes: [['cab-mic']] },
   {
     says: 'wireless; wireless receiver; wireless system; radio system; radio receiver; wireless guitar; wireless pack; transmitter; wireless transmitter; radio transmitter',
-    boxes: [['wireless'], ['wireless-tuner', 'tuner']],
+    boxes: [['wireless'], ['wireless-tuner', 'tuner; tuner out']],
   },
   {
     says: 'compressor; comp; compression; sustainer',
@@ -238,9 +238,9 @@ export const PLAYED: readonly Family[] = [
   {
     says: 'modeller; modeler; amp and effects modeller; guitar processor; guitar modeller',
     boxes: [
-      ['modeller', '1 loop; loop; stereo; midi; expression'],
-      ['modeller-two-loops', '2 loop; large; stereo; midi'],
-      ['amp-modeller', 'no loop; stereo'],
+      ['modeller', '1 loop; loop; stereo; midi; expression; cab sim'],
+      ['modeller-two-loops', '2 loop; large; stereo; midi; cab sim'],
+      ['amp-modeller', 'no loop; stereo; cab sim'],
     ],
   },
   {

@@ -180,3 +180,16 @@ test.each([
 ])('"%s" is %s', (said, key) =>
   expect(understand(said).heard.map((h) => (h.is === 'taken' ? h.box.key : h.is))).toEqual([key]),
 );
+
+describe('what stands behind a comma after "with"', () => {
+  const heard = (line: string) =>
+    understand(line).heard.map((h) => (h.is === 'taken' ? `${h.count} ${h.box.key}` : h.is));
+  test.each([
+    ['preamp with cab sim, 2 di', ['asked', '2 di']],
+    ['preamp with cab sim, di', ['asked', '1 di']],
+    ['head with loop, 2 cabinets', ['1 valve-head', '2 cab-212']],
+    ['modeller with cab sim, tuner', ['1 modeller', '1 tuner']],
+    ['volume pedal with tuner out, tuner', ['1 volume', '1 tuner']],
+    ['switcher with tuner out, tuner', ['asked', '1 tuner']],
+  ])('%s: is the next thing on the list, not one more quality', (line, is) => expect(heard(line)).toEqual(is));
+});

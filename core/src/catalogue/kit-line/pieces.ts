@@ -108,7 +108,20 @@ class Gathering {
   private belongs(one: Cut, before: Growing): boolean {
     if (before.cut.line !== one.line || SENTENCE.has(one.mark)) return false;
     if (isEither(one) || !isNaming(one)) return true;
-    return isBeside(one, before) && (isQualityOf(one, before.cut) || isSameAgain(one, before.cut));
+    if (!isBeside(one, before) || this.isNext(one)) return false;
+    return isQualityOf(one, before.cut) || isSameAgain(one, before.cut);
+  }
+
+  /**
+   * Whether a thing behind a comma is the next on the list: "a preamp with cab sim, di". It goes on with what was
+   * begun by "with" only where "and" comes after it: "a head with boost, reverb and a loop".
+   */
+  private isNext(one: Cut): boolean {
+    if (one.mark !== ',') return false;
+    if (one.items.some((item) => item.is === 'count')) return true;
+    const later = this.cuts.slice(this.cuts.indexOf(one) + 1);
+    const ends = later.findIndex((c) => c.line !== one.line || !JOINED.has(c.mark));
+    return !later.slice(0, ends < 0 ? undefined : ends).some(({ mark }) => mark === 'and' || mark === '&');
   }
 
   private join(one: Cut, before: Growing): void {

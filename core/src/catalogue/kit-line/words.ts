@@ -184,6 +184,7 @@ export const QUALITIES: Readonly<Record<string, string>> = {
   di: 'di; di output; di out',
   'line out': 'line out; line output',
   tuner: 'tuner',
+  'tuner out': 'tuner out; tuner output; tuner send',
   piezo: 'piezo; piezo output',
   fat: 'fat; fat single coil',
   'single coil': 'single coil; sss',
