@@ -36,10 +36,12 @@ describe('who calls a sound', () => {
     const uncalled = apply(rig, callFrom(rig, named('Lead'), caller!, undefined));
     if (!uncalled.ok) throw new Error('refused');
     const lead = uncalled.value.rig.parts.sound.get(named('Lead').id)!;
-    expect(slotFrom(lead, caller!)).toBeUndefined();
+    expect(slotFrom(rig, lead, caller!)).toBeUndefined();
     const taken = apply(uncalled.value.rig, callFrom(uncalled.value.rig, lead, caller!, 0));
     if (!taken.ok) throw new Error('refused');
-    expect(slotFrom(taken.value.rig.parts.sound.get(named('Verse clean').id)!, caller!)).toBeUndefined();
+    expect(
+      slotFrom(taken.value.rig, taken.value.rig.parts.sound.get(named('Verse clean').id)!, caller!),
+    ).toBeUndefined();
   });
 
   test('says which typed places hold something else afterwards', () => {
@@ -70,8 +72,8 @@ describe('who calls a sound', () => {
         const slot = r.int(0, Math.min(20, placesOf(any, by).length - 1));
         const done = apply(any, callFrom(any, sound, by, slot));
         if (!done.ok) throw new Error(JSON.stringify(done.error));
-        expect(slotFrom(done.value.rig.parts.sound.get(sound.id)!, by)).toBe(slot);
-        const after = all(done.value.rig, 'sound').filter((x) => slotFrom(x, by) === slot);
+        expect(slotFrom(done.value.rig, done.value.rig.parts.sound.get(sound.id)!, by)).toBe(slot);
+        const after = all(done.value.rig, 'sound').filter((x) => slotFrom(done.value.rig, x, by) === slot);
         expect(after).toHaveLength(1);
       }),
       { numRuns: often(60) },

@@ -37,6 +37,8 @@ const hasTwoSides = (device: Device, goes: Goes): boolean => {
   const sides = new Set(through(device, goes).map((tap) => tap.leg ?? SIDES[tap.at.slice(-2)]));
   return sides.has('left') && sides.has('right');
 };
+/** A desk has a channel for each side. */
+const isDesk = (device: Device): boolean => device.ends?.some((e) => e.is === 'house') ?? false;
 const SIDES: Readonly<Record<string, Leg>> = { '-l': 'left', '-r': 'right' };
 
 /** The best free way from one box into another, by the jacks that the signal goes through. */
@@ -89,7 +91,10 @@ export const inARow = (
       .slice(0, i)
       .reverse()
       .find((before) => plug(before, box));
-    const isWide = feeder && hasTwoSides(thePart(rig, feeder), 'out') && hasTwoSides(thePart(rig, box), 'in');
+    const isWide =
+      feeder &&
+      hasTwoSides(thePart(rig, feeder), 'out') &&
+      (hasTwoSides(thePart(rig, box), 'in') || isDesk(thePart(rig, box)));
     if (isWide) plug(feeder, box);
   });
   return together(...edits);

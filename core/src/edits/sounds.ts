@@ -1,7 +1,7 @@
 import { withMaybe } from '../known/maybe.js';
 import equal from 'fast-deep-equal';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
-import type { Device, Memory } from '../rig/device.js';
+import { makesSound, type Device, type Memory, type Stage } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
@@ -17,7 +17,7 @@ export const freeCall = (
   by: readonly Memory['by'][] = ['slot'],
 ): Call | undefined => {
   for (const device of among) {
-    const memory = device.memories.find((m) => m.by !== undefined && by.includes(m.by));
+    const memory = device.memories.find((m) => m.by !== undefined && by.includes(m.by) && m.inside === undefined);
     if (!memory) continue;
     const taken = new Set(
       all(rig, 'sound')
@@ -33,14 +33,22 @@ export const freeCall = (
 
 /**
  * What calls a sound that nothing was said of: the next free slot of a controller; where there is none, the next place
- * of a song list or a timeline that is plugged in.
+ * of a song list or a timeline that is plugged in; and where nothing commands, a preset of the box that makes the sound.
  */
-const usualCall = (rig: Rig): Call | undefined => {
-  const slot = freeCall(rig);
-  if (slot) return slot;
+export const usualCall = (rig: Rig, boxes: readonly Device[] = all(rig, 'device')): Call | undefined => {
   const plugged = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
-  const wired = all(rig, 'device').filter((d) => plugged.has(d.id));
-  return freeCall(rig, wired, ['song', 'cue']);
+  return (
+    freeCall(
+      rig,
+      boxes.filter((d) => !makesSound(d)),
+    ) ??
+    freeCall(
+      rig,
+      boxes.filter((d) => plugged.has(d.id)),
+      ['song', 'cue'],
+    ) ??
+    freeCall(rig, boxes.filter(makesSound))
+  );
 };
 
 /**
@@ -67,6 +75,9 @@ export const addSound = (
   });
 };
 
+/** Stages of which a box has several, and one always sounds. */
+const ONE_OF: readonly Stage[] = ['preamp', 'channel', 'cabinet simulation'];
+
 /** Of channels of which one always sounds a sound has the first until it says another. */
 const firstChannels = (rig: Rig): readonly Want[] => {
   const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
@@ -77,9 +88,7 @@ const firstChannels = (rig: Rig): readonly Want[] => {
         chain.slots.flatMap((slot): readonly Want[] => {
           const [first] =
             slot.is === 'fork' && slot.arms.length > 1 && slot.arms.every((arm) => arm.when) ? slot.arms : [];
-          const block = first?.slots.find(
-            (s) => s.is === 'block' && (s.stage === 'preamp' || s.stage === 'channel') && !s.on,
-          );
+          const block = first?.slots.find((s) => s.is === 'block' && ONE_OF.includes(s.stage) && !s.on);
           return block ? [{ stage: ref(device.id, block.id), is: 'in' }] : [];
         }),
       ),

@@ -9,10 +9,12 @@ export interface ProgramPlace {
   readonly device: Id<'device'>;
   readonly memory: string;
   readonly number: number;
+  /** For a scene the program that it belongs to. */
+  readonly of?: number;
 }
 
-export const tickId = ({ device, memory, number }: ProgramPlace): Id<'tick'> =>
-  `tick:${device.slice('device:'.length)}-${memory}-${number}`;
+export const tickId = ({ device, memory, number, of }: ProgramPlace): Id<'tick'> =>
+  `tick:${device.slice('device:'.length)}-${memory}-${of === undefined ? number : `${of}-${number}`}`;
 
 export const tickOf = (rig: Rig, place: ProgramPlace): Tick | undefined => partOf(rig, tickId(place));
 

@@ -5,7 +5,7 @@ import type { Compilation } from '../recall/actuate/compile.js';
 import type { Compiled } from '../recall/intend/compiled.js';
 import { listeners } from '../recall/actuate/listeners.js';
 import { theMemory } from '../rig/box.js';
-import type { Device, Memory } from '../rig/device.js';
+import { makesSound, type Device, type Memory } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { all, partOf, programAt, programsOf, thePart, type Rig } from '../rig/rig.js';
@@ -72,7 +72,7 @@ export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
   const sounds = new Map<Id<'sound'>, Sound>();
   for (const device of all(rig, 'device')) {
     for (const memory of device.memories) {
-      if (memory.by || memory.inside || memory.stores.length === 0) continue;
+      if (memory.inside || memory.stores.length === 0 || isCaller(c, device, memory)) continue;
       const needs = [...c.sounds.values()].flatMap((compiled) => needOf(c, compiled, device, memory) ?? []);
       const asking = needs.filter((n) => n.calls === undefined && (planFor === 'every sound' || n.isUnsure));
       if (asking.some((n) => n.crosstalk)) {
@@ -92,6 +92,14 @@ export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
   }
   return { boxes, left, edit: { put: [...programs, ...sounds.values()], remove: [] } };
 };
+
+/** A memory from which sounds are called is filled by what they want; nothing is planned for it besides. */
+const isCaller = (c: Compilation, device: Device, { id, by }: Memory): boolean =>
+  by !== undefined &&
+  (!makesSound(device) ||
+    [...c.sounds.values()].some(({ stored }) =>
+      stored.some(({ program }) => program.device === device.id && program.memory === id),
+    ));
 
 const needOf = (
   { bearings: b, ...c }: Compilation,

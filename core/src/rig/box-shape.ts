@@ -172,6 +172,7 @@ const memory: z.ZodType<Memory> = z.strictObject({
     .strictObject({
       messages: z.number().optional(),
       assigns: z.number().optional(),
+      assignments: z.number().optional(),
       nameLength: z.number().optional(),
       waits: z.boolean().optional(),
       clock: z.boolean().optional(),

@@ -131,6 +131,22 @@ export const memoriesThatStore = (device: Device, control: string): readonly Mem
   return known.get(control) ?? NO_MEMORIES;
 };
 
+const soundMakers = new WeakMap<Device, boolean>();
+/** What a controller may have in its path without making the sound. */
+const ON_THE_WAY: ReadonlySet<Stage> = new Set<Stage>(['buffer', 'isolator', 'volume', 'tuner']);
+const hasBlock = (slots: readonly Slot[]): boolean =>
+  slots.some(
+    (s) =>
+      (s.is === 'block' && !ON_THE_WAY.has(s.stage)) || (s.is === 'fork' && s.arms.some((arm) => hasBlock(arm.slots))),
+  );
+
+/**
+ * Whether a box has stages of its own, such as a modeller or an effect. One without them that calls sounds is a
+ * controller: its slots are typed in, what stands in the others is dialled in.
+ */
+export const makesSound = (device: Device): boolean =>
+  keptIn(soundMakers, device, () => device.chains.some((chain) => hasBlock(chain.slots)));
+
 const relays = new WeakMap<Device, readonly Relay[]>();
 
 /** Every relay of a box, tip before ring. */
@@ -359,6 +375,8 @@ export interface Memory {
   readonly limits?: {
     readonly messages?: number;
     readonly assigns?: number;
+    /** To how many things all assignable switches of a slot can be assigned together. */
+    readonly assignments?: number;
     readonly nameLength?: number;
     readonly waits?: boolean;
     readonly clock?: boolean;

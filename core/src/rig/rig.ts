@@ -84,24 +84,40 @@ export const programsOf = (rig: Rig, device: Id<'device'>, memory?: string): rea
     .filter((p) => p.device === device && (memory === undefined || p.memory === memory))
     .sort((a, b) => a.number - b.number);
 
-const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, ReadonlyMap<number, Program>>>();
+const shelves = new WeakMap<Parts['program'], ReadonlyMap<string, ReadonlyMap<string, Program>>>();
 
-/** The programs that stand in a memory, by number; of two with one number the first. */
-const shelfOf = ({ parts }: Rig, device: Id<'device'>, memory: string): ReadonlyMap<number, Program> | undefined => {
+const placeIn = (number: number, of: number | undefined): string =>
+  of === undefined ? `${number}` : `${number} of ${of}`;
+
+/** The programs that stand in a memory, by place; of two in one place the first. */
+const shelfOf = ({ parts }: Rig, device: Id<'device'>, memory: string): ReadonlyMap<string, Program> | undefined => {
   const known = keptIn(shelves, parts.program, () => {
-    const made = new Map<string, Map<number, Program>>();
+    const made = new Map<string, Map<string, Program>>();
     for (const program of parts.program.values()) {
-      const shelf = keptIn(made, ref(program.device, program.memory), () => new Map<number, Program>());
-      if (!shelf.has(program.number)) shelf.set(program.number, program);
+      const shelf = keptIn(made, ref(program.device, program.memory), () => new Map<string, Program>());
+      const place = placeIn(program.number, program.of);
+      if (!shelf.has(place)) shelf.set(place, program);
     }
     return made;
   });
   return known.get(ref(device, memory));
 };
 
-/** The program that stands at a number of a memory, as the wire counts. */
-export const programAt = (rig: Rig, device: Id<'device'>, memory: string, number: Value): Program | undefined =>
-  shelfOf(rig, device, memory)?.get(typeof number === 'number' ? number : number === '' ? NaN : Number(number));
+/**
+ * The program that stands at a number of a memory, as the wire counts.
+ * @param of for a scene the program that it belongs to; one that belongs to none counts in all
+ */
+export const programAt = (
+  rig: Rig,
+  device: Id<'device'>,
+  memory: string,
+  number: Value,
+  of?: number,
+): Program | undefined => {
+  const shelf = shelfOf(rig, device, memory);
+  const wanted = typeof number === 'number' ? number : number === '' ? NaN : Number(number);
+  return (of === undefined ? undefined : shelf?.get(placeIn(wanted, of))) ?? shelf?.get(placeIn(wanted, undefined));
+};
 
 /** Sounds in the order of the sheet. */
 export const soundsInOrder = (rig: Rig): readonly Sound[] =>

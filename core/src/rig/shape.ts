@@ -183,6 +183,7 @@ const tick: z.ZodType<Tick> = z.strictObject({
   device: id('device'),
   memory: word,
   number: z.number().int().min(0).max(1_000_000),
+  of: z.number().int().min(0).max(1_000_000).optional(),
   lines: z.record(
     z.string().max(LONGEST.line),
     z.strictObject({

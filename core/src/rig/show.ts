@@ -68,6 +68,8 @@ export interface Tick {
   readonly device: Id<'device'>;
   readonly memory: string;
   readonly number: number;
+  /** For a scene the program that it belongs to. */
+  readonly of?: number;
   /** By the text of the line. */
   readonly lines: Readonly<Record<string, Ticked>>;
 }

@@ -208,8 +208,10 @@ export const typePrograms = (
   return refused.length ? refuse(refused) : ok(putPrograms(rig, [...changed.values()]));
 };
 
-const standing = (rig: Rig, p: Pick<Program, 'device' | 'memory' | 'number'>): Program | undefined =>
-  programAt(rig, p.device, p.memory, p.number);
+const standing = (rig: Rig, p: Pick<Program, 'device' | 'memory' | 'number' | 'of'>): Program | undefined => {
+  const there = programAt(rig, p.device, p.memory, p.number, p.of);
+  return there?.of === p.of ? there : undefined;
+};
 
 /** Writes programs down under ids of their own. */
 export const putPrograms = (rig: Rig, programs: readonly Program[]): Edit => ({
@@ -217,10 +219,13 @@ export const putPrograms = (rig: Rig, programs: readonly Program[]): Edit => ({
   remove: [],
 });
 
-const freeId = (rig: Rig, { device, memory, number }: Pick<Program, 'device' | 'memory' | 'number'>): Id<'program'> => {
+const freeId = (
+  rig: Rig,
+  { device, memory, number, of }: Pick<Program, 'device' | 'memory' | 'number' | 'of'>,
+): Id<'program'> => {
   const plain = theId(
     'program',
-    `program:${device.slice('device:'.length).slice(0, 40)}-${memory.slice(0, 12)}-${number}`.toLowerCase(),
+    `program:${device.slice('device:'.length).slice(0, 40)}-${memory.slice(0, 12)}${of === undefined ? '' : `-${of}`}-${number}`.toLowerCase(),
   );
   let id = plain;
   for (let n = 2; partOf(rig, id); n += 1) id = `${plain}-${n}`;

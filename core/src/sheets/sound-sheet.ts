@@ -2,7 +2,8 @@ import { shown } from '../midi/numbering.js';
 import type { Scope } from '../edits/sounds.js';
 import { typeInto } from './typed-cell.js';
 import { ownWant } from '../recall/intend/wants.js';
-import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
+import { controlIn, makesSound, type Control, type Device, type Memory } from '../rig/device.js';
+import { keptIn } from '../kept/kept.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
@@ -92,31 +93,47 @@ const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[
     title: isNamed ? `${device.code} ${block.id}` : device.code,
     says: isNamed ? `${device.name}: ${block.id}` : device.name,
   });
-  const channels: Column = {
+  const groups = gatedTogether(gated);
+  const oneOf = (group: readonly Embedded[], control: string): Column => ({
     is: 'one of',
     device: device.id,
-    id: `${device.id}#channels`,
-    title: `${device.code} ch.`,
-    says: `${device.name}: which channel`,
-    stages: gated.map((s) => s.ref),
-    names: gated.map((s) => s.block.id),
-  };
+    id: groups.size > 1 ? `${device.id}#${control}` : `${device.id}#channels`,
+    title: `${device.code} ${groups.size > 1 ? control : 'ch.'}`,
+    says: `${device.name}: which ${groups.size > 1 ? control : 'channel'}`,
+    stages: group.map((s) => s.ref),
+    names: group.map((s) => s.block.id),
+  });
   return [
     ...stages.filter((s) => !gated.includes(s)).map((s) => stageColumn(s, stages.length > 1)),
-    ...(gated.length > 1 ? [channels] : gated.map((s) => stageColumn(s, true))),
+    ...[...groups].flatMap(([control, group]) =>
+      group.length > 1 ? [oneOf(group, control)] : group.map((s) => stageColumn(s, true)),
+    ),
     ...device.memories.flatMap((memory) => memoryColumns(rig, device, memory)),
   ];
 };
 
-/** The program of a box; of a controller that sounds call, the amounts that its slots hold. */
+/** Stages of which one control says which sounds: the channels of an amp, the two cabinets of a modeller. */
+const gatedTogether = (gated: readonly Embedded[]): ReadonlyMap<string, readonly Embedded[]> => {
+  const groups = new Map<string, Embedded[]>();
+  for (const stage of gated) {
+    const controls = stage.gates.flatMap((g) => g.when.flatMap((f) => ('control' in f ? [f.control] : [])));
+    keptIn(groups, controls.at(-1) ?? '', (): Embedded[] => []).push(stage);
+  }
+  return groups;
+};
+
+/**
+ * The program of a box; of a controller that sounds call, the amounts that its slots hold. Those of a box that makes
+ * the sound are many: a column comes with the first sound that says one, or when it is asked for.
+ */
 const memoryColumns = (rig: Rig, device: Device, memory: Memory): readonly Column[] => {
-  if (memory.by !== 'slot') {
+  const isCalled = all(rig, 'sound').some((s) => s.calls.some((c) => c.device === device.id));
+  if (memory.by !== 'slot' || (makesSound(device) && !isCalled && memory.inside === undefined)) {
     const control = ref(device.id, memory.control);
     const says = `${device.name}: program, as the box shows it`;
     return [{ is: 'program', device: device.id, id: control, control, title: `${device.code} prog`, says }];
   }
-  const isCalled = all(rig, 'sound').some((s) => s.calls.some((c) => c.device === device.id));
-  if (!isCalled) return [];
+  if (!isCalled || makesSound(device)) return [];
   return memory.stores.flatMap((name): readonly Column[] => {
     const found = controlIn(device, name);
     if (!found || !('min' in found.domain)) return [];

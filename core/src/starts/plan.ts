@@ -1,6 +1,6 @@
 import { apply } from '../change/apply.js';
 import { nothing, together, type Edit } from '../change/edit.js';
-import { addSound, freeCall, setWant } from '../edits/sounds.js';
+import { addSound, setWant, usualCall } from '../edits/sounds.js';
 import { anatomy, type Embedded } from '../signal/graph/anatomy.js';
 import { wantTarget, type Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
@@ -93,7 +93,7 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
   } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
   if (sound?.kind !== 'sound') return build;
   const playing = [...plan.used, ...plan.got].map((c) => c.device);
-  const call = freeCall(built.value.rig, playing) ?? freeCall(built.value.rig, playing, ['song', 'cue']);
+  const call = usualCall(built.value.rig, playing);
   const { stages: onTheWay } = passable(wire(built.value.rig, old));
   const wanted = [...plan.used, ...plan.got]
     .filter(({ device }) => !plan.waiting.includes(device.id))

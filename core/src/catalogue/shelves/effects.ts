@@ -16,7 +16,7 @@ import {
   type Generic,
 } from '../parts.js';
 import type { Stage } from '../../rig/device.js';
-import { modeller, manyEffects, bandGenerator, looperStation } from './modellers.js';
+import { bandGenerator, looperStation, PRESET_BOXES } from './modellers.js';
 
 /** A pedal with a left and a right side and a foot switch, without programs. */
 const stereoPedal = (key: string, says: readonly string[], code: string, stage: Stage, milliamps = 120): Generic => {
@@ -195,78 +195,7 @@ export const EFFECTS: readonly Generic[] = [
     stereo: false,
     gapMs: 20,
   }),
-  modeller,
-  manyEffects({
-    key: 'modeller-two-loops',
-    says: ['Modeller with two loops', 'two-loop modeller', 'large modeller'],
-    code: 'MD2',
-    channel: 5,
-    loops: ['loop1', 'loop2'],
-    blocks: [
-      [['drive', 'overdrive']],
-      [['amp', 'preamp']],
-      [
-        ['cab', 'cabinet simulation'],
-        ['mod', 'modulation'],
-        ['delay', 'delay'],
-        ['reverb', 'reverb'],
-      ],
-    ],
-    xlr: true,
-    gapMs: 60,
-  }),
-  manyEffects({
-    key: 'multi-two-loops',
-    says: ['Multi-effect with two loops', 'two-loop multi-effect'],
-    code: 'MX2',
-    channel: 5,
-    loops: ['loop1', 'loop2'],
-    blocks: [
-      [['comp', 'compressor']],
-      [],
-      [
-        ['mod', 'modulation'],
-        ['delay', 'delay'],
-        ['reverb', 'reverb'],
-      ],
-    ],
-    xlr: false,
-    gapMs: 60,
-  }),
-  manyEffects({
-    key: 'amp-modeller',
-    says: ['Amp modeller without loops', 'amp simulator', 'amp sim', 'pedal modeller'],
-    code: 'AMS',
-    channel: 5,
-    loops: [],
-    blocks: [
-      [
-        ['drive', 'overdrive'],
-        ['amp', 'preamp'],
-        ['cab', 'cabinet simulation'],
-        ['reverb', 'reverb'],
-      ],
-    ],
-    xlr: false,
-    gapMs: 40,
-  }),
-  manyEffects({
-    key: 'acoustic-multi',
-    says: ['Multi-effect for acoustic', 'acoustic multi-effect'],
-    code: 'AMX',
-    channel: 5,
-    loops: [],
-    blocks: [
-      [
-        ['comp', 'compressor'],
-        ['eq', 'eq'],
-        ['mod', 'modulation'],
-        ['reverb', 'reverb'],
-      ],
-    ],
-    xlr: true,
-    gapMs: 40,
-  }),
+  ...PRESET_BOXES,
   plain(
     'cab-sim',
     ['Cabinet simulation', 'cab sim', 'impulse loader', 'ir loader'],

@@ -4,10 +4,8 @@ import {
   block,
   chain,
   choice,
-  expressionIn,
   foot,
   is,
-  lineOut,
   midiIn,
   midiThru,
   ON,
@@ -16,143 +14,106 @@ import {
   stereoTo,
   thru,
   toggles,
-  xlrOut,
   type Generic,
 } from '../parts.js';
-import type { Actuator, Insert, Slot, Stage } from '../../rig/device.js';
-import { theFirst } from '../../known/the.js';
+import { presetBox, type Inside } from '../preset-box.js';
+import type { Stage } from '../../rig/device.js';
 
-export const insert = (id: string, on?: ReturnType<typeof is>): Insert => ({
-  is: 'insert',
-  id,
-  send: [{ at: `send${id.slice(4)}` }],
-  return: [{ at: `return${id.slice(4)}` }],
-  unpatched: 'through',
-  ...(on ? { on } : {}),
-});
+const loop = (id: string): Inside => ({ loop: id });
+const part = (id: string, stage: Stage): Inside => ({ block: id, stage });
+const either = (id: string, stage: Stage): Inside => ({ eitherOf: id, stage, names: [`${id}-a`, `${id}-b`] });
+const [DRIVE, CAB, DELAY, REVERB, MOD, COMP, EQ, AMP] = [
+  part('drive', 'overdrive'),
+  part('cab', 'cabinet simulation'),
+  part('delay', 'delay'),
+  part('reverb', 'reverb'),
+  part('mod', 'modulation'),
+  part('comp', 'compressor'),
+  part('eq', 'eq'),
+  part('amp', 'preamp'),
+];
 
-interface ModellerOf {
-  readonly key: string;
-  readonly says: readonly string[];
-  readonly code: string;
-  readonly channel: number;
-  readonly loops: readonly string[];
-  /** Blocks before the first loop, between the loops, after the last. */
-  readonly blocks: readonly (readonly (readonly [id: string, stage: Stage])[])[];
-  readonly xlr: boolean;
-  readonly gapMs: number;
-}
-
-const WIDE: readonly Stage[] = ['modulation', 'delay', 'reverb'];
-
-/** A multi-effect or modeller: blocks with loops between them, everything held in presets. */
-// eslint-disable-next-line max-lines-per-function -- a box is said in one piece, from its jacks to its memories
-export const manyEffects = ({ key, says, code, channel, loops, blocks, xlr, gapMs }: ModellerOf): Generic => {
-  const names = [...blocks.flat().map(([id]) => id), ...loops];
-  const slots: Slot[] = blocks.flatMap((group, i): Slot[] => [
-    ...group.map(([id, stage]) =>
-      block(id, stage, {
-        on: is(id, 'on'),
-        ...(WIDE.includes(stage) ? { width: 'spread' as const, tails: true } : {}),
-      }),
-    ),
-    ...(loops[i] ? [insert(loops[i], is(loops[i], 'on'))] : []),
-  ]);
-  const outs = xlr
-    ? [lineOut('out-l'), lineOut('out-r'), xlrOut('xlr-l'), xlrOut('xlr-r')]
-    : [lineOut('out-l'), lineOut('out-r')];
-  return {
-    key,
-    says,
-    box: {
-      code,
-      name: theFirst(says),
-      zone: 'floor',
-      jacks: [
-        audioIn('in'),
-        ...loops.flatMap((l) => [audioOut(`send${l.slice(4)}`), audioIn(`return${l.slice(4)}`)]),
-        ...outs,
-        expressionIn(),
-        midiIn,
-        midiThru,
-        power(1200),
-      ],
-      chains: [
-        {
-          id: 'path',
-          from: [{ at: 'in' }],
-          slots,
-          to: [
-            ...stereoTo('out-l', 'out-r'),
-            ...(xlr
-              ? [
-                  { at: 'xlr-l', leg: 'left' as const },
-                  { at: 'xlr-r', leg: 'right' as const },
-                ]
-              : []),
-          ],
-        },
-        thru,
-      ],
-      controls: [
-        { id: 'program', domain: { min: 0, max: 127, unit: '' }, powerUp: 'left', use: 'sound' },
-        ...names.map((id) => choice(id, ['off', 'on'], { powerUp: 'loaded' })),
-      ],
-      actuators: [
-        { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'presets', slot: 'value' }] },
-        ...names.map((id, i): Actuator => ({
-          id,
-          by: { midi: 'cc', number: 80 + i },
-          acts: [
-            {
-              control: id,
-              map: [
-                [0, 63, 'off'],
-                [64, 127, 'on'],
-              ],
-            },
-          ],
-        })),
-      ],
-      memories: [
-        {
-          id: 'presets',
-          control: 'program',
-          stores: names,
-          size: 128,
-          shows: { first: 0, bank: { size: 4, first: 1, letters: 'ABCD' } },
-          gapMs,
-          mutesMs: 30,
-          again: 'reloads',
-        },
-      ],
-      midi: { channel, messages: 'lost' },
-      figures: { origin: 'assumed', mm: [300, 180, 70], kg: 2.6 },
-    },
-  };
-};
-
-/** One loop on jacks named send and return. */
-export const modeller: Generic = (() => {
-  const made = manyEffects({
+/** Boxes that are rigs in themselves, the plainest first. Common practice as to what they hold; figures are assumed. */
+export const PRESET_BOXES: readonly Generic[] = [
+  presetBox({
     key: 'modeller',
     says: ['Modeller with one loop', 'modeller', 'multi-effect', 'digital modeller'],
     code: 'MDL',
     channel: 5,
-    loops: ['loop'],
-    blocks: [
-      [['drive', 'overdrive']],
-      [
-        ['cab', 'cabinet simulation'],
-        ['delay', 'delay'],
-        ['reverb', 'reverb'],
-      ],
-    ],
+    inside: [DRIVE, loop('loop'), CAB, DELAY, REVERB],
     xlr: false,
     gapMs: 40,
-  });
-  return { ...made, box: { ...made.box, jacks: made.box.jacks.filter((j) => j.kind !== 'expression') } };
-})();
+    letters: 'ABCD',
+    commands: true,
+  }),
+  presetBox({
+    key: 'modeller-two-loops',
+    says: ['Modeller with two loops', 'two-loop modeller', 'large modeller'],
+    code: 'MD2',
+    channel: 5,
+    inside: [
+      part('gate', 'gate'),
+      DRIVE,
+      loop('loop1'),
+      either('amp', 'preamp'),
+      loop('loop2'),
+      either('cab', 'cabinet simulation'),
+      EQ,
+      MOD,
+      DELAY,
+      REVERB,
+    ],
+    xlr: true,
+    gapMs: 60,
+    letters: 'ABCD',
+    scenes: 4,
+    assigns: { switches: ['E', 'F'], things: 8 },
+    commands: true,
+    pedal: true,
+  }),
+  presetBox({
+    key: 'multi-two-loops',
+    says: ['Multi-effect with two loops', 'two-loop multi-effect'],
+    code: 'MX2',
+    channel: 5,
+    inside: [COMP, loop('loop1'), loop('loop2'), MOD, DELAY, REVERB],
+    xlr: false,
+    gapMs: 60,
+    letters: 'ABCD',
+    assigns: { switches: ['E'], things: 8 },
+    pedal: true,
+  }),
+  presetBox({
+    key: 'amp-modeller',
+    says: ['Amp modeller without loops', 'amp simulator', 'amp sim', 'pedal modeller'],
+    code: 'AMS',
+    channel: 5,
+    inside: [DRIVE, AMP, CAB, REVERB],
+    xlr: false,
+    gapMs: 40,
+    letters: 'AB',
+  }),
+  presetBox({
+    key: 'amp-sim-loop',
+    says: ['Amp simulation with a loop', 'amp simulator with a loop', 'amp sim with loop'],
+    code: 'ASL',
+    channel: 5,
+    inside: [DRIVE, AMP, loop('loop'), CAB, REVERB],
+    xlr: true,
+    gapMs: 40,
+    letters: 'ABC',
+  }),
+  presetBox({
+    key: 'acoustic-multi',
+    says: ['Multi-effect for acoustic', 'acoustic multi-effect'],
+    code: 'AMX',
+    channel: 5,
+    inside: [COMP, EQ, MOD, REVERB],
+    xlr: true,
+    gapMs: 40,
+    letters: 'ABCD',
+  }),
+];
 
 /** A generator of rhythm that lets the guitar out to other boxes and back in, and joins it to what it makes. */
 export const bandGenerator: Generic = {

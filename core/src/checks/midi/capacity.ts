@@ -8,6 +8,14 @@ import { boxName, grouped, soundsDo } from '../names.js';
 import { once } from '../../kept/kept.js';
 import { memoryIn } from '../../rig/box.js';
 
+type TooMuch = 'messages' | 'switches' | 'assignments' | 'letters';
+
+const WORDS: Readonly<Record<Exclude<TooMuch, 'letters'>, string>> = {
+  messages: 'messages',
+  switches: 'assigned switches',
+  assignments: 'assignments of its switches',
+};
+
 export const capacity: Check = {
   code: 'midi.capacity',
   title: 'More than the controller can store',
@@ -34,7 +42,7 @@ export const capacity: Check = {
         severity: 'broken' as const,
         evidence,
         about: what,
-        why: `${boxName(rig, device)} stores ${most} ${what === 'messages' ? 'messages' : 'assigned switches'} in a slot; ${soundsDo(rig, sounds, 'needs', 'need')} more, at worst ${worst.count} in slot ${slot}, ${worst.count - most} too many.`,
+        why: `${boxName(rig, device)} stores ${most} ${WORDS[what]} in a slot; ${soundsDo(rig, sounds, 'needs', 'need')} more, at worst ${worst.count} in slot ${slot}, ${worst.count - most} too many.`,
         remedies: () => [
           {
             id: 'programs',
@@ -55,11 +63,16 @@ export const capacity: Check = {
 const tooMuch = once(({ sound, stored }: Compiled, { rig }: Bearings) =>
   stored.flatMap(({ program }) => {
     const limits = memoryIn(partOf(rig, program.device), program.memory)?.limits;
-    const found = (what: 'messages' | 'switches' | 'letters', count: number, most: number | undefined) =>
+    const found = (what: TooMuch, count: number, most: number | undefined) =>
       most !== undefined && count > most ? [{ sound, device: program.device, what, count, most }] : [];
     return [
       ...found('messages', program.acts.filter((a) => 'send' in a).length, limits?.messages),
       ...found('switches', program.assigns.length, limits?.assigns),
+      ...found(
+        'assignments',
+        program.assigns.reduce((n, a) => n + Math.max(a.on.length, a.off.length), 0),
+        limits?.assignments,
+      ),
       ...found('letters', [...program.name].length, limits?.nameLength),
     ];
   }),

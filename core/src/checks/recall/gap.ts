@@ -16,11 +16,12 @@ const FELT_MS = 20;
 export const gap: Check = {
   code: 'recall.gap',
   title: 'A change that interrupts the sound',
-  severities: ['doubt'],
+  severities: ['doubt', 'note'],
   source:
     'common practice: a silence of more than some 20 ms is heard; how long a box is silent while it loads is the figure of the box',
   *find({ rig, compilation }: CheckInputs) {
     const sounds = [...compilation.sounds.values()];
+    if (sounds.length < 2) return;
     const heardIn = new Map<Id<'device'>, number>();
     for (const s of sounds) for (const d of onPath(s)) heardIn.set(d, (heardIn.get(d) ?? 0) + 1);
     const cases = sounds.flatMap((s) =>
@@ -29,16 +30,23 @@ export const gap: Check = {
         .map((l) => ({ sound: s.sound, ...l })),
     );
     for (const group of grouped(cases, (c) => c.device).values()) {
-      const { device, ms } = group[0];
+      const { device, ms, isOwn } = group[0];
+      const hasScenes = rig.parts.device
+        .get(device)
+        ?.memories.some((m) => m.inside !== undefined && m.mutesMs <= FELT_MS);
       const those = [...new Set(group.map((c) => c.sound))];
       yield {
-        severity: 'doubt' as const,
+        // Who plays a box by its own presets knows it; whoever sends to it may not.
+        severity: isOwn ? ('note' as const) : ('doubt' as const),
         evidence: [device, ...those],
         why: `${boxName(rig, device)} is silent for ${ms} ms while it loads, and it stands in the path${theEntry(heardIn, device) < sounds.length ? ` of ${heardIn.get(device)} sounds` : ''}: the change to ${soundNames(rig, those)} has a hole where it was or will be heard.`,
         remedies: () => [
           {
-            id: 'loop',
-            label: `Put ${boxName(rig, device)} into a loop that is off before and after, or into an arm beside the direct sound`,
+            id: isOwn && hasScenes ? 'scenes' : 'loop',
+            label:
+              isOwn && hasScenes
+                ? 'Give the sounds of a song scenes of one preset: a scene changes without a hole'
+                : `Put ${boxName(rig, device)} into a loop that is off before and after, or into an arm beside the direct sound`,
             promise: 'eases' as const,
             by: 'hand' as const,
           },
@@ -71,5 +79,6 @@ const loads = once((compiled: Compiled, bearings: Bearings) => {
         );
     }
   }
-  return [...found].map(([device, ms]) => ({ device, ms }));
+  const own = new Set(compiled.stored.map((s) => s.program.device));
+  return [...found].map(([device, ms]) => ({ device, ms, isOwn: own.has(device) }));
 });

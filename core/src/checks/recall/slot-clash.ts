@@ -15,7 +15,7 @@ export const slotClash: Check = {
     );
     for (const group of grouped(
       filled,
-      (f) => `${f.program.device} ${f.program.memory} ${f.program.number}`,
+      (f) => `${f.program.device} ${f.program.memory} ${f.program.of ?? ''} ${f.program.number}`,
     ).values()) {
       if (
         group.length < 2 ||

@@ -1,4 +1,4 @@
-import { mannerOf, type Manner } from '../../rig/sound.js';
+import { mannerOf, type Manner, type Sound } from '../../rig/sound.js';
 import type { Bench, MonitorLine, Silence } from '../../bench/bench.js';
 import { levelsAt } from '../../electric/level.js';
 import { shown } from '../../midi/numbering.js';
@@ -16,7 +16,7 @@ import { asItStands, wrongNow, type Fault } from '../play/faults.js';
 import { wrongOnBench } from '../play/play.js';
 import { runOf } from './view.js';
 import { theOne, theEntry, theFirst, surely } from '../../known/the.js';
-import { memoryChosenBy } from '../../rig/box.js';
+import { memoryChosenBy, memoryIn } from '../../rig/box.js';
 
 export interface SwitchView {
   readonly device: Id<'device'>;
@@ -126,11 +126,8 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
   const callers = all(d.rig, 'device').flatMap((device) =>
     device.memories.flatMap((m) => (m.by ? [{ device, memory: m }] : [])),
   );
-  const { device: controller, memory } = callers.find((c) => c.memory.by === 'slot') ?? callers[0] ?? {};
-  const slot = controller && memory ? Number(state.get(ref(controller.id, memory.control))) : undefined;
-  const sound = soundsInOrder(d.rig).find((s) =>
-    s.calls.some((c) => c.device === controller?.id && c.memory === memory?.id && c.slot === slot),
-  );
+  const { device: controller, memory } = mainCaller(d, callers) ?? {};
+  const sound = controller && memory ? calledNow(d.rig, controller, memory, state) : undefined;
   const wired = all(d.rig, 'device').filter((x) => d.anatomy.wiring.wired.has(x.id));
   return {
     now: clock(bench.now),
@@ -166,6 +163,36 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
         }
       : {}),
   };
+};
+
+interface CallingMemory {
+  readonly device: Device;
+  readonly memory: Memory;
+}
+
+/** What calls the sounds on this bench: of several the one that calls most, a controller before a box with presets. */
+const mainCaller = (d: Derived, callers: readonly CallingMemory[]): CallingMemory | undefined => {
+  const calls = soundsInOrder(d.rig).flatMap((s) => s.calls);
+  const count = ({ device, memory }: CallingMemory): number =>
+    calls.filter((c) => c.device === device.id && c.memory === memory.id).length;
+  const outer = callers.filter(({ memory }) => memory.inside === undefined);
+  return [...outer].sort(
+    (a, b) => Number(b.memory.by === 'slot') - Number(a.memory.by === 'slot') || count(b) - count(a),
+  )[0];
+};
+
+/** The sound whose slot is loaded; where it stands in a scene of a preset, that scene too. */
+const calledNow = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Ref, Value>): Sound | undefined => {
+  const isLoaded = (m: Memory, slot: number): boolean => Number(state.get(ref(device.id, m.control))) === slot;
+  const scenes = device.memories.filter((m) => m.inside === memory.id);
+  const there = soundsInOrder(rig).filter((s) =>
+    s.calls.some((c) => c.device === device.id && c.memory === memory.id && isLoaded(memory, c.slot)),
+  );
+  const sceneOf = (s: Sound) =>
+    scenes.flatMap((m) =>
+      s.calls.flatMap((c) => (c.device === device.id && c.memory === m.id ? [isLoaded(m, c.slot)] : [])),
+    );
+  return there.find((s) => sceneOf(s).includes(true)) ?? there.find((s) => sceneOf(s).length === 0);
 };
 
 /** Ends at which a sound is to be heard and nothing arrives. */
@@ -293,15 +320,30 @@ export const clock = (us: number): string => {
   return `${Math.floor(ms / 1000)}.${String(ms % 1000).padStart(3, '0')} ${String(whole % 1000).padStart(3, '0')}`;
 };
 
+/** The sound that a switch calls: a scene switch the one in the preset that is loaded. */
+const soundAt = (
+  rig: Rig,
+  device: Device,
+  memory: Memory,
+  slot: number,
+  state: ReadonlyMap<Ref, Value>,
+): Sound | undefined => {
+  const calls = (s: Sound, m: Memory, n: number): boolean =>
+    s.calls.some((c) => c.device === device.id && c.memory === m.id && c.slot === n);
+  const outer = memoryIn(device, memory.inside);
+  const preset = outer && Number(state.get(ref(device.id, outer.control)));
+  return soundsInOrder(rig).find(
+    (s) => calls(s, memory, slot) && (!outer || preset === undefined || calls(s, outer, preset)),
+  );
+};
+
 const floorOf = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Ref, Value>): readonly SwitchView[] => {
   const value = (control: string) => state.get(ref(device.id, control));
   const size = memory.switches?.length ?? 0;
   const bank = memory.bank ? Number(value(memory.bank.control)) - (memory.shows.bank?.first ?? 1) : 0;
   const calls = (memory.switches ?? []).map((name, i): SwitchView => {
     const slot = bank * size + i;
-    const sound = all(rig, 'sound').find((s) =>
-      s.calls.some((c) => c.device === device.id && c.memory === memory.id && c.slot === slot),
-    );
+    const sound = soundAt(rig, device, memory, slot, state);
     return {
       device: device.id,
       switch: name,

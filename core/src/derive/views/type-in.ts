@@ -3,10 +3,11 @@ import { jumpOf } from '../../recall/actuate/pedals.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import { restingValue } from '../../signal/graph/state.js';
 import type { Act } from '../../rig/act.js';
-import type { Device, Memory } from '../../rig/device.js';
+import { makesSound, type Device, type Memory } from '../../rig/device.js';
 import { inDomain } from '../../rig/domain.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Program, Sweep } from '../../rig/program.js';
+import type { Value } from '../../rig/value.js';
 import { all, partOf, programsOf, soundsInOrder } from '../../rig/rig.js';
 import type { Ticked } from '../../rig/show.js';
 import { cutTo, LONGEST } from '../../rig/limits.js';
@@ -30,7 +31,10 @@ export interface TypeLine {
 }
 
 export interface TypeSlot {
+  readonly memory: string;
   readonly number: number;
+  /** For a scene the program that it belongs to. */
+  readonly of?: number;
   /** As the box shows it. */
   readonly shown: string;
   readonly name: string;
@@ -70,7 +74,7 @@ export const typeIn = (d: Derived): readonly TypeBox[] =>
       device.memories
         .filter((m) => !m.inside)
         .flatMap((memory): readonly TypeBox[] => {
-          const slots = memory.by === undefined ? ownPrograms(d, device, memory) : storedSlots(d, device, memory);
+          const slots = slotsIn(d, device, memory);
           if (slots.length === 0) return [];
           const lines = slots.flatMap((s) => s.lines);
           return [
@@ -79,7 +83,7 @@ export const typeIn = (d: Derived): readonly TypeBox[] =>
               memory: memory.id,
               code: device.code,
               name: device.name,
-              isController: memory.by !== undefined,
+              isController: memory.by !== undefined && !makesSound(device),
               counts: saysNumbers(memory.shows, memory.size),
               channel:
                 typeof device.midi?.channel === 'number'
@@ -94,10 +98,27 @@ export const typeIn = (d: Derived): readonly TypeBox[] =>
     )
     .sort((a, b) => Number(b.isController) - Number(a.isController));
 
+/** What a memory must hold: what sounds store there, what they only call there, and each scene after its program. */
+const slotsIn = (d: Derived, device: Device, memory: Memory): readonly TypeSlot[] => {
+  if (memory.by === undefined) return ownPrograms(d, device, memory);
+  const stored = storedSlots(d, device, memory);
+  if (!makesSound(device)) return stored;
+  const taken = new Set(stored.map((s) => s.number));
+  const called = ownPrograms(d, device, memory).filter((s) => !taken.has(s.number));
+  const scenes = device.memories
+    .filter((m) => m.inside === memory.id)
+    .flatMap((inner) =>
+      storedSlots(d, device, inner).map((s) => ({ ...s, shown: `${shown(memory.shows, s.of ?? 0)} scene ${s.shown}` })),
+    );
+  return [...stored, ...called]
+    .sort((a, b) => a.number - b.number)
+    .flatMap((s) => [s, ...scenes.filter((scene) => scene.of === s.number)]);
+};
+
 /** The slots of a controller, by number: planned by Yunta, or as somebody typed them. */
 const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeSlot[] => {
   const bySlot = new Map<
-    number,
+    string,
     {
       readonly program: Program;
       readonly typed: boolean;
@@ -109,15 +130,16 @@ const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeS
     for (const stored of d.compilation.sounds.get(sound.id)?.stored ?? []) {
       const { program } = stored;
       if (program.device !== device.id || program.memory !== memory.id) continue;
-      const known = bySlot.get(program.number);
+      const place = `${program.of ?? ''} ${program.number}`;
+      const known = bySlot.get(place);
       if (known) known.sounds.push(sound.id);
-      else bySlot.set(program.number, { ...stored, sounds: [sound.id] });
+      else bySlot.set(place, { ...stored, sounds: [sound.id] });
     }
   }
-  return [...bySlot]
-    .sort(([a], [b]) => a - b)
-    .map(([number, { program, typed, meant, sounds }]) =>
-      slotOf(d, device, memory, number, program, sounds, typed, [
+  return [...bySlot.values()]
+    .sort((a, b) => a.program.number - b.program.number)
+    .map(({ program, typed, meant, sounds }) =>
+      slotOf(d, device, memory, program.number, program, sounds, typed, [
         nameLine(memory, program.name),
         ...contentLines(d, device, memory, program),
         ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])),
@@ -164,9 +186,12 @@ const slotOf = (
   typed: boolean,
   lines: readonly TypeLine[],
 ): TypeSlot => {
-  const ticked = tickOf(d.rig, { device: device.id, memory: memory.id, number })?.lines ?? {};
+  const of = program?.of === undefined ? {} : { of: program.of };
+  const ticked = tickOf(d.rig, { device: device.id, memory: memory.id, number, ...of })?.lines ?? {};
   return {
+    memory: memory.id,
     number,
+    ...of,
     shown: shown(memory.shows, number),
     name: program?.name ?? '',
     program,
@@ -189,6 +214,7 @@ const nameLine = (memory: Memory, name: string): TypeLine => {
 
 const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: Program): readonly TypeLine[] => {
   if (contents === 'unplanned') return [];
+  if (memory.by !== undefined && makesSound(device)) return dialLines(d, device, memory, contents);
   const loops = memory.stores.filter((c) => /^loop\d+$/.test(c) && inDomain(theControl(device, c), 'on'));
   const on = loops.filter((c) => contents[c] === 'on').map((c) => c.slice('loop'.length));
   const rest = memory.stores
@@ -215,6 +241,43 @@ const contentLines = (d: Derived, device: Device, memory: Memory, { contents }: 
         ]
       : []),
     ...rest,
+  ];
+};
+
+/** What of a box that makes the sound is on, and where its amounts stand: as one dials a preset in. */
+const dialLines = (
+  d: Derived,
+  device: Device,
+  memory: Memory,
+  contents: Readonly<Record<string, Value>>,
+): readonly TypeLine[] => {
+  const held = memory.stores.filter((c) => contents[c] !== undefined);
+  const switched = held.filter((c) => ['off', 'on'].every((v) => inDomain(theControl(device, c), v)));
+  const nameOf = (c: string): string => theControl(device, c).name ?? c;
+  const on = switched.filter((c) => contents[c] === 'on');
+  const rest = held.filter((c) => !switched.includes(c));
+  /** Which of two amps sounds is always said; a contact that stays open, or a level in the middle, is not. */
+  const atRest = (c: string): boolean => {
+    const control = theControl(device, c);
+    return (
+      ('min' in control.domain || inDomain(control, 'closed')) && String(contents[c]) === String(restingValue(control))
+    );
+  };
+  return [
+    ...(switched.length
+      ? [
+          {
+            text: on.length ? `on: ${on.map(nameOf).join(', ')}; the others off` : 'everything off',
+            is: `on=${on.join(' ')}`,
+          },
+        ]
+      : []),
+    ...rest
+      .filter((c) => !atRest(c))
+      .map((c) => ({
+        text: `${nameOf(c)} ${valueText(d.rig, ref(device.id, c), surely(contents[c]))}`,
+        is: `${c}=${surely(contents[c])}`,
+      })),
   ];
 };
 

@@ -1,6 +1,6 @@
 import { byteFor, scaledValue, type Act } from '../../rig/act.js';
 import { shown } from '../../midi/numbering.js';
-import type { Device, Memory } from '../../rig/device.js';
+import type { Control, Device, Memory } from '../../rig/device.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { stepOf } from '../../rig/midi-manners.js';
 import type { Program } from '../../rig/program.js';
@@ -20,6 +20,8 @@ export interface Caller {
   readonly device: Device;
   readonly memory: Memory;
   readonly slot: number;
+  /** For a scene: the program around it that the same sound calls. */
+  readonly of?: number;
 }
 
 interface Sent {
@@ -60,20 +62,25 @@ export const actuate = (
     called: (control) => (apart.has(control) ? undefined : wanted.get(control)),
     holders: new Map(),
   };
-  const slots = callers.map((caller) => ({
-    caller,
-    waysTo: finder.from(caller.device.id, caller.memory),
-    contents: { ...openContents(caller.memory) },
-    sent: [] as Sent[],
-  }));
+  const slots = callers.map((caller) => {
+    const inner = innerOf(caller, callers);
+    return {
+      caller,
+      waysTo: finder.from(caller.device.id, caller.memory),
+      contents: { ...(inner ? openAround(caller.memory, inner) : openContents(caller.memory)) },
+      sent: [] as Sent[],
+    };
+  });
+  // What a scene holds it sets after the program around it; what is sent goes out with that program.
+  const asked = [...slots].sort((a, b) => Number(isInner(b.caller)) - Number(isInner(a.caller)));
   const hand: HandMove[] = [];
   const toggled: Ref[] = [];
   for (const want of wanted.values()) {
     if (apart.has(want.control)) continue;
     let reached = false;
-    for (const slot of slots) {
+    for (const slot of asked) {
       const way = freeWay(rig, slot.waysTo(want.control), slot.contents, want);
-      if (!way) continue;
+      if (!way || (isInner(slot.caller) && way.by !== 'stored')) continue;
       const target = finder.target(want.control);
       if (isTurnedOver(way) && programHolds(rig, want, target, wants) !== 'surely') toggled.push(want.control);
       use(rig, slot, way, want, target, wants);
@@ -89,13 +96,7 @@ export const actuate = (
       });
     }
   }
-  for (const slot of slots) {
-    for (const stored of slot.caller.memory.stores) {
-      slot.contents[stored] ??= restingValue(theControl(slot.caller.device, stored));
-    }
-    slot.sent.sort((a, b) => a.rank - b.rank);
-    if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
-  }
+  for (const slot of slots) complete(rig, slot);
   return {
     slots: slots.map(({ caller, contents, sent }) => ({
       caller,
@@ -111,6 +112,31 @@ export const actuate = (
 const openContents = once((memory: Memory): Readonly<Record<string, Value | undefined>> =>
   Object.fromEntries(memory.stores.map((stored) => [stored, undefined])),
 );
+
+/** What no sound says is at rest, or dialled in as it pleases; messages in their order, with the waits between. */
+const complete = (rig: Rig, slot: Slot): void => {
+  for (const stored of Object.keys(slot.contents)) {
+    const control = theControl(slot.caller.device, stored);
+    if (slot.contents[stored] === undefined && isDialled(control)) delete slot.contents[stored];
+    else slot.contents[stored] ??= restingValue(control);
+  }
+  slot.sent.sort((a, b) => a.rank - b.rank);
+  if (slot.caller.memory.limits?.waits !== false) slot.sent = withWaits(rig, slot.sent, (s) => s.meant.device);
+};
+
+const isInner = ({ memory }: Caller): boolean => memory.inside !== undefined;
+
+/** The scene that is called inside a program, by the same sound. */
+const innerOf = ({ device, memory }: Caller, callers: readonly Caller[]): Memory | undefined =>
+  callers.find((c) => c.device === device && c.memory.inside === memory.id)?.memory;
+
+/** What a program holds around a scene: what the scene does not set anew. */
+const openAround = (memory: Memory, inner: Memory): Readonly<Record<string, Value | undefined>> =>
+  Object.fromEntries(memory.stores.filter((s) => !inner.stores.includes(s)).map((s) => [s, undefined]));
+
+/** An amount without a middle: where no sound says one, somebody dials it in as it pleases. */
+const isDialled = ({ domain, powerUp }: Control): boolean =>
+  'min' in domain && domain.unit !== 'dB' && typeof powerUp !== 'object' && domain.min >= 0;
 
 /** The surest way that brings the value and that no other wanted control uses already. */
 const freeWay = (
@@ -187,7 +213,7 @@ const isTurnedOver = (way: Way): way is Extract<Way, { by: 'toggle' | 'pulse' }>
 interface Slot {
   readonly caller: Caller;
   readonly contents: Record<string, Value | undefined>;
-  readonly sent: Sent[];
+  sent: Sent[];
 }
 
 const use = (rig: Rig, slot: Slot, way: Way, want: Wanted, target: Target, wants: Wants): void => {

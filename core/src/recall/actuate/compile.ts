@@ -69,14 +69,19 @@ export const compileSound = (b: Bearings, sound: Sound): Compiled => {
   };
 };
 
-const callersOf = (b: Bearings, sound: Sound): readonly Caller[] =>
-  sound.calls
-    .filter((c) => callFits(b.rig, c, b.hookup.id))
-    .flatMap((call): Caller[] => {
-      const device = partOf(b.rig, call.device);
-      const memory = memoryIn(device, call.memory);
-      return device && memory ? [{ device, memory, slot: call.slot }] : [];
-    });
+const plannedId = ({ device, memory, slot, of }: Caller): Id<'program'> =>
+  `program:planned-${device.id.slice('device:'.length)}-${of === undefined ? slot : `${memory.id}-${of}-${slot}`}`;
+
+const callersOf = (b: Bearings, sound: Sound): readonly Caller[] => {
+  const calls = sound.calls.filter((c) => callFits(b.rig, c, b.hookup.id));
+  return calls.flatMap((call): Caller[] => {
+    const device = partOf(b.rig, call.device);
+    const memory = memoryIn(device, call.memory);
+    if (!device || !memory) return [];
+    const of = calls.find((c) => c.device === call.device && c.memory === memory.inside)?.slot;
+    return [{ device, memory, slot: call.slot, ...(of === undefined ? {} : { of }) }];
+  });
+};
 
 type Sent = ReturnType<typeof actuate>['slots'][number]['sent'];
 
@@ -89,15 +94,16 @@ const storedSlot = (
   intention: Intention,
   sweeps: readonly Sweep[],
 ): StoredSlot => {
-  const standing = programAt(b.rig, caller.device.id, caller.memory.id, caller.slot);
+  const standing = programAt(b.rig, caller.device.id, caller.memory.id, caller.slot, caller.of);
   const typed = standing?.contents === 'unplanned' ? undefined : standing;
   const assigns = all(b.rig, 'move').flatMap((move) => assignOf(b, sound, move, caller, intention));
   const planned: Program = {
     kind: 'program',
-    id: `program:planned-${caller.device.id.slice(7)}-${caller.slot}`,
+    id: plannedId(caller),
     device: caller.device.id,
     memory: caller.memory.id,
     number: caller.slot,
+    ...(caller.of === undefined ? {} : { of: caller.of }),
     name: sound.display ?? sound.name,
     contents,
     acts: sent.map((s) => s.act),
@@ -113,7 +119,7 @@ const storedSlot = (
 /** What a move's switch does in this sound. Without an off list it gives back what the sound wants. */
 const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intention: Intention): readonly Assign[] => {
   if (move.sounds !== 'all' && !move.sounds.includes(sound.id)) return [];
-  const lists = listsOf(b, move, caller);
+  const lists = caller.memory.inside === undefined ? listsOf(b, move, caller) : undefined;
   if (!lists) return [];
   const { assign, givesBack } = lists;
   return [

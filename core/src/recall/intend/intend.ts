@@ -2,12 +2,12 @@ import type { Hookup } from '../../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn, once } from '../../kept/kept.js';
 import type { Program } from '../../rig/program.js';
-import { programAt, type Rig } from '../../rig/rig.js';
+import { programAt, thePart, type Rig } from '../../rig/rig.js';
 import type { Sound } from '../../rig/sound.js';
 import { allows, type ControlFact, type Value, type When } from '../../rig/value.js';
 import type { Anatomy, Embedded, Loop } from '../../signal/graph/anatomy.js';
 import { jackOf } from '../../signal/graph/wiring.js';
-import { onTopOf, restingState, type RigState } from '../../signal/graph/state.js';
+import { onTopOf, restingState, restingValue, type RigState } from '../../signal/graph/state.js';
 import { passable } from '../../signal/graph/passable.js';
 import { downstream, trace, type Trace } from '../../signal/graph/trace.js';
 import type { Because, HearingPair, Problem, Wanted } from './compiled.js';
@@ -15,6 +15,7 @@ import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 import { surely, theEntry, theItem } from '../../known/the.js';
 import { controlAt } from '../../rig/box.js';
+import { memoriesThatStore } from '../../rig/device.js';
 import { keysOf } from '../../known/keys.js';
 
 /**
@@ -86,6 +87,11 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const stages = [...anatomy.stages.values()];
   const named = (s: Embedded) => said.stages.get(s.ref);
   for (const stage of stages) if (named(stage) === 'in') takeIn(rig, g, stage);
+  chooseAmong(
+    rig,
+    g,
+    stages.filter((s) => (named(s) ?? 'out') === 'out'),
+  );
   const order = orderOf(rig, sound);
   arrange(rig, g, anatomy, order, said);
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
@@ -176,6 +182,37 @@ const takeIn = (rig: Rig, g: Gatherer, stage: Embedded): void => {
   for (const loop of stage.inserts) set(loop.device, loop.insert.on);
   for (const gate of stage.gates) set(gate.device, gate.when);
   set(stage.device, stage.block.on);
+};
+
+/**
+ * Where several positions bring in what is wanted (one of two amps, or both), the one that brings in least that is not:
+ * with none better than where it rests, that one. A position that a called program holds is the program's.
+ */
+const chooseAmong = (rig: Rig, g: Gatherer, out: readonly Embedded[]): void => {
+  const asked = new Map<Ref, { readonly facts: ControlFact[]; readonly why: Because }>();
+  for (const { control, fact, why } of g.open)
+    if ('in' in fact && g.known(control) === undefined)
+      keptIn(asked, control, () => ({ facts: [] as ControlFact[], why })).facts.push(fact);
+  for (const [control, { facts, why }] of asked) {
+    const { device: id, name } = splitRef(control);
+    const device = thePart(rig, id);
+    const found = controlAt(rig, control);
+    if (!found || !('values' in found.domain)) continue;
+    if (memoriesThatStore(device, name).some((m) => g.known(ref(id, m.control)) !== undefined)) continue;
+    const letsIn = (value: Value): number =>
+      out.filter((s) => {
+        const own = [...s.gates, { device: s.device, when: s.block.on ?? [] }].flatMap((gate) =>
+          gate.device === id ? gate.when.filter((f) => 'control' in f && f.control === name) : [],
+        );
+        return own.length > 0 && own.every((f) => 'control' in f && allows(f, value));
+      }).length;
+    const fit = found.domain.values.filter((v) => facts.every((f) => allows(f, v)));
+    const rest = restingValue(found);
+    const ranked = fit
+      .map((value) => ({ value, lets: letsIn(value), isRest: String(value) === String(rest) }))
+      .sort((a, b) => a.lets - b.lets || Number(b.isRest) - Number(a.isRest));
+    if (ranked[0]) g.want(control, ranked[0].value, why);
+  }
 };
 
 /** A fact that keeps something in the path, and what is wanted against it. */

@@ -1,5 +1,5 @@
 import type { Act } from '../../rig/act.js';
-import type { Actuator, Device } from '../../rig/device.js';
+import { makesSound, type Actuator, type Device } from '../../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { actsAt, type Program } from '../../rig/program.js';
@@ -222,7 +222,7 @@ const isOfFoot = (device: Device, act: Act, effects: Effects): boolean => {
 /** Somebody turns a knob of a box that no stored slot owns: it may end anywhere. */
 export const knobEvents = (b: Bearings, domains: Domains): readonly Happening[] =>
   all(b.rig, 'device')
-    .filter((device) => !device.memories.some((m) => m.by))
+    .filter((device) => makesSound(device) || !device.memories.some((m) => m.by))
     .flatMap((device) =>
       device.controls.flatMap((control): readonly Happening[] => {
         const turned = ref(device.id, control.id);

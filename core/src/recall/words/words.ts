@@ -12,14 +12,15 @@ import { afterEvent } from '../../prover/system.js';
 import { theOne, theEntry } from '../../known/the.js';
 import { memoryIn, memoryChosenBy, controlAt } from '../../rig/box.js';
 
-/** The slot as its controller shows it. @example slotText(rig, sound) // '1A' */
+/** The slot as its controller shows it. @example slotText(rig, sound) // '1A', or '1A scene 2' */
 export const slotText = (rig: Rig, sound: Sound): string =>
   sound.calls
-    .map(({ device, memory, slot }) => {
+    .map(({ device, memory, slot }, i) => {
       const found = memoryIn(partOf(rig, device), memory);
-      return found ? shown(found.shows, slot) : String(slot);
+      const number = found ? shown(found.shows, slot) : String(slot);
+      return found?.inside === undefined ? `${i ? ' + ' : ''}${number}` : `${i ? ' ' : ''}scene ${number}`;
     })
-    .join(' + ');
+    .join('');
 
 /** @example placeText(rig, sound) // 'Verse clean, 1A' */
 export const placeText = (rig: Rig, sound: Sound): string =>

@@ -2,7 +2,7 @@ import { someOf } from '@yunta/core/known/some-of';
 import { Button, Checkbox } from '@mantine/core';
 import type { TypeBox, TypeSlot } from '@yunta/core/derive/views/type-in';
 import { together } from '@yunta/core/change/edit';
-import { tick, untick, type Typed } from '@yunta/core/edits/ticks';
+import { tick, untick, type ProgramPlace, type Typed } from '@yunta/core/edits/ticks';
 import { partOf, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -11,6 +11,14 @@ import { personHere } from '../../session/person.js';
 import { YourName } from '../../shared/your-name.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { theFirst } from '@yunta/core/known/the';
+
+/** Where a slot stands, for what is ticked off there. */
+const placeOf = (box: TypeBox, { memory, number, of }: TypeSlot): ProgramPlace => ({
+  device: box.device,
+  memory,
+  number,
+  ...(of === undefined ? {} : { of }),
+});
 
 /**
  * Box by box and slot by slot, as one stands in front of it. What is ticked off comes back only when it reads
@@ -80,7 +88,13 @@ export const TypeIn = () => {
       {slots.length === 0 && <p className="proved">All of {box.name} is typed in.</p>}
       <div className="card type-slots">
         {slots.map((slot) => (
-          <Slot key={`${keyOf(box)} ${slot.number}`} box={box} slot={slot} who={who} onlyOpen={onlyOpen} />
+          <Slot
+            key={`${keyOf(box)} ${slot.memory} ${slot.of ?? ''} ${slot.number}`}
+            box={box}
+            slot={slot}
+            who={who}
+            onlyOpen={onlyOpen}
+          />
         ))}
       </div>
     </div>
@@ -114,7 +128,7 @@ const AllTyped = ({ box, who }: { box: TypeBox; who: string }) => {
           .map((s) =>
             tick(
               rig,
-              { device: box.device, memory: box.memory, number: s.number },
+              placeOf(box, s),
               s.lines.filter((l) => !l.ticked),
               s.lines,
               howNow(who, rig.revision),
@@ -132,7 +146,7 @@ const AllTyped = ({ box, who }: { box: TypeBox; who: string }) => {
 
 const Slot = ({ box, slot, who, onlyOpen }: { box: TypeBox; slot: TypeSlot; who: string; onlyOpen: boolean }) => {
   const { rig, edit } = useRig();
-  const place = { device: box.device, memory: box.memory, number: slot.number };
+  const place = placeOf(box, slot);
   const open = slot.lines.filter((l) => !l.ticked);
   const done = (lines: readonly Typed[]) =>
     edit(tick(rig, place, lines, slot.lines, howNow(who, rig.revision)), `${box.code} ${slot.shown}: typed in`);

@@ -26,7 +26,7 @@ export const CalledBy = ({ sound }: { sound: Sound }) => {
   const { rig } = useRig();
   const callers = callersIn(rig);
   const said = callers.flatMap((caller) => {
-    const slot = slotFrom(sound, caller);
+    const slot = slotFrom(rig, sound, caller);
     return slot === undefined ? [] : [`${caller.code} ${placesOf(rig, caller)[slot]?.text ?? ''}`];
   });
   return (
@@ -64,7 +64,7 @@ const From = ({ sound, caller }: { sound: Sound; caller: Caller }) => {
   const { rig, edit } = useRig();
   const [asked, ask] = useState<number>();
   const places = placesOf(rig, caller);
-  const now = slotFrom(sound, caller);
+  const now = slotFrom(rig, sound, caller);
   const name = rig.parts.device.get(caller.device)?.name ?? caller.code;
   const move = (slot: number | undefined) => {
     ask(undefined);
@@ -83,7 +83,7 @@ const From = ({ sound, caller }: { sound: Sound; caller: Caller }) => {
   return (
     <div className="called-from">
       <Select
-        label={`${name}, ${BY_WORDS[caller.by]}`}
+        label={`${name}, ${caller.isScene ? 'scene in a preset' : BY_WORDS[caller.by]}`}
         description={
           now === undefined
             ? 'A sound that stands there is called by nothing then.'

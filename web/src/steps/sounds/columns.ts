@@ -28,18 +28,36 @@ const switchesLoop = (device: Device, control: string): boolean =>
     chain.slots.some((s) => s.is === 'insert' && s.on?.some((f) => 'control' in f && f.control === control)),
   );
 
-/** Controls that could be a column and are none. */
-export const addable = (rig: Rig, columns: readonly Column[]): { value: string; label: string }[] => {
+/** One control that could be a column, or all of a box at once. */
+export interface Addable {
+  readonly value: string;
+  readonly label: string;
+  readonly controls: readonly Ref[];
+}
+
+/** From so many of one box on they can be had together. */
+const MANY = 3;
+
+/** Controls that could be a column and are none; of a box that has many, all together first. */
+export const addable = (rig: Rig, columns: readonly Column[]): readonly Addable[] => {
   const known = new Set(columns.map((c) => c.id));
-  return all(rig, 'device').flatMap((d) =>
-    d.controls
+  return all(rig, 'device').flatMap((d): readonly Addable[] => {
+    const own = d.controls
       .filter(
         (c) =>
           c.use === 'sound' &&
+          !/^(latch|held)-/.test(c.id) &&
           !known.has(ref(d.id, c.id)) &&
           !d.memories.some((m) => m.control === c.id) &&
           !switchesLoop(d, c.id),
       )
-      .map((c) => ({ value: ref(d.id, c.id), label: `${d.code} ${c.name ?? c.id}, ${d.name}` })),
-  );
+      .map(({ id, name = id, domain }) => ({ at: ref(d.id, id), name, isAmount: 'min' in domain }));
+    const amounts = own.filter((c) => c.isAmount);
+    return [
+      ...(amounts.length >= MANY
+        ? [{ value: d.id, label: `All amounts of ${d.code}, ${d.name}`, controls: amounts.map((c) => c.at) }]
+        : []),
+      ...own.map(({ at, name }) => ({ value: at, label: `${d.code} ${name}, ${d.name}`, controls: [at] })),
+    ];
+  });
 };

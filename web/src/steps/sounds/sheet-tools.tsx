@@ -1,10 +1,11 @@
 import { Button, Popover, SegmentedControl, Select, TextInput } from '@mantine/core';
 import type { Hookup } from '@yunta/core/rig/hookup';
-import { theRef, type Ref } from '@yunta/core/rig/ids';
+import type { Ref } from '@yunta/core/rig/ids';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
 import type { RowOrder } from './sound-rows.js';
+import type { Addable } from './columns.js';
 import { NewSound, type AddSound } from './sound-tools.js';
 
 export type SheetKind = 'sounds' | 'moves' | 'songs';
@@ -22,8 +23,8 @@ interface SheetToolsProps {
   readonly arrangement: RowOrder;
   readonly arrange: (arrangement: RowOrder) => void;
   /** Controls that could be a column and are none. */
-  readonly controls: readonly { readonly value: string; readonly label: string }[];
-  readonly addColumn: (control: Ref) => void;
+  readonly controls: readonly Addable[];
+  readonly addColumns: (controls: readonly Ref[]) => void;
   /** What is typed holds in the hook-up that is shown, and in no other. */
   readonly only: boolean;
   readonly setOnly: (only: boolean) => void;
@@ -31,7 +32,7 @@ interface SheetToolsProps {
 }
 
 /** Which sheet, and where holds what is typed; which rows and columns, behind one button. */
-export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, add, ...rows }: SheetToolsProps) => {
+export const SheetTools = ({ sheet, turnTo, controls, addColumns, only, setOnly, add, ...rows }: SheetToolsProps) => {
   const { rig, hookup } = useRig();
   return (
     <div className="sheet-tools">
@@ -62,9 +63,9 @@ export const SheetTools = ({ sheet, turnTo, controls, addColumn, only, setOnly, 
               placeholder="a control"
               searchable
               comboboxProps={{ withinPortal: false }}
-              data={controls}
+              data={controls.map(({ value, label }) => ({ value, label }))}
               value={null}
-              onChange={(v) => v && addColumn(theRef(v))}
+              onChange={(v) => addColumns(controls.find((c) => c.value === v)?.controls ?? [])}
               nothingFoundMessage="No such control"
               limit={60}
             />

@@ -115,7 +115,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
         arrangement={arrangement}
         arrange={arrange}
         controls={controls}
-        addColumn={(control) => setMore([...more, control])}
+        addColumns={(asked) => setMore([...more, ...asked])}
         only={isForThisOnly}
         setOnly={setOnly}
         add={add}

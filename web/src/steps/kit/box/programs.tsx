@@ -263,6 +263,7 @@ const Holds = ({ device, memory, change, set }: OfMemory) => {
 const LIMITS = [
   ['messages', 'Messages at most'],
   ['assigns', 'Assigned switches at most'],
+  ['assignments', 'Things assigned to them at most'],
   ['nameLength', 'Letters of a name'],
 ] as const;
 

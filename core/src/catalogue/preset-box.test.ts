@@ -1,0 +1,119 @@
+import { after } from '../../testing/after.js';
+import { SMALL, smallRig } from '../../testing/small-rig.js';
+import { callersIn, callFrom, placesOf, slotFrom } from '../edits/calls.js';
+import { giveSlots, setWant } from '../edits/sounds.js';
+import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
+import { typeIn } from '../derive/views/type-in.js';
+import { proveRig } from '../../testing/walk.js';
+import { whatIf } from '../recall/what-if/what-if.js';
+import { viewOf } from '../derive/views/view.js';
+import type { Ref } from '../rig/ids.js';
+import { partOf, type Rig } from '../rig/rig.js';
+import type { Value } from '../rig/value.js';
+
+const slotted = (rig: Rig): Rig => after(rig, giveSlots(rig));
+/** Guitar, a modeller with presets and scenes, two channels of a desk; nothing else. */
+const alone = (sounds: Readonly<Record<string, readonly string[]>>): Rig =>
+  slotted(
+    smallRig({
+      boxes: { g: 'single-coil', m: 'modeller-two-loops', d: 'desk' },
+      leads: ['g.out>m.in', 'm.out-l>d.ch1', 'm.out-r>d.ch2'],
+      sounds,
+    }),
+  );
+const derived = (rig: Rig): Derived => deriveOnce(rig, SMALL)!;
+const verdicts = (d: Derived): Readonly<Record<string, string>> =>
+  Object.fromEntries([...d.answers].map(([id, a]) => [partOf(d.rig, id)!.name, a.is]));
+const soundIn = (rig: Rig, name: string) => [...rig.parts.sound.values()].find((s) => s.name === name)!;
+const wanting = (rig: Rig, name: string, control: Ref, is: Value): Rig =>
+  after(rig, setWant(soundIn(rig, name), { control, is }));
+const inScene = (rig: Rig, name: string, place: string): Rig => {
+  const scenes = callersIn(rig).find((c) => c.isScene)!;
+  const slot = placesOf(rig, scenes).find((p) => p.text === place)!.slot;
+  return after(rig, callFrom(rig, soundIn(rig, name), scenes, slot));
+};
+const stored = (d: Derived, name: string) =>
+  d.compilation.sounds.get(soundIn(d.rig, name).id)!.stored.map((s) => s.program);
+
+const THREE = {
+  Clean: ['m.amp-a', 'm.cab-a'],
+  Crunch: ['m.amp-a', 'm.cab-a', 'm.drive'],
+  Lead: ['m.amp-b', 'm.cab-a', 'm.drive', 'm.delay'],
+};
+
+describe('a box that calls its own presets', () => {
+  const rig = ['Crunch', 'Lead'].reduce(
+    (r, name, i) => wanting(r, name, 'device:m.drive-gain', 30 + 20 * i),
+    alone(THREE),
+  );
+  const d = derived(rig);
+  test('each sound stands in a preset of its own and comes back by one stomp, whatever was stomped or turned', () => {
+    expect(verdicts(d)).toEqual({ Clean: 'proved', Crunch: 'proved', Lead: 'proved' });
+    expect(viewOf(d).sounds.map((s) => s.byFoot)).toEqual([[], [], []]);
+  });
+  test('a preset holds what the sound says; an amount that none says is dialled in as it pleases', () => {
+    const [preset] = stored(d, 'Lead');
+    expect(preset).toMatchObject({
+      memory: 'presets',
+      number: 2,
+      contents: { drive: 'on', amp: 'B', 'drive-gain': 50 },
+    });
+    expect(preset!.contents).not.toHaveProperty('delay-mix');
+    expect(preset!.contents).toMatchObject({ 'drive-level': 0 });
+  });
+  test('what to dial in stands among the boxes, not among the controllers, preset by preset', () => {
+    const [box] = typeIn(d);
+    expect(box).toMatchObject({ code: 'M', isController: false });
+    expect(box!.slots.map((s) => [s.shown, s.lines.map((l) => l.text)])).toEqual([
+      ['1A', ['name “Clean”', 'everything off', 'amp A', 'cab A']],
+      ['1B', ['name “Crunch”', 'on: drive; the others off', 'drive gain 30 %', 'amp A', 'cab A']],
+      ['1C', ['name “Lead”', 'on: drive, delay; the others off', 'drive gain 50 %', 'amp B', 'cab A']],
+    ]);
+  });
+});
+
+describe('scenes', () => {
+  const rig = [
+    ['Clean', '1A scene 1'],
+    ['Crunch', '1A scene 2'],
+    ['Lead', '1A scene 3'],
+  ].reduce((r, [name, place]) => inScene(r, name!, place!), alone(THREE));
+  test('are places of their own: a preset with three scenes holds three sounds', () => {
+    const scenes = callersIn(rig).find((c) => c.isScene)!;
+    expect(placesOf(rig, scenes).flatMap((p) => (p.sound ? [`${p.text}: ${p.sound.name}`] : []))).toEqual([
+      '1A scene 1: Clean',
+      '1A scene 2: Crunch',
+      '1A scene 3: Lead',
+    ]);
+    expect(slotFrom(rig, soundIn(rig, 'Lead'), scenes)).toBe(2);
+  });
+  const d = derived(rig);
+  test('all come back, and the preset around them holds only what no scene sets', () => {
+    expect(verdicts(d)).toEqual({ Clean: 'proved', Crunch: 'proved', Lead: 'proved' });
+    expect(stored(d, 'Lead').map((p) => [p.memory, p.of, p.number])).toEqual([
+      ['presets', undefined, 0],
+      ['scenes', 0, 2],
+    ]);
+    expect(stored(d, 'Lead')[0]!.contents).not.toHaveProperty('drive');
+    expect(stored(d, 'Lead')[0]!.contents).toMatchObject({ ctl1: 'open', 'eq-low': 0 });
+    expect(d.judgement.findings.filter((f) => f.code === 'recall.slot-clash')).toEqual([]);
+  });
+  test('are dialled in one by one, each after its preset', () =>
+    expect(typeIn(d)[0]!.slots.map((s) => s.shown)).toEqual(['1A', '1A scene 1', '1A scene 2', '1A scene 3']));
+});
+
+test('a knob that somebody turned is reset by the next preset', () => {
+  const timed = wanting(alone(THREE), 'Lead', 'device:m.delay-time', 400);
+  const { compilation, modelled, verdicts: proved } = proveRig(timed, partOf(timed, SMALL)!);
+  const reply = whatIf('turned knob', compilation, modelled, proved);
+  expect(reply.question.systems[0]!.events.map((e) => e.id)).toContain('knob:device:m.delay-time');
+  expect(reply.troubles).toEqual([]);
+});
+
+test('a controller in the rig calls the sounds, not the box with presets; its program is what they want then', () => {
+  const rig = smallRig({
+    boxes: { g: 'single-coil', m: 'modeller', s: 'switcher-8', d: 'desk' },
+    leads: ['g.out>s.in', 's.out>m.in', 'm.out-l>d.ch1', 's.midi-out>m.midi-in'],
+  });
+  expect(callersIn(rig).map((c) => c.code)).toEqual(['M', 'S']);
+});
