@@ -98,6 +98,15 @@ describe('scenes', () => {
     expect(stored(d, 'Lead')[0]!.contents).toMatchObject({ ctl1: 'open', 'eq-low': 0 });
     expect(d.judgement.findings.filter((f) => f.code === 'recall.slot-clash')).toEqual([]);
   });
+  test('a sound that stood alone in the preset becomes its first scene when another comes in', () => {
+    const joined = inScene(alone(THREE), 'Lead', '1A scene 2');
+    const scenes = callersIn(joined).find((c) => c.isScene)!;
+    expect(placesOf(joined, scenes).flatMap((p) => (p.sound ? [`${p.text}: ${p.sound.name}`] : []))).toEqual([
+      '1A scene 1: Clean',
+      '1A scene 2: Lead',
+    ]);
+    expect(verdicts(derived(joined))).toEqual({ Clean: 'proved', Crunch: 'proved', Lead: 'proved' });
+  });
   test('are dialled in one by one, each after its preset', () =>
     expect(typeIn(d)[0]!.slots.map((s) => s.shown)).toEqual(['1A', '1A scene 1', '1A scene 2', '1A scene 3']));
 });

@@ -9,6 +9,7 @@ import {
   choice,
   contactOut,
   expressionIn,
+  foot,
   is,
   lineOut,
   midiIn,
@@ -17,6 +18,7 @@ import {
   power,
   stereoTo,
   thru,
+  toggles,
   xlrOut,
   type Generic,
 } from './parts.js';
@@ -244,7 +246,7 @@ const ownFloor = (of: PresetBox, stores: readonly string[]): Floor => {
             {
               id: 'scene',
               domain: { min: 0, max: scenes - 1, unit: '' },
-              powerUp: 'loaded',
+              powerUp: { at: 0 },
               use: 'sound',
             } satisfies Control,
           ]
@@ -314,7 +316,7 @@ export const presetBox = (of: PresetBox): Generic => {
         {
           id: 'path',
           from: [{ at: 'in' }],
-          slots: inside.map(slotOf),
+          slots: [block('tuner', 'tuner', { mutes: is('mute', 'on') }), ...inside.map(slotOf)],
           to: [
             ...stereoTo('out-l', 'out-r'),
             ...(xlr
@@ -327,8 +329,13 @@ export const presetBox = (of: PresetBox): Generic => {
         },
         commands ? { id: 'merge', from: [{ at: 'midi-in' }], slots: [], to: [{ at: 'midi-out' }] } : thru,
       ],
-      controls: [...floor.controls, ...own, ...contacts],
-      actuators: [...floor.actuators, ...byMessage(own)],
+      controls: [
+        ...floor.controls,
+        choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' }),
+        ...own,
+        ...contacts,
+      ],
+      actuators: [...floor.actuators, foot('tuner', toggles('mute')), ...byMessage(own)],
       memories: floor.memories,
       midi: { channel, messages: 'lost' },
       figures: of.figures ?? { origin: 'assumed', mm: [300, 180, 70], kg: 2.6 },

@@ -123,8 +123,34 @@ export const callFrom = (rig: Rig, sound: Sound, caller: From, slot: number | un
   if (!shelf) return nothing;
   const other = slot === undefined ? undefined : placesOf(rig, caller)[slot]?.sound;
   const mine = withCall(sound, caller, shelf, slot);
-  if (!other || other.id === sound.id) return { put: [mine], remove: [] };
-  return { put: [mine, withCall(other, caller, shelf, placeIn(sound, caller, shelf))], remove: [] };
+  const put =
+    other && other.id !== sound.id ? [mine, withCall(other, caller, shelf, placeIn(sound, caller, shelf))] : [mine];
+  return intoScenes(rig, caller, shelf, put);
+};
+
+/**
+ * A preset holds one sound, or a sound in each of its scenes. Where an edit leaves one beside scenes of the same preset,
+ * it becomes the first scene that is free.
+ */
+const intoScenes = (rig: Rig, { device }: From, shelf: Shelf, put: readonly Sound[]): Edit => {
+  const scenes = shelf.outer ? shelf.memory : shelf.inner[0];
+  const presets = shelf.outer ?? shelf.memory;
+  if (!scenes) return { put, remove: [] };
+  const slotOf = (s: Sound, m: Memory): number | undefined => s.calls.find(isOf({ device, memory: m.id }))?.slot;
+  const now = new Map(soundsInOrder(rig).map((s) => [s.id, s]));
+  for (const one of put) now.set(one.id, one);
+  const changed = new Map(put.map((s) => [s.id, s]));
+  for (const one of now.values()) {
+    const preset = slotOf(one, presets);
+    if (preset === undefined || slotOf(one, scenes) !== undefined) continue;
+    const taken = [...now.values()].flatMap((s) => (slotOf(s, presets) === preset ? (slotOf(s, scenes) ?? []) : []));
+    const free = Array.from({ length: scenes.size }, (_, n) => n).find((n) => !taken.includes(n));
+    if (taken.length === 0 || free === undefined) continue;
+    const moved = { ...one, calls: [...one.calls, { device, memory: scenes.id, slot: free }] };
+    now.set(one.id, moved);
+    changed.set(one.id, moved);
+  }
+  return { put: [...changed.values()], remove: [] };
 };
 
 /** Places that somebody has typed into the box, and that hold something else after a change of who is called there. */

@@ -198,8 +198,8 @@ const TOPOLOGIES: readonly Topology[] = [
       ),
     })),
     sounds: {
-      Mono: [['m.amp-a', 'm.cab-a', 'm.delay', 'm.route=back'], `g ([m] // m // [m]) ═→${HOUSE}:mono`],
-      Stereo: [['m.amp-a', 'm.cab-a', 'm.delay', 'm.route=straight'], `g n [m] // m // [m]< ═→${HOUSE}:left+right`],
+      Mono: [['m.amp-a', 'm.cab-a', 'm.delay', 'm.route=back'], `g ([m]) ═→${HOUSE}:mono`],
+      Stereo: [['m.amp-a', 'm.cab-a', 'm.delay', 'm.route=straight'], `g n [m]< ═→${HOUSE}:left+right`],
     },
   },
   {

@@ -253,7 +253,10 @@ export const PLAYED: readonly Family[] = [
   },
   {
     says: 'amp sim; amp simulator; amp modeller; amp in a box; amp simulation; pedal amp',
-    boxes: [['amp-modeller', 'stereo']],
+    boxes: [
+      ['amp-modeller', 'no loop; stereo; cab sim'],
+      ['amp-sim-loop', 'loop; 1 loop; stereo; cab sim'],
+    ],
   },
   {
     says: 'cab sim; cabinet sim; cabinet simulation; cabinet simulator; cab simulator; speaker sim; speaker simulator; ir loader; ir; impulse loader; impulse response loader',

@@ -405,10 +405,16 @@ const boxView = (
     .map((c) => {
       const r = ref(device.id, c.id);
       const memory = memoryChosenBy(device, c.id);
+      const around = memory && memoryIn(device, memory.inside);
+      const of = around && Number(value(around.control));
       const program =
         memory &&
         [...d.modelled.programs].find(
-          (p) => p.device === device.id && p.memory === memory.id && p.number === Number(value(c.id)),
+          (p) =>
+            p.device === device.id &&
+            p.memory === memory.id &&
+            p.number === Number(value(c.id)) &&
+            (p.of === undefined || p.of === of),
         );
       return {
         text: `${c.name ?? c.id} ${valueText(d.rig, r, value(c.id) ?? '')}${program ? ` “${program.name}”` : ''}`,

@@ -34,7 +34,7 @@ describe('what to type into each box', () => {
       'loops on 1 6 8, the others off',
       'channel 3, program 0 on the wire, DLY shows 0',
       'channel 4, program 3 on the wire, REV shows 2.1',
-      'switch E, while held: on: loop4 on; trim 4; off: loop4 off; trim 0',
+      'switch E, while held: on: loop 4 on; trim 4 dB; off: loop 4 off; trim 0 dB',
     ]);
     expect(slot(demo, 'SWI', '1A').lines[2]).toMatchObject({ bytes: 'C2 00', why: 'Stereo delay: program 0' });
     expect(texts(slot(demo, 'SWI', '1B'))[0]).toBe('name “Chorus crunc”');

@@ -3,7 +3,7 @@ import { jumpOf } from '../../recall/actuate/pedals.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import { restingValue } from '../../signal/graph/state.js';
 import type { Act } from '../../rig/act.js';
-import { makesSound, type Device, type Memory } from '../../rig/device.js';
+import { controlIn, makesSound, type Device, type Memory } from '../../rig/device.js';
 import { inDomain } from '../../rig/domain.js';
 import { ref, type Id } from '../../rig/ids.js';
 import type { Program, Sweep } from '../../rig/program.js';
@@ -142,8 +142,8 @@ const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeS
       slotOf(d, device, memory, program.number, program, sounds, typed, [
         nameLine(memory, program.name),
         ...contentLines(d, device, memory, program),
-        ...program.acts.map((act, i) => actLine(d, act, typed ? undefined : meant[i])),
-        ...program.assigns.map((a) => assignLine(d, a)),
+        ...program.acts.map((act, i) => actLine(d, device, act, typed ? undefined : meant[i])),
+        ...program.assigns.map((a) => assignLine(d, device, a)),
         ...(program.sweeps ?? []).map((s) => sweepLine(d, program, s, sounds[0])),
       ]),
     );
@@ -281,9 +281,12 @@ const dialLines = (
   ];
 };
 
-const actText = (d: Derived, act: Act): string => {
+const actText = (d: Derived, device: Device, act: Act): string => {
   if ('pulse' in act) return `a pulse on ${act.pulse}`;
-  if ('control' in act) return 'set' in act ? `${act.control} ${act.set}` : `turns ${act.control} over`;
+  if ('control' in act) {
+    const name = controlIn(device, act.control)?.name ?? act.control;
+    return 'set' in act ? `${name} ${valueText(d.rig, ref(device.id, act.control), act.set)}` : `turns ${name} over`;
+  }
   if (!('send' in act)) return 'something else';
   const { send, afterMs } = act;
   const pause = afterMs ? `after ${afterMs} ms: ` : '';
@@ -301,10 +304,10 @@ const meaning = (of: object): string => {
   return text.length <= LONGEST.line ? text : printOf(text);
 };
 
-const actLine = (d: Derived, act: Act, meant: Meant | undefined): TypeLine => {
+const actLine = (d: Derived, device: Device, act: Act, meant: Meant | undefined): TypeLine => {
   const bytes = actBytes(act);
   return {
-    text: actText(d, act),
+    text: actText(d, device, act),
     is: meaning(act),
     ...(bytes ? { bytes } : {}),
     ...(meant ? { why: `${partOf(d.rig, meant.device)?.name ?? ''}: ${meant.text}` } : {}),
@@ -332,8 +335,12 @@ const sweepLine = (d: Derived, program: Program, sweep: Sweep, sound: Id<'sound'
   };
 };
 
-const assignLine = (d: Derived, { switch: name, latch, on, off }: Program['assigns'][number]): TypeLine => {
-  const list = (acts: readonly Act[]) => acts.map((a) => actText(d, a)).join('; ') || 'nothing';
+const assignLine = (
+  d: Derived,
+  device: Device,
+  { switch: name, latch, on, off }: Program['assigns'][number],
+): TypeLine => {
+  const list = (acts: readonly Act[]) => acts.map((a) => actText(d, device, a)).join('; ') || 'nothing';
   return {
     text: cutTo(
       `switch ${name}, ${latch ? 'latched' : 'while held'}: on: ${list(on)}; off: ${list(off)}`,

@@ -393,11 +393,17 @@ const sideBySide = ([left, right]: readonly (readonly Item[])[]): readonly Item[
   return both.length === left.length ? both : undefined;
 };
 
+const isStage = (item: Item | undefined, device: Id<'device'>): boolean =>
+  item?.is === 'box' && item.device === device && item.stages.length > 0;
+
 /** Neighbouring marks of one box are one tag; a box that only hosts loops stands as the loops' host. */
 const merged = (items: readonly Item[]): Item[] => {
   const out: Item[] = [];
-  for (const item of items) {
+  for (const [i, item] of items.entries()) {
     const last = out.at(-1);
+    // A loop of a modeller into which nothing is plugged is nothing between two of its stages.
+    const isBare = item.is === 'loop' && !item.on && item.holds.length === 0;
+    if (isBare && isStage(last, item.device) && isStage(items[i + 1], item.device)) continue;
     if (item.is === 'box' && last?.is === 'box' && last.device === item.device)
       out[out.length - 1] = { ...last, stages: [...last.stages, ...item.stages] };
     else if (item.is === 'end' && isPlainBox(last) && last.wide && item.end.startsWith(`${last.device}.`))

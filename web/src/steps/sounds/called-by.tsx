@@ -63,6 +63,8 @@ const optionText = ({ text, sound: there }: CallPlace, sound: Sound): string => 
 const From = ({ sound, caller }: { sound: Sound; caller: Caller }) => {
   const { rig, edit } = useRig();
   const [asked, ask] = useState<number>();
+  /** What is typed finds a place; it begins empty, not behind the place that stands there. */
+  const [search, seek] = useState('');
   const places = placesOf(rig, caller);
   const now = slotFrom(rig, sound, caller);
   const name = rig.parts.device.get(caller.device)?.name ?? caller.code;
@@ -90,6 +92,9 @@ const From = ({ sound, caller }: { sound: Sound; caller: Caller }) => {
             : 'A sound that stands there changes places with it.'
         }
         searchable
+        searchValue={search}
+        onSearchChange={seek}
+        onDropdownOpen={() => seek('')}
         allowDeselect={false}
         limit={200}
         comboboxProps={{ withinPortal: false }}

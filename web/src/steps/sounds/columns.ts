@@ -2,9 +2,11 @@ import type { Device } from '@yunta/core/rig/device';
 import { ref, splitRef, type Ref } from '@yunta/core/rig/ids';
 import { all, partOf, type Rig } from '@yunta/core/rig/rig';
 import { controlColumn, type Column } from '@yunta/core/sheets/sound-sheet';
-import { theEntry } from '@yunta/core/known/the';
 
-/** The sheet's columns with those that the page asked for, each beside the others of its box. */
+/**
+ * The sheet's columns with those that the page asked for. The amounts of a box stand in the order of the box, whether a
+ * sound says them or the page asked: no column moves when the first sound says one.
+ */
 export const withColumns = (rig: Rig, columns: readonly Column[], more: readonly Ref[]): readonly Column[] => {
   const known = new Set(columns.map((c) => c.id));
   const extra = more
@@ -15,11 +17,13 @@ export const withColumns = (rig: Rig, columns: readonly Column[], more: readonly
       const control = box?.controls.find((c) => c.id === name);
       return box && control ? [controlColumn(box, control)] : [];
     });
-  const after = new Map(extra.map((c) => [c, columns.findLastIndex((o) => o.device === c.device)]));
-  return [
-    ...columns.flatMap((c, i) => [c, ...extra.filter((e) => after.get(e) === i)]),
-    ...extra.filter((e) => theEntry(after, e) < 0),
-  ];
+  const devices = [...new Set([...columns, ...extra].map((c) => c.device))];
+  return devices.flatMap((device) => {
+    const own = [...columns, ...extra].filter((c) => c.device === device);
+    const place = new Map(partOf(rig, device)?.controls.map((c, i) => [ref(device, c.id), i]));
+    const placeOf = (c: Column): number => (c.is === 'amount' ? (place.get(c.control) ?? 0) : -1);
+    return own.sort((a, b) => placeOf(a) - placeOf(b));
+  });
 };
 
 /** A loop of a switcher: which of them is in is worked out from the stages that a sound wants. */
