@@ -1,8 +1,8 @@
-import { mannerOf, type Manner, type Sound } from '../../rig/sound.js';
+import type { Sound } from '../../rig/sound.js';
 import type { Bench, MonitorLine, Silence } from '../../bench/bench.js';
 import { levelsAt } from '../../electric/level.js';
 import { shown } from '../../midi/numbering.js';
-import { controlText, slotText, valueText } from '../../recall/words/words.js';
+import { controlText, valueText } from '../../recall/words/words.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '../../rig/rig.js';
@@ -15,18 +15,10 @@ import type { Derived } from '../steps/deriver.js';
 import { asItStands, wrongNow, type Fault } from '../play/faults.js';
 import { wrongOnBench } from '../play/play.js';
 import { runOf } from './view.js';
-import { theOne, theEntry, theFirst, surely } from '../../known/the.js';
+import { theOne, theEntry, theFirst } from '../../known/the.js';
 import { memoryChosenBy, memoryIn } from '../../rig/box.js';
-
-export interface SwitchView {
-  readonly device: Id<'device'>;
-  readonly switch: string;
-  /** What a press does now: a sound's name, a move's, a bank. */
-  readonly label: string;
-  readonly about: string;
-  readonly state: 'called' | 'latched' | 'held' | 'ready' | 'empty';
-  readonly holds: boolean;
-}
+import type { Program } from '../../rig/program.js';
+import { floorOf, type SwitchView } from './floor.js';
 
 export interface BoxView {
   readonly device: Id<'device'>;
@@ -93,13 +85,6 @@ export interface Moment {
   readonly traced: Trace;
   readonly at: number;
 }
-
-/** What a switch says of the move on it. */
-const ABOUT_MOVES: Readonly<Record<Manner, string>> = {
-  latched: 'latched',
-  'while held': 'while held',
-  'one way': 'latched',
-};
 
 const MOST_LINES = 400;
 /** A pause this short is not heard as one (common practice). */
@@ -320,68 +305,20 @@ export const clock = (us: number): string => {
   return `${Math.floor(ms / 1000)}.${String(ms % 1000).padStart(3, '0')} ${String(whole % 1000).padStart(3, '0')}`;
 };
 
-/** The sound that a switch calls: a scene switch the one in the preset that is loaded. */
-const soundAt = (
-  rig: Rig,
+/** The program under a number; of scenes the one in the preset that is loaded. */
+const loadedFrom = (
+  d: Derived,
   device: Device,
   memory: Memory,
-  slot: number,
+  number: number,
   state: ReadonlyMap<Ref, Value>,
-): Sound | undefined => {
-  const calls = (s: Sound, m: Memory, n: number): boolean =>
-    s.calls.some((c) => c.device === device.id && c.memory === m.id && c.slot === n);
-  const outer = memoryIn(device, memory.inside);
-  const preset = outer && Number(state.get(ref(device.id, outer.control)));
-  return soundsInOrder(rig).find(
-    (s) => calls(s, memory, slot) && (!outer || preset === undefined || calls(s, outer, preset)),
+): Program | undefined => {
+  const around = memoryIn(device, memory.inside);
+  const of = around && Number(state.get(ref(device.id, around.control)));
+  return [...d.modelled.programs].find(
+    (p) =>
+      p.device === device.id && p.memory === memory.id && p.number === number && (p.of === undefined || p.of === of),
   );
-};
-
-const floorOf = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Ref, Value>): readonly SwitchView[] => {
-  const value = (control: string) => state.get(ref(device.id, control));
-  const size = memory.switches?.length ?? 0;
-  const bank = memory.bank ? Number(value(memory.bank.control)) - (memory.shows.bank?.first ?? 1) : 0;
-  const calls = (memory.switches ?? []).map((name, i): SwitchView => {
-    const slot = bank * size + i;
-    const sound = soundAt(rig, device, memory, slot, state);
-    return {
-      device: device.id,
-      switch: name,
-      label: sound?.name ?? 'empty',
-      about: sound ? `${slotText(rig, sound)} · ${sound.role}` : shown(memory.shows, slot),
-      holds: false,
-      state: !sound ? 'empty' : Number(value(memory.control)) === slot ? 'called' : 'ready',
-    };
-  });
-  const loaded = all(rig, 'sound').find((s) =>
-    s.calls.some((c) => c.device === device.id && c.slot === Number(value(memory.control))),
-  );
-  const assigned = (memory.assignable ?? []).map(({ switch: name, latch, held }): SwitchView => {
-    const move = all(rig, 'move').find(
-      (m) =>
-        m.at.some((a) => a.device === device.id && a.switch === name) &&
-        (m.sounds === 'all' || (loaded && m.sounds.includes(loaded.id))),
-    );
-    return {
-      device: device.id,
-      switch: name,
-      label: move?.name ?? 'nothing here',
-      about: move ? ABOUT_MOVES[mannerOf(move)] : '',
-      holds: move ? mannerOf(move) === 'while held' : false,
-      state: value(held) === 'on' ? 'held' : value(latch) === 'on' ? 'latched' : move ? 'ready' : 'empty',
-    };
-  });
-  const banks = memory.bank
-    ? [memory.bank.down, memory.bank.up].map((name): SwitchView => ({
-        device: device.id,
-        switch: name,
-        label: name === surely(memory.bank).up ? 'Bank up' : 'Bank down',
-        about: `bank ${bank + (memory.shows.bank?.first ?? 1)} shows`,
-        holds: false,
-        state: 'ready',
-      }))
-    : [];
-  return [...calls, ...assigned, ...banks];
 };
 
 const boxView = (
@@ -405,17 +342,7 @@ const boxView = (
     .map((c) => {
       const r = ref(device.id, c.id);
       const memory = memoryChosenBy(device, c.id);
-      const around = memory && memoryIn(device, memory.inside);
-      const of = around && Number(value(around.control));
-      const program =
-        memory &&
-        [...d.modelled.programs].find(
-          (p) =>
-            p.device === device.id &&
-            p.memory === memory.id &&
-            p.number === Number(value(c.id)) &&
-            (p.of === undefined || p.of === of),
-        );
+      const program = memory && loadedFrom(d, device, memory, Number(value(c.id)), state);
       return {
         text: `${c.name ?? c.id} ${valueText(d.rig, r, value(c.id) ?? '')}${program ? ` “${program.name}”` : ''}`,
         changed: isChanged(c.id),

@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import type { FootGesture } from '@yunta/core/bench/box';
-import type { BenchView, PedalView, SwitchView } from '@yunta/core/derive/views/bench-view';
+import type { BenchView, PedalView } from '@yunta/core/derive/views/bench-view';
+import type { SwitchView } from '@yunta/core/derive/views/floor';
 import { Fragment, useCallback, useEffect, useRef, useState } from 'react';
 import { useAsked } from '../../shared/rig-context.js';
 import type { DoOnBench } from './act.js';
