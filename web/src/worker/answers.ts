@@ -22,6 +22,7 @@ import { placeText, stepText } from '@yunta/core/recall/words/words';
 import { limbsOf, type Limbs } from '@yunta/core/recall/words/verdict-words';
 import { tally, type Tally } from '@yunta/core/recall/verdict/sound-verdict';
 import type { Footstep } from '@yunta/core/recall/model/happenings';
+import { onFoot, type OnFoot } from '@yunta/core/derive/views/on-foot';
 import { differences, type Changed } from '@yunta/core/recall/verdict/transitions';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
@@ -73,6 +74,11 @@ export class Answers {
   /** What the hook-up asks of all its sounds, and what they do. */
   terms(): Terms | undefined {
     return this.held.derived && termsOf(this.held.derived);
+  }
+
+  /** What the feet have to do on a board that nothing calls. */
+  onFoot(): OnFoot | undefined {
+    return this.held.derived && onFoot(this.held.derived.compilation);
   }
 
   /** What every box must hold, to be typed in and ticked off. */

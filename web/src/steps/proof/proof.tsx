@@ -16,6 +16,7 @@ import { ADMITS } from './admits.js';
 import { NotAnyMore, TakeForGranted } from './assume.js';
 import { Board, type SoundPair } from './board.js';
 import { Certificate } from './certificate.js';
+import { OnFoot } from './on-foot.js';
 import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
 import { surely } from '@yunta/core/known/the';
@@ -68,6 +69,7 @@ export const Proof = () => {
         {shown && (shown.verdict === 'cannot sound' || shown.verdict === 'undecided') && <Reason sound={shown} />}
         {shown && shown.wrong.length > 0 && <Broken sound={shown} />}
         {shown && <ByHand sound={shown} />}
+        <OnFoot />
         <Granted />
         <Reckoned />
       </aside>
