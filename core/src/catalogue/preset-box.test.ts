@@ -1,4 +1,4 @@
-import { after } from '../../testing/after.js';
+import { after, withParts } from '../../testing/after.js';
 import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { callersIn, callFrom, placesOf, slotFrom } from '../edits/calls.js';
 import { giveSlots, setWant } from '../edits/sounds.js';
@@ -125,4 +125,42 @@ test('a controller in the rig calls the sounds, not the box with presets; its pr
     leads: ['g.out>s.in', 's.out>m.in', 'm.out-l>d.ch1', 's.midi-out>m.midi-in'],
   });
   expect(callersIn(rig).map((c) => c.code)).toEqual(['M', 'S']);
+});
+
+describe('a box that also commands: one stomp loads its preset, the reverb behind it, and the channel of the amp', () => {
+  const rig = slotted(
+    smallRig({
+      boxes: { g: 'single-coil', m: 'modeller', h: 'valve-head', c: 'cab-212', r: 'stereo-reverb' },
+      leads: [
+        'g.out>m.in',
+        'm.send>h.in',
+        'h.send>m.return',
+        'm.out-l>r.in-l',
+        'r.out-l>h.return',
+        'h.speaker>c.in',
+        'm.midi-out>r.midi-in',
+        'm.ctl1>h.channel-switch',
+      ],
+      sounds: {
+        Clean: ['h.clean', 'm.cab', 'r.reverb', 'r.program=1'],
+        Lead: ['h.lead', 'm.drive', 'm.cab', 'r.reverb', 'r.program=5'],
+      },
+    }),
+  );
+  const d = derived(rig);
+  test('a preset sends the program and closes the contact', () => {
+    const [preset] = stored(d, 'Lead');
+    expect(preset!.contents).toMatchObject({ ctl1: 'closed', drive: 'on' });
+    expect(preset!.acts.map((a) => ('send' in a ? a.send : a))).toContainEqual(expect.objectContaining({ pc: 5 }));
+    expect(verdicts(d)).toEqual({ Clean: 'proved', Lead: 'proved' });
+  });
+  test('a preset that was typed in without the contact is found', () => {
+    const [preset] = stored(d, 'Lead');
+    const forgot = withParts(rig, {
+      ...preset!,
+      id: 'program:forgot',
+      contents: { ...(preset!.contents as object), ctl1: 'open' },
+    });
+    expect(verdicts(derived(forgot))).toMatchObject({ Lead: 'broken' });
+  });
 });

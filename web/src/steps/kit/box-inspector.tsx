@@ -2,7 +2,16 @@ import { Button, NumberInput, Select } from '@mantine/core';
 import { saysNumbers, shown } from '@yunta/core/midi/numbering';
 import { changeDevice, removeDevice } from '@yunta/core/edits/devices';
 import { domainText } from '@yunta/core/rig/domain';
-import type { Actuator, Control, Device, Memory, Numbering } from '@yunta/core/rig/device';
+import {
+  controlIn,
+  makesSound,
+  type Actuator,
+  type Control,
+  type Device,
+  type Memory,
+  type Numbering,
+} from '@yunta/core/rig/device';
+import { someOf } from '@yunta/core/known/some-of';
 import { Remedies } from '../../shared/remedies.js';
 import { useRig } from '../../shared/rig-context.js';
 import { Swap } from './swap.js';
@@ -117,6 +126,7 @@ export const BoxInspector = ({ device, open }: { device: Device; open: () => voi
         </div>
       )}
       <Again device={device} change={change} />
+      <Resets device={device} />
       <CanBeSet device={device} change={change} />
       {findings.map((f) => (
         <div key={f.fingerprint} className="card alarm" style={{ marginTop: 10 }}>
@@ -151,10 +161,34 @@ interface OfBox {
   readonly change: Change;
 }
 
+/** What becomes of a knob that somebody turned, when the next preset or scene comes. */
+const Resets = ({ device }: { device: Device }) => {
+  const presets = device.memories.find((m) => m.by === 'slot' && m.inside === undefined);
+  if (!presets || !makesSound(device)) return null;
+  const names = (ids: readonly string[]) => ids.map((id) => controlIn(device, id)?.name ?? id);
+  const leaves = (stores: readonly string[]) =>
+    device.controls
+      .filter((c) => c.use === 'sound' && 'min' in c.domain && !stores.includes(c.id))
+      .filter((c) => !device.memories.some((m) => m.control === c.id))
+      .map((c) => c.id);
+  const says = (what: string, stores: readonly string[]) => {
+    const left = names(leaves(stores));
+    return left.length
+      ? `${what} leaves as it was turned: ${someOf(left, 4)}.`
+      : `${what} takes back whatever was turned by hand.`;
+  };
+  const scenes = device.memories.find((m) => m.inside === presets.id);
+  return (
+    <p className="soft">
+      {says('A preset', presets.stores)} {scenes && says('A scene', scenes.stores)}
+    </p>
+  );
+};
+
 /** Whether a program that is chosen again is loaded anew. */
 const Again = ({ device, change }: OfBox) => {
   const [memory] = device.memories;
-  if (!memory || memory.by === 'slot') return null;
+  if (!memory || (memory.by === 'slot' && !makesSound(device))) return null;
   const set = (again: Memory['again']) => {
     const memories = device.memories.map((m) => (m === memory ? { ...m, again } : m));
     change({ memories }, 'what choosing the same program does');
