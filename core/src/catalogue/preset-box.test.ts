@@ -164,3 +164,57 @@ describe('a box that also commands: one stomp loads its preset, the reverb behin
     expect(verdicts(derived(forgot))).toMatchObject({ Lead: 'broken' });
   });
 });
+
+describe('a move on its own switch', () => {
+  const solo = (rig: Rig): Rig =>
+    after(rig, {
+      put: [
+        {
+          kind: 'move',
+          id: 'move:solo',
+          name: 'Solo',
+          at: [{ device: 'device:m', switch: 'E' }],
+          sounds: 'all',
+          latch: true,
+          on: [
+            { control: 'device:m.drive-gain', is: 75 },
+            { control: 'device:m.drive-level', is: 3 },
+          ],
+          off: [],
+        },
+      ],
+      remove: [],
+    });
+  const rig = solo(wanting(alone(THREE), 'Lead', 'device:m.drive-gain', 40));
+  const d = derived(rig);
+  test('gives back what the sound says; an amount that it does not say is not made up', () => {
+    const off = (name: string) => stored(d, name)[0]!.assigns[0]!.off;
+    expect(off('Lead')).toEqual([
+      { control: 'drive-gain', set: 40 },
+      { control: 'drive-level', set: 0 },
+    ]);
+    expect(off('Clean')).toEqual([{ control: 'drive-level', set: 0 }]);
+  });
+  test('where nothing gives it back is found, and what to do about it', () => {
+    const found = d.judgement.findings.filter((f) => f.code === 'recall.unsaid');
+    expect(found.map((f) => f.why)).toEqual([
+      'Solo moves M drive gain, and “Clean” and “Crunch” do not say where it stands: nothing gives it back there.',
+    ]);
+    const said = ['Clean', 'Crunch'].reduce((r, name) => wanting(r, name, 'device:m.drive-gain', 20), rig);
+    expect(derived(said).judgement.findings.filter((f) => f.code === 'recall.unsaid')).toEqual([]);
+  });
+  test('more than its switches can be assigned to is found', () => {
+    const few = withParts(rig, {
+      ...partOf(rig, 'device:m')!,
+      memories: partOf(rig, 'device:m')!.memories.map((m) =>
+        m.id === 'presets' ? { ...m, limits: { ...m.limits, assignments: 1 } } : m,
+      ),
+    });
+    expect(
+      derived(few)
+        .judgement.findings.filter((f) => f.code === 'midi.capacity')
+        .map((f) => f.why)
+        .join(),
+    ).toContain('stores 1 assignments of its switches in a slot');
+  });
+});

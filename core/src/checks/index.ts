@@ -28,6 +28,7 @@ import { tails } from './recall/tails.js';
 import { toggle } from './recall/toggle.js';
 import { slotClash } from './recall/slot-clash.js';
 import { uncalled } from './recall/uncalled.js';
+import { unsaid } from './recall/unsaid.js';
 import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
 import { direction } from './wire/direction.js';
@@ -85,6 +86,7 @@ export const CHECKS: readonly Check[] = [
   uncalled,
   undecided,
   unpinned,
+  unsaid,
   direction,
   exchanged,
   expression,

@@ -30,6 +30,7 @@ const ELSEWHERE: Readonly<Record<string, RoomPath>> = {
   'wire.unused': 'kit',
   'order.conflict': 'sounds',
   'recall.hand-move': 'sounds',
+  'recall.unsaid': 'sounds',
 };
 const FAMILIES: Readonly<Record<string, RoomPath>> = {
   wire: 'routing',

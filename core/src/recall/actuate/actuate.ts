@@ -1,13 +1,13 @@
 import { byteFor, scaledValue, type Act } from '../../rig/act.js';
 import { shown } from '../../midi/numbering.js';
-import type { Control, Device, Memory } from '../../rig/device.js';
+import type { Device, Memory } from '../../rig/device.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { stepOf } from '../../rig/midi-manners.js';
 import type { Program } from '../../rig/program.js';
 import { keptIn, once } from '../../kept/kept.js';
 import { partOf, programAt, thePart, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
-import { restingValue } from '../../signal/graph/state.js';
+import { isDialled, restingValue } from '../../signal/graph/state.js';
 import type { HandMove, Meant, Wanted } from '../intend/compiled.js';
 import { BYTE_US } from '../../units/amounts.js';
 import { bytesOf } from './slot-timing.js';
@@ -133,10 +133,6 @@ const innerOf = ({ device, memory }: Caller, callers: readonly Caller[]): Memory
 /** What a program holds around a scene: what the scene does not set anew. */
 const openAround = (memory: Memory, inner: Memory): Readonly<Record<string, Value | undefined>> =>
   Object.fromEntries(memory.stores.filter((s) => !inner.stores.includes(s)).map((s) => [s, undefined]));
-
-/** An amount without a middle: where no sound says one, somebody dials it in as it pleases. */
-const isDialled = ({ domain, powerUp }: Control): boolean =>
-  'min' in domain && domain.unit !== 'dB' && typeof powerUp !== 'object' && domain.min >= 0;
 
 /** The surest way that brings the value and that no other wanted control uses already. */
 const freeWay = (

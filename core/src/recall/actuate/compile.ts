@@ -16,7 +16,7 @@ import { intend, type Intention } from '../intend/intend.js';
 import { overRelays } from './relays.js';
 import type { WayFinder } from './ways.js';
 import { sweepsFor, sweepsOf } from './pedals.js';
-import { onTopOf } from '../../signal/graph/state.js';
+import { isDialled, onTopOf } from '../../signal/graph/state.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { surely, theFirst } from '../../known/the.js';
 import { controlAt, memoryIn } from '../../rig/box.js';
@@ -116,6 +116,12 @@ const storedSlot = (
     : { program: planned, typed: false, meant };
 };
 
+/** What a move would give back, but the sound says nothing of it: how it was dialled in is not known here. */
+const isLeftOpen = (b: Bearings, { wants }: Intention, control: Ref): boolean => {
+  const found = controlAt(b.rig, control);
+  return found !== undefined && isDialled(found) && !wants.has(control);
+};
+
 /** What a move's switch does in this sound. Without an off list it gives back what the sound wants. */
 const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intention: Intention): readonly Assign[] => {
   if (move.sounds !== 'all' && !move.sounds.includes(sound.id)) return [];
@@ -129,7 +135,9 @@ const assignOf = (b: Bearings, sound: Sound, move: Move, caller: Caller, intenti
           off: actsFrom(
             b,
             caller,
-            givesBack.map((control) => [control, surely(intention.state.get(control))]),
+            givesBack
+              .filter((control) => !isLeftOpen(b, intention, control))
+              .map((control) => [control, surely(intention.state.get(control))]),
           ),
         }
       : assign,

@@ -66,6 +66,13 @@ export const restingValue = (control: Control): Value => {
   return 'min' in domain ? Math.min(domain.max, Math.max(domain.min, 0)) : domain.arrange.join(' ');
 };
 
+/**
+ * An amount without a middle, such as the gain of a drive in a preset: where no sound says one, somebody dials it in as
+ * it pleases, and nobody here knows it.
+ */
+export const isDialled = ({ domain, powerUp }: Control): boolean =>
+  'min' in domain && domain.unit !== 'dB' && powerUp === 'loaded' && domain.min >= 0;
+
 /** Every control at rest, with the hook-up's settings and what it takes for granted on top. */
 export const restingState = (rig: Rig, hookup: Hookup): Map<Ref, Value> => {
   const state = new Map<Ref, Value>();
