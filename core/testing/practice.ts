@@ -54,6 +54,53 @@ const COVERS = practice('covers-on-plain-pedals', 'Covers on plain pedals', {
   },
 });
 
+/** Sounds called by presets of the modeller, and by scenes of its second preset. */
+const byPresets = (part: Part): Part => {
+  if (part.kind !== 'sound') return part;
+  const call = (memory: string, slot: number) => ({ device: 'device:m' as const, memory, slot });
+  const own = part.at <= 2 ? [call('presets', part.at - 1)] : [call('presets', 2), call('scenes', part.at - 3)];
+  return { ...part, calls: own };
+};
+const MODELLER = practice(
+  'modeller-alone',
+  'A modeller alone',
+  {
+    boxes: { g: 'humbucker', m: 'modeller-two-loops', foh: 'desk' },
+    leads: ['g.out>m.in', 'm.out-l>foh.ch1', 'm.out-r>foh.ch2'],
+    sounds: {
+      Clean: ['m.amp-a', 'm.cab-a', 'm.reverb', 'm.drive-gain=20'],
+      Crunch: ['m.amp-a', 'm.cab-a', 'm.drive', 'm.drive-gain=40'],
+      Verse: ['m.amp-b', 'm.cab-b', 'm.drive-gain=20'],
+      Lead: ['m.amp-b', 'm.cab-b', 'm.drive', 'm.delay', 'm.drive-gain=60', 'm.delay-mix=30'],
+    },
+  },
+  byPresets,
+);
+const COMMANDS = practice(
+  'modeller-that-commands',
+  'A modeller by four cables that also commands',
+  {
+    boxes: { g: 'single-coil', wah: 'wah', m: 'modeller', h: 'valve-head', c: 'cab-212', r: 'stereo-reverb' },
+    leads: [
+      'g.out>wah.in',
+      'wah.out>m.in',
+      'm.send>h.in',
+      'h.send>m.return',
+      'm.out-l>r.in-l',
+      'r.out-l>h.return',
+      'h.speaker>c.in',
+      'm.midi-out>r.midi-in',
+      'm.ctl1>h.channel-switch',
+    ],
+    sounds: {
+      Clean: ['h.clean', 'm.cab', 'r.reverb', 'r.program=1'],
+      Lead: ['h.lead', 'm.drive', 'm.cab', 'm.delay', 'r.reverb', 'r.program=5'],
+    },
+  },
+  (part) =>
+    part.kind === 'sound' ? { ...part, calls: [{ device: 'device:m', memory: 'presets', slot: part.at - 1 }] } : part,
+);
+
 /** A delay whose mix a pedal moves from 10 to 60 %. */
 const underPedal = (part: Part): Part =>
   part.kind === 'device' && part.id === 'device:dly'
@@ -209,4 +256,14 @@ const PULLED = practice('two-dis-one-pulled', 'Two DIs, the lead of one pulled',
   sounds: { Both: [], Dirt: ['dst.distortion'] },
 });
 
-export const PRACTICE: readonly Practice[] = [COVERS, PASSIVE, MASTER, REFUSED, THREE_AMPS, BASSES, PULLED];
+export const PRACTICE: readonly Practice[] = [
+  COVERS,
+  PASSIVE,
+  MASTER,
+  REFUSED,
+  THREE_AMPS,
+  BASSES,
+  PULLED,
+  MODELLER,
+  COMMANDS,
+];

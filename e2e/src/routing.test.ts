@@ -127,7 +127,7 @@ describe('moving and comparing', () => {
     const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/sounds`));
     await hands.click('button', 'Compare');
     await hands.sees('LOW out in');
-    expect(await hands.page.$$eval('.run .tag.pointed', (all) => all.length)).toBeGreaterThan(0);
+    expect(await hands.page.$$eval('.run .tag.differs', (all) => all.length)).toBeGreaterThan(0);
     await hands.page.click('input[aria-label="Compare with"]');
     await hands.click('option', 'Ferry deck');
     await hands.sees('HED clean in not wired');

@@ -9,6 +9,7 @@ import { transitions } from '../recall/verdict/transitions.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf, rigOf, everyPart, soundsInOrder, type Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './steps/deriver.js';
+import { typeIn } from './views/type-in.js';
 import { viewOf } from './views/view.js';
 
 const FOLDER = join(__dirname, '../../../examples/practice');
@@ -51,6 +52,34 @@ describe('covers on plain pedals: no controller at all', () => {
   });
   test('what it finds is about the order of the boxes, not about a controller that is not there', () =>
     expect(grave(d).filter((c) => c.startsWith('recall.') || c.startsWith('midi.'))).toEqual([]));
+});
+
+describe('a modeller alone', () => {
+  const d = derived('modeller-alone');
+  test('one stomp calls a sound in a preset, all come back, and nothing is left to the foot', () => {
+    expect(viewOf(d).tally).toMatchObject({ sounds: 4, proved: 4 });
+    expect(viewOf(d).sounds.map((s) => s.byFoot)).toEqual([[], [], [], []]);
+    expect(grave(d)).toEqual([]);
+  });
+  test('what to dial in, preset by preset and scene by scene', () => {
+    const [box] = typeIn(d);
+    expect(box!.isController).toBe(false);
+    expect(box!.slots.map((s) => s.shown)).toEqual(['1A', '1B', '1C', '1C scene 1', '1C scene 2']);
+    expect(box!.slots[4]!.lines.map((l) => l.text)).toEqual(
+      expect.arrayContaining(['on: drive, delay; the others off', 'drive gain 60 %', 'amp B', 'delay mix 30 %']),
+    );
+  });
+});
+
+describe('a modeller by four cables that also commands', () => {
+  const d = derived('modeller-that-commands');
+  test('one stomp loads its preset, the reverb behind it and the channel of the amp', () => {
+    const lead = d.compilation.sounds.get('sound:lead')!.stored[0]!.program;
+    expect(lead.acts.map((a) => ('send' in a && 'pc' in a.send ? a.send.pc : undefined))).toContain(5);
+    expect(lead.contents).toMatchObject({ ctl1: 'closed', drive: 'on' });
+    // The wah is the player's: a foot may have left it on.
+    expect(d.answers.get('sound:lead')!.hands.map((h) => h.control)).toEqual(['device:wah.on']);
+  });
 });
 
 describe('expression three ways', () => {

@@ -67,7 +67,10 @@ interface Drawing {
   readonly label: string;
   readonly said: (id: Id<'device'>) => { readonly code: string; readonly name: string };
   readonly select?: (id: Id<'device'>) => void;
+  /** What a finding is about. */
   readonly pointed?: readonly AnyId[];
+  /** What is otherwise in another run beside it. */
+  readonly differ?: readonly AnyId[];
   /** What is said when nothing gets through. */
   readonly silent?: string;
 }
@@ -86,6 +89,7 @@ export const RunDrawing = ({
   said,
   select,
   pointed = [],
+  differ = [],
   silent = UNWIRED,
 }: Drawing) => {
   const [measured, wide] = useWidth();
@@ -142,7 +146,7 @@ export const RunDrawing = ({
             code={code(t.device)}
             name={name(t.device)}
             named={named}
-            pointed={pointed.includes(t.device)}
+            sign={pointed.includes(t.device) ? 'pointed' : differ.includes(t.device) ? 'differs' : undefined}
             {...(select ? { press: () => select(t.device) } : {})}
           />
         ))}
@@ -164,28 +168,31 @@ export const RunDrawing = ({
   );
 };
 
+/** Over a tag: a finding is about it, or it differs from the run beside it. */
+const SIGNS = { pointed: '!', differs: '▾' } as const;
+
 interface TagProps {
   readonly at: LaidTag;
   readonly code: string;
   readonly name: string;
   /** Whether its name stands under it; it is always said on being pointed at. */
   readonly named: boolean;
-  readonly pointed: boolean;
+  readonly sign: keyof typeof SIGNS | undefined;
   readonly press?: () => void;
 }
 
 /** A box on the line. */
-const Tag = ({ at, code, name, named, pointed, press }: TagProps) => {
+const Tag = ({ at, code, name, named, sign, press }: TagProps) => {
   const { x, y, stages, sides } = at;
   const middle = x + TAG.width / 2;
   const bypassed = stages.length > 0 && stages.every((s) => !s.on);
   const stands = stages.map((s) => `${s.stage.slice(s.stage.indexOf('.') + 1)} ${s.on ? 'on' : 'off'}`).join(', ');
   return (
     <g className="tagged" onClick={press}>
-      <path className={`tag ${bypassed ? 'bypassed' : ''} ${pointed ? 'pointed' : ''}`} d={tagPath(x, y)} />
-      {pointed && (
-        <text className="pointer" x={middle + 4} y={y - TAG.height / 2 - 6}>
-          !
+      <path className={`tag ${bypassed ? 'bypassed' : ''} ${sign ?? ''}`} d={tagPath(x, y)} />
+      {sign && (
+        <text className={`pointer ${sign}`} x={middle + 4} y={y - TAG.height / 2 - 6}>
+          {SIGNS[sign]}
         </text>
       )}
       <circle cx={x + TAG.width - 9} cy={y} r={2} fill="none" stroke="var(--ink)" />

@@ -63,7 +63,7 @@ export const Compare = ({ sound }: { sound: Sound }) => {
                   beside={both[side === 'a' ? 'b' : 'a']}
                   label={`Run of ${name}`}
                   said={said}
-                  pointed={both.differ}
+                  differ={both.differ}
                 />
               ) : (
                 <p className="soft">Silent.</p>
