@@ -3,7 +3,7 @@ import { often } from '../../testing/often.js';
 import { Random } from '../../testing/random.js';
 import { randomRig } from '../../testing/random-rig.js';
 import { apply } from '../change/apply.js';
-import { islandRun } from '../demo/island-run.js';
+import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { all, soundsInOrder } from '../rig/rig.js';
 import { callersIn, callFrom, placesOf, slotFrom, toRetype } from './calls.js';
 import { tick } from './ticks.js';
@@ -78,4 +78,13 @@ describe('who calls a sound', () => {
       }),
       { numRuns: often(60) },
     ));
+});
+
+test('what calls a sound in another hook-up stays when its place in this one changes', () => {
+  const [device, memory] = ['device:swi', 'slots'] as const;
+  const first = [...islandRun().parts.sound.values()][0]!;
+  const there = { device, memory, slot: 40, in: { hookup: 'hookup:elsewhere' } } as const;
+  const both = { ...first, calls: [{ device, memory, slot: 0, in: { hookup: BALLROOM_ID } }, there] };
+  const moved = callFrom(islandRun(), both, { device, memory }, 30).put[0] as typeof both;
+  expect(moved.calls).toEqual([{ device, memory, slot: 30, in: { hookup: BALLROOM_ID } }, there]);
 });

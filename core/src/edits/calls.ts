@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { nothing, type Edit } from '../change/edit.js';
 import { shown } from '../midi/numbering.js';
 import type { Memory } from '../rig/device.js';
@@ -106,8 +107,10 @@ const callsAt = (device: Id<'device'>, { memory, outer }: Shelf, slot: number): 
 
 const withCall = (sound: Sound, { device }: From, shelf: Shelf, slot: number | undefined): Sound => {
   const mine = [shelf.memory, ...(shelf.outer ? [shelf.outer] : []), ...shelf.inner].map((m) => m.id);
-  const isMine = (c: Call): boolean => c.device === device && mine.includes(c.memory);
-  const said = sound.calls.find(isMine)?.in;
+  const isOurs = (c: Call): boolean => c.device === device && mine.includes(c.memory);
+  const said = sound.calls.find(isOurs)?.in;
+  // What is said for another hook-up stays.
+  const isMine = (c: Call): boolean => isOurs(c) && equal(c.in, said);
   const next = slot === undefined ? [] : callsAt(device, shelf, slot).map((c): Call => (said ? { ...c, in: said } : c));
   const at = sound.calls.findIndex(isMine);
   const others = sound.calls.filter((c) => !isMine(c));

@@ -12,7 +12,7 @@ export const OnFoot = () => {
       <h2>On foot</h2>
       {changes > 0 ? (
         <p>
-          <strong>{stomps} stomps</strong> over all songs, in {changes} changes.
+          <strong>{stomps} stomps and moves by hand</strong> over all songs, in {changes} changes.
         </p>
       ) : (
         <p className="soft">
@@ -60,7 +60,7 @@ const InSong = ({ change }: { change: ChangeInSong }) => {
       <h3>The hardest inside a song: {song}</h3>
       <Switches change={change} />
       <p className="soft">
-        About {inSeconds(seconds)} at {inSeconds(SECONDS_PER_STOMP)} a stomp (assumed).{' '}
+        About {inSeconds(seconds)} at {inSeconds(SECONDS_PER_STOMP)} each (assumed).{' '}
         {beat === undefined
           ? 'Say the tempo of the song, and it is held against a beat.'
           : `A beat of the song is ${inSeconds(beat)}: ${seconds <= beat ? 'it can be done in one beat.' : 'it cannot be done in one beat.'}`}
@@ -73,8 +73,8 @@ const InSong = ({ change }: { change: ChangeInSong }) => {
 const Switches = ({ change: { from, to, moves } }: { change: FootChange }) => (
   <>
     <p>
-      {from} → {to}: {moves.length} {moves.length === 1 ? 'stomp' : 'stomps'}, in this order. What is forgotten stays as
-      it was.
+      {from} → {to}: {moves.length} {moves.length === 1 ? 'thing' : 'things'} to do, in this order. What is forgotten
+      stays as it was.
     </p>
     <ol>
       {moves.map((m) => (
