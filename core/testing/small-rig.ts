@@ -22,7 +22,7 @@ const want = (said: string): Want => {
   const [target, is] = said.split('=') as [string, string?];
   return is === undefined
     ? { stage: `device:${target}` as Ref, is: 'in' }
-    : { control: `device:${target}` as Ref, is: /^\d+$/.test(is) ? Number(is) : is };
+    : { control: `device:${target}` as Ref, is: /^-?\d+$/.test(is) ? Number(is) : is };
 };
 
 export const SMALL: Id<'hookup'> = 'hookup:main';

@@ -1,4 +1,5 @@
-import { switcher, type Generic } from './parts.js';
+import type { Generic } from './parts.js';
+import { loopRack, switcher } from './switcher.js';
 import { cabinet } from './shelves/amps.js';
 import { desk } from './shelves/outputs.js';
 import { contactPedal, thruBox } from './shelves/control.js';
@@ -26,6 +27,13 @@ const NUMBERED: readonly Numbered[] = [
     most: 20,
     make: (key, loops) =>
       switcher({ key, says: [`Loop switcher with ${loops} loops`], loops, orders: loops >= ORDERS_FROM, midi: true }),
+  },
+  {
+    prefix: 'loop-rack-',
+    unit: 'loop',
+    least: 2,
+    most: 20,
+    make: (key, loops) => loopRack(key, [`Rack of ${loops} loops, on MIDI`], loops),
   },
   {
     prefix: 'supply-',

@@ -16,6 +16,7 @@ import {
   midiOut,
   midiThru,
   power,
+  stereoFrom,
   stereoTo,
   thru,
   toggles,
@@ -68,7 +69,7 @@ export interface PresetBox {
   readonly inside: readonly Inside[];
   readonly xlr: boolean;
   readonly gapMs: number;
-  /** The switches that call presets, within the bank that shows. */
+  /** The switches that call presets, within the bank that shows; none for a box in a rack. */
   readonly letters: string;
   /** How many scenes stand in a preset, each on a switch of its own. */
   readonly scenes?: number;
@@ -78,6 +79,11 @@ export interface PresetBox {
   readonly commands?: boolean;
   /** An input for an expression pedal. */
   readonly pedal?: boolean;
+  /** Takes in two sides. */
+  readonly sides?: boolean;
+  /** Has no tuner that mutes it. */
+  readonly withoutTuner?: boolean;
+  readonly milliamps?: number;
   readonly zone?: Device['zone'];
   readonly figures?: Device['figures'];
 }
@@ -96,7 +102,8 @@ const loaded = { powerUp: 'loaded' as const };
 /** @example said('amp-a') // 'amp A' */
 const said = (id: string): string => id.replace(/-([a-z])$/, (_, letter: string) => ` ${letter.toUpperCase()}`);
 
-const amountsOf = (id: string, stage: Stage): readonly Control[] =>
+/** What can be set of a stage, as controls that a program holds. */
+export const amountsOf = (id: string, stage: Stage): readonly Control[] =>
   (SET_OF[stage] ?? []).map((what) => {
     const [min, max, unit] = AMOUNTS[what];
     return amount(amountId(id, what), min, max, unit, { ...loaded, name: `${said(id)} ${what}` });
@@ -144,7 +151,7 @@ const slotOf = (part: Inside): Slot => {
 };
 
 /** Every control that a message can set: on/off by its half, an amount over its range. */
-const byMessage = (controls: readonly Control[]): readonly Actuator[] => {
+export const byMessage = (controls: readonly Control[]): readonly Actuator[] => {
   const [switched, amounts] = [controls.filter((c) => 'values' in c.domain), controls.filter((c) => 'min' in c.domain)];
   const amountNumbers = Array.from({ length: ON_OFF_CC - AMOUNT_CC }, (_, i) => AMOUNT_CC + i).filter(
     (n) => n !== BANK_FINE,
@@ -193,10 +200,10 @@ const memoriesOf = (
   {
     id: 'presets',
     control: 'program',
-    by: 'slot',
+    ...(letters ? { by: 'slot' as const } : {}),
     stores,
     size: PROGRAMS,
-    shows: { first: 0, bank: { size: letters.length, first: 1, letters } },
+    shows: letters ? { first: 0, bank: { size: letters.length, first: 1, letters } } : { first: 0 },
     gapMs,
     mutesMs: 30,
     again: 'reloads',
@@ -205,8 +212,7 @@ const memoriesOf = (
       nameLength: 16,
       ...(assigns ? { assigns: assigns.switches.length, assignments: assigns.things } : { assigns: 0 }),
     },
-    switches: [...letters],
-    bank: { control: 'bank', up: 'up', down: 'down' },
+    ...(letters ? { switches: [...letters], bank: { control: 'bank', up: 'up', down: 'down' } } : {}),
     assignable: (assigns?.switches ?? []).map((s) => ({ switch: s, latch: `latch-${s}`, held: `held-${s}` })),
   },
   ...(scenes
@@ -233,14 +239,13 @@ const memoriesOf = (
 /** The box's own switches: presets in banks, bank up and down, scenes, and what a preset assigns. */
 const ownFloor = (of: PresetBox, stores: readonly string[]): Floor => {
   const { letters, scenes = 0, assigns } = of;
-  const banks = Array.from({ length: Math.ceil(PROGRAMS / letters.length) }, (_, i) => i + 1);
+  const banks = letters ? Array.from({ length: Math.ceil(PROGRAMS / letters.length) }, (_, i) => i + 1) : [];
   const scene = sceneSwitches(scenes);
-  const press = (id: string, ...acts: Actuator['acts']): Actuator => ({ id, by: { foot: id, gesture: 'press' }, acts });
   const assignable = assigns?.switches ?? [];
   return {
     controls: [
       { id: 'program', domain: { min: 0, max: PROGRAMS - 1, unit: '' }, powerUp: 'left', use: 'sound' },
-      choice('bank', banks, { powerUp: { at: 1 }, use: 'play' }),
+      ...(letters ? [choice('bank', banks, { powerUp: { at: 1 }, use: 'play' })] : []),
       ...(scenes
         ? [
             {
@@ -259,11 +264,12 @@ const ownFloor = (of: PresetBox, stores: readonly string[]): Floor => {
     actuators: [
       { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'presets', slot: 'value' }] },
       ...[...letters].map((s, plus) =>
-        press(s, { load: 'presets', slot: { bank: 'bank', banks, plus, size: letters.length } }),
+        foot(s, { load: 'presets', slot: { bank: 'bank', banks, plus, size: letters.length } }),
       ),
-      press('up', { control: 'bank', step: banks }),
-      press('down', { control: 'bank', step: [...banks].reverse() }),
-      ...scene.map((id, slot) => press(id, { load: 'scenes', slot })),
+      ...(letters
+        ? [foot('up', { control: 'bank', step: banks }), foot('down', { control: 'bank', step: [...banks].reverse() })]
+        : []),
+      ...scene.map((id, slot) => foot(id, { load: 'scenes', slot })),
       ...assignable.flatMap((s): readonly Actuator[] => [
         { id: `${s} press`, by: { foot: s, gesture: 'press' }, acts: [{ follow: s, gesture: 'press' }] },
         { id: `${s} release`, by: { foot: s, gesture: 'release' }, acts: [{ follow: s, gesture: 'release' }] },
@@ -273,8 +279,8 @@ const ownFloor = (of: PresetBox, stores: readonly string[]): Floor => {
   };
 };
 
-const jacksOf = ({ inside, xlr, commands, pedal }: PresetBox): readonly Jack[] => [
-  audioIn('in'),
+const jacksOf = ({ inside, xlr, commands, pedal, sides, milliamps = 1200 }: PresetBox): readonly Jack[] => [
+  ...(sides ? [audioIn('in-l'), audioIn('in-r')] : [audioIn('in')]),
   ...inside.flatMap((part) =>
     'loop' in part
       ? [audioOut(`send${part.loop.slice('loop'.length)}`), audioIn(`return${part.loop.slice('loop'.length)}`)]
@@ -286,7 +292,7 @@ const jacksOf = ({ inside, xlr, commands, pedal }: PresetBox): readonly Jack[] =
   ...(pedal ? [expressionIn()] : []),
   midiIn,
   ...(commands ? [midiOut, contactOut('ctl1'), contactOut('ctl2')] : [midiThru]),
-  power(1200),
+  power(milliamps),
 ];
 
 /**
@@ -295,7 +301,7 @@ const jacksOf = ({ inside, xlr, commands, pedal }: PresetBox): readonly Jack[] =
  * commands, messages and contacts that go out with a preset.
  */
 export const presetBox = (of: PresetBox): Generic => {
-  const { key, says, code, channel, inside, xlr, commands, zone = 'floor' } = of;
+  const { key, says, code, channel, inside, xlr, commands, sides, withoutTuner, zone = 'floor' } = of;
   const own = inside.flatMap(controlsOf);
   const contacts = commands
     ? [1, 2].map((n) => choice(`ctl${n}`, ['open', 'closed'], { ...loaded, name: `contact ${n}` }))
@@ -315,8 +321,11 @@ export const presetBox = (of: PresetBox): Generic => {
       chains: [
         {
           id: 'path',
-          from: [{ at: 'in' }],
-          slots: [block('tuner', 'tuner', { mutes: is('mute', 'on') }), ...inside.map(slotOf)],
+          from: sides ? stereoFrom('in-l', 'in-r') : [{ at: 'in' }],
+          slots: [
+            ...(withoutTuner ? [] : [block('tuner', 'tuner', { mutes: is('mute', 'on') })]),
+            ...inside.map(slotOf),
+          ],
           to: [
             ...stereoTo('out-l', 'out-r'),
             ...(xlr
@@ -331,11 +340,11 @@ export const presetBox = (of: PresetBox): Generic => {
       ],
       controls: [
         ...floor.controls,
-        choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' }),
+        ...(withoutTuner ? [] : [choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' })]),
         ...own,
         ...contacts,
       ],
-      actuators: [...floor.actuators, foot('tuner', toggles('mute')), ...byMessage(own)],
+      actuators: [...floor.actuators, ...(withoutTuner ? [] : [foot('tuner', toggles('mute'))]), ...byMessage(own)],
       memories: floor.memories,
       midi: { channel, messages: 'lost' },
       figures: of.figures ?? { origin: 'assumed', mm: [300, 180, 70], kg: 2.6 },

@@ -6,16 +6,31 @@ export const AROUND: readonly Family[] = [
     says: 'switcher; loop switcher; pedal switcher; true bypass switcher; looper switcher; loop switching system; effect switcher; programmable switcher; loop selector; pedalboard switcher',
     counts: 'loop',
     boxes: [
-      ['switcher-8', '8 loop; midi'],
+      ['switcher-8', '8 loop; midi; orderable'],
       ['switcher-8-fixed', '8 loop; midi; fixed'],
       ['switcher-8-insert', '8 loop; midi; insert'],
       ['switcher-8-stereo', '8 loop; midi; stereo'],
-      ['switcher-10', '10 loop; midi'],
+      ['switcher-8-parallel', '8 loop; midi; parallel; orderable'],
+      [
+        'switcher-8-two-ins',
+        '8 loop; midi; 2 input; 2 output; large; tuner out; mute; carry over; orderable; parallel; expression; 6 button',
+      ],
+      ['switcher-10', '10 loop; midi; orderable'],
       ['switcher-6', '6 loop; midi'],
       ['switcher-4', '4 loop; midi; small'],
       ['switcher-5-plain', '5 loop; no midi'],
       ['loop-1', '1 loop; no midi'],
       ['loop-2', '2 loop; no midi'],
+      ['loop-rack-8', '8 loop; midi; rack'],
+      ['loop-rack-4', '4 loop; midi; rack'],
+    ],
+  },
+  {
+    says: 'loop rack; rack switcher; rack loop switcher; rack loop; rack of loop; loop in a rack; rackmount switcher; rackmount loop switcher; rack on midi; midi rack; rack with midi',
+    counts: 'loop',
+    boxes: [
+      ['loop-rack-8', '8 loop; midi; rack'],
+      ['loop-rack-4', '4 loop; midi; rack'],
     ],
   },
   {
@@ -46,11 +61,18 @@ export const AROUND: readonly Family[] = [
     boxes: [
       ['ab-out', '2 way; 2 amp'],
       ['abc-out', '3 way; 3 amp'],
+      ['abc-any', '3 way; 3 amp; any'],
+      ['ab-midi', '2 way; 2 amp; midi; any'],
+      ['abc-midi', '3 way; 3 amp; midi; any'],
     ],
   },
   {
     says: 'abc; abc box; abc switch; three amp selector; three amp switcher; amp selector for three amps; amp switcher for three amps; amp selector for 3 amps; amp switcher for 3 amps; 3 amp selector; 3 amp switcher',
-    boxes: [['abc-out']],
+    boxes: [
+      ['abc-out', '3 way; 3 amp'],
+      ['abc-any', '3 way; 3 amp; any'],
+      ['abc-midi', '3 way; 3 amp; midi; any'],
+    ],
   },
   {
     says: 'guitar selector; instrument selector; guitar switcher; instrument switcher; input selector; two guitar input; ab for guitar; aby for guitar',
@@ -59,7 +81,13 @@ export const AROUND: readonly Family[] = [
       ['ab-in-both', 'mix'],
     ],
   },
-  { says: 'kill switch; mute switch; mute pedal; killswitch; mute foot switch', boxes: [['kill-switch']] },
+  {
+    says: 'kill switch; mute switch; mute pedal; killswitch; mute foot switch; mute; mute box',
+    boxes: [
+      ['kill-switch', 'mute'],
+      ['mute-tuner-out', 'tuner out; tuner'],
+    ],
+  },
   {
     says: 'tuner; tuner pedal; pedal tuner; floor tuner',
     boxes: [
@@ -85,7 +113,8 @@ export const AROUND: readonly Family[] = [
     boxes: [
       ['midi-controller', 'midi'],
       ['midi-controller-exp', 'midi; expression; large'],
-      ['mini-pc', 'midi; small'],
+      ['small-controller', 'midi; small; 4 button; 2 button'],
+      ['mini-pc', 'midi'],
       ['mini-cc', 'midi; control change'],
     ],
   },
@@ -133,6 +162,7 @@ export const AROUND: readonly Family[] = [
       ['one-channel-amp', 'valve; 1 channel; small; loop; serial'],
       ['three-channel-head', 'valve; 3 channel; loop; serial'],
       ['midi-head', 'valve; midi; 2 channel; loop'],
+      ['tone-memory-head', 'valve; midi; tone memory; 3 channel; loop; boost'],
       ['double-switch-head', 'valve; boost; 2 channel; loop'],
       ['parallel-loop-head', 'valve; parallel; loop; 2 channel'],
     ],
@@ -149,6 +179,7 @@ export const AROUND: readonly Family[] = [
       ['plain-amp', 'valve; no loop; vintage; no master'],
       ['three-channel-head', 'valve; 3 channel; loop'],
       ['midi-head', 'valve; midi; loop'],
+      ['tone-memory-head', 'valve; midi; tone memory; loop'],
       ['double-switch-head', 'valve; boost; loop'],
       ['parallel-loop-head', 'valve; parallel; loop'],
     ],

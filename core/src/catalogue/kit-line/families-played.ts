@@ -52,6 +52,7 @@ export const PLAYED: readonly Family[] = [
     boxes: [
       ['compressor', 'optical; analog'],
       ['bass-compressor', 'bass; multiband'],
+      ['dual-compressor', 'dual'],
       ['midi-compressor', 'midi; digital'],
     ],
   },
@@ -146,6 +147,7 @@ export const PLAYED: readonly Family[] = [
   {
     says: 'preamp; preamplifier',
     asks: true,
+    counts: 'channel',
     boxes: [
       ['preamp-pedal', 'floor'],
       ['valve-preamp', 'valve'],
@@ -153,6 +155,7 @@ export const PLAYED: readonly Family[] = [
       ['acoustic-preamp', 'acoustic'],
       ['bass-preamp-di', 'bass; di'],
       ['preamp-loop', 'loop'],
+      ['preamp-two-channel', '2 channel; loop; valve; floor'],
       ['preamp-cab', 'cab sim'],
     ],
   },
@@ -203,7 +206,13 @@ export const PLAYED: readonly Family[] = [
     boxes: [['rotary', 'stereo; mono']],
   },
   { says: 'ring mod; ring modulator', boxes: [['ring-modulator']] },
-  { says: 'modulation; mod', boxes: [['stereo-modulation', 'stereo; midi; digital']] },
+  {
+    says: 'modulation; mod',
+    boxes: [
+      ['stereo-modulation', 'stereo; midi; digital'],
+      ['preset-modulation', 'stereo; midi; digital; own switch'],
+    ],
+  },
   {
     says: 'delay; echo; delay pedal',
     boxes: [
@@ -211,11 +220,15 @@ export const PLAYED: readonly Family[] = [
       ['stereo-delay', 'stereo; midi; digital; dual'],
       ['mono-delay', 'mono; midi; digital'],
       ['tape-echo', 'tape'],
+      ['preset-delay', 'stereo; midi; digital; own switch'],
     ],
   },
   {
     says: 'delay reverb; reverb delay; delay and reverb in one; reverb and delay in one; ambience box; delay reverb combo',
-    boxes: [['delay-reverb', 'stereo; digital']],
+    boxes: [
+      ['delay-reverb', 'stereo; midi; digital'],
+      ['preset-delay-reverb', 'stereo; midi; digital; own switch'],
+    ],
   },
   {
     says: 'reverb; verb; reverb pedal',
@@ -223,6 +236,7 @@ export const PLAYED: readonly Family[] = [
       ['spring-reverb', 'spring; mono; analog'],
       ['hall-reverb', 'hall; digital'],
       ['stereo-reverb', 'stereo; midi; digital'],
+      ['preset-reverb', 'stereo; midi; digital; own switch'],
     ],
   },
   { says: 'freeze pedal; note hold; infinite sustain; sound retainer', boxes: [['hold']] },
@@ -231,16 +245,17 @@ export const PLAYED: readonly Family[] = [
     boxes: [
       ['looper', 'mono'],
       ['stereo-looper', 'stereo'],
-      ['looper-station', '2 track; 3 track; multi track; dual'],
+      ['looper-station', '2 track; 3 track; multi track; dual; 2 output; 2 input'],
     ],
   },
-  { says: 'loop station; looper station', boxes: [['looper-station']] },
+  { says: 'loop station; looper station', boxes: [['looper-station', 'midi; stereo; multi track']] },
   {
     says: 'modeller; modeler; amp and effects modeller; guitar processor; guitar modeller',
     boxes: [
       ['modeller', '1 loop; loop; stereo; midi; expression; cab sim'],
       ['modeller-two-loops', '2 loop; large; stereo; midi; cab sim'],
       ['amp-modeller', 'no loop; stereo; cab sim'],
+      ['modeller-rack', 'rack; 2 loop; loop; stereo; midi; cab sim; expression'],
     ],
   },
   {
@@ -254,8 +269,8 @@ export const PLAYED: readonly Family[] = [
   {
     says: 'amp sim; amp simulator; amp modeller; amp in a box; amp simulation; pedal amp',
     boxes: [
-      ['amp-modeller', 'no loop; stereo; cab sim'],
-      ['amp-sim-loop', 'loop; 1 loop; stereo; cab sim'],
+      ['amp-modeller', 'no loop; stereo; cab sim; midi'],
+      ['amp-sim-loop', 'loop; 1 loop; stereo; cab sim; midi'],
     ],
   },
   {

@@ -190,6 +190,10 @@ export class Reader {
     if (plain === 'in' && next === 'order') return this.put(2, { is: 'break', mark: 'in order' });
     if (DENIALS.has(plain)) return this.put(1, { is: 'no' });
     const phrase = phraseAt([plain, next, this.plain(2) ?? '', this.plain(3) ?? ''], 0);
+    const named = plain === 'with' ? phraseAt([next, this.plain(2) ?? '', this.plain(3) ?? ''], 0) : undefined;
+    // "With MIDI" is a quality, "with MIDI foot controller" names another box.
+    const isCut = named !== undefined && named.length > 1 && named.means.some((m) => m.is === 'kind');
+    if (isCut) return this.put(1, { is: 'break', mark: 'with' });
     if (phrase && phrase.means.some((m) => m.is !== 'onward' && m.is !== 'filler') && phrase.length > 1) return false;
     if (plain === 'to' && DOINGS.has(next)) return this.put(2, { is: 'purpose' });
     if (plain === 'qty' || plain === 'quantity') return this.put(1, { is: 'filler' });

@@ -190,6 +190,6 @@ describe('what stands behind a comma after "with"', () => {
     ['head with loop, 2 cabinets', ['1 valve-head', '2 cab-212']],
     ['modeller with cab sim, tuner', ['1 modeller', '1 tuner']],
     ['volume pedal with tuner out, tuner', ['1 volume', '1 tuner']],
-    ['switcher with tuner out, tuner', ['asked', '1 tuner']],
+    ['switcher with tuner out, tuner', ['1 switcher-8-two-ins', '1 tuner']],
   ])('%s: is the next thing on the list, not one more quality', (line, is) => expect(heard(line)).toEqual(is));
 });

@@ -463,7 +463,7 @@ const madeFor = (family: Family, wanted: readonly string[]): Generic | undefined
         q,
       ),
     )
-    .find((box) => box !== undefined);
+    .find((box) => box !== undefined && !family.boxes.some(([key]) => key === box.key));
 
 /** Those of a family whose number is nearest to the one that was said, or simply the first. */
 const closest = (family: Family, unmet: readonly string[]): readonly Generic[] => {

@@ -39,6 +39,10 @@ const isQualityOf = (piece: Cut, before: Cut): boolean => {
 const asQualities = (items: readonly Item[]): readonly Item[] =>
   items.map((i): Item => (i.is === 'kind' ? { is: 'quality', qualities: i.qualities, from: i.from, to: i.to } : i));
 
+/** "An amp with four tone memories" is one amp: what is counted behind "with" is not the box. */
+const uncounted = (items: readonly Item[]): readonly Item[] =>
+  items.some((i) => i.is === 'quality') ? items.filter((i) => i.is !== 'count') : items;
+
 /** What is said of a thing before the thing itself: "ch 2: stereo delay", a column of counts before that of names. */
 const aheadOf = (piece: Cut, next: Cut | undefined): readonly Item[] => {
   const isCell = next !== undefined && CELL.has(next.mark) && next.line === piece.line;
@@ -120,17 +124,18 @@ class Gathering {
     if (one.mark !== ',') return false;
     if (one.items.some((item) => item.is === 'count')) return true;
     const later = this.cuts.slice(this.cuts.indexOf(one) + 1);
-    const ends = later.findIndex((c) => c.line !== one.line || !JOINED.has(c.mark));
+    const ends = later.findIndex((c) => c.line !== one.line || !(JOINED.has(c.mark) || BESIDE.has(c.mark)));
     return !later.slice(0, ends < 0 ? undefined : ends).some(({ mark }) => mark === 'and' || mark === '&');
   }
 
   private join(one: Cut, before: Growing): void {
     const place = placeOf(one);
-    before.cut.items.push(...asQualities(one.items));
+    const more = isBeside(one, before) ? uncounted(asQualities(one.items)) : asQualities(one.items);
+    before.cut.items.push(...more);
     this.pieces[this.pieces.length - 1] = {
       ...before,
       ...(place === 'first' || place === 'last' ? { at: place } : {}),
-      items: [...before.items, ...behind(one), ...(isEither(one) ? one.items : asQualities(one.items))],
+      items: [...before.items, ...behind(one), ...(isEither(one) ? one.items : more)],
       inWith: isBeside(one, before) || before.inWith,
     };
   }
@@ -154,7 +159,7 @@ class Gathering {
       ...(isBeside(one, before) && beside ? { beside } : {}),
       isLed: CHAIN.has(one.mark),
       cut: one,
-      inWith: BESIDE.has(one.mark),
+      inWith: BESIDE.has(one.mark) || one.items.some(saysWith),
     });
     this.carried = [];
   }
@@ -182,6 +187,9 @@ const isSameAgain = (one: Cut, before: Cut): boolean => {
   const isCounted = one.items.some((item) => item.is === 'count');
   return family !== undefined && more.length === 0 && !isCounted && familiesIn(before).at(-1) === family;
 };
+
+/** A name that says itself what the box comes with. */
+const saysWith = (item: Item): boolean => item.is === 'kind' && item.phrase.includes(' with ');
 
 const placeOf = ({ items }: Cut) => items.flatMap((item) => (item.is === 'place' ? [item.word] : []))[0];
 

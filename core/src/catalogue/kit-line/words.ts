@@ -72,7 +72,7 @@ export const SHORT: Readonly<Record<string, string>> = {
   keys: 'key',
   preset: 'midi',
   presets: 'midi',
-  memories: 'midi',
+  memories: 'memory',
 };
 
 /** Numbers as words. */
@@ -157,7 +157,7 @@ export const UNITS: Readonly<Record<string, string>> = {
 export const QUALITIES: Readonly<Record<string, string>> = {
   stereo: 'stereo; in stereo',
   mono: 'mono; in mono',
-  midi: 'midi; with midi; over midi; midi controlled; with memory',
+  midi: 'midi; with midi; over midi; on midi; midi controlled; with memory; memory',
   analog: 'analog; bucket brigade; bbd',
   digital: 'digital; dsp; digital stuff',
   valve: 'valve; all valve',
@@ -226,6 +226,14 @@ export const QUALITIES: Readonly<Record<string, string>> = {
   momentary: 'momentary; unlatched; non latching',
   ac: 'ac',
   dc: 'dc',
+  'own switch':
+    'own switch; with its own switch; its own switch; own foot switch; its own foot switch; on its own switch; on its own foot switch; under its own switch; own preset switch; its own preset switch; with its own preset switch; on its own preset switch; own footswitch; its own footswitch; on its own footswitch; with its own footswitch; preset switch; foot switch; footswitch',
+  'tone memory': 'tone memory; tone memories; stored tone; knob memory; recallable tone; sound memory',
+  any: 'any; any two; any of three; any two of three; any combination; any of them; each by itself; independent; any one; all at once',
+  'carry over': 'carry over; spillover; spill over; trail; tails; tail carry over; with trail',
+  orderable:
+    'orderable; reorderable; any order; free order; in any order; order of loop; loop order; programmable order',
+  mute: 'mute; with mute',
   'control change': 'control change; cc only',
   bend: 'bend; dive',
   '12 string': '12 string; twelve string',
@@ -250,7 +258,7 @@ export const QUALITIES: Readonly<Record<string, string>> = {
  */
 export const SOFT: ReadonlySet<string> = new Set(
   listOf(
-    'mono; analog; digital; low gain; high gain; passive; buffered; true bypass; bass; acoustic; rack; expression; closed; open; germanium; silicon; modern; vintage; treble; optical; dual; isolated; large; small; line; latching; dc; floor; usb; wireless; boost; serial; spring; hall; tape; fat; graphic; single coil; humbucker; xlr; switched; jack; master; blend; insert; up; up; octave; fixed; bend; microphone; tap tempo; pickup',
+    'mono; analog; digital; low gain; high gain; passive; buffered; true bypass; bass; acoustic; rack; expression; closed; open; germanium; silicon; modern; vintage; treble; optical; dual; isolated; large; small; line; latching; dc; floor; usb; wireless; boost; serial; spring; hall; tape; fat; graphic; single coil; humbucker; xlr; switched; jack; master; blend; insert; up; up; octave; fixed; bend; microphone; tap tempo; pickup; any; carry over; orderable; mute; own switch',
   ),
 );
 
@@ -260,7 +268,7 @@ export const FEATURES: ReadonlySet<string> = new Set(['tap tempo', 'pickup', 'li
 /** Words that change nothing. */
 export const FILLERS: ReadonlySet<string> = new Set(
   listOf(
-    'chromatic; slapback; ping pong; lo fi; modulated; synced; always on; pedal; pedals; box; boxes; unit; units; system; rig; rigs; a; an; the; my; our; your; his; her; their; stage; live; style; type; model; kind; thing; effect; device; gear; setup; backline; main; spare; backup; second; 2nd; third; other; another; extra; new; old; used; nice; standard; regular; normal; simple; basic; cheap; good; favourite; favorite; trusty; just; only; also; some; straight; direct; directly; out; of; on; in; at; from; board; pedalboard; side; left; right; middle; centre; center; right hand; left hand; in the loop; in its loop; in the effect loop; in the amp loop; in the amp s loop; in loop; is; are; be; there; this; that; we; i; you; us; me; have; has; had; need; needs; want; use; uses; using; run; runs; got; bring; bringing; take; it; its; please; thanks; thank; hi; hello; hey; cheers; ok; okay; yes; so; here; s; goes; go; going; down; again; always; usually; sometimes; whole; full; home; touring; tour; studio; rehearsal; off; no.; set; sits; sitting; comes; coming; lives; per; all; both; one; clean; dirty; dry; wet; warm; bright; dark; creamy; crunchy; lush; deep; subtle; classic; boutique; handmade; proper; decent; power; mains; split; signal; sound; tone; by; as; well; too; hand; ambience; great; lovely; usual; item; items; boxed; channel; input; output; pair; shared; single; first; volts; watt; watts; plate; room; gain; level; footswitchable; switchable; switching; switch; button; knob; knobs; mode; built; inbuilt; included; trs; ts; unbalanced; phantom; speaker; band; bands; quiet; noisy; loud; true; bypass; tempo; plus; minus; about',
+    'chromatic; slapback; ping pong; lo fi; modulated; synced; always on; pedal; pedals; box; boxes; unit; units; system; rig; rigs; a; an; the; my; our; your; his; her; their; stage; live; style; type; model; kind; thing; effect; device; gear; setup; backline; main; spare; backup; second; 2nd; third; other; another; extra; new; old; used; nice; standard; regular; normal; simple; basic; cheap; good; favourite; favorite; trusty; just; only; also; some; straight; direct; directly; out; of; on; in; at; from; board; pedalboard; side; left; right; middle; centre; center; right hand; left hand; in the loop; in its loop; in the effect loop; in the amp loop; in the amp s loop; in loop; is; are; be; there; this; that; we; i; you; us; me; have; has; had; need; needs; want; use; uses; using; run; runs; got; bring; bringing; take; it; its; please; thanks; thank; hi; hello; hey; cheers; ok; okay; yes; so; here; s; goes; go; going; down; again; always; usually; sometimes; whole; full; home; touring; tour; studio; rehearsal; off; no.; set; sits; sitting; comes; coming; lives; per; all; both; one; clean; dirty; dry; wet; warm; bright; dark; creamy; crunchy; lush; deep; subtle; classic; boutique; handmade; proper; decent; power; mains; split; signal; sound; tone; by; as; well; too; hand; ambience; great; lovely; usual; item; items; boxed; channel; input; output; pair; shared; single; first; volts; watt; watts; plate; room; gain; level; footswitchable; switchable; switching; switch; button; knob; knobs; mode; built; inbuilt; included; trs; ts; unbalanced; phantom; speaker; band; bands; quiet; noisy; loud; track; tracks; at once; true; bypass; tempo; plus; minus; about',
   ),
 );
 

@@ -24,6 +24,7 @@ import {
   xlrOut,
   type Generic,
 } from '../parts.js';
+import { toneMemoryAmp } from './tone-memories.js';
 
 interface HeadOf {
   readonly key: string;
@@ -250,6 +251,7 @@ export const AMPS: readonly Generic[] = [
     channels: ['clean', 'lead'],
     midi: 1,
   }),
+  toneMemoryAmp,
   withDoubleSwitch('double-switch-head', ['Two-channel head with boost', 'head with boost', 'amp with boost'], 'HDB'),
   head({
     key: 'parallel-loop-head',

@@ -5,7 +5,6 @@ import {
   chain,
   choice,
   contactOut,
-  controllerFloor,
   doubleContactIn,
   doubleContactOut,
   expressionIn,
@@ -17,6 +16,7 @@ import {
   usb,
   type Generic,
 } from '../parts.js';
+import { controllerFloor } from '../switcher.js';
 
 const midiFoot = (
   key: string,
@@ -49,6 +49,30 @@ const midiFoot = (
       actuators: floor.actuators,
       memories: [{ ...floor.memory, stores: ctl }],
       figures: { origin: 'assumed', mm: [330, 120, 60], kg: 1.4 },
+    },
+  };
+};
+
+/** Four switches in two banks; each place holds its own messages and says which contacts are closed. */
+const smallController = (key: string, says: readonly string[]): Generic => {
+  const floor = controllerFloor({ banks: 2, assignable: [], messages: 4 });
+  const contacts = ['ctl1', 'ctl2'];
+  return {
+    key,
+    says,
+    box: {
+      code: 'SMC',
+      name: theFirst(says),
+      zone: 'floor',
+      jacks: [midiIn, midiOut, ...contacts.map(contactOut), power(60)],
+      chains: [chain('merge', 'midi-in', [], 'midi-out')],
+      controls: [
+        ...floor.controls,
+        ...contacts.map((id, i) => choice(id, ['open', 'closed'], { powerUp: 'loaded', name: `contact ${i + 1}` })),
+      ],
+      actuators: floor.actuators,
+      memories: [{ ...floor.memory, stores: contacts }],
+      figures: { origin: 'assumed', mm: [180, 70, 50], kg: 0.6 },
     },
   };
 };
@@ -221,6 +245,11 @@ export const CONTROL: readonly Generic[] = [
     4,
     2,
   ),
+  smallController('small-controller', [
+    'Small controller with four switches and two contacts',
+    'small midi foot controller',
+    'small programmable controller',
+  ]),
   miniController(
     'mini-pc',
     ['Small controller for program changes', 'small midi controller', 'mini program changer'],

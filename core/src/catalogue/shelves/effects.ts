@@ -16,7 +16,7 @@ import {
   type Generic,
 } from '../parts.js';
 import type { Stage } from '../../rig/device.js';
-import { bandGenerator, looperStation, PRESET_BOXES } from './modellers.js';
+import { bandGenerator, looperStation, PRESET_BOXES, PRESET_EFFECTS } from './modellers.js';
 
 /** A pedal with a left and a right side and a foot switch, without programs. */
 const stereoPedal = (key: string, says: readonly string[], code: string, stage: Stage, milliamps = 120): Generic => {
@@ -195,6 +195,7 @@ export const EFFECTS: readonly Generic[] = [
     stereo: false,
     gapMs: 20,
   }),
+  ...PRESET_EFFECTS,
   ...PRESET_BOXES,
   plain(
     'cab-sim',

@@ -157,6 +157,66 @@ const preampWithLoop: Generic = {
   },
 };
 
+/** Two channels of which one sounds, then a loop; a foot or a contact chooses the channel. */
+const twoChannelPreamp: Generic = {
+  key: 'preamp-two-channel',
+  says: ['Preamp pedal with two channels and a loop', 'two-channel preamp', 'two-channel preamp pedal'],
+  box: {
+    code: 'PR2',
+    name: 'Preamp pedal with two channels and a loop',
+    zone: 'floor',
+    jacks: [
+      audioIn('in'),
+      audioOut('send', { level: 'line' }),
+      audioIn('return', { level: 'line' }),
+      audioOut('out', { level: 'line' }),
+      contactIn('channel-switch'),
+      power(250),
+    ],
+    chains: [
+      chain(
+        'preamp',
+        'in',
+        [
+          {
+            is: 'fork',
+            id: 'channels',
+            arms: ['clean', 'lead'].map((c) => ({
+              id: c,
+              when: is('channel', c),
+              slots: [block(c, 'preamp', { on: ON })],
+            })),
+          },
+          { is: 'insert', id: 'loop', send: [{ at: 'send' }], return: [{ at: 'return' }], unpatched: 'through' },
+        ],
+        'out',
+      ),
+    ],
+    controls: [onOff(), choice('channel', ['clean', 'lead'])],
+    actuators: [
+      foot('switch', toggles('on')),
+      {
+        id: 'channel',
+        by: { foot: 'channel', gesture: 'press' },
+        when: [{ jack: 'channel-switch', plugged: false }],
+        acts: [{ control: 'channel', toggle: ['clean', 'lead'] }],
+      },
+      {
+        id: 'contact open',
+        by: { contact: 'channel-switch', level: 'open' },
+        acts: [{ control: 'channel', set: 'clean' }],
+      },
+      {
+        id: 'contact closed',
+        by: { contact: 'channel-switch', level: 'closed' },
+        acts: [{ control: 'channel', set: 'lead' }],
+      },
+    ],
+    memories: [],
+    figures: { origin: 'assumed', mm: [170, 130, 60], kg: 1.1 },
+  },
+};
+
 /** A preamp whose XLR carries a cabinet simulation while its other output does not. */
 const preampDi = (key: string, says: readonly string[], code: string, cabOn: 'always' | 'switch'): Generic => ({
   key,
@@ -287,6 +347,13 @@ export const GAIN: readonly Generic[] = [
   pedal({ key: 'bass-fuzz', says: ['Bass fuzz'], code: 'BFZ', stage: 'fuzz' }),
   dual('dual-drive', ['Dual drive', 'two-in-one drive', 'double drive'], 'DDR', 'overdrive', 'overdrive'),
   dual('boost-drive', ['Drive with a boost', 'boost and drive', 'drive plus boost'], 'BOD', 'boost', 'overdrive'),
+  dual(
+    'dual-compressor',
+    ['Dual compressor', 'two compressors in one', 'double compressor'],
+    'DCP',
+    'compressor',
+    'compressor',
+  ),
   twoChannel,
   bassDrive,
   pedal({ key: 'boost', says: ['Boost', 'clean boost', 'booster'], code: 'BST', stage: 'boost' }),
@@ -358,6 +425,7 @@ export const GAIN: readonly Generic[] = [
   ),
   preampDi('bass-preamp-di', ['Bass preamp with DI', 'bass preamp', 'bass di preamp'], 'BPD', 'switch'),
   preampWithLoop,
+  twoChannelPreamp,
   preampCab,
   plain(
     'buffer',

@@ -72,6 +72,31 @@ export const PRESET_BOXES: readonly Generic[] = [
     pedal: true,
   }),
   presetBox({
+    key: 'modeller-rack',
+    says: ['Modeller in a rack', 'rack modeller', 'rackmount modeller'],
+    code: 'MDR',
+    channel: 5,
+    inside: [
+      part('gate', 'gate'),
+      DRIVE,
+      loop('loop1'),
+      either('amp', 'preamp'),
+      loop('loop2'),
+      either('cab', 'cabinet simulation'),
+      EQ,
+      MOD,
+      DELAY,
+      REVERB,
+    ],
+    xlr: true,
+    gapMs: 60,
+    letters: '',
+    commands: true,
+    pedal: true,
+    zone: 'amp',
+    figures: { origin: 'assumed', mm: [483, 300, 88], kg: 6, mainsEarth: true },
+  }),
+  presetBox({
     key: 'multi-two-loops',
     says: ['Multi-effect with two loops', 'two-loop multi-effect'],
     code: 'MX2',
@@ -113,6 +138,55 @@ export const PRESET_BOXES: readonly Generic[] = [
     gapMs: 40,
     letters: 'ABCD',
   }),
+];
+
+/** An effect that holds presets and calls them by two switches of its own; program changes call them as well. */
+const presetEffect = (key: string, says: readonly string[], code: string, channel: number, inside: readonly Inside[]) =>
+  presetBox({
+    key,
+    says,
+    code,
+    channel,
+    inside,
+    xlr: false,
+    gapMs: 60,
+    letters: 'AB',
+    sides: true,
+    withoutTuner: true,
+    milliamps: 300,
+    figures: { origin: 'assumed', mm: [170, 120, 60], kg: 0.9 },
+  });
+
+/** Effects with presets on their own switches. */
+export const PRESET_EFFECTS: readonly Generic[] = [
+  presetEffect(
+    'preset-delay',
+    ['Delay with presets on its own switches', 'delay with its own preset switches'],
+    'PDL',
+    3,
+    [DELAY],
+  ),
+  presetEffect(
+    'preset-reverb',
+    ['Reverb with presets on its own switches', 'reverb with its own preset switches'],
+    'PRV',
+    4,
+    [REVERB],
+  ),
+  presetEffect(
+    'preset-modulation',
+    ['Modulation with presets on its own switches', 'modulation with its own preset switches'],
+    'PMD',
+    2,
+    [MOD],
+  ),
+  presetEffect(
+    'preset-delay-reverb',
+    ['Delay and reverb with presets on their own switches', 'delay and reverb with presets'],
+    'PDR',
+    7,
+    [DELAY, REVERB],
+  ),
 ];
 
 /** A generator of rhythm that lets the guitar out to other boxes and back in, and joins it to what it makes. */

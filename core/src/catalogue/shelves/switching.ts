@@ -1,5 +1,5 @@
 import { theFirst } from '../../known/the.js';
-import type { Chain, Insert, Jack } from '../../rig/device.js';
+import type { Insert } from '../../rig/device.js';
 import {
   amount,
   audioIn,
@@ -16,33 +16,11 @@ import {
   power,
   stereoFrom,
   stereoTo,
-  switcher,
   toggles,
   type Generic,
 } from '../parts.js';
-
-const select = (
-  key: string,
-  says: readonly string[],
-  code: string,
-  jacks: readonly Jack[],
-  chains: readonly Chain[],
-  values: readonly string[],
-): Generic => ({
-  key,
-  says,
-  box: {
-    code,
-    name: theFirst(says),
-    zone: 'floor',
-    jacks,
-    chains,
-    controls: [choice('select', values)],
-    actuators: [foot('switch', { control: 'select', step: values })],
-    memories: [],
-    figures: { origin: 'assumed', mm: [110, 60, 50], kg: 0.4 },
-  },
-});
+import { largeSwitcher, loopRack, switcher } from '../switcher.js';
+import { SELECTORS } from './selectors.js';
 
 /** A switcher with a jack pair between two loops: an insert that closes by itself while nothing is plugged in. */
 const withInsert = (made: Generic, after: string, key: string, says: readonly string[]): Generic => ({
@@ -322,65 +300,22 @@ export const SWITCHING: readonly Generic[] = [
     orders: false,
     midi: false,
   }),
+  largeSwitcher(
+    'switcher-8-two-ins',
+    [
+      'Eight-loop switcher with two inputs and two outputs',
+      '8-loop switcher with two inputs',
+      'switcher with two inputs and two outputs',
+      'large loop switcher',
+    ],
+    8,
+  ),
+  loopRack('loop-rack-4', ['Four loops in a rack', 'four-loop rack switcher'], 4),
+  loopRack('loop-rack-8', ['Eight loops in a rack', 'loop rack', 'eight-loop rack switcher'], 8),
   loopBox('loop-1', ['Single true-bypass loop', 'one-loop box', 'bypass looper', 'test loop'], 1),
   loopBox('loop-2', ['Two true-bypass loops', 'two-loop box'], 2),
   blendLoop,
-  select(
-    'ab-out',
-    ['A/B box', 'amp selector', 'ab box', 'aby'],
-    'AB',
-    [audioIn('in'), audioOut('a'), audioOut('b')],
-    [
-      chain('to-a', 'in', [], 'a', { when: is('select', 'a', 'both') }),
-      chain('to-b', 'in', [], 'b', { when: is('select', 'b', 'both') }),
-    ],
-    ['a', 'b', 'both'],
-  ),
-  select(
-    'abc-out',
-    ['Three-amp selector', 'abc box', 'three way amp selector'],
-    'ABC',
-    ['in', 'a', 'b', 'c'].map((j) => (j === 'in' ? audioIn(j) : audioOut(j))),
-    ['a', 'b', 'c'].map((o) => chain(`to-${o}`, 'in', [], o, { when: is('select', o, 'all') })),
-    ['a', 'b', 'c', 'all'],
-  ),
-  select(
-    'ab-in',
-    ['Instrument selector', 'guitar selector', 'a/b selector', 'two guitar input'],
-    'SEL',
-    [audioIn('a'), audioIn('b'), audioOut('out')],
-    [
-      chain('from-a', 'a', [], 'out', { when: is('select', 'a') }),
-      chain('from-b', 'b', [], 'out', { when: is('select', 'b') }),
-    ],
-    ['a', 'b'],
-  ),
-  select(
-    'ab-in-both',
-    ['Instrument selector that can mix both', 'two-input mixer pedal', 'aby for two guitars'],
-    'SLM',
-    [audioIn('a'), audioIn('b'), audioOut('out'), power(20)],
-    [
-      chain('from-a', 'a', [], 'out', { when: is('select', 'a', 'both') }),
-      chain('from-b', 'b', [], 'out', { when: is('select', 'b', 'both') }),
-    ],
-    ['a', 'b', 'both'],
-  ),
-  {
-    key: 'kill-switch',
-    says: ['Kill switch', 'mute switch', 'mute pedal'],
-    box: {
-      code: 'KIL',
-      name: 'Kill switch',
-      zone: 'floor',
-      jacks: [audioIn('in'), audioOut('out')],
-      chains: [chain('path', 'in', [], 'out', { when: is('mute', 'off') })],
-      controls: [choice('mute', ['off', 'on'], { use: 'play' })],
-      actuators: [foot('switch', toggles('mute'))],
-      memories: [],
-      figures: { origin: 'assumed', kg: 0.2 },
-    },
-  },
+  ...SELECTORS,
   tuner('tuner', ['Tuner', 'tuner pedal', 'stage tuner'], 'TUN', 'buffered'),
   tuner('tuner-true', ['True-bypass tuner', 'tuner true bypass'], 'TUT', 'true'),
   plain(
