@@ -111,6 +111,40 @@ describe('scenes', () => {
     expect(typeIn(d)[0]!.slots.map((s) => s.shown)).toEqual(['1A', '1A scene 1', '1A scene 2', '1A scene 3']));
 });
 
+describe('a move turns the time of the delay, which no scene sets', () => {
+  const move = (rig: Rig): Rig =>
+    after(rig, {
+      put: [
+        {
+          kind: 'move',
+          id: 'move:slow',
+          name: 'Slow',
+          at: [{ device: 'device:m', switch: 'E' }],
+          sounds: 'all',
+          latch: true,
+          on: [{ control: 'device:m.delay-time', is: 900 }],
+          off: [],
+        },
+      ],
+      remove: [],
+    });
+  const timed = wanting(alone(THREE), 'Lead', 'device:m.delay-time', 400);
+  test('the next preset gives it back', () => expect(verdicts(derived(move(timed)))['Lead']).toBe('proved'));
+  test('the next scene does not, where its preset is loaded already and nobody stomps that again', () => {
+    const scenes = [
+      ['Clean', '1A scene 1'],
+      ['Lead', '1A scene 2'],
+    ].reduce((r, [name, place]) => inScene(r, name!, place!), timed);
+    const d = derived(move(scenes));
+    expect(verdicts(d)['Lead']).not.toBe('proved');
+    const { modelled, verdicts: proved } = proveRig(move(scenes), partOf(scenes, SMALL)!);
+    const verdict = proved.get('sound:lead')!;
+    const wrong = verdict.is === 'broken' ? verdict.wrong.map((w) => w.variable) : [];
+    expect(wrong).toEqual(['device:m.delay-time']);
+    expect(modelled.steps.get('recall:sound:lead')).toEqual({ does: 'recall', sound: 'sound:lead' });
+  });
+});
+
 test('a knob that somebody turned is reset by the next preset', () => {
   const timed = wanting(alone(THREE), 'Lead', 'device:m.delay-time', 400);
   const { compilation, modelled, verdicts: proved } = proveRig(timed, partOf(timed, SMALL)!);

@@ -67,3 +67,9 @@ export const placeOf = (rig: Rig, program: Program): { readonly device: Device; 
   const device = thePart(rig, program.device);
   return { device, memory: theMemory(device, program.memory) };
 };
+
+/** Whether a program is the one that a scene belongs to. */
+export const isAround = (rig: Rig, program: Program, scene: Program): boolean =>
+  program.device === scene.device &&
+  placeOf(rig, scene).memory.inside === program.memory &&
+  scene.of === program.number;

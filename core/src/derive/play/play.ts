@@ -10,7 +10,7 @@ import type { Footstep } from '../../recall/model/happenings.js';
 import type { Modelled } from '../../recall/model/model.js';
 import { serves, type SystemState } from '../../prover/system.js';
 import { OTHER } from '../../recall/model/domains.js';
-import { type Id, ref, type Ref, theRef } from '../../rig/ids.js';
+import { ref, type Ref, theRef } from '../../rig/ids.js';
 import { partOf, thePart } from '../../rig/rig.js';
 import { memoryIn } from '../../rig/box.js';
 
@@ -71,7 +71,7 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
   const { compilation: c, modelled } = of;
   switch (step.does) {
     case 'recall':
-      return callsOf(of, bench, step.sound);
+      return callsOf(of, bench, step);
     case 'call':
       return [() => callSlot(of, bench, step)];
     case 'press':
@@ -97,15 +97,30 @@ const stompsOf = (of: Playable, bench: Bench, step: Footstep): readonly (() => v
 
 type Does<K extends Footstep['does']> = Extract<Footstep, { readonly does: K }>;
 
-/** Programs that somebody chooses by hand come first, then the switch that calls the sound. */
-const callsOf = ({ compilation: c }: Playable, bench: Bench, sound: Id<'sound'>): readonly (() => void)[] => [
-  ...chosenByHand(c, sound).map(
-    ({ device, memory, number }) =>
-      () =>
-        bench.call(device.id, memory.id, number),
-  ),
-  ...(partOf(c.bearings.rig, sound)?.calls ?? []).map((call) => () => bench.call(call.device, call.memory, call.slot)),
-];
+/**
+ * Programs that somebody chooses by hand come first, then the switches that call the sound: of a scene the program
+ * around it only if it is not loaded yet, unless the stomps are looked at one by one.
+ */
+const callsOf = ({ compilation: c }: Playable, bench: Bench, step: Does<'recall'>): readonly (() => void)[] => {
+  const { rig } = c.bearings;
+  const calls = partOf(rig, step.sound)?.calls ?? [];
+  const isWhole = step.loses !== undefined || step.afterMs !== undefined;
+  return [
+    ...chosenByHand(c, step.sound).map(
+      ({ device, memory, number }) =>
+        () =>
+          bench.call(device.id, memory.id, number),
+    ),
+    ...calls.map((call, i) => () => {
+      const memory = memoryIn(thePart(rig, call.device), call.memory);
+      const next = calls[i + 1];
+      const isAround =
+        next?.device === call.device && memoryIn(thePart(rig, next.device), next.memory)?.inside === call.memory;
+      const isLoaded = memory && Number(bench.value(ref(call.device, memory.control))) === call.slot;
+      if (isWhole || !isAround || !isLoaded) bench.call(call.device, call.memory, call.slot);
+    }),
+  ];
+};
 
 const callSlot = ({ compilation: c, modelled }: Playable, bench: Bench, step: Does<'call'>): void => {
   const holds = Object.entries(step.holds ?? {}).flatMap(([control, name]) => {

@@ -20,7 +20,7 @@ import type { Condition, SystemAct, SystemEvent } from '../../prover/system.js';
 import { callsByHalf, callId, otherCalls } from './calls.js';
 import { moveEvents } from './switches.js';
 import { surely, theFirst } from '../../known/the.js';
-import { placeOf } from '../../rig/box.js';
+import { isAround, placeOf } from '../../rig/box.js';
 
 /** One thing that can happen to the rig, as a player would do it and the bench can repeat it. */
 export type Footstep =
@@ -79,7 +79,11 @@ export const happenings = (
             id: `recall:${compiled.sound}`,
             acts: oneAfterTheOther([
               ...chosen.map((x) => effects.loads.load(x.device, x.memory, x.number, [])),
-              ...compiled.stored.map((s) => loadSlot(b, effects, s.program)),
+              ...callActs(
+                b,
+                effects,
+                compiled.stored.map((s) => s.program),
+              ),
             ]),
           },
           { does: 'recall', sound: compiled.sound },
@@ -113,6 +117,22 @@ export const loadSlot = (b: Bearings, effects: Effects, program: Program): reado
   const { device, memory } = placeOf(b.rig, program);
   return effects.loads.load(device, memory, program.number, []);
 };
+
+/**
+ * What a sound's stomps do, one after the other. Nobody stomps the program around a scene when it is loaded already;
+ * whoever does makes the two stomps apart, which is reckoned with as well.
+ */
+export const callActs = (
+  b: Bearings,
+  effects: Effects,
+  programs: readonly Program[],
+): readonly (readonly SystemAct[])[] =>
+  programs.map((program, i) => {
+    const next = programs[i + 1];
+    if (!next || !isAround(b.rig, program, next)) return loadSlot(b, effects, program);
+    const { device, memory } = placeOf(b.rig, program);
+    return effects.loads.loadUnlessLoaded(device, memory, program.number);
+  });
 
 /** The same with what each place of its list brings about, also on an evening that is not as usual. */
 export const slotLoading = (b: Bearings, effects: Effects, program: Program, evening?: Evening): Loading => {

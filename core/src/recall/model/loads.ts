@@ -294,7 +294,13 @@ export class Loads {
   /** Conditions under which a box that is told to load a program does load it. */
   private loads(memory: Memory, loaded: Ref, shown: string, under: readonly Guard[]): readonly Guard[] {
     if (memory.again !== 'nothing' || !this.effects.isVariable(loaded)) return under;
-    const another = keptIn(
+    const another = this.another(loaded, shown);
+    return under.length ? [...under, ...another] : another;
+  }
+
+  /** That another program than this one is loaded, or that it is not known which. */
+  private another(loaded: Ref, shown: string): readonly Guard[] {
+    return keptIn(
       keptIn(this.anotherSaid, loaded, () => new Map<string, readonly Guard[]>()),
       shown,
       () => {
@@ -308,6 +314,14 @@ export class Loads {
         ];
       },
     );
-    return under.length ? [...under, ...another] : another;
+  }
+
+  /** The same for somebody who calls it only if it is not loaded yet. */
+  loadUnlessLoaded(device: Device, memory: Memory, number: number): readonly SystemAct[] {
+    const loaded = ref(device.id, memory.control);
+    const { domains } = this.effects;
+    if (this.effects.isVariable(loaded))
+      return this.load(device, memory, number, this.another(loaded, domains.named(loaded, number)));
+    return Number(domains.constant(loaded)) === number ? [] : this.load(device, memory, number, ALWAYS);
   }
 }

@@ -10,7 +10,7 @@ import { Effects, type ModelTools } from '../model/effects.js';
 import type { Hearing, NoteLoad } from '../model/how.js';
 import { allOf } from '../model/loading.js';
 import { earOf, hasEar } from '../model/memos.js';
-import { happenings, loadSlot, slotLoading, type Footstep } from '../model/happenings.js';
+import { callActs, happenings, slotLoading, type Footstep } from '../model/happenings.js';
 import type { Modelled } from '../model/model.js';
 import { perhaps } from '../model/guards.js';
 import { shelfKey } from '../model/shelf.js';
@@ -207,7 +207,7 @@ const settledActs = (
   reset: readonly SystemAct[],
   busy: BusyTimes,
 ): readonly SystemAct[] => {
-  const stomps = programs.length > 1 ? programs.map((p) => loadSlot(b, said.effects, p)) : [event.acts];
+  const stomps = programs.length > 1 ? callActs(b, said.effects, programs) : [event.acts];
   return stomps.flatMap((acts, i) => [...reset, ...acts, ...busy.goOn(programs[i])]);
 };
 
