@@ -8,6 +8,7 @@ const FLOORS = [
   ['known'],
   ['kept', 'units', 'midi'],
   ['rig', 'prover'],
+  ['dials'],
   ['change'],
   ['catalogue'],
   ['edits'],

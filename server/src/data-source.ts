@@ -6,6 +6,7 @@ import { Shelf1764100000000 } from './migrations/1764100000000-shelf.js';
 import { Ticks1764200000000 } from './migrations/1764200000000-ticks.js';
 import { Sizes1764300000000 } from './migrations/1764300000000-sizes.js';
 import { PutAway1764400000000 } from './migrations/1764400000000-put-away.js';
+import { DialCards1764500000000 } from './migrations/1764500000000-dial-cards.js';
 import { Pulse } from './pulse.entity.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
@@ -30,6 +31,7 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
     Ticks1764200000000,
     Sizes1764300000000,
     PutAway1764400000000,
+    DialCards1764500000000,
   ],
   synchronize: false,
   poolSize: 10,

@@ -3,6 +3,7 @@ import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { judge } from '@yunta/core/checks/settle';
 import { setUpBench, takeStep } from '@yunta/core/derive/play/play';
 import { coneSystem } from '@yunta/core/prover/reduce';
+import { NO_DIALS } from '@yunta/core/dials/dial-cards';
 import { reply } from '@yunta/core/recall/what-if/question';
 import { QUESTIONS } from '@yunta/core/recall/what-if/what-if';
 import { Deriver } from '@yunta/core/derive/steps/deriver';
@@ -118,7 +119,7 @@ const measure = (title: string, rig: Rig, hookup: Hookup): void => {
   let at = 0;
   timed('prove, after one edit', () => prove(surely(changed[at++ % changed.length]), USUAL_BUDGET, memory));
   timed('findings, of sounds looked at before', () =>
-    judge({ rig, hookup, compilation, modelled, verdicts: new Map(verdicts) }),
+    judge({ rig, hookup, compilation, modelled, verdicts: new Map(verdicts), dials: NO_DIALS }),
   );
   const deriver = new Deriver();
   deriver.derive(rig, hookup.id);

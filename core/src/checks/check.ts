@@ -1,4 +1,5 @@
 import type { Edit } from '../change/edit.js';
+import type { DialsOf } from '../dials/dial-cards.js';
 import type { Hookup } from '../rig/hookup.js';
 import type { AnyId } from '../rig/ids.js';
 import type { Rig } from '../rig/rig.js';
@@ -16,6 +17,8 @@ export interface CheckInputs {
   readonly compilation: Compilation;
   readonly modelled: Modelled;
   readonly verdicts: ReadonlyMap<string, Verdict>;
+  /** What hands turn that no memory holds. */
+  readonly dials: DialsOf;
 }
 
 /**

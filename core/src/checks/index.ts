@@ -22,6 +22,7 @@ import { twoCabSims } from './order/two-cab-sims.js';
 import { volumePlace } from './order/volume-place.js';
 import { wahSide } from './order/wah-side.js';
 import { gap } from './recall/gap.js';
+import { knobLeft } from './recall/knob-left.js';
 import { handMove } from './recall/hand-move.js';
 import { moveLeftOn } from './recall/move-left-on.js';
 import { tails } from './recall/tails.js';
@@ -79,6 +80,7 @@ export const CHECKS: readonly Check[] = [
   wahSide,
   gap,
   handMove,
+  knobLeft,
   moveLeftOn,
   slotClash,
   tails,

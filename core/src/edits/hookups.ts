@@ -1,3 +1,4 @@
+import { dialCardsAbout } from './dial-cards.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Cable, HeardWish, Hookup } from '../rig/hookup.js';
 import type { AnyId, Id, Ref } from '../rig/ids.js';
@@ -101,6 +102,7 @@ export const removeHookup = (rig: Rig, id: Id<'hookup'>): Edit => {
   const remove: AnyId[] = [
     id,
     ...[...all(rig, 'cable'), ...all(rig, 'acceptance'), ...all(rig, 'standingTest')].filter(belongs).map((p) => p.id),
+    ...dialCardsAbout(rig, id),
   ];
   return { put, remove };
 };

@@ -1,5 +1,6 @@
 import { withMaybe } from '../known/maybe.js';
 import equal from 'fast-deep-equal';
+import { dialCardsAbout } from './dial-cards.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import { makesSound, type Device, type Memory, type Stage } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
@@ -204,5 +205,5 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
         : [],
     ),
   ];
-  return { put, remove: [id] };
+  return { put, remove: [id, ...dialCardsAbout(rig, id)] };
 };

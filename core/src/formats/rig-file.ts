@@ -25,6 +25,7 @@ const LISTS: Readonly<Record<Kind, string>> = {
   standingTest: 'standingTests',
   acceptance: 'acceptances',
   tick: 'ticks',
+  dialCard: 'dialCards',
 };
 
 /** A part with its fields in the order of its shape, so that equal rigs give equal text. */

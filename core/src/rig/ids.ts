@@ -15,6 +15,7 @@ export const KINDS = [
   'standingTest',
   'acceptance',
   'tick',
+  'dialCard',
 ] as const;
 
 export type Kind = (typeof KINDS)[number];

@@ -1,9 +1,11 @@
+import equal from 'fast-deep-equal';
+import type { DialCard } from './dial-card.js';
 import { blockIds } from './domain.js';
 import { wrongInDevice } from './device-references.js';
 import type { Assumption, Hookup } from './hookup.js';
 import { isId, kindOf, splitRef, theRef, type AnyId, type Id, type Ref } from './ids.js';
 import type { Refusal } from './result.js';
-import { partOf, thePart, type Part, type Rig } from './rig.js';
+import { all, partOf, thePart, type Part, type Rig } from './rig.js';
 import { wantTarget, type Call, type Move, type Sound, type Want } from './sound.js';
 import { refersTo } from './references.js';
 import { wrongInProgram, wrongValue, duplicates } from './wrong-program.js';
@@ -35,6 +37,8 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
         ...wrongWants(rig, part.id, 'on', part.on),
         ...wrongWants(rig, part.id, 'off', part.off),
       ];
+    case 'dialCard':
+      return wrongInDialCard(rig, part);
     case 'song':
     case 'setList':
     case 'standingTest':
@@ -44,6 +48,22 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'logEntry':
       return [];
   }
+};
+
+/** One card of a box for one case: of two nobody would know which counts. */
+const wrongInDialCard = (rig: Rig, card: DialCard): readonly Refusal[] => {
+  const isSame = (other: DialCard): boolean =>
+    other.id !== card.id && other.device === card.device && equal(other.in ?? {}, card.in ?? {});
+  return all(rig, 'dialCard').some(isSame)
+    ? [
+        wrong(
+          card.id,
+          'in',
+          'There is another dial card of the same box for the same case.',
+          'Put what both say on one of them.',
+        ),
+      ]
+    : [];
 };
 
 /** Two things cannot be taken for granted of one control. */
@@ -83,6 +103,7 @@ const KIND_WORDS: Partial<Record<string, string>> = {
   setList: 'set list',
   logEntry: 'log entry',
   standingTest: 'standing test',
+  dialCard: 'dial card',
 };
 export const kindWord = (kind: string): string => KIND_WORDS[kind] ?? kind;
 

@@ -62,6 +62,8 @@ const listReferences = (part: Part): readonly AnyId[] => {
       return [part.hookup];
     case 'tick':
       return [part.device];
+    case 'dialCard':
+      return [...(part.device ? [part.device] : []), ...Object.values(part.in ?? {})];
     case 'about':
     case 'device':
     case 'logEntry':

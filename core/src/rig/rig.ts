@@ -1,4 +1,5 @@
 import type { Device } from './device.js';
+import type { DialCard } from './dial-card.js';
 import type { Cable, Hookup } from './hookup.js';
 import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
 import { keptIn } from '../kept/kept.js';
@@ -22,6 +23,7 @@ interface PartByKind {
   standingTest: StandingTest;
   acceptance: Acceptance;
   tick: Tick;
+  dialCard: DialCard;
 }
 
 export type PartOf<K extends Kind> = PartByKind[K];

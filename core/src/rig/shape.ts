@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { CONNECTORS } from './device.js';
+import { DAY, type DialCard } from './dial-card.js';
 import type { Cable, HeardWish, Hookup } from './hookup.js';
 import { type Kind } from './ids.js';
 import { LONGEST, MOST_ORIGINS, TEMPO } from './limits.js';
@@ -77,7 +78,8 @@ const cable: z.ZodType<Cable> = z.strictObject({
   colour: z.string().max(LONGEST.label).optional(),
   have: z.boolean().optional(),
 });
-const forCase = { control: refShape, in: inCase.optional() };
+const why = z.string().min(1).max(LONGEST.remark).optional();
+const forCase = { control: refShape, in: inCase.optional(), why };
 const controlWant: z.ZodType<ControlWant> = z.union([
   z.strictObject({ ...forCase, is: value }),
   z.strictObject({ ...forCase, between: pair(z.number()) }),
@@ -95,7 +97,7 @@ const controlWant: z.ZodType<ControlWant> = z.union([
   }),
 ]);
 const want: z.ZodType<Want> = z.union([
-  z.strictObject({ stage: refShape, is: z.enum(['in', 'out', 'any']), in: inCase.optional() }),
+  z.strictObject({ stage: refShape, is: z.enum(['in', 'out', 'any']), in: inCase.optional(), why }),
   controlWant,
 ]);
 const call: z.ZodType<Call> = z.strictObject({
@@ -194,6 +196,21 @@ const tick: z.ZodType<Tick> = z.strictObject({
     }),
   ),
 });
+const stands = z.record(z.string().min(1).max(LONGEST.word), z.string().min(1).max(LONGEST.word));
+const dialCard: z.ZodType<DialCard> = z.strictObject({
+  kind: z.literal('dialCard'),
+  id: id('dialCard'),
+  device: id('device').optional(),
+  in: z
+    .strictObject({
+      hookup: id('hookup').optional(),
+      instrument: id('device').optional(),
+      song: id('song').optional(),
+      sound: id('sound').optional(),
+    })
+    .optional(),
+  readings: z.record(z.string().regex(DAY), stands),
+});
 const about: z.ZodType<About> = z.strictObject({
   kind: z.literal('about'),
   id: id('about'),
@@ -225,4 +242,5 @@ export const SHAPES = {
   standingTest,
   acceptance,
   tick,
+  dialCard,
 } satisfies Record<Kind, z.ZodType<Part>>;

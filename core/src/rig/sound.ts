@@ -34,9 +34,11 @@ export interface StageWant {
   readonly stage: Ref;
   readonly is: 'in' | 'out' | 'any';
   readonly in?: Case;
+  /** Why the sound wants it so, in the person's words. */
+  readonly why?: string;
 }
 
-export type ControlWant = { readonly control: Ref; readonly in?: Case } & (
+export type ControlWant = { readonly control: Ref; readonly in?: Case; readonly why?: string } & (
   | { readonly is: Value }
   | { readonly between: readonly [number, number] }
   | { readonly any: true }

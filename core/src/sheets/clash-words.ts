@@ -92,6 +92,8 @@ const partText = (rig: Rig, part: Part): string => {
       return `${programText(rig, part)}${part.name ? ` “${part.name}”` : ''}`;
     case 'tick':
       return programText(rig, part);
+    case 'dialCard':
+      return `Knobs of ${part.device ? (partOf(rig, part.device)?.name ?? GONE) : 'the instrument in hand'}${caseText(rig, part.in)}`;
     case 'logEntry':
       return 'A note in the log';
     case 'acceptance':

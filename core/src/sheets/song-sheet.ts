@@ -1,3 +1,4 @@
+import { dialCardsAbout } from '../edits/dial-cards.js';
 import type { Edit } from '../change/edit.js';
 import { theFirst, theItem } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
@@ -176,5 +177,5 @@ export const removeSong = (rig: Rig, id: Id<'song'>): Edit => ({
   put: all(rig, 'setList').flatMap((s) =>
     s.songs.includes(id) ? [{ ...s, songs: s.songs.filter((x) => x !== id) }] : [],
   ),
-  remove: [id],
+  remove: [id, ...dialCardsAbout(rig, id)],
 });

@@ -127,6 +127,11 @@ export class TickRow extends PartRow {
   box: Relation<DeviceRow>;
 }
 
+@Entity('dial_card')
+export class DialCardRow extends PartRow {
+  @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
+}
+
 export type AnyRow = PartRow;
 
 /** The table of each kind, and which of a part's fields have columns of their own; the rest is JSON. */
@@ -146,6 +151,7 @@ export const TABLES: Readonly<
   standingTest: { entity: StandingTestRow, columns: ['hookup', 'name'] },
   acceptance: { entity: AcceptanceRow, columns: ['hookup', 'code'] },
   tick: { entity: TickRow, columns: ['device'] },
+  dialCard: { entity: DialCardRow, columns: [] },
 };
 
 export const PART_ENTITIES = Object.values(TABLES).map((t) => t.entity);

@@ -31,6 +31,7 @@ const ELSEWHERE: Readonly<Record<string, RoomPath>> = {
   'order.conflict': 'sounds',
   'recall.hand-move': 'sounds',
   'recall.unsaid': 'sounds',
+  'recall.knob-left': 'program',
 };
 const FAMILIES: Readonly<Record<string, RoomPath>> = {
   wire: 'routing',

@@ -29,6 +29,7 @@ export class Deriver {
       moves: parts.move,
       songs: parts.song,
       acceptances: parts.acceptance,
+      dialCards: parts.dialCard,
     };
     const old = before?.derived;
     // Each step finds what it needs among the results of those before it: the table is in that order.

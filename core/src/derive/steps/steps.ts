@@ -4,7 +4,8 @@ import type { Id } from '../../rig/ids.js';
 import type { Rig } from '../../rig/rig.js';
 import { anatomy, type Anatomy } from '../../signal/graph/anatomy.js';
 import { controlWiring, type ControlWiring } from '../../signal/control/reach.js';
-import type { Bearings } from '../../recall/actuate/bearings.js';
+import { pluggedBoxes, type Bearings } from '../../recall/actuate/bearings.js';
+import { dialsOf, type DialsOf } from '../../dials/dial-cards.js';
 import { compile, type Compilation } from '../../recall/actuate/compile.js';
 import { unaffected, type CompileGround } from './unaffected.js';
 import { groundsOf, type Grounds } from '../../recall/intend/intend.js';
@@ -26,6 +27,7 @@ export interface Given {
   readonly moves: Rig['parts']['move'];
   readonly songs: Rig['parts']['song'];
   readonly acceptances: Rig['parts']['acceptance'];
+  readonly dialCards: Rig['parts']['dialCard'];
 }
 
 export interface Results {
@@ -37,6 +39,8 @@ export interface Results {
   readonly compiled: Compilation;
   readonly compilation: Compilation;
   readonly modelled: Modelled;
+  /** What hands turn that no memory holds. */
+  readonly dials: DialsOf;
   /** What the proof says of each sound's recall. */
   readonly verdicts: ReadonlyMap<string, Verdict>;
   /** What a player will hear of each sound, and what has to be done for it. */
@@ -95,10 +99,16 @@ export const STEPS: readonly Step[] = [
     sparing(compiled, modelled, keep.spared),
   ),
   step('verdicts', ['modelled'], ({ modelled }, keep) => prove(modelled.system, USUAL_BUDGET, keep.proof)),
-  step('answers', ['verdicts', 'compilation'], ({ compilation, modelled, verdicts }) =>
-    soundVerdicts(compilation, modelled, verdicts),
+  step('dials', ['anatomy', 'sounds', 'dialCards'], ({ rig, hookup, anatomy: here }) =>
+    dialsOf(rig, hookup.id, (device) => pluggedBoxes(here).has(device)),
   ),
-  step('judgement', ['verdicts', 'compilation', 'acceptances'], ({ rig, hookup, compilation, modelled, verdicts }) =>
-    judge({ rig, hookup, compilation, modelled, verdicts }),
+  step('answers', ['verdicts', 'compilation', 'dials'], ({ compilation, modelled, verdicts, dials }) =>
+    soundVerdicts(compilation, modelled, verdicts, dials.moves),
+  ),
+  step(
+    'judgement',
+    ['verdicts', 'compilation', 'dials', 'acceptances'],
+    ({ rig, hookup, compilation, modelled, verdicts, dials }) =>
+      judge({ rig, hookup, compilation, modelled, verdicts, dials }),
   ),
 ];

@@ -7,6 +7,7 @@ import { limbsOf, muteText, type Limbs } from '../../recall/words/verdict-words.
 import { roundly } from '../../units/amounts.js';
 import {
   controlText,
+  knobText,
   grantedText,
   sayFootsteps,
   slotText,
@@ -128,7 +129,7 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
       };
     }),
     byFoot: by('foot'),
-    byHand: by('hand'),
+    byHand: [...by('hand'), ...verdict.dials.map((m) => `${knobText(d.rig, m.device, m.knob)} to ${m.at}`)],
     isCalled: verdict.isCalled,
   };
 };

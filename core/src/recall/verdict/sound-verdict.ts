@@ -2,6 +2,7 @@ import type { Id } from '../../rig/ids.js';
 import { handMoves, type Compilation } from '../actuate/compile.js';
 import type { Compiled, HandMove, Problem } from '../intend/compiled.js';
 import { once } from '../../kept/kept.js';
+import type { DialMove, DialsOf } from '../../dials/dial-cards.js';
 import type { Modelled } from '../model/model.js';
 import type { Verdict } from '../../prover/prove.js';
 import { partOf, type Rig } from '../../rig/rig.js';
@@ -22,6 +23,8 @@ export interface SoundVerdict {
   readonly proof: Verdict;
   /** What has to be done by foot or hand besides. */
   readonly hands: readonly HandMove[];
+  /** Knobs that no memory holds and that a hand turns for it. */
+  readonly dials: readonly DialMove[];
   /** Something calls it: a switch, a song list, a timeline. */
   readonly isCalled: boolean;
 }
@@ -38,10 +41,10 @@ const MUTE: ReadonlySet<Problem['is']> = new Set([
 
 const mutedBy = once(({ problems }: Compiled): readonly Problem[] => problems.filter((p) => MUTE.has(p.is)));
 
-const kindOf = ({ mute, proof, hands, isCalled }: Omit<SoundVerdict, 'is'>): VerdictKind => {
+const kindOf = ({ mute, proof, hands, dials, isCalled }: Omit<SoundVerdict, 'is'>): VerdictKind => {
   if (mute.length > 0) return 'cannot sound';
   if (proof.is !== 'proved') return proof.is;
-  return hands.length > 0 || !isCalled ? 'left to hands' : 'proved';
+  return hands.length + dials.length > 0 || !isCalled ? 'left to hands' : 'proved';
 };
 
 /** The verdict of every sound: only one that is called, heard, complete and asks for nothing else is proved. */
@@ -49,6 +52,7 @@ export const soundVerdicts = (
   c: Compilation,
   m: Modelled,
   proofs: ReadonlyMap<string, Verdict>,
+  dials: DialsOf['moves'] = new Map(),
 ): ReadonlyMap<Id<'sound'>, SoundVerdict> =>
   new Map(
     [...c.sounds].map(([id, compiled]) => {
@@ -56,6 +60,7 @@ export const soundVerdicts = (
         mute: mutedBy(compiled),
         proof: asFarAsSaid(c, id, asFarAsKnown(m, theEntry(proofs, id))),
         hands: handMoves(c, id),
+        dials: dials.get(id) ?? [],
         isCalled: compiled.stored.length > 0,
       };
       return [id, { is: kindOf(parts), ...parts }];

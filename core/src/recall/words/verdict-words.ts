@@ -76,7 +76,12 @@ export const headlineParts = (
 /** With what the sounds that are left to hands are helped along. */
 export const limbsOf = (answers: Iterable<SoundVerdict>): Limbs => {
   const left = [...answers].filter((a) => a.is === 'left to hands');
-  const limbs = new Set(left.flatMap((a) => (a.isCalled ? a.hands.map((h) => h.by) : (['foot', 'hand'] as const))));
+  const limbs = new Set(
+    left.flatMap((a) => [
+      ...(a.isCalled ? a.hands.map((h) => h.by) : (['foot', 'hand'] as const)),
+      ...(a.dials.length ? (['hand'] as const) : []),
+    ]),
+  );
   return limbs.size === 1 ? theFirst([...limbs]) : 'foot or hand';
 };
 

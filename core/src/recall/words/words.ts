@@ -32,6 +32,10 @@ export const controlText = (rig: Rig, control: Ref): string => {
   return `${partOf(rig, device)?.code ?? device} ${controlAt(rig, control)?.name ?? name}`;
 };
 
+/** @example knobText(rig, 'device:drv', 'gain') // 'DRV gain' */
+export const knobText = (rig: Rig, device: Id<'device'> | undefined, knob: string): string =>
+  device === undefined ? `the instrument's ${knob}` : `${partOf(rig, device)?.code ?? device} ${knob}`;
+
 /**
  * What is taken for granted of a control, and how it comes up if its box wakes otherwise.
  * @example 'TUN mute off, on after power-up'

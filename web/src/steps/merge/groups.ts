@@ -16,6 +16,7 @@ const HEADINGS: Readonly<Record<Kind, string>> = {
   standingTest: 'Standing tests',
   acceptance: 'Accepted findings',
   tick: 'Ticked off',
+  dialCard: 'Dial cards',
 };
 
 interface Group {

@@ -4,6 +4,7 @@ import { PrintButton } from '../../shared/paper/paper.js';
 import { useSearchParams } from 'react-router';
 import { useRig } from '../../shared/rig-context.js';
 import { AsItStands } from './as-it-stands.js';
+import { Dials } from './dials.js';
 import { PlanRoom } from './plan.js';
 import { TypeIn } from './type-in.js';
 import { WireCheckRoom } from './wire-check.js';
@@ -12,6 +13,7 @@ const PARTS = [
   { value: 'plan', label: 'Plan programs' },
   { value: 'type', label: 'Type it in' },
   { value: 'write', label: 'As it stands' },
+  { value: 'knobs', label: 'Knobs and hands' },
   { value: 'check', label: 'Check the wire' },
 ] as const;
 
@@ -37,6 +39,7 @@ export const Program = () => {
             data={[...PARTS]}
           />
           {part === 'type' && <PrintButton what="what to type in" />}
+          {part === 'knobs' && <PrintButton what="where the knobs stand" />}
         </div>
       </div>
       {part === 'plan' ? (
@@ -45,6 +48,8 @@ export const Program = () => {
         <TypeIn />
       ) : part === 'write' ? (
         <AsItStands />
+      ) : part === 'knobs' ? (
+        <Dials />
       ) : (
         <WireCheckRoom />
       )}
