@@ -65,39 +65,67 @@ export interface DialLeft {
   readonly open: readonly Id<'sound'>[];
 }
 
+/** A knob that some sound turns, and where it is taken to stand in all others: whoever turns it turns it back. */
+export interface DialHome {
+  readonly device: Dialled;
+  readonly knob: string;
+  readonly at: string;
+  readonly turned: readonly Id<'sound'>[];
+}
+
 export interface DialsOf {
   readonly moves: ReadonlyMap<Id<'sound'>, readonly DialMove[]>;
+  readonly homes: readonly DialHome[];
   readonly left: readonly DialLeft[];
 }
 
-export const NO_DIALS: DialsOf = { moves: new Map(), left: [] };
+export const NO_DIALS: DialsOf = { moves: new Map(), homes: [], left: [] };
+
+/** Where a knob stands in the sounds that it is heard in. */
+interface Heard {
+  readonly device: Dialled;
+  readonly knob: string;
+  /** What sounds say themselves; the others have what holds for all. */
+  readonly own: Map<Id<'sound'>, string>;
+}
 
 /**
- * What a hand has to turn for each sound of a hook-up, and what stays as it was left because nobody said it. A knob that all sounds say alike is set once and asks for nothing.
- * @param isHere whether a box is plugged in
+ * What a hand has to turn for each sound of a hook-up: what the sound says itself, unless the knob stands so anyhow. In
+ * all other sounds it is taken to stand at home, as its card says for all; where no card says it, it stays as it was
+ * left.
+ * @param isHeard whether the box is heard in a sound: of others it does not matter where their knobs stand
  */
-export const dialsOf = (rig: Rig, hookup: Id<'hookup'>, isHere: (device: Id<'device'>) => boolean): DialsOf => {
+export const dialsOf = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  isHeard: (sound: Id<'sound'>, device: Id<'device'>) => boolean,
+): DialsOf => {
+  if (rig.parts.dialCard.size === 0) return NO_DIALS;
   const sounds = [...rig.parts.sound.keys()];
-  const moves = new Map<Id<'sound'>, DialMove[]>(sounds.map((s) => [s, []]));
-  const left: DialLeft[] = [];
-  if (rig.parts.dialCard.size === 0) return { moves, left };
-  const said = new Map<string, Map<Id<'sound'>, Standing>>();
+  const knobs = new Map<string, Heard>();
   for (const sound of sounds)
-    for (const [knob, standing] of standingIn(rig, { hookup, sound }))
-      if (standing.device === undefined || isHere(standing.device))
-        keptIn(said, knob, () => new Map<Id<'sound'>, Standing>()).set(sound, standing);
-  for (const bySound of said.values()) {
-    const [first, ...others] = bySound.values();
-    if (!first) continue;
-    const { device, knob } = first;
-    const open = sounds.filter((s) => !bySound.has(s));
-    const differs = others.some((s) => !samePosition(s.at, first.at));
-    for (const [sound, { at, card }] of bySound)
-      if (differs || (open.length > 0 && card.in?.sound)) moves.get(sound)?.push({ device, knob, at });
-    if (open.length === 0) continue;
-    left.push({ device, knob, turned: [...bySound].map(([sound, { at }]) => ({ sound, at })), open });
+    for (const [name, { device, knob, at, card }] of standingIn(rig, { hookup, sound })) {
+      if (device !== undefined && !isHeard(sound, device)) continue;
+      const heard = keptIn(knobs, name, (): Heard => ({ device, knob, own: new Map() }));
+      if (card.in?.sound) heard.own.set(sound, at);
+    }
+  const moves = new Map<Id<'sound'>, DialMove[]>(sounds.map((s) => [s, []]));
+  const homes: DialHome[] = [];
+  const left: DialLeft[] = [];
+  const forAll = standingIn(rig, { hookup });
+  for (const [name, { device, knob, own }] of knobs) {
+    const at = forAll.get(name)?.at;
+    const others = sounds.filter((s) => !own.has(s) && (device === undefined || isHeard(s, device)));
+    const open = at === undefined ? others : [];
+    const [first] = own.values();
+    const isAlike = at === undefined && open.length === 0 && [...own.values()].every((o) => samePosition(o, first));
+    const turned = [...own].filter(([, o]) => !samePosition(o, at) && !isAlike);
+    for (const [sound, o] of turned) moves.get(sound)?.push({ device, knob, at: o });
+    if (at !== undefined && turned.length) homes.push({ device, knob, at, turned: turned.map(([sound]) => sound) });
+    if (open.length && own.size)
+      left.push({ device, knob, turned: [...own].map(([sound, o]) => ({ sound, at: o })), open });
   }
-  return { moves, left };
+  return { moves, homes, left };
 };
 
 /** What differs between two days, knob by knob. */

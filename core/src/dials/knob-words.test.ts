@@ -15,6 +15,8 @@ describe('how far a knob is turned, from 7 to 5 o’clock', () => {
     ['9:30', 0.25],
     ['half past nine', 0.25],
     ['quarter to 3', 0.775],
+    ['nine thirty', 0.25],
+    ['two forty five', 0.775],
     ["between 2 and 3 o'clock", 0.75],
     ["2-3 o'clock", 0.75],
     ['just under half', 0.46],
@@ -78,7 +80,7 @@ describe('a line of knobs', () => {
     ]);
     expect(readDials('gain 3, gain 5')).toEqual({
       stands: [{ knob: 'gain', at: '5' }],
-      unclear: ['gain is said twice; “5” counts.'],
+      unclear: ['gain is said twice; “5” counts, not “3”.'],
     });
   });
   test('the line that it says again is understood as the same', () => {

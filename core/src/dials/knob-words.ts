@@ -26,6 +26,8 @@ const NUMBER_WORDS: Readonly<Record<string, string>> = {
   twelve: '12',
 };
 
+const MINUTES: Readonly<Record<string, string>> = { thirty: '30', fifteen: '15' };
+
 /** A pot turns from 7 o'clock to 5 o'clock, 300 degrees (common practice). */
 const FIRST_HOUR = 7;
 const HOURS = 10;
@@ -37,6 +39,10 @@ const plain = (text: string): string =>
     .toLowerCase()
     .replaceAll(/[’`´]/g, "'")
     .replaceAll(/\b[a-z]+\b/g, (word) => NUMBER_WORDS[word] ?? word)
+    .replaceAll(
+      /\b(\d{1,2}) (thirty|fifteen|forty[- ]5)\b/g,
+      (_, hour: string, past: string) => `${hour}:${MINUTES[past] ?? '45'}`,
+    )
     .replaceAll(/o' ?clock|oclock/g, "o'clock")
     .replaceAll(/\s+/g, ' ')
     .trim();
@@ -230,8 +236,9 @@ class Reading {
       return;
     }
     const place = this.stands.findIndex((s) => s.knob.toLowerCase() === knob.toLowerCase());
-    if (place >= 0) {
-      this.unclear.push(`${knob} is said twice; “${at}” counts.`);
+    const before = this.stands[place];
+    if (before) {
+      this.unclear.push(`${knob} is said twice; “${at}” counts, not “${before.at}”.`);
       this.stands[place] = { knob, at };
     } else this.stands.push({ knob, at });
   }

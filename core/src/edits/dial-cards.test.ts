@@ -100,13 +100,22 @@ describe('what a hand turns is the hand’s in the proof', () => {
   const [one, other] = proved as [Id<'sound'>, Id<'sound'>];
   test('a knob that all have alike asks for nothing', () =>
     expect(answers(write(demo, LOW, {}, 'gain noon')).is(one)).toBe('proved'));
-  test('a sound with a position of its own is left to the hand, and so is one that has to turn it back', () => {
-    const rig = write(write(demo, LOW, {}, 'gain noon'), LOW, { sound: one }, 'gain full');
+  const stagesIn = (id: Id<'sound'>) =>
+    answers(demo).d.compilation.sounds.get(id)!.trace.stages.get('device:low.overdrive');
+  const withDrive = proved.filter((id) => stagesIn(id) === 'in');
+  test('a sound with a position of its own is left to the hand; in the others the knob is taken to be turned back', () => {
+    const [special, usual] = withDrive as [Id<'sound'>, Id<'sound'>];
+    const rig = write(write(demo, LOW, {}, 'gain noon'), LOW, { sound: special }, 'gain full');
     const { is, view, d } = answers(rig);
-    expect([is(one), is(other)]).toEqual(['left to hands', 'left to hands']);
-    expect(view.sounds.find((s) => s.id === one)!.byHand).toContain('LOW gain to full');
-    expect(view.sounds.find((s) => s.id === other)!.byHand).toContain('LOW gain to noon');
+    expect([is(special), is(usual)]).toEqual(['left to hands', 'proved']);
+    expect(view.sounds.find((s) => s.id === special)!.byHand).toEqual(['LOW gain to full']);
+    const name = demo.parts.sound.get(special)!.name;
+    expect(view.homes).toEqual([`LOW gain at noon, but in ${name}`]);
     expect(d.judgement.findings.filter((f) => f.code === 'recall.knob-left')).toEqual([]);
+  });
+  test('a knob of a box that is out of the sound asks for nothing there', () => {
+    const without = proved.find((id) => stagesIn(id) !== 'in')!;
+    expect(answers(write(demo, LOW, { sound: without }, 'gain full')).is(without)).toBe('proved');
   });
   test('where nobody says it otherwise it stays as it was left, and that is found', () => {
     const rig = write(demo, undefined, { sound: one }, 'volume 7, slide');
@@ -119,10 +128,11 @@ describe('what a hand turns is the hand’s in the proof', () => {
   });
 });
 
-test('no hand is asked for exactly where all sounds that say a knob say it alike', () => {
+test('a hand is asked for exactly where a sound says otherwise than what holds for all', () => {
   const sounds = soundsInOrder(demo)
     .slice(0, 4)
     .map((s) => s.id);
+  const isHeard = (sound: Id<'sound'>) => sounds.includes(sound);
   const at = fc.constantFrom('noon', "12 o'clock", '3', 'full', undefined);
   fc.assert(
     fc.property(at, fc.array(at, { minLength: 4, maxLength: 4 }), (base, own) => {
@@ -130,13 +140,12 @@ test('no hand is asked for exactly where all sounds that say a knob say it alike
       own.forEach((position, i) => {
         if (position !== undefined) rig = write(rig, LOW, { sound: sounds[i]! }, `gain ${position}`);
       });
-      const others = all(demo, 'sound').length - sounds.length;
-      const stands = [...own.map((o) => o ?? base), ...Array.from({ length: others }, () => base)];
-      const said = stands.filter((s) => s !== undefined);
-      const alike = said.every((s) => samePosition(s, said[0])) && (said.length === stands.length || said.length === 0);
-      const { moves, left } = dialsOf(rig, BALLROOM_ID, everywhere);
-      expect([...moves.values()].every((m) => m.length === 0)).toBe(alike);
-      expect(left.length > 0).toBe(said.length > 0 && said.length < stands.length);
+      const { moves, left } = dialsOf(rig, BALLROOM_ID, isHeard);
+      const isAlike = base === undefined && own.every((o) => o !== undefined && samePosition(o, own[0]));
+      const turned = sounds.map((s) => (moves.get(s)?.length ?? 0) > 0);
+      expect(turned).toEqual(own.map((o) => o !== undefined && !isAlike && !samePosition(o, base)));
+      const open = own.filter((o) => o === undefined).length;
+      expect(left.length > 0).toBe(base === undefined && open > 0 && open < own.length);
     }),
     { numRuns: 60 },
   );

@@ -1,6 +1,6 @@
 import { judge, type Judgement } from '../../checks/settle.js';
 import type { Hookup } from '../../rig/hookup.js';
-import type { Id } from '../../rig/ids.js';
+import { splitRef, type Id } from '../../rig/ids.js';
 import type { Rig } from '../../rig/rig.js';
 import { anatomy, type Anatomy } from '../../signal/graph/anatomy.js';
 import { controlWiring, type ControlWiring } from '../../signal/control/reach.js';
@@ -99,8 +99,13 @@ export const STEPS: readonly Step[] = [
     sparing(compiled, modelled, keep.spared),
   ),
   step('verdicts', ['modelled'], ({ modelled }, keep) => prove(modelled.system, USUAL_BUDGET, keep.proof)),
-  step('dials', ['anatomy', 'sounds', 'dialCards'], ({ rig, hookup, anatomy: here }) =>
-    dialsOf(rig, hookup.id, (device) => pluggedBoxes(here).has(device)),
+  step('dials', ['compilation', 'dialCards'], ({ rig, hookup, anatomy: here, compilation }) =>
+    dialsOf(rig, hookup.id, (sound, device) => {
+      const stages = [...(compilation.sounds.get(sound)?.trace.stages ?? [])].filter(
+        ([stage]) => splitRef(stage).device === device,
+      );
+      return stages.length ? stages.some(([, is]) => is === 'in') : pluggedBoxes(here).has(device);
+    }),
   ),
   step('answers', ['verdicts', 'compilation', 'dials'], ({ compilation, modelled, verdicts, dials }) =>
     soundVerdicts(compilation, modelled, verdicts, dials.moves),

@@ -4,14 +4,15 @@ import { unclearStands } from '../../edits/dial-cards.js';
 import { makesSound, type Device } from '../../rig/device.js';
 import type { DialCard, DialCase } from '../../rig/dial-card.js';
 import type { Id } from '../../rig/ids.js';
-import { all, cablesOf, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
-import { splitRef } from '../../rig/ids.js';
+import { all, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
 
 /** A box as a notebook has it: one line that holds always, and one for each case in which it stands otherwise. */
 export interface DialNote {
   readonly device: Dialled;
   readonly code: string;
   readonly name: string;
+  /** Hands play it: it has pickups and a volume, not a gain. */
+  readonly isInstrument: boolean;
   /** The card that holds always comes first, written or not. */
   readonly cards: readonly DialNoteCard[];
   /** Knobs that its programs hold, as the box calls them: what is written of these is not sent to it. */
@@ -64,12 +65,11 @@ const heldBy = (device: Device): readonly string[] => {
 };
 
 /**
- * Where knobs stand, box by box: what is in hand first, then every box that makes the sound and has a plug in this hook-up, then
- * what else has a card.
+ * Where knobs stand, box by box: what is in hand first, then instruments and boxes that make the sound in the order of
+ * the kit, and what else has a card.
  * @param day as it was on that day; the latest when it is left out
  */
-export const dialNotes = (rig: Rig, hookup: Id<'hookup'>, day?: string): readonly DialNote[] => {
-  const plugged = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+export const dialNotes = (rig: Rig, day?: string): readonly DialNote[] => {
   const written = all(rig, 'dialCard');
   const order = new Map(soundsInOrder(rig).map((s, i) => [s.id, i]));
   const cardsOf = (device: Dialled): readonly DialNoteCard[] => {
@@ -81,12 +81,24 @@ export const dialNotes = (rig: Rig, hookup: Id<'hookup'>, day?: string): readonl
     return [base ? cardNote(rig, base, day) : EMPTY, ...others.map((c) => cardNote(rig, c, day))];
   };
   const has = new Set(written.map((c) => c.device));
-  const isSource = (d: Device): boolean => (d.ends ?? []).some((e) => e.is === 'source');
-  const boxes = all(rig, 'device').filter(
-    (d) => has.has(d.id) || (plugged.has(d.id) && (makesSound(d) || (isSource(d) && d.zone === 'hands'))),
-  );
+  const isInstrument = (d: Device): boolean => d.zone === 'hands' && (d.ends ?? []).some((e) => e.is === 'source');
+  const boxes = all(rig, 'device').filter((d) => has.has(d.id) || makesSound(d) || isInstrument(d));
   return [
-    { device: undefined, code: '', name: 'Whichever instrument is in hand', cards: cardsOf(undefined), held: [] },
-    ...boxes.map((d) => ({ device: d.id, code: d.code, name: d.name, cards: cardsOf(d.id), held: heldBy(d) })),
+    {
+      device: undefined,
+      code: '',
+      name: 'Whichever instrument is in hand',
+      isInstrument: true,
+      cards: cardsOf(undefined),
+      held: [],
+    },
+    ...boxes.map((d) => ({
+      device: d.id,
+      code: d.code,
+      name: d.name,
+      isInstrument: isInstrument(d),
+      cards: cardsOf(d.id),
+      held: heldBy(d),
+    })),
   ];
 };

@@ -63,6 +63,8 @@ export interface View {
   readonly findings: readonly Finding[];
   readonly faults: readonly CheckFault[];
   readonly granted: readonly { readonly text: string; readonly why: string; readonly control: Ref }[];
+  /** Knobs that some sound turns, and that are taken to be turned back. */
+  readonly homes: readonly string[];
   readonly reckoned: Reckoned;
   readonly columns: readonly Column[];
   readonly cables: readonly ListedCable[];
@@ -81,6 +83,10 @@ export const viewOf = (d: Derived): View => ({
   findings: d.judgement.findings,
   faults: d.judgement.faults,
   granted: d.modelled.granted.map((g) => ({ control: g.control, text: grantedText(d.rig, g), why: g.why })),
+  homes: d.dials.homes.map(
+    ({ device, knob, at, turned }) =>
+      `${knobText(d.rig, device, knob)} at ${at}, but in ${turned.map((s) => thePart(d.rig, s).name).join(', ')}`,
+  ),
   reckoned: reckoned(d),
   columns: sheetColumns(d.rig, d.anatomy),
   cables: cablesInOrder(d.rig, d.anatomy),

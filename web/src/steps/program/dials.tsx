@@ -26,10 +26,9 @@ const today = (): string => {
  * of one.
  */
 export const Dials = () => {
-  const { rig, hookup } = useRig();
+  const { rig } = useRig();
   const [then, setThen] = useState<string | null>(null);
-  if (!hookup) return null;
-  const notes = dialNotes(rig, hookup.id);
+  const notes = dialNotes(rig);
   const days = dialDays(rig);
   const written = notes.filter((n) => n.cards.some((c) => c.line));
   return (
@@ -83,10 +82,21 @@ const Note = ({ note }: { note: DialNote }) => {
   ];
   return (
     <section className="dial-note" aria-label={name}>
-      <h2>
-        {code || name}
-        <small>{code ? name : 'Pickup, volume, tone, capo, slide'}</small>
-      </h2>
+      <div>
+        <h2>
+          {code || name}
+          <small>{code ? name : 'Pickup, volume, tone, capo, slide'}</small>
+        </h2>
+        <Select
+          size="xs"
+          aria-label={`Where ${what} stands otherwise`}
+          placeholder="Otherwise in …"
+          searchable
+          value={null}
+          data={casesOf(rig, device)}
+          onChange={(v) => v && setBegun(caseOf(v))}
+        />
+      </div>
       <div className="dial-cards">
         {cards.map((card) => (
           <Card key={card.where} note={note} card={card} />
@@ -97,16 +107,6 @@ const Note = ({ note }: { note: DialNote }) => {
             {held.length > 4 ? ' and more' : ''}: say those in Sounds.
           </p>
         )}
-        <Select
-          size="xs"
-          style={{ maxWidth: 260 }}
-          aria-label={`Where ${what} stands otherwise`}
-          placeholder="Otherwise in a sound, a song …"
-          searchable
-          value={null}
-          data={casesOf(rig, device)}
-          onChange={(v) => v && setBegun(caseOf(v))}
-        />
       </div>
     </section>
   );
@@ -162,7 +162,7 @@ const Card = ({ note, card }: { note: DialNote; card: DialNoteCard }) => {
       )}
       <TypedText
         label={`Where the knobs stand: ${what}`}
-        placeholder={note.code ? "gain 2 o'clock, tone noon, level 3" : 'volume 7, pickup neck, capo 2'}
+        placeholder={note.isInstrument ? 'volume 7, pickup neck, capo 2' : "gain 2 o'clock, tone noon, level 3"}
         most={LONGEST.text}
         text={card.line}
         read={read}

@@ -46,13 +46,18 @@ export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
         })}
       </ul>
       <h2>To be checked before the show, because it is taken for granted</h2>
-      {view.granted.length === 0 ? (
+      {view.granted.length + view.homes.length === 0 ? (
         <p>Nothing.</p>
       ) : (
         <ul className="certificate-check">
           {view.granted.map((g) => (
             <li key={g.control}>
               ☐ {g.text} <small>{g.why}</small>
+            </li>
+          ))}
+          {view.homes.map((home) => (
+            <li key={home}>
+              ☐ {home} <small>turned back after it</small>
             </li>
           ))}
         </ul>

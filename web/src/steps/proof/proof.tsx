@@ -289,7 +289,7 @@ const Granted = () => {
   return (
     <div className="card">
       <h2>To be checked by hand</h2>
-      {view.granted.length === 0 ? (
+      {view.granted.length + view.homes.length === 0 ? (
         <p className="soft">Nothing is taken for granted.</p>
       ) : (
         <>
@@ -308,6 +308,18 @@ const Granted = () => {
               </ul>
             </div>
           ))}
+          {view.homes.length > 0 && (
+            <div className="granted">
+              <span className="soft">Whoever turns these turns them back afterwards.</span>
+              <ul>
+                {view.homes.map((home) => (
+                  <li key={home}>
+                    <strong>{home}</strong>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
         </>
       )}
       <TakeForGranted hookup={hookup} />
