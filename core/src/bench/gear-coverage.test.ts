@@ -10,8 +10,8 @@ const NOT_RECALL = {
   program: /^(kind|id|name|planned)|^(acts|assigns\.(on|off))\.(load|slot|follow|gesture|map|scale|take)/,
   hookup: /^(kind|id|name|hears|place)|^assumes\.why/,
   sound:
-    /^(kind|id|name|display|role|at|parent|order|level|leaving|hears)|^wants\.(in|between|hand|more|note|pedal|heel|toe|curve|at)|^calls\.in/,
-  move: /^(kind|id|name)|^on\.(stage|in|between|any|hand|more|note|pedal|heel|toe|curve|at)|^off\./,
+    /^(kind|id|name|display|role|at|parent|order|level|leaving|hears|orderWhy)|^wants\.(why|in|between|hand|more|note|pedal|heel|toe|curve|at)|^calls\.in/,
+  move: /^(kind|id|name)|^on\.(why|stage|in|between|any|hand|more|note|pedal|heel|toe|curve|at)|^off\./,
 } as const;
 
 /** Said by no rig of the generator yet: a list to make shorter, never longer. */

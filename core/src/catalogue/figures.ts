@@ -214,6 +214,7 @@ const field = <O extends object, K extends keyof O>(
 const GAIN_LADDER = 'the gain ladder';
 const OF_BOX: readonly Field<Figures>[] = [
   field('powerStage', 'power stage', oneOf('valve', 'solid state'), 'loads at loudspeaker jacks'),
+  field('direct', 'direct sound', oneOf('analogue', 'converted'), 'how often the direct sound is converted'),
   field('battery', 'battery', batteries, 'what goes on without mains; its capacity is not used yet'),
   field('mainsEarth', 'earthed by its mains lead', yesNo),
   field('watts', 'power taken from the mains', amount('W', '30', 0)),

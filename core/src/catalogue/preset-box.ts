@@ -347,7 +347,7 @@ export const presetBox = (of: PresetBox): Generic => {
       actuators: [...floor.actuators, ...(withoutTuner ? [] : [foot('tuner', toggles('mute'))]), ...byMessage(own)],
       memories: floor.memories,
       midi: { channel, messages: 'lost' },
-      figures: of.figures ?? { origin: 'assumed', mm: [300, 180, 70], kg: 2.6 },
+      figures: of.figures ?? { origin: 'assumed', mm: [300, 180, 70], kg: 2.6, direct: 'converted' },
     },
   };
 };

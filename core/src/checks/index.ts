@@ -17,6 +17,7 @@ import { gateBeforeNoise } from './order/gate-before-noise.js';
 import { gateCutsTails } from './order/gate-cuts-tails.js';
 import { noAmpStage } from './order/no-amp-stage.js';
 import { noCabSim } from './order/no-cab-sim.js';
+import { oddOneOut } from './order/odd-one-out.js';
 import { tunerMute } from './order/tuner-mute.js';
 import { twoCabSims } from './order/two-cab-sims.js';
 import { volumePlace } from './order/volume-place.js';
@@ -74,6 +75,7 @@ export const CHECKS: readonly Check[] = [
   gateCutsTails,
   noAmpStage,
   noCabSim,
+  oddOneOut,
   tunerMute,
   twoCabSims,
   volumePlace,

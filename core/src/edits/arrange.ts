@@ -26,6 +26,6 @@ export const setArrangement = (
 
 /** As the rig is wired again: neither stages nor switchers are told an order. */
 export const clearOrder = (sound: Sound, controls: readonly Ref[]): Making<Sound> => {
-  const { order: _, ...rest } = sound;
+  const { order: _, orderWhy: _why, ...rest } = sound;
   return { put: [{ ...rest, wants: sound.wants.filter((w) => !controls.includes(wantTarget(w))) }], remove: [] };
 };

@@ -95,6 +95,7 @@ export const moveBox = (
   newCable: () => Id<'cable'>,
 ): Edit => {
   if (place.is === 'exchange') return exchange(rig, hookup, id, place.with);
+  if (place.is === 'out of the path') return bridged(rig, hookup, id, newCable);
   const device = thePart(rig, id);
   const [into, out] = [ref(id, theInput(device).id), ref(id, theOutput(device).id)];
   const cables = cablesOf(rig, hookup);
@@ -145,4 +146,31 @@ const inOneLoop = (rig: Rig, send: Ref, back: Ref): boolean => {
       return jacks?.send === send && jacks.back === back;
     })
   );
+};
+
+/** Jacks of the way through a box, in pairs: not those of its loops. */
+const waysThrough = (device: Device): readonly (readonly [into: Ref, out: Ref])[] => {
+  const inLoops = new Set(loopsOf(device).flatMap((i) => [...i.send, ...i.return].map((tap) => tap.at)));
+  const own = (jacks: readonly { readonly id: string }[]) => jacks.filter((j) => !inLoops.has(j.id));
+  const [ins, outs] = [own(waysIn(device)), own(waysOut(device))];
+  return ins.flatMap((jack, i) => {
+    const out = outs[i];
+    return out ? [[ref(device.id, jack.id), ref(device.id, out.id)] as const] : [];
+  });
+};
+
+/** The box pulled out of the way, and the leads that came and went joined, side by side. Its other leads stay. */
+export const bridged = (rig: Rig, hookup: Id<'hookup'>, id: Id<'device'>, newCable: () => Id<'cable'>): Edit => {
+  const cables = cablesOf(rig, hookup);
+  const put: Cable[] = [];
+  const remove: Id<'cable'>[] = [];
+  for (const [into, out] of waysThrough(thePart(rig, id))) {
+    const feeding = cables.find((c) => c.ends.includes(into));
+    const leaving = cables.find((c) => c.ends.includes(out));
+    remove.push(...[feeding, leaving].flatMap((c) => (c ? [c.id] : [])));
+    if (!feeding || !leaving) continue;
+    const [before, after] = [turned(rig, feeding)[0], turned(rig, leaving)[1]];
+    if (!inOneLoop(rig, before, after)) put.push({ kind: 'cable', id: newCable(), hookup, ends: [before, after] });
+  }
+  return { put, remove };
 };

@@ -149,9 +149,30 @@ export const clearWant = (sound: Sound, target: Ref, scope?: Scope): Making<Soun
  * too; others keep their own.
  */
 export const setWantIn = (sound: Sound, want: Want, scope: Scope): Making<Sound> => {
+  const why = want.why ?? sound.wants.find(isAbout(wantTarget(want), scope))?.why;
   const [cleared] = clearWant(sound, wantTarget(want), scope).put;
-  return setWant(cleared, scope.only ? { ...want, in: { hookup: scope.hookup } } : want);
+  return setWant(cleared, withMaybe(scope.only ? { ...want, in: { hookup: scope.hookup } } : want, 'why', why));
 };
+
+/**
+ * Why a sound wants it so, beside what it says of it; nothing takes the reason back. A stage of which the sound says
+ * nothing is said as it is.
+ */
+export const setReason = (
+  sound: Sound,
+  about: readonly Ref[],
+  why: string | undefined,
+  scope: Scope,
+  unsaid?: Want,
+): Making<Sound> => {
+  const isMeant = (want: Want): boolean => about.some((target) => isAbout(target, scope)(want));
+  if (!sound.wants.some(isMeant)) return why && unsaid ? setWantIn(sound, { ...unsaid, why }, scope) : making(sound);
+  return making({ ...sound, wants: sound.wants.map((w) => (isMeant(w) ? withMaybe(w, 'why', why) : w)) });
+};
+
+/** Why its stages come in the order that it says. */
+export const setOrderReason = (sound: Sound, why: string | undefined): Making<Sound> =>
+  making(withMaybe(sound, 'orderWhy', why));
 
 export const changeSound = (sound: Sound, change: Partial<Omit<Sound, 'id' | 'kind'>>): Making<Sound> =>
   making({ ...sound, ...change });

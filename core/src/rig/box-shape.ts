@@ -196,6 +196,7 @@ export const figures: z.ZodType<Figures> = z.strictObject({
   watts: z.number().optional(),
   powerStage: z.enum(['valve', 'solid state']).optional(),
   switches: list(z.strictObject({ id: word, x: z.number(), y: z.number() })).optional(),
+  direct: z.enum(['analogue', 'converted']).optional(),
   battery: z.strictObject({ mAh: z.number(), volts: z.number() }).optional(),
   origin: z.enum(['measured', 'maker', 'assumed']).optional(),
 });

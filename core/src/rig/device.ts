@@ -400,6 +400,8 @@ export interface Figures {
   /** What drives its speaker jacks: a valve stage must never run without its load. */
   readonly powerStage?: 'valve' | 'solid state';
   readonly switches?: readonly { readonly id: string; readonly x: number; readonly y: number }[];
+  /** What becomes of the direct sound in it: it stays as it is, or is turned into numbers and back. */
+  readonly direct?: 'analogue' | 'converted';
   readonly battery?: { readonly mAh: number; readonly volts: number };
   readonly origin?: 'measured' | 'maker' | 'assumed';
 }

@@ -117,6 +117,7 @@ const sound: z.ZodType<Sound> = z.strictObject({
   wants: list(want),
   hears: list(heard).optional(),
   order: list(refShape).optional(),
+  orderWhy: why,
   level: z.strictObject({ than: id('sound'), db: z.number() }).optional(),
   leaving: z.enum(['ring', 'cut']).optional(),
   calls: list(call),

@@ -21,6 +21,8 @@ export interface Sound {
   readonly hears?: readonly HeardWish[];
   /** Wanted order, said by stages (`device.block`); compile turns it into the switcher's arrangement. */
   readonly order?: readonly Ref[];
+  /** Why in this order, in the person's words. */
+  readonly orderWhy?: string;
   readonly level?: { readonly than: Id<'sound'>; readonly db: number };
   readonly leaving?: 'ring' | 'cut';
   /** All are needed, in this order: one stomp each. */

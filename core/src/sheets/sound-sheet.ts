@@ -1,5 +1,6 @@
 import { shown } from '../midi/numbering.js';
-import type { Scope } from '../edits/sounds.js';
+import type { Making } from '../change/edit.js';
+import { setReason, type Scope } from '../edits/sounds.js';
 import { typeInto } from './typed-cell.js';
 import { ownWant } from '../recall/intend/wants.js';
 import { controlIn, makesSound, type Control, type Device, type Memory } from '../rig/device.js';
@@ -35,6 +36,8 @@ export interface Cell {
   readonly own: boolean;
   /** Where it holds, when that is not everywhere: only in the hook-up that is shown, or here but not in every other. */
   readonly where?: 'only here' | 'not everywhere';
+  /** Why, in the person's words. */
+  readonly why?: string;
 }
 
 export const IN = '●';
@@ -183,17 +186,43 @@ export const cellOf = (
   const targets = targetsOf(column);
   const where = whereOf(sound, targets, hookup);
   if (column.is === 'one of') {
-    const chosen = targets
-      .map((s) => standingWant(rig, sound, s, hookup))
-      .findIndex((w) => w && 'stage' in w.want && w.want.is === 'in');
-    return { text: column.names[chosen] ?? NOTHING, own: targets.some((s) => ownWant(sound, s, hookup)), ...where };
+    const standing = targets.map((s) => standingWant(rig, sound, s, hookup));
+    const chosen = standing.findIndex((w) => w && 'stage' in w.want && w.want.is === 'in');
+    return {
+      text: column.names[chosen] ?? NOTHING,
+      own: targets.some((s) => ownWant(sound, s, hookup)),
+      ...where,
+      ...whyOf(standing.find((w) => w?.want.why)?.want),
+    };
   }
   const standing = standingWant(rig, sound, theFirst(targets), hookup);
   if (!standing) return { text: column.is === 'stage' && unsaid === 'out' ? OUT : NOTHING, own: false, ...where };
   const { want, own } = standing;
-  if ('stage' in want) return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own, ...where };
-  return { text: wantText(rig, want), own, ...where };
+  if ('stage' in want)
+    return { text: want.is === 'in' ? IN : want.is === 'any' ? 'any' : OUT, own, ...where, ...whyOf(want) };
+  return { text: wantText(rig, want), own, ...where, ...whyOf(want) };
 };
+
+const whyOf = (want: Want | undefined): Pick<Cell, 'why'> => (want?.why === undefined ? {} : { why: want.why });
+
+/** Says why a cell is as it is, or takes that back; a cell that says nothing itself says it then. */
+export const sayWhy = (
+  sound: Sound,
+  column: Column,
+  cell: Cell,
+  why: string | undefined,
+  scope: Scope,
+): Making<Sound> =>
+  setReason(
+    sound,
+    targetsOf(column),
+    why,
+    scope,
+    column.is === 'stage' ? { stage: column.stage, is: cell.text === IN ? 'in' : 'out' } : undefined,
+  );
+
+/** Whether a reason can stand beside a cell: it says something itself, or is a stage that is in or out. */
+export const mayHaveReason = (column: Column, cell: Cell): boolean => cell.own || column.is === 'stage';
 
 /** @example wantText(rig, { control: 'device:rev.program', is: 3 }) // '2.1', as the box shows it */
 export const wantText = (rig: Rig, want: Exclude<Want, { stage: Ref }>): string => {

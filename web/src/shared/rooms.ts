@@ -29,6 +29,7 @@ export type RoomPath = (typeof ROOMS)[number]['path'];
 const ELSEWHERE: Readonly<Record<string, RoomPath>> = {
   'wire.unused': 'kit',
   'order.conflict': 'sounds',
+  'order.odd-one-out': 'sounds',
   'recall.hand-move': 'sounds',
   'recall.unsaid': 'sounds',
   'recall.knob-left': 'program',

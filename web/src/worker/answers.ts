@@ -24,6 +24,15 @@ import { tally, type Tally } from '@yunta/core/recall/verdict/sound-verdict';
 import type { Footstep } from '@yunta/core/recall/model/happenings';
 import { onFoot, type OnFoot } from '@yunta/core/derive/views/on-foot';
 import { differences, type Changed } from '@yunta/core/recall/verdict/transitions';
+import {
+  dryPath,
+  boxUse,
+  withAndWithout,
+  type DryPath,
+  type Look,
+  type UseOfBox,
+  type WithAndWithout,
+} from '@yunta/core/derive/views/without';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/drawing/map';
@@ -145,6 +154,21 @@ export class Answers {
   /** Order, ends, level and pedals of a sound. */
   songHands(): readonly SongHands[] {
     return this.held.derived ? songHands(this.held.derived) : [];
+  }
+
+  /** A sound with a box and without it, or only what passes it. */
+  withAndWithout(sound: Id<'sound'>, device: Id<'device'>, look: Look): WithAndWithout | undefined {
+    return this.held.derived && withAndWithout(this.held.derived, sound, device, look);
+  }
+
+  /** Which sounds, songs and sets use a box. */
+  boxUse(device: Id<'device'>): UseOfBox | undefined {
+    return this.held.derived && boxUse(this.held.derived, device);
+  }
+
+  /** How often the direct sound is converted on its way. */
+  dryPath(sound: Id<'sound'>): DryPath | undefined {
+    return this.held.derived && dryPath(this.held.derived, sound);
   }
 
   soundDetail(sound: Id<'sound'>): SoundDetail | undefined {

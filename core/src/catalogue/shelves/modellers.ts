@@ -94,7 +94,7 @@ export const PRESET_BOXES: readonly Generic[] = [
     commands: true,
     pedal: true,
     zone: 'amp',
-    figures: { origin: 'assumed', mm: [483, 300, 88], kg: 6, mainsEarth: true },
+    figures: { origin: 'assumed', mm: [483, 300, 88], kg: 6, mainsEarth: true, direct: 'converted' },
   }),
   presetBox({
     key: 'multi-two-loops',

@@ -28,7 +28,11 @@ export const consequences = (now: Derived, edit: Edit): Consequences => {
   const applied = apply(now.rig, edit);
   if (!applied.ok) return { ...NONE, refused: applied.error.map((e) => `${e.wrong} ${e.would}`).join(' ') };
   const later = deriveOnce(applied.value.rig, now.hookup.id);
-  if (!later) return NONE;
+  return later ? consequencesOf(now, later) : NONE;
+};
+
+/** What is otherwise in a rig than in another that was made of it. */
+export const consequencesOf = (now: Derived, later: Derived): Consequences => {
   const verdicts = soundsInOrder(now.rig).flatMap(({ id, name }): readonly ChangedVerdict[] => {
     const [before, after] = [now.answers.get(id)?.is, later.answers.get(id)?.is];
     return before && after && before !== after ? [{ sound: id, name, before, after }] : [];

@@ -1,6 +1,6 @@
 import './sheet.css';
 import { useMediaQuery } from '@mantine/hooks';
-import { useMemo, useState, type MouseEvent } from 'react';
+import { useMemo, useState, type MouseEvent, type ReactNode } from 'react';
 import { copy, paste } from './clipboard.js';
 import type { Cell } from '@yunta/core/sheets/sound-sheet';
 import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns, type SheetColumn, type SheetRow } from './columns.js';
@@ -21,13 +21,15 @@ interface SheetProps extends Writing {
   readonly nameWidth: number;
   readonly chosen: string | undefined;
   readonly choose: (id: string) => void;
+  /** What stands beside the help for a cell. */
+  readonly beside?: (row: SheetRow, column: number) => ReactNode;
 }
 
 /**
  * A sheet: type to fill, arrows to move, Shift to mark a block, Ctrl D to fill it down, copy and paste it; what
  * changes is marked.
  */
-export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, ...writing }: SheetProps) => {
+export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, beside, ...writing }: SheetProps) => {
   const nameWidth = useMediaQuery('(max-width: 600px)') ? Math.min(usual, NARROW_NAME) : usual;
   const { rows, columns } = writing;
   const [editing, setEditing] = useState<string>();
@@ -51,6 +53,7 @@ export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, ...writi
     width: SLOT_WIDTH + nameWidth + widths.reduce((sum, w) => sum + w, 0),
     '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
   };
+  const here = rows[at.row];
   const isPrinting = usePrinting();
   return (
     <>
@@ -92,7 +95,8 @@ export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, ...writi
           </tbody>
         </table>
       </div>
-      <CellHelp row={rows[at.row]} column={columns[at.column]} cell={rows[at.row]?.cells[at.column]} />
+      <CellHelp row={here} column={columns[at.column]} cell={here?.cells[at.column]} />
+      {here && columns[at.column] && beside?.(here, at.column)}
     </>
   );
 };

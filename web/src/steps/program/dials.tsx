@@ -1,25 +1,13 @@
-import './dials.css';
-import { Button, Select } from '@mantine/core';
+import { Select } from '@mantine/core';
 import { caseWords, dialNotes, type DialNote, type DialNoteCard } from '@yunta/core/derive/views/dial-notes';
 import { dialDays, dialsCompared } from '@yunta/core/dials/dial-cards';
-import { readDials } from '@yunta/core/dials/knob-words';
-import { dropDialCard, setDials } from '@yunta/core/edits/dial-cards';
 import type { DialCase } from '@yunta/core/rig/dial-card';
-import { LONGEST } from '@yunta/core/rig/limits';
-import { ok, refuse } from '@yunta/core/rig/result';
 import { all, partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Paper } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
-import { TypedText } from '../../shared/typed-text.js';
-import { Scales } from './scales.js';
-
-/** Today as a dial card has it, by the clock on the wall here. */
-const today = (): string => {
-  const now = new Date();
-  const two = (n: number): string => String(n).padStart(2, '0');
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-};
+import { DialField } from '../../shared/dials/dial-field.js';
+import { Scales } from '../../shared/dials/scales.js';
 
 /**
  * What no memory holds: where knobs stand and what hands do, a line a box, as one dictates it with the board in front
@@ -99,7 +87,7 @@ const Note = ({ note }: { note: DialNote }) => {
       </div>
       <div className="dial-cards">
         {cards.map((card) => (
-          <Card key={card.where} note={note} card={card} />
+          <DialField key={card.where} note={note} card={card} />
         ))}
         {held.length > 0 && (
           <p className="soft dial-unclear">
@@ -130,53 +118,6 @@ const casesOf = (rig: Rig, device: DialNote['device']) =>
     },
     { group: 'In a hook-up', items: all(rig, 'hookup').map((h) => ({ value: `hookup ${h.id}`, label: h.name })) },
   ].filter((g) => g.items.length > 0);
-
-const Card = ({ note, card }: { note: DialNote; card: DialNoteCard }) => {
-  const { rig, edit } = useRig();
-  const [unclear, setUnclear] = useState<readonly string[]>([]);
-  const what = `${note.code || note.name}${card.where ? ` ${card.where}` : ''}`;
-  const read = (text: string) => {
-    const line = readDials(text);
-    setUnclear(line.unclear);
-    const refused = edit(setDials(rig, note.device, card.in, line.stands, today()), `${what}: where the knobs stand`);
-    return refused.length ? refuse(refused) : ok(undefined);
-  };
-  const told = unclear.length ? unclear : card.unclear;
-  const { id } = card;
-  return (
-    <div>
-      {card.where && (
-        <div className="dial-where">
-          {card.where}
-          {id && (
-            <Button
-              variant="subtle"
-              size="compact-xs"
-              aria-label={`Forget ${what}`}
-              onClick={() => edit(dropDialCard(id), `${what}: as always again`)}
-            >
-              As always again
-            </Button>
-          )}
-        </div>
-      )}
-      <TypedText
-        label={`Where the knobs stand: ${what}`}
-        placeholder={note.isInstrument ? 'volume 7, pickup neck, capo 2' : "gain 2 o'clock, tone noon, level 3"}
-        most={LONGEST.text}
-        text={card.line}
-        read={read}
-      />
-      <Scales knobs={card.knobs} />
-      {told.map((t) => (
-        <p key={t} className="soft dial-unclear" role="status">
-          {t}
-        </p>
-      ))}
-      {card.day && <p className="soft dial-unclear">Written {card.day}</p>}
-    </div>
-  );
-};
 
 const cardName = (rig: Rig, { device, where }: { device: DialNote['device']; where: string }): string =>
   `${device === undefined ? 'Instrument in hand' : (partOf(rig, device)?.code ?? '')}${where ? ` ${where}` : ''}`;

@@ -6,6 +6,7 @@ import { soundsInOrder } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Amount } from './amount.js';
+import { Hands } from './hands.js';
 import { Order } from './order.js';
 import { Pedals } from './pedals.js';
 import { theFirst } from '@yunta/core/known/the';
@@ -20,6 +21,7 @@ export const Detail = ({ sound, scope }: { sound: Sound; scope: Scope }) => {
       <Ends sound={sound} detail={detail} />
       <Level sound={sound} detail={detail} />
       <Pedals sound={sound} detail={detail} scope={scope} />
+      <Hands key={sound.id} sound={sound} />
       {detail.beats.length > 0 && (
         <section>
           <h2>Times in beats</h2>

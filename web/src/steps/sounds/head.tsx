@@ -11,9 +11,10 @@ import { keysOf } from '@yunta/core/known/keys';
 
 /** What can be unfolded below the run of a sound. */
 export const PANELS = {
-  detail: 'Order, ends, pedals',
+  detail: 'Order, ends, hands',
   ladder: 'Gain ladder',
   compare: 'Compare',
+  without: 'Without a box',
   stored: 'What is stored',
 } as const;
 export type Panel = keyof typeof PANELS;

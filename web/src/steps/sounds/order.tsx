@@ -1,9 +1,12 @@
 import { Button } from '@mantine/core';
 import type { LoopPlace, OrderPlace } from '@yunta/core/derive/views/sound-detail';
 import { clearOrder, setArrangement } from '@yunta/core/edits/arrange';
-import type { Scope } from '@yunta/core/edits/sounds';
+import { setOrderReason, type Scope } from '@yunta/core/edits/sounds';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { ok, refuse } from '@yunta/core/rig/result';
 import { besideIn, carriedIn, inLineIn, readArrangement, slotsOf } from '@yunta/core/signal/graph/arrangement';
 import { useRig } from '../../shared/rig-context.js';
+import { TypedText } from '../../shared/typed-text.js';
 import type { SoundOnCard } from './detail.js';
 
 /**
@@ -52,6 +55,21 @@ export const Order = ({ sound, detail, scope }: SoundOnCard & { readonly scope: 
             ? 'No switcher here can change it.'
             : ''}
       </p>
+      {detail.ownOrder && (
+        <div className="cell-why">
+          <span>Why</span>
+          <TypedText
+            label={`Why in this order in ${sound.name}`}
+            placeholder="a reason, if there is one"
+            most={LONGEST.remark}
+            text={sound.orderWhy ?? ''}
+            read={(text) => {
+              const refused = edit(setOrderReason(sound, text.trim() || undefined), `${sound.name}: why in this order`);
+              return refused.length ? refuse(refused) : ok(undefined);
+            }}
+          />
+        </div>
+      )}
     </section>
   );
 };

@@ -9,7 +9,8 @@ import { useMemo } from 'react';
 import { useRig } from '../../shared/rig-context.js';
 import type { SheetRow } from '../../shared/sheet/columns.js';
 import { Sheet } from '../../shared/sheet/sheet.js';
-import { theEntry } from '@yunta/core/known/the';
+import { theEntry, theItem } from '@yunta/core/known/the';
+import { Reason } from './reason.js';
 
 const ROLE_LETTERS: Readonly<Record<string, string>> = {
   clean: 'C',
@@ -112,6 +113,18 @@ export const SoundSheet = ({
       choose={(id) => choose(theId('sound', id))}
       complain={complain}
       rename={(row, name) => edit(changeSound(thePart(rig, theId('sound', row.id)), { name }), `Rename ${row.name}`)}
+      beside={(row, at) => {
+        const [column, sound] = [theItem(columns, at), thePart(rig, theId('sound', row.id))];
+        return (
+          <Reason
+            key={`${row.id} ${column.id}`}
+            sound={sound}
+            column={column}
+            cell={theItem(theEntry(cells, sound.id), at)}
+            scope={scope}
+          />
+        );
+      }}
       type={(typed, label) => {
         const done = typeBlock(rig, sounds, columns, typed, scope);
         return done.ok

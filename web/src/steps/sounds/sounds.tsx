@@ -21,6 +21,7 @@ import { Songs } from './songs.js';
 import { AS_IT_STANDS, SoundSheet } from './sound-rows.js';
 import { NewSound, OfferSlots, type AddSound } from './sound-tools.js';
 import { Stored } from './stored.js';
+import { Without } from './without.js';
 
 /** The room: the run of the chosen sound above, the sheet of all of them below. */
 export const Sounds = () => {
@@ -83,12 +84,14 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const turnTo = (kind: SheetKind) => setParams(kind === 'sounds' ? {} : { show: kind }, { replace: true });
   const [arrangement, arrange] = useState(AS_IT_STANDS);
   const [more, setMore] = useState<readonly Ref[]>([]);
+  const [looked, look] = useState<Id<'device'>>();
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
   const controls = useMemo(() => addable(rig, columns), [rig, columns]);
   const run = useAsked(['run', chosen.id], (worker) => worker.answers.run(chosen.id));
   const runCard = useTallest([run, open]);
   const only = isForThisOnly && all(rig, 'hookup').length > 1;
   const press = (device: Id<'device'>) => {
+    if (open.has('without')) return look(device);
     if (!view) return;
     const turned = turnInRun(rig, chosen, device, columns, { hookup: view.hookup, only });
     if (turned) edit(turned.edit, `${chosen.name}: ${turned.says}`);
@@ -105,6 +108,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
         ) : (
           run && <Run names="in one row" items={run} label={`Run of ${chosen.name}`} press={press} />
         )}
+        {open.has('without') && <Without key={chosen.id} sound={chosen} device={looked} look={look} />}
         {open.has('stored') && <Stored sound={chosen} />}
       </div>
       {open.has('detail') && view && <Detail sound={chosen} scope={{ hookup: view.hookup, only }} />}
