@@ -52,6 +52,18 @@ test('both sides go on where both boxes have two', () =>
     leads(wired('stereo-delay', 'stereo-reverb')).length,
     leads(wired('stereo-reverb', 'stereo-power-amp', 'cab-212', 'cab-212')).length,
   ]).toEqual([2, 4]));
+test('a foot switch is plugged into the amp that it was said with, a controller into the box that listens', () => {
+  expect(leads(wired('single-coil', 'combo-two-channel', 'contact-1'))).toEqual([
+    'b0.out > b1.in',
+    'b2.contact1 > b1.channel-switch',
+  ]);
+  expect(leads(wired('single-coil', 'modeller-rack', 'desk', 'midi-controller'))).toContain('b3.midi-out > b1.midi-in');
+  expect(leads(wired('single-coil', 'contact-1', 'valve-head', 'cab-212'))).toContain(
+    'b1.contact1 > b2.channel-switch',
+  );
+});
+test('a foot switch that fits nothing is left alone', () =>
+  expect(leads(wired('single-coil', 'combo', 'contact-1'))).toEqual(['b0.out > b1.in']));
 test('what is heard of it at the end: a simple row sounds', () => {
   const d = deriveOnce(wired('single-coil', 'tuner', 'fuzz', 'boost', 'combo', 'cab-mic', 'desk'), MAIN)!;
   expect(d.judgement.findings.filter((f) => f.code === 'wire.silent')).toEqual([]);

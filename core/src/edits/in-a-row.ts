@@ -65,7 +65,9 @@ const bestCable = (
 /**
  * Cables that join boxes in the order in which they were said: each feeds the next, both sides where both have two.
  * What the last box cannot feed is fed by the nearest before it that can: two combos behind a delay stand side by side.
- * Jacks that hold a plug are left alone.
+ * Jacks that hold a plug are left alone. A foot switch or a controller of no sound of its own is plugged into what it
+ * was said with: the nearest box before it, else behind it, that a contact or MIDI leads into.
+ * @param all every box that was said, also those that the signal does not pass
  * @example inARow(rig, 'hookup:main', ['device:gtr', 'device:wah', 'device:amp'], newCable)
  */
 export const inARow = (
@@ -73,11 +75,14 @@ export const inARow = (
   hookup: Id<'hookup'>,
   boxes: readonly Id<'device'>[],
   newCable: () => Id<'cable'>,
+  all: readonly Id<'device'>[] = boxes,
 ): Edit => {
   let wired = rig;
   const edits: Edit[] = [];
   const plug = (from: Id<'device'>, to: Id<'device'>): boolean => {
-    const cable = bestCable(wired, hookup, from, to);
+    return join(bestCable(wired, hookup, from, to));
+  };
+  const join = (cable: readonly [Ref, Ref] | undefined): boolean => {
     if (!cable) return false;
     const edit = connect(wired, hookup, newCable(), ...cable);
     const after = apply(wired, edit);
@@ -97,5 +102,39 @@ export const inARow = (
       (hasTwoSides(thePart(rig, box), 'in') || isDesk(thePart(rig, box)));
     if (isWide) plug(feeder, box);
   });
+  for (const [i, box] of all.entries()) {
+    const kind = commandsBy(thePart(rig, box));
+    const near = [...all.slice(0, i).reverse(), ...all.slice(i + 1)];
+    if (kind) near.find((to) => join(commandCable(wired, hookup, box, to, kind)));
+  }
   return together(...edits);
+};
+
+/** How a box that passes no sound tells others what to do; undefined for one that passes some. */
+const commandsBy = (device: Device): 'contact' | 'midi' | undefined => {
+  if (device.jacks.some((j) => j.kind === 'audio' || j.kind === 'air') || device.zone !== 'floor') return undefined;
+  return (['contact', 'midi'] as const).find((kind) =>
+    device.jacks.every((j) => (j.kind === kind ? j.poles.tip === 'out' : j.kind === 'power')) ||
+    (kind === 'midi' && device.memories.some((m) => m.by === 'slot'))
+      ? device.jacks.some((j) => j.kind === kind && j.poles.tip === 'out')
+      : false,
+  );
+};
+
+/** The first free output of a kind, into the first free input of that kind. */
+const commandCable = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  from: Id<'device'>,
+  to: Id<'device'>,
+  kind: 'contact' | 'midi',
+): readonly [Ref, Ref] | undefined => {
+  const taken = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
+  const free = (box: Id<'device'>, goes: Goes): Ref | undefined =>
+    thePart(rig, box)
+      .jacks.filter((j) => j.kind === kind && j.poles.tip === goes)
+      .map((j) => ref(box, j.id))
+      .find((r) => !taken.has(r));
+  const [out, into] = [free(from, 'out'), free(to, 'in')];
+  return out && into && commandsBy(thePart(rig, to)) === undefined ? [out, into] : undefined;
 };

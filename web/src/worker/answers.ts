@@ -33,6 +33,10 @@ import {
   type UseOfBox,
   type WithAndWithout,
 } from '@yunta/core/derive/views/without';
+import { footChange, type FootChangeDetail } from '@yunta/core/derive/views/foot-change';
+import { songCards, type SongCard } from '@yunta/core/derive/views/song-cards';
+import { provedWith } from '@yunta/core/derive/views/switcher-tried';
+import { withMaybe } from '@yunta/core/known/maybe';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/drawing/map';
@@ -87,7 +91,14 @@ export class Answers {
 
   /** What the feet have to do on a board that nothing calls. */
   onFoot(): OnFoot | undefined {
-    return this.held.derived && onFoot(this.held.derived.compilation);
+    const { derived } = this.held;
+    const feet = derived && onFoot(derived.compilation);
+    return (
+      feet && {
+        ...feet,
+        switchers: feet.switchers.map((s) => withMaybe(s, 'proved', provedWith(derived, s.loops, s.boxes))),
+      }
+    );
   }
 
   /** What every box must hold, to be typed in and ticked off. */
@@ -149,6 +160,16 @@ export class Answers {
 
   gainStages(): readonly GainStage[] {
     return this.held.derived ? gainStages(this.held.derived.rig, this.held.derived.anatomy) : [];
+  }
+
+  /** What foot and hand do from one sound straight to another. */
+  footChange(from: Id<'sound'>, to: Id<'sound'>): FootChangeDetail | undefined {
+    return this.held.derived && footChange(this.held.derived, from, to);
+  }
+
+  /** Every song on a card for the floor. */
+  songCards(): readonly SongCard[] {
+    return this.held.derived ? songCards(this.held.derived) : [];
   }
 
   /** Order, ends, level and pedals of a sound. */

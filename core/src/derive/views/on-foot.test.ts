@@ -8,7 +8,10 @@ import { transitions } from '../../recall/verdict/transitions.js';
 import { splitRef, type Id } from '../../rig/ids.js';
 import { soundsInOrder, type Rig } from '../../rig/rig.js';
 import { deriveOnce, type Derived } from '../steps/deriver.js';
+import { footChange } from './foot-change.js';
 import { movesBetween, onFoot, stompsWith } from './on-foot.js';
+import { songCards } from './song-cards.js';
+import { provedWith } from './switcher-tried.js';
 
 const covers = PRACTICE.find((p) => p.file === 'covers-on-plain-pedals')!.rig;
 const derived = (rig: Rig): Derived => deriveOnce(rig, SMALL)!;
@@ -155,4 +158,53 @@ describe('over the songs', () => {
     expect(board(smallRig(bare))).toBeUndefined();
     expect(onFoot(deriveOnce(islandRun(), BALLROOM_ID)!.compilation)).toBeUndefined();
   });
+});
+
+describe('with a loop switcher', () => {
+  const d = derived(covers);
+  const boxes = [...d.rig.parts.device.values()];
+  const pedals = boxes.filter((b) => ['low-drive', 'high-drive', 'analog-delay', 'chorus'].includes(b.made ?? ''));
+  test('more sounds come back by themselves than without, and none less with all pedals in loops', () => {
+    const before = [...d.answers.values()].filter((a) => a.is === 'proved').length;
+    expect(before).toBe(0);
+    const four = provedWith(
+      d,
+      4,
+      pedals.map((b) => b.id),
+    )!;
+    const all = provedWith(
+      d,
+      8,
+      boxes.filter((b) => b.zone === 'floor' && b.chains.length > 0).map((b) => b.id),
+    )!;
+    expect(four).toBeGreaterThanOrEqual(before);
+    expect(all).toBeGreaterThanOrEqual(four);
+  });
+  test('what cannot be wired so is not counted', () => expect(provedWith(d, 4, ['device:none'])).toBeUndefined());
+});
+
+test('from one sound to another: what stays if it is forgotten, and in which songs a beat is enough', () => {
+  const [a, b] = soundsInOrder(covers);
+  const with2 = song(song(covers, 'Slow', 20, [a!.name, b!.name]), 'Fast', 400, [a!.name, b!.name]);
+  const change = footChange(derived(with2), a!.id, b!.id);
+  expect(change.steps.map((s) => s.text)).toEqual(
+    movesBetween(derived(with2).compilation, a!.id, b!.id).map((m) => expect.stringContaining(String(m.value))),
+  );
+  for (const s of change.steps) expect(s.forgotten).toMatch(/ stays /);
+  expect(change.songs.filter((s) => s.title === 'Slow' || s.title === 'Fast').map((s) => s.fits)).toEqual([
+    true,
+    false,
+  ]);
+});
+
+test('a card for the floor begins with how all stands, and says at each cue only what is otherwise', () => {
+  const [a, b] = soundsInOrder(covers);
+  const rig = song(covers, 'Card', 100, [a!.name, b!.name, b!.name]);
+  const card = songCards(derived(rig)).find((c) => c.title === 'Card')!;
+  expect(card.about).toEqual(['100 a minute']);
+  expect(card.start.at(-1)).toMatch(/all else off| off$/);
+  expect(card.cues.map((c) => c.sound)).toEqual([a!.name, b!.name, b!.name]);
+  expect(card.cues[0]!.does).toEqual([]);
+  expect(card.cues[1]!.does.length).toBe(movesBetween(derived(rig).compilation, a!.id, b!.id).length);
+  expect(card.cues[2]!.does).toEqual([]);
 });

@@ -28,8 +28,10 @@ export interface ChangeInSong extends FootChange {
 /** What a loop switcher of so many loops would save: which boxes it takes in, and the stomps that are left. */
 export interface WithSwitcher {
   readonly loops: number;
-  readonly boxes: readonly string[];
+  readonly boxes: readonly Id<'device'>[];
   readonly stomps: number;
+  /** Sounds that come back by themselves then; undefined where it could not be tried. */
+  readonly proved?: number;
 }
 
 /** What the feet have to do over all songs, cue by cue, on a board that nothing calls. */
@@ -53,15 +55,20 @@ const rankOf = (rig: Rig, { control, value }: HandMove): number => {
 };
 
 /** @example hitText(rig, move) // 'CMP off', 'AMP channel lead' */
-const hitText = (rig: Rig, { control, value }: HandMove): string =>
+export const hitText = (rig: Rig, { control, value }: HandMove): string =>
   `${controlText(rig, control).replace(' on/off', '')} ${valueText(rig, control, value)}`;
+
+/** Moves in the order in which they are heard least. */
+export const inFeetOrder = (rig: Rig, moves: readonly HandMove[]): readonly HandMove[] =>
+  [...moves].sort((a, b) => rankOf(rig, a) - rankOf(rig, b));
 
 /** What foot and hand have to do from one sound straight to another, in order. */
 export const movesBetween = (c: Compilation, from: Id<'sound'>, to: Id<'sound'>): readonly HandMove[] => {
   const stands = c.sounds.get(from)?.state;
-  return handMoves(c, to)
-    .filter((move) => !isServedBy(move, stands?.get(move.control)))
-    .sort((a, b) => rankOf(c.bearings.rig, a) - rankOf(c.bearings.rig, b));
+  return inFeetOrder(
+    c.bearings.rig,
+    handMoves(c, to).filter((move) => !isServedBy(move, stands?.get(move.control))),
+  );
 };
 
 /** A change of the set: what its moves are about. */
@@ -101,7 +108,7 @@ const bestSwitcher = (rig: Rig, changes: readonly Change[], loops: number): With
   const best = choices(tried, loops)
     .map((boxes) => ({ boxes, stomps: stompsWith(changes, new Set(boxes)) }))
     .reduce((a, b) => (b.stomps < a.stomps ? b : a));
-  return { loops, boxes: best.boxes.map((id) => thePart(rig, id).code), stomps: best.stomps };
+  return { loops, boxes: best.boxes, stomps: best.stomps };
 };
 
 /** What is hit on a board without a controller; undefined where slots call the sounds, or nothing has to be hit. */

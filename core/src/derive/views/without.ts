@@ -72,7 +72,7 @@ export interface UseOfBox {
 }
 
 /** Whether a box is heard in a sound: one of its stages is in; one without stages is used where the signal passes it. */
-const isUsed = (d: Derived, sound: Id<'sound'>, device: Id<'device'>): boolean => {
+export const isUsed = (d: Derived, sound: Id<'sound'>, device: Id<'device'>): boolean => {
   const t = d.compilation.sounds.get(sound)?.trace;
   if (!t) return false;
   const own = [...t.stages].filter(([stage]) => splitRef(stage).device === device);

@@ -44,6 +44,7 @@ const settled = (heard: readonly Heard[], choices: Choices): readonly Taken[] =>
 const addAll = (rig: Rig, boxes: readonly Taken[], row: Id<'hookup'> | undefined): Edit => {
   const codes: string[] = [];
   const ids: Id<'device'>[] = [];
+  const all: Id<'device'>[] = [];
   const made = boxes.flatMap((one) =>
     Array.from({ length: one.count }, () => {
       const name = ownName(one);
@@ -57,6 +58,7 @@ const addAll = (rig: Rig, boxes: readonly Taken[], row: Id<'hookup'> | undefined
         codes,
       );
       codes.push(added.put[0].code);
+      all.push(id);
       if (!one.isApart) ids.push(id);
       return added;
     }),
@@ -66,7 +68,7 @@ const addAll = (rig: Rig, boxes: readonly Taken[], row: Id<'hookup'> | undefined
   return row && after?.ok
     ? together(
         adds,
-        inARow(after.value.rig, row, ids, () => newPartId('cable')),
+        inARow(after.value.rig, row, ids, () => newPartId('cable'), all),
       )
     : adds;
 };

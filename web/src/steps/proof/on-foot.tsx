@@ -1,9 +1,11 @@
 import { SECONDS_PER_STOMP, type ChangeInSong, type FootChange } from '@yunta/core/derive/views/on-foot';
 import { Link } from 'react-router';
-import { useAsked } from '../../shared/rig-context.js';
+import { partOf } from '@yunta/core/rig/rig';
+import { useAsked, useRig } from '../../shared/rig-context.js';
 
 /** What the feet have to do on a board that nothing calls, and what a loop switcher would save. */
 export const OnFoot = () => {
+  const { rig } = useRig();
   const feet = useAsked(['on foot'], (worker) => worker.answers.onFoot());
   if (!feet?.worst) return null;
   const { changes, stomps, worst, worstInSong, switchers } = feet;
@@ -32,15 +34,19 @@ export const OnFoot = () => {
               <th>in them</th>
               <th>stomps</th>
               <th>saves</th>
+              <th>come back</th>
             </tr>
           </thead>
           <tbody>
             {switchers.map((s) => (
               <tr key={s.loops}>
                 <td className="mono">{s.loops}</td>
-                <td>{s.boxes.join(', ')}</td>
+                <td>{s.boxes.map((id) => partOf(rig, id)?.code ?? '').join(', ')}</td>
                 <td className="mono">{s.stomps}</td>
                 <td className="mono">{stomps - s.stomps}</td>
+                <td className="mono">
+                  {s.proved === undefined ? 'not tried' : `${s.proved} of ${rig.parts.sound.size}`}
+                </td>
               </tr>
             ))}
           </tbody>

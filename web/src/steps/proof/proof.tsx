@@ -17,6 +17,7 @@ import { NotAnyMore, TakeForGranted } from './assume.js';
 import { Board, type SoundPair } from './board.js';
 import { Certificate } from './certificate.js';
 import { OnFoot } from './on-foot.js';
+import { ByFeet } from './by-feet.js';
 import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
 import { surely } from '@yunta/core/known/the';
@@ -397,17 +398,7 @@ const PairDetails = ({ pair }: { pair: SoundPair }) => {
             .join(' ')}
         </p>
       )}
-      {pair.hands.length > 0 && (
-        <p style={{ margin: '0 0 6px' }}>
-          <strong>
-            On the way {pair.hands.length === 1 ? 'one thing is' : `${pair.hands.length} things are`} to be done:
-          </strong>{' '}
-          {pair.hands
-            .map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}, by ${h.by}`)
-            .join('; ')}
-          .
-        </p>
-      )}
+      <ByFeet pair={pair} />
       {pair.wrong.length > 0 && (
         <p className="broken">
           Called straight after it, {pair.wrong.map((w) => controlText(rig, w)).join(', ')} ends wrong.

@@ -11,6 +11,7 @@ import type { SheetRow } from '../../shared/sheet/columns.js';
 import { Sheet } from '../../shared/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { fits, TextField } from '../../shared/text-field.js';
+import { SongCards } from './song-cards.js';
 import { surely, theItem, theOne } from '@yunta/core/known/the';
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
@@ -19,6 +20,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
   const hands = useAsked(['songs'], (worker) => worker.answers.songHands());
   const [chosen, choose] = useState<string>();
   const [title, setTitle] = useState('');
+  const [onFloor, setOnFloor] = useState(false);
   const songs = all(rig, 'song');
   const song = songs.find((s) => s.id === chosen) ?? songs[0];
   const byHand = (id: Id<'song'>) => hands?.find((h) => h.song === id);
@@ -52,6 +54,11 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
             </Button>
           </>
         )}
+        {songs.length > 0 && (
+          <Button variant="default" size="xs" aria-expanded={onFloor} onClick={() => setOnFloor(!onFloor)}>
+            Cards for the floor
+          </Button>
+        )}
         <form
           style={{ display: 'flex', gap: 8, marginLeft: 'auto' }}
           onSubmit={(e) => {
@@ -72,7 +79,9 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
           </Button>
         </form>
       </div>
-      {rows.length === 0 ? (
+      {onFloor && songs.length > 0 ? (
+        <SongCards />
+      ) : rows.length === 0 ? (
         <p className="soft">
           No song yet. A song gives its sounds a tempo, so that their times can be told in beats, and shows what has to
           be moved by hand while it goes on.
