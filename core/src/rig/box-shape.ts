@@ -1,3 +1,4 @@
+import { DAY } from './dial-card.js';
 import { z } from 'zod';
 import {
   CONNECTORS,
@@ -208,6 +209,7 @@ export const device: z.ZodType<Device> = z.strictObject({
   name,
   at: z.number().optional(),
   zone: z.enum(ZONES),
+  trial: z.strictObject({ since: z.string().regex(DAY), borrowed: z.literal(true).optional() }).optional(),
   made: word.optional(),
   jacks: list(jack),
   chains: list(chain),

@@ -17,6 +17,8 @@ export interface Device {
   /** Its place in the kit. */
   readonly at?: number;
   readonly zone: Zone;
+  /** Since when it is tried; a borrowed one leaves the kit when it is taken off again. */
+  readonly trial?: { readonly since: string; readonly borrowed?: true };
   /** The catalogue entry it was made from. */
   readonly made?: string;
   readonly jacks: readonly Jack[];

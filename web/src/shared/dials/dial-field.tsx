@@ -8,14 +8,8 @@ import { ok, refuse } from '@yunta/core/rig/result';
 import { useState } from 'react';
 import { useRig } from '../rig-context.js';
 import { TypedText } from '../typed-text.js';
+import { today } from './today.js';
 import { Scales } from './scales.js';
-
-/** Today as a dial card has it, by the clock on the wall here. */
-const today = (): string => {
-  const now = new Date();
-  const two = (n: number): string => String(n).padStart(2, '0');
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-};
 
 type Dialled = Pick<DialNote, 'device' | 'code' | 'name' | 'isInstrument'>;
 

@@ -15,6 +15,7 @@ import { StandingSample } from '../../picture/map-drawing.js';
 import { CableTags } from './cable-tags.js';
 import { boxName, jackText } from './jack-text.js';
 import { MoveBox } from './move-box.js';
+import { Trial } from './trial.js';
 import { jackIn } from '@yunta/core/rig/box';
 
 interface Hands {
@@ -40,7 +41,7 @@ export const MapPanel = ({
 };
 
 const Idle = ({ lit, soundName }: { lit: Lit | undefined; soundName: string | undefined }) => {
-  const { view, point, pointed } = useRig();
+  const { view, hookup, point, pointed } = useRig();
   const here = view?.findings.filter((f) => isPressing(f) && roomOf(f.code) === 'routing') ?? [];
   return (
     <aside className="card map-panel">
@@ -76,6 +77,7 @@ const Idle = ({ lit, soundName }: { lit: Lit | undefined; soundName: string | un
           </li>
         ))}
       </ul>
+      {hookup && <Trial hookup={hookup} />}
       <p className="soft" style={{ fontSize: 14 }}>
         Click a box for its jacks, a jack to patch it, a cable to pull it. By key: Tab to a box, Enter, then the number
         of the offer.

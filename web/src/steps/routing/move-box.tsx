@@ -2,30 +2,12 @@ import { Button, Select } from '@mantine/core';
 import { moveBox, placesFor, type BoxPlace } from '@yunta/core/edits/place';
 import type { Device } from '@yunta/core/rig/device';
 import type { Hookup } from '@yunta/core/rig/hookup';
-import { partOf, type Rig } from '@yunta/core/rig/rig';
-import { splitRef } from '@yunta/core/rig/ids';
 import { useMemo, useState } from 'react';
 import { ConsequencesText } from '../../shared/consequences-text.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
+import { keyOf, placeText } from './place-text.js';
 import { surely } from '@yunta/core/known/the';
-
-const keyOf = (p: BoxPlace): string =>
-  p.is === 'loop'
-    ? `loop ${p.host} ${p.insert}`
-    : p.is === 'between'
-      ? `between ${p.cable}`
-      : p.is === 'exchange'
-        ? `exchange ${p.with}`
-        : p.is;
-
-const placeText = (rig: Rig, p: BoxPlace): string => {
-  const code = (r: string) => partOf(rig, splitRef(r).device)?.code ?? '';
-  if (p.is === 'loop')
-    return `${partOf(rig, p.host)?.code} ${/^loop\d+$/.test(p.insert) ? p.insert.replace('loop', 'loop ') : 'loop'}${p.test ? ', the test loop' : ''}`;
-  if (p.is === 'exchange') return `in exchange for ${code(`${p.with}.`)}`;
-  return p.is === 'between' ? `between ${code(p.from)} and ${code(p.to)}` : 'Out of the path';
-};
 
 /** Another place for a box, its way in and out with it; what that does to every sound is said first. */
 export const MoveBox = ({ device, hookup }: { device: Device; hookup: Hookup }) => {
