@@ -1,73 +1,9 @@
-import { after } from '../../testing/after.js';
 import { often } from '../../testing/often.js';
 import { Random } from '../../testing/random.js';
-import { SMALL, smallRig } from '../../testing/small-rig.js';
+import { randomModeller } from '../../testing/random-modeller.js';
+import { SMALL } from '../../testing/small-rig.js';
 import { proveRig, replayAll, walk } from '../../testing/walk.js';
-import { callersIn, callFrom } from '../edits/calls.js';
-import { giveSlots } from '../edits/sounds.js';
-import { partOf, soundsInOrder, type Rig } from '../rig/rig.js';
-
-const STAGES = ['drive', 'delay', 'reverb', 'eq', 'mod'];
-const AMOUNTS = ['drive-gain', 'drive-level', 'delay-mix', 'delay-time', 'reverb-mix'];
-
-/**
- * A modeller that calls its own presets and scenes, with a reverb that it sends to and an amp whose channel it closes;
- * a move on its own switch; sounds that want this and that of it.
- */
-const randomModeller = (seed: number): Rig => {
-  const r = new Random(seed);
-  const sounds = Object.fromEntries(
-    Array.from({ length: r.int(2, 5) }, (_, n) => [
-      `Sound ${n}`,
-      [
-        r.chance(50) ? 'm.amp-a' : 'm.amp-b',
-        'm.cab-a',
-        r.chance(50) ? 'h.clean' : 'h.lead',
-        ...STAGES.filter(() => r.chance(40)).map((s) => `m.${s}`),
-        ...AMOUNTS.filter(() => r.chance(30)).map((a) => `m.${a}=${r.int(1, 4) * (a === 'drive-level' ? 2 : 20)}`),
-        ...(r.chance(60) ? ['r.reverb', `r.program=${r.int(0, 9)}`] : []),
-      ],
-    ]),
-  );
-  const bare = smallRig({
-    boxes: { g: 'single-coil', m: 'modeller-two-loops', r: 'stereo-reverb', h: 'valve-head', c: 'cab-212' },
-    leads: [
-      'g.out>m.in',
-      'm.send1>h.in',
-      'h.send>m.return1',
-      'm.out-l>r.in-l',
-      'r.out-l>h.return',
-      'h.speaker>c.in',
-      'm.midi-out>r.midi-in',
-      'm.ctl1>h.channel-switch',
-    ],
-    sounds,
-  });
-  const slotted = after(bare, giveSlots(bare));
-  const scenes = callersIn(slotted).find((c) => c.isScene)!;
-  const placed = soundsInOrder(slotted).reduce(
-    (rig, s) => (r.chance(50) ? after(rig, callFrom(rig, partOf(rig, s.id)!, scenes, r.int(0, 7))) : rig),
-    slotted,
-  );
-  return after(placed, {
-    put: [
-      {
-        kind: 'move',
-        id: 'move:solo',
-        name: 'Solo',
-        at: [{ device: 'device:m', switch: 'E' }],
-        sounds: 'all',
-        latch: r.chance(50),
-        on: [
-          { control: 'device:m.drive', is: 'on' },
-          { control: 'device:m.drive-level', is: 6 },
-        ],
-        off: [],
-      },
-    ],
-    remove: [],
-  });
-};
+import { partOf } from '../rig/rig.js';
 
 const RIGS = often(60);
 const STOMPS = 460;

@@ -1,5 +1,7 @@
 import { often } from '../../testing/often.js';
+import { randomModeller } from '../../testing/random-modeller.js';
 import { randomRig } from '../../testing/random-rig.js';
+import { SMALL } from '../../testing/small-rig.js';
 import { askSpin } from '../../testing/spin.js';
 import { proveRig } from '../../testing/walk.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
@@ -86,6 +88,24 @@ describe('SPIN itself, on systems exported from rigs', () => {
     expect(systems.some(([, s]) => s.events.some((e) => e.last))).toBe(true);
     expect(systems[0]![1].variables.length).toBeGreaterThan(4);
   });
+  test.each(systems)('%s', (_, system) => expect([...askSpin(system)]).toEqual(said(system)), 120_000);
+});
+
+/** Boxes that call their own presets and scenes, and send to others. */
+const ofModellers = (): readonly (readonly [string, RecallSystem])[] => {
+  const found = Array.from({ length: MOST * 3 }, (_, i) => {
+    const rig = randomModeller(i + 1);
+    return cutFrom(`modeller ${i + 1}`, proveRig(rig, partOf(rig, SMALL)!).modelled.system, 3);
+  }).flat();
+  return [...found]
+    .sort((a, b) => b.size - a.size)
+    .slice(0, MOST)
+    .map(({ name, system }) => [name, system]);
+};
+
+describe('SPIN itself, on systems of boxes with presets and scenes of their own', () => {
+  const systems = ofModellers();
+  test('there are as many as asked for', () => expect(systems).toHaveLength(MOST));
   test.each(systems)('%s', (_, system) => expect([...askSpin(system)]).toEqual(said(system)), 120_000);
 });
 

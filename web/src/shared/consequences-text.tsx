@@ -1,7 +1,25 @@
-import type { Consequences } from '@yunta/core/derive/views/consequences';
+import { someOf } from '@yunta/core/known/some-of';
+import type { ChangedVerdict, Consequences } from '@yunta/core/derive/views/consequences';
 
 import { VERDICT_WORDS } from '@yunta/core/recall/words/verdict-words';
 import { VERDICT_CLASSES } from './verdict.js';
+
+const MOST_NAMED = 3;
+
+interface Alike extends Pick<ChangedVerdict, 'before' | 'after'> {
+  readonly names: string[];
+}
+
+/** Sounds of which the same can be said, together. */
+const alike = (verdicts: readonly ChangedVerdict[]): readonly Alike[] => {
+  const groups: Alike[] = [];
+  for (const { name, before, after } of verdicts) {
+    const group = groups.find((g) => g.before === before && g.after === after);
+    if (group) group.names.push(name);
+    else groups.push({ before, after, names: [name] });
+  }
+  return groups;
+};
 
 /** What an edit would bring, before it is made; undefined while it is worked out. */
 export const ConsequencesText = ({ would }: { would: Consequences | undefined }) => {
@@ -24,10 +42,15 @@ export const ConsequencesText = ({ would }: { would: Consequences | undefined })
           Every sound comes back as it did before.
         </p>
       )}
-      {would.verdicts.map((v) => (
-        <p key={v.sound} style={{ margin: '6px 0 0' }}>
-          “{v.name}”: {VERDICT_WORDS[v.before]} now, then{' '}
-          <strong className={VERDICT_CLASSES[v.after]}>{VERDICT_WORDS[v.after]}</strong>.
+      {alike(would.verdicts).map(({ names, before, after }) => (
+        <p key={`${before} ${after}`} style={{ margin: '6px 0 0' }}>
+          {names.length > 1 ? `${names.length} sounds, ` : ''}
+          {someOf(
+            names.map((name) => `“${name}”`),
+            MOST_NAMED,
+          )}
+          : {VERDICT_WORDS[before]} now, then <strong className={VERDICT_CLASSES[after]}>{VERDICT_WORDS[after]}</strong>
+          .
         </p>
       ))}
       {would.brings.map((why) => (
