@@ -127,6 +127,7 @@ const control: z.ZodType<Control> = z.strictObject({
   domain,
   powerUp: z.union([z.strictObject({ at: value }), z.enum(['left', 'unknown', 'loaded'])]),
   use: z.enum(['sound', 'setting', 'play']),
+  latches: z.literal(true).optional(),
 });
 const stimulus: z.ZodType<Stimulus> = z.union([
   z.strictObject({ midi: z.literal('pc') }),

@@ -325,6 +325,8 @@ export interface Control {
   readonly powerUp: { readonly at: Value } | 'left' | 'unknown' | 'loaded';
   /** Changed by sounds; set once per hook-up; or in the player's hands and under the pedal. */
   readonly use: 'sound' | 'setting' | 'play';
+  /** Held by a foot until it lets go, such as a frozen note or a loop that plays: no sound takes it back. */
+  readonly latches?: true;
 }
 
 export interface Actuator {

@@ -36,6 +36,7 @@ import {
 import { footChange, type FootChangeDetail } from '@yunta/core/derive/views/foot-change';
 import { songCards, type SongCard } from '@yunta/core/derive/views/song-cards';
 import { provedWith } from '@yunta/core/derive/views/switcher-tried';
+import { latchedIn, type Latched } from '@yunta/core/derive/views/latched';
 import { withMaybe } from '@yunta/core/known/maybe';
 import type { Id } from '@yunta/core/rig/ids';
 import { all, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
@@ -165,6 +166,11 @@ export class Answers {
   /** What foot and hand do from one sound straight to another. */
   footChange(from: Id<'sound'>, to: Id<'sound'>): FootChangeDetail | undefined {
     return this.held.derived && footChange(this.held.derived, from, to);
+  }
+
+  /** What a foot holds, and which sounds let it ring on. */
+  latched(): readonly Latched[] {
+    return this.held.derived ? latchedIn(this.held.derived) : [];
   }
 
   /** Every song on a card for the floor. */

@@ -3,6 +3,8 @@ import {
   audioOut,
   block,
   chain,
+  choice,
+  foot,
   lineOut,
   midiBox,
   midiIn,
@@ -37,6 +39,24 @@ const stereoPedal = (key: string, says: readonly string[], code: string, stage: 
     },
   };
 };
+
+/** The same, always in the way of the signal: its switch holds something that goes on until the foot lets go of it. */
+const latched = (made: Generic, control: string, positions: readonly [string, string]): Generic => ({
+  ...made,
+  box: {
+    ...made.box,
+    chains: made.box.chains.map((c) => ({
+      ...c,
+      slots: c.slots.map((s) => {
+        if (s.is !== 'block') return s;
+        const { on: _, ...always } = s;
+        return { ...always, bypass: 'buffered' as const };
+      }),
+    })),
+    controls: [choice(control, positions, { powerUp: { at: positions[0] }, use: 'play', latches: true })],
+    actuators: [foot('switch', { control, toggle: positions })],
+  },
+});
 
 /** Modulation, time and everything that programs remember. */
 export const EFFECTS: readonly Generic[] = [
@@ -77,23 +97,31 @@ export const EFFECTS: readonly Generic[] = [
     milliamps: 150,
     block: { tails: true },
   }),
-  pedal({
-    key: 'hold',
-    says: ['Pedal that holds a note', 'note hold', 'infinite sustain'],
-    code: 'HLD',
-    stage: 'reverb',
-    milliamps: 150,
-  }),
-  pedal({
-    key: 'looper',
-    says: ['Looper pedal', 'looper', 'loop recorder'],
-    code: 'LPR',
-    stage: 'looper',
-    milliamps: 150,
-  }),
+  latched(
+    pedal({
+      key: 'hold',
+      says: ['Pedal that holds a note', 'note hold', 'infinite sustain'],
+      code: 'HLD',
+      stage: 'reverb',
+      milliamps: 150,
+    }),
+    'hold',
+    ['off', 'on'],
+  ),
+  latched(
+    pedal({
+      key: 'looper',
+      says: ['Looper pedal', 'looper', 'loop recorder'],
+      code: 'LPR',
+      stage: 'looper',
+      milliamps: 150,
+    }),
+    'loop',
+    ['stopped', 'plays'],
+  ),
   stereoPedal('stereo-chorus-pedal', ['Stereo chorus pedal', 'analogue stereo chorus'], 'SCH', 'modulation'),
   stereoPedal('stereo-tremolo', ['Stereo tremolo', 'panner', 'auto pan'], 'STR', 'tremolo'),
-  stereoPedal('stereo-looper', ['Stereo looper'], 'SLP', 'looper', 250),
+  latched(stereoPedal('stereo-looper', ['Stereo looper'], 'SLP', 'looper', 250), 'loop', ['stopped', 'plays']),
   midiBox({
     key: 'stereo-modulation',
     says: ['Stereo modulation', 'stereo mod', 'modulation', 'stereo chorus'],

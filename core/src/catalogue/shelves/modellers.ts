@@ -268,8 +268,19 @@ export const looperStation: Generic = {
     controls: [
       { id: 'memory', domain: { min: 0, max: 98, unit: '' }, powerUp: 'left', use: 'sound' },
       choice('out2', ['main', 'sub'], { use: 'setting', name: 'second input goes to' }),
+      ...['track1', 'track2'].map((id, i) =>
+        choice(id, ['stopped', 'plays'], {
+          powerUp: { at: 'stopped' },
+          use: 'play',
+          latches: true,
+          name: `track ${i + 1}`,
+        }),
+      ),
     ],
-    actuators: [{ id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'memories', slot: 'value' }] }],
+    actuators: [
+      { id: 'program change', by: { midi: 'pc' }, acts: [{ load: 'memories', slot: 'value' }] },
+      ...['track1', 'track2'].map((control, i) => foot(`track ${i + 1}`, { control, toggle: ['stopped', 'plays'] })),
+    ],
     memories: [
       {
         id: 'memories',

@@ -77,6 +77,8 @@ describe('the bench as the screen shows it', () => {
     expect(view.boxes.find((b) => b.code === 'LOP')!.says.map((s) => s.text)).toEqual([
       'memory 4',
       'second input goes to sub',
+      'track 1 stopped',
+      'track 2 stopped',
     ]);
     expect(view.wire.map((w) => w.bytes).filter(Boolean)).toEqual(['C7 03']);
   });

@@ -14,6 +14,7 @@ import { trace, type Trace } from '../../signal/graph/trace.js';
 import type { Derived } from '../steps/deriver.js';
 import { asItStands, wrongNow, type Fault } from '../play/faults.js';
 import { wrongOnBench } from '../play/play.js';
+import { heldNow } from './latched.js';
 import { runOf } from './view.js';
 import { theOne, theEntry, theFirst } from '../../known/the.js';
 import { memoryChosenBy, memoryIn } from '../../rig/box.js';
@@ -65,6 +66,8 @@ export interface BenchView {
   readonly run: readonly Item[];
   /** What the last stomp did to what is heard. */
   readonly audio: readonly string[];
+  /** What a foot still holds, whatever sound was called since. */
+  readonly held: readonly string[];
   /** What went wrong and can be put right. */
   readonly wrong: readonly { readonly text: string; readonly right: Fault }[];
   /**
@@ -128,6 +131,7 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
     wire: bench.heard.slice(-MOST_LINES).map((h) => wireLine(d.rig, h)),
     run: runOf({ ...d, anatomy }, traced),
     audio: before ? audioText(d, bench, before, traced, sound ? silentAt(d, traced, sound.id) : []) : [],
+    held: heldNow({ ...d, anatomy }, state, traced),
     wrong: wrongNow(d, bench),
     ...(sound
       ? {

@@ -148,7 +148,7 @@ const WrongNow = ({ bench, act }: { bench: BenchView; act: DoOnBench }) => (
 );
 
 /** Whether the sound that was called stands as wanted here, what the proof says of it, and what is heard. */
-const Stands = ({ bench: { sound, audio, wire } }: { bench: BenchView }) => {
+const Stands = ({ bench: { sound, audio, wire, held } }: { bench: BenchView }) => {
   const { view } = useRig();
   const isQuiet = wire.length === 0;
   const proved = view?.sounds.find((s) => s.id === sound?.id);
@@ -164,6 +164,7 @@ const Stands = ({ bench: { sound, audio, wire } }: { bench: BenchView }) => {
           In the proof it <VerdictSign is={proved.verdict} /> <VerdictText sound={proved} />.
         </span>
       )}
+      {held.length > 0 && <strong> Still held: {held.join('; ')}.</strong>}
       {audio.map((text) => (
         <span key={text} className="soft">
           {' '}

@@ -18,6 +18,7 @@ import { Board, type SoundPair } from './board.js';
 import { Certificate } from './certificate.js';
 import { OnFoot } from './on-foot.js';
 import { ByFeet } from './by-feet.js';
+import { Held } from './held.js';
 import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
 import { surely } from '@yunta/core/known/the';
@@ -71,6 +72,7 @@ export const Proof = () => {
         {shown && shown.wrong.length > 0 && <Broken sound={shown} />}
         {shown && <ByHand sound={shown} />}
         <OnFoot />
+        <Held />
         <Granted />
         <Reckoned />
       </aside>

@@ -15,7 +15,15 @@ const USES = [
   { value: 'sound', label: 'by sounds' },
   { value: 'setting', label: 'once, a setting' },
   { value: 'play', label: 'while playing' },
+  { value: 'held', label: 'held till let go' },
 ] as const;
+
+/** How a control is used, with what a foot holds told apart. */
+const useOf = ({ use, latches }: Control) => (latches ? 'held' : use);
+const usedAs = (c: Control, use: (typeof USES)[number]['value']): Control => {
+  const { latches: _, ...rest } = c;
+  return use === 'held' ? { ...rest, use: 'play', latches: true } : { ...rest, use };
+};
 const PLAIN_FLOOR = /^(held|latch)-/;
 
 const NEW: readonly { readonly label: string; readonly wish: string; readonly domain: Domain }[] = [
@@ -105,6 +113,8 @@ const ControlRow = ({ draft, control: c }: OfControl) => {
   const called = c.name ?? c.id;
   const set = (part: Partial<Control>) =>
     change({ ...device, controls: device.controls.map((other) => (other === c ? { ...c, ...part } : other)) });
+  const become = (next: Control) =>
+    change({ ...device, controls: device.controls.map((other) => (other === c ? next : other)) });
   const store = (held: boolean) => {
     if (!memory) return;
     const stores = held ? [...memory.stores, c.id] : memory.stores.filter((s) => s !== c.id);
@@ -136,7 +146,12 @@ const ControlRow = ({ draft, control: c }: OfControl) => {
         <SetBy draft={draft} control={c} />
       </td>
       <td>
-        <Choice aria-label={`When ${called} is changed`} data={USES} value={c.use} choose={(use) => set({ use })} />
+        <Choice
+          aria-label={`When ${called} is changed`}
+          data={USES}
+          value={useOf(c)}
+          choose={(use) => become(usedAs(c, use))}
+        />
       </td>
       <td>
         <PowerUp control={c} save={(powerUp) => set({ powerUp })} />
