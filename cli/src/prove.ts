@@ -76,7 +76,7 @@ const proveRig = (words: CommandWords): number => {
       if (s.because && (s.verdict === 'cannot sound' || s.verdict === 'undecided')) print(`       ${s.because}`);
       if (s.byFoot.length) print(`       by foot: ${s.byFoot.join(', ')}`);
       if (s.byHand.length) print(`       by hand: ${s.byHand.join(', ')}`);
-      const [wrong] = s.wrong;
+      const wrong = s.shortest;
       if (s.verdict === 'broken' && wrong) {
         wrong.steps.forEach((step, i) =>
           print(`       ${i ? `${i}.` : '  '} ${step.text}: ${wrong.text} ${step.value}`),

@@ -225,7 +225,7 @@ describe('every room by keyboard alone', () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/sounds`));
     await hands.page.waitForSelector('[data-at="3,0"]');
     await hands.page.click('[data-at="3,0"]');
-    await hands.click('button', 'Order, ends, pedals');
+    await hands.click('button', 'Order, ends, hands');
     await hands.sees('What lives in a loop can change its place.');
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.focus('button[aria-label="HIG earlier"]');

@@ -24,7 +24,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/routing?show=start', 'Straight into an amp', 'Amp-less, straight to the desk'],
   ['/rig/island-run/sounds?show=songs', 'called by SWI 1A'],
   ['/rig/island-run/sounds?show=moves', 'called by SWI 1A'],
-  ['/rig/island-run/sounds', 'called by SWI 1A', 'Order, ends, pedals'],
+  ['/rig/island-run/sounds', 'called by SWI 1A', 'Order, ends, hands'],
   ['/rig/island-run/program?show=plan', 'Plan programs'],
   ['/rig/island-run/program?show=write', 'As it stands'],
   ['/rig/island-run/program?show=check', 'Check the wire'],

@@ -29,6 +29,7 @@ import { powerUpStates, proveByWholeStates } from '@yunta/core/testing/whole-sta
 import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { print } from '../say.js';
+import { growth } from './growth.js';
 import { measureGear } from './gear.js';
 import { type Compiled } from '@yunta/core/recall/intend/compiled';
 import { surely } from '@yunta/core/known/the';
@@ -145,6 +146,8 @@ const demo = islandRun();
 measure('Demo', demo, surely(partOf(demo, BALLROOM_ID)));
 const giant = giantRig();
 measure('Giant', giant.rig, giant.hookup);
+
+growth();
 
 print(
   '\nProver beside a plain breadth-first search over whole states, on the largest reference system that it can hold',

@@ -49,6 +49,7 @@ interface Proof {
   readonly standing: Standing;
   readonly cones: ReadonlyMap<string, ConeProof>;
   readonly shortfalls: readonly Shortfalls[];
+  readonly verdicts: readonly Verdict[];
 }
 
 /**
@@ -107,10 +108,27 @@ export const prove = (
       before?.standing.system.sounds[i] === sound ? before.shortfalls[i] : undefined,
     ),
   );
-  memory.last = { budget, standing, cones, shortfalls };
-  return new Map(
-    system.sounds.map((sound, i) => [sound.id, verdictOf(sound, shortfalls[i]!, standing, cones, budget)]),
+  const like = before && sameNames(before.standing.system, system) ? before : undefined;
+  const verdicts = system.sounds.map(
+    (sound, i) =>
+      (like && verdictAsBefore(like, standing, i, shortfalls[i]!)) ??
+      verdictOf(sound, shortfalls[i]!, standing, cones, budget),
   );
+  memory.last = { budget, standing, cones, shortfalls, verdicts };
+  return new Map(system.sounds.map((sound, i) => [sound.id, verdicts[i]!]));
+};
+
+const sameNames = ({ variables: a }: RecallSystem, { variables: b }: RecallSystem): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i] || v.id === b[i]!.id);
+
+/** The very verdict of before, where the sound is the same and falls short of the same: nobody works it through again. */
+const verdictAsBefore = (before: Proof, { system }: Standing, i: number, now: Shortfalls): Verdict | undefined => {
+  const then = before.shortfalls[i];
+  const isSame =
+    before.standing.system.sounds[i] === system.sounds[i] &&
+    then?.size === now.size &&
+    [...now].every(([variable, short]) => then.get(variable) === short);
+  return isSame ? before.verdicts[i] : undefined;
 };
 
 const proveCones = (

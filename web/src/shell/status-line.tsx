@@ -51,8 +51,8 @@ export const StatusLine = ({ openFindings, count }: { openFindings: () => void; 
           <span>
             {' '}
             “{worst.name}”
-            {worst.verdict === 'broken' && worst.wrong[0]
-              ? ` can come back with ${worst.wrong[0].text} wrong, after ${worst.wrong[0].steps
+            {worst.verdict === 'broken' && worst.shortest
+              ? ` can come back with ${worst.shortest.text} wrong, after ${worst.shortest.steps
                   .slice(1)
                   .map((s) => s.text)
                   .join(', ')}.`

@@ -1,7 +1,7 @@
 import { BALLROOM_ID, islandRun } from '@yunta/core/demo/island-run';
 import { setWant } from '@yunta/core/edits/sounds';
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
-import type { WrongView } from '@yunta/core/derive/views/view';
+import type { WayWrong } from '@yunta/core/derive/views/view';
 import { ABOUT, all, everyPart, partOf, rigName } from '@yunta/core/rig/rig';
 import { FAILURES } from '@yunta/core/testing/failures';
 import type { WhatIfView } from '@yunta/core/derive/views/what-ifs';
@@ -66,7 +66,7 @@ describe('what the worker answers', () => {
   });
   test('a counterexample played step by step ends wrong in the control that it names', () => {
     const { worker, view } = loaded();
-    const [wrong] = view.sounds.find((s) => s.id === 'sound:03')!.wrong;
+    const wrong = view.sounds.find((s) => s.id === 'sound:03')!.shortest;
     worker.bench.powerUp(wrong!.powerUp);
     const shown = wrong!.steps.flatMap((s) => (s.event ? [worker.bench.act({ step: s.event })!] : []));
     expect(shown.at(-1)!.sound).toEqual({
@@ -230,9 +230,9 @@ describe('the bench, as time goes by outside', () => {
       for (const { id } of all(rig, 'hookup')) {
         const worker = new Deriving();
         worker.held.load(everyPart(rig));
-        const wrong: Pick<WrongView, 'control' | 'wanted' | 'powerUp' | 'steps'>[] = worker.held
+        const wrong: Pick<WayWrong, 'control' | 'wanted' | 'powerUp' | 'steps'>[] = worker.held
           .update(nothing, id)!
-          .sounds.flatMap((s) => s.wrong);
+          .sounds.flatMap((s) => s.shortest ?? []);
         await worker.asking.whatIfs((answer) => {
           wrong.push(...(answer?.troubles ?? []));
         });

@@ -2,7 +2,9 @@ import { stageText } from '../../recall/words/part-words.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import { stagesMet } from '../../signal/graph/order.js';
-import { keptIn } from '../../kept/kept.js';
+import { keptIn, once } from '../../kept/kept.js';
+import { theItem } from '../../known/the.js';
+import type { Compiled } from '../../recall/intend/compiled.js';
 import type { Check, CheckInputs } from '../check.js';
 import { isArrangement } from '../../rig/box.js';
 import { soundNames } from '../names.js';
@@ -10,28 +12,44 @@ import { soundNames } from '../names.js';
 /** From so many others on, one sound is the odd one out. */
 const MOST_ALIKE = 3;
 
-/** Two stages of different boxes, and in which sounds the first is met before the second. */
-interface Pair {
+/** Two stages of different boxes: in all sounds but one the first is met before the second. */
+interface OddPair {
   readonly first: Ref;
   readonly second: Ref;
-  readonly before: Id<'sound'>[];
-  readonly behind: Id<'sound'>[];
+  readonly many: number;
+  readonly odd: Id<'sound'>;
 }
 
-const pairsIn = ({ compilation }: CheckInputs): Iterable<Pair> => {
-  const pairs = new Map<string, Pair>();
-  for (const { sound, trace } of compilation.sounds.values()) {
-    const met = stagesMet(trace);
-    met.forEach((a, i) =>
-      met.slice(i + 1).forEach((b) => {
-        if (splitRef(a).device === splitRef(b).device) return;
-        const [first, second] = a < b ? [a, b] : [b, a];
-        const pair = keptIn(pairs, `${first} ${second}`, (): Pair => ({ first, second, before: [], behind: [] }));
-        (first === a ? pair.before : pair.behind).push(sound);
-      }),
-    );
-  }
-  return pairs.values();
+const metIn = once(({ trace }: Compiled): readonly Ref[] => stagesMet(trace));
+
+/** Counts by numbers, because every edit asks for it: how often one stage was met before another. */
+const oddPairs = ({ compilation }: CheckInputs): readonly OddPair[] => {
+  const sounds = [...compilation.sounds.values()];
+  const places = new Map<Ref, number>();
+  const met = sounds.map((c) => metIn(c).map((stage) => keptIn(places, stage, () => places.size)));
+  const stages = [...places.keys()];
+  const size = stages.length;
+  const before = new Uint32Array(size * size);
+  const last = new Uint32Array(size * size);
+  met.forEach((order, sound) =>
+    order.forEach((a, i) => {
+      for (let k = i + 1; k < order.length; k += 1) {
+        const pair = a * size + theItem(order, k);
+        before[pair]! += 1;
+        last[pair] = sound;
+      }
+    }),
+  );
+  const found: OddPair[] = [];
+  for (let a = 0; a < size; a += 1)
+    for (let b = 0; b < size; b += 1) {
+      const many = before[a * size + b]!;
+      if (many < MOST_ALIKE || before[b * size + a] !== 1) continue;
+      const [first, second] = [theItem(stages, a), theItem(stages, b)];
+      const odd = theItem(sounds, last[b * size + a]!).sound;
+      if (splitRef(first).device !== splitRef(second).device) found.push({ first, second, many, odd });
+    }
+  return found;
 };
 
 export const oddOneOut: Check = {
@@ -41,21 +59,18 @@ export const oddOneOut: Check = {
   source: 'the sheet: of many sounds alike the one that differs is often a slip; a reason said beside it settles it',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    for (const { first, second, before, behind } of pairsIn(inputs)) {
-      const [few, many] = before.length < behind.length ? [before, behind] : [behind, before];
-      const [odd] = few;
-      const sound = odd && partOf(rig, odd);
-      if (!sound || few.length !== 1 || many.length < MOST_ALIKE) continue;
+    for (const { first, second, many, odd } of oddPairs(inputs)) {
+      const sound = partOf(rig, odd);
+      if (!sound) continue;
       const isSaidWhy =
         sound.orderWhy !== undefined ||
         sound.wants.some((w) => 'control' in w && w.why !== undefined && isArrangement(rig, w.control));
       if (isSaidWhy) continue;
-      const [a, b] = many === before ? [first, second] : [second, first];
       yield {
         severity: 'note' as const,
-        evidence: [sound.id, splitRef(a).device, splitRef(b).device],
+        evidence: [sound.id, splitRef(first).device, splitRef(second).device],
         about: `${first} ${second}`,
-        why: `In ${many.length} sounds ${stageText(rig, a)} stands before ${stageText(rig, b)}, in ${soundNames(rig, [sound.id])} behind it, and nobody said why.`,
+        why: `In ${many} sounds ${stageText(rig, first)} stands before ${stageText(rig, second)}, in ${soundNames(rig, [sound.id])} behind it, and nobody said why.`,
         remedies: () => [
           {
             id: 'say-why',

@@ -1,6 +1,7 @@
 import { splitRef, theRef, theId, type Id, type Ref } from '../../rig/ids.js';
 import { sayFootsteps } from '../../recall/words/words.js';
-import type { WrongWant } from '../../prover/prove.js';
+import { keptIn } from '../../kept/kept.js';
+import type { Verdict, WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
 import { theEntry, theFirst } from '../../known/the.js';
@@ -14,27 +15,26 @@ export interface Broken {
   readonly byMove: boolean;
 }
 
-export const brokenWants = ({ verdicts, modelled }: CheckInputs): readonly Broken[] => {
-  const found = known.get(verdicts) ?? findBroken(verdicts, modelled);
-  known.set(verdicts, found);
-  return found;
-};
+export const brokenWants = ({ verdicts, modelled }: CheckInputs): readonly Broken[] =>
+  keptIn(known, verdicts, () => [...verdicts].flatMap(([sound, verdict]) => brokenIn(sound, verdict, modelled)));
 
 const known = new WeakMap<CheckInputs['verdicts'], readonly Broken[]>();
+/** An edit leaves most verdicts the very same: what was said of these is said again. */
+const knownOf = new WeakMap<Verdict, readonly Broken[]>();
 
-const findBroken = (verdicts: CheckInputs['verdicts'], modelled: CheckInputs['modelled']): readonly Broken[] =>
-  [...verdicts].flatMap(([sound, verdict]) =>
-    verdict.is !== 'broken'
-      ? []
-      : verdict.wrong.map((want): Broken => ({
+const brokenIn = (sound: string, verdict: Verdict, { steps }: CheckInputs['modelled']): readonly Broken[] =>
+  verdict.is !== 'broken'
+    ? []
+    : keptIn(knownOf, verdict, () =>
+        verdict.wrong.map((want): Broken => ({
           sound: theId('sound', sound),
           control: theRef(want.variable),
           want,
           byMove:
             want.length > 1 &&
-            want.example().events.some((e) => ['press', 'release', 'stomp'].includes(theEntry(modelled.steps, e).does)),
+            want.example().events.some((e) => ['press', 'release', 'stomp'].includes(theEntry(steps, e).does)),
         })),
-  );
+      );
 
 /** One cause, one finding: wants of one box that go wrong in the same way belong together. */
 export const byBox = (broken: readonly Broken[]): readonly (readonly Broken[])[] => [
@@ -43,7 +43,7 @@ export const byBox = (broken: readonly Broken[]): readonly (readonly Broken[])[]
 
 /** The shortest of several counterexamples, as one sentence. */
 export const inShort = ({ rig, modelled }: CheckInputs, broken: readonly Broken[]): string => {
-  const shortest = theFirst([...broken].sort((a, b) => a.want.length - b.want.length));
+  const shortest = broken.reduce((a, b) => (b.want.length < a.want.length ? b : a), theFirst(broken));
   return sayFootsteps(rig, modelled, shortest.want.example(), shortest.control)
     .map((s) => s.text)
     .join(', then ');

@@ -4,6 +4,7 @@ import type { Check, CheckInputs } from '../check.js';
 import { grouped, listed, soundNames } from '../names.js';
 import { brokenWants, byBox, inShort, type Broken } from './broken-wants.js';
 import { cures } from './cures.js';
+import { keptIn } from '../../kept/kept.js';
 import { theFirst } from '../../known/the.js';
 
 /**
@@ -12,10 +13,14 @@ import { theFirst } from '../../known/the.js';
  */
 const wantedText = ({ rig }: CheckInputs, group: readonly Broken[]): string => {
   const controls = new Set(group.map((b) => b.control));
-  const byValue = grouped(
-    group,
-    (b) => `${controls.size > 1 ? `${controlText(rig, b.control)} ` : ''}${valueText(rig, b.control, b.want.wanted)}`,
-  );
+  const texts = new Map<string, string>();
+  const textOf = ({ control, want }: Broken): string =>
+    keptIn(
+      texts,
+      `${control}=${want.wanted}`,
+      () => `${controls.size > 1 ? `${controlText(rig, control)} ` : ''}${valueText(rig, control, want.wanted)}`,
+    );
+  const byValue = grouped(group, textOf);
   const values = [...byValue];
   if (values.length === 1 || new Set(group.map((b) => b.sound)).size === 1)
     return `wanted ${listed(values.map(([value]) => value))}`;

@@ -29,7 +29,7 @@ describe('what the screens are told', () => {
       'cannot sound': 0,
     });
     expect(view.sounds[5]).toMatchObject({ name: 'Waltz grit', slot: '2B', verdict: 'broken' });
-    expect(view.sounds[5]!.wrong[0]).toMatchObject({
+    expect(view.sounds[5]!.shortest).toMatchObject({
       text: 'MOD program',
       wanted: '13',
       steps: [{ text: 'Power up' }, { text: 'Stomp Waltz grit, 2B', value: '14' }],

@@ -1,3 +1,4 @@
+import type { WrongWant } from '../../prover/prove.js';
 import { bankAndProgram, hex, toBytes } from '../../midi/bytes.js';
 import type { CheckFault } from '../../checks/settle.js';
 import type { Finding } from '../../checks/check.js';
@@ -35,7 +36,9 @@ export interface SoundView {
   readonly verdict: VerdictKind;
   /** Why it is not decided, or why it cannot sound. */
   readonly because?: string;
+  /** Controls in which it can come back wrong, those with the shortest way there first. */
   readonly wrong: readonly WrongView[];
+  readonly shortest?: WayWrong;
   /** What is to be done besides, one by one. */
   readonly byFoot: readonly string[];
   readonly byHand: readonly string[];
@@ -47,6 +50,10 @@ export interface WrongView {
   readonly text: string;
   readonly wanted: string;
   readonly length: number;
+}
+
+/** The shortest way on which a sound comes back wrong, step by step. */
+export interface WayWrong extends WrongView {
   readonly steps: readonly SaidStep[];
   readonly powerUp: SystemState;
 }
@@ -122,21 +129,26 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
     slot: slotText(d.rig, sound),
     verdict: verdict.is,
     ...(because === undefined ? {} : { because }),
-    wrong: wrong.map((w): WrongView => {
-      const control = theRef(w.variable);
-      const footsteps = w.example();
-      return {
-        control,
-        text: controlText(d.rig, control),
-        wanted: valueText(d.rig, control, w.wanted),
-        length: w.length,
-        steps: sayFootsteps(d.rig, d.modelled, footsteps, control),
-        powerUp: footsteps.powerUp,
-      };
-    }),
+    wrong: wrong.map((w) => wrongView(d, w)),
+    ...(wrong[0] ? { shortest: wayWrong(d, wrong[0]) } : {}),
     byFoot: by('foot'),
     byHand: [...by('hand'), ...verdict.dials.map((m) => `${knobText(d.rig, m.device, m.knob)} to ${m.at}`)],
     isCalled: verdict.isCalled,
+  };
+};
+
+const wrongView = ({ rig }: Derived, { variable, wanted, length }: WrongWant): WrongView => {
+  const control = theRef(variable);
+  return { control, text: controlText(rig, control), wanted: valueText(rig, control, wanted), length };
+};
+
+/** The way there is found only for the one that is told: a sound may be wrong in a hundred controls. */
+const wayWrong = (d: Derived, wrong: WrongWant): WayWrong => {
+  const footsteps = wrong.example();
+  return {
+    ...wrongView(d, wrong),
+    steps: sayFootsteps(d.rig, d.modelled, footsteps, theRef(wrong.variable)),
+    powerUp: footsteps.powerUp,
   };
 };
 

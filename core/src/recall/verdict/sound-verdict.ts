@@ -80,7 +80,8 @@ const asFarAsKnown = (m: Modelled, proof: Verdict): Verdict => {
       is: 'undecided',
       because: 'What boxes do when they come on depends on more ways to come on than can be looked at one by one.',
     };
-  if (proof.is !== 'broken') return proof;
+  // Footsteps are worked out only where some of them could tell too much.
+  if (proof.is !== 'broken' || m.anyhow.size === 0) return proof;
   const known = proof.wrong.filter((w) => !w.example().events.some((id) => m.anyhow.has(id)));
   if (known.length === proof.wrong.length) return proof;
   if (known.length > 0) return { ...proof, wrong: known, length: Math.min(...known.map((w) => w.length)) };

@@ -72,8 +72,8 @@ export const Certificate = ({ answers }: { answers: AskedAll['answers'] }) => {
               <td>
                 {SIGNS[s.verdict]} {verdictText(s)}
                 {s.because ? `. ${s.because}` : ''}
-                {s.wrong[0]
-                  ? `: ${s.wrong[0].text}, after ${s.wrong[0].steps
+                {s.shortest
+                  ? `: ${s.shortest.text}, after ${s.shortest.steps
                       .slice(1)
                       .map((x) => x.text)
                       .join(', ')}`

@@ -21,6 +21,7 @@ import { ByFeet } from './by-feet.js';
 import { Held } from './held.js';
 import { Ways } from './ways.js';
 import { useWhatIfs, WhatIfs } from './what-ifs.js';
+import { someOf } from '@yunta/core/known/some-of';
 import { surely } from '@yunta/core/known/the';
 
 export const Proof = () => {
@@ -218,10 +219,12 @@ const ByHand = ({ sound }: { sound: SoundView }) => {
   );
 };
 
+const MOST_WRONG = 6;
+
 const Broken = ({ sound }: { sound: SoundView }) => {
   const { view } = useRig();
   const navigate = useNavigate();
-  const [first] = sound.wrong;
+  const { shortest: first, wrong } = sound;
   if (!first) return null;
   const findings = surely(view).findings.filter(
     (f) =>
@@ -235,7 +238,12 @@ const Broken = ({ sound }: { sound: SoundView }) => {
       <div className="card alarm">
         <h2>{sound.name} can come back wrong</h2>
         <p style={{ margin: '4px 0 10px' }}>
-          {sound.wrong.map((w) => w.text).join(', ')}: wanted {sound.wrong.map((w) => w.wanted).join(', ')}.
+          {someOf(
+            wrong.map((w) => `${w.text}, wanted ${w.wanted}`),
+            MOST_WRONG,
+            '; ',
+          )}
+          .
         </p>
         <ol className="footsteps" aria-label="Shortest way there">
           {first.steps.map((s, i) => (
