@@ -29,6 +29,34 @@ const PEDALS = [
 ];
 const MIDI_BOXES = ['stereo-modulation', 'stereo-delay', 'stereo-reverb', 'midi-overdrive'];
 
+/** The same with room for more sounds than a switcher has by itself. */
+const withSlots = (made: Device, slots: number): Device => {
+  const [memory] = made.memories;
+  if (!memory || slots <= memory.size) return made;
+  const banks = Array.from({ length: Math.ceil(slots / 4) }, (_, i) => i + 1);
+  return {
+    ...made,
+    memories: [{ ...memory, size: slots }],
+    controls: made.controls.map((c) =>
+      c.id === memory.control
+        ? { ...c, domain: { min: 0, max: slots - 1, unit: '' } }
+        : c.id === memory.bank?.control
+          ? { ...c, domain: { values: banks } }
+          : c,
+    ),
+    actuators: made.actuators.map((a) => ({
+      ...a,
+      acts: a.acts.map((act) =>
+        'load' in act && typeof act.slot === 'object'
+          ? { ...act, slot: { ...act.slot, banks } }
+          : 'step' in act
+            ? { ...act, step: a.id === 'down' ? [...banks].reverse() : banks }
+            : act,
+      ),
+    })),
+  };
+};
+
 /** A switcher with as many loops as a giant rack has. */
 const bigSwitcher = (loops: number): Device => {
   const made = makeDevice('switcher-8', 'device:swi');
@@ -106,7 +134,7 @@ export const giantRig = (
     makeDevice('single-coil', id('gtr')),
     makeDevice('wireless', id('wls')),
     makeDevice('tuner', id('tun')),
-    bigSwitcher(pedals + midi + 1),
+    withSlots(bigSwitcher(pedals + midi + 1), count),
     ...Array.from({ length: pedals }, (_, i) => makeDevice(PEDALS[i % PEDALS.length]!, id(`p${i}`))),
     ...Array.from({ length: midi }, (_, i): Device => {
       const made = withMoreAmounts(

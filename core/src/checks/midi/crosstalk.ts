@@ -5,7 +5,7 @@ import type { Id } from '../../rig/ids.js';
 import { all, partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
-import { once } from '../../kept/kept.js';
+import { keptIn, once } from '../../kept/kept.js';
 import { heardBy } from './heard-by.js';
 import { theItem, theFirst } from '../../known/the.js';
 import type { Device } from '../../rig/device.js';
@@ -17,17 +17,15 @@ export const crosstalk: Check = {
   source: 'MIDI 1.0 Detailed Specification: every receiver on the wire answers to its channel, or to all in omni mode',
   *find(inputs: CheckInputs) {
     const { rig, compilation } = inputs;
-    const cases = [...compilation.sounds.values()].flatMap((compiled) =>
-      heardByOthers(compiled, compilation.bearings).map((c) => ({ sound: compiled.sound, ...c })),
-    );
-    for (const group of grouped(cases, (c) => [c.target, c.other].sort().join()).values()) {
+    const cases = [...compilation.sounds.values()].flatMap((compiled) => heardByOthers(compiled, compilation.bearings));
+    for (const group of grouped(cases, (c) => c.pair).values()) {
       const { target, other } = group[0];
       const sounds = [...new Set(group.map((c) => c.sound))];
       const channel = partOf(rig, target)?.midi?.channel;
       yield {
         severity: 'broken' as const,
         evidence: [other, target, ...sounds],
-        about: [target, other].sort().join(),
+        about: group[0].pair,
         why: `${boxName(rig, other)} also reacts to what is sent to ${boxName(rig, target)}${typeof channel === 'number' ? ` on channel ${channel}` : ''}, in ${soundNames(rig, sounds)}.`,
         remedies: () => ownChannel(inputs, other),
       };
@@ -40,9 +38,22 @@ const isTunedTo =
   ({ device }: { readonly device: Device }): boolean =>
     device.midi?.channel === channel && !device.midi.omni;
 
-/** Boxes that take notice of messages of a sound that are meant for another. */
-const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
-  const found: { target: Id<'device'>; other: Id<'device'> }[] = [];
+/** In one sound a box takes notice of what is meant for another. */
+interface Overheard {
+  readonly sound: Id<'sound'>;
+  readonly target: Id<'device'>;
+  readonly other: Id<'device'>;
+  /** The two, whichever of them is meant. */
+  readonly pair: string;
+}
+
+/** Boxes that take notice of messages of a sound that are meant for another, each pair once. */
+const heardByOthers = once(({ sound, stored }: Compiled, bearings: Bearings): readonly Overheard[] => {
+  const found = new Map<string, Overheard>();
+  const note = (target: Id<'device'>, other: Id<'device'>): void => {
+    const pair = [target, other].sort().join();
+    keptIn(found, pair, () => ({ sound, target, other, pair }));
+  };
   for (const { program, typed, meant } of stored) {
     for (let i = 0; i < program.acts.length; i += 1) {
       const act = theItem(program.acts, i);
@@ -55,10 +66,10 @@ const heardByOthers = once(({ stored }: Compiled, bearings: Bearings) => {
       const target =
         (typed ? (own ?? meant.find((m) => ids.includes(m.device))?.device) : meant[i]?.device) ??
         (ids.length > 1 ? theFirst(ids) : undefined);
-      if (target) for (const other of ids) if (other !== target) found.push({ target, other });
+      if (target) for (const other of ids) if (other !== target) note(target, other);
     }
   }
-  return found;
+  return [...found.values()];
 });
 
 const ownChannel = ({ rig }: CheckInputs, id: Id<'device'>): readonly Remedy[] => {

@@ -1,6 +1,6 @@
 import { splitRef, theRef, theId, type Id, type Ref } from '../../rig/ids.js';
 import { sayFootsteps } from '../../recall/words/words.js';
-import { keptIn } from '../../kept/kept.js';
+import { keptIn, once } from '../../kept/kept.js';
 import type { Verdict, WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
 import { grouped } from '../names.js';
@@ -15,10 +15,17 @@ export interface Broken {
   readonly byMove: boolean;
 }
 
-export const brokenWants = ({ verdicts, modelled }: CheckInputs): readonly Broken[] =>
-  keptIn(known, verdicts, () => [...verdicts].flatMap(([sound, verdict]) => brokenIn(sound, verdict, modelled)));
+export const brokenWants = (inputs: CheckInputs): readonly Broken[] => brokenBySound(inputs).flat();
 
-const known = new WeakMap<CheckInputs['verdicts'], readonly Broken[]>();
+const brokenBySound = ({ verdicts, modelled }: CheckInputs): readonly (readonly Broken[])[] =>
+  keptIn(known, verdicts, () =>
+    [...verdicts].flatMap(([sound, verdict]) => {
+      const broken = brokenIn(sound, verdict, modelled);
+      return broken.length ? [broken] : [];
+    }),
+  );
+
+const known = new WeakMap<CheckInputs['verdicts'], readonly (readonly Broken[])[]>();
 /** An edit leaves most verdicts the very same: what was said of these is said again. */
 const knownOf = new WeakMap<Verdict, readonly Broken[]>();
 
@@ -36,10 +43,19 @@ const brokenIn = (sound: string, verdict: Verdict, { steps }: CheckInputs['model
         })),
       );
 
+/** What goes wrong in one sound, by box and by whether a move is to blame. */
+const byBoxIn = once((broken: readonly Broken[]) =>
+  grouped(broken, (b) => `${splitRef(b.control).device} ${b.byMove}`),
+);
+
 /** One cause, one finding: wants of one box that go wrong in the same way belong together. */
-export const byBox = (broken: readonly Broken[]): readonly (readonly Broken[])[] => [
-  ...grouped(broken, (b) => `${splitRef(b.control).device} ${b.byMove}`).values(),
-];
+export const byBox = (inputs: CheckInputs, byMove: boolean): readonly (readonly Broken[])[] => {
+  const groups = new Map<string, Broken[]>();
+  for (const broken of brokenBySound(inputs))
+    for (const [key, those] of byBoxIn(broken))
+      if (those[0].byMove === byMove) for (const b of those) keptIn(groups, key, (): Broken[] => []).push(b);
+  return [...groups.values()];
+};
 
 /** The shortest of several counterexamples, as one sentence. */
 export const inShort = ({ rig, modelled }: CheckInputs, broken: readonly Broken[]): string => {

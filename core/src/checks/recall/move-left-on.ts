@@ -7,7 +7,7 @@ import type { RecallTrouble } from '../../recall/what-if/question.js';
 import { whatIf } from '../../recall/what-if/what-if.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { grouped, listed, soundNames } from '../names.js';
-import { brokenWants, byBox, inShort } from './broken-wants.js';
+import { byBox, inShort } from './broken-wants.js';
 import { cures } from './cures.js';
 import { theEntry, theFirst } from '../../known/the.js';
 
@@ -19,7 +19,7 @@ export const moveLeftOn: Check = {
     'the proof: the shortest counterexample goes over a move that was left on, or is let go after the next sound was called',
   *find(inputs: CheckInputs) {
     const { rig, modelled } = inputs;
-    for (const group of byBox(brokenWants(inputs).filter((b) => b.byMove))) {
+    for (const group of byBox(inputs, true)) {
       const sounds = [...new Set(group.map((b) => b.sound))];
       const switches = new Set(
         group.flatMap((b) =>

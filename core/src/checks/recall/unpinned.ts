@@ -1,8 +1,8 @@
-import { splitRef } from '../../rig/ids.js';
+import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import type { Check, CheckInputs } from '../check.js';
-import { grouped, listed, soundNames } from '../names.js';
-import { brokenWants, byBox, inShort, type Broken } from './broken-wants.js';
+import { listed, soundNames } from '../names.js';
+import { byBox, inShort, type Broken } from './broken-wants.js';
 import { cures } from './cures.js';
 import { keptIn } from '../../kept/kept.js';
 import { theFirst } from '../../known/the.js';
@@ -13,18 +13,23 @@ import { theFirst } from '../../known/the.js';
  */
 const wantedText = ({ rig }: CheckInputs, group: readonly Broken[]): string => {
   const controls = new Set(group.map((b) => b.control));
-  const texts = new Map<string, string>();
-  const textOf = ({ control, want }: Broken): string =>
-    keptIn(
-      texts,
-      `${control}=${want.wanted}`,
-      () => `${controls.size > 1 ? `${controlText(rig, control)} ` : ''}${valueText(rig, control, want.wanted)}`,
-    );
-  const byValue = grouped(group, textOf);
-  const values = [...byValue];
+  const byControl = new Map<Ref, Map<string, Set<Id<'sound'>>>>();
+  for (const { control, want, sound } of group) {
+    const byWanted = keptIn(byControl, control, () => new Map<string, Set<Id<'sound'>>>());
+    keptIn(byWanted, want.wanted, () => new Set<Id<'sound'>>()).add(sound);
+  }
+  const values = [...byControl].flatMap(([control, byWanted]) =>
+    [...byWanted].map(
+      ([wanted, sounds]) =>
+        [
+          `${controls.size > 1 ? `${controlText(rig, control)} ` : ''}${valueText(rig, control, wanted)}`,
+          [...sounds],
+        ] as const,
+    ),
+  );
   if (values.length === 1 || new Set(group.map((b) => b.sound)).size === 1)
     return `wanted ${listed(values.map(([value]) => value))}`;
-  return `wanted ${listed(values.map(([value, wants]) => `${value} in ${soundNames(rig, [...new Set(wants.map((w) => w.sound))])}`))}`;
+  return `wanted ${listed(values.map(([value, sounds]) => `${value} in ${soundNames(rig, sounds)}`))}`;
 };
 
 export const unpinned: Check = {
@@ -34,7 +39,7 @@ export const unpinned: Check = {
   source: 'the proof: a reachable state from which the recall leaves a want unmet',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    for (const group of byBox(brokenWants(inputs).filter((b) => !b.byMove))) {
+    for (const group of byBox(inputs, false)) {
       const sounds = [...new Set(group.map((b) => b.sound))];
       const controls = [...new Set(group.map((b) => b.control))];
       const first = theFirst(group);
