@@ -42,7 +42,9 @@ export const giantModeller = ({
     assigns: { switches: ['E', 'F'], things: 8 },
     commands: true,
   });
-  const modeller: Device = { kind: 'device', id: M, ...box };
+  // No box answers to more control changes than there are.
+  const actuators = box.actuators.filter(({ by }) => !('midi' in by) || by.midi !== 'cc' || by.number < 120);
+  const modeller: Device = { kind: 'device', id: M, ...box, actuators };
   const amounts = modeller.controls.filter((c) => 'min' in c.domain && c.powerUp === 'loaded').map((c) => c.id);
   const hookup: Hookup = { kind: 'hookup', id: HOOKUP, name: 'Main', settings: {}, hears: [], assumes: [] };
   const lead = (n: number, from: string, to: string): Cable => ({

@@ -62,6 +62,14 @@ test('a foot switch is plugged into the amp that it was said with, a controller 
     'b1.contact1 > b2.channel-switch',
   );
 });
+test('three amps side by side, a microphone before each, a channel of the desk for each', () => {
+  const cables = leads(
+    wired('single-coil', 'abc-midi', 'combo', 'combo', 'combo', 'cab-mic', 'cab-mic', 'cab-mic', 'desk'),
+  );
+  expect(cables.filter((c) => c.startsWith('b1.')).map((c) => c.split(' > ')[1])).toEqual(['b2.in', 'b3.in', 'b4.in']);
+  expect(cables.filter((c) => c.includes('> b8.'))).toHaveLength(3);
+  expect(new Set(cables.filter((c) => /^b[567]/.test(c)).map((c) => c.split('.')[0])).size).toBe(3);
+});
 test('a foot switch that fits nothing is left alone', () =>
   expect(leads(wired('single-coil', 'combo', 'contact-1'))).toEqual(['b0.out > b1.in']));
 test('what is heard of it at the end: a simple row sounds', () => {

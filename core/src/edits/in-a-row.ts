@@ -2,9 +2,10 @@ import { together, type Edit } from '../change/edit.js';
 import { apply } from '../change/apply.js';
 import { jackIn } from '../rig/box.js';
 import type { Device, Leg, Tap } from '../rig/device.js';
-import { ref, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, thePart, type Rig } from '../rig/rig.js';
 import { connect, givesOut, offers, takesIn } from './cables.js';
+import { planControl } from './wire.js';
 
 type Goes = 'in' | 'out';
 
@@ -41,6 +42,15 @@ const hasTwoSides = (device: Device, goes: Goes): boolean => {
 const isDesk = (device: Device): boolean => device.ends?.some((e) => e.is === 'house') ?? false;
 const SIDES: Readonly<Record<string, Leg>> = { '-l': 'left', '-r': 'right' };
 
+/** Nothing goes on from a box that the signal comes to: two microphones side by side each have a channel of the desk. */
+const endsHere = (rig: Rig, hookup: Id<'hookup'>, box: Id<'device'>): boolean => {
+  const taken = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
+  const outs = jacksOf(thePart(rig, box), 'out');
+  return (
+    outs.length > 0 && outs.every((r) => !taken.has(r)) && jacksOf(thePart(rig, box), 'in').some((r) => taken.has(r))
+  );
+};
+
 /** The best free way from one box into another, by the jacks that the signal goes through. */
 const bestCable = (
   rig: Rig,
@@ -65,8 +75,7 @@ const bestCable = (
 /**
  * Cables that join boxes in the order in which they were said: each feeds the next, both sides where both have two.
  * What the last box cannot feed is fed by the nearest before it that can: two combos behind a delay stand side by side.
- * Jacks that hold a plug are left alone. A foot switch or a controller of no sound of its own is plugged into what it
- * was said with: the nearest box before it, else behind it, that a contact or MIDI leads into.
+ * Jacks that hold a plug are left alone. Who tells others what to do is led to them: MIDI and contacts.
  * @param all every box that was said, also those that the signal does not pass
  * @example inARow(rig, 'hookup:main', ['device:gtr', 'device:wah', 'device:amp'], newCable)
  */
@@ -101,40 +110,11 @@ export const inARow = (
       hasTwoSides(thePart(rig, feeder), 'out') &&
       (hasTwoSides(thePart(rig, box), 'in') || isDesk(thePart(rig, box)));
     if (isWide) plug(feeder, box);
+    if (isDesk(thePart(rig, box)))
+      for (const end of boxes.slice(0, i)) if (endsHere(wired, hookup, end)) plug(end, box);
   });
-  for (const [i, box] of all.entries()) {
-    const kind = commandsBy(thePart(rig, box));
-    const near = [...all.slice(0, i).reverse(), ...all.slice(i + 1)];
-    if (kind) near.find((to) => join(commandCable(wired, hookup, box, to, kind)));
-  }
+  const said = new Set(all);
+  for (const { from, to } of planControl(wired, hookup).steps)
+    if (said.has(splitRef(from).device) && said.has(splitRef(to).device)) join([from, to]);
   return together(...edits);
-};
-
-/** How a box that passes no sound tells others what to do; undefined for one that passes some. */
-const commandsBy = (device: Device): 'contact' | 'midi' | undefined => {
-  if (device.jacks.some((j) => j.kind === 'audio' || j.kind === 'air') || device.zone !== 'floor') return undefined;
-  return (['contact', 'midi'] as const).find((kind) =>
-    device.jacks.every((j) => (j.kind === kind ? j.poles.tip === 'out' : j.kind === 'power')) ||
-    (kind === 'midi' && device.memories.some((m) => m.by === 'slot'))
-      ? device.jacks.some((j) => j.kind === kind && j.poles.tip === 'out')
-      : false,
-  );
-};
-
-/** The first free output of a kind, into the first free input of that kind. */
-const commandCable = (
-  rig: Rig,
-  hookup: Id<'hookup'>,
-  from: Id<'device'>,
-  to: Id<'device'>,
-  kind: 'contact' | 'midi',
-): readonly [Ref, Ref] | undefined => {
-  const taken = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
-  const free = (box: Id<'device'>, goes: Goes): Ref | undefined =>
-    thePart(rig, box)
-      .jacks.filter((j) => j.kind === kind && j.poles.tip === goes)
-      .map((j) => ref(box, j.id))
-      .find((r) => !taken.has(r));
-  const [out, into] = [free(from, 'out'), free(to, 'in')];
-  return out && into && commandsBy(thePart(rig, to)) === undefined ? [out, into] : undefined;
 };

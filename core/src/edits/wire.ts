@@ -1,7 +1,7 @@
 import { nothing, together, type Edit } from '../change/edit.js';
 import { theFirst } from '../known/the.js';
 import type { Device, Insert, Jack, Memory, Stage } from '../rig/device.js';
-import { ref, type Id, type Ref } from '../rig/ids.js';
+import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { all, cablesOf, type Rig } from '../rig/rig.js';
 import { givesOut, takesIn } from './cables.js';
 
@@ -302,20 +302,28 @@ export const controlSteps = (rig: Rig): readonly WiringStep[] => {
   const switching = devices.find(
     (d) => d.memories.some((m) => m.by === 'slot') && d.jacks.some((j) => j.kind === 'contact' && givesOut(j)),
   );
-  const contacts = [...(switching?.jacks.filter((j) => j.kind === 'contact' && givesOut(j)) ?? [])];
-  for (const device of devices) {
+  const contacts = [...devices.filter(isFootSwitch), ...(switching ? [switching] : [])].flatMap((device) =>
+    device.jacks.filter((j) => j.kind === 'contact' && givesOut(j)).map((jack) => ({ device, jack })),
+  );
+  // What MIDI reaches needs no contact besides: two that say otherwise would spoil it.
+  const told = new Set(steps.map(({ to }) => splitRef(to).device));
+  for (const device of devices.filter((d) => !told.has(d.id))) {
     for (const jack of device.jacks) {
       const out = jack.kind === 'contact' && takesIn(jack) ? contacts.shift() : undefined;
-      if (out && switching)
+      if (out)
         steps.push({
-          from: ref(switching.id, out.id),
+          from: ref(out.device.id, out.jack.id),
           to: ref(device.id, jack.id),
-          why: `${switching.name} switches ${device.name} by a relay`,
+          why: `${out.device.name} switches ${device.name}${out.device === switching ? ' by a relay' : ''}`,
         });
     }
   }
   return steps;
 };
+
+/** Closes contacts under a foot, and does nothing else. */
+const isFootSwitch = (d: Device): boolean =>
+  d.jacks.length > 0 && d.jacks.every((j) => j.kind === 'power' || (j.kind === 'contact' && givesOut(j)));
 
 /** Carries a plan out: every cable of the hook-up is pulled first, unless the plan only adds to them. */
 export const carryOutWiring = (

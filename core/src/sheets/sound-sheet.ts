@@ -3,7 +3,7 @@ import type { Making } from '../change/edit.js';
 import { setReason, type Scope } from '../edits/sounds.js';
 import { typeInto } from './typed-cell.js';
 import { ownWant } from '../recall/intend/wants.js';
-import { controlIn, makesSound, type Control, type Device, type Memory } from '../rig/device.js';
+import { controlIn, makesSound, memoriesThatStore, type Control, type Device, type Memory } from '../rig/device.js';
 import { keptIn } from '../kept/kept.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -111,8 +111,30 @@ const columnsOf = (rig: Rig, anatomy: Anatomy, device: Device): readonly Column[
     ...[...groups].flatMap(([control, group]) =>
       group.length > 1 ? [oneOf(group, control)] : group.map((s) => stageColumn(s, true)),
     ),
+    ...waysOf(device).map((control) => controlColumn(device, control)),
     ...device.memories.flatMap((memory) => memoryColumns(rig, device, memory)),
   ];
+};
+
+/** With fewer positions a box that does more than select lets the signal through or not: nobody chooses a way by it. */
+const SEVERAL_WAYS = 3;
+
+/** Controls by which a sound chooses from where the signal comes and where it goes: amps, inputs, outputs. */
+const waysOf = (device: Device): readonly Control[] => {
+  const isSelector = device.chains.every((c) => c.slots.length === 0);
+  const gates = new Set(
+    device.chains
+      .flatMap((c) => [c.when, ...c.from.map((tap) => tap.when), ...c.to.map((tap) => tap.when)])
+      .flatMap((when) => (when ?? []).flatMap((fact) => ('control' in fact ? [fact.control] : []))),
+  );
+  return device.controls.filter(
+    (c) =>
+      c.use === 'sound' &&
+      gates.has(c.id) &&
+      memoriesThatStore(device, c.id).length > 0 &&
+      'values' in c.domain &&
+      (isSelector || c.domain.values.length >= SEVERAL_WAYS),
+  );
 };
 
 /** Stages of which one control says which sounds: the channels of an amp, the two cabinets of a modeller. */

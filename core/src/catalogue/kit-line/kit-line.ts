@@ -221,7 +221,7 @@ const hearOne = (text: string, piece: Piece, voice: string | undefined, all: rea
     (k) => isDesk(k.family) && items.some((i) => i.from >= k.at.to && CHANNELS.test(text.slice(i.from, i.to))),
   );
   const count = ofChannels ? 1 : Math.max(1, Math.min(MOST_OF_ONE, counts[0] ?? 1));
-  const about = { text, piece, items, voice, said, count };
+  const about = { text, piece, all, items, voice, said, count };
   if (kinds.length === 2 && kinds[0]?.family !== kinds[1]?.family) {
     const candidates = kinds.flatMap((k) => pick(k, [], []).boxes.slice(0, 1));
     return [
@@ -317,6 +317,8 @@ const kindsOf = (items: readonly Item[]): readonly Meant[] => {
 interface About {
   readonly text: string;
   readonly piece: Piece;
+  /** Everything that was said. */
+  readonly all: readonly Piece[];
   readonly items: readonly Item[];
   readonly voice: string | undefined;
   readonly said: string;
@@ -477,6 +479,12 @@ const closest = (family: Family, unmet: readonly string[]): readonly Generic[] =
   return [...family.boxes].sort(([a], [b]) => away(a) - away(b)).map(([key]) => generic(key));
 };
 
-/** A microphone that comes with an amp stands before its loudspeaker. */
-const afterAmp = (box: Generic, { piece: { beside } }: About): Generic =>
-  box.key === 'microphone' && beside && (isAmp(beside) || isCabOrCombo(beside)) ? generic('cab-mic') : box;
+/** A microphone that comes with an amp, or to which the way leads from one, stands before its loudspeaker. */
+const afterAmp = (box: Generic, { piece, all }: About): Generic => {
+  const isLoud = (family: Family): boolean => isAmp(family) || isCabOrCombo(family);
+  const before = all
+    .slice(0, all.indexOf(piece))
+    .flatMap((p) => p.items.flatMap((i) => (i.is === 'kind' ? [i.family] : [])));
+  const isItsOwn = (piece.beside !== undefined && isLoud(piece.beside)) || (piece.isLed && before.some(isLoud));
+  return box.key === 'microphone' && isItsOwn ? generic('cab-mic') : box;
+};
