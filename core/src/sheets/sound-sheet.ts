@@ -163,7 +163,7 @@ const memoryColumns = (rig: Rig, device: Device, memory: Memory): readonly Colum
     const found = controlIn(device, name);
     if (!found || !('min' in found.domain)) return [];
     const control = ref(device.id, name);
-    const title = `${name} ${found.domain.unit}`;
+    const title = `${found.name ?? name} ${found.domain.unit}`;
     return [
       { is: 'amount', device: device.id, id: control, control, title, says: `${device.name}: ${found.name ?? name}` },
     ];

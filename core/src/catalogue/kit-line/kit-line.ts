@@ -36,6 +36,11 @@ export interface Asked {
   readonly channel?: number;
   readonly name: string;
   readonly isApart?: true;
+  /**
+   * It was said before, and is taken to be the same unless somebody says otherwise: a new way begins at it, or the
+   * one that was said leads there too.
+   */
+  readonly again?: 'begins' | 'joins';
 }
 
 /** Something that is no box here; it is set aside, and said so. */
@@ -154,7 +159,9 @@ const askedAgain = (text: string, pieces: readonly Piece[], said: readonly (read
       i > 0 &&
       goesOn &&
       piece?.items.some((it) => it.is === 'kind' && it.qualities.some((q) => q === 'line out' && withIt.has(q)));
-    const isAgain = i > 0 && (isTakenUp || isTheSame || isItsJack) && only?.is === 'taken' && only.count === 1;
+    const isHouse = only?.is === 'taken' && (only.box.box.ends ?? []).some((e) => e.is === 'house') && i > 0;
+    const isAgain =
+      i > 0 && (isTakenUp || isTheSame || isItsJack || isHouse) && only?.is === 'taken' && only.count === 1;
     const isKnown = isItsJack || (isAgain && before.has(only.box.key));
     const asks = isAgain && heard.length === 1 && isKnown && !ANOTHER.test(only.name);
     for (const item of piece?.items ?? []) if (item.is === 'quality') item.qualities.forEach((q) => withIt.add(q));
@@ -162,7 +169,10 @@ const askedAgain = (text: string, pieces: readonly Piece[], said: readonly (read
     if (!asks) return heard;
     const { box, count, channel, name } = only;
     const why = 'Said before. Is this another one?';
-    return [{ is: 'asked', said: only.said, why, candidates: [box], count, name, ...(channel ? { channel } : {}) }];
+    const again = piece?.opens ? ('begins' as const) : ('joins' as const);
+    return [
+      { is: 'asked', said: only.said, why, candidates: [box], count, name, again, ...(channel ? { channel } : {}) },
+    ];
   });
 };
 const ANOTHER = /\b(?:second|2nd|third|3rd|other|another)\b/i;

@@ -2,7 +2,7 @@ import { isLead, joined, type Joined, type Plugged } from '../../checks/joined.j
 import { theEntry, theItem } from '../../known/the.js';
 import type { Device } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
-import { all, thePart } from '../../rig/rig.js';
+import { all, thePart, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import { pointId } from '../../signal/graph/wiring.js';
 import { sideBit, trace } from '../../signal/graph/trace.js';
@@ -54,9 +54,20 @@ const meansOf = ({ device, jack }: Plugged): InputLine['by'] => {
   return jack.level === 'instrument' ? 'instrument' : 'line';
 };
 
-const sourceText = ({ device, jack }: Plugged): string => {
+/** Its name, with its code where another box has the same name. */
+const toldApart = (rig: Rig, device: Device): string =>
+  all(rig, 'device').some((d) => d.id !== device.id && d.name === device.name)
+    ? `${device.name} ${device.code}`
+    : device.name;
+
+/** @example 'Cabinet microphone at Combo amp CMB2' */
+const sourceText = (rig: Rig, cables: readonly Joined[], gives: Plugged): string => {
+  const { device, jack } = gives;
   const outs = device.jacks.filter((j) => j.kind === 'audio' && j.poles.tip === 'out');
-  return outs.length > 1 ? `${device.name} (${jack.id})` : device.name;
+  const before =
+    meansOf(gives) === 'microphone' ? cables.find((j) => j.to.device.id === device.id)?.from.device : undefined;
+  const name = before ? `${device.name} at ${toldApart(rig, before)}` : toldApart(rig, device);
+  return outs.length > 1 ? `${name} (${jack.id})` : name;
 };
 
 interface HeardHere {
@@ -101,7 +112,7 @@ export const inputList = (d: Derived): readonly InputLine[] => {
       return {
         desk: to.device.name,
         line: to.jack.id,
-        source: sourceText(gives),
+        source: sourceText(d.rig, cables, gives),
         of: [...new Set(heard.flatMap((h) => h.sources))].map((id) => thePart(d.rig, id).name),
         by: meansOf(gives),
         balanced,

@@ -40,37 +40,57 @@ const settled = (heard: readonly Heard[], choices: Choices): readonly Taken[] =>
       : [];
   });
 
-/** All boxes at once, and the cables between them where the order of the signal was said. */
-const addAll = (rig: Rig, boxes: readonly Taken[], row: Id<'hookup'> | undefined): Edit => {
+/** What was said before and is meant again, as long as nobody chose another one. */
+const isSame = (h: Heard, choices: Choices): h is Asked & { again: 'begins' | 'joins' } =>
+  h.is === 'asked' && h.again !== undefined && chosenOf(h, choices) === undefined;
+
+/** All boxes at once, and the cables between them where the order of the signal was said, way by way. */
+const addAll = (rig: Rig, heard: readonly Heard[], choices: Choices, row: Id<'hookup'> | undefined): Edit => {
   const codes: string[] = [];
-  const ids: Id<'device'>[] = [];
+  const ways: Id<'device'>[][] = [[]];
   const all: Id<'device'>[] = [];
-  const made = boxes.flatMap((one) =>
-    Array.from({ length: one.count }, () => {
-      const name = ownName(one);
-      const id = newPartId('device');
-      const channel = one.box.box.midi ? one.channel : undefined;
-      const added = addDevice(
-        rig,
-        one.box.key,
-        id,
-        { ...(name ? { name } : {}), ...(channel ? { channel } : {}) },
-        codes,
-      );
-      codes.push(added.put[0].code);
-      all.push(id);
-      if (!one.isApart) ids.push(id);
-      return added;
-    }),
-  );
+  const lastOf = new Map<string, Id<'device'>>();
+  const made = heard.flatMap((h) => {
+    if (isSame(h, choices)) {
+      const before = lastOf.get(h.candidates[0]?.key ?? '');
+      if (before && h.again === 'begins') ways.push([before]);
+      else if (before) ways.at(-1)?.push(before);
+      return [];
+    }
+    return settled([h], choices).flatMap((one) =>
+      Array.from({ length: one.count }, () => {
+        const name = ownName(one);
+        const id = newPartId('device');
+        const channel = one.box.box.midi ? one.channel : undefined;
+        const given = { ...(name ? { name } : {}), ...(channel ? { channel } : {}) };
+        const added = addDevice(rig, one.box.key, id, given, codes);
+        codes.push(added.put[0].code);
+        lastOf.set(one.box.key, id);
+        all.push(id);
+        if (!one.isApart) ways.at(-1)?.push(id);
+        return added;
+      }),
+    );
+  });
   const adds = together(...made);
-  const after = row ? apply(rig, adds) : undefined;
-  return row && after?.ok
-    ? together(
-        adds,
-        inARow(after.value.rig, row, ids, () => newPartId('cable'), all),
-      )
-    : adds;
+  return row ? wired(rig, row, adds, ways, all) : adds;
+};
+
+/** The boxes joined in the order of each way; whoever tells others what to do is led to them last. */
+const wired = (
+  rig: Rig,
+  row: Id<'hookup'>,
+  adds: Edit,
+  ways: readonly (readonly Id<'device'>[])[],
+  all: readonly Id<'device'>[],
+): Edit => {
+  const edits = [adds];
+  for (const [i, way] of ways.entries()) {
+    const sofar = apply(rig, together(...edits));
+    if (!sofar.ok) return adds;
+    edits.push(inARow(sofar.value.rig, row, way, () => newPartId('cable'), i === ways.length - 1 ? all : []));
+  }
+  return together(...edits);
 };
 
 /** What a person said that they have: what it was taken for, what is still to be chosen, and the edit that adds it. */
@@ -108,9 +128,9 @@ export const useSaid = (): SaidBoxes => {
     wire,
     choices,
     choose: (said, key) => setChoices({ ...choices, [said]: key }),
-    adding: (rig, hookup) => addAll(rig, boxes, isChain && wires ? hookup : undefined),
+    adding: (rig, hookup) => addAll(rig, heard, choices, isChain && wires ? hookup : undefined),
     keepRest: () => {
-      const rest = heard.filter((h) => !boxes.some((b) => b.said === h.said));
+      const rest = heard.filter((h) => !isSame(h, choices) && !boxes.some((b) => b.said === h.said));
       setLine(rest.map((h) => h.said).join(', '));
       setChoices({});
     },
@@ -222,7 +242,13 @@ const Question = ({ asked, chosen, choose }: { asked: Asked } & Pick<PieceProps,
     <strong>
       {asked.count > 1 ? `${asked.count} × ` : ''}“{asked.said}”
     </strong>
-    <div>{chosen ? `It will be added as ${chosen.box.name}.` : `${asked.why} Which one?`}</div>
+    <div>
+      {chosen
+        ? `It will be added as ${chosen.box.name}.`
+        : asked.again
+          ? `Said before: ${asked.again === 'begins' ? 'another way begins at it' : 'this way leads to it too'}. Or is it one more?`
+          : `${asked.why} Which one?`}
+    </div>
     <div className="candidates" role="group" aria-label={`What “${asked.said}” is`}>
       {asked.candidates.map((c) => (
         <button key={c.key} type="button" aria-pressed={c === chosen} onClick={() => choose(c.key)}>
