@@ -53,11 +53,16 @@ export const giantModeller = ({
     hookup: HOOKUP,
     ends: [`device:${from}` as Ref, `device:${to}` as Ref],
   });
+  const inScenes = new Set(modeller.memories.find((m) => m.inside)?.stores ?? amounts);
+  const some = (of: readonly string[]): readonly Want[] =>
+    of.filter(() => r.chance(20)).map((id) => ({ control: ref(M, id), is: valueIn(modeller, id, r) }));
+  // What no scene stores is said by the preset, alike in all its scenes.
+  const ofPreset = Array.from({ length: presets }, () => some(amounts.filter((id) => !inScenes.has(id))));
   const sounds = Array.from({ length: presets * scenes }, (_, i): Sound => {
     const wants: Want[] = inside.flatMap((part) =>
       'block' in part && r.chance(40) ? [{ stage: ref(M, part.block), is: 'in' as const }] : [],
     );
-    const said = amounts.filter(() => r.chance(20)).slice(0, 60);
+    const said = [...some(amounts.filter((id) => inScenes.has(id))), ...ofPreset[Math.floor(i / scenes)]!];
     const calls: Call[] = [
       { device: M, memory: 'presets', slot: Math.floor(i / scenes) },
       ...(scenes > 1 ? [{ device: M, memory: 'scenes', slot: i % scenes }] : []),
@@ -68,7 +73,7 @@ export const giantModeller = ({
       name: `Sound ${i}`,
       role: 'other',
       at: i + 1,
-      wants: [...wants, ...said.map((id): Want => ({ control: ref(M, id), is: valueIn(modeller, id, r) }))],
+      wants: [...wants, ...said],
       calls,
     };
   });

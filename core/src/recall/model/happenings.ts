@@ -128,10 +128,12 @@ export const callActs = (
   programs: readonly Program[],
 ): readonly (readonly SystemAct[])[] =>
   programs.map((program, i) => {
-    const next = programs[i + 1];
-    if (!next || !isAround(b.rig, program, next)) return loadSlot(b, effects, program);
+    const [before, next] = [programs[i - 1], programs[i + 1]];
     const { device, memory } = placeOf(b.rig, program);
-    return effects.loads.loadUnlessLoaded(device, memory, program.number);
+    if (next && isAround(b.rig, program, next)) return effects.loads.loadUnlessLoaded(device, memory, program.number);
+    return before && isAround(b.rig, before, program)
+      ? effects.loads.loadWithin(device, memory, program.number, before.number)
+      : loadSlot(b, effects, program);
   });
 
 /** The same with what each place of its list brings about, also on an evening that is not as usual. */

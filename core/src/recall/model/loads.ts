@@ -86,6 +86,11 @@ export class Loads {
     return allOf(this.loading(device, memory, number, under, how));
   }
 
+  /** Loading a scene straight after the program that it belongs to: no other can be loaded around it. */
+  loadWithin(device: Device, memory: Memory, number: number, of: number): readonly SystemAct[] {
+    return allOf(this.loading(device, memory, number, ALWAYS, theFirst(AT_ONCE), AS_USUAL, of));
+  }
+
   /** Loading a number of which nobody wrote anything down, as if it held these values. */
   loadAsIf(
     device: Device,
@@ -123,9 +128,10 @@ export class Loads {
     under: readonly Guard[],
     how = theFirst(AT_ONCE),
     evening: Evening = AS_USUAL,
+    of?: number,
   ): Loading {
     if (how.depth > DEEPEST) return NOTHING;
-    const cases = this.casesOf(device, memory, number);
+    const cases = this.casesOf(device, memory, number, of);
     if (how.wires) return { ...NOTHING, first: this.loadingInTime(device, memory, number, cases, under, how) };
     if (
       evening === AS_USUAL &&
@@ -145,7 +151,7 @@ export class Loads {
     }
     const called = () => this.frame(device, memory, number, cases, under, how);
     const { when, first, last } =
-      under.length || how.depth
+      under.length || how.depth || of !== undefined
         ? called()
         : keptIn(
             keptIn(this.framesSaid, ref(device.id, memory.id), () => new Map<number, Frame>()),
@@ -165,12 +171,10 @@ export class Loads {
   }
 
   /** What a number may stand for: a scene belongs to the program that is loaded around it. */
-  private casesOf(device: Device, memory: Memory, number: number): readonly LoadCase[] {
+  private casesOf(device: Device, memory: Memory, number: number, known?: number): readonly LoadCase[] {
     const outer = around(device, memory);
-    if (!outer)
-      return [
-        { when: ALWAYS, program: programOn(this.effects.shelf, device, memory, number, undefined), of: undefined },
-      ];
+    if (!outer || known !== undefined)
+      return [{ when: ALWAYS, program: programOn(this.effects.shelf, device, memory, number, known), of: known }];
     const loaded = ref(device.id, outer.control);
     const domain = this.effects.domains.of.get(loaded);
     const numbered = (name: string) => (name === UNKNOWN || isOther(name) ? undefined : Number(name));
