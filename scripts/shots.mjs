@@ -16,8 +16,8 @@ const VIEWS = [
   ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'],
   ['starting-point', `${DEMO}/routing?show=start`, 'light'],
   ['sounds', `${DEMO}/sounds`, 'both'],
-  ['compare', `${DEMO}/sounds`, 'light'],
-  ['findings', `${DEMO}/proof`, 'light'],
+  ['without', `${DEMO}/sounds`, 'light'],
+  ['knobs', `${DEMO}/program?show=knobs`, 'light'],
   ['program', `${DEMO}/program`, 'light'],
   ['plan', `${DEMO}/program?show=plan`, 'light'],
   ['wire-check', `${DEMO}/program?show=check`, 'dark'],
@@ -71,20 +71,32 @@ const BEFORE = {
   },
   'map-patching': (page) => click(page, '.react-flow__handle[data-handleid="device:mod.out-r"]'),
   'starting-point': (page) => press(page, 'Amp-less'),
-  compare: (page) => press(page, 'Compare'),
+  without: async (page) => {
+    await press(page, 'Without a box');
+    await click(page, 'input[aria-label="Which box"]');
+    await click(page, '::-p-aria([name="CMP Compressor"][role="option"])');
+    await wait(2500);
+  },
+  knobs: async (page) => {
+    const say = async (label, text) => {
+      await click(page, `input[aria-label="Where the knobs stand: ${label}"]`);
+      await page.keyboard.sendCharacter(text);
+      await page.keyboard.press('Enter');
+      await wait(500);
+    };
+    await say('Whichever instrument is in hand', 'volume 10, pickup bridge');
+    await say('CMP', "sustain 11 o'clock, level noon");
+    await say('LOW', "gain 2 o'clock, tone noon, level just under half");
+    await click(page, 'input[aria-label="Where LOW stands otherwise"]');
+    await click(page, '::-p-aria([name="Chorus crunch"][role="option"])');
+    await say('LOW in Chorus crunch', 'gain full');
+    await wait(1500);
+  },
   program: (page) => press(page, 'Tick all lines'),
   'wire-check': async (page) => {
     await click(page, 'textarea');
     await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F');
     await press(page, 'Compare');
-  },
-  findings: async (page) => {
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll('button')].some((b) => /^\d+ findings?$/.test(b.textContent)),
-    );
-    await page.evaluate(() =>
-      [...document.querySelectorAll('button')].find((b) => /^\d+ findings?$/.test(b.textContent)).click(),
-    );
   },
   proof: (page, theme) =>
     theme === 'dark' &&

@@ -35,7 +35,7 @@ export const DialField = ({ note, card }: { note: Dialled; card: DialNoteCard })
             <Button
               variant="subtle"
               size="compact-xs"
-              aria-label={`Forget ${what}`}
+              aria-label={`As always again: ${what}`}
               onClick={() => edit(dropDialCard(id), `${what}: as always again`)}
             >
               As always again
