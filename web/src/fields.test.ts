@@ -41,6 +41,12 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'device.code': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /code: code\.toUpperCase/],
   'device.name': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /change\(\{ \.\.\.device, name/],
   'device.zone': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /\.\.\.device, zone/],
+  ...Object.fromEntries(
+    ['trial', 'trial.since', 'trial.borrowed'].map((field): readonly [string, Screen] => [
+      `device.${field}`,
+      ['Routing, Try a box tonight', 'core/src/edits/trial.ts', /\{ \.\.\.box, trial \}/],
+    ]),
+  ),
   'device.at': ['Kit, by adding boxes in order', 'core/src/edits/devices.ts', /\bat,/],
   'device.jacks': [`${EDITOR}, Jacks`, `${BOX}/jacks.tsx`, /Add a jack/],
   'device.jacks.id': [`${EDITOR}, Jacks`, `${BOX}/jacks.tsx`, /rename\(to\)/],

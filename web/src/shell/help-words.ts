@@ -14,6 +14,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Starting points wire what you have after a few questions, and say what is to get.',
     'A hook-up is one way of wiring the rig. Copy it for the fly date or the small stage, and see what to pull and plug.',
     'For the house: the list of lines that the engineer wants, ready to print.',
+    '“Try a box tonight” puts a borrowed box into the test loop or between two boxes, and takes it off again.',
     'Signal, MIDI, control and power are layers below the map; each can be shown or hidden.',
   ],
   sounds: [
@@ -21,12 +22,16 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Click a chosen cell again, or press Space, to turn a stage over. Type a value where there is one.',
     'Beside its name stands what calls the sound: a slot, a song of a list, a cue. Click it to choose another place.',
     '▸ marks what changes from the row above. Copy, paste and Ctrl D work as in a spreadsheet.',
+    '“Without a box” and a press on a tag show the sound without that box, and who else uses it.',
+    '“Order, ends, hands” is also where it is said what your hands do in a sound: pickup, volume, a knob.',
+    'Below the sheet a reason can stand beside a cell, so that nobody has to remember it.',
     'Moves change a few things and give them back. Songs hold cues: names of sounds with ; or , between them.',
   ],
   program: [
     'What every box must hold, slot by slot, as you stand before it. Tick off what you have typed in.',
     'Only what really changed comes back open.',
     'Write down what stands in a box already, and it is proved with as it stands.',
+    'Under “Knobs and hands” it is written where knobs stand that no memory holds: gain 2 o’clock, tone noon.',
     'Record what the controller really sends, and have it compared with what it should send.',
   ],
   proof: [
@@ -34,6 +39,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Where something does not, the shortest way there is shown as footsteps. Play it on the bench.',
     'Cures were tried by the prover before they are offered.',
     'What has to be checked by hand before the show stands on the right: taped knobs, switches, the guitar’s volume.',
+    'Press a pair of the board: what foot and hand do, what stays if it is forgotten, whether a beat is enough.',
     'You say what may happen: somebody steps on a box, a box loses its power.',
   ],
   bench: [
@@ -56,6 +62,8 @@ export const GLOSSARY: readonly (readonly [word: string, means: string])[] = [
   ['Move', 'A switch that changes a few things within a sound and gives them back.'],
   ['Comes back', 'Everything that the sound wants is there after its stomp, whatever was done before.'],
   ['By foot, by hand', 'What no message sets: a switch on a box to step on, a knob to turn.'],
+  ['Held until let go', 'A frozen note, a loop that plays: no sound takes it back.'],
+  ['On trial', 'A box that is tried, and can be taken off again with its leads as they were.'],
   ['Can come back wrong', 'There is a way of playing after which the sound is not as it should be.'],
   ['Taken for granted', 'What the proof trusts you to check before the show.'],
   ['Gap', 'A short silence while a box loads.'],

@@ -14,6 +14,7 @@ import {
 import { someOf } from '@yunta/core/known/some-of';
 import { Remedies } from '../../shared/remedies.js';
 import { useRig } from '../../shared/rig-context.js';
+import { UsedIn } from '../../shared/use-of-box.js';
 import { Swap } from './swap.js';
 import { PowerUp, powerUpText } from './box/power-up.js';
 import { KeptField } from '../../shared/kept-field.js';
@@ -126,6 +127,7 @@ export const BoxInspector = ({ device, open }: { device: Device; open: () => voi
         </div>
       )}
       <Again device={device} change={change} />
+      <UsedIn device={device.id} code={device.code} />
       <Resets device={device} />
       <CanBeSet device={device} change={change} />
       {findings.map((f) => (

@@ -1,5 +1,5 @@
 import { SegmentedControl, Select } from '@mantine/core';
-import type { Look, UseOfBox, WithAndWithout } from '@yunta/core/derive/views/without';
+import type { Look, WithAndWithout } from '@yunta/core/derive/views/without';
 import { someOf } from '@yunta/core/known/some-of';
 import { surely } from '@yunta/core/known/the';
 import { theId, type Id } from '@yunta/core/rig/ids';
@@ -8,6 +8,7 @@ import type { Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
 import { ConsequencesText } from '../../shared/consequences-text.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
+import { UsedIn } from '../../shared/use-of-box.js';
 import { RunDrawing } from '../../picture/run.js';
 
 const LOOKS = [
@@ -33,7 +34,6 @@ export const Without = ({
     (worker) => worker.answers.withAndWithout(sound.id, surely(device), how),
     box !== undefined,
   );
-  const use = useAsked(['use', device], (worker) => worker.answers.boxUse(surely(device)), box !== undefined);
   const dry = useAsked(['dry path', sound.id], (worker) => worker.answers.dryPath(sound.id));
   return (
     <section className="without" aria-label="With and without a box">
@@ -61,7 +61,7 @@ export const Without = ({
       {box && shown && (
         <Shown shown={shown} sound={sound} what={how === 'only' ? `only through ${box.code}` : `without ${box.code}`} />
       )}
-      {box && use && <Use code={box.code} use={use} />}
+      {box && <UsedIn device={box.id} code={box.code} />}
       {dry && (
         <p className="without-said">
           <strong>The direct sound:</strong> {dry.says}
@@ -115,15 +115,3 @@ const Shown = ({ shown, sound, what }: { shown: WithAndWithout; sound: Sound; wh
     </>
   );
 };
-
-const MOST = 5;
-
-const Use = ({ code, use }: { code: string; use: UseOfBox }) => (
-  <p className="without-said">
-    <strong>{code} is used</strong> in {use.sounds.length} of {use.of} sounds
-    {use.sounds.length > 0 && use.sounds.length < use.of ? ` (${someOf(use.sounds, MOST)})` : ''}, in {use.songs.length}{' '}
-    {use.songs.length === 1 ? 'song' : 'songs'}
-    {use.songs.length > 0 ? ` (${someOf(use.songs, MOST)})` : ''} and {use.sets.length}{' '}
-    {use.sets.length === 1 ? 'set list' : 'set lists'}. {use.says}
-  </p>
-);
