@@ -171,6 +171,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
         ['mutesMs', /set\(\{ mutesMs/],
         ['again', /set\(\{ again/],
         ['limits', /'limits'/],
+        ['reminders', /'reminders'/],
         ['switches', /'switches'/],
         ['bank', /\.\.\.bank, control/],
         ['assignable', /Let programs assign/],

@@ -6,7 +6,7 @@ const RIGS = Array.from({ length: 400 }, (_, i) => randomGear(i + 1).rig);
 /** What the signal passes and what boxes weigh: other tests vary it, and recall never asks. */
 const NOT_RECALL = {
   device:
-    /^(kind|id|code|name|at|zone|made|trial|ends|figures|jacks|chains)|^controls\.(name|latches|domain\.(unit|arrange|branches))|^memories\.(shows|mutesMs|mayStore|limits\.(messages|assigns|assignments|nameLength))/,
+    /^(kind|id|code|name|at|zone|made|trial|ends|figures|jacks|chains)|^controls\.(name|latches|domain\.(unit|arrange|branches))|^memories\.(reminders|shows|mutesMs|mayStore|limits\.(messages|assigns|assignments|nameLength))/,
   program: /^(kind|id|name|planned)|^(acts|assigns\.(on|off))\.(load|slot|follow|gesture|map|scale|take)/,
   hookup: /^(kind|id|name|hears|place)|^assumes\.why/,
   sound:

@@ -252,3 +252,29 @@ describe('a move on its own switch', () => {
     ).toContain('stores 1 assignments of its switches in a slot');
   });
 });
+
+test('what is easily forgotten of an assigned switch is a line to tick beside it', () => {
+  const rig = after(alone(THREE), {
+    put: [
+      {
+        kind: 'move',
+        id: 'move:solo',
+        name: 'Solo',
+        at: [{ device: 'device:m', switch: 'E' }],
+        sounds: 'all',
+        latch: true,
+        on: [{ control: 'device:m.delay', is: 'on' }],
+        off: [],
+      },
+    ],
+    remove: [],
+  });
+  const [box] = typeIn(derived(rig));
+  const texts = box!.slots[0]!.lines.map((l) => l.text);
+  const at = texts.findIndex((t) => t.startsWith('switch E, latched'));
+  expect(texts.slice(at + 1, at + 3)).toEqual([
+    'switch E: the assign is armed in this preset',
+    'switch E: its source is this switch, not the one it starts with',
+  ]);
+  expect(new Set(box!.slots.flatMap((s) => s.lines.map((l) => l.is))).size).toBeGreaterThan(3);
+});

@@ -192,6 +192,12 @@ const isInScene = (id: string): boolean => !isContact(id) && (!id.includes('-') 
 
 const sceneSwitches = (scenes: number): readonly string[] => Array.from({ length: scenes }, (_, i) => `scene ${i + 1}`);
 
+/** What stands in the way of an assigned switch in front of such a box. Common practice; boxes differ. */
+const ASSIGN_REMINDERS = [
+  'the assign is armed in this preset',
+  'its source is this switch, not the one it starts with',
+];
+
 /** Presets, and scenes in them. */
 const memoriesOf = (
   { letters, scenes = 0, assigns, commands, gapMs }: PresetBox,
@@ -212,6 +218,7 @@ const memoriesOf = (
       nameLength: 16,
       ...(assigns ? { assigns: assigns.switches.length, assignments: assigns.things } : { assigns: 0 }),
     },
+    ...(assigns ? { reminders: { assign: ASSIGN_REMINDERS } } : {}),
     ...(letters ? { switches: [...letters], bank: { control: 'bank', up: 'up', down: 'down' } } : {}),
     assignable: (assigns?.switches ?? []).map((s) => ({ switch: s, latch: `latch-${s}`, held: `held-${s}` })),
   },

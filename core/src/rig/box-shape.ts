@@ -180,6 +180,12 @@ const memory: z.ZodType<Memory> = z.strictObject({
       clock: z.boolean().optional(),
     })
     .optional(),
+  reminders: z
+    .strictObject({
+      program: list(z.string().min(1).max(LONGEST.remark), 20).optional(),
+      assign: list(z.string().min(1).max(LONGEST.remark), 20).optional(),
+    })
+    .optional(),
   switches: list(word).optional(),
   bank: z.strictObject({ control: word, up: word, down: word }).optional(),
   assignable: list(z.strictObject({ switch: word, latch: word, held: word })).optional(),

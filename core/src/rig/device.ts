@@ -385,6 +385,11 @@ export interface Memory {
     readonly waits?: boolean;
     readonly clock?: boolean;
   };
+  /**
+   * What is easily forgotten in front of the box, each a line to tick: in every program, and for every switch that a
+   * program assigns.
+   */
+  readonly reminders?: { readonly program?: readonly string[]; readonly assign?: readonly string[] };
   /** Switches whose press recalls a program: position within the bank that shows. */
   readonly switches?: readonly string[];
   /** The control that holds the bank that shows, and the switches that step it. */

@@ -49,8 +49,8 @@ export const ConsequencesText = ({ would }: { would: Consequences | undefined })
             names.map((name) => `“${name}”`),
             MOST_NAMED,
           )}
-          : {VERDICT_WORDS[before]} now, then <strong className={VERDICT_CLASSES[after]}>{VERDICT_WORDS[after]}</strong>
-          .
+          : {names.length > 1 ? 'each ' : ''}
+          {VERDICT_WORDS[before]} now, then <strong className={VERDICT_CLASSES[after]}>{VERDICT_WORDS[after]}</strong>.
         </p>
       ))}
       {would.brings.map((why) => (

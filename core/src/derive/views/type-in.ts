@@ -143,7 +143,8 @@ const storedSlots = (d: Derived, device: Device, memory: Memory): readonly TypeS
         nameLine(memory, program.name),
         ...contentLines(d, device, memory, program),
         ...program.acts.map((act, i) => actLine(d, device, act, typed ? undefined : meant[i])),
-        ...program.assigns.map((a) => assignLine(d, device, a)),
+        ...program.assigns.flatMap((a) => [assignLine(d, device, a), ...remindersFor(memory, a.switch)]),
+        ...reminderLines(memory),
         ...(program.sweeps ?? []).map((s) => sweepLine(d, program, s, sounds[0])),
       ]),
     );
@@ -334,6 +335,16 @@ const sweepLine = (d: Derived, program: Program, sweep: Sweep, sound: Id<'sound'
       : {}),
   };
 };
+
+/** What is easily forgotten of every program: it stays ticked as long as the words are the same. */
+const reminderLines = ({ reminders }: Memory): readonly TypeLine[] =>
+  (reminders?.program ?? []).map((text) => ({ text: cutTo(text, LONGEST.line), is: meaning({ reminder: text }) }));
+
+const remindersFor = ({ reminders }: Memory, name: string): readonly TypeLine[] =>
+  (reminders?.assign ?? []).map((text) => ({
+    text: cutTo(`switch ${name}: ${text}`, LONGEST.line),
+    is: meaning({ reminder: text, switch: name }),
+  }));
 
 const assignLine = (
   d: Derived,

@@ -3,8 +3,11 @@ import { withOwnSwitches, withPrograms } from '@yunta/core/catalogue/box-parts';
 import { withMaybe } from '@yunta/core/known/maybe';
 import { saysNumbers } from '@yunta/core/midi/numbering';
 import type { Device, Memory, MidiManners } from '@yunta/core/rig/device';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { ok } from '@yunta/core/rig/result';
 import type { ReactNode } from 'react';
 import { Choice } from '../../../shared/choice.js';
+import { TypedText } from '../../../shared/typed-text.js';
 import { Numbered } from './number.js';
 
 interface OfBox {
@@ -123,6 +126,7 @@ const MemoryFields = ({ device, memory, change, set }: OfMemory) => {
       <Counts device={device} memory={memory} change={change} set={set} />
       <Holds device={device} memory={memory} change={change} set={set} />
       <Limits device={device} memory={memory} change={change} set={set} />
+      <Reminders device={device} memory={memory} change={change} set={set} />
       <Assignable device={device} memory={memory} change={change} set={set} />
       <Button
         size="compact-sm"
@@ -298,6 +302,44 @@ const Limits = ({ device, memory, change }: OfMemory) => {
           value={limits.clock ? 'yes' : 'no'}
           choose={(is) => put(withMaybe(limits, 'clock', is === 'yes' ? true : undefined))}
         />
+      </Fields>
+    </>
+  );
+};
+
+const REMINDERS = [
+  ['program', 'In every program'],
+  ['assign', 'For every assigned switch'],
+] as const;
+
+/** What is easily forgotten in front of the box; each becomes a line to tick where the box is typed in. */
+const Reminders = ({ device, memory, change }: OfMemory) => {
+  const reminders = memory.reminders ?? {};
+  const read = (key: (typeof REMINDERS)[number][0], text: string) => {
+    const list = text
+      .split(';')
+      .map((one) => one.trim())
+      .filter(Boolean);
+    const next = withMaybe(reminders, key, list.length ? list : undefined);
+    change(replaced(device, memory, withMaybe(memory, 'reminders', Object.keys(next).length ? next : undefined)));
+    return ok(undefined);
+  };
+  return (
+    <>
+      <h3>Easily forgotten</h3>
+      <Fields>
+        {REMINDERS.map(([key, label]) => (
+          <div key={key}>
+            <span className="soft">{label}</span>
+            <TypedText
+              most={LONGEST.remark}
+              label={`Easily forgotten: ${label.toLowerCase()}`}
+              placeholder="one thing; another"
+              text={(reminders[key] ?? []).join('; ')}
+              read={(text) => read(key, text)}
+            />
+          </div>
+        ))}
       </Fields>
     </>
   );
