@@ -33,6 +33,20 @@ const [DRIVE, CAB, DELAY, REVERB, MOD, COMP, EQ, AMP] = [
   part('amp', 'preamp'),
 ];
 
+/** What a large modeller holds, on the floor or in a rack. */
+const LARGE: readonly Inside[] = [
+  part('gate', 'gate'),
+  DRIVE,
+  loop('loop1'),
+  either('amp', 'preamp'),
+  loop('loop2'),
+  either('cab', 'cabinet simulation'),
+  EQ,
+  MOD,
+  DELAY,
+  REVERB,
+];
+
 /** Boxes that are rigs in themselves, the plainest first. Common practice as to what they hold; figures are assumed. */
 export const PRESET_BOXES: readonly Generic[] = [
   presetBox({
@@ -51,18 +65,7 @@ export const PRESET_BOXES: readonly Generic[] = [
     says: ['Modeller with two loops', 'two-loop modeller', 'large modeller'],
     code: 'MD2',
     channel: 5,
-    inside: [
-      part('gate', 'gate'),
-      DRIVE,
-      loop('loop1'),
-      either('amp', 'preamp'),
-      loop('loop2'),
-      either('cab', 'cabinet simulation'),
-      EQ,
-      MOD,
-      DELAY,
-      REVERB,
-    ],
+    inside: LARGE,
     xlr: true,
     gapMs: 60,
     letters: 'ABCD',
@@ -76,18 +79,7 @@ export const PRESET_BOXES: readonly Generic[] = [
     says: ['Modeller in a rack', 'rack modeller', 'rackmount modeller'],
     code: 'MDR',
     channel: 5,
-    inside: [
-      part('gate', 'gate'),
-      DRIVE,
-      loop('loop1'),
-      either('amp', 'preamp'),
-      loop('loop2'),
-      either('cab', 'cabinet simulation'),
-      EQ,
-      MOD,
-      DELAY,
-      REVERB,
-    ],
+    inside: LARGE,
     xlr: true,
     gapMs: 60,
     letters: '',
