@@ -54,10 +54,10 @@ describe('a dial card', () => {
       remove: [],
     }));
   test('what is said for a sound counts before what holds always', () => {
-    const both = write(base, LOW, { sound: lead }, 'gain full');
+    const both = write(base, LOW, { sound: lead }, 'gain max');
     const said = (sound: Id<'sound'>) =>
       [...standingIn(both, { hookup: BALLROOM_ID, sound }).values()].map((s) => `${s.knob} ${s.at}`);
-    expect(said(lead)).toEqual(['gain full', 'tone noon']);
+    expect(said(lead)).toEqual(['gain max', 'tone noon']);
     expect(said(clean)).toEqual(["gain 2 o'clock", 'tone noon']);
   });
   test('two cards of one box for one case are refused', () => {
