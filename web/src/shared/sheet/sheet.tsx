@@ -96,7 +96,7 @@ export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, beside, 
         </table>
       </div>
       <CellHelp row={here} column={columns[at.column]} cell={here?.cells[at.column]} />
-      {here && columns[at.column] && beside?.(here, at.column)}
+      {beside && <div className="cell-beside no-print">{here && columns[at.column] && beside(here, at.column)}</div>}
     </>
   );
 };
