@@ -108,7 +108,7 @@ export const prove = (
       before?.standing.system.sounds[i] === sound ? before.shortfalls[i] : undefined,
     ),
   );
-  const like = before && sameNames(before.standing.system, system) ? before : undefined;
+  const like = before && comesUpAlike(before.standing.system, system) ? before : undefined;
   const verdicts = system.sounds.map(
     (sound, i) =>
       (like && verdictAsBefore(like, standing, i, shortfalls[i]!)) ??
@@ -118,8 +118,18 @@ export const prove = (
   return new Map(system.sounds.map((sound, i) => [sound.id, verdicts[i]!]));
 };
 
-const sameNames = ({ variables: a }: RecallSystem, { variables: b }: RecallSystem): boolean =>
-  a.length === b.length && a.every((v, i) => v === b[i] || v.id === b[i]!.id);
+const alike = <T>(a: readonly T[], b: readonly T[], same = (x: T, y: T): boolean => x === y): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => same(x, b[i]!)));
+
+/** Whether two systems come up alike: then the same way leads through both. */
+const comesUpAlike = (a: RecallSystem, b: RecallSystem): boolean =>
+  alike(a.variables, b.variables, (v, w) => v === w || (v.id === w.id && alike(v.initial, w.initial))) &&
+  alike(
+    a.together ?? [],
+    b.together ?? [],
+    (g, h) =>
+      g === h || (alike(g.variables, h.variables) && alike(g.rows, h.rows, (x: readonly string[], y) => alike(x, y))),
+  );
 
 /** The very verdict of before, where the sound is the same and falls short of the same: nobody works it through again. */
 const verdictAsBefore = (before: Proof, { system }: Standing, i: number, now: Shortfalls): Verdict | undefined => {
