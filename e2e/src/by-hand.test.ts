@@ -49,7 +49,7 @@ test('knobs: a line is understood, drawn and kept; a sound of its own is the han
 
 test('a sound without a box; only through it; who uses it; a reason beside a cell', async () => {
   const hands = await demo('sounds');
-  await hands.sees('Verse clean');
+  await hands.sees('Front of house');
   await hands.click('button', 'Without a box');
   await choose(hands, 'Which box', 'CMP Compressor');
   await hands.sees('without CMP');
@@ -85,6 +85,8 @@ test('a box on trial: put between two boxes, what it needs, and taken off again'
 
 test('songs on cards for the floor', async () => {
   const hands = await demo('sounds?show=songs');
+  // The run comes in above the songs and moves them down.
+  await hands.sees('Front of house');
   await hands.click('button', 'Cards for the floor');
   await hands.sees('Begin with');
   expect(await hands.page.$$eval('.song-cards.no-print .song-card', (all) => all.length)).toBe(12);
