@@ -77,6 +77,8 @@ test('kit: a box is opened, a stage put into it and taken out again by finger', 
   await tap(page, 'button', 'Put something in before delay');
   await tap(page, 'menuitem', 'boost');
   await hands.sees('Take boost out');
+  // The list fades out over what stands below it.
+  await page.waitForFunction(() => !document.querySelector('[role="menuitem"]'));
   await tap(page, 'button', 'Later');
   await page.waitForFunction(() =>
     [...document.querySelectorAll('.inside-tag strong')]
