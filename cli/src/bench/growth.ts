@@ -81,7 +81,7 @@ export const growth = (): void => {
     [
       { blocks: 12, presets: 16, scenes: 1 },
       { blocks: 50, presets: 64, scenes: 4 },
-      { blocks: 100, presets: 128, scenes: 4 },
+      { blocks: 120, presets: 128, scenes: 4 },
     ].map((size) => (): Grown => {
       const { rig, hookup, amounts } = giantModeller(size);
       return { name: `${amounts} amounts, ${size.presets} presets of ${size.scenes} scenes`, rig, hookup };
