@@ -12,8 +12,19 @@ export type Situation = DialCase;
 
 const CASES = ['hookup', 'song', 'instrument', 'sound'] as const;
 
-const fits = (card: DialCard, now: Situation): boolean =>
-  CASES.every((key) => card.in?.[key] === undefined || card.in[key] === now[key]);
+/** A sound with those that it is derived from, the nearest first: what a forebear's card says holds for it too. */
+const lineOf = (rig: Rig, sound: Id<'sound'> | undefined): readonly Id<'sound'>[] => {
+  const line = new Set<Id<'sound'>>();
+  for (let at = sound; at !== undefined && !line.has(at); at = rig.parts.sound.get(at)?.parent) line.add(at);
+  return [...line];
+};
+
+const fits = (card: DialCard, now: Situation, line: readonly Id<'sound'>[]): boolean =>
+  CASES.every((key) =>
+    key === 'sound'
+      ? card.in?.sound === undefined || line.includes(card.in.sound)
+      : card.in?.[key] === undefined || card.in[key] === now[key],
+  );
 const narrowness = ({ in: where = {} }: DialCard): number => CASES.filter((key) => where[key] !== undefined).length;
 
 /** The days on which a card was written, the oldest first. */
@@ -41,8 +52,11 @@ const key = (device: Dialled, knob: string): string => `${device ?? ''} ${knob.t
 /** Where every knob stands in a situation, as far as a card says it: what is said for less counts before what is said for more. */
 export const standingIn = (rig: Rig, now: Situation, day?: string): ReadonlyMap<string, Standing> => {
   const found = new Map<string, Standing>();
-  const cards = all(rig, 'dialCard').filter((card) => fits(card, now));
-  for (const card of [...cards].sort((a, b) => narrowness(a) - narrowness(b)))
+  const line = lineOf(rig, now.sound);
+  const cards = all(rig, 'dialCard').filter((card) => fits(card, now, line));
+  /** Of cards as narrow as each other that of the nearest forebear comes last, and counts. */
+  const away = ({ in: where }: DialCard): number => (where?.sound ? line.indexOf(where.sound) : 0);
+  for (const card of [...cards].sort((a, b) => narrowness(a) - narrowness(b) || away(b) - away(a)))
     for (const [knob, at] of Object.entries(standsOn(card, day)))
       found.set(key(card.device, knob), { device: card.device, knob, at, card });
   return found;

@@ -14,7 +14,7 @@ import { removeSong } from '../sheets/song-sheet.js';
 import { dialCardOf, setDials } from './dial-cards.js';
 import { removeDevice } from './devices.js';
 import { removeHookup } from './hookups.js';
-import { removeSound } from './sounds.js';
+import { addSound, removeSound } from './sounds.js';
 
 const demo = islandRun();
 const [clean, lead] = soundsInOrder(demo).map((s) => s.id) as [Id<'sound'>, Id<'sound'>];
@@ -59,6 +59,13 @@ describe('a dial card', () => {
       [...standingIn(both, { hookup: BALLROOM_ID, sound }).values()].map((s) => `${s.knob} ${s.at}`);
     expect(said(lead)).toEqual(['gain max', 'tone noon']);
     expect(said(clean)).toEqual(["gain 2 o'clock", 'tone noon']);
+  });
+  test('a derived sound has its parent’s hands until it says its own', () => {
+    const child = after(base, addSound(base, 'sound:child', 'Child', 'lead', lead));
+    const withParent = write(child, LOW, { sound: lead }, 'gain 9');
+    const gain = (r: Rig) => standingIn(r, { hookup: BALLROOM_ID, sound: 'sound:child' }).get(`${LOW} gain`)!.at;
+    expect(gain(withParent)).toBe('9');
+    expect(gain(write(withParent, LOW, { sound: 'sound:child' }, 'gain 3'))).toBe('3');
   });
   test('two cards of one box for one case are refused', () => {
     const twice = apply(base, {

@@ -7,7 +7,9 @@ const MOST = 5;
 
 /** Which sounds, songs and set lists use a box, and what follows from it. */
 export const UsedIn = ({ device, code }: { device: Id<'device'>; code: string }) => {
-  const use = useAsked(['use', device], (worker) => worker.answers.boxUse(device));
+  const answer = useAsked(['use', device], (worker) => worker.answers.boxUse(device));
+  // The answer before stays on the screen until the next is there: of another box it would be untrue.
+  const use = answer?.device === device ? answer.use : undefined;
   return use && use.of > 0 ? (
     <p className="used-in">
       <Use code={code} use={use} />

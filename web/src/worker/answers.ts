@@ -189,8 +189,8 @@ export class Answers {
   }
 
   /** Which sounds, songs and sets use a box. */
-  boxUse(device: Id<'device'>): UseOfBox | undefined {
-    return this.held.derived && boxUse(this.held.derived, device);
+  boxUse(device: Id<'device'>): { readonly device: Id<'device'>; readonly use: UseOfBox | undefined } {
+    return { device, use: this.held.derived && boxUse(this.held.derived, device) };
   }
 
   /** How often the direct sound is converted on its way. */

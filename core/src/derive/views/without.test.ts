@@ -50,12 +50,14 @@ describe('a sound with a box and without it', () => {
   });
   test('who uses it, and what follows', () => {
     expect(boxUse(d, 'device:d')).toMatchObject({ sounds: ['Dirty'], of: 2, songs: [], says: 'One sound only.' });
-    expect(boxUse(d, 'device:s').sounds).toEqual(['Dirty', 'Plain']);
+    // A splitter, a bass, a controller make no sound: that no sound "uses" them would be untrue.
+    for (const id of ['device:s', 'device:b'] as const) expect(boxUse(d, id)).toBeUndefined();
     const demo = deriveOnce(islandRun(), BALLROOM_ID)!;
-    expect(boxUse(demo, 'device:cmp').songs.length).toBeGreaterThan(1);
+    expect(boxUse(demo, 'device:cmp')!.songs.length).toBeGreaterThan(1);
   });
   test('the direct sound: analogue until a box turns it into numbers', () => {
-    expect(dryPath(d, 'sound:dirty').says).toBe('It stays analogue.');
+    expect(dryPath(d, 'sound:plain').says).toBe('It stays analogue, as far as is said.');
+    expect(dryPath(d, 'sound:plain').unsaid).toEqual(['C']);
     const converted = smallRig({
       boxes: { g: 'single-coil', m: 'modeller', n: 'amp-modeller', f: 'desk' },
       leads: ['g.out>m.in', 'm.out-l>n.in', 'n.out-l>f.ch1'],

@@ -4,7 +4,10 @@ import { levelsAt } from '../../electric/level.js';
 import { endText } from '../../recall/words/part-words.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import { splitRef } from '../../rig/ids.js';
-import { all, partOf, soundsInOrder } from '../../rig/rig.js';
+import { makesSound, type Device, type Stage } from '../../rig/device.js';
+import { blocksIn } from '../../rig/domain.js';
+import { all, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { wantTarget, type Move } from '../../rig/sound.js';
 import { onlyThrough } from '../../signal/graph/only-through.js';
 import { deriveOnce, type Derived } from '../steps/deriver.js';
 import { consequencesOf, type Consequences } from './consequences.js';
@@ -81,18 +84,30 @@ export const isUsed = (d: Derived, sound: Id<'sound'>, device: Id<'device'>): bo
     : t.wiring.points.some((p, i) => p.device === device && t.onPath[i]);
 };
 
-/** Where a box is heard in this hook-up, sound by sound, and so in which songs and sets. */
-export const boxUse = (d: Derived, device: Id<'device'>): UseOfBox => {
+/** A move that takes a stage of a box in, or turns something of it. */
+const movesOf = (rig: Rig, device: Id<'device'>): readonly Move[] =>
+  all(rig, 'move').filter((m) => [...m.on, ...m.off].some((w) => splitRef(wantTarget(w)).device === device));
+
+/**
+ * Where a box is heard in this hook-up, sound by sound, and so in which songs and sets; undefined for one that makes
+ * no sound itself, such as a guitar, a controller or a supply: of these it says nothing whether a sound meets them.
+ */
+export const boxUse = (d: Derived, device: Id<'device'>): UseOfBox | undefined => {
   const { rig } = d;
+  const box = partOf(rig, device);
+  if (!box || !makesSound(box)) return undefined;
   const sounds = soundsInOrder(rig);
   const using = new Set(sounds.filter((s) => isUsed(d, s.id, device)).map((s) => s.id));
   const songs = all(rig, 'song').filter((song) =>
     song.cues.some(({ call }) => 'sound' in call && using.has(call.sound)),
   );
   const sets = all(rig, 'setList').filter((set) => set.songs.some((id) => songs.some((s) => s.id === id)));
+  const byMoves = movesOf(rig, device);
   const says =
     using.size === 0
-      ? 'No sound uses it here: it could stay at home.'
+      ? byMoves.length > 0
+        ? `Only ${byMoves.map((m) => m.name).join(', ')} ${byMoves.length === 1 ? 'uses' : 'use'} it.`
+        : 'No sound and no move uses it in this hook-up.'
       : songs.length === 1 && rig.parts.song.size > 1
         ? `One song only: ${songs[0]?.title ?? ''}.`
         : using.size === 1
@@ -117,6 +132,22 @@ export interface DryPath {
   readonly says: string;
 }
 
+/** Stages of which many are digital (common practice): of a box with one it has to be said. */
+const OFTEN_DIGITAL: ReadonlySet<Stage> = new Set<Stage>([
+  'wireless',
+  'pitch',
+  'octave',
+  'modulation',
+  'delay',
+  'reverb',
+  'looper',
+  'generator',
+  'cabinet simulation',
+]);
+const mayConvert = ({ chains, memories }: Device): boolean =>
+  memories.some((m) => m.stores.length > 0) ||
+  chains.some((c) => blocksIn(c.slots).some((b) => OFTEN_DIGITAL.has(b.stage)));
+
 /** Whether the direct sound of a sound stays analogue, box by box on its way. */
 export const dryPath = (d: Derived, sound: Id<'sound'>): DryPath => {
   const t = soundTrace(d, sound);
@@ -126,9 +157,7 @@ export const dryPath = (d: Derived, sound: Id<'sound'>): DryPath => {
   });
   const onWay = [...order.keys()].flatMap((id) => partOf(d.rig, id) ?? []).filter((box) => box.chains.length > 0);
   const converted = onWay.filter((box) => box.figures.direct === 'converted').map((box) => box.code);
-  const unsaid = onWay
-    .filter((box) => box.figures.direct === undefined && box.memories.some((m) => m.stores.length > 0) && box.midi)
-    .map((box) => box.code);
+  const unsaid = onWay.filter((box) => box.figures.direct === undefined && mayConvert(box)).map((box) => box.code);
   const times = converted.length;
   const says =
     times === 0

@@ -408,7 +408,7 @@ const PairDetails = ({ pair }: { pair: SoundPair }) => {
             .join(' ')}
         </p>
       )}
-      <ByFeet pair={pair} />
+      <ByFeet key={`${pair.from} ${pair.to}`} pair={pair} />
       {pair.wrong.length > 0 && (
         <p className="broken">
           Called straight after it, {pair.wrong.map((w) => controlText(rig, w)).join(', ')} ends wrong.

@@ -1,7 +1,6 @@
 import { SegmentedControl, Select } from '@mantine/core';
 import type { Look, WithAndWithout } from '@yunta/core/derive/views/without';
 import { someOf } from '@yunta/core/known/some-of';
-import { surely } from '@yunta/core/known/the';
 import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf } from '@yunta/core/rig/rig';
 import type { Sound } from '@yunta/core/rig/sound';
@@ -29,11 +28,6 @@ export const Without = ({
   const { rig } = useRig();
   const [how, setHow] = useState<Look>('without');
   const box = device && partOf(rig, device);
-  const shown = useAsked(
-    ['without', sound.id, device, how],
-    (worker) => worker.answers.withAndWithout(sound.id, surely(device), how),
-    box !== undefined,
-  );
   const dry = useAsked(['dry path', sound.id], (worker) => worker.answers.dryPath(sound.id));
   return (
     <section className="without" aria-label="With and without a box">
@@ -58,9 +52,7 @@ export const Without = ({
           />
         )}
       </div>
-      {box && shown && (
-        <Shown shown={shown} sound={sound} what={how === 'only' ? `only through ${box.code}` : `without ${box.code}`} />
-      )}
+      {box && <Shown key={`${box.id} ${how}`} sound={sound} device={box.id} code={box.code} how={how} />}
       {box && <UsedIn device={box.id} code={box.code} />}
       {dry && (
         <p className="without-said">
@@ -81,8 +73,20 @@ const levelText = ({ end, db }: WithAndWithout['levels'][number]): string =>
       ? `${end}: as loud`
       : `${end}: ${Math.abs(db)} dB ${db < 0 ? 'softer' : 'louder'}`;
 
-const Shown = ({ shown, sound, what }: { shown: WithAndWithout; sound: Sound; what: string }) => {
+interface ShownProps {
+  readonly sound: Sound;
+  readonly device: Id<'device'>;
+  readonly code: string;
+  readonly how: Look;
+}
+
+const Shown = ({ sound, device, code, how }: ShownProps) => {
   const { rig } = useRig();
+  const shown = useAsked(['without', sound.id, device, how], (worker) =>
+    worker.answers.withAndWithout(sound.id, device, how),
+  );
+  if (!shown) return <p className="soft">Working it out …</p>;
+  const what = `${how === 'only' ? 'only through' : 'without'} ${code}`;
   const said = (id: Id<'device'>) => partOf(rig, id) ?? { code: '?', name: id };
   return (
     <>
