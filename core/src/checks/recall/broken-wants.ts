@@ -1,5 +1,5 @@
 import { splitRef, theRef, theId, type Id, type Ref } from '../../rig/ids.js';
-import { sayFootsteps } from '../../recall/words/words.js';
+import { footstepsText } from '../../recall/words/words.js';
 import { keptIn, once } from '../../kept/kept.js';
 import type { Verdict, WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
@@ -60,7 +60,5 @@ export const byBox = (inputs: CheckInputs, byMove: boolean): readonly (readonly 
 /** The shortest of several counterexamples, as one sentence. */
 export const inShort = ({ rig, modelled }: CheckInputs, broken: readonly Broken[]): string => {
   const shortest = broken.reduce((a, b) => (b.want.length < a.want.length ? b : a), theFirst(broken));
-  return sayFootsteps(rig, modelled, shortest.want.example(), shortest.control)
-    .map((s) => s.text)
-    .join(', then ');
+  return footstepsText(rig, modelled, shortest.want.example());
 };

@@ -2,7 +2,7 @@ import { splitRef, theRef } from '../../rig/ids.js';
 import { USUAL_DISTURBANCES } from '../../rig/hookup.js';
 import { all, partOf } from '../../rig/rig.js';
 import { mannerOf, type Move } from '../../rig/sound.js';
-import { controlText, sayFootsteps } from '../../recall/words/words.js';
+import { controlText, footstepsText } from '../../recall/words/words.js';
 import type { RecallTrouble } from '../../recall/what-if/question.js';
 import { whatIf } from '../../recall/what-if/what-if.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
@@ -51,12 +51,12 @@ export const moveLeftOn: Check = {
       const move = first.move && partOf(rig, first.move);
       const sounds = [...new Set(group.map((t) => t.sound))];
       const control = theRef(theFirst(first.wants).variable);
-      const footsteps = sayFootsteps(rig, { system: first.system, steps }, theFirst(first.wants).example(), control);
+      const way = footstepsText(rig, { steps }, theFirst(first.wants).example());
       yield {
         severity: 'broken' as const,
         evidence: [splitRef(control).device, ...(move ? [move.id] : []), ...sounds],
         about: `late ${group.map((t) => `${t.sound}:${t.wants.map((w) => w.variable).join()}`).join()}`,
-        why: `Letting go of ${move?.name ?? 'a held switch'} after the next sound was called leaves ${listed([...new Set(group.flatMap((t) => t.wants.map((w) => controlText(rig, theRef(w.variable)))))])} wrong in ${soundNames(rig, sounds)}: ${footsteps.map((s) => s.text).join(', then ')}.`,
+        why: `Letting go of ${move?.name ?? 'a held switch'} after the next sound was called leaves ${listed([...new Set(group.flatMap((t) => t.wants.map((w) => controlText(rig, theRef(w.variable)))))])} wrong in ${soundNames(rig, sounds)}: ${way}.`,
         remedies: () => (move ? giveBack(move) : []),
       };
     }

@@ -1,8 +1,12 @@
 import { shown } from '../../midi/numbering.js';
+import { once } from '../../kept/kept.js';
 import { theMemory } from '../../rig/box.js';
+import type { Program } from '../../rig/program.js';
 import { thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, soundNames } from '../names.js';
+
+const whatItHolds = once(({ contents, acts, assigns }: Program) => JSON.stringify([contents, acts, assigns]));
 
 export const slotClash: Check = {
   code: 'recall.slot-clash',
@@ -17,12 +21,8 @@ export const slotClash: Check = {
       filled,
       (f) => `${f.program.device} ${f.program.memory} ${f.program.of ?? ''} ${f.program.number}`,
     ).values()) {
-      if (
-        group.length < 2 ||
-        new Set(group.map(({ program: { contents, acts, assigns } }) => JSON.stringify([contents, acts, assigns])))
-          .size < 2
-      )
-        continue;
+      const programs = new Set(group.map((f) => f.program));
+      if (programs.size < 2 || new Set([...programs].map(whatItHolds)).size < 2) continue;
       const { device, memory: id, number } = group[0].program;
       const memory = theMemory(thePart(rig, device), id);
       const sounds = group.map((f) => f.sound);

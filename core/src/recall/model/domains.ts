@@ -208,8 +208,7 @@ const openStores = (b: Bearings, programs: readonly Program[]): readonly Ref[] =
       device.memories.flatMap((m) => {
         const written = byMemory.get(`${device.id} ${m.id}`) ?? [];
         const isFull = written.length >= m.size;
-        const gaps = new Set(isFull ? written.flatMap((program) => gapsIn(program, m)) : m.stores);
-        return m.stores.filter((s) => gaps.has(s)).map((s) => ref(device.id, s));
+        return isFull ? gapsInSome(written, m).map((s) => ref(device.id, s)) : m.stores.map((s) => ref(device.id, s));
       }),
     ),
   ];
@@ -231,6 +230,16 @@ const lostBeats = once(({ rig, control }: Bearings): readonly Ref[] =>
 const gapsIn = once(({ contents }: Program, { stores }: Memory): readonly string[] =>
   stores.filter((s) => contents === 'unplanned' || contents[s] === undefined),
 );
+
+/** What some program leaves open, in the order of the memory. */
+const gapsInSome = (programs: readonly Program[], memory: Memory): readonly string[] => {
+  const gaps = new Set<string>();
+  for (const program of programs) {
+    if (gaps.size === memory.stores.length) break;
+    for (const gap of gapsIn(program, memory)) gaps.add(gap);
+  }
+  return memory.stores.filter((s) => gaps.has(s));
+};
 
 const messagesIn = (acts: readonly Act[]): readonly Message[] => {
   const messages: Message[] = [];

@@ -16,6 +16,7 @@ import { heldTags, ModelMemory } from './model-memory.js';
 import { pluggedPedals } from '../actuate/pedals.js';
 import { powerCycle } from './waking.js';
 import { type Shelf } from './shelf.js';
+import { withoutIdle } from '../../prover/idle.js';
 import type { Condition, SystemAct, SystemEvent } from '../../prover/system.js';
 import { callsByHalf, callId, otherCalls } from './calls.js';
 import { moveEvents } from './switches.js';
@@ -77,14 +78,17 @@ export const happenings = (
         (): Happening => [
           {
             id: `recall:${compiled.sound}`,
-            acts: oneAfterTheOther([
-              ...chosen.map((x) => effects.loads.load(x.device, x.memory, x.number, [])),
-              ...callActs(
-                b,
-                effects,
-                compiled.stored.map((s) => s.program),
-              ),
-            ]),
+            acts: withoutIdle(
+              oneAfterTheOther([
+                ...chosen.map((x) => effects.loads.load(x.device, x.memory, x.number, [])),
+                ...callActs(
+                  b,
+                  effects,
+                  compiled.stored.map((s) => s.program),
+                ),
+              ]),
+              (variable) => domains.of.get(variable as Ref),
+            ),
           },
           { does: 'recall', sound: compiled.sound },
         ],

@@ -117,20 +117,19 @@ const wakeWith = (
   };
   const asked = askedIn(b, device);
   /** What nobody wrote down and other things rest on may be anything. */
+  const askedPlaces = stores.flatMap((s, i) => (asked.has(s) ? [i] : []));
   const spelt = (row: string[], first: number): string[][] =>
-    !row.includes(UNKNOWN)
-      ? [row]
-      : stores.reduce<string[][]>(
-          (rows, s, i) =>
-            rows.flatMap((r) =>
-              r[first + i] === UNKNOWN && asked.has(s)
-                ? theEntry(domains.of, ref(device.id, s))
-                    .filter((v) => v !== UNKNOWN)
-                    .map((v) => r.with(first + i, v))
-                : [r],
-            ),
-          [row],
-        );
+    askedPlaces.reduce<string[][]>(
+      (rows, i) =>
+        row[first + i] === UNKNOWN
+          ? rows.flatMap((r) =>
+              theEntry(domains.of, theItem(refs, i))
+                .filter((v) => v !== UNKNOWN)
+                .map((v) => r.with(first + i, v)),
+            )
+          : rows,
+      [row],
+    );
   const own = (name: string, of: string | undefined): string[] =>
     isFree ? [name, ...rowFor(name, of)] : rowFor(name, of);
   const names = isFree ? theEntry(initial, loaded) : [String(domains.constant(loaded))];

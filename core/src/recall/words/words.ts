@@ -118,6 +118,10 @@ export interface SaidStep {
   readonly value: string;
 }
 
+/** What a player does from power-up to the recall, as one sentence. @example 'Power up, then Stomp 1A, then Stomp 1B' */
+export const footstepsText = (rig: Rig, { steps }: Pick<Modelled, 'steps'>, { events }: Footsteps): string =>
+  ['Power up', ...events.map((id) => stepText(rig, theEntry(steps, id)))].join(', then ');
+
 /** Footsteps with what each does to the control that ends wrong. The first line is the power-up. */
 export const sayFootsteps = (
   rig: Rig,
