@@ -4,9 +4,15 @@ import { callersIn, callFrom, placesOf, slotFrom } from '../edits/calls.js';
 import { giveSlots, setWant } from '../edits/sounds.js';
 import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
 import { typeIn } from '../derive/views/type-in.js';
-import { proveRig } from '../../testing/walk.js';
+import { Random } from '../../testing/random.js';
+import { proveRig, walk } from '../../testing/walk.js';
 import { whatIf } from '../recall/what-if/what-if.js';
 import { viewOf } from '../derive/views/view.js';
+import { programRows } from '../sheets/program-rows.js';
+import { addProgram, programColumns, typePrograms } from '../sheets/program-sheet.js';
+import { shown } from '../midi/numbering.js';
+import type { Device } from '../rig/device.js';
+import type { Result } from '../rig/result.js';
 import type { Ref } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 import type { Value } from '../rig/value.js';
@@ -34,6 +40,12 @@ const inScene = (rig: Rig, name: string, place: string): Rig => {
 };
 const stored = (d: Derived, name: string) =>
   d.compilation.sounds.get(soundIn(d.rig, name).id)!.stored.map((s) => s.program);
+
+/** The number by which a message turns its drive on. */
+const driveSwitch = (modeller: Device): number => {
+  const by = modeller.actuators.find((a) => a.id === 'drive' && 'midi' in a.by)!.by;
+  return 'midi' in by && by.midi === 'cc' ? by.number : NaN;
+};
 
 const THREE = {
   Clean: ['m.amp-a', 'm.cab-a'],
@@ -277,4 +289,68 @@ test('what is easily forgotten of an assigned switch is a line to tick beside it
     'switch E: its source is this switch, not the one it starts with',
   ]);
   expect(new Set(box!.slots.flatMap((s) => s.lines.map((l) => l.is))).size).toBeGreaterThan(3);
+});
+
+describe('a controller that calls presets and scenes over MIDI', () => {
+  const OF: Readonly<Record<string, { readonly preset: number; readonly scene: number; readonly drive: string }>> = {
+    Verse: { preset: 4, scene: 0, drive: 'off' },
+    Chorus: { preset: 4, scene: 2, drive: 'on' },
+    Solo: { preset: 5, scene: 2, drive: 'off' },
+  };
+  const bare = smallRig({
+    boxes: { g: 'single-coil', s: 'switcher-8', m: 'modeller-two-loops', d: 'desk' },
+    leads: ['g.out>s.in', 's.out>m.in', 'm.out-l>d.ch1', 'm.out-r>d.ch2', 's.midi-out>m.midi-in'],
+    sounds: Object.fromEntries(
+      Object.entries(OF).map(([name, { preset, scene, drive }]) => [
+        name,
+        [`m.program=${preset}`, `m.scene=${scene}`, 'm.amp-a', 'm.cab-a', ...(drive === 'on' ? ['m.drive'] : [])],
+      ]),
+    ),
+  });
+  const modeller = partOf(bare, 'device:m')!;
+  const { memory, columns } = {
+    memory: modeller.memories[0]!,
+    columns: programColumns(modeller, modeller.memories[0]!),
+  };
+  const done = <T>(result: Result<T, unknown>): T => {
+    if (!result.ok) throw new Error(JSON.stringify(result.error));
+    return result.value;
+  };
+  /** Each scene written down with what the sound in it wants, all else off. */
+  const written = Object.values(OF).reduce(
+    (r, { preset, scene, drive }) => {
+      const place = `${shown(memory.shows, preset)} scene ${scene + 1}`;
+      const withRow = after(r, done(addProgram(r, modeller, memory, place, '')));
+      const row = programRows(withRow, modeller, memory, []).find((p) => p.shown === place)!;
+      const cells = columns.flatMap((c, column) =>
+        c.is === 'switch' && modeller.memories[1]!.stores.includes(c.id)
+          ? [{ row: 0, column, text: c.id === 'drive' && drive === 'on' ? 'on' : 'off' }]
+          : [],
+      );
+      return after(withRow, done(typePrograms(withRow, [row.program], columns, cells)));
+    },
+    after(bare, giveSlots(bare)),
+  );
+
+  test('the preset goes first, then the scene in it; what the scene holds is not sent again', () => {
+    const [slot] = stored(derived(written), 'Chorus');
+    const sends = slot!.acts.map((a) => ('send' in a ? a.send : a));
+    expect(sends.slice(0, 2)).toMatchObject([{ pc: 4 }, { cc: 19, value: 2 }]);
+    expect(sends).not.toContainEqual(expect.objectContaining({ cc: driveSwitch(modeller) }));
+  });
+  test('every sound comes back, and on the bench as well', () => {
+    expect(verdicts(derived(written))).toEqual({ Verse: 'proved', Chorus: 'proved', Solo: 'proved' });
+    const proved = proveRig(written, partOf(written, SMALL)!);
+    expect(walk(proved, new Random(7), 300).contradictions).toEqual([]);
+  });
+  test('a scene that was dialled in otherwise is told', () => {
+    const [row] = programRows(written, modeller, memory, []).filter((r) => r.shown.endsWith('scene 3'));
+    const column = columns.findIndex((c) => c.id === 'drive');
+    const wrong = after(
+      written,
+      done(typePrograms(written, [row!.program], columns, [{ row: 0, column, text: 'off' }])),
+    );
+    const sends = stored(derived(wrong), 'Chorus')[0]!.acts.map((a) => ('send' in a ? a.send : a));
+    expect(sends).toContainEqual(expect.objectContaining({ cc: driveSwitch(modeller), value: 127 }));
+  });
 });

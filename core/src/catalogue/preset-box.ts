@@ -95,6 +95,8 @@ const ON_OFF_CC = 80;
 const AMOUNT_CC = 20;
 /** Control changes that mean something else by the standard: bank select. Source: MIDI 1.0, "Bank Select". */
 const BANK_FINE = 32;
+/** Calls a scene of the loaded preset, counted from 0 (assumed; boxes differ). */
+const SCENE_CC = 19;
 
 const amountId = (of: string, what: Amount): string => `${of}-${what}`;
 const loaded = { powerUp: 'loaded' as const };
@@ -275,6 +277,15 @@ const ownFloor = (of: PresetBox, stores: readonly string[]): Floor => {
       ),
       ...(letters
         ? [foot('up', { control: 'bank', step: banks }), foot('down', { control: 'bank', step: [...banks].reverse() })]
+        : []),
+      ...(scenes
+        ? [
+            {
+              id: 'scene change',
+              by: { midi: 'cc', number: SCENE_CC },
+              acts: [{ load: 'scenes', slot: 'value' }],
+            } as const,
+          ]
         : []),
       ...scene.map((id, slot) => foot(id, { load: 'scenes', slot })),
       ...assignable.flatMap((s): readonly Actuator[] => [

@@ -1,12 +1,12 @@
 import { freeCode, makeDevice } from '../catalogue/make.js';
 import type { Edit } from '../change/edit.js';
-import { controlIn, type Block, type Device, type Jack, type Slot } from '../rig/device.js';
+import { controlIn, type Block, type Device, type Jack, type Memory, type Slot } from '../rig/device.js';
 import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, splitRef, theRef, type AnyId, type Id, type Ref } from '../rig/ids.js';
 import { inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
 import { all, partOf, type Part, type Rig } from '../rig/rig.js';
-import { wantTarget, type Move, type Sound, type Want } from '../rig/sound.js';
+import { wantTarget, type Call, type Move, type Sound, type Want } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
 import { jackIn, memoryIn } from '../rig/box.js';
 
@@ -205,15 +205,17 @@ const wantsAfter = (exchange: Exchange, wants: readonly Want[], gone: (want: Wan
 
 const isOther = (next: Part, before: Part): boolean => JSON.stringify(next) !== JSON.stringify(before);
 
-const soundsAfter = (exchange: Exchange): Outcome =>
-  together(all(exchange.rig, 'sound').map((sound) => soundAfter(exchange, sound)));
+const soundsAfter = (exchange: Exchange): Outcome => {
+  const taken = new Set<string>();
+  return together(all(exchange.rig, 'sound').map((sound) => soundAfter(exchange, sound, taken)));
+};
 
-const soundAfter = (exchange: Exchange, sound: Sound): Outcome => {
-  const { device, mine } = exchange;
+/** @param taken places of the new box that sounds before this one call; a sound that loses its scene may find it there */
+const soundAfter = (exchange: Exchange, sound: Sound, taken: Set<string>): Outcome => {
+  const { mine } = exchange;
   const gone = new Set<string>();
   const wants = wantsAfter(exchange, sound.wants, (want) => gone.add(splitRef(wantTarget(want)).name));
-  const sizeOf = (memory: string): number => memoryIn(device, memory)?.size ?? 0;
-  const calls = sound.calls.filter((c) => c.device !== device.id || sizeOf(c.memory) > c.slot);
+  const calls = callsAfter(exchange, sound.calls, taken);
   if (calls.length < sound.calls.length) gone.add('its slot');
   const order = sound.order && [...new Set(sound.order.flatMap((r) => stageAfter(exchange, r) ?? []))];
   const hears = sound.hears?.filter((h) => !mine(h.at) && !mine(h.from));
@@ -224,6 +226,21 @@ const soundAfter = (exchange: Exchange, sound: Sound): Outcome => {
     lost: gone.size ? [`${[...gone].join(', ')} in “${sound.name}”`] : [],
     follows: gone.size === 0 && sound.wants.some((w) => mine(wantTarget(w))) ? 1 : 0,
   };
+};
+
+const callsAfter = ({ old, device }: Exchange, calls: readonly Call[], taken: Set<string>): readonly Call[] => {
+  const found = calls.flatMap((call): Call[] => {
+    if (call.device !== device.id) return [call];
+    const memory = memoryLike(device, memoryIn(old, call.memory), call.memory);
+    return memory && call.slot < memory.size ? [{ ...call, memory: memory.id }] : [];
+  });
+  const own = found.filter((c) => c.device === device.id);
+  const place = own.map((c) => `${c.memory} ${c.slot} ${JSON.stringify(c.in ?? {})}`).join();
+  if (own.length === 0 || !taken.has(place)) {
+    taken.add(place);
+    return found;
+  }
+  return found.filter((c) => c.device !== device.id);
 };
 
 const movesAfter = (exchange: Exchange): Outcome =>
@@ -254,10 +271,13 @@ const programsAfter = (exchange: Exchange): Outcome =>
   );
 
 const programAfter = ({ old, device, hasControl }: Exchange, program: Program): Outcome => {
-  const calledBy = memoryIn(old, program.memory)?.by;
-  const memory = memoryIn(device, program.memory) ?? device.memories.find((m) => m.by === calledBy);
+  const before = memoryIn(old, program.memory);
+  const calledBy = before?.by;
+  const memory = memoryLike(device, before, program.memory);
   const { contents } = program;
-  if (!memory || program.number >= memory.size || contents === 'unplanned')
+  const aroundIt = memoryIn(device, memory?.inside);
+  const hasPlace = memory && program.number < memory.size && (program.of ?? 0) < (aroundIt?.size ?? Infinity);
+  if (!hasPlace || contents === 'unplanned')
     return { put: [], remove: [program.id], lost: [`program “${program.name}”`], follows: 0 };
   const held = Object.entries(contents).filter(([c, v]) => memory.stores.includes(c) && hasControl(c, v));
   const left = Object.keys(contents).filter((c) => !held.some(([kept]) => kept === c));
@@ -273,6 +293,12 @@ const programAfter = ({ old, device, hasControl }: Exchange, program: Program): 
       : [],
     follows: 1,
   };
+};
+
+/** The memory of the same name, else one that is called alike; scenes stay scenes. */
+const memoryLike = (device: Device, old: Memory | undefined, id: string): Memory | undefined => {
+  const alike = device.memories.filter((m) => (m.inside === undefined) === (old?.inside === undefined));
+  return alike.find((m) => m.id === id) ?? alike.find((m) => m.by === old?.by);
 };
 
 /** Whatever was typed into the old box is not in the new one. */

@@ -1,4 +1,4 @@
-import type { Actuator, Control, Device } from './device.js';
+import { hasBanks, type Actuator, type Control, type Device, type Memory } from './device.js';
 import { scaledValue, type Act, type Message } from './act.js';
 import { ref, type Ref } from './ids.js';
 import type { Value } from './value.js';
@@ -42,4 +42,26 @@ export const messageNumber = (message: Message): number => {
   const what =
     'pc' in message ? ((message.bank ?? 0) * 128 + message.pc) * 2 : (message.cc * 128 + message.value) * 2 + 1;
   return what * 16 + message.channel - 1;
+};
+
+/** What a message makes a box load: a program of one of its memories, by its number. */
+export interface Load {
+  readonly memory: Memory;
+  readonly number: number;
+}
+
+/** What a message on its channel makes a box load: a program change a program, a control change a scene. */
+export const loadsBy = (device: Device, message: Message): readonly Load[] => {
+  if ('bpm' in message) return [];
+  const isProgram = 'pc' in message;
+  const actuators = isProgram ? programActuators(device) : controllerActuators(device, message.cc);
+  const told = isProgram ? message.pc + (hasBanks(device) ? 128 * (message.bank ?? 0) : 0) : message.value;
+  return actuators
+    .flatMap((a) => a.acts)
+    .flatMap((act): readonly Load[] => {
+      const memory = 'load' in act ? device.memories.find((m) => m.id === act.load) : undefined;
+      if (!memory || !('load' in act) || typeof act.slot === 'object') return [];
+      const number = act.slot === 'value' ? told : act.slot;
+      return number < memory.size ? [{ memory, number }] : [];
+    });
 };

@@ -2,7 +2,7 @@ import { orderWords, readOrder } from './order-words.js';
 import type { Edit } from '../change/edit.js';
 import { shown, wireOf } from '../midi/numbering.js';
 import type { Act, Message } from '../rig/act.js';
-import { controlIn, type Control, type Device, type Memory } from '../rig/device.js';
+import { controlIn, makesSound, type Control, type Device, type Memory } from '../rig/device.js';
 import { theId, type Id } from '../rig/ids.js';
 import { domainText, inDomain } from '../rig/domain.js';
 import type { Program } from '../rig/program.js';
@@ -12,6 +12,7 @@ import type { Value } from '../rig/value.js';
 import { IN, OUT, type Cell, type Typed } from './sound-sheet.js';
 import { saysIn, saysOut } from './typed-cell.js';
 import { surely, theItem } from '../known/the.js';
+import { blankProgram, scenesIn, type ProgramPlace } from './program-rows.js';
 import { theMemory } from '../rig/box.js';
 
 /** A column of the sheet of programs of one box: something that its programs hold, or what a slot of it sends. */
@@ -35,10 +36,11 @@ const canSend = ({ jacks, chains }: Device, memory: Memory): boolean => {
   );
 };
 
-/** What the programs of a memory hold, and what they send where the box can send something. */
+/** What the programs of a memory and their scenes hold, and what they send where the box can send something. */
 export const programColumns = (device: Device, memory: Memory): readonly ProgramColumn[] => {
   const base = { device: device.id };
-  const stored = memory.stores.flatMap((id): readonly ProgramColumn[] => {
+  const held = new Set([memory, ...scenesIn(device, memory)].flatMap((m) => m.stores));
+  const stored = [...held].flatMap((id): readonly ProgramColumn[] => {
     const control = controlIn(device, id);
     if (!control) return [];
     const { name = id, domain } = control;
@@ -175,9 +177,10 @@ export const typeIntoProgram = (rig: Rig, program: Program, column: ProgramColum
       : refused(wrong, 'Type such as "ch 3 pc 14; wait 150 ch 3 cc 20=64; tempo 120", numbers as the wire counts.');
   }
   const { id } = column.control;
+  if (!memory.stores.includes(id)) return typed === '' ? ok(program) : refused(...notStored(device, memory));
   const contents = program.contents === 'unplanned' ? {} : program.contents;
   if (typed === '') {
-    if (memory.by !== undefined)
+    if (memory.by !== undefined && !makesSound(device))
       return refused(`A slot of ${device.name} always holds it.`, `Type ${domainText(column.control)}.`);
     const { [id]: _gone, ...rest } = contents;
     return ok({ ...own, contents: Object.keys(rest).length ? rest : 'unplanned' });
@@ -187,6 +190,12 @@ export const typeIntoProgram = (rig: Rig, program: Program, column: ProgramColum
     ? refused(`"${typed}" is no value of it.`, `Type ${domainText(column.control)}.`)
     : ok({ ...own, contents: { ...contents, [id]: value } });
 };
+
+/** Why a cell cannot be typed, and what to do: a preset and its scenes do not store the same. */
+const notStored = (device: Device, memory: Memory): readonly [wrong: string, would: string] =>
+  memory.inside === undefined
+    ? [`A program of ${device.name} does not store it; its scenes do.`, 'Type it into the rows of its scenes.']
+    : [`A scene of ${device.name} does not store it; its program does.`, 'Type it into the row of the program.'];
 
 /**
  * Several cells typed at once: all of them fit or nothing is changed. Slots that Yunta had planned are written down as
@@ -232,16 +241,19 @@ const freeId = (
   return id;
 };
 
-/** A program that stands at a number as the box shows it, with nothing known of what it holds yet. */
+/**
+ * A program, or a scene of one, that stands at a number as the box shows it; nothing is known of what it holds yet.
+ * @param display such as 12, or 12 scene 3
+ */
 export const addProgram = (rig: Rig, device: Device, memory: Memory, display: string, name: string): Result<Edit> => {
-  const number = wireOf(memory.shows, display, memory.size);
-  if (number === undefined)
+  const place = placeShownAs(device, memory, display);
+  if (!place)
     return refuse({
       code: 'number',
       wrong: `"${display}" is not a number that ${device.name} shows.`,
-      would: `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}.`,
+      would: `It shows ${shown(memory.shows, 0)} to ${shown(memory.shows, memory.size - 1)}${sayScenes(device, memory)}.`,
     });
-  const there = programAt(rig, device.id, memory.id, number);
+  const there = standing(rig, { device: device.id, ...place });
   if (there)
     return refuse({
       code: 'number',
@@ -249,27 +261,34 @@ export const addProgram = (rig: Rig, device: Device, memory: Memory, display: st
       would: 'Type into its row.',
     });
   return ok(
-    putPrograms(rig, [
-      {
-        kind: 'program',
-        id: 'program:new',
-        device: device.id,
-        memory: memory.id,
-        number,
-        name: name || `Program ${display}`,
-        contents: 'unplanned',
-        acts: [],
-        assigns: [],
-      },
-    ]),
+    putPrograms(rig, [blankProgram(device, place, name || `${place.of === undefined ? 'Program ' : ''}${display}`)]),
   );
+};
+
+const SCENE = /^(?<program>.+?)\s+scene\s+(?<scene>\S+)$/i;
+
+const placeShownAs = (device: Device, memory: Memory, display: string): ProgramPlace | undefined => {
+  const said = SCENE.exec(display.trim())?.groups;
+  const inner = scenesIn(device, memory)[0];
+  const number = wireOf(memory.shows, said ? surely(said['program']) : display, memory.size);
+  if (number === undefined || (said && !inner)) return undefined;
+  if (!said || !inner) return { memory: memory.id, number };
+  const scene = wireOf(inner.shows, surely(said['scene']), inner.size);
+  return scene === undefined ? undefined : { memory: inner.id, number: scene, of: number };
+};
+
+const sayScenes = (device: Device, memory: Memory): string => {
+  const inner = scenesIn(device, memory)[0];
+  return inner
+    ? `, each with scenes, such as ${shown(memory.shows, 0)} scene ${shown(inner.shows, inner.size - 1)}`
+    : '';
 };
 
 /**
  * No longer written down: Yunta plans a slot of a controller again; of a program of a box it is not known then what it
  * holds.
  */
-export const forgetProgram = (rig: Rig, program: Pick<Program, 'device' | 'memory' | 'number'>): Edit => {
+export const forgetProgram = (rig: Rig, program: Pick<Program, 'device' | 'memory' | 'number' | 'of'>): Edit => {
   const there = standing(rig, program);
   return { put: [], remove: there ? [there.id] : [] };
 };

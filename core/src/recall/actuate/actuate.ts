@@ -1,8 +1,8 @@
 import { byteFor, scaledValue, type Act } from '../../rig/act.js';
 import { shown } from '../../midi/numbering.js';
 import type { Device, Memory } from '../../rig/device.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { stepOf } from '../../rig/midi-manners.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { loadsBy, stepOf } from '../../rig/midi-manners.js';
 import type { Program } from '../../rig/program.js';
 import { keptIn, once } from '../../kept/kept.js';
 import { partOf, programAt, thePart, type Rig } from '../../rig/rig.js';
@@ -13,7 +13,7 @@ import { BYTE_US } from '../../units/amounts.js';
 import { bytesOf } from './slot-timing.js';
 import type { Target, Way, WayFinder } from './ways.js';
 import { surely, theOne } from '../../known/the.js';
-import { controlAt, theControl } from '../../rig/box.js';
+import { controlAt, memoryChosenBy, memoryIn, theControl } from '../../rig/box.js';
 
 /** A controller that a sound calls. */
 export interface Caller {
@@ -27,7 +27,7 @@ export interface Caller {
 interface Sent {
   readonly act: Act;
   readonly meant: Meant;
-  /** Program changes go before what adjusts them. */
+  /** Program changes go before scenes, and both before what adjusts them. */
   readonly rank: number;
 }
 
@@ -188,8 +188,10 @@ export const withWaits = <T extends { readonly act: Act }>(
     const afterMs = Math.max(0, Math.ceil((deafUntil.get(id) ?? 0) - arrives));
     now = arrives + afterMs;
     const device = rig.parts.device.get(id);
-    if ('pc' in s.act.send && device?.midi?.messages === 'lost')
-      deafUntil.set(id, now + Math.max(0, ...device.memories.map((m) => m.gapMs)));
+    if (device?.midi?.messages === 'lost') {
+      const gaps = loadsBy(device, s.act.send).map(({ memory }) => memory.gapMs);
+      if (gaps.length) deafUntil.set(id, now + Math.max(...gaps));
+    }
     return afterMs ? { ...s, act: waiting(s.act, afterMs) } : s;
   });
 };
@@ -265,23 +267,28 @@ const messageFor = (rig: Rig, way: SendingWay, want: Wanted): Sent | undefined =
         ? undefined
         : sent(
             { send: { cc: way.number, value, channel: way.channel }, at: way.at },
-            `${nameOf(rig, want.control)} ${want.value}`,
-            1,
+            valueMeant(rig, device, want),
+            memoryChosenBy(device, name) ? 1 : 2,
           );
     }
     case 'clock':
       return typeof want.value === 'number'
-        ? sent({ send: { bpm: want.value }, at: way.at }, `tempo ${want.value}`, 1)
+        ? sent({ send: { bpm: want.value }, at: way.at }, `tempo ${want.value}`, 2)
         : undefined;
     case 'toggle':
       return sent(
         { send: { cc: way.number, value: 127, channel: way.channel }, at: way.at },
         `turns ${nameOf(rig, want.control)} over`,
-        2,
+        3,
       );
     case 'pulse':
-      return sent({ pulse: way.jack }, `turns ${nameOf(rig, want.control)} over`, 2);
+      return sent({ pulse: way.jack }, `turns ${nameOf(rig, want.control)} over`, 3);
   }
+};
+
+const valueMeant = (rig: Rig, device: Device, { control, value }: Wanted): string => {
+  const memory = memoryChosenBy(device, splitRef(control).name);
+  return `${nameOf(rig, control)} ${memory ? shown(memory.shows, Number(value)) : value}`;
 };
 
 const nameOf = (rig: Rig, control: Ref): string => controlAt(rig, control)?.name ?? splitRef(control).name;
@@ -310,20 +317,24 @@ interface Holder {
   readonly program: Program | undefined;
 }
 
-/** The program of the control's own box that the same sound calls, when that box stores the control. */
+/**
+ * The program of the control's own box that the same sound calls, when that box stores the control; the scene in it,
+ * where one is called that stores it too.
+ */
 const holderOf = (rig: Rig, { device, heldIn }: Target, wants: Wants): Holder | undefined => {
-  for (const { memory, loaded } of heldIn) {
-    const called = wants.called(loaded);
-    if (!called) continue;
-    let holder = wants.holders.get(called);
-    if (!holder)
-      wants.holders.set(
-        called,
-        (holder = { memory, program: programAt(rig, surely(device).id, memory.id, called.value) }),
-      );
-    return holder;
-  }
-  return undefined;
+  const called = heldIn.flatMap(({ memory, loaded }) => {
+    const want = wants.called(loaded);
+    return want ? [{ memory, want }] : [];
+  });
+  const last = called.find(({ memory }) => memory.inside !== undefined) ?? called[0];
+  if (!last) return undefined;
+  const { memory, want } = last;
+  return keptIn(wants.holders, want, () => {
+    const box = surely(device);
+    const outer = memoryIn(box, memory.inside);
+    const around = outer && wants.called(ref(box.id, outer.control));
+    return { memory, program: programAt(rig, box.id, memory.id, want.value, around && Number(around.value)) };
+  });
 };
 
 /**

@@ -1,12 +1,13 @@
 import type { Act, Message } from '../../rig/act.js';
-import { hasBanks, type Device, type Memory } from '../../rig/device.js';
+import type { Device, Memory } from '../../rig/device.js';
+import { loadsBy, type Load } from '../../rig/midi-manners.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
 import { BYTE_US } from '../../units/amounts.js';
 import type { Bearings } from './bearings.js';
 import type { ControlWiring } from '../../signal/control/reach.js';
 import { listeners } from './listeners.js';
-import { surely, theItem } from '../../known/the.js';
+import { theItem } from '../../known/the.js';
 
 /** A box that misses a message because it is loading. */
 export interface Missed {
@@ -45,14 +46,15 @@ export const bytesOf = (message: Message): number => {
 
 /** One box that loses messages, under one assumption about what it was loaded with. */
 interface Ear {
-  loaded: number | undefined;
+  readonly loaded: Map<Memory, number>;
   deafUntil: number;
 }
 
 interface Receiver {
+  /** What the first message made it load. */
   readonly memory: Memory;
-  readonly first: number;
   readonly number: number;
+  readonly first: number;
   /** The box had another program loaded, or the first one already. */
   readonly fresh: Ear;
   readonly same: Ear | undefined;
@@ -116,21 +118,20 @@ export const missedBy = (
   const missed = new Map<number, Missed>();
   let receiver: Receiver | undefined;
   for (const { place, us, message } of messages) {
-    const number = 'pc' in message ? message.pc + (hasBanks(device) ? 128 * (message.bank ?? 0) : 0) : undefined;
+    const loads = device.midi?.messages === 'lost' ? loadsBy(device, message).filter(takesTime) : [];
     if (receiver) {
-      const miss = hears(device.id, receiver, us, number);
+      const miss = hears(device.id, receiver, us, loads);
       if (miss) missed.set(place, miss);
     } else if (us < busyUntilUs) missed.set(place, { device: device.id, first: -1 });
-    else {
-      const memory = number === undefined ? undefined : losing(device, number);
-      if (!memory) continue;
-      const deafUntil = us + memory.gapMs * 1000;
+    else if (loads[0]) {
+      const { memory, number } = loads[0];
+      const ear = (deafUntil: number): Ear => ({ loaded: new Map(loads.map((l) => [l.memory, l.number])), deafUntil });
       receiver = {
         memory,
+        number,
         first: place,
-        number: surely(number),
-        fresh: { loaded: number, deafUntil },
-        same: memory.again === 'nothing' ? { loaded: number, deafUntil: 0 } : undefined,
+        fresh: ear(us + longestOf(loads) * 1000),
+        same: memory.again === 'nothing' ? ear(us + longestOf(loads.slice(1)) * 1000) : undefined,
       };
     }
   }
@@ -175,16 +176,22 @@ const timed = (
   return arrivals(acts).map((us, place) => ({ us, missed: misses.flatMap((missed) => missed.get(place) ?? []) }));
 };
 
+const takesTime = ({ memory }: Load): boolean => memory.gapMs > 0;
+const longestOf = (loads: readonly Load[]): number => Math.max(0, ...loads.map(({ memory }) => memory.gapMs));
+
 const hears = (
   device: Id<'device'>,
   { memory, first, number: told, fresh, same }: Receiver,
   us: number,
-  number: number | undefined,
+  loads: readonly Load[],
 ): Missed | undefined => {
   const isHeard = (ear: Ear): boolean => {
     if (us < ear.deafUntil) return false;
-    if (number !== undefined && number < memory.size && !(memory.again === 'nothing' && ear.loaded === number))
-      [ear.loaded, ear.deafUntil] = [number, us + memory.gapMs * 1000];
+    for (const load of loads) {
+      if (load.memory.again === 'nothing' && ear.loaded.get(load.memory) === load.number) continue;
+      ear.loaded.set(load.memory, load.number);
+      ear.deafUntil = Math.max(ear.deafUntil, us + load.memory.gapMs * 1000);
+    }
     return true;
   };
   const [heardFresh, heardSame] = [isHeard(fresh), same && isHeard(same)];
@@ -198,18 +205,4 @@ const hears = (
       only: heardFresh ? 'loaded already' : 'not loaded yet',
     },
   };
-};
-
-/** The memory that a program change loads, in a box that is deaf meanwhile. */
-const losing = (device: Device, number: number): Memory | undefined => {
-  if (device.midi?.messages !== 'lost') return undefined;
-  const memory = device.memories.find((m) =>
-    device.actuators.some(
-      (a) =>
-        'midi' in a.by &&
-        a.by.midi === 'pc' &&
-        a.acts.some((act) => 'load' in act && act.load === m.id && act.slot === 'value'),
-    ),
-  );
-  return memory && number < memory.size && memory.gapMs > 0 ? memory : undefined;
 };

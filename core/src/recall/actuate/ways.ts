@@ -137,6 +137,8 @@ const midiWays = (
     if (!('midi' in actuator.by) || actuator.by.midi !== 'cc') continue;
     const { number } = actuator.by;
     for (const act of actuator.acts) {
+      if (holder && 'load' in act && act.load === holder.id && act.slot === 'value')
+        ways.push({ by: 'cc', number, channel, at, act: loadsByNumber(control) });
       if (!('control' in act) || act.control !== control) continue;
       if ('map' in act || 'scale' in act || 'set' in act) ways.push({ by: 'cc', number, channel, at, act });
       else if ('toggle' in act) ways.push({ by: 'toggle', number, channel, at, values: act.toggle });
@@ -144,6 +146,9 @@ const midiWays = (
   }
   return ways;
 };
+
+/** A control change of which the value is the number of what it loads. */
+const loadsByNumber = (control: string): Act => ({ control, scale: [0, 127] });
 
 const clockWays = (
   host: Device,

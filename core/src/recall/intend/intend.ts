@@ -14,7 +14,7 @@ import type { Because, HearingPair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 import { surely, theEntry, theItem } from '../../known/the.js';
-import { controlAt } from '../../rig/box.js';
+import { controlAt, memoryChosenBy, memoryIn } from '../../rig/box.js';
 import { memoriesThatStore } from '../../rig/device.js';
 import { keysOf } from '../../known/keys.js';
 
@@ -282,19 +282,33 @@ const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[],
   }
 };
 
-/** What a wanted program stores is wanted with it, unless the sound says otherwise or leaves it free. */
+/**
+ * What a wanted program stores is wanted with it, unless the sound says otherwise or leaves it free; what a wanted
+ * scene stores, before what the program around it does.
+ */
 const expandPrograms = (rig: Rig, g: Gatherer, free: ReadonlySet<Ref>): void => {
-  for (const { control, value, why } of [...g.wants.values()]) {
-    if (why.by !== 'said') continue;
+  const called = [...g.wants.values()].flatMap(({ control, value, why }) => {
     const { device: id, name } = splitRef(control);
     const device = rig.parts.device.get(id);
-    for (const memory of device?.memories ?? []) {
-      const program = memory.control === name ? programAt(rig, id, memory.id, value) : undefined;
-      if (!program) continue;
-      for (const wanted of heldBy(program)) if (!free.has(wanted.control)) g.take(wanted);
-    }
+    const memory = why.by === 'said' ? memoryChosenBy(device, name) : undefined;
+    return device && memory ? [{ device, memory, value }] : [];
+  });
+  const isScene = ({ memory }: (typeof called)[number]): boolean => memory.inside !== undefined;
+  for (const { device, memory, value } of [...called.filter(isScene), ...called.filter((c) => !isScene(c))]) {
+    const outer = memoryIn(device, memory.inside);
+    const program = programAt(
+      rig,
+      device.id,
+      memory.id,
+      value,
+      outer && numberOf(g.known(ref(device.id, outer.control))),
+    );
+    if (!program) continue;
+    for (const wanted of heldBy(program)) if (!free.has(wanted.control)) g.take(wanted);
   }
 };
+
+const numberOf = (value: Value | undefined): number | undefined => (value === undefined ? undefined : Number(value));
 
 /** What is wanted with a program: all that it holds; nothing when that is not known. */
 const heldBy = once((program: Program): readonly Wanted[] => {

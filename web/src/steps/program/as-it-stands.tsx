@@ -2,10 +2,10 @@ import { Button } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import type { TypeBox } from '@yunta/core/derive/views/type-in';
 import { shown } from '@yunta/core/midi/numbering';
-import type { Device, Memory } from '@yunta/core/rig/device';
+import { makesSound, type Device, type Memory } from '@yunta/core/rig/device';
 import type { Program } from '@yunta/core/rig/program';
 import { sayRefusal } from '@yunta/core/rig/result';
-import { partOf, programAt, programsOf, type Rig } from '@yunta/core/rig/rig';
+import { partOf, programsOf, type Rig } from '@yunta/core/rig/rig';
 import {
   addProgram,
   forgetProgram,
@@ -15,6 +15,7 @@ import {
   putPrograms,
   typePrograms,
 } from '@yunta/core/sheets/program-sheet';
+import { programRows, scenesIn, type ProgramRow } from '@yunta/core/sheets/program-rows';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
@@ -62,47 +63,11 @@ const silentBoxes = (rig: Rig, known: readonly Box[]): readonly Box[] =>
       .map((m): Box => ({ device: device.id, memory: m.id, code: device.code, name: device.name, slots: [] })),
   );
 
-interface Row {
-  readonly program: Program;
-  readonly shown: string;
-  readonly is: 'written' | 'planned' | 'unknown';
-  readonly calledBy: number;
-}
-
 const NOTES = { written: 'written down', planned: 'planned by Yunta', unknown: 'not written down' } as const;
-
-const rowsOf = (rig: Rig, box: Box, device: Device, memory: Memory): readonly Row[] => {
-  const slots = new Map(box.slots.map((s) => [s.number, s]));
-  const numbers = new Set([...slots.keys(), ...programsOf(rig, device.id, memory.id).map((p) => p.number)]);
-  return [...numbers]
-    .sort((a, b) => a - b)
-    .map((number): Row => {
-      const there = programAt(rig, device.id, memory.id, number);
-      const planned = memory.by === undefined ? undefined : slots.get(number)?.program;
-      const display = shown(memory.shows, number);
-      const program: Program = there ??
-        planned ?? {
-          kind: 'program',
-          id: `program:new-${number}`,
-          device: device.id,
-          memory: memory.id,
-          number,
-          name: `Program ${display}`,
-          contents: 'unplanned',
-          acts: [],
-          assigns: [],
-        };
-      const is = program.contents === 'unplanned' ? 'unknown' : there && !there.planned ? 'written' : 'planned';
-      return { program, shown: display, is, calledBy: slots.get(number)?.sounds.length ?? 0 };
-    });
-};
-
-const keyOfRow = ({ program }: Row): string => String(program.number);
-
 const MARKS = { written: '✎', planned: '○', unknown: '?' } as const;
 
-const sheetRowOf = (r: Row, columns: readonly ProgramColumn[]): SheetRow => ({
-  id: keyOfRow(r),
+const sheetRowOf = (r: ProgramRow, columns: readonly ProgramColumn[]): SheetRow => ({
+  id: r.key,
   slot: r.shown,
   name: r.program.name,
   mark: MARKS[r.is],
@@ -129,11 +94,12 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
   const [chosen, choose] = useState<string>();
   const [complaint, complain] = useState('');
   const columns = useMemo(() => programColumns(device, memory), [device, memory]);
-  const rows = useMemo(() => rowsOf(rig, box, device, memory), [rig, box, device, memory]);
-  const row = rows.find((r) => keyOfRow(r) === (chosen ?? String(start))) ?? rows[0];
-  const isController = memory.by !== undefined;
+  const rows = useMemo(() => programRows(rig, device, memory, box.slots), [rig, box, device, memory]);
+  const row =
+    rows.find((r) => (chosen === undefined ? !r.isScene && r.program.number === start : r.key === chosen)) ?? rows[0];
+  const isPlannedHere = memory.by !== undefined;
   const rename = (of: SheetRow, name: string) => {
-    const { program } = theOne(rows, (r) => keyOfRow(r) === of.id);
+    const { program } = theOne(rows, (r) => r.key === of.id);
     return edit(putPrograms(rig, [{ ...withoutPlan(program), name }]), `Rename ${of.name}`);
   };
   const type = (typed: readonly Typed[], label: string) => {
@@ -141,8 +107,8 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
     const done = typePrograms(rig, programs, columns, typed);
     return done.ok ? edit(done.value, `${device.name}, ${label}`) : done.error;
   };
-  const forget = ({ program, shown: number }: Row) => {
-    const what = isController ? 'planned by Yunta again' : 'no longer written down';
+  const forget = ({ program, shown: number }: ProgramRow) => {
+    const what = isPlannedHere ? 'planned by Yunta again' : 'no longer written down';
     edit(forgetProgram(rig, program), `${device.name} ${number}: ${what}`);
   };
   return (
@@ -154,7 +120,7 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
               {box.code} {row.shown}
             </strong>
             <Button variant="default" size="xs" onClick={() => forget(row)}>
-              {isController ? 'Let Yunta plan it' : 'Not known any more'}
+              {isPlannedHere ? 'Let Yunta plan it' : 'Not known any more'}
             </Button>
           </>
         )}
@@ -173,11 +139,11 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
       ) : (
         <Sheet
           label={`Programs of ${device.name}`}
-          heads={['Shows', isController ? 'Slot' : 'Program']}
+          heads={['Shows', isPlannedHere && !makesSound(device) ? 'Slot' : 'Program']}
           nameWidth={300}
           rows={rows.map((r) => sheetRowOf(r, columns))}
           columns={columns}
-          chosen={row && keyOfRow(row)}
+          chosen={row?.key}
           choose={choose}
           complain={complain}
           rename={rename}
@@ -185,7 +151,7 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
         />
       )}
       <p className="soft">
-        {isController
+        {isPlannedHere
           ? 'As long as nobody writes a slot down, Yunta plans it and keeps it in step with the sound. Written down, it is proved with as it stands, and stays as it is.'
           : 'What you write down here is what calling the program brings; an empty cell is left as it was. Plans use it and never alter it.'}
       </p>
@@ -193,7 +159,8 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
   );
 };
 
-const MOST_DIGITS = 8;
+/** Room for a scene: 128 scene 8. */
+const MOST_DIGITS = 16;
 
 /** One more program, by the number that the display of the box shows. */
 const AddProgram = ({ device, memory, complain }: OfMemory & { complain: (text: string) => void }) => {
@@ -201,12 +168,13 @@ const AddProgram = ({ device, memory, complain }: OfMemory & { complain: (text: 
   const [number, setNumber] = useState('');
   const [name, setName] = useState('');
   const most = memory.limits?.nameLength ?? LONGEST.label;
+  const scenes = scenesIn(device, memory).length > 0;
   const isFit = fits(number, MOST_DIGITS) && (name.trim() === '' || fits(name, most));
   const add = () => {
     const made = addProgram(rig, device, memory, number, name.trim());
     if (!made.ok) return complain(sayRefusal(made.error));
     complain('');
-    if (edit(made.value, `${device.name}: program ${number}`).length > 0) return;
+    if (edit(made.value, `${device.name}: ${number}`).length > 0) return;
     setNumber('');
     setName('');
   };
@@ -221,9 +189,9 @@ const AddProgram = ({ device, memory, complain }: OfMemory & { complain: (text: 
       <TextField
         most={MOST_DIGITS}
         size="xs"
-        w={80}
+        w={scenes ? 120 : 80}
         aria-label="Number as the box shows it"
-        placeholder={shown(memory.shows, 0)}
+        placeholder={`${shown(memory.shows, 0)}${scenes ? ' scene 2' : ''}`}
         value={number}
         onChange={(e) => setNumber(e.currentTarget.value)}
       />
@@ -237,7 +205,8 @@ const AddProgram = ({ device, memory, complain }: OfMemory & { complain: (text: 
         onChange={(e) => setName(e.currentTarget.value)}
       />
       <Button type="submit" size="xs" variant="default" disabled={!isFit}>
-        Add a {memory.by === undefined ? 'program' : 'slot'}
+        Add a {memory.by === undefined || scenes ? 'program' : 'slot'}
+        {scenes ? ' or a scene' : ''}
       </Button>
     </form>
   );
