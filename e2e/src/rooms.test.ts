@@ -226,7 +226,7 @@ describe('every room by keyboard alone', () => {
     await hands.page.waitForSelector('[data-at="3,0"]');
     await hands.page.click('[data-at="3,0"]');
     await hands.click('button', 'Order, ends, hands');
-    await hands.sees('What lives in a loop can change its place.');
+    await hands.sees('What has arrows can change its place.');
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.focus('button[aria-label="HIG earlier"]');
     await hands.press('Enter');

@@ -6,6 +6,9 @@ import { deriveOnce, type Derived } from '../derive/steps/deriver.js';
 import { typeIn } from '../derive/views/type-in.js';
 import { Random } from '../../testing/random.js';
 import { proveRig, walk } from '../../testing/walk.js';
+import { termsOf } from '../derive/views/terms.js';
+import { soundDetail } from '../derive/views/sound-detail.js';
+import { stagesMet } from '../signal/graph/order.js';
 import { whatIf } from '../recall/what-if/what-if.js';
 import { viewOf } from '../derive/views/view.js';
 import { programRows } from '../sheets/program-rows.js';
@@ -352,5 +355,58 @@ describe('a controller that calls presets and scenes over MIDI', () => {
     );
     const sends = stored(derived(wrong), 'Chorus')[0]!.acts.map((a) => ('send' in a ? a.send : a));
     expect(sends).toContainEqual(expect.objectContaining({ cc: driveSwitch(modeller), value: 127 }));
+  });
+});
+
+describe('a modeller whose presets say in which order their blocks come', () => {
+  const bare = alone({
+    Verse: ['m.amp-a', 'm.cab-a', 'm.delay', 'm.reverb'],
+    Wash: ['m.amp-a', 'm.cab-a', 'm.delay', 'm.reverb'],
+  });
+  const wash = soundIn(bare, 'Wash');
+  const order: readonly Ref[] = ['device:m.amp-a', 'device:m.cab-a', 'device:m.reverb', 'device:m.delay'];
+  const rig = after(bare, { put: [{ ...wash, order }], remove: [] });
+  const d = derived(rig);
+  const met = (name: string) => stagesMet(d.compilation.sounds.get(soundIn(rig, name).id)!.trace);
+  test('the signal meets them so, in that sound alone', () => {
+    expect(met('Verse').slice(-2)).toEqual(['device:m.delay', 'device:m.reverb']);
+    expect(met('Wash').slice(-2)).toEqual(['device:m.reverb', 'device:m.delay']);
+    expect(verdicts(d)).toEqual({ Verse: 'proved', Wash: 'proved' });
+  });
+  test('it is dialled in with the preset; the usual order needs no word', () => {
+    const lines = typeIn(d)[0]!.slots.map((s) => s.lines.map((l) => l.text).filter((t) => t.startsWith('order')));
+    expect(lines).toEqual([[], ['order tuner gate drive loop1 amp loop2 cab eq mod reverb delay']]);
+  });
+  test('each block has a place that can be changed', () => {
+    const places = soundDetail(d, wash.id)!.order;
+    expect(places.map((p) => [p.text, p.loop?.slot])).toEqual([
+      ['M tuner', 'tuner'],
+      ['M amp-a', 'amp'],
+      ['M cab-a', 'cab'],
+      ['M reverb', 'reverb'],
+      ['M delay', 'delay'],
+    ]);
+  });
+});
+
+describe('a setting for all presets', () => {
+  const sides = (outputs: string) => {
+    const rig = smallRig({
+      boxes: { g: 'single-coil', m: 'modeller-two-loops', d: 'desk' },
+      leads: ['g.out>m.in', 'm.out-l>d.ch1', 'm.out-r>d.ch2'],
+      sounds: { Wide: ['m.amp-a', 'm.cab-a', 'm.reverb'] },
+      settings: { 'm.outputs': outputs },
+    });
+    const d = derived(slotted(rig));
+    const terms = termsOf(d);
+    return {
+      setting: terms.settings.filter((s) => s.name.startsWith('outputs')).map((s) => [s.value, s.said]),
+      stored: stored(d, 'Wide').some((p) => p.contents !== 'unplanned' && 'outputs' in p.contents),
+      wide: terms.listening.reduce((n, l) => n + l.wide, 0),
+    };
+  };
+  test('is set for the house, by hand; no preset holds it', () => {
+    expect(sides('stereo')).toEqual({ setting: [['stereo', true]], stored: false, wide: 1 });
+    expect(sides('mono')).toEqual({ setting: [['mono', true]], stored: false, wide: 0 });
   });
 });

@@ -1,5 +1,5 @@
 import { theFirst } from '../known/the.js';
-import type { Actuator, Arm, Control, Device, Fork, Insert, Jack, Memory, Slot, Stage } from '../rig/device.js';
+import type { Actuator, Arm, Chain, Control, Device, Fork, Insert, Jack, Memory, Slot, Stage } from '../rig/device.js';
 import type { When } from '../rig/value.js';
 import {
   amount,
@@ -79,6 +79,8 @@ export interface PresetBox {
   readonly commands?: boolean;
   /** An input for an expression pedal. */
   readonly pedal?: boolean;
+  /** Whether a preset says in which order its blocks and loops come. */
+  readonly orders?: boolean;
   /** Takes in two sides. */
   readonly sides?: boolean;
   /** Has no tuner that mutes it. */
@@ -189,8 +191,10 @@ export const byMessage = (controls: readonly Control[]): readonly Actuator[] => 
 type Floor = Pick<Device, 'controls' | 'actuators'> & { readonly memories: readonly Memory[] };
 
 const isContact = (id: string): boolean => /^ctl\d$/.test(id);
+const ORDER = 'order';
 /** A scene sets what is on, and how much of it; what else was turned stays as it stands (assumed; boxes differ). */
-const isInScene = (id: string): boolean => !isContact(id) && (!id.includes('-') || /-(gain|level|mix)$/.test(id));
+const isInScene = (id: string): boolean =>
+  !isContact(id) && id !== ORDER && (!id.includes('-') || /-(gain|level|mix)$/.test(id));
 
 const sceneSwitches = (scenes: number): readonly string[] => Array.from({ length: scenes }, (_, i) => `scene ${i + 1}`);
 
@@ -232,7 +236,7 @@ const memoriesOf = (
           by: 'slot',
           inside: 'presets',
           stores: stores.filter(isInScene),
-          mayStore: stores.filter((id) => !isInScene(id) && !isContact(id)),
+          mayStore: stores.filter((id) => !isInScene(id) && !isContact(id) && id !== ORDER),
           size: scenes,
           shows: { first: 1 },
           gapMs: 2,
@@ -313,14 +317,42 @@ const jacksOf = ({ inside, xlr, commands, pedal, sides, milliamps = 1200 }: Pres
   power(milliamps),
 ];
 
+const STEREO = is('outputs', 'stereo');
+const MONO = is('outputs', 'mono');
+const NOT_RIGHT: When = [{ jack: 'out-r', plugged: false }];
+
+/**
+ * A setting for all presets, which no preset stores: both sides apart, or their sum at every output (common practice).
+ */
+const outputsOf = (xlr: boolean): Chain['to'] => [
+  { at: 'out-l', leg: 'left', when: [...STEREO, { jack: 'out-r', plugged: true }] },
+  { at: 'out-l', when: [...STEREO, ...NOT_RIGHT] },
+  { at: 'out-r', leg: 'right', when: STEREO },
+  ...['out-l', 'out-r'].map((at) => ({ at, when: MONO })),
+  ...(xlr
+    ? [
+        { at: 'xlr-l', leg: 'left' as const, when: STEREO },
+        { at: 'xlr-r', leg: 'right' as const, when: STEREO },
+        ...['xlr-l', 'xlr-r'].map((at) => ({ at, when: MONO })),
+      ]
+    : []),
+];
+
 /**
  * A box that is a rig in itself: blocks with amounts, loops for other boxes, and presets that hold all of it, called by
  * its own switches and by program change alike; scenes inside a preset; switches that a preset assigns; and, where it
  * commands, messages and contacts that go out with a preset.
  */
 export const presetBox = (of: PresetBox): Generic => {
-  const { key, says, code, channel, inside, xlr, commands, sides, withoutTuner, zone = 'floor' } = of;
-  const own = inside.flatMap(controlsOf);
+  const { key, says, code, channel, inside, xlr, commands, orders, sides, withoutTuner, zone = 'floor' } = of;
+  const slots = [
+    ...(withoutTuner ? [] : [block('tuner', 'tuner', { mutes: is('mute', 'on') })]),
+    ...inside.map(slotOf),
+  ];
+  const order: readonly Control[] = orders
+    ? [{ id: ORDER, name: 'order', domain: { arrange: slots.map((s) => s.id), branches: 1 }, use: 'sound', ...loaded }]
+    : [];
+  const own = [...inside.flatMap(controlsOf), ...order];
   const contacts = commands
     ? [1, 2].map((n) => choice(`ctl${n}`, ['open', 'closed'], { ...loaded, name: `contact ${n}` }))
     : [];
@@ -340,25 +372,24 @@ export const presetBox = (of: PresetBox): Generic => {
         {
           id: 'path',
           from: sides ? stereoFrom('in-l', 'in-r') : [{ at: 'in' }],
-          slots: [
-            ...(withoutTuner ? [] : [block('tuner', 'tuner', { mutes: is('mute', 'on') })]),
-            ...inside.map(slotOf),
-          ],
-          to: [
-            ...stereoTo('out-l', 'out-r'),
-            ...(xlr
-              ? [
-                  { at: 'xlr-l', leg: 'left' as const },
-                  { at: 'xlr-r', leg: 'right' as const },
-                ]
-              : []),
-          ],
+          ...(orders ? { order: ORDER } : {}),
+          slots,
+          to: withoutTuner ? stereoTo('out-l', 'out-r') : outputsOf(xlr),
         },
         commands ? { id: 'merge', from: [{ at: 'midi-in' }], slots: [], to: [{ at: 'midi-out' }] } : thru,
       ],
       controls: [
         ...floor.controls,
-        ...(withoutTuner ? [] : [choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' })]),
+        ...(withoutTuner
+          ? []
+          : [
+              choice('mute', ['off', 'on'], { powerUp: { at: 'off' }, use: 'play' }),
+              choice('outputs', ['stereo', 'mono'], {
+                powerUp: 'left',
+                use: 'setting',
+                name: 'outputs, for all presets',
+              }),
+            ]),
         ...own,
         ...contacts,
       ],

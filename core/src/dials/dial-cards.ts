@@ -62,6 +62,20 @@ export const standingIn = (rig: Rig, now: Situation, day?: string): ReadonlyMap<
   return found;
 };
 
+/**
+ * Knobs that stand otherwise after than before, of boxes that are heard then; what nobody says afterwards is left as it
+ * was.
+ */
+export const turnedBetween = (
+  before: ReadonlyMap<string, Standing>,
+  after: ReadonlyMap<string, Standing>,
+  isHeard: (device: Id<'device'>) => boolean,
+): readonly Standing[] =>
+  [...after].flatMap(([knob, standing]) => {
+    const { device, at } = standing;
+    return (device === undefined || isHeard(device)) && !samePosition(before.get(knob)?.at, at) ? [standing] : [];
+  });
+
 /** A knob that a hand turns for a sound, because another sound has it elsewhere. */
 export interface DialMove {
   readonly device: Dialled;

@@ -27,12 +27,7 @@ const modeller = partOf(slotted, 'device:m')!;
 const memory = modeller.memories[0]!;
 const columns = programColumns(modeller, memory);
 const rowsOf = (rig: Rig) =>
-  programRows(
-    rig,
-    modeller,
-    memory,
-    typeIn(deriveOnce(rig, SMALL)!).find((b) => b.device === 'device:m')?.slots ?? [],
-  );
+  programRows(rig, modeller, memory, typeIn(deriveOnce(rig, SMALL)!).find((b) => b.device === 'device:m')?.slots ?? []);
 const inScene = (rig: Rig, name: string, place: string): Rig => {
   const scenes = callersIn(rig).find((c) => c.isScene)!;
   const sound = [...rig.parts.sound.values()].find((s) => s.name === name)!;

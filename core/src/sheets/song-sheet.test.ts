@@ -4,6 +4,9 @@ import type { Edit } from '../change/edit.js';
 import { setWant } from '../edits/sounds.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/steps/deriver.js';
+import { setDials } from '../edits/dial-cards.js';
+import { readDials } from '../dials/knob-words.js';
+import { isUsed } from '../derive/views/without.js';
 import { songHands } from '../derive/views/songs.js';
 import { tempoOf } from '../recall/intend/beats.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
@@ -148,4 +151,22 @@ test('by hand: at a cue only what stands otherwise from the cue before; the find
     (f) => f.code === 'recall.hand-move' && f.evidence.includes(fuzz.id),
   )!;
   expect(finding.why).toContain(`2 times in “${songs[0]!.title}”`);
+});
+test('by hand: a knob that a cue has elsewhere is turned there', () => {
+  const song = songs[0]!;
+  const cues = song.cues.map((c) => ('sound' in c.call ? c.call.sound : undefined)!);
+  const low = all(rig, 'device').find((d) => d.code === 'LOW')!.id;
+  const heardIn = cues.findIndex((c, i) => i > 0 && c !== cues[0] && isUsed(deriveOnce(rig, BALLROOM_ID)!, c, low));
+  const dialled = [
+    [{}, 'gain noon'],
+    [{ sound: cues[heardIn]! }, "gain 3 o'clock"],
+    [{ song: songs[1]!.id }, 'gain 9'],
+  ] as const;
+  const turned = dialled.reduce(
+    (r, [where, line]) => after(r, setDials(r, low, where, readDials(line).stands, '2026-05-01')),
+    rig,
+  );
+  const hands = songHands(deriveOnce(turned, BALLROOM_ID)!).find((h) => h.song === song.id)!;
+  expect(hands.text).toContain(`at ${song.cues[heardIn]!.name}: LOW gain to 3 o'clock`);
+  expect(hands.between).toBeGreaterThan(0);
 });

@@ -1,3 +1,4 @@
+import { instrumentsOf } from '../edits/variant.js';
 import { dialCardsAbout } from '../edits/dial-cards.js';
 import type { Edit } from '../change/edit.js';
 import { theFirst, theItem } from '../known/the.js';
@@ -62,7 +63,7 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
   if (column.id === 'instrument') {
     const { instrument: _, ...rest } = song;
     if (typed === '') return ok(rest);
-    const instruments = all(rig, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
+    const instruments = instrumentsOf(rig);
     const found = instruments.find((d) => [d.name, d.code].some((word) => word.toLowerCase() === typed.toLowerCase()));
     return found
       ? ok({ ...rest, instrument: found.id })

@@ -153,10 +153,11 @@ const gatedTogether = (gated: readonly Embedded[]): ReadonlyMap<string, readonly
  */
 const memoryColumns = (rig: Rig, device: Device, memory: Memory): readonly Column[] => {
   const isCalled = all(rig, 'sound').some((s) => s.calls.some((c) => c.device === device.id));
-  if (memory.by !== 'slot' || (makesSound(device) && !isCalled && memory.inside === undefined)) {
+  if (memory.by !== 'slot' || (makesSound(device) && !isCalled && isToldToLoad(device, memory))) {
     const control = ref(device.id, memory.control);
-    const says = `${device.name}: program, as the box shows it`;
-    return [{ is: 'program', device: device.id, id: control, control, title: `${device.code} prog`, says }];
+    const [short, word] = memory.inside === undefined ? ['prog', 'program'] : ['scene', 'scene'];
+    const says = `${device.name}: ${word}, as the box shows it`;
+    return [{ is: 'program', device: device.id, id: control, control, title: `${device.code} ${short}`, says }];
   }
   if (!isCalled || makesSound(device)) return [];
   return memory.stores.flatMap((name): readonly Column[] => {
@@ -169,6 +170,10 @@ const memoryColumns = (rig: Rig, device: Device, memory: Memory): readonly Colum
     ];
   });
 };
+
+/** Whether messages from other boxes load what a memory holds. */
+const isToldToLoad = ({ actuators }: Device, { id }: Memory): boolean =>
+  actuators.some((a) => 'midi' in a.by && a.acts.some((act) => 'load' in act && act.load === id));
 
 /** The want that counts in a hook-up: the sound's own, else its nearest forebear's; an order of stages ends that of a switcher. */
 const standingWant = (

@@ -73,6 +73,7 @@ export const PRESET_BOXES: readonly Generic[] = [
     assigns: { switches: ['E', 'F'], things: 8 },
     commands: true,
     pedal: true,
+    orders: true,
   }),
   presetBox({
     key: 'modeller-rack',
@@ -85,6 +86,7 @@ export const PRESET_BOXES: readonly Generic[] = [
     letters: '',
     commands: true,
     pedal: true,
+    orders: true,
     zone: 'amp',
     figures: { origin: 'assumed', mm: [483, 300, 88], kg: 6, mainsEarth: true, direct: 'converted' },
   }),

@@ -1,5 +1,4 @@
-import { standingIn, type Standing } from '../../dials/dial-cards.js';
-import { samePosition } from '../../dials/knob-words.js';
+import { standingIn, turnedBetween } from '../../dials/dial-cards.js';
 import { controlText, knobText, valueText } from '../../recall/words/words.js';
 import type { Id } from '../../rig/ids.js';
 import { all } from '../../rig/rig.js';
@@ -23,17 +22,6 @@ export interface FootChangeDetail {
 
 const bare = (text: string): string => text.replace(' on/off', '');
 
-/** Knobs that stand otherwise in the second sound than in the first, of boxes that are heard in it. */
-const turnsBetween = (d: Derived, from: Id<'sound'>, to: Id<'sound'>): readonly Standing[] => {
-  const hookup = d.hookup.id;
-  const before = standingIn(d.rig, { hookup, sound: from });
-  return [...standingIn(d.rig, { hookup, sound: to })].flatMap(([knob, standing]) => {
-    const { device, at } = standing;
-    const isHeard = device === undefined || isUsed(d, to, device);
-    return isHeard && !samePosition(before.get(knob)?.at, at) ? [standing] : [];
-  });
-};
-
 export const footChange = (d: Derived, from: Id<'sound'>, to: Id<'sound'>): FootChangeDetail => {
   const { rig, compilation } = d;
   const stood = compilation.sounds.get(from)?.state;
@@ -46,7 +34,10 @@ export const footChange = (d: Derived, from: Id<'sound'>, to: Id<'sound'>): Foot
       forgotten: `${what} stays ${before === undefined ? 'as it was' : valueText(rig, control, before)}`,
     };
   });
-  const turns = turnsBetween(d, from, to).map(({ device, knob, at }) => `${knobText(rig, device, knob)} to ${at}`);
+  const stands = (sound: Id<'sound'>) => standingIn(rig, { hookup: d.hookup.id, sound });
+  const turns = turnedBetween(stands(from), stands(to), (device) => isUsed(d, to, device)).map(
+    ({ device, knob, at }) => `${knobText(rig, device, knob)} to ${at}`,
+  );
   const seconds = steps.length * SECONDS_PER_STOMP + turns.length * SECONDS_PER_TURN;
   const follows = (cues: readonly Id<'sound'>[]): boolean => cues.some((s, i) => s === from && cues[i + 1] === to);
   const songs = all(rig, 'song')

@@ -3,10 +3,10 @@ import { beatsText } from '../../recall/intend/beats.js';
 import { jumpOf, pluggedPedals } from '../../recall/actuate/pedals.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { blockIds } from '../../rig/domain.js';
+import { blockIds, blocksIn } from '../../rig/domain.js';
 import { partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { HeardWish } from '../../rig/hookup.js';
-import { controlIn } from '../../rig/device.js';
+import { controlIn, type Device, type Slot } from '../../rig/device.js';
 import { wantTarget, type Sound } from '../../rig/sound.js';
 import { readArrangement, slotsOf } from '../../signal/graph/arrangement.js';
 import { stagesMet } from '../../signal/graph/order.js';
@@ -32,11 +32,11 @@ export interface SoundDetail {
   readonly fails: readonly string[];
 }
 
-/** What stands in one place on the way through a sound: a stage, or all stages of a loop. */
+/** What stands in one place on the way through a sound: a stage, or all stages of a loop or of two amps side by side. */
 export interface OrderPlace {
   readonly text: string;
   readonly stages: readonly Ref[];
-  /** The loop with which they are carried to another place, where a switcher can do that. */
+  /** The loop or block with which they are carried to another place, where a box can do that. */
   readonly loop?: LoopPlace;
 }
 
@@ -81,18 +81,29 @@ const stageText = (rig: Rig, stage: Ref): string => {
   return blocks.length > 1 ? `${box?.code ?? device} ${name}` : (box?.code ?? stage);
 };
 
-/** The loop of an ordering switcher in which a stage stands. */
-const loopOf = ({ rig, anatomy, compilation }: Derived, sound: Id<'sound'>, stage: Ref): LoopPlace | undefined => {
-  for (const { device: id, insert } of anatomy.stages.get(stage)?.inserts ?? []) {
-    const device = thePart(rig, id);
-    const chain = device.chains.find((c) => c.order !== undefined && c.slots.includes(insert));
+/** The slots in which a stage stands: loops around it, the outermost first, and its own place in its box. */
+const slotsAround = ({ rig, anatomy }: Derived, stage: Ref): readonly { device: Device; slot: Slot }[] => {
+  const embedded = anatomy.stages.get(stage);
+  if (!embedded) return [];
+  const box = thePart(rig, embedded.device);
+  const own = box.chains.flatMap((c) => c.slots).filter((slot) => blocksIn([slot]).includes(embedded.block));
+  return [
+    ...embedded.inserts.map(({ device, insert }) => ({ device: thePart(rig, device), slot: insert })),
+    ...own.map((slot) => ({ device: box, slot })),
+  ];
+};
+
+/** The place of a stage in the order of a switcher or modeller that can change it. */
+const loopOf = (d: Derived, sound: Id<'sound'>, stage: Ref): LoopPlace | undefined => {
+  for (const { device, slot } of slotsAround(d, stage)) {
+    const chain = device.chains.find((c) => c.order !== undefined && c.slots.includes(slot));
     const domain = chain?.order === undefined ? undefined : controlIn(device, chain.order)?.domain;
     if (chain?.order === undefined || !domain || !('arrange' in domain)) continue;
-    const control = ref(id, chain.order);
-    const wanted = compilation.sounds.get(sound)?.wants.find((w) => w.control === control)?.value;
+    const control = ref(device.id, chain.order);
+    const wanted = d.compilation.sounds.get(sound)?.wants.find((w) => w.control === control)?.value;
     const arrangement = String(wanted ?? chain.slots.map((s) => s.id).join(' '));
-    const beside = besideOf(arrangement, insert.id);
-    return { control, arrangement, slot: insert.id, ways: domain.branches, ...(beside ? { beside } : {}) };
+    const beside = besideOf(arrangement, slot.id);
+    return { control, arrangement, slot: slot.id, ways: domain.branches, ...(beside ? { beside } : {}) };
   }
   return undefined;
 };

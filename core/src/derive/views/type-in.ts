@@ -257,12 +257,11 @@ const dialLines = (
   const nameOf = (c: string): string => theControl(device, c).name ?? c;
   const on = switched.filter((c) => contents[c] === 'on');
   const rest = held.filter((c) => !switched.includes(c));
-  /** Which of two amps sounds is always said; a contact that stays open, or a level in the middle, is not. */
+  /** Which of two amps sounds is always said; an open contact, a level in the middle, the usual order are not. */
   const atRest = (c: string): boolean => {
     const control = theControl(device, c);
-    return (
-      ('min' in control.domain || inDomain(control, 'closed')) && String(contents[c]) === String(restingValue(control))
-    );
+    const isQuiet = 'min' in control.domain || 'arrange' in control.domain || inDomain(control, 'closed');
+    return isQuiet && String(contents[c]) === String(restingValue(control));
   };
   return [
     ...(switched.length

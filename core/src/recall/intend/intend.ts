@@ -14,8 +14,9 @@ import type { Because, HearingPair, Problem, Wanted } from './compiled.js';
 import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 import { surely, theEntry, theItem } from '../../known/the.js';
+import { blockIds } from '../../rig/domain.js';
 import { controlAt, memoryChosenBy, memoryIn } from '../../rig/box.js';
-import { memoriesThatStore } from '../../rig/device.js';
+import { makesSound, memoriesThatStore } from '../../rig/device.js';
 import { keysOf } from '../../known/keys.js';
 
 /**
@@ -93,7 +94,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
     stages.filter((s) => (named(s) ?? 'out') === 'out'),
   );
   const order = orderOf(rig, sound);
-  arrange(rig, g, anatomy, order, said);
+  arrange(rig, g, anatomy, { sound, order, said });
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
   const { pairs: heard, problems: unheard } = heardIn(anatomy, sound);
   const [from, to] = [[...new Set(heard.map((p) => p.from))], [...new Set(heard.map((p) => p.at))]];
@@ -256,25 +257,38 @@ const takeOut = (rig: Rig, g: Gatherer, stage: Embedded, wantedIn: ReadonlySet<R
 };
 
 /**
- * The switcher's arrangement for the wanted order of stages: loops keep their usual order unless the sound says
- * another.
+ * The arrangement of a switcher or modeller for the wanted order of stages: loops and blocks keep their usual order
+ * unless the sound says another.
  */
-const arrange = (rig: Rig, g: Gatherer, anatomy: Anatomy, order: readonly Ref[], said: Said): void => {
+const arrange = (
+  rig: Rig,
+  g: Gatherer,
+  anatomy: Anatomy,
+  { sound, order, said }: { readonly sound: Sound; readonly order: readonly Ref[]; readonly said: Said },
+): void => {
   for (const device of rig.parts.device.values()) {
+    // What others call in a box that makes the sound is dialled in there, in whatever order.
+    const isDialled = makesSound(device) && !sound.calls.some((c) => c.device === device.id);
     for (const chain of device.chains) {
       if (!chain.order || !anatomy.wiring.wired.has(device.id)) continue;
       const usual = chain.slots.map((s) => s.id);
       const place = new Map<string, number>();
-      for (const loop of order.length ? anatomy.loops : []) {
-        const places =
-          loop.device === device.id
-            ? loop.holds
-                .filter((r) => said.stages.get(r) === 'in')
-                .map((r) => order.indexOf(r))
-                .filter((p) => p >= 0)
-            : [];
-        if (places.length) place.set(loop.insert.id, Math.min(...places));
+      const carry = (slot: string, stages: readonly Ref[]): void => {
+        const places = stages
+          .filter((r) => said.stages.get(r) === 'in')
+          .map((r) => order.indexOf(r))
+          .filter((p) => p >= 0);
+        if (places.length) place.set(slot, Math.min(...places));
+      };
+      if (order.length) {
+        for (const slot of chain.slots)
+          carry(
+            slot.id,
+            blockIds([slot]).map((id) => ref(device.id, id)),
+          );
+        for (const loop of anatomy.loops) if (loop.device === device.id) carry(loop.insert.id, loop.holds);
       }
+      if (isDialled && place.size === 0) continue;
       const moved = usual.filter((s) => place.has(s)).sort((a, b) => theEntry(place, a) - theEntry(place, b));
       const arrangement = usual.map((s) => (place.has(s) ? surely(moved.shift()) : s)).join(' ');
       g.want(ref(device.id, chain.order), arrangement, { by: 'order' });

@@ -1,8 +1,13 @@
-import { withParts } from '../../../testing/after.js';
+import { after, withParts } from '../../../testing/after.js';
 import { randomRig } from '../../../testing/random-rig.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
 import { deriveOnce, type Derived } from '../../derive/steps/deriver.js';
-import { partOf } from '../../rig/rig.js';
+import { setDials } from '../../edits/dial-cards.js';
+import { isUsed } from '../../derive/views/without.js';
+import { readDials } from '../../dials/knob-words.js';
+import type { DialCase } from '../../rig/dial-card.js';
+import type { Id } from '../../rig/ids.js';
+import { partOf, type Rig } from '../../rig/rig.js';
 import { differences, transitions } from './transitions.js';
 
 const demo = islandRun();
@@ -89,5 +94,23 @@ describe('what differs between two sounds', () => {
   test('a sound and itself do not differ; a sound that is not there says nothing', () => {
     expect(differences(d.compilation, 'sound:05', 'sound:05')).toEqual([]);
     expect(differences(d.compilation, 'sound:05', 'sound:none')).toEqual([]);
+  });
+});
+
+describe('knobs that a hand turns', () => {
+  const dial = (rig: Rig, where: DialCase, line: string): Rig =>
+    after(rig, setDials(rig, 'device:low', where, readDials(line).stands, '2026-05-01'));
+  const heard = board(d)
+    .map((t) => t.to)
+    .filter((sound) => isUsed(d, sound, 'device:low'));
+  const [one, other] = [...new Set(heard)] as [Id<'sound'>, Id<'sound'>];
+  const dialled = dial(dial(demo, {}, 'gain noon'), { sound: one }, "gain 3 o'clock");
+  const now = board(deriveOnce(dialled, BALLROOM_ID)!);
+  const turns = (from: Id<'sound'>, to: Id<'sound'>) =>
+    now.find((t) => t.from === from && t.to === to)!.turns.map((t) => t.at);
+  test('are turned there and back again, and not where the box is not heard', () => {
+    expect([turns(other, one), turns(one, other)]).toEqual([["3 o'clock"], ['noon']]);
+    const silent = [...d.rig.parts.sound.keys()].find((s) => !heard.includes(s))!;
+    expect(turns(one, silent)).toEqual([]);
   });
 });

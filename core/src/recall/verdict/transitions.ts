@@ -10,6 +10,7 @@ import { tailsOf, type Tails } from '../../signal/graph/tails.js';
 import { afterEvent, serves, type SystemEvent, type SystemState } from '../../prover/system.js';
 import { theFirst, theOne, theEntry } from '../../known/the.js';
 import { memoryChosenBy } from '../../rig/box.js';
+import { standingIn, turnedBetween, type DialMove } from '../../dials/dial-cards.js';
 
 /** From one sound straight to another: what changes, how long it takes, whether the sound stops meanwhile. */
 export interface Transition {
@@ -19,6 +20,8 @@ export interface Transition {
   readonly wrong: readonly Ref[];
   /** What foot and hand have to do on the way: what the second wants set and the first left otherwise. */
   readonly hands: readonly HandMove[];
+  /** Knobs that a hand turns on the way. */
+  readonly turns: readonly DialMove[];
   /** Until the last message has arrived and its box has loaded, in ms. */
   readonly settleMs: number;
   /** Longest silence of a box that is on the path before or after, in ms, and which box. */
@@ -113,6 +116,7 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
     loads: loadsOf(c, of),
     sendingMs: sendingMs(of),
     wants: theEntry(wants, of.sound),
+    stands: standingIn(rig, { hookup: c.bearings.hookup.id, sound: of.sound }),
   }));
   for (const from of sounds)
     yield sounds
@@ -130,6 +134,11 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
           hands: to.of.hand.filter(
             (h) => !c.spared?.get(to.of.sound)?.has(h.control) && !isServedBy(h, from.of.state.get(h.control)),
           ),
+          turns: turnedBetween(from.stands, to.stands, (device) => to.path.has(device)).map(({ device, knob, at }) => ({
+            device,
+            knob,
+            at,
+          })),
           settleMs: to.sendingMs + Math.max(0, ...loads.map((l) => l.gapMs)),
           gapMs: longest?.mutesMs ?? 0,
           ...(longest ? { gapBy: longest.device } : {}),

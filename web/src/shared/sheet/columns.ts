@@ -42,7 +42,7 @@ export interface CellPlace {
  * In pixels. Widths are fixed from what the columns hold, so that nothing has to be measured anew while the sheet is
  * scrolled or typed into.
  */
-export const SLOT_WIDTH = 58;
+const SLOT_WIDTH = 58;
 const LEAST_WIDTH = 47;
 const MOST_WIDTH = 420;
 const LETTER = 8.6;
@@ -76,6 +76,10 @@ export const boxesOf = (columns: readonly SheetColumn[]): readonly BoxColumns[] 
   }
   return boxes;
 };
+
+/** How wide the places stand, in pixels: “1A scene 2” is never cut. */
+export const slotWidthOf = (rows: readonly SheetRow[]): number =>
+  Math.max(SLOT_WIDTH, ...rows.map(({ slot }) => slot.length * LETTER + 16));
 
 /** How wide each column stands, in pixels. */
 export const widthsOf = (

@@ -122,18 +122,19 @@ const NameCell = (props: RowProps) => {
 const ValueCell = ({ at, ...props }: RowProps & { at: number }) => {
   const { row, columns, editing, active } = props;
   const { says, is } = theItem(columns, at);
-  const { text, own, where } = theItem(row.cells, at);
+  const { text, own, where, why } = theItem(row.cells, at);
   const isOpen = editing !== undefined && active === at;
   const isChanged = row.against !== undefined && theItem(row.against, at).text !== text;
-  const said = `${says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}`;
+  const said = `${says}: ${inWords(text) || 'not said'}${isChanged ? ', changed' : ''}${where ? `, ${where}` : ''}${why ? `, because ${why}` : ''}`;
   const isLong = text.length > LONG;
   return (
     <td
       {...cellProps(props, at)}
       className={`${isChanged ? 'changed' : ''} ${text === OUT ? 'quiet' : ''} ${isPicked(props, at) ? 'picked' : ''}`}
       aria-label={isOpen ? undefined : said}
-      title={where}
+      title={[where, why && `Why: ${why}`].filter(Boolean).join('. ') || undefined}
       data-where={where}
+      data-why={why ? '' : undefined}
     >
       {isOpen ? (
         <CellInput label={says} leftward={at > columns.length / 2} row={props} />

@@ -1,5 +1,5 @@
 import { Paper } from '../paper/paper.js';
-import { boxesOf, headOf, partedInto, type SheetColumn, type SheetRow } from './columns.js';
+import { boxesOf, headOf, inWords, partedInto, type SheetColumn, type SheetRow } from './columns.js';
 import { theItem } from '@yunta/core/known/the';
 
 /**
@@ -50,7 +50,26 @@ export const SheetPaper = ({
           </tbody>
         </table>
       ))}
+      <Reasons rows={rows} columns={columns} />
     </Paper>
+  );
+};
+
+/** What somebody wrote down why it is so, below the sheet. */
+const Reasons = ({ rows, columns }: { rows: readonly SheetRow[]; columns: readonly SheetColumn[] }) => {
+  const reasons = rows.flatMap((row) =>
+    row.cells.flatMap(({ why, text }, i) =>
+      why ? [{ key: `${row.id} ${i}`, what: `${row.name}, ${theItem(columns, i).title} ${inWords(text)}`, why }] : [],
+    ),
+  );
+  return reasons.length === 0 ? null : (
+    <ul>
+      {reasons.map(({ key, what, why }) => (
+        <li key={key}>
+          {what}: {why}
+        </li>
+      ))}
+    </ul>
   );
 };
 

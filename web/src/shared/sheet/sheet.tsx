@@ -3,7 +3,7 @@ import { useMediaQuery } from '@mantine/hooks';
 import { useMemo, useState, type MouseEvent, type ReactNode } from 'react';
 import { copy, paste } from './clipboard.js';
 import type { Cell } from '@yunta/core/sheets/sound-sheet';
-import { boxesOf, headOf, SLOT_WIDTH, widthsOf, type BoxColumns, type SheetColumn, type SheetRow } from './columns.js';
+import { boxesOf, headOf, slotWidthOf, widthsOf, type BoxColumns, type SheetColumn, type SheetRow } from './columns.js';
 import { useCursor } from './cursor.js';
 import { isSwitch, keyInCell, turnOver } from './keys.js';
 import { usePrinting } from '../paper/paper.js';
@@ -39,6 +39,7 @@ export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, beside, 
   const { blur, keyInInput } = typingInto(writing, cursor, draft);
   const boxes = useMemo(() => boxesOf(columns), [columns]);
   const widths = useMemo(() => widthsOf(rows, columns, boxes), [rows, columns, boxes]);
+  const slotWidth = useMemo(() => slotWidthOf(rows), [rows]);
   const { at, isBlock, fromRow, toRow, fromColumn, toColumn } = cursor;
   const pick = (e: MouseEvent, row: number, column: number) => {
     if (wrong) return;
@@ -50,8 +51,8 @@ export const Sheet = ({ label, heads, nameWidth: usual, chosen, choose, beside, 
   };
   const isMarked = (row: number): boolean => isBlock && row >= fromRow && row <= toRow;
   const laidOut = {
-    width: SLOT_WIDTH + nameWidth + widths.reduce((sum, w) => sum + w, 0),
-    '--columns': [SLOT_WIDTH, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
+    width: slotWidth + nameWidth + widths.reduce((sum, w) => sum + w, 0),
+    '--columns': [slotWidth, nameWidth, ...widths].map((w) => `${w}px`).join(' '),
   };
   const here = rows[at.row];
   const isPrinting = usePrinting();

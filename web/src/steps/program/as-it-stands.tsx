@@ -97,7 +97,7 @@ const ProgramSheet = ({ box, start, device, memory }: OfMemory & { box: Box; sta
   const rows = useMemo(() => programRows(rig, device, memory, box.slots), [rig, box, device, memory]);
   const row =
     rows.find((r) => (chosen === undefined ? !r.isScene && r.program.number === start : r.key === chosen)) ?? rows[0];
-  const isPlannedHere = memory.by !== undefined;
+  const isPlannedHere = memory.by !== undefined && (!makesSound(device) || rows.some((r) => r.is === 'planned'));
   const rename = (of: SheetRow, name: string) => {
     const { program } = theOne(rows, (r) => r.key === of.id);
     return edit(putPrograms(rig, [{ ...withoutPlan(program), name }]), `Rename ${of.name}`);

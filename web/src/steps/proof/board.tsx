@@ -1,7 +1,7 @@
 import type { Transition } from '@yunta/core/recall/verdict/transitions';
 import type { VerdictKind } from '@yunta/core/recall/verdict/sound-verdict';
 import { SegmentedControl } from '@mantine/core';
-import { controlText, valueText } from '@yunta/core/recall/words/words';
+import { controlText, knobText, valueText } from '@yunta/core/recall/words/words';
 import { partOf } from '@yunta/core/rig/rig';
 import {
   memo,
@@ -21,6 +21,9 @@ import { surely, theFirst, theItem } from '@yunta/core/known/the';
 
 export type SoundPair = Transition;
 
+/** Switches and knobs that are left to foot and hand on the way. */
+const byHand = (t: Transition): number => t.hands.length + t.turns.length;
+
 const decibels = (db: number): string =>
   db > 0 ? `+${Math.round(db)}` : Math.round(db) === 0 ? '0' : `−${Math.round(-db)}`;
 
@@ -35,13 +38,12 @@ interface Showing {
 
 const SHOWINGS = {
   recall: {
-    mark: (t) =>
-      t.wrong.length ? '≠' : t.hands.length ? `+${t.hands.length}` : t.gapMs ? <span className="gap" /> : '•',
+    mark: (t) => (t.wrong.length ? '≠' : byHand(t) ? `+${byHand(t)}` : t.gapMs ? <span className="gap" /> : '•'),
     says: (t) =>
       t.wrong.length
         ? 'ends wrong'
-        : t.hands.length
-          ? `${t.hands.length} by foot or hand`
+        : byHand(t)
+          ? `${byHand(t)} by foot or hand`
           : t.gapMs
             ? `silent for ${t.gapMs} ms`
             : 'recalls without a gap',
@@ -118,7 +120,7 @@ interface BoardProps {
   readonly choose: (pair: SoundPair) => void;
 }
 
-const isEven = (t: Transition): boolean => t.wrong.length === 0 && t.hands.length === 0 && !t.gapMs;
+const isEven = (t: Transition): boolean => t.wrong.length === 0 && byHand(t) === 0 && !t.gapMs;
 
 const pairsText = (all: readonly Transition[]): string => {
   const odd = all.filter((t) => !isEven(t)).length;
@@ -240,19 +242,20 @@ const Pairs = ({ pair, choose, transitions }: BoardProps & { readonly transition
 /** How much foot and hand have to do between two sounds, and where it is most. */
 const ByFootAndHand = ({ transitions }: { transitions: readonly Transition[] }) => {
   const { rig } = useRig();
-  const most = transitions.reduce<Transition | undefined>(
-    (a, b) => (a && a.hands.length >= b.hands.length ? a : b),
-    undefined,
-  );
-  if (!most?.hands.length) return null;
-  const least = Math.min(...transitions.map((t) => t.hands.length));
+  const most = transitions.reduce<Transition | undefined>((a, b) => (a && byHand(a) >= byHand(b) ? a : b), undefined);
+  if (!most || byHand(most) === 0) return null;
+  const least = Math.min(...transitions.map(byHand));
   const name = (id: Transition['from']) => partOf(rig, id)?.name ?? '';
   return (
     <p style={{ margin: '0 0 8px' }}>
-      From sound to sound {least === most.hands.length ? '' : `${least} to `}
-      {most.hands.length} {most.hands.length === 1 ? 'thing is' : 'things are'} left to foot and hand; most from{' '}
+      From sound to sound {least === byHand(most) ? '' : `${least} to `}
+      {byHand(most)} {byHand(most) === 1 ? 'thing is' : 'things are'} left to foot and hand; most from{' '}
       <strong>{name(most.from)}</strong> to <strong>{name(most.to)}</strong>:{' '}
-      {most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`).join(', ')}.
+      {[
+        ...most.hands.map((h) => `${controlText(rig, h.control)} to ${valueText(rig, h.control, h.value)}`),
+        ...most.turns.map((t) => `${knobText(rig, t.device, t.knob)} to ${t.at}`),
+      ].join(', ')}
+      .
     </p>
   );
 };

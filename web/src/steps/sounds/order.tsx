@@ -50,9 +50,9 @@ export const Order = ({ sound, detail, scope }: SoundOnCard & { readonly scope: 
       <p className="soft order-hint">
         {detail.ownOrder ? 'As this sound says it.' : 'As it is wired.'}{' '}
         {carried.length > 1
-          ? 'What lives in a loop can change its place.'
+          ? 'What has arrows can change its place.'
           : carried.length === 0 && places.length > 0
-            ? 'No switcher here can change it.'
+            ? 'No box here can change it.'
             : ''}
       </p>
       {detail.ownOrder && (

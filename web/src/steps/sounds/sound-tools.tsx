@@ -1,11 +1,14 @@
 import { Button, Popover, Select } from '@mantine/core';
 import { changeSound, giveSlots, removeSound, setDisplay, setLeaving } from '@yunta/core/edits/sounds';
+import { variantFor, variantsToMake } from '@yunta/core/edits/variant';
+import type { Device } from '@yunta/core/rig/device';
 import type { Id } from '@yunta/core/rig/ids';
 import { cutTo, LONGEST } from '@yunta/core/rig/limits';
 import { memoryIn } from '@yunta/core/rig/box';
 import { partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
 import { useState } from 'react';
+import { newPartId } from '../../session/ids.js';
 import { useRig } from '../../shared/rig-context.js';
 import { fits, TextField } from '../../shared/text-field.js';
 import { theOne } from '@yunta/core/known/the';
@@ -21,7 +24,7 @@ const LEAVING = [
 
 /** What is done to the chosen sound as a whole, behind one button. */
 export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
-  const { rig, edit } = useRig();
+  const { rig, edit, select } = useRig();
   const [opened, open] = useState(false);
   const setRole = (role: Role) => edit(changeSound(sound, { role }), `${sound.name}: role ${role}`);
   const leave = (how: string) => {
@@ -31,6 +34,13 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
   const derive = () => {
     open(false);
     add(`${cutTo(sound.name, LONGEST.name - 2)} 2`, sound.role, sound.id);
+  };
+  const vary = (instrument: Device) => {
+    open(false);
+    const id = newPartId('sound');
+    const { edit: made, songs } = variantFor(rig, id, sound, instrument);
+    const also = songs.length ? `, called in ${songs.map((s) => s.title).join(', ')}` : '';
+    if (edit(made, `${sound.name} for ${instrument.name}${also}`).length === 0) select(id);
   };
   const remove = () => {
     open(false);
@@ -66,6 +76,13 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
         <Button variant="default" size="xs" onClick={derive}>
           Derive from it
         </Button>
+        {variantsToMake(rig, sound).map((d) => (
+          <Button key={d.id} variant="default" size="xs" onClick={() => vary(d)}>
+            <span className="clip">
+              Another for {d.code} {d.name}
+            </span>
+          </Button>
+        ))}
         <Button variant="default" size="xs" onClick={remove}>
           Remove it
         </Button>
