@@ -19,7 +19,7 @@ afterAll(async () => {
 /** Takes what a list offers for a text that is typed into it. */
 const choose = async (hands: Hands, list: string, text: string): Promise<void> => {
   await hands.type('combobox', list, text);
-  await takeChoice(hands.page);
+  await takeChoice(hands.page, text);
 };
 
 const demo = async (room: string): Promise<Hands> => {

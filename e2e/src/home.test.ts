@@ -5,6 +5,7 @@ import type { Browser } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
+import { openFind } from './keys.js';
 import { PATIENCE } from './patience.js';
 import { TestServer } from './server.js';
 
@@ -131,10 +132,7 @@ test('anything is found from everywhere, also while one writes: a song, a hook-u
   const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
   await hands.page.waitForSelector('#kit-line');
   await hands.page.focus('#kit-line');
-  await hands.page.keyboard.down('Control');
-  await hands.press('k');
-  await hands.page.keyboard.up('Control');
-  await hands.page.waitForSelector('input[aria-label="Find anything"]');
+  await openFind(hands.page);
   await hands.write('Ferry deck');
   await hands.sees('Hook-up: look at the rig as it is wired there');
   await hands.press('Enter');

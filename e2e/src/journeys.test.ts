@@ -106,7 +106,7 @@ test(`a guitarist, from an empty page: four cables, twelve sounds, four songs, p
   await hands.click('combobox', 'Swap it for');
   await hands.write('Analogue delay');
   hands.actions += 1;
-  await takeChoice(hands.page);
+  await takeChoice(hands.page, 'Analogue delay');
   await hands.page.waitForFunction(() =>
     [...document.querySelectorAll('button')].some((b) => b.textContent === 'Swap' && !b.disabled),
   );

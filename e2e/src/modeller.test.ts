@@ -65,7 +65,7 @@ test(`a modeller alone, from an empty page to proved: presets, a scene, a move, 
   await hands.click('button', 'called by MD2 1D');
   await hands.click('combobox', `${BOX}, scene in a preset`);
   await hands.write('1A scene 2');
-  await takeChoice(hands.page);
+  await takeChoice(hands.page, '1A scene 2');
   await hands.sees('called by MD2 1A scene 2');
   await hands.sees('1A scene 1');
   await hands.press('Escape');

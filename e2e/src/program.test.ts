@@ -53,7 +53,7 @@ describe('in front of the boxes', () => {
     await hands.click('button', 'DLY, Stereo delay: show it');
     await hands.click('combobox', 'Swap it for');
     await hands.write('stereo reverb');
-    await takeChoice(hands.page);
+    await takeChoice(hands.page, 'stereo reverb');
     await hands.sees('to be dialled in again');
     await hands.click('button', 'Swap');
     await hands.click('link', 'What to dial in here');

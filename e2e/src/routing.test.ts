@@ -70,7 +70,7 @@ describe('the map', () => {
     expect(await lit()).not.toContain('HIG');
     await tabTo(hands.page, /Sound that the run shows/, 120);
     await hands.write('Waltz lead');
-    await takeChoice(hands.page);
+    await takeChoice(hands.page, 'Waltz lead');
     await hands.page.waitForFunction(() =>
       [...document.querySelectorAll('.map-box')].some(
         (b) => b.querySelector('.map-tag.in') && b.querySelector('.map-code')?.textContent === 'HIG',
@@ -113,7 +113,7 @@ describe('moving and comparing', () => {
     await hands.sees('Outside the path in “Verse clean”.');
     await hands.page.click('input[placeholder="another place"]');
     await hands.write('between SEL');
-    await takeChoice(hands.page);
+    await takeChoice(hands.page, 'between SEL');
     await hands.sees('Gate is in the way of the signal');
     await hands.click('button', 'Move it');
     await hands.sees('← SEL out');

@@ -3,7 +3,7 @@ import { apply } from '../change/apply.js';
 import { together, type Edit } from '../change/edit.js';
 import { CATALOGUE } from '../catalogue/boxes.js';
 import { deriveOnce } from '../derive/steps/deriver.js';
-import { theJack } from '../rig/box.js';
+import { isTunerOut, theJack } from '../rig/box.js';
 import type { Id } from '../rig/ids.js';
 import { cablesOf, newRig, type Rig } from '../rig/rig.js';
 import { givesOut, takesIn } from './cables.js';
@@ -89,3 +89,15 @@ test('any boxes in any order: cables go from outputs to inputs, no jack holds tw
     }),
     { numRuns: 150 },
   ));
+
+const withTunerOut = CATALOGUE.filter(({ box }) => box.jacks.some(isTunerOut) && box.jacks.some(takesIn));
+test.each(withTunerOut.map((g) => g.key))(
+  '%s: the way goes on from its own output, never from the one for a tuner',
+  (key) => {
+    const [, on] = leads(wired('bass', key, 'bass-combo'));
+    expect(on).toMatch(/^b1\.out\S* > b2\.in$/);
+  },
+);
+test('what only tunes is fed by it', () => {
+  expect(leads(wired('bass', 'mute-tuner-out', 'tuner-tap'))).toContain('b1.tuner > b2.in');
+});

@@ -1,6 +1,6 @@
 import { together, type Edit } from '../change/edit.js';
 import { apply } from '../change/apply.js';
-import { jackIn } from '../rig/box.js';
+import { isTunerOut, jackIn, theJack } from '../rig/box.js';
 import type { Device, Leg, Tap } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cablesOf, thePart, type Rig } from '../rig/rig.js';
@@ -60,7 +60,14 @@ const bestCable = (
 ): readonly [Ref, Ref] | undefined => {
   const taken = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
   const ins = jacksOf(thePart(rig, to), 'in');
-  for (const out of jacksOf(thePart(rig, from), 'out').filter((r) => !taken.has(r))) {
+  const free = jacksOf(thePart(rig, from), 'out').filter((r) => !taken.has(r));
+  const [forTuner, onward] = [
+    free.filter((r) => isTunerOut(theJack(rig, r))),
+    free.filter((r) => !isTunerOut(theJack(rig, r))),
+  ];
+  const isTuner = thePart(rig, to).ends?.some((e) => e.is === 'tuner') ?? false;
+  const outs = isTuner ? [...forTuner, ...onward] : onward;
+  for (const out of outs) {
     const suits = new Set(
       offers(rig, hookup, out)
         .filter((o) => !o.taken)

@@ -4,6 +4,7 @@ import { dialCardsAbout } from './dial-cards.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import { makesSound, type Device, type Memory, type Stage } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { cutTo, LONGEST } from '../rig/limits.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
 
@@ -227,4 +228,16 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
     ),
   ];
   return { put, remove: [id, ...dialCardsAbout(rig, id)] };
+};
+
+const NUMBER_AT_END = / \d+$/;
+
+/** A name for a sound derived from another that no sound has yet. @example 'Rhythm 2', and then 'Rhythm 3' */
+export const derivedName = (rig: Rig, { name }: Sound): string => {
+  const taken = new Set(all(rig, 'sound').map((s) => s.name));
+  const base = name.replace(NUMBER_AT_END, '');
+  for (let n = 2; ; n += 1) {
+    const next = `${cutTo(base, LONGEST.name - String(n).length - 1)} ${n}`;
+    if (!taken.has(next)) return next;
+  }
 };

@@ -3,6 +3,7 @@ import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { deriveOnce } from '../derive/steps/deriver.js';
 import { makeDevice } from '../catalogue/make.js';
 import { all, partOf, soundsInOrder } from '../rig/rig.js';
+import { derivedName } from './sounds.js';
 import { instrumentsOf, variantFor, variantsToMake } from './variant.js';
 
 const humbucker = makeDevice('humbucker', 'device:hbk', { code: 'HBK' });
@@ -41,4 +42,17 @@ describe('a sound for another instrument', () => {
     const long = { ...sound, name: 'x'.repeat(200) };
     expect(variantFor(rig, 'sound:new', long, partOf(rig, 'device:hbk')!).sound.name).toMatch(/x… HBK$/);
   });
+});
+
+test('a derived sound has a name of its own, counted on', () => {
+  const named = (name: string, names: readonly string[]) =>
+    derivedName(
+      after(islandRun(), {
+        put: names.map((n, i) => ({ ...sound, id: `sound:n${i}`, at: 50 + i, calls: [], name: n })),
+        remove: [],
+      }),
+      { ...sound, name },
+    );
+  expect(named('Rhythm', [])).toBe('Rhythm 2');
+  expect(named('Rhythm 2', ['Rhythm', 'Rhythm 2'])).toBe('Rhythm 3');
 });

@@ -73,3 +73,6 @@ export const isAround = (rig: Rig, program: Program, scene: Program): boolean =>
   program.device === scene.device &&
   placeOf(rig, scene).memory.inside === program.memory &&
   scene.of === program.number;
+
+/** An output for a tuner, which no mute silences: the signal does not go on from it. */
+export const isTunerOut = ({ id, poles }: Jack): boolean => id === 'tuner' && poles.tip === 'out';

@@ -1,3 +1,4 @@
+import { isTunerOut } from '../rig/box.js';
 import type { Device } from '../rig/device.js';
 import { inOf, insertsOf, outOf, stagesOf } from '../edits/wire.js';
 import { all, type Rig } from '../rig/rig.js';
@@ -100,7 +101,7 @@ export const usual = (box: Device): string => `${box.name}: its usual place in t
 export const instrument = (c: Crew, a: StartAnswer): Device =>
   c.cast(a('instrument') === 'bass' ? 'bass' : 'guitar', 'where the sound begins');
 const TUNING = 'tuned in silence';
-const tunerOut = (d: Device): boolean => d.jacks.some((j) => j.id === 'tuner' && j.poles.tip === 'out');
+const tunerOut = (d: Device): boolean => d.jacks.some(isTunerOut);
 
 /** The volume pedal where one is wanted: in front, with an own output for the tuner where that is wanted too. */
 export const volumePedal = (c: Crew, a: StartAnswer): Device | undefined => {

@@ -1,7 +1,8 @@
+import { SMALL, smallRig } from '../../../testing/small-rig.js';
 import { makeDevice } from '../../catalogue/make.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
 import type { Ref } from '../../rig/ids.js';
-import { rigOf, type Rig } from '../../rig/rig.js';
+import { all, partOf, rigOf, type Rig } from '../../rig/rig.js';
 import type { Sound, Want } from '../../rig/sound.js';
 import { bearings } from '../actuate/bearings.js';
 import { compileSound } from '../actuate/compile.js';
@@ -191,4 +192,30 @@ describe('who is to be heard where, when nobody says', () => {
   });
   test('nothing wired, nothing heard, and no fault is thrown', () =>
     expect(compiled(rigWith({ g: 'single-coil', swi: 'switcher-4' }, [])).heard).toEqual([]));
+});
+
+describe('two instruments, each in an input of its own', () => {
+  const rig = smallRig({
+    boxes: { one: 'bass', two: 'bass', s: 'switcher-8-two-ins', c: 'bass-combo' },
+    leads: ['one.out>s.in-a', 'two.out>s.in-b', 's.out-a>c.in'],
+    sounds: {
+      First: ['s.input=A', 's.output=A'],
+      Second: ['s.input=B', 's.output=A'],
+      Unsaid: ['s.output=A'],
+      Nothing: ['s.input=B', 's.output=B'],
+    },
+  });
+  const heardFrom = (name: string) => {
+    const b = bearings(rig, partOf(rig, SMALL)!);
+    const sound = all(rig, 'sound').find((s) => s.name === name)!;
+    const { heard, problems } = compileSound(b, sound);
+    return [heard.map((h) => h.from.split('.')[0]), problems.map((p) => p.is)];
+  };
+  test('a sound that says the input is played with the one plugged in there', () => {
+    expect(heardFrom('First')).toEqual([['device:one'], []]);
+    expect(heardFrom('Second')).toEqual([['device:two'], []]);
+    expect(heardFrom('Unsaid')).toEqual([['device:one'], []]);
+  });
+  test('where none comes through it is silent, as with the usual one', () =>
+    expect(heardFrom('Nothing')).toEqual([['device:one'], ['silent']]));
 });

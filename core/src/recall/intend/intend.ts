@@ -77,7 +77,29 @@ class Gatherer {
   }
 }
 
+/**
+ * What a sound wants, worked out to the last control. Unless it is said from where it is heard, it is played with the
+ * first instrument; with another one where only that comes through, such as the one in the input that it says.
+ */
 export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Sound): Intention => {
+  const [first, ...others] = inHand(anatomy);
+  const usual = intendWith(rig, anatomy, grounds, sound, first);
+  const isSilent = ({ problems }: Intention): boolean => problems.some((p) => p.is === 'silent');
+  if (!isSilent(usual)) return usual;
+  for (const other of others) {
+    const played = intendWith(rig, anatomy, grounds, sound, other);
+    if (!isSilent(played)) return played;
+  }
+  return usual;
+};
+
+const intendWith = (
+  rig: Rig,
+  anatomy: Anatomy,
+  grounds: Grounds,
+  sound: Sound,
+  instrument: Ref | undefined,
+): Intention => {
   const said = saidHere(rig, anatomy, sound);
   const g = new Gatherer(grounds);
   const free = new Set<Ref>();
@@ -96,7 +118,7 @@ export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Soun
   const order = orderOf(rig, sound);
   arrange(rig, g, anatomy, { sound, order, said });
   const wantedIn = new Set(stages.filter((s) => named(s) === 'in').map((s) => s.ref));
-  const { pairs: heard, problems: unheard } = heardIn(anatomy, sound);
+  const { pairs: heard, problems: unheard } = heardIn(anatomy, sound, instrument);
   const [from, to] = [[...new Set(heard.map((p) => p.from))], [...new Set(heard.map((p) => p.at))]];
   const { stages: inTheWay } = passable(anatomy.wiring, from, to);
   for (const stage of stages)
@@ -340,15 +362,21 @@ const STRINGS: ReadonlySet<string> = new Set(['guitar', 'bass', 'acoustic', 'key
  * kind, at the house; without a house at the loudspeakers on stage.
  */
 export const wantedPairs = (anatomy: Anatomy, sound: Pick<Sound, 'hears'>): readonly HearingPair[] =>
-  heardIn(anatomy, sound).pairs;
+  heardIn(anatomy, sound, inHand(anatomy)[0]).pairs;
+
+/** The instruments that are plugged in, the usual one first: stringed ones, else the first of any kind. */
+const inHand = ({ wiring: { sources, wired } }: Anatomy): readonly Ref[] => {
+  const plugged = sources.filter((s) => wired.has(s.device));
+  const strings = plugged.filter((s) => s.end.what !== undefined && STRINGS.has(s.end.what));
+  return (strings.length ? strings : plugged.slice(0, 1)).map((s) => s.ref);
+};
 
 const heardIn = (
   anatomy: Anatomy,
   sound: Pick<Sound, 'hears'>,
+  instrument: Ref | undefined,
 ): { readonly pairs: readonly HearingPair[]; readonly problems: readonly Problem[] } => {
-  const { sources, ends, wired } = anatomy.wiring;
-  const plugged = sources.filter((s) => wired.has(s.device));
-  const instrument = (plugged.find((s) => s.end.what !== undefined && STRINGS.has(s.end.what)) ?? plugged[0])?.ref;
+  const { ends, wired } = anatomy.wiring;
   const said = [...(sound.hears ?? anatomy.hookup.hears)];
   const fromSaid = said.flatMap((h): HearingPair[] => {
     const from = h.from === 'the instrument in hand' ? instrument : h.from;

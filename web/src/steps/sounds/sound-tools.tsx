@@ -1,9 +1,9 @@
 import { Button, Popover, Select } from '@mantine/core';
-import { changeSound, giveSlots, removeSound, setDisplay, setLeaving } from '@yunta/core/edits/sounds';
+import { changeSound, derivedName, giveSlots, removeSound, setDisplay, setLeaving } from '@yunta/core/edits/sounds';
 import { variantFor, variantsToMake } from '@yunta/core/edits/variant';
 import type { Device } from '@yunta/core/rig/device';
 import type { Id } from '@yunta/core/rig/ids';
-import { cutTo, LONGEST } from '@yunta/core/rig/limits';
+import { LONGEST } from '@yunta/core/rig/limits';
 import { memoryIn } from '@yunta/core/rig/box';
 import { partOf, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import { ROLES, type Role, type Sound } from '@yunta/core/rig/sound';
@@ -33,7 +33,7 @@ export const SoundTools = ({ sound, add }: { sound: Sound; add: AddSound }) => {
   };
   const derive = () => {
     open(false);
-    add(`${cutTo(sound.name, LONGEST.name - 2)} 2`, sound.role, sound.id);
+    add(derivedName(rig, sound), sound.role, sound.id);
   };
   const vary = (instrument: Device) => {
     open(false);
