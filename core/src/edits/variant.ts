@@ -38,10 +38,10 @@ export const variantFor = (rig: Rig, id: Id<'sound'>, sound: Sound, instrument: 
   return { edit: { put: [...made.put, ...songs], remove: [] }, sound: made.put[0], songs };
 };
 
-/** Instruments for which a sound may still have a variant: others than the one it is played with everywhere. */
+/** Instruments for which a sound may still have a variant: others than the first, with which it is played as it is. */
 export const variantsToMake = (rig: Rig, sound: Sound): readonly Device[] => {
-  const instruments = instrumentsOf(rig);
-  if (instruments.length < 2 || (sound.parent && partOf(rig, sound.parent))) return [];
+  if (sound.parent && partOf(rig, sound.parent)) return [];
   const made = all(rig, 'sound').filter((s) => s.parent === sound.id);
-  return instruments.filter((d) => !made.some((s) => s.name.endsWith(` ${d.code}`)));
+  const [, ...others] = instrumentsOf(rig);
+  return others.filter((d) => !made.some((s) => s.name.endsWith(` ${d.code}`)));
 };
