@@ -25,10 +25,11 @@ Rig files, without server or database (docs/formats.md):
   ./yunta system FILE [--hookup NAME] [--promela SOUND]
   ./yunta kit "WHAT YOU HAVE"                         the boxes that a line of plain words names
   ./yunta kit --say FILE [--json]                    the same for a list of lines: [{ "say": "…" }]
+  ./yunta plan slots FILE [--json]                   sounds on banks and switches, so that songs need the fewest stomps
   ./yunta demo                                       writes the demo rig as a rig file to standard output`;
 
 const [verb = 'help', ...rest] = process.argv.slice(2);
-const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo', 'kit'];
+const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo', 'kit', 'plan'];
 
 /** Verbs on rig files are the command line's; it is built first. */
 const onFiles = async () => {

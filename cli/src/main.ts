@@ -1,10 +1,11 @@
 import { readWords, UserError } from './arguments.js';
 import { kitVerb } from './kit.js';
+import { planVerb } from './plan.js';
 import { proveVerb } from './prove.js';
 import { checkVerb, compileVerb, demoVerb, systemVerb, traceVerb } from './verbs.js';
 import type { CommandWords } from './arguments.js';
 
-const VERBS: Readonly<Record<string, (words: CommandWords) => number>> = {
+const VERBS: Readonly<Record<string, (words: CommandWords) => number | Promise<number>>> = {
   prove: proveVerb,
   trace: traceVerb,
   check: checkVerb,
@@ -12,6 +13,7 @@ const VERBS: Readonly<Record<string, (words: CommandWords) => number>> = {
   system: systemVerb,
   demo: demoVerb,
   kit: kitVerb,
+  plan: planVerb,
 };
 
 /** A fault of the program itself: never to be taken for a verdict. */
@@ -21,12 +23,12 @@ const FAULT = 3;
 const CLOSED_PIPE = 141;
 
 /** @returns the exit code: 0 well, 1 something is not as it should be, 2 cannot be read, 3 a fault of Yunta */
-export const main = (argv: readonly string[]): number => {
+export const main = async (argv: readonly string[]): Promise<number> => {
   const [verb = '', ...rest] = argv;
   const run = VERBS[verb];
   try {
     if (!run) throw new UserError(`"${verb}" is not one of ${Object.keys(VERBS).join(', ')}.`);
-    return run(readWords(rest));
+    return await run(readWords(rest));
   } catch (e) {
     if (e instanceof UserError) {
       process.stderr.write(`${e.message.replaceAll('\n', ' ')}\n`);
@@ -43,4 +45,4 @@ export const main = (argv: readonly string[]): number => {
 for (const stream of [process.stdout, process.stderr])
   stream.on('error', (e: NodeJS.ErrnoException) => process.exit(e.code === 'EPIPE' ? CLOSED_PIPE : FAULT));
 
-process.exitCode = main(process.argv.slice(2));
+process.exitCode = await main(process.argv.slice(2));
