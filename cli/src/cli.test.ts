@@ -127,3 +127,46 @@ describe('the command line', () => {
     expect(stderr).toContain(says);
   });
 });
+
+describe('plan slots', () => {
+  interface Planned {
+    readonly cases: readonly {
+      readonly id: string;
+      readonly results?: { readonly stomps: number; readonly bound: number; readonly slots: readonly unknown[] };
+    }[];
+  }
+  const reference = JSON.parse(readFileSync(join(root, 'core/testing/reference/slots.json'), 'utf8')) as {
+    readonly cases: readonly { readonly id: string; readonly results: { readonly stomps: number } }[];
+  };
+  const some = reference.cases.filter((c) => /tiny|small-(0|1)/.test(c.id));
+  const file = join(folder, 'slots.json');
+  writeFileSync(file, JSON.stringify({ cases: some }));
+  test('finds the optimum of small cases, and HiGHS proves that fewer are not possible', () => {
+    const { status, stdout } = yunta('plan', 'slots', file, '--json');
+    expect(status).toBe(0);
+    const { cases } = JSON.parse(stdout) as Planned;
+    expect(cases.map((c) => [c.id, c.results?.stomps, c.results?.bound])).toEqual(
+      some.map(({ id, results }) => [id, results.stomps, results.stomps]),
+    );
+  });
+  test('says in words what was found; more sounds than slots is exit 1, another form exit 2', () => {
+    const one = { id: 'one', banks: 1, switches: 2, wrap: false, bankKeys: 'both', sounds: 3, copies: 1 };
+    const full = join(folder, 'full.json');
+    writeFileSync(
+      full,
+      JSON.stringify({
+        cases: [
+          { ...one, songs: [[0, 1, 0]] },
+          { ...one, id: 'two', songs: [[0, 1, 2]] },
+        ],
+      }),
+    );
+    const said = yunta('plan', 'slots', full);
+    expect(said).toMatchObject({
+      status: 1,
+      stdout: 'one: 2 stomps, 0 of them bank keys; fewer are not possible\ntwo: there are more sounds than slots\n',
+    });
+    expect(yunta('plan', 'slots', rigFile)).toMatchObject({ status: 2, stdout: '' });
+    expect(yunta('plan', 'songs', full).stderr).toContain('is not one of slots');
+  });
+});

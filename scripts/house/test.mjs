@@ -11,6 +11,7 @@ export const NEEDS = {
   ...DATABASE_NEEDS,
   chromium: 'chromium',
   spin: 'spin',
+  cbc: 'coinor-cbc',
   gcc: 'gcc libc6-dev',
   dot: 'graphviz',
   xmllint: 'libxml2-utils',
