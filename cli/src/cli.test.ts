@@ -136,9 +136,13 @@ describe('plan slots', () => {
     }[];
   }
   const reference = JSON.parse(readFileSync(join(root, 'core/testing/reference/slots.json'), 'utf8')) as {
-    readonly cases: readonly { readonly id: string; readonly results: { readonly stomps: number } }[];
+    readonly cases: readonly {
+      readonly id: string;
+      readonly copies: number;
+      readonly results: { readonly stomps: number };
+    }[];
   };
-  const some = reference.cases.filter((c) => /tiny|small-(0|1)/.test(c.id));
+  const some = reference.cases.filter((c) => c.id.includes('tiny') && c.copies === 1);
   const file = join(folder, 'slots.json');
   writeFileSync(file, JSON.stringify({ cases: some }));
   test('finds the optimum of small cases, and HiGHS proves that fewer are not possible', () => {
