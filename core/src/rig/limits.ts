@@ -25,6 +25,11 @@ export const LONGEST = {
 /** Label of a change set. */
 export const LONGEST_LABEL = 200;
 
+/** A capo sits on one of these frets at most. */
+export const MOST_FRETS = 24;
+/** Three hours. */
+export const LONGEST_SONG_SECONDS = 3 * 60 * 60;
+
 /** In beats a minute. */
 export const TEMPO = { min: 20, max: 400 } as const;
 

@@ -56,7 +56,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
         ),
       ];
     case 'setList':
-      return part.songs;
+      return [...part.songs, ...(part.before ?? []).map((b) => b.song)];
     case 'standingTest':
     case 'acceptance':
       return [part.hookup];

@@ -3,10 +3,19 @@ import { CONNECTORS } from './device.js';
 import { DAY, type DialCard } from './dial-card.js';
 import type { Cable, HeardWish, Hookup } from './hookup.js';
 import { type Kind } from './ids.js';
-import { LONGEST, MOST_ORIGINS, TEMPO } from './limits.js';
+import { LONGEST, LONGEST_SONG_SECONDS, MOST_FRETS, MOST_ORIGINS, TEMPO } from './limits.js';
 import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
-import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
+import {
+  SET_MARKS,
+  type About,
+  type Acceptance,
+  type LogEntry,
+  type SetList,
+  type Song,
+  type StandingTest,
+  type Tick,
+} from './show.js';
 import { ROLES, type Call, type ControlWant, type Move, type Sound, type Want } from './sound.js';
 import { device } from './box-shape.js';
 import {
@@ -139,6 +148,9 @@ const song: z.ZodType<Song> = z.strictObject({
   bpm: z.number().min(TEMPO.min).max(TEMPO.max).optional(),
   instrument: id('device').optional(),
   tuning: z.string().max(LONGEST.tuning).optional(),
+  capo: z.number().int().min(1).max(MOST_FRETS).optional(),
+  key: z.string().max(LONGEST.tuning).optional(),
+  seconds: z.number().min(1).max(LONGEST_SONG_SECONDS).optional(),
   cues: list(
     z.strictObject({
       name,
@@ -156,6 +168,7 @@ const setList: z.ZodType<SetList> = z.strictObject({
   id: id('setList'),
   name,
   songs: list(id('song')),
+  before: list(z.strictObject({ song: id('song'), comes: z.enum(SET_MARKS) })).optional(),
 });
 const logEntry: z.ZodType<LogEntry> = z.strictObject({
   kind: z.literal('logEntry'),

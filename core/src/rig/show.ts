@@ -7,6 +7,10 @@ export interface Song {
   readonly bpm?: number;
   readonly instrument?: Id<'device'>;
   readonly tuning?: string;
+  readonly capo?: number;
+  readonly key?: string;
+  /** How long it takes, in seconds. */
+  readonly seconds?: number;
   readonly cues: readonly Cue[];
 }
 
@@ -25,7 +29,12 @@ export interface SetList {
   readonly id: Id<'setList'>;
   readonly name: string;
   readonly songs: readonly Id<'song'>[];
+  /** Songs before which there is a break, or with which the encores begin. */
+  readonly before?: readonly { readonly song: Id<'song'>; readonly comes: SetMark }[];
 }
+
+export const SET_MARKS = ['break', 'encore'] as const;
+export type SetMark = (typeof SET_MARKS)[number];
 
 /** The player's own notes. */
 export interface LogEntry {

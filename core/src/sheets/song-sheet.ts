@@ -4,13 +4,16 @@ import type { Edit } from '../change/edit.js';
 import { theFirst, theItem } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
+import { LONGEST_SONG_SECONDS, MOST_FRETS, TEMPO } from '../rig/limits.js';
+import { withoutSong } from '../edits/set-list.js';
+import { minutesText, readMinutes } from '../units/minutes.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
 import type { Cue, Song } from '../rig/show.js';
 import type { Cell, Typed } from './sound-sheet.js';
 
 /** A column of the sheet of songs. `by hand` follows from the rig and is not typed. */
 export interface SongColumn {
-  readonly id: 'bpm' | 'tuning' | 'instrument' | 'cues' | 'by hand';
+  readonly id: 'bpm' | 'seconds' | 'key' | 'tuning' | 'capo' | 'instrument' | 'cues' | 'by hand';
   /** No box: each stands by itself. */
   readonly device: string;
   readonly is: string;
@@ -21,8 +24,11 @@ export interface SongColumn {
 
 export const SONG_COLUMNS: readonly SongColumn[] = [
   { id: 'bpm', device: 'bpm', is: 'number', title: 'bpm', says: 'Tempo in beats a minute' },
+  { id: 'seconds', device: 'seconds', is: 'text', title: 'length', says: 'How long it takes, as minutes:seconds' },
+  { id: 'key', device: 'key', is: 'text', title: 'key', says: 'Key' },
   { id: 'tuning', device: 'tuning', is: 'text', title: 'tuning', says: 'Tuning' },
-  { id: 'instrument', device: 'instrument', is: 'text', title: 'with', says: 'The instrument in hand; not used yet' },
+  { id: 'capo', device: 'capo', is: 'number', title: 'capo', says: 'Capo, at which fret' },
+  { id: 'instrument', device: 'instrument', is: 'text', title: 'with', says: 'The instrument in hand' },
   { id: 'by hand', device: 'by hand', is: 'told', title: 'by hand', says: 'What has to be moved by hand or foot' },
   { id: 'cues', device: 'cues', is: 'text', title: 'cues', says: 'Cues in order, each with its sound', most: 760 },
 ];
@@ -40,6 +46,9 @@ const cueText = (rig: Rig, { name, call }: Cue): string => {
 export const songCell = (rig: Rig, song: Song, column: SongColumn, byHand: string): Cell => {
   const said: Readonly<Record<SongColumn['id'], () => string>> = {
     bpm: () => String(song.bpm ?? ''),
+    seconds: () => (song.seconds === undefined ? '' : minutesText(song.seconds)),
+    key: () => song.key ?? '',
+    capo: () => String(song.capo ?? ''),
     tuning: () => song.tuning ?? '',
     'by hand': () => byHand,
     cues: () => song.cues.map((c) => cueText(rig, c)).join('; '),
@@ -48,18 +57,17 @@ export const songCell = (rig: Rig, song: Song, column: SongColumn, byHand: strin
   return { text: said[column.id](), own: true };
 };
 
-const [SLOWEST, FASTEST] = [20, 400];
-
 const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): Result<Song> => {
   const typed = text.trim();
   const refused = (wrong: string, would: string): Result<Song> =>
     refuse({ code: 'cell', where: column.title, wrong, would });
   if (column.id === 'by hand')
     return refused('This follows from the rig and is not typed.', 'Type tempo, tuning or cues.');
-  if (column.id === 'tuning') {
-    const { tuning: _, ...rest } = song;
-    return ok(typed ? { ...rest, tuning: typed } : rest);
+  if (column.id === 'tuning' || column.id === 'key') {
+    const { [column.id]: _, ...rest } = song;
+    return ok(typed ? { ...rest, [column.id]: typed } : rest);
   }
+  if (column.id === 'seconds' || column.id === 'capo') return typeNumber(song, column.id, typed, refused);
   if (column.id === 'instrument') {
     const { instrument: _, ...rest } = song;
     if (typed === '') return ok(rest);
@@ -78,9 +86,9 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
     const { bpm: _, ...rest } = song;
     if (typed === '') return ok(rest);
     const bpm = Number(typed.replace(',', '.').replace(/\s*bpm$/i, ''));
-    return bpm >= SLOWEST && bpm <= FASTEST
+    return bpm >= TEMPO.min && bpm <= TEMPO.max
       ? ok({ ...rest, bpm })
-      : refused(`"${typed}" is no tempo.`, `Type ${SLOWEST} to ${FASTEST} beats a minute.`);
+      : refused(`"${typed}" is no tempo.`, `Type ${TEMPO.min} to ${TEMPO.max} beats a minute.`);
   }
   const read = cuesIn(rig, typed);
   if ('unread' in read)
@@ -94,6 +102,26 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
     return before < 0 ? cue : theFirst(left.splice(before, 1));
   });
   return ok({ ...song, cues });
+};
+
+const typeNumber = (
+  song: Song,
+  what: 'seconds' | 'capo',
+  typed: string,
+  refused: (wrong: string, would: string) => Result<Song>,
+): Result<Song> => {
+  const { [what]: _, ...rest } = song;
+  if (typed === '' || (what === 'capo' && typed === '0')) return ok(rest);
+  if (what === 'capo') {
+    const capo = Number(typed);
+    return Number.isInteger(capo) && capo > 0 && capo <= MOST_FRETS
+      ? ok({ ...rest, capo })
+      : refused(`"${typed}" is no fret.`, `Type 1 to ${MOST_FRETS}.`);
+  }
+  const seconds = readMinutes(typed);
+  return seconds !== undefined && seconds > 0 && seconds <= LONGEST_SONG_SECONDS
+    ? ok({ ...rest, seconds })
+    : refused(`"${typed}" is no length.`, 'Type minutes and seconds, such as 4:30.');
 };
 
 /** Stretches between semicolons, new lines, tabs and slashes with room around; a note in quotes stays whole. */
@@ -175,8 +203,6 @@ export const addSong = (id: Id<'song'>, title: string): Edit => ({
 
 /** Takes a song away; set lists let go of it. */
 export const removeSong = (rig: Rig, id: Id<'song'>): Edit => ({
-  put: all(rig, 'setList').flatMap((s) =>
-    s.songs.includes(id) ? [{ ...s, songs: s.songs.filter((x) => x !== id) }] : [],
-  ),
+  put: all(rig, 'setList').flatMap((s) => (s.songs.includes(id) ? [withoutSong(s, id)] : [])),
   remove: [id, ...dialCardsAbout(rig, id)],
 });

@@ -4,6 +4,8 @@ import { faultsOf, type SaidFault } from '@yunta/core/derive/play/faults';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/views/side-by-side';
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
+import { setSheet, type SetSheet } from '@yunta/core/derive/views/set-sheet';
+import { stageOf, type Stage } from '@yunta/core/derive/views/stage';
 import { songHands, type SongHands } from '@yunta/core/derive/views/songs';
 import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
@@ -39,7 +41,7 @@ import { provedWith } from '@yunta/core/derive/views/switcher-tried';
 import { latchedIn, type Latched } from '@yunta/core/derive/views/latched';
 import { withMaybe } from '@yunta/core/known/maybe';
 import type { Id } from '@yunta/core/rig/ids';
-import { all, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
+import { all, partOf, rigOf, soundsInOrder, type Part } from '@yunta/core/rig/rig';
 import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/drawing/map';
 import type { Item } from '@yunta/core/signal/drawing/picture';
 import { newPartId } from '../session/ids.js';
@@ -179,6 +181,18 @@ export class Answers {
   }
 
   /** Order, ends, level and pedals of a sound. */
+  setSheet(id: Id<'setList'>): SetSheet | undefined {
+    const { derived } = this.held;
+    const list = derived && partOf(derived.rig, id);
+    return derived && list && setSheet(derived, list);
+  }
+
+  /** A night cue by cue. @param id of all songs when it is left out */
+  stage(id: Id<'setList'> | undefined): Stage | undefined {
+    const { derived } = this.held;
+    return derived && stageOf(derived, id && partOf(derived.rig, id));
+  }
+
   songHands(): readonly SongHands[] {
     return this.held.derived ? songHands(this.held.derived) : [];
   }

@@ -1,0 +1,105 @@
+import { after } from '../../../testing/after.js';
+import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { addSetList, markBefore } from '../../edits/set-list.js';
+import { setDials } from '../../edits/dial-cards.js';
+import { readDials } from '../../dials/knob-words.js';
+import { all, partOf, type Rig } from '../../rig/rig.js';
+import type { Song } from '../../rig/show.js';
+import { deriveOnce } from '../steps/deriver.js';
+import { SECONDS_BETWEEN, setSheet } from './set-sheet.js';
+import { stageOf } from './stage.js';
+
+const demo = islandRun();
+const songs = all(demo, 'song');
+const guitars = all(demo, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
+const [first, second, third] = songs as [Song, Song, Song];
+const played = (change: (song: Song, i: number) => Partial<Song>): Rig => {
+  const put = songs.slice(0, 3).map((s, i) => ({ ...s, ...change(s, i) }));
+  return after(after(demo, { put, remove: [] }), addSetList('setList:one', 'One', [first.id, second.id, third.id]));
+};
+const sheetOf = (rig: Rig) => setSheet(deriveOnce(rig, BALLROOM_ID)!, partOf(rig, 'setList:one')!);
+const bare = { tuning: undefined, instrument: undefined } as unknown as Partial<Song>;
+const without = ({ tuning: _, instrument: __, ...song }: Song): Song => song;
+
+describe('a set as it is played', () => {
+  test('each song begins when the one before is over; behind one of unknown length nobody knows when', () => {
+    const { songs: rows, seconds, open } = sheetOf(played((_, i) => (i < 2 ? { seconds: 200 + i } : {})));
+    const gap = SECONDS_BETWEEN;
+    expect(rows.map((r) => r.at)).toEqual([0, 200 + gap, 401 + 2 * gap]);
+    expect([seconds, open]).toEqual([401 + 2 * gap, 1]);
+    expect(sheetOf(played(() => ({}))).songs.map((r) => r.at)).toEqual([0, undefined, undefined]);
+  });
+  test('another instrument hangs there tuned; another tuning of the same one has to be tuned; a capo comes and goes', () => {
+    const [one, two] = guitars;
+    const rig = played((_, i) => ({
+      ...bare,
+      instrument: (i < 1 ? one : two)!.id,
+      tuning: ['standard', 'drop D', 'open G'][i]!,
+      ...(i === 1 ? { capo: 2 } : {}),
+    }));
+    const { songs: rows, instruments, retunings } = sheetOf(rig);
+    expect(rows.map((r) => r.changes.map((c) => c.text))).toEqual([
+      [],
+      [`take the ${two!.name}`, 'capo 2'],
+      ['retune to open G', 'capo off'],
+    ]);
+    expect([instruments, retunings]).toEqual([1, 1]);
+  });
+  test('stomps of a song are its changes and its bank keys', () => {
+    const rig = played(() => ({}));
+    const bySong = sheetOf(rig).songs.map((r) => [r.stomps, r.bankPresses]);
+    const changes = [first, second, third].map((s) => {
+      const called = s.cues.flatMap((c) => ('sound' in c.call ? [c.call.sound] : []));
+      return called.filter((id, i) => i > 0 && id !== called[i - 1]).length;
+    });
+    expect(bySong.map(([stomps, keys]) => stomps! - keys!)).toEqual(changes);
+  });
+  test('the worst of its sounds is told with its name', () => {
+    const rows = sheetOf(played(() => ({}))).songs;
+    const answers = deriveOnce(demo, BALLROOM_ID)!.answers;
+    for (const row of rows) {
+      const wrong = partOf(demo, row.song)!.cues.flatMap((c) =>
+        'sound' in c.call && answers.get(c.call.sound)!.is === 'broken' ? [partOf(demo, c.call.sound)!.name] : [],
+      );
+      expect([row.title, row.troubles]).toEqual([row.title, [...new Set(wrong)]]);
+    }
+  });
+});
+
+describe('what a player meets on stage', () => {
+  const dialled = (rig: Rig): Rig => {
+    const sound = second.cues.flatMap((c) => ('sound' in c.call ? [c.call.sound] : [])).at(-1)!;
+    const wide = after(rig, setDials(rig, undefined, {}, readDials('volume 10').stands, '2026-05-01'));
+    return after(wide, setDials(wide, undefined, { sound }, readDials('volume 7').stands, '2026-05-01'));
+  };
+  const rig = dialled(
+    after(played(() => ({ capo: 3 })), markBefore(partOf(played(() => ({})), 'setList:one')!, second.id, 'break')),
+  );
+  const stage = stageOf(deriveOnce(rig, BALLROOM_ID)!, partOf(rig, 'setList:one')!);
+  test('songs in their order, with what is in hand and where the break is', () => {
+    expect(stage.songs.map((s) => [s.title, s.comes])).toEqual([
+      [first.title, undefined],
+      [second.title, 'break'],
+      [third.title, undefined],
+    ]);
+    expect(stage.songs[0]!.facts).toContain('capo 3');
+  });
+  test('a cue says what to hit; one that sounds already says nothing to hit', () => {
+    const [cue] = stage.songs[0]!.cues;
+    expect(cue).toMatchObject({ name: first.cues[0]!.name, hit: expect.stringMatching(/^\d+[A-D]$/) as string });
+    const again = { ...first, cues: [first.cues[0]!, { ...first.cues[0]!, name: 'again' }] };
+    const twice = after(rig, { put: [again], remove: [] });
+    const cues = stageOf(deriveOnce(twice, BALLROOM_ID)!, partOf(twice, 'setList:one')!).songs[0]!.cues;
+    expect(cues[1]).toEqual({ name: 'again', sound: cues[0]!.sound, hands: [], rings: [] });
+  });
+  test('what the hand turns at a cue is told there', () => {
+    expect(stage.songs[1]!.cues.at(-1)!.hands).toContain("the instrument's volume to 7");
+  });
+  test('bank keys between two sounds: the shorter way, in words', () => {
+    const far = [...demo.parts.sound.values()].find((s) => s.calls[0]!.slot === 13)!;
+    const near = [...demo.parts.sound.values()].find((s) => s.calls[0]!.slot === 0)!;
+    const cues = [near, far].map((s) => ({ name: s.name, call: { sound: s.id } }));
+    const put = after(demo, { put: [{ ...without(first), cues }], remove: [] });
+    expect(stageOf(deriveOnce(put, BALLROOM_ID)!, undefined).songs[0]!.cues[1]!.bank).toBe('bank up 3 times');
+  });
+});

@@ -1,0 +1,34 @@
+import type { Edit } from '../change/edit.js';
+import type { Id } from '../rig/ids.js';
+import type { SetList, SetMark } from '../rig/show.js';
+
+const put = (list: SetList): Edit => ({ put: [list], remove: [] });
+
+/** Without marks before songs that it does not have. */
+const tidy = ({ before, ...list }: SetList): SetList => {
+  const kept = (before ?? []).filter((b) => list.songs.includes(b.song));
+  return kept.length ? { ...list, before: kept } : list;
+};
+
+export const addSetList = (id: Id<'setList'>, name: string, songs: readonly Id<'song'>[] = []): Edit =>
+  put({ kind: 'setList', id, name, songs });
+
+/** The songs in another order, or others; marks go with their songs. */
+export const setSongs = (list: SetList, songs: readonly Id<'song'>[]): Edit => put(tidy({ ...list, songs }));
+
+export const withoutSong = (list: SetList, song: Id<'song'>): SetList =>
+  tidy({ ...list, songs: list.songs.filter((s) => s !== song) });
+
+/** One song carried to another place, counted from 0; beyond an end it stays at it. */
+export const carrySong = (list: SetList, from: number, to: number): Edit => {
+  const song = list.songs[from];
+  if (song === undefined) return put(list);
+  const at = Math.max(0, Math.min(list.songs.length - 1, to));
+  return setSongs(list, list.songs.toSpliced(from, 1).toSpliced(at, 0, song));
+};
+
+/** A break before a song, or the beginning of the encores; undefined takes it away. */
+export const markBefore = (list: SetList, song: Id<'song'>, comes: SetMark | undefined): Edit => {
+  const others = (list.before ?? []).filter((b) => b.song !== song);
+  return put(tidy({ ...list, before: comes ? [...others, { song, comes }] : others }));
+};
