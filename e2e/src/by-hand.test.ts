@@ -84,9 +84,7 @@ test('a box on trial: put between two boxes, what it needs, and taken off again'
 });
 
 test('songs on cards for the floor', async () => {
-  const hands = await demo('sounds?show=songs');
-  // The run comes in above the songs and moves them down.
-  await hands.sees('Front of house');
+  const hands = await demo('set?show=songs');
   await hands.click('button', 'Cards for the floor');
   await hands.sees('Begin with');
   expect(await hands.page.$$eval('.song-cards.no-print .song-card', (all) => all.length)).toBe(12);

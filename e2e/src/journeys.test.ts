@@ -73,7 +73,7 @@ test(`a guitarist, from an empty page: four cables, twelve sounds, four songs, p
   await hands.pasteCells(names.map((_, i) => row(i % 3 === 1, i === 8, i % 4 === 3)));
   await hands.sees('0 of 12 come back.');
 
-  await hands.pick('Songs');
+  await hands.click('link', 'Set');
   for (const [i, [title, cues]] of [
     ['Harbour', 'verse: Clean, chorus: Wide, solo: Lead'],
     ['Tide', 'Crunch, Solo'],

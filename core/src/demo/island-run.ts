@@ -294,30 +294,40 @@ const moves: readonly Move[] = [
 ];
 
 const cue = (name: string, i: number): Cue => ({ name, call: { sound: soundId(i) } });
-const song = (n: number, title: string, bpm: number, cues: readonly Cue[]): Song => ({
+const song = (n: number, title: string, bpm: number, seconds: number, cues: readonly Cue[]): Song => ({
   kind: 'song',
   id: `song:${String(n).padStart(2, '0')}`,
   title,
   bpm,
+  seconds,
   cues,
 });
 
 const songs: readonly Song[] = [
-  song(1, 'Rope and tide', 96, [cue('verse', 0), cue('chorus', 1), cue('bridge', 2), cue('solo', 3)]),
-  song(2, 'Salt waltz', 132, [cue('verse', 4), cue('refrain', 5), cue('solo', 7)]),
-  song(3, 'Tin roof', 144, [cue('riff', 6), cue('verse', 4), cue('solo', 7)]),
-  song(4, 'Two ferries', 88, [cue('talk', 8), cue('verse', 9), cue('swell', 10)]),
-  song(5, 'Ninth bell', 104, [cue('verse', 8), cue('chorus', 9), cue('solo', 11)]),
-  song(6, 'Gangway', 120, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
-  song(7, 'Old ballast', 76, [cue('verse', 12), cue('middle', 14)]),
-  song(8, 'Kelp and copper', 110, [cue('verse', 0), cue('chorus', 1), cue('solo', 3)]),
-  song(9, 'Lamp oil', 92, [cue('verse', 12), cue('chorus', 13)]),
-  song(10, 'Fog signal', 126, [cue('riff', 14), cue('chorus', 13), cue('solo', 15)]),
-  song(11, 'Late crossing', 84, [cue('verse', 8), cue('swell', 10), cue('solo', 11)]),
-  song(12, 'Last boat home', 138, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
+  song(1, 'Rope and tide', 96, 245, [cue('verse', 0), cue('chorus', 1), cue('bridge', 2), cue('solo', 3)]),
+  song(2, 'Salt waltz', 132, 212, [cue('verse', 4), cue('refrain', 5), cue('solo', 7)]),
+  song(3, 'Tin roof', 144, 178, [cue('riff', 6), cue('verse', 4), cue('solo', 7)]),
+  song(4, 'Two ferries', 88, 301, [cue('talk', 8), cue('verse', 9), cue('swell', 10)]),
+  song(5, 'Ninth bell', 104, 236, [cue('verse', 8), cue('chorus', 9), cue('solo', 11)]),
+  song(6, 'Gangway', 120, 194, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
+  song(7, 'Old ballast', 76, 268, [cue('verse', 12), cue('middle', 14)]),
+  song(8, 'Kelp and copper', 110, 221, [cue('verse', 0), cue('chorus', 1), cue('solo', 3)]),
+  song(9, 'Lamp oil', 92, 205, [cue('verse', 12), cue('chorus', 13)]),
+  song(10, 'Fog signal', 126, 187, [cue('riff', 14), cue('chorus', 13), cue('solo', 15)]),
+  song(11, 'Late crossing', 84, 290, [cue('verse', 8), cue('swell', 10), cue('solo', 11)]),
+  song(12, 'Last boat home', 138, 231, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
 ];
 
-const set: SetList = { kind: 'setList', id: 'setList:ferry', name: 'Ferry season', songs: songs.map((s) => s.id) };
+const set: SetList = {
+  kind: 'setList',
+  id: 'setList:ferry',
+  name: 'Ferry season',
+  songs: songs.map((s) => s.id),
+  before: [
+    { song: 'song:07', comes: 'break' },
+    { song: 'song:12', comes: 'encore' },
+  ],
+};
 
 /** The demo rig at revision 0. */
 export const islandRun = (): Rig =>

@@ -61,6 +61,24 @@ test('while the server is away edits wait in the browser; the next page takes th
   await until(() => name(server.rig) === 'In the dark');
 });
 
+test('a rig that any page of this browser kept opens without the server, as new as one of them had it', async () => {
+  const server = new MemoryServer();
+  const [older, newer] = [await page(server, 'older'), await page(server, 'newer')];
+  older.close();
+  rename(newer, 'sound:01', 'Kept');
+  await until(() => name(server.rig) === 'Kept' && newer.snapshot().session!.waiting.length === 0);
+  await newer.atRest();
+  newer.close();
+  server.away = true;
+  for (const next of ['third', 'fourth']) {
+    const alone = await page(server, next);
+    expect(alone.snapshot()).toMatchObject({ status: 'ready', online: false });
+    expect(name(alone.snapshot().session!.rig)).toBe('Kept');
+    expect(alone.snapshot().session!.waiting).toEqual([]);
+    alone.close();
+  }
+});
+
 test('two pages: different parts merge, the same field asks, and the choice is kept', async () => {
   const server = new MemoryServer();
   const [one, two] = [await page(server), await page(server)];

@@ -95,7 +95,10 @@ export class SessionStore {
     this.schedule(0);
   }
 
-  /** This page's own keep from before a reload; else that of a page which is no longer open. */
+  /**
+   * This page's own keep from before a reload; else that of a page which is no longer open. Where none of them holds
+   * anything of its own, the newest rig that any page of this browser kept: without a server it is opened from there.
+   */
   private async claim(): Promise<Kept | undefined> {
     if (!(await this.hold(this.page))) {
       this.page = this.newId();
@@ -103,8 +106,10 @@ export class SessionStore {
     }
     const own = await this.outbox.kept(this.rigId, this.page).catch(() => undefined);
     if (own && holdsAnything(own)) return own;
+    let newest = own;
     for (const other of await this.outbox.all(this.rigId).catch(() => [])) {
       if (other.page === this.page) continue;
+      if (!newest || other.revision > newest.revision) newest = { ...other, waiting: [], troubles: [] };
       const orphan =
         !this.locks || (await this.locks.request(lockOf(other.page), { ifAvailable: true }, (lock) => lock !== null));
       if (!orphan) continue;
@@ -116,7 +121,7 @@ export class SessionStore {
       await this.outbox.drop(this.rigId, other.page);
       return other;
     }
-    return own;
+    return newest && { ...newest, page: this.page };
   }
 
   /** Holds the page's name while it is open. False when another page, a duplicate of this one, has it. */

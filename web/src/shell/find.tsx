@@ -59,14 +59,14 @@ export const Find = ({ doings }: { doings: readonly Doing[] }) => {
       id: s.id,
       label: s.title,
       description: 'Song',
-      onClick: () => void navigate('sounds?show=songs'),
+      onClick: () => void navigate('set?show=songs'),
     })),
     ...all(rig, 'song').flatMap((s) =>
       s.cues.map((cue, i) => ({
         id: `${s.id} ${i}`,
         label: `${cue.name}, ${s.title}`,
         description: 'Cue of a song',
-        onClick: () => void navigate('sounds?show=songs'),
+        onClick: () => void navigate('set?show=songs'),
       })),
     ),
     ...all(rig, 'move').map((m) => ({

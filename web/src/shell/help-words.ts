@@ -25,7 +25,14 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     '“Without a box” and a press on a tag show the sound without that box, and who else uses it.',
     '“Order, ends, hands” is also where it is said what your hands do in a sound: pickup, volume, a knob.',
     'Below the sheet a reason can stand beside a cell, so that nobody has to remember it.',
-    'Moves change a few things and give them back. Songs hold cues: names of sounds with ; or , between them.',
+    'Moves change a few things and give them back.',
+  ],
+  set: [
+    'Songs hold cues: names of sounds with ; or , between them, such as “verse: Clean; solo: Lead”.',
+    'A set is songs in their order. Carry one by its number, or with Alt and an arrow; say where the break is.',
+    'Beside a song stands what is to be done before it, how many stomps it needs, and what may come back wrong.',
+    'Under “Slots” it is worked out where the sounds are best stored, so that no song needs a bank key.',
+    '“On stage” shows one song, what comes now and next, and what to hit. It works without a server.',
   ],
   program: [
     'What every box must hold, slot by slot, as you stand before it. Tick off what you have typed in.',

@@ -16,6 +16,8 @@ import { Merge } from '../steps/merge/merge.js';
 import { Rigs } from '../steps/rigs/rigs.js';
 import { Routing } from '../steps/routing/routing.js';
 import { Program } from '../steps/program/program.js';
+import { SetRoom } from '../steps/set/set.js';
+import { Stage } from '../steps/stage/stage.js';
 import { Sounds } from '../steps/sounds/sounds.js';
 import { Broken } from './broken.js';
 import { Frame } from './frame.js';
@@ -33,12 +35,14 @@ const router = createBrowserRouter([
       { path: 'kit', Component: Kit },
       { path: 'routing', Component: Routing },
       { path: 'sounds', Component: Sounds },
+      { path: 'set', Component: SetRoom },
       { path: 'program', Component: Program },
       { path: 'proof', Component: Proof },
       { path: 'bench', Component: Bench },
       { path: 'merge', Component: Merge },
     ],
   },
+  { path: '/rig/:rigId/stage', Component: Stage, ErrorBoundary: Broken },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
 

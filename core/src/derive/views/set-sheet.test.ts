@@ -73,7 +73,17 @@ describe('what a player meets on stage', () => {
     return after(wide, setDials(wide, undefined, { sound }, readDials('volume 7').stands, '2026-05-01'));
   };
   const rig = dialled(
-    after(played(() => ({ capo: 3 })), markBefore(partOf(played(() => ({})), 'setList:one')!, second.id, 'break')),
+    after(
+      played(() => ({ capo: 3 })),
+      markBefore(
+        partOf(
+          played(() => ({})),
+          'setList:one',
+        )!,
+        second.id,
+        'break',
+      ),
+    ),
   );
   const stage = stageOf(deriveOnce(rig, BALLROOM_ID)!, partOf(rig, 'setList:one')!);
   test('songs in their order, with what is in hand and where the break is', () => {

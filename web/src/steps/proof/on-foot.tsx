@@ -18,7 +18,7 @@ export const OnFoot = () => {
         </p>
       ) : (
         <p className="soft">
-          Type the songs and their cues in <Link to="../sounds?show=songs">Songs</Link>, and the stomps of a set are
+          Type the songs and their cues in <Link to="../set?show=songs">Songs</Link>, and the stomps of a set are
           counted here.
         </p>
       )}

@@ -8,7 +8,7 @@ import type { RowOrder } from './sound-rows.js';
 import type { Addable } from './columns.js';
 import { NewSound, type AddSound } from './sound-tools.js';
 
-export type SheetKind = 'sounds' | 'moves' | 'songs';
+export type SheetKind = 'sounds' | 'moves';
 
 const SORTS = [
   { value: 'sheet', label: 'as entered' },
@@ -44,36 +44,32 @@ export const SheetTools = ({ sheet, turnTo, controls, addColumns, only, setOnly,
         data={[
           { value: 'sounds', label: 'Sound sheet' },
           { value: 'moves', label: `Moves ${rig.parts.move.size || ''}` },
-          { value: 'songs', label: `Songs ${rig.parts.song.size || ''}` },
         ]}
       />
       {sheet === 'sounds' && <FindSounds {...rows} />}
-      {sheet !== 'songs' && (
-        <Popover position="bottom-start" shadow="md" width={260} trapFocus>
-          <Popover.Target>
-            <Button variant="default" size="xs">
-              Rows and columns <span aria-hidden>&ensp;▾</span>
-            </Button>
-          </Popover.Target>
-          <Popover.Dropdown className="rows-and-columns">
-            {sheet === 'sounds' && <Rows {...rows} />}
-            <Select
-              size="xs"
-              label="Show a control as a column"
-              placeholder="a control"
-              searchable
-              comboboxProps={{ withinPortal: false }}
-              data={controls.map(({ value, label }) => ({ value, label }))}
-              value={null}
-              onChange={(v) => addColumns(controls.find((c) => c.value === v)?.controls ?? [])}
-              nothingFoundMessage="No such control"
-              limit={60}
-            />
-            <PrintButton what="this sheet" />
-          </Popover.Dropdown>
-        </Popover>
-      )}
-      {sheet === 'songs' && <PrintButton what="this sheet" />}
+      <Popover position="bottom-start" shadow="md" width={260} trapFocus>
+        <Popover.Target>
+          <Button variant="default" size="xs">
+            Rows and columns <span aria-hidden>&ensp;▾</span>
+          </Button>
+        </Popover.Target>
+        <Popover.Dropdown className="rows-and-columns">
+          {sheet === 'sounds' && <Rows {...rows} />}
+          <Select
+            size="xs"
+            label="Show a control as a column"
+            placeholder="a control"
+            searchable
+            comboboxProps={{ withinPortal: false }}
+            data={controls.map(({ value, label }) => ({ value, label }))}
+            value={null}
+            onChange={(v) => addColumns(controls.find((c) => c.value === v)?.controls ?? [])}
+            nothingFoundMessage="No such control"
+            limit={60}
+          />
+          <PrintButton what="this sheet" />
+        </Popover.Dropdown>
+      </Popover>
       {hookup && all(rig, 'hookup').length > 1 && sheet === 'sounds' && (
         <Where hookup={hookup} only={only} setOnly={setOnly} />
       )}

@@ -17,7 +17,6 @@ import { GainLadder } from './gain-ladder.js';
 import { Head, type Panel } from './head.js';
 import { Moves } from './moves.js';
 import { SheetTools, type SheetKind } from './sheet-tools.js';
-import { Songs } from './songs.js';
 import { AS_IT_STANDS, SoundSheet } from './sound-rows.js';
 import { NewSound, OfferSlots, type AddSound } from './sound-tools.js';
 import { Stored } from './stored.js';
@@ -72,7 +71,7 @@ const useTallest = ([run, open]: readonly [unknown, ReadonlySet<Panel>]) => {
   return card;
 };
 
-const SHEETS: readonly SheetKind[] = ['sounds', 'moves', 'songs'];
+const SHEETS: readonly SheetKind[] = ['sounds', 'moves'];
 
 const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const { rig, view, select, edit } = useRig();
@@ -140,7 +139,6 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
           complain={complain}
         />
       )}
-      {sheet === 'songs' && <Songs complain={complain} />}
       {view && sheet === 'moves' && <Moves hookup={view.hookup} columns={columns} complain={complain} />}
     </div>
   );

@@ -1,9 +1,10 @@
-import { Button, Select } from '@mantine/core';
+import { Button, Select, Textarea } from '@mantine/core';
 import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import type { Song } from '@yunta/core/rig/show';
+import { readSongLines } from '@yunta/core/sheets/song-lines';
 import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from '@yunta/core/sheets/song-sheet';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
@@ -79,6 +80,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
           </Button>
         </form>
       </div>
+      <PasteSongs />
       {onFloor && songs.length > 0 ? (
         <SongCards />
       ) : rows.length === 0 ? (
@@ -106,6 +108,60 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
         />
       )}
     </>
+  );
+};
+
+/** A list of titles as it is, one song a line. */
+const PasteSongs = () => {
+  const { rig, edit } = useRig();
+  const [opened, open] = useState(false);
+  const [text, setText] = useState('');
+  const [left, leave] = useState<readonly string[]>([]);
+  const take = () => {
+    const { edit: made, songs, refused } = readSongLines(rig, text, () => newPartId('song'));
+    const wrong = songs.length ? edit(made, `Add ${songs.length} songs`) : [];
+    leave([...wrong, ...refused].map(sayRefusal));
+    if (wrong.length > 0) return;
+    setText('');
+    if (refused.length === 0) open(false);
+  };
+  if (!opened)
+    return (
+      <Button variant="default" size="xs" mb={8} onClick={() => open(true)}>
+        Paste a list of songs
+      </Button>
+    );
+  return (
+    <form
+      className="card"
+      onSubmit={(e) => {
+        e.preventDefault();
+        take();
+      }}
+    >
+      <Textarea
+        label="One song a line"
+        description="Tempo, length, key and capo may stand behind the title: Salt waltz, 132 bpm, 3:32, Em, capo 2"
+        autosize
+        minRows={4}
+        maxRows={14}
+        value={text}
+        onChange={(e) => setText(e.currentTarget.value)}
+      />
+      {left.map((why) => (
+        <p key={why} className="broken" role="alert">
+          {why}
+        </p>
+      ))}
+      <div className="sheet-tools">
+        <Button type="submit" size="xs" disabled={text.trim() === ''}>
+          Take these
+        </Button>
+        <Button size="xs" variant="default" onClick={() => open(false)}>
+          Cancel
+        </Button>
+      </div>
+    </form>
   );
 };
 

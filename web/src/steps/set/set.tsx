@@ -1,0 +1,124 @@
+import './set.css';
+import { Button, SegmentedControl, Select } from '@mantine/core';
+import { addSetList } from '@yunta/core/edits/set-list';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { all } from '@yunta/core/rig/rig';
+import type { SetList } from '@yunta/core/rig/show';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { PrintButton } from '../../shared/paper/paper.js';
+import { useRig } from '../../shared/rig-context.js';
+import { fits, TextField } from '../../shared/text-field.js';
+import { newPartId } from '../../session/ids.js';
+import { SetListRoom } from './set-list.js';
+import { SlotsRoom } from './slots.js';
+import { Songs } from './songs.js';
+
+const PARTS = [
+  { value: 'list', label: 'Set list' },
+  { value: 'songs', label: 'Songs' },
+  { value: 'slots', label: 'Slots' },
+] as const;
+
+/** A night: its songs and their cues, the order in which they are played, and where their sounds are best stored. */
+export const SetRoom = () => {
+  const { rig } = useRig();
+  const [params, setParams] = useSearchParams();
+  const [complaint, complain] = useState('');
+  const [first] = useState(rig.parts.song.size ? ('list' as const) : ('songs' as const));
+  const part = PARTS.find((p) => p.value === params.get('show'))?.value ?? first;
+  const lists = all(rig, 'setList');
+  const list = lists.find((l) => l.id === params.get('list')) ?? lists[0];
+  const show = (to: Readonly<Record<string, string>>): void =>
+    setParams({ show: part, ...(list ? { list: list.id } : {}), ...to }, { replace: true });
+  return (
+    <>
+      <div className="headline no-print">
+        <h1>Set</h1>
+        {lists.length > 1 && (
+          <Select
+            size="xs"
+            aria-label="Set list"
+            allowDeselect={false}
+            data={lists.map((l) => ({ value: l.id, label: l.name }))}
+            value={list?.id ?? null}
+            onChange={(id) => id && show({ list: id })}
+          />
+        )}
+        {lists.length === 1 && <span className="soft">{list?.name}</span>}
+        <div className="tools">
+          <SegmentedControl
+            aria-label="What of the set"
+            size="xs"
+            value={part}
+            onChange={(v) => show({ show: v })}
+            data={[...PARTS]}
+          />
+          {part === 'songs' && <PrintButton what="this sheet" />}
+          {rig.parts.song.size > 0 && (
+            <Button size="xs" component={Link} to={`../stage${list ? `?list=${list.id}` : ''}`}>
+              On stage
+            </Button>
+          )}
+        </div>
+      </div>
+      {complaint && (
+        <p role="alert" className="broken complaint">
+          {complaint}
+        </p>
+      )}
+      {part === 'songs' && (
+        <div className="sounds">
+          <Songs complain={complain} />
+        </div>
+      )}
+      {part === 'list' && (
+        <>
+          {list && <SetListRoom key={list.id} list={list} />}
+          <NewSet lists={lists} made={(id) => show({ show: 'list', list: id })} />
+        </>
+      )}
+      {part === 'slots' && <SlotsRoom list={list} />}
+    </>
+  );
+};
+
+/** A new set; the first one begins with all songs in the order in which they were entered. */
+const NewSet = ({ lists, made }: { lists: readonly SetList[]; made: (id: string) => void }) => {
+  const { rig, edit } = useRig();
+  const [name, setName] = useState('');
+  const songs = all(rig, 'song').map((s) => s.id);
+  if (songs.length === 0)
+    return (
+      <p className="soft">
+        A set is made of songs. <Link to="?show=songs">Type the first song</Link>.
+      </p>
+    );
+  const add = (): void => {
+    const id = newPartId('setList');
+    if (edit(addSetList(id, name.trim(), lists.length ? [] : songs), `Add ${name.trim()}`).length > 0) return;
+    setName('');
+    made(id);
+  };
+  return (
+    <form
+      className="one-line new-set"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (fits(name, LONGEST.name)) add();
+      }}
+    >
+      <TextField
+        most={LONGEST.name}
+        size="xs"
+        aria-label="Name of a new set"
+        placeholder="Friday, long set"
+        value={name}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Button type="submit" size="xs" variant="default" disabled={!fits(name, LONGEST.name)}>
+        {lists.length ? 'Add another set' : `Make a set of all ${songs.length} songs`}
+      </Button>
+    </form>
+  );
+};

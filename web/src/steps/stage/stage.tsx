@@ -1,0 +1,227 @@
+import './stage.css';
+import { useHotkeys } from '@mantine/hooks';
+import type { Stage as Night, StageCue, StageSong } from '@yunta/core/derive/views/stage';
+import { all } from '@yunta/core/rig/rig';
+import { minutesText } from '@yunta/core/units/minutes';
+import { useEffect, useState, type ReactNode } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import type { StoreState } from '../../session/store.js';
+import { RigProvider, useAsked, useRig } from '../../shared/rig-context.js';
+import { nextPlace, otherSong, placeBefore, placeIn, type Place } from './place.js';
+import { useAwake } from './use-awake.js';
+
+const WAITING: Readonly<Partial<Record<StoreState['status'], string>>> = {
+  missing: 'This rig is not here. It may have been removed.',
+  away: 'The server does not answer, and this browser has not kept this rig. It tries again by itself.',
+};
+
+/** On stage: which song this is, what sounds now, what comes next and what to hit. Nothing else, and no server needed. */
+export const Stage = () => {
+  const { rigId = '' } = useParams();
+  return (
+    <RigProvider
+      key={rigId}
+      rigId={rigId}
+      fallback={(state) => (
+        <main className="stage">
+          <p className="stage-wait">
+            {WAITING[state.status] ?? 'Opening …'} <Link to="/">All rigs</Link>
+          </p>
+        </main>
+      )}
+    >
+      <Playing />
+    </RigProvider>
+  );
+};
+
+const Playing = () => {
+  const { rig } = useRig();
+  const [params] = useSearchParams();
+  const lists = all(rig, 'setList');
+  const list = lists.find((l) => l.id === params.get('list')) ?? lists[0];
+  const night = useAsked(['stage', list?.id ?? ''], (worker) => worker.answers.stage(list?.id));
+  if (!night || night.songs.length === 0)
+    return (
+      <main className="stage">
+        <p className="stage-wait">
+          {night ? 'No song is in this set.' : 'Looking at the set …'} <Link to="../set">Back to the set</Link>
+        </p>
+      </main>
+    );
+  return <OnStage key={list?.id ?? ''} night={night} remembered={`yunta-stage ${list?.id ?? rig.parts.song.size}`} />;
+};
+
+/** Where one was stays in the browser, so that a page loaded again goes on there. */
+const usePlace = (night: Night, remembered: string) => {
+  const [place, set] = useState<Place>(() => {
+    const [song, cue] = (sessionStorage.getItem(remembered) ?? '0 0').split(' ').map(Number);
+    return { song: song ?? 0, cue: cue ?? 0 };
+  });
+  useEffect(() => sessionStorage.setItem(remembered, `${place.song} ${place.cue}`), [remembered, place]);
+  return [placeIn(night, place), set] as const;
+};
+
+const LIGHTS = { dark: 'Daylight', sun: 'Dark' } as const;
+type Light = keyof typeof LIGHTS;
+
+/** The key's own effect is kept until the handler says otherwise. */
+const ITSELF = { preventDefault: false };
+
+/** What has the focus answers to these keys itself. */
+const unlessOnAButton =
+  (act: () => void) =>
+  (e: KeyboardEvent): void => {
+    if (e.target instanceof HTMLButtonElement || e.target instanceof HTMLAnchorElement) return;
+    e.preventDefault();
+    act();
+  };
+
+const OnStage = ({ night, remembered }: { night: Night; remembered: string }) => {
+  const { rig, state } = useRig();
+  const [place, go] = usePlace(night, remembered);
+  const [light, setLight] = useState<Light>('dark');
+  useAwake();
+  const on = (): void => go(nextPlace(night, place));
+  const back = (): void => go(placeBefore(night, place));
+  const jump = (by: -1 | 1): void => go(otherSong(night, place, by));
+  useHotkeys([
+    ['ArrowRight', on],
+    ['PageDown', on],
+    ['Space', unlessOnAButton(on), ITSELF],
+    ['Enter', unlessOnAButton(on), ITSELF],
+    ['ArrowLeft', back],
+    ['PageUp', back],
+    ['ArrowDown', () => jump(1)],
+    ['ArrowUp', () => jump(-1)],
+  ]);
+  const song = night.songs[place.song];
+  const next = nextPlace(night, place);
+  const isLast = next.song === place.song && next.cue === place.cue;
+  const nextSong = night.songs[next.song];
+  if (!song) return null;
+  return (
+    <main className={`stage stage-${light}`}>
+      <header className="stage-top">
+        <Link to="../set" aria-label="Leave the stage">
+          ×
+        </Link>
+        <span>
+          {night.name}, song {place.song + 1} of {night.songs.length}
+        </span>
+        <Timer seconds={song.seconds} key={place.song} />
+        <button type="button" onClick={() => setLight(light === 'dark' ? 'sun' : 'dark')}>
+          {LIGHTS[light]}
+        </button>
+      </header>
+      <Now song={song} cue={song.cues[place.cue]} place={place} />
+      <section className="stage-next" aria-label="Next">
+        {isLast ? (
+          <p>The end</p>
+        ) : next.song === place.song ? (
+          <Coming cue={song.cues[next.cue]} />
+        ) : (
+          <p>
+            {nextSong?.comes && <strong>{nextSong.comes === 'break' ? 'Break, then ' : 'Encore: '}</strong>}
+            <strong>{nextSong?.title}</strong> <Facts of={nextSong} />
+          </p>
+        )}
+      </section>
+      <footer className="stage-keys">
+        <button type="button" onClick={() => jump(-1)} aria-label="Song before">
+          |◂
+        </button>
+        <button type="button" onClick={back} aria-label="Back">
+          ◂
+        </button>
+        <button type="button" className="stage-on" onClick={on}>
+          Next
+        </button>
+        <button type="button" onClick={() => jump(1)} aria-label="Next song">
+          ▸|
+        </button>
+      </footer>
+      <p className="stage-age">
+        {rig.parts.about.size ? `Revision ${state.session?.confirmed.revision ?? 0}` : ''}
+        {state.online ? ', as the server has it' : ', as this browser kept it: the server does not answer'}
+      </p>
+    </main>
+  );
+};
+
+const Facts = ({ of }: { of: StageSong | undefined }) => <span className="stage-facts">{of?.facts.join(', ')}</span>;
+
+const Now = ({ song, cue, place }: { song: StageSong; cue: StageCue | undefined; place: Place }) => (
+  <section className="stage-now" aria-label="Now" aria-live="polite">
+    <h1>{song.title}</h1>
+    <p>
+      <Facts of={song} />
+    </p>
+    {cue ? (
+      <>
+        <p className="stage-cue">
+          {cue.name}
+          <span className="stage-count">
+            {place.cue + 1} / {song.cues.length}
+          </span>
+        </p>
+        <Hit cue={cue} />
+        <Hands cue={cue} />
+      </>
+    ) : (
+      <p className="stage-cue">No cue in this song</p>
+    )}
+  </section>
+);
+
+/** The switch to hit, as large as it can be. */
+const Hit = ({ cue }: { cue: StageCue }): ReactNode => {
+  if (!cue.hit) return cue.sound ? <p className="stage-sound">{cue.sound}</p> : null;
+  return (
+    <p className="stage-hit">
+      {cue.bank && <span className="stage-bank">{cue.bank}</span>}
+      <span className="stage-slot mono">{cue.hit}</span>
+      {cue.sound !== cue.name && <span className="stage-sound">{cue.sound}</span>}
+    </p>
+  );
+};
+
+const Hands = ({ cue }: { cue: StageCue }) => (
+  <ul className="stage-hands">
+    {cue.hands.map((text) => (
+      <li key={text}>{text}</li>
+    ))}
+    {cue.rings.map((text) => (
+      <li key={text} className="stage-rings">
+        {text} rings on if it is held
+      </li>
+    ))}
+  </ul>
+);
+
+const Coming = ({ cue }: { cue: StageCue | undefined }) =>
+  cue ? (
+    <p>
+      <span>next</span> <strong>{cue.name}</strong> {cue.bank && <span className="stage-bank">{cue.bank}</span>}{' '}
+      {cue.hit && <strong className="mono">{cue.hit}</strong>}{' '}
+      <span className="stage-facts">{cue.hands.join(', ')}</span>
+    </p>
+  ) : null;
+
+const SECOND = 1000;
+
+/** How long this song goes on already, beside its length. */
+const Timer = ({ seconds }: { seconds: number | undefined }) => {
+  const [began] = useState(() => Date.now());
+  const [now, tick] = useState(began);
+  useEffect(() => {
+    const clock = setInterval(() => tick(Date.now()), SECOND);
+    return () => clearInterval(clock);
+  }, []);
+  return (
+    <span className="mono" role="timer">
+      {minutesText((now - began) / SECOND)}
+      {seconds !== undefined && ` / ${minutesText(seconds)}`}
+    </span>
+  );
+};

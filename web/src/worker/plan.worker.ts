@@ -1,0 +1,31 @@
+import loadHighs from 'highs';
+import wasm from 'highs/runtime?url';
+import { expose } from 'comlink';
+import { highsSolver } from '@yunta/core/plan/solver';
+import { planSlots, type PlanProgress, type SlotsPlan } from '@yunta/core/plan/slots/plan';
+import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
+
+/** How long the solver may look for a proof, in seconds: the long search comes after it. */
+const PROOF_SECONDS = 6;
+const TOLD_EVERY_MS = 100;
+
+/** Plans in a worker of its own: whoever stops it ends the worker. */
+export class Planning {
+  /** @param tell is told the best so far, now and then */
+  async slots(problem: SlotsProblem, tell: (progress: PlanProgress) => void): Promise<SlotsPlan | undefined> {
+    const solver = highsSolver(await loadHighs({ locateFile: () => wasm }));
+    const planning = planSlots(problem, solver, PROOF_SECONDS);
+    let told: PlanProgress | undefined;
+    let since = -Infinity;
+    for (;;) {
+      const step = planning.next();
+      if (step.done) return step.value;
+      if (step.value === told || performance.now() - since < TOLD_EVERY_MS) continue;
+      told = step.value;
+      since = performance.now();
+      tell(told);
+    }
+  }
+}
+
+expose(new Planning());
