@@ -153,19 +153,21 @@ const Line = ({ list, song, at, carry }: LineProps) => {
           {song.byHand > 0 && `, ${song.byHand} by foot or hand`}
           {song.troubles.length > 0 && <span className="broken"> {song.troubles.join(', ')} may come back wrong</span>}
         </span>
-        <Select
-          size="xs"
-          w={110}
-          aria-label={`What comes before ${song.title}`}
-          placeholder="no break"
-          clearable
-          data={[
-            { value: 'break', label: 'a break' },
-            { value: 'encore', label: 'the encores' },
-          ]}
-          value={song.comes ?? null}
-          onChange={mark}
-        />
+        <span className="set-before">
+          <Select
+            size="xs"
+            w={110}
+            aria-label={`What comes before ${song.title}`}
+            placeholder="no break"
+            clearable
+            data={[
+              { value: 'break', label: 'a break' },
+              { value: 'encore', label: 'the encores' },
+            ]}
+            value={song.comes ?? null}
+            onChange={mark}
+          />
+        </span>
         <Button
           size="compact-xs"
           variant="default"
