@@ -56,6 +56,19 @@ testCheck(check('wire.ring'), BALLROOM_ID, [
   },
   { name: 'four cables are no ring', rig: demo, evidence: [] },
 ]);
+const called = (n: string, slot: number): Part => ({
+  ...sound(n),
+  calls: sound(n).calls.map((c) => ({ ...c, slot })),
+});
+testCheck(check('set.stomps'), BALLROOM_ID, [
+  {
+    name: 'a sound of a song in another bank: which change, and how many bank keys',
+    rig: put(called('14', 45)),
+    evidence: ['song:06', 'device:swi'],
+    says: 'In “Gangway”',
+  },
+  { name: 'the demo keeps each song in a bank', rig: demo, evidence: [] },
+]);
 testCheck(check('wire.direction'), BALLROOM_ID, [
   {
     name: 'two outputs',

@@ -33,6 +33,7 @@ import { uncalled } from './recall/uncalled.js';
 import { unsaid } from './recall/unsaid.js';
 import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
+import { stomps } from './set/stomps.js';
 import { direction } from './wire/direction.js';
 import { exchanged } from './wire/exchanged.js';
 import { expression } from './wire/expression.js';
@@ -91,6 +92,7 @@ export const CHECKS: readonly Check[] = [
   undecided,
   unpinned,
   unsaid,
+  stomps,
   direction,
   exchanged,
   expression,

@@ -27,12 +27,12 @@ test.each([
 test('blank lines are passed over; what cannot be taken is told by its line, the others are kept', () => {
   const demo = islandRun();
   const title = all(demo, 'song')[0]!.title;
-  const { songs, refused, edit } = read(`New one\n\n${title}\nAnother\nnew ONE\n${'x'.repeat(200)}`, demo);
+  const { songs, refused, edit } = read(`New one\n\n${title}\nAnother\nnew ONE\n\n${'x'.repeat(200)}`, demo);
   expect(songs.map((s) => s.title)).toEqual(['New one', 'Another']);
   expect(refused.map((r) => [r.where, r.wrong])).toEqual([
     ['line 3', `There is a song “${title}” already.`],
     ['line 5', 'There is a song “new ONE” already.'],
-    ['line 6', 'The title is too long.'],
+    ['line 7', 'The title is too long.'],
   ]);
   expect(all(after(demo, edit), 'song')).toHaveLength(all(demo, 'song').length + 2);
 });

@@ -42,6 +42,7 @@ const FAMILIES: Readonly<Record<string, RoomPath>> = {
   order: 'routing',
   recall: 'proof',
   midi: 'proof',
+  set: 'set',
 };
 
 /** The room in which a finding is seen to. */
