@@ -53,6 +53,7 @@ const PAPERS = [
   ['the list of cables', 'routing?show=cables', 'upright', 2, '31 cables'],
   ['what to pull and to plug', 'routing?show=hookups', 'upright', 1, 'Rewire from Ballroom to Ferry deck'],
   ['the list for the house', 'routing?show=house', 'upright', 1, 'Input list'],
+  ['the set and its cues', 'set?show=list', 'upright', 3, 'Ferry season Island run, Ballroom, revision'],
   ['what to type in', 'program', 'upright', 8, 'loops on 1 6 8, the others off'],
   ['what is proved', 'proof', 'upright', 3, 'Does every sound come back? Island run'],
 ] as const;

@@ -39,6 +39,23 @@ const cuesColumn = (hands: Hands): Promise<number> =>
     all.slice(2).findIndex((t) => /^Cues/.test(t.getAttribute('aria-label') ?? '')),
   );
 
+test('times: a tempo to delay times, a delay back to a note, two delays against each other', async () => {
+  const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/set?show=times`));
+  await hands.type('textbox', 'Tempo in beats a minute', '120');
+  await hands.sees('dotted eighth 375 ms');
+  await hands.type('textbox', 'Its time', '510');
+  await hands.sees(
+    '510 ms at 120 is nearest to a quarter, 10 ms too long: after a bar of four its repeats are 40 ms behind.',
+  );
+  await hands.type('textbox', 'Its time', '500');
+  await hands.type('textbox', 'The time of the other', '375');
+  await hands.sees('500 ms and 375 ms: quarter and dotted eighth at 120.');
+  await hands.type('textbox', 'The time of the other', '430');
+  await hands.sees('No clean pattern.');
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.page.close();
+});
+
 test('a night from a pasted list: songs, cues, slots for the fewest stomps, the stage without network', async () => {
   const hands = new Hands(await openPage(browser, server.url));
   await hands.type('textbox', 'Name', 'Night');

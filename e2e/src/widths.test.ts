@@ -25,6 +25,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/set?show=songs', 'Salt waltz'],
   ['/rig/island-run/set?show=list', 'stomps'],
   ['/rig/island-run/set?show=slots', 'As it stands'],
+  ['/rig/island-run/set?show=times', 'dotted eighth'],
   ['/rig/island-run/sounds?show=moves', 'called by SWI 1A'],
   ['/rig/island-run/sounds', 'called by SWI 1A', 'Order, ends, hands'],
   ['/rig/island-run/program?show=plan', 'Plan programs'],

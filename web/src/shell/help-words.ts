@@ -32,6 +32,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'A set is songs in their order. Carry one by its number, or with Alt and an arrow; say where the break is.',
     'Beside a song stands what is to be done before it, how many stomps it needs, and what may come back wrong.',
     'Under “Slots” it is worked out where the sounds are best stored, so that no song needs a bank key.',
+    '“Times” tells delay times at a tempo, what a delay is in it, and what two delays make together. Tap instead of typing.',
     '“On stage” shows one song, what comes now and next, and what to hit. It works without a server.',
   ],
   program: [

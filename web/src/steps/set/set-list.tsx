@@ -10,13 +10,18 @@ import type { SetList, SetMark } from '@yunta/core/rig/show';
 import { minutesText } from '@yunta/core/units/minutes';
 import type { KeyboardEvent } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
+import { usePrinting } from '../../shared/paper/paper.js';
 import { VerdictSign } from '../../shared/verdict.js';
+import { SetPaper } from './set-paper.js';
 
 /** A set as it is played: what comes when, what is to be done before and in each song, and what can go wrong. */
 export const SetListRoom = ({ list }: { list: SetList }) => {
   const { rig, hookup, edit } = useRig();
   const sheet = useAsked(['set', list.id], (worker) => worker.answers.setSheet(list.id));
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const isPrinting = usePrinting();
+  // Asked before it is needed: a paper is laid out at once.
+  useAsked(['stage', list.id], (worker) => worker.answers.stage(list.id));
   const others = all(rig, 'song').filter((s) => !list.songs.includes(s.id));
   const carry = (from: number, to: number): void => {
     const song = sheet?.songs[from];
@@ -30,6 +35,7 @@ export const SetListRoom = ({ list }: { list: SetList }) => {
   if (!sheet) return <p className="soft">Looking at the set …</p>;
   return (
     <>
+      {isPrinting && <SetPaper list={list} sheet={sheet} />}
       <Totals sheet={sheet} />
       {sheet.songs.length === 0 && <p className="soft">No song is in this set yet.</p>}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>

@@ -13,11 +13,13 @@ import { newPartId } from '../../session/ids.js';
 import { SetListRoom } from './set-list.js';
 import { SlotsRoom } from './slots.js';
 import { Songs } from './songs.js';
+import { Times } from './times.js';
 
 const PARTS = [
   { value: 'list', label: 'Set list' },
   { value: 'songs', label: 'Songs' },
   { value: 'slots', label: 'Slots' },
+  { value: 'times', label: 'Times' },
 ] as const;
 
 /** A night: its songs and their cues, the order in which they are played, and where their sounds are best stored. */
@@ -55,6 +57,7 @@ export const SetRoom = () => {
             data={[...PARTS]}
           />
           {part === 'songs' && <PrintButton what="this sheet" />}
+          {part === 'list' && list && <PrintButton what="the set" />}
           {rig.parts.song.size > 0 && (
             <Button size="xs" component={Link} to={`../stage${list ? `?list=${list.id}` : ''}`}>
               On stage
@@ -79,6 +82,7 @@ export const SetRoom = () => {
         </>
       )}
       {part === 'slots' && <SlotsRoom list={list} />}
+      {part === 'times' && <Times />}
     </>
   );
 };
