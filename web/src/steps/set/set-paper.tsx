@@ -6,12 +6,19 @@ import { Paper } from '../../shared/paper/paper.js';
 
 const COMES = { break: 'Break', encore: 'Encore' } as const;
 
+/** As large as all of it fits on one page, Letter lying upright, in points. */
+const [PAGE, LINE, LARGEST, LEAST] = [620, 1.3, 40, 14];
+const sizeFor = ({ songs }: SetSheet): number => {
+  const lines = songs.length + songs.filter((s) => s.comes).length;
+  return Math.max(LEAST, Math.min(LARGEST, Math.floor(PAGE / (LINE * Math.max(1, lines)))));
+};
+
 /** The set on paper: first the list that lies on the floor, in huge type; then the cues of each song. */
 export const SetPaper = ({ list, sheet }: { list: SetList; sheet: SetSheet }) => {
   const night = useAsked(['stage', list.id], (worker) => worker.answers.stage(list.id));
   return (
     <Paper title={list.name}>
-      <ol className="paper-set">
+      <ol className="paper-set" style={{ fontSize: `${sizeFor(sheet)}pt` }}>
         {sheet.songs.map((song) => (
           <li key={song.song}>
             {song.comes && <p className="paper-mark">{COMES[song.comes]}</p>}
