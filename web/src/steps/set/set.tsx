@@ -1,14 +1,13 @@
 import './set.css';
 import { Button, SegmentedControl, Select } from '@mantine/core';
 import { addSetList } from '@yunta/core/edits/set-list';
-import { LONGEST } from '@yunta/core/rig/limits';
 import { all } from '@yunta/core/rig/rig';
 import type { SetList } from '@yunta/core/rig/show';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { NewByName } from '../../shared/new-by-name.js';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
-import { fits, TextField } from '../../shared/text-field.js';
 import { newPartId } from '../../session/ids.js';
 import { SetListRoom } from './set-list.js';
 import { SlotsRoom } from './slots.js';
@@ -90,7 +89,6 @@ export const SetRoom = () => {
 /** A new set; the first one begins with all songs in the order in which they were entered. */
 const NewSet = ({ lists, made }: { lists: readonly SetList[]; made: (id: string) => void }) => {
   const { rig, edit } = useRig();
-  const [name, setName] = useState('');
   const songs = all(rig, 'song').map((s) => s.id);
   if (songs.length === 0)
     return (
@@ -98,31 +96,18 @@ const NewSet = ({ lists, made }: { lists: readonly SetList[]; made: (id: string)
         A set is made of songs. <Link to="?show=songs">Type the first song</Link>.
       </p>
     );
-  const add = (): void => {
+  const add = (name: string): boolean => {
     const id = newPartId('setList');
-    if (edit(addSetList(id, name.trim(), lists.length ? [] : songs), `Add ${name.trim()}`).length > 0) return;
-    setName('');
+    if (edit(addSetList(id, name, lists.length ? [] : songs), `Add ${name}`).length > 0) return false;
     made(id);
+    return true;
   };
   return (
-    <form
-      className="one-line new-set"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (fits(name, LONGEST.name)) add();
-      }}
-    >
-      <TextField
-        most={LONGEST.name}
-        size="xs"
-        aria-label="Name of a new set"
-        placeholder="Friday, long set"
-        value={name}
-        onChange={(e) => setName(e.currentTarget.value)}
-      />
-      <Button type="submit" size="xs" variant="default" disabled={!fits(name, LONGEST.name)}>
-        {lists.length ? 'Add another set' : `Make a set of all ${songs.length} songs`}
-      </Button>
-    </form>
+    <NewByName
+      label="Name of a new set"
+      placeholder="Friday, long set"
+      button={lists.length ? 'Add another set' : `Make a set of all ${songs.length} songs`}
+      add={add}
+    />
   );
 };

@@ -1,5 +1,4 @@
 import { Button, Select, Textarea } from '@mantine/core';
-import { LONGEST } from '@yunta/core/rig/limits';
 import type { Id } from '@yunta/core/rig/ids';
 import { sayRefusal } from '@yunta/core/rig/result';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
@@ -11,7 +10,7 @@ import { useAsked, useRig } from '../../shared/rig-context.js';
 import type { SheetRow } from '../../shared/sheet/columns.js';
 import { Sheet } from '../../shared/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
-import { fits, TextField } from '../../shared/text-field.js';
+import { NewByName } from '../../shared/new-by-name.js';
 import { SongCards } from './song-cards.js';
 import { surely, theItem, theOne } from '@yunta/core/known/the';
 
@@ -20,7 +19,6 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
   const { rig, edit } = useRig();
   const hands = useAsked(['songs'], (worker) => worker.answers.songHands());
   const [chosen, choose] = useState<string>();
-  const [title, setTitle] = useState('');
   const [onFloor, setOnFloor] = useState(false);
   const songs = all(rig, 'song');
   const song = songs.find((s) => s.id === chosen) ?? songs[0];
@@ -35,11 +33,11 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
     cells: SONG_COLUMNS.map((c) => songCell(rig, s, c, byHand(s.id)?.text ?? '')),
     ...(byHand(s.id)?.between ? { note: `${surely(byHand(s.id)).between} by hand while it goes on` } : {}),
   }));
-  const add = () => {
+  const add = (title: string): boolean => {
     const id = newPartId('song');
-    if (edit(addSong(id, title.trim()), `Add ${title.trim()}`).length > 0) return;
-    setTitle('');
+    if (edit(addSong(id, title), `Add ${title}`).length > 0) return false;
     choose(id);
+    return true;
   };
   return (
     <>
@@ -60,25 +58,7 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
             Cards for the floor
           </Button>
         )}
-        <form
-          style={{ display: 'flex', gap: 8, marginLeft: 'auto' }}
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (fits(title, LONGEST.name)) add();
-          }}
-        >
-          <TextField
-            most={LONGEST.name}
-            size="xs"
-            aria-label="Title of a new song"
-            placeholder="Salt waltz"
-            value={title}
-            onChange={(e) => setTitle(e.currentTarget.value)}
-          />
-          <Button type="submit" size="xs" variant="default" disabled={!fits(title, LONGEST.name)}>
-            Add a song
-          </Button>
-        </form>
+        <NewByName label="Title of a new song" placeholder="Salt waltz" button="Add a song" add={add} />
       </div>
       <PasteSongs />
       {onFloor && songs.length > 0 ? (

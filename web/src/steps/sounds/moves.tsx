@@ -1,16 +1,15 @@
 import { Button, MultiSelect, SegmentedControl, Select } from '@mantine/core';
-import { LONGEST } from '@yunta/core/rig/limits';
 import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
 import { mannerOf, MANNERS, type Manner, type Move } from '@yunta/core/rig/sound';
 import { addMove, assignableSwitches, moveRows, putLists, removeMove, setManner } from '@yunta/core/sheets/move-sheet';
 import { cellOf, typeBlock, type Column, type Typed } from '@yunta/core/sheets/sound-sheet';
 import { useState } from 'react';
+import { NewByName } from '../../shared/new-by-name.js';
 import { useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import type { SheetRow } from '../../shared/sheet/columns.js';
 import { Sheet } from '../../shared/sheet/sheet.js';
-import { fits, TextField } from '../../shared/text-field.js';
 import { theOne } from '@yunta/core/known/the';
 
 const OFF_NOTES: Readonly<Record<Manner, string>> = {
@@ -165,34 +164,13 @@ const NO_SWITCH =
 
 const NewMove = ({ choose, complain }: { choose: (id: Id<'move'>) => void } & Pick<MovesProps, 'complain'>) => {
   const { rig, edit } = useRig();
-  const [name, setName] = useState('');
-  const add = () => {
+  const add = (name: string): boolean => {
     const id = newPartId('move');
-    const made = addMove(rig, id, name.trim());
-    if (!made) return complain(NO_SWITCH);
-    if (edit(made, `Add ${name.trim()}`).length > 0) return;
-    setName('');
+    const made = addMove(rig, id, name);
+    if (!made) complain(NO_SWITCH);
+    if (!made || edit(made, `Add ${name}`).length > 0) return false;
     choose(id);
+    return true;
   };
-  return (
-    <form
-      className="one-line at-the-end"
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (fits(name, LONGEST.name)) add();
-      }}
-    >
-      <TextField
-        most={LONGEST.name}
-        size="xs"
-        aria-label="Name of a new move"
-        placeholder="Lift"
-        value={name}
-        onChange={(e) => setName(e.currentTarget.value)}
-      />
-      <Button type="submit" size="xs" variant="default" disabled={!fits(name, LONGEST.name)}>
-        Add a move
-      </Button>
-    </form>
-  );
+  return <NewByName label="Name of a new move" placeholder="Lift" button="Add a move" add={add} />;
 };
