@@ -14,7 +14,7 @@ const songs = all(demo, 'song');
 const guitars = all(demo, 'device').filter((d) => d.ends?.some((e) => e.is === 'source'));
 const [first, second, third] = songs as [Song, Song, Song];
 const played = (change: (song: Song, i: number) => Partial<Song>): Rig => {
-  const put = songs.slice(0, 3).map((s, i) => ({ ...s, ...change(s, i) }));
+  const put = songs.slice(0, 3).map(({ seconds: _, ...s }, i) => ({ ...s, ...change(s, i) }));
   return after(after(demo, { put, remove: [] }), addSetList('setList:one', 'One', [first.id, second.id, third.id]));
 };
 const sheetOf = (rig: Rig) => setSheet(deriveOnce(rig, BALLROOM_ID)!, partOf(rig, 'setList:one')!);
