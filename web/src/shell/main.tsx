@@ -48,6 +48,14 @@ const router = createBrowserRouter([
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 
+/** A page that was just opened goes on with the newer application that has come; one that is in use is left alone. */
+const JUST_OPENED_MS = 10_000;
+const { serviceWorker } = navigator as Partial<Navigator>;
+if (serviceWorker?.controller)
+  serviceWorker.addEventListener('controllerchange', () => {
+    if (performance.now() < JUST_OPENED_MS) location.reload();
+  });
+
 createRoot(surely(document.getElementById('root'))).render(
   <StrictMode>
     <MantineProvider

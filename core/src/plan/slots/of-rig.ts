@@ -30,7 +30,7 @@ export interface SlotsOfRig {
 
 /**
  * Sounds that songs call from one controller, on its banks and switches. Sounds that are called there and that no song
- * uses give way; scenes stay where they are.
+ * uses give way; scenes, and what stands elsewhere in another hook-up, stay.
  * @param kept sounds that stay where they are
  * @returns undefined when the controller is gone or calls nothing of these songs
  */
@@ -44,12 +44,14 @@ export const slotsOfRig = (
   const memory = memoryIn(device, caller.memory);
   if (!device || !memory) return undefined;
   const called = soundsInOrder(rig).filter((s) => slotOf(s, caller) !== undefined);
-  const hasScene = (s: Sound): boolean =>
-    s.calls.some((c) => c.device === caller.device && memoryIn(device, c.memory)?.inside === memory.id);
+  /** It stands in a scene, or in another slot in another hook-up. */
+  const isTied = ({ calls }: Sound): boolean =>
+    calls.some((c) => c.device === caller.device && memoryIn(device, c.memory)?.inside === memory.id) ||
+    calls.filter((c) => c.device === caller.device && c.memory === memory.id).length > 1;
   const inSongs = new Set(
     songs.flatMap((song) => song.cues.flatMap(({ call }) => ('sound' in call ? [call.sound] : []))),
   );
-  const sounds = called.filter((s) => inSongs.has(s.id) || hasScene(s) || kept.has(s.id));
+  const sounds = called.filter((s) => inSongs.has(s.id) || isTied(s) || kept.has(s.id));
   if (!sounds.some((s) => inSongs.has(s.id))) return undefined;
   const numbers = new Map(sounds.map((s, i) => [s.id, i]));
   const switches = memory.shows.bank?.size ?? memory.size;
@@ -61,7 +63,7 @@ export const slotsOfRig = (
   const all = Math.ceil(memory.size / switches);
   const needed = Math.ceil(sounds.length / switches);
   const banks = Math.min(all, Math.max(needed, ...now.map(([, bank]) => bank + 1)));
-  const fixed = sounds.filter((s) => kept.has(s.id) || hasScene(s)).map(placeOf);
+  const fixed = sounds.filter((s) => kept.has(s.id) || isTied(s)).map(placeOf);
   return {
     caller,
     memory,

@@ -43,6 +43,12 @@ export const withoutRepeats = (song: readonly number[]): readonly number[] =>
 export const callsIn = (songs: SlotsProblem['songs']): number =>
   songs.reduce((sum, song) => sum + Math.max(0, withoutRepeats(song).length - 1), 0);
 
+/**
+ * How many switches of a bank are taken by what is pinned there: scenes of one preset stand on the same switch.
+ */
+export const pinnedIn = ({ pinned = [] }: SlotsProblem, bank: number): number =>
+  new Set(pinned.flatMap(([, b, k]) => (b === bank ? [k] : []))).size;
+
 /** Every sound that a song uses. */
 export const usedSounds = ({ songs }: SlotsProblem): readonly number[] =>
   [...new Set(songs.flat())].sort((a, b) => a - b);

@@ -1,5 +1,5 @@
 import type { Programme } from '../solver.js';
-import { callsIn, usedSounds, withoutRepeats, type SlotsProblem } from './problem.js';
+import { callsIn, pinnedIn, usedSounds, withoutRepeats, type SlotsProblem } from './problem.js';
 
 /** A variable that is always 0. */
 const NOTHING = 'nothing';
@@ -80,21 +80,18 @@ const at = ({ name }: Stay, bank: number): string => `${name}_${bank}`;
 const within = (stay: Stay, cut: readonly number[], sign: 1 | -1): Terms => cut.map((b) => [sign, at(stay, b)]);
 
 /** Where each sound stands: in as many banks as it may, no bank holding more than it has switches. */
-const addHomes = (
-  rows: Rows,
-  { banks, switches, copies, pinned = [] }: SlotsProblem,
-  used: readonly number[],
-): void => {
+const addHomes = (rows: Rows, problem: SlotsProblem, used: readonly number[]): void => {
+  const { banks, switches, copies, pinned = [] } = problem;
   for (const s of used) {
     const homes = count(banks).map((b) => [1, standsIn(s, b)] as const);
     rows.add(homes, copies > 1 ? '>= 1' : '= 1');
     if (copies > 1) rows.add(homes, `<= ${copies}`);
   }
   for (const b of count(banks)) {
-    const taken = pinned.filter(([s, bank]) => bank === b && !used.includes(s)).length;
+    const isPinnedHere = (s: number): boolean => pinned.some(([sound, bank]) => sound === s && bank === b);
     rows.add(
-      used.map((s) => [1, standsIn(s, b)]),
-      `<= ${switches - taken}`,
+      used.filter((s) => !isPinnedHere(s)).map((s) => [1, standsIn(s, b)]),
+      `<= ${switches - pinnedIn(problem, b)}`,
     );
   }
   for (const [s, b] of pinned) if (used.includes(s)) rows.add([[1, standsIn(s, b)]], '= 1');
@@ -143,10 +140,17 @@ const addStep = (rows: Rows, problem: SlotsProblem, { from, to, times }: Step): 
   ];
 };
 
+/** With how many others a sound can share its bank at most; what is pinned to one switch together needs but one. */
+const mostBeside = (problem: SlotsProblem): number => {
+  const { banks, switches, pinned = [] } = problem;
+  const together = count(banks).map((b) => pinned.filter(([, bank]) => bank === b).length - pinnedIn(problem, b));
+  return switches - 1 + Math.max(0, ...together);
+};
+
 /** A sound cannot share its bank with more others than there are switches: whatever else follows it costs a key. */
 const addNeighbours = (
   rows: Rows,
-  { switches }: SlotsProblem,
+  problem: SlotsProblem,
   sound: number,
   costs: readonly { readonly step: Step; readonly cost: Terms }[],
 ): void => {
@@ -157,7 +161,7 @@ const addNeighbours = (
     beside.set(other, (beside.get(other) ?? 0) + step.times);
   }
   const times = [...beside.values()].sort((a, b) => b - a);
-  const apart = times.slice(switches - 1).reduce((a, b) => a + b, 0);
+  const apart = times.slice(mostBeside(problem)).reduce((a, b) => a + b, 0);
   if (apart > 0) rows.add(gathered(own.flatMap((o) => o.cost)), `>= ${apart}`);
 };
 

@@ -1,5 +1,13 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { callsIn, pressesBetween, usedSounds, withoutRepeats, type SlotPlace, type SlotsProblem } from './problem.js';
+import {
+  callsIn,
+  pinnedIn,
+  pressesBetween,
+  usedSounds,
+  withoutRepeats,
+  type SlotPlace,
+  type SlotsProblem,
+} from './problem.js';
 
 /** How a search goes: told every few thousand moves, so that it can be shown and stopped. */
 export interface SearchProgress {
@@ -70,9 +78,10 @@ class Board {
 
   static of(problem: SlotsProblem): Board | undefined {
     const used = usedSounds(problem);
-    const taken = (problem.pinned ?? []).filter(([sound]) => !used.includes(sound)).length;
-    const free = problem.banks * problem.switches - taken;
-    return used.length > free ? undefined : new Board(problem, used);
+    const { banks, switches, pinned = [] } = problem;
+    const free = Array.from({ length: banks }, (_, b) => switches - pinnedIn(problem, b)).reduce((a, b) => a + b, 0);
+    const open = used.filter((s) => !pinned.some(([sound]) => sound === s));
+    return open.length > free ? undefined : new Board(problem, used);
   }
 
   private constructor(
@@ -100,11 +109,8 @@ class Board {
     const { banks, switches, pinned = [] } = this.problem;
     this.random = xoroshiro128plus(seed);
     this.homes.fill(NOWHERE);
-    this.room.fill(switches);
-    for (const [sound, bank] of pinned) {
-      this.room[bank]! -= 1;
-      if (this.songsOf[sound]) this.put(sound, bank);
-    }
+    for (let bank = 0; bank < banks; bank += 1) this.room[bank] = switches - pinnedIn(this.problem, bank);
+    for (const [sound, bank] of pinned) if (this.songsOf[sound]) this.put(sound, bank);
     const open = this.used.filter((s) => this.homes[2 * s] === NOWHERE);
     for (let i = open.length - 1; i > 0; i -= 1) {
       const k = this.below(i + 1);

@@ -128,6 +128,30 @@ test('a sound called again costs nothing; one that stands nowhere is told', () =
   ).toEqual({ stomps: 2, bankPresses: 0 });
   expect(() => costOf(problem, [[0, 0, 0]])).toThrow('Sound 1 stands nowhere.');
 });
+test('scenes of one preset are pinned to one switch, and take one', () => {
+  const problem: SlotsProblem = {
+    banks: 2,
+    switches: 2,
+    wrap: false,
+    bankKeys: 'both',
+    sounds: 5,
+    copies: 1,
+    songs: [
+      [0, 1, 2, 3],
+      [3, 4],
+    ],
+    pinned: [
+      [0, 0, 1],
+      [1, 0, 1],
+      [2, 0, 1],
+    ],
+  };
+  const plan = planned(problem);
+  const switched = new Set(plan.places.map(([, b, k]) => `${b} ${k}`));
+  expect([plan.places.length, switched.size]).toEqual([5, 3]);
+  // Either 3 joins the scenes and 4 stands apart, or both stand apart: one bank key.
+  expect([plan.stomps, plan.bound]).toEqual([5, 5]);
+});
 test('more sounds than slots: no plan', () => {
   const problem: SlotsProblem = {
     banks: 1,

@@ -36,7 +36,7 @@ export const Stage = () => {
 };
 
 const Playing = () => {
-  const { rig } = useRig();
+  const { rig, rigId } = useRig();
   const [params] = useSearchParams();
   const lists = all(rig, 'setList');
   const list = lists.find((l) => l.id === params.get('list')) ?? lists[0];
@@ -49,7 +49,7 @@ const Playing = () => {
         </p>
       </main>
     );
-  return <OnStage key={list?.id ?? ''} night={night} remembered={`yunta-stage ${list?.id ?? rig.parts.song.size}`} />;
+  return <OnStage key={list?.id ?? ''} night={night} remembered={`yunta-stage ${rigId} ${list?.id ?? ''}`} />;
 };
 
 /** Where one was stays in the browser, so that a page loaded again goes on there. */
