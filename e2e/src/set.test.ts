@@ -127,7 +127,7 @@ test('a night from a pasted list: songs, cues, slots for the fewest stomps, the 
   await hands.pick('Slots');
   await hands.sees('12 songs from SWI: 12 stomps, 6 of them bank keys.');
   await hands.click('button', 'Find the fewest');
-  await hands.sees('6 stomps, no bank key; fewer are not possible.');
+  await hands.sees('6 stomps, no bank key; fewer are not possible in 2 banks.');
   expect(await violations(hands.page)).toEqual([]);
   await hands.page.waitForFunction(() =>
     [...document.querySelectorAll('button')].some((b) => /^Move \d/.test(b.textContent)),

@@ -1,10 +1,12 @@
 import { after } from '../../../testing/after.js';
-import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { BALLROOM_ID, FERRY_ID, islandRun } from '../../demo/island-run.js';
 import { addSetList, markBefore } from '../../edits/set-list.js';
 import { setDials } from '../../edits/dial-cards.js';
 import { readDials } from '../../dials/knob-words.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
+import type { Sound } from '../../rig/sound.js';
+import { makeDevice } from '../../catalogue/make.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { SECONDS_BETWEEN, setSheet } from './set-sheet.js';
 import { stageOf } from './stage.js';
@@ -111,5 +113,30 @@ describe('what a player meets on stage', () => {
     const cues = [near, far].map((s) => ({ name: s.name, call: { sound: s.id } }));
     const put = after(demo, { put: [{ ...without(first), cues }], remove: [] });
     expect(stageOf(deriveOnce(put, BALLROOM_ID)!, undefined).songs[0]!.cues[1]!.bank).toBe('bank up 3 times');
+  });
+});
+
+describe('whose foot it is', () => {
+  const sounds = [...demo.parts.sound.values()];
+  const withCues = (calls: readonly Sound['calls'][]): Rig => {
+    const [a, b] = sounds.map((s, i) => ({ ...s, calls: calls[i] ?? s.calls })) as [Sound, Sound];
+    const tablet = makeDevice('song-list', 'device:tab');
+    const cues = [a, b].map((s) => ({ name: s.name, call: { sound: s.id } }));
+    const base = after(demo, { put: [{ ...tablet, at: 90 }, a, b, { ...without(first), cues }], remove: [] });
+    return after(base, addSetList('setList:one', 'One', [first.id]));
+  };
+  test('what a song list calls asks for no stomp, and nothing to hit is shown', () => {
+    const tablet = makeDevice('song-list', 'device:tab');
+    const memory = tablet.memories.find((m) => m.by === 'song')!.id;
+    const rig = withCues([0, 1].map((slot) => [{ device: 'device:tab', memory, slot }]));
+    expect(sheetOf(rig).songs[0]!.stomps).toBe(0);
+    const [cue] = stageOf(deriveOnce(rig, BALLROOM_ID)!, undefined).songs[0]!.cues;
+    expect(cue!.sound).toBe(sounds[0]!.name);
+    expect(cue).not.toHaveProperty('hit');
+  });
+  test('what is called only in another hook-up is not hit in this one', () => {
+    const here = sounds[1]!.calls[0]!;
+    const rig = withCues([sounds[0]!.calls, [{ ...here, in: { hookup: FERRY_ID } }]]);
+    expect(sheetOf(rig).songs[0]!.stomps).toBe(0);
   });
 });

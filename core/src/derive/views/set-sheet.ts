@@ -2,12 +2,10 @@ import type { VerdictKind } from '../../recall/verdict/sound-verdict.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { SetList, SetMark, Song } from '../../rig/show.js';
-import { slotsOfRig } from '../../plan/slots/of-rig.js';
-import { pressesBetween, withoutRepeats } from '../../plan/slots/problem.js';
-import { callersIn } from '../../edits/calls.js';
-import { surely, theItem } from '../../known/the.js';
+import type { Sound } from '../../rig/sound.js';
 import type { Derived } from '../steps/deriver.js';
 import { songHands } from './songs.js';
+import { stompsBetween } from './stomps.js';
 
 /** Between two songs (assumed; common practice counts half a minute with applause). */
 export const SECONDS_BETWEEN = 30;
@@ -48,29 +46,21 @@ export interface SetSheet {
 
 const WORST: readonly VerdictKind[] = ['cannot sound', 'broken', 'undecided', 'left to hands', 'proved'];
 
-/** Stomps and bank keys of each song, over all controllers that call its sounds. */
-const stompsOf = (
-  rig: Rig,
-  songs: readonly Song[],
-): ReadonlyMap<Id<'song'>, readonly [stomps: number, keys: number]> => {
-  const total = new Map<Id<'song'>, readonly [number, number]>(songs.map((s) => [s.id, [0, 0]]));
-  for (const caller of callersIn(rig)) {
-    if (caller.isScene) continue;
-    const setup = slotsOfRig(rig, caller, songs);
-    if (!setup) continue;
-    const bankOf = new Map(setup.now.map(([sound, bank]) => [sound, bank]));
-    setup.problem.songs.forEach((cues, i) => {
-      const called = withoutRepeats(cues);
-      const keys = called.slice(1).reduce((sum, to, k) => {
-        const from = theItem(called, k);
-        return sum + pressesBetween(setup.problem, surely(bankOf.get(from)), surely(bankOf.get(to)));
-      }, 0);
-      const { id } = theItem(songs, i);
-      const [stomps, presses] = surely(total.get(id));
-      total.set(id, [stomps + Math.max(0, called.length - 1) + keys, presses + keys]);
-    });
+/** Stomps of a song behind its first cue, bank keys among them. */
+const stompsIn = (d: Derived, song: Song): { readonly stomps: number; readonly keys: number } => {
+  let before: Sound | undefined;
+  let [stomps, keys] = [0, 0];
+  for (const { call } of song.cues) {
+    const sound = 'sound' in call ? partOf(d.rig, call.sound) : undefined;
+    if (!sound) continue;
+    if (before) {
+      const change = stompsBetween(d.rig, d.hookup.id, before, sound);
+      stomps += change.hits.length + change.keys;
+      keys += change.keys;
+    }
+    before = sound;
   }
-  return total;
+  return { stomps, keys };
 };
 
 const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
@@ -82,7 +72,8 @@ const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong
   // Another instrument hangs there in its own tuning.
   if (!isOther && song.tuning !== before.tuning && song.tuning !== undefined)
     changes.push({ is: 'tuning', text: `retune to ${song.tuning}` });
-  if (song.capo !== before.capo)
+  // Another instrument has no capo on it.
+  if (song.capo !== (isOther ? undefined : before.capo))
     changes.push({ is: 'capo', text: song.capo === undefined ? 'capo off' : `capo ${song.capo}` });
   return changes;
 };
@@ -102,7 +93,6 @@ const factsOf = (rig: Rig, { bpm, key, tuning, capo, instrument }: Song): string
 export const setSheet = (d: Derived, list: SetList): SetSheet => {
   const { rig } = d;
   const songs = list.songs.flatMap((id) => partOf(rig, id) ?? []);
-  const stomps = stompsOf(rig, songs);
   const hands = new Map(songHands(d).map((h) => [h.song, h.between]));
   let at: number | undefined = 0;
   const rows = songs.map((song, i): SetSong => {
@@ -112,7 +102,7 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
     const comes = list.before?.find((b) => b.song === song.id)?.comes;
     const begins = at;
     at = begins === undefined || song.seconds === undefined ? undefined : begins + song.seconds + SECONDS_BETWEEN;
-    const [all, keys] = surely(stomps.get(song.id));
+    const { stomps, keys } = stompsIn(d, song);
     const verdict = WORST.find((kind) => kinds.includes(kind));
     return {
       song: song.id,
@@ -122,7 +112,7 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
       ...(song.seconds === undefined ? {} : { seconds: song.seconds }),
       facts: factsOf(rig, song),
       changes: changesBetween(rig, songs[i - 1], song),
-      stomps: all,
+      stomps,
       bankPresses: keys,
       byHand: hands.get(song.id) ?? 0,
       verdict,

@@ -1,15 +1,13 @@
 import { standingIn, turnedBetween } from '../../dials/dial-cards.js';
 import { knobText, slotText } from '../../recall/words/words.js';
-import { callersIn } from '../../edits/calls.js';
-import { pressesBetween } from '../../plan/slots/problem.js';
-import { memoryIn } from '../../rig/box.js';
 import type { Id } from '../../rig/ids.js';
-import { all, partOf, type Rig } from '../../rig/rig.js';
+import { all, partOf } from '../../rig/rig.js';
 import type { Cue, SetList, SetMark, Song } from '../../rig/show.js';
 import { handMoves } from '../../recall/actuate/compile.js';
 import type { Derived } from '../steps/deriver.js';
 import { latchedIn, type Latched } from './latched.js';
 import { hitText, inFeetOrder, movesBetween } from './on-foot.js';
+import { stompsBetween, type Stomps } from './stomps.js';
 import { isUsed } from './without.js';
 
 /** One thing to do on stage, in as few words as it takes. */
@@ -42,29 +40,11 @@ export interface Stage {
   readonly songs: readonly StageSong[];
 }
 
-const TIMES = ['', 'once', 'twice'] as const;
+const TIMES = ['', '', ' twice'] as const;
 
-/** The bank keys between the slots of two sounds that one controller calls. */
-const bankBetween = (rig: Rig, before: Id<'sound'> | undefined, sound: Id<'sound'>): string | undefined => {
-  for (const caller of callersIn(rig)) {
-    if (caller.isScene) continue;
-    const slotIn = (id: Id<'sound'> | undefined): number | undefined =>
-      (id === undefined ? undefined : partOf(rig, id))?.calls.find(
-        (c) => c.device === caller.device && c.memory === caller.memory,
-      )?.slot;
-    const [from, to] = [slotIn(before), slotIn(sound)];
-    const memory = memoryIn(partOf(rig, caller.device), caller.memory);
-    const size = memory?.shows.bank?.size;
-    if (from === undefined || to === undefined || !memory || !size) continue;
-    const [a, b] = [Math.floor(from / size), Math.floor(to / size)];
-    if (a === b) return undefined;
-    const problem = { banks: Math.ceil(memory.size / size), wrap: true, bankKeys: 'both' } as const;
-    const presses = pressesBetween(problem, a, b);
-    const isUp = pressesBetween({ ...problem, bankKeys: 'up' }, a, b) === presses;
-    return `bank ${isUp ? 'up' : 'down'}${presses > 1 ? ` ${TIMES[presses] ?? `${presses} times`}` : ''}`;
-  }
-  return undefined;
-};
+/** @example bankText({ hits, keys: 3, way: 'up' }) // 'bank up 3 times' */
+const bankText = ({ keys, way }: Stomps): string | undefined =>
+  keys === 0 ? undefined : `bank ${way}${TIMES[keys] ?? ` ${keys} times`}`;
 
 type Dials = ReturnType<typeof standingIn>;
 
@@ -95,14 +75,15 @@ const soundCue = (
     ? movesBetween(compilation, before.sound, id)
     : inFeetOrder(rig, handMoves(compilation, id));
   const turned = turnedBetween(before.stands ?? new Map(), stands, (device) => isUsed(d, id, device));
-  const bank = bankBetween(rig, before.sound, id);
-  const isSame = before.sound === id;
+  const last = before.sound && partOf(rig, before.sound);
+  const stomps = sound && stompsBetween(rig, d.hookup.id, last, sound);
+  const bank = stomps && bankText(stomps);
   return {
     stands,
     cue: {
       name: cue.name,
       ...(sound ? { sound: sound.name } : {}),
-      ...(sound?.calls.length && !isSame ? { hit: slotText(rig, sound) } : {}),
+      ...(sound && stomps?.hits.length ? { hit: slotText(rig, { ...sound, calls: stomps.hits }) } : {}),
       ...(bank ? { bank } : {}),
       hands: [
         ...moves.map((move) => hitText(rig, move)),

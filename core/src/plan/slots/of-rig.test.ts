@@ -76,3 +76,24 @@ test('a controller that calls nothing of these songs has no plan', () => {
   expect(slotsOfRig(demo, { device: 'device:gone', memory: 'slots' }, songs)).toBeUndefined();
   expect(slotsOfRig(demo, caller, [])).toBeUndefined();
 });
+
+describe('how many banks', () => {
+  test('as many as are used now, more where that is asked for; beyond half of them all, with the way round', () => {
+    const asked = (most: number | undefined) => {
+      const { banks, wrap } = slotsOfRig(demo, caller, songs, new Set(), most)!.problem;
+      return { banks, wrap };
+    };
+    const all = Math.ceil(swi.memories[0]!.size / 4);
+    const now = asked(undefined);
+    expect(now).toEqual({ banks: 4, wrap: false });
+    expect(asked(2)).toEqual(now);
+    expect(asked(7)).toEqual({ banks: 7, wrap: false });
+    expect(asked(all - 1)).toEqual({ banks: all, wrap: true });
+  });
+  test('without bank keys every slot is one stomp away', () => {
+    const { bank: _, ...memory } = swi.memories[0]!;
+    const rig = after(demo, { put: [{ ...swi, memories: [memory, ...swi.memories.slice(1)] }], remove: [] });
+    const of = slotsOfRig(rig, caller, songs)!;
+    expect([of.problem.banks, bankChangesNow(of, songs)]).toEqual([1, []]);
+  });
+});

@@ -32,6 +32,7 @@ export interface SlotsOfRig {
  * Sounds that songs call from one controller, on its banks and switches. Sounds that are called there and that no song
  * uses give way; scenes, and what stands elsewhere in another hook-up, stay.
  * @param kept sounds that stay where they are
+ * @param most banks to use, counted from the first; as many as are needed and used now when it is left out
  * @returns undefined when the controller is gone or calls nothing of these songs
  */
 export const slotsOfRig = (
@@ -39,6 +40,7 @@ export const slotsOfRig = (
   caller: SlotsCaller,
   songs: readonly Song[],
   kept: ReadonlySet<Id<'sound'>> = new Set(),
+  most?: number,
 ): SlotsOfRig | undefined => {
   const device = partOf(rig, caller.device);
   const memory = memoryIn(device, caller.memory);
@@ -54,15 +56,18 @@ export const slotsOfRig = (
   const sounds = called.filter((s) => inSongs.has(s.id) || isTied(s) || kept.has(s.id));
   if (!sounds.some((s) => inSongs.has(s.id))) return undefined;
   const numbers = new Map(sounds.map((s, i) => [s.id, i]));
-  const switches = memory.shows.bank?.size ?? memory.size;
+  // Without bank keys every slot is as near as any other.
+  const switches = (memory.bank && memory.shows.bank?.size) ?? memory.size;
   const placeOf = (s: Sound): SlotPlace => {
     const slot = surely(slotOf(s, caller));
     return [surely(numbers.get(s.id)), Math.floor(slot / switches), slot % switches];
   };
   const now = sounds.map(placeOf);
   const all = Math.ceil(memory.size / switches);
-  const needed = Math.ceil(sounds.length / switches);
-  const banks = Math.min(all, Math.max(needed, ...now.map(([, bank]) => bank + 1)));
+  const needed = Math.max(Math.ceil(sounds.length / switches), ...now.map(([, bank]) => bank + 1));
+  const asked = Math.min(all, Math.max(needed, most ?? needed));
+  // In up to half of all banks the way round is never the shorter one; beyond, all of them are reckoned with.
+  const banks = asked - 1 <= all / 2 ? asked : all;
   const fixed = sounds.filter((s) => kept.has(s.id) || isTied(s)).map(placeOf);
   return {
     caller,

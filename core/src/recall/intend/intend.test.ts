@@ -216,6 +216,19 @@ describe('two instruments, each in an input of its own', () => {
     expect(heardFrom('Second')).toEqual([['device:two'], []]);
     expect(heardFrom('Unsaid')).toEqual([['device:one'], []]);
   });
+  test('a lead that is missing is not hidden by an instrument that still comes through', () => {
+    const pulled = smallRig({
+      boxes: { one: 'bass', two: 'bass', s: 'switcher-8', e: 'bass-combo' },
+      leads: ['one.out>s.in', 'two.out>e.in'],
+      sounds: { Any: [] },
+    });
+    const b = bearings(pulled, partOf(pulled, SMALL)!);
+    const { heard, problems } = compileSound(b, all(pulled, 'sound')[0]!);
+    expect([heard.every((h) => h.from.startsWith('device:one')), problems.map((p) => p.is)]).toEqual([
+      true,
+      heard.map(() => 'silent'),
+    ]);
+  });
   test('where none comes through it is silent, as with the usual one', () =>
     expect(heardFrom('Nothing')).toEqual([['device:one'], ['silent']]));
 });

@@ -79,13 +79,16 @@ class Gatherer {
 
 /**
  * What a sound wants, worked out to the last control. Unless it is said from where it is heard, it is played with the
- * first instrument; with another one where only that comes through, such as the one in the input that it says.
+ * first instrument; with another one where the sound itself closes the way of the first, as by the input that it says.
  */
 export const intend = (rig: Rig, anatomy: Anatomy, grounds: Grounds, sound: Sound): Intention => {
   const [first, ...others] = inHand(anatomy);
   const usual = intendWith(rig, anatomy, grounds, sound, first);
   const isSilent = ({ problems }: Intention): boolean => problems.some((p) => p.is === 'silent');
-  if (!isSilent(usual)) return usual;
+  if (others.length === 0 || !isSilent(usual)) return usual;
+  // Where nothing comes through whatever is said, a lead is missing: another instrument would only hide that.
+  const { parent: _, order: __, ...sayingNothing } = { ...sound, wants: [] };
+  if (isSilent(intendWith(rig, anatomy, grounds, sayingNothing, first))) return usual;
   for (const other of others) {
     const played = intendWith(rig, anatomy, grounds, sound, other);
     if (!isSilent(played)) return played;

@@ -1,4 +1,4 @@
-import { Button, MultiSelect, Select } from '@mantine/core';
+import { Button, MultiSelect, NumberInput, Select } from '@mantine/core';
 import { callersIn } from '@yunta/core/edits/calls';
 import { bankChangesNow, changeTo, leastMoved, slotsOfRig, type SlotsOfRig } from '@yunta/core/plan/slots/of-rig';
 import { costOf, type SlotsCost } from '@yunta/core/plan/slots/problem';
@@ -22,12 +22,13 @@ export const SlotsRoom = ({ list }: { list: SetList | undefined }) => {
   const callers = callersIn(rig).filter((c) => c.by === 'slot' && !c.isScene);
   const [chosen, choose] = useState<string>();
   const [kept, keep] = useState<readonly Id<'sound'>[]>([]);
+  const [banks, use] = useState<number>();
   const caller = callers.find((c) => `${c.device} ${c.memory}` === chosen) ?? callers[0];
   const setup = useMemo(() => {
     const songs = list ? list.songs.flatMap((id) => partOf(rig, id) ?? []) : all(rig, 'song');
-    const found = caller && slotsOfRig(rig, caller, songs, new Set(kept));
+    const found = caller && slotsOfRig(rig, caller, songs, new Set(kept), banks);
     return found && { songs, of: found };
-  }, [rig, list, caller?.device, caller?.memory, kept]); // eslint-disable-line react-hooks/exhaustive-deps -- a caller is told by its box and memory
+  }, [rig, list, caller?.device, caller?.memory, kept, banks]); // eslint-disable-line react-hooks/exhaustive-deps -- a caller is told by its box and memory
   if (!caller) return <p className="soft">No box of this rig calls sounds from slots.</p>;
   if (!setup)
     return (
@@ -59,8 +60,23 @@ export const SlotsRoom = ({ list }: { list: SetList | undefined }) => {
           value={[...kept]}
           onChange={(ids) => keep(ids.map((id) => theId('sound', id)))}
         />
+        <NumberInput
+          size="xs"
+          w={130}
+          aria-label="Banks to use"
+          prefix="banks to use: "
+          min={1}
+          max={Math.ceil(setup.of.memory.size / setup.of.problem.switches)}
+          value={setup.of.problem.banks}
+          onChange={(v) => use(Number(v) || undefined)}
+        />
       </div>
-      <Plan key={`${caller.device} ${caller.memory}`} setup={setup.of} songs={setup.songs} code={caller.code} />
+      <Plan
+        key={`${caller.device} ${caller.memory} ${setup.of.problem.banks} ${kept.join()}`}
+        setup={setup.of}
+        songs={setup.songs}
+        code={caller.code}
+      />
     </div>
   );
 };
@@ -104,7 +120,7 @@ const Plan = ({
             <p>
               <strong>{stompsText(state.best)}</strong>
               {state.best.bound >= state.best.stomps
-                ? '; fewer are not possible.'
+                ? `; fewer are not possible in ${setup.problem.banks} ${setup.problem.banks === 1 ? 'bank' : 'banks'}.`
                 : state.is === 'planning'
                   ? ' so far.'
                   : `; at least ${state.best.bound} are needed, as far as it is proved.`}
