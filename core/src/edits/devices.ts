@@ -101,8 +101,9 @@ const without = (part: Part, id: Id<'device'>): Part | undefined => {
     case 'move':
       return { ...part, at: part.at.filter((a) => a.device !== id), on: keep(part.on), off: keep(part.off) };
     case 'song': {
-      const { instrument: _, ...rest } = part;
-      return rest;
+      const { instrument, ...rest } = part;
+      const cues = part.cues.filter(({ call }) => !('track' in call) || other(call.track));
+      return { ...rest, ...(instrument && instrument !== id ? { instrument } : {}), cues };
     }
     case 'hookup':
       return {

@@ -76,3 +76,9 @@ export const isAround = (rig: Rig, program: Program, scene: Program): boolean =>
 
 /** An output for a tuner, which no mute silences: the signal does not go on from it. */
 export const isTunerOut = ({ id, poles }: Jack): boolean => id === 'tuner' && poles.tip === 'out';
+
+/** Controls of a looper that say what its tracks do. */
+export const tracksIn = (device: Device): readonly Control[] =>
+  device.chains.some((c) => c.slots.some((s) => s.is === 'block' && s.stage === 'looper'))
+    ? device.controls.filter((c) => c.latches)
+    : [];

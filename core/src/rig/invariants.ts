@@ -10,7 +10,9 @@ import { wantTarget, type Call, type Move, type Sound, type Want } from './sound
 import { refersTo } from './references.js';
 import { wrongInProgram, wrongValue, duplicates } from './wrong-program.js';
 import { theFirst } from '../known/the.js';
-import { memoryIn } from './box.js';
+import { controlAt, memoryIn } from './box.js';
+import { COMMON_TIME } from '../units/metre.js';
+import type { Song } from './show.js';
 
 /** What can never be saved, for one part within the rig that would result. */
 export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
@@ -40,6 +42,7 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'dialCard':
       return wrongInDialCard(rig, part);
     case 'song':
+      return wrongInSong(rig, part);
     case 'setList':
     case 'standingTest':
     case 'acceptance':
@@ -49,6 +52,24 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
       return [];
   }
 };
+
+/** A beat that the bar has, and a track that the box has. */
+const wrongInSong = (rig: Rig, { id, metre = COMMON_TIME, cues }: Song): readonly Refusal[] =>
+  cues.flatMap(({ name, at, call }) => [
+    ...(typeof at === 'object' && at.beat >= metre.beats + 1
+      ? [
+          wrong(
+            id,
+            'cues',
+            `"${name}" comes on beat ${at.beat}, and a bar has ${metre.beats}.`,
+            'Put it on another beat.',
+          ),
+        ]
+      : []),
+    ...('track' in call && !controlAt(rig, call.track)
+      ? [wrong(id, 'cues', `"${name}" plays a track that its box does not have.`, 'Choose one of its tracks.')]
+      : []),
+  ]);
 
 /** One card of a box for one case: of two nobody would know which counts. */
 const wrongInDialCard = (rig: Rig, card: DialCard): readonly Refusal[] => {

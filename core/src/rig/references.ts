@@ -52,7 +52,13 @@ const listReferences = (part: Part): readonly AnyId[] => {
       return [
         ...(part.instrument ? [part.instrument] : []),
         ...part.cues.flatMap((c): AnyId[] =>
-          'sound' in c.call ? [c.call.sound] : 'move' in c.call ? [c.call.move] : [],
+          'sound' in c.call
+            ? [c.call.sound]
+            : 'move' in c.call
+              ? [c.call.move]
+              : 'track' in c.call
+                ? [deviceOf(c.call.track)]
+                : [],
         ),
       ];
     case 'setList':

@@ -6,7 +6,9 @@ import { type Kind } from './ids.js';
 import { LONGEST, LONGEST_SONG_SECONDS, MOST_FRETS, MOST_ORIGINS, TEMPO } from './limits.js';
 import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
+import { MOST_BARS, MOST_BEATS, type Place } from '../units/metre.js';
 import {
+  LOOPER_ACTS,
   SET_MARKS,
   type About,
   type Acceptance,
@@ -141,25 +143,45 @@ const move: z.ZodType<Move> = z.strictObject({
   on: list(want),
   off: list(want),
 });
+const place: z.ZodType<Place> = z.union([
+  z.number().min(0).max(LONGEST_SONG_SECONDS),
+  z.strictObject({
+    bar: z.number().int().min(1).max(MOST_BARS),
+    beat: z
+      .number()
+      .min(1)
+      .lt(MOST_BEATS + 1),
+  }),
+]);
 const song: z.ZodType<Song> = z.strictObject({
   kind: z.literal('song'),
   id: id('song'),
   title: name,
   bpm: z.number().min(TEMPO.min).max(TEMPO.max).optional(),
+  metre: z
+    .strictObject({
+      beats: z.number().int().min(1).max(MOST_BEATS),
+      unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+    })
+    .optional(),
   instrument: id('device').optional(),
   tuning: z.string().max(LONGEST.tuning).optional(),
   capo: z.number().int().min(1).max(MOST_FRETS).optional(),
   key: z.string().max(LONGEST.tuning).optional(),
   seconds: z.number().min(1).max(LONGEST_SONG_SECONDS).optional(),
+  notes: z.string().max(LONGEST.reason).optional(),
+  words: z.string().max(LONGEST.text).optional(),
   cues: list(
     z.strictObject({
       name,
-      at: z.number().min(0).optional(),
+      at: place.optional(),
       call: z.union([
         z.strictObject({ sound: id('sound') }),
         z.strictObject({ move: id('move'), to: z.enum(['on', 'off']) }),
+        z.strictObject({ track: refShape, act: z.enum(LOOPER_ACTS) }),
         z.strictObject({ note: z.string().max(LONGEST.remark) }),
       ]),
+      hands: list(z.string().max(LONGEST.remark)).optional(),
     }),
   ),
 });

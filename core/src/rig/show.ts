@@ -1,27 +1,42 @@
-import type { AnyId, Id } from './ids.js';
+import type { Metre, Place } from '../units/metre.js';
+import type { AnyId, Id, Ref } from './ids.js';
 
 export interface Song {
   readonly kind: 'song';
   readonly id: Id<'song'>;
   readonly title: string;
+  /** In quarters a minute, whatever the metre. */
   readonly bpm?: number;
+  /** Four quarters when it is left out. */
+  readonly metre?: Metre;
   readonly instrument?: Id<'device'>;
   readonly tuning?: string;
   readonly capo?: number;
   readonly key?: string;
   /** How long it takes, in seconds. */
   readonly seconds?: number;
+  /** What the player wants to remember of it. */
+  readonly notes?: string;
+  /** Its words, line by line. A line that begins with `▸` marks where the cue of that name comes. */
+  readonly words?: string;
   readonly cues: readonly Cue[];
 }
 
+export const LOOPER_ACTS = ['record', 'overdub', 'play', 'stop', 'clear'] as const;
+export type LooperAct = (typeof LOOPER_ACTS)[number];
+
 export interface Cue {
   readonly name: string;
-  /** Seconds from the start of the song. */
-  readonly at?: number;
+  /** Seconds from the start of the song, or bar and beat. */
+  readonly at?: Place;
   readonly call:
     | { readonly sound: Id<'sound'> }
     | { readonly move: Id<'move'>; readonly to: 'on' | 'off' }
+    /** What a foot does with a track of a looper. */
+    | { readonly track: Ref; readonly act: LooperAct }
     | { readonly note: string };
+  /** What hands and feet do there, in the player's own words. */
+  readonly hands?: readonly string[];
 }
 
 export interface SetList {

@@ -74,12 +74,12 @@ test.each([
 test('a name with a comma in it counts before the comma does; so does a note in quotes; the last words may name the sound', () => {
   const [first] = soundsInOrder(rig);
   const named = after(rig, { put: [{ ...first!, name: 'Clean, wide' }], remove: [] });
-  const cues = (text: string) => partOf(typed(named, 'cues', text), songs[0]!.id)!.cues.map((c) => [c.name, c.call]);
+  const cues = (text: string) =>
+    partOf(typed(named, 'cues', text), songs[0]!.id)!.cues.map((c) => [c.name, c.call, ...(c.hands ?? [])]);
   expect(cues('Lead, Clean, wide, V lead, "hold; breathe, then go"')).toEqual([
     ['Lead', { sound: soundsInOrder(rig).find((s) => s.name === 'Lead')!.id }],
     ['Clean, wide', { sound: first!.id }],
-    ['V', { sound: soundsInOrder(rig).find((s) => s.name === 'Lead')!.id }],
-    ['note', { note: 'hold; breathe, then go' }],
+    ['V', { sound: soundsInOrder(rig).find((s) => s.name === 'Lead')!.id }, 'hold; breathe, then go'],
   ]);
 });
 test.each([

@@ -2,10 +2,8 @@ import type { VerdictKind } from '../../recall/verdict/sound-verdict.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { SetList, SetMark, Song } from '../../rig/show.js';
-import type { Sound } from '../../rig/sound.js';
 import type { Derived } from '../steps/deriver.js';
-import { songHands } from './songs.js';
-import { stompsBetween } from './stomps.js';
+import { footworkOf } from './footwork.js';
 
 /** Between two songs (assumed; common practice counts half a minute with applause). */
 export const SECONDS_BETWEEN = 30;
@@ -22,10 +20,10 @@ export interface SetSong {
   readonly seconds?: number;
   readonly facts: string;
   readonly changes: readonly { readonly is: SetChange; readonly text: string }[];
-  /** Stomps while it goes on, bank keys among them. */
+  /** Stomps while it goes on, bank keys and switches of plain boxes among them. */
   readonly stomps: number;
   readonly bankPresses: number;
-  /** Things moved by hand or foot while it goes on. */
+  /** Things moved by hand while it goes on. */
   readonly byHand: number;
   /** The worst of its sounds. */
   readonly verdict: VerdictKind | undefined;
@@ -46,21 +44,21 @@ export interface SetSheet {
 
 const WORST: readonly VerdictKind[] = ['cannot sound', 'broken', 'undecided', 'left to hands', 'proved'];
 
-/** Stomps of a song behind its first cue, bank keys among them. */
-const stompsIn = (d: Derived, song: Song): { readonly stomps: number; readonly keys: number } => {
-  let before: Sound | undefined;
-  let [stomps, keys] = [0, 0];
-  for (const { call } of song.cues) {
-    const sound = 'sound' in call ? partOf(d.rig, call.sound) : undefined;
-    if (!sound) continue;
-    if (before) {
-      const change = stompsBetween(d.rig, d.hookup.id, before, sound);
-      stomps += change.hits.length + change.keys;
-      keys += change.keys;
-    }
-    before = sound;
-  }
-  return { stomps, keys };
+interface Work {
+  readonly stomps: number;
+  readonly keys: number;
+  readonly byHand: number;
+}
+
+/** What a song asks behind its first cue, before which there is time; what a foot lets go of is no stomp. */
+const workIn = (d: Derived, song: Song): Work => {
+  const work = footworkOf(d, song).slice(1);
+  const feet = work.flatMap((w) => w.feet.filter((f) => f.held !== 'up'));
+  return {
+    stomps: feet.length,
+    keys: feet.filter((f) => f.is === 'bank').length,
+    byHand: work.reduce((n, w) => n + w.hands.length, 0),
+  };
 };
 
 const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
@@ -93,7 +91,6 @@ const factsOf = (rig: Rig, { bpm, key, tuning, capo, instrument }: Song): string
 export const setSheet = (d: Derived, list: SetList): SetSheet => {
   const { rig } = d;
   const songs = list.songs.flatMap((id) => partOf(rig, id) ?? []);
-  const hands = new Map(songHands(d).map((h) => [h.song, h.between]));
   let at: number | undefined = 0;
   const rows = songs.map((song, i): SetSong => {
     const sounds = [...new Set(song.cues.flatMap(({ call }) => ('sound' in call ? [call.sound] : [])))];
@@ -102,7 +99,7 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
     const comes = list.before?.find((b) => b.song === song.id)?.comes;
     const begins = at;
     at = begins === undefined || song.seconds === undefined ? undefined : begins + song.seconds + SECONDS_BETWEEN;
-    const { stomps, keys } = stompsIn(d, song);
+    const { stomps, keys, byHand } = workIn(d, song);
     const verdict = WORST.find((kind) => kinds.includes(kind));
     return {
       song: song.id,
@@ -114,7 +111,7 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
       changes: changesBetween(rig, songs[i - 1], song),
       stomps,
       bankPresses: keys,
-      byHand: hands.get(song.id) ?? 0,
+      byHand,
       verdict,
       troubles: sounds.filter(isWrong).map((id) => partOf(rig, id)?.name ?? ''),
     };

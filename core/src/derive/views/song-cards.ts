@@ -8,6 +8,8 @@ import type { Cue, Song } from '../../rig/show.js';
 import type { Value } from '../../rig/value.js';
 import { samePosition } from '../../dials/knob-words.js';
 import type { Derived } from '../steps/deriver.js';
+import { callText } from '../../sheets/cue-words.js';
+import { switchText } from './footwork.js';
 import { hitText, inFeetOrder } from './on-foot.js';
 import { isUsed } from './without.js';
 
@@ -82,11 +84,17 @@ class Walk {
     ];
   }
 
-  cue({ name, call }: Cue): SongCard['cues'][number] {
+  cue(cue: Cue): SongCard['cues'][number] {
+    const told = this.called(cue);
+    return { ...told, does: [...told.does, ...(cue.hands ?? [])] };
+  }
+
+  private called({ name, call }: Cue): SongCard['cues'][number] {
     if ('note' in call) return { name, sound: '', does: [call.note] };
     if ('sound' in call) return { name, sound: partOf(this.rig, call.sound)?.name ?? '', does: this.to(call.sound) };
+    if ('track' in call) return { name, sound: '', does: [callText(this.rig, { call })] };
     const move = partOf(this.rig, call.move);
-    const at = move?.at.map((s) => `${partOf(this.rig, s.device)?.code ?? ''} ${s.switch}`).join(', ');
+    const at = move && switchText(this.rig, move);
     return { name, sound: '', does: [`${move?.name ?? ''} ${call.to}${at ? `: ${at}` : ''}`] };
   }
 }

@@ -1,25 +1,23 @@
-import { standingIn, turnedBetween } from '../../dials/dial-cards.js';
-import { knobText, slotText } from '../../recall/words/words.js';
-import type { Id } from '../../rig/ids.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Cue, SetList, SetMark, Song } from '../../rig/show.js';
-import { handMoves } from '../../recall/actuate/compile.js';
+import { metreText, placeText, type Metre } from '../../units/metre.js';
 import type { Derived } from '../steps/deriver.js';
+import { bankText, footworkOf, type FootStep, type Footwork } from './footwork.js';
 import { latchedIn, type Latched } from './latched.js';
-import { hitText, inFeetOrder, movesBetween } from './on-foot.js';
-import { stompsBetween, type Stomps } from './stomps.js';
-import { isUsed } from './without.js';
 
 /** One thing to do on stage, in as few words as it takes. */
 export interface StageCue {
   /** What the player calls it: chorus, solo. */
   readonly name: string;
-  /** What sounds from then on; a note or a move has none. */
+  /** What sounds from then on, what a move does, what a looper does; a note has none. */
   readonly sound?: string;
   /** What to hit, as the box shows it. @example '2B' */
   readonly hit?: string;
   /** Keys that lead to its bank from where the cue before left off. @example 'bank up twice' */
   readonly bank?: string;
+  /** When it comes, in seconds from the start of the song, and in which bar. */
+  readonly seconds?: number;
+  readonly bar?: string;
   /** What foot and hand do besides. */
   readonly hands: readonly string[];
   /** What holds on from before and is heard here. */
@@ -32,6 +30,9 @@ export interface StageSong {
   readonly comes?: SetMark;
   readonly seconds?: number;
   readonly bpm?: number;
+  readonly metre?: Metre;
+  readonly words?: string;
+  readonly notes?: string;
   readonly cues: readonly StageCue[];
 }
 
@@ -40,75 +41,44 @@ export interface Stage {
   readonly songs: readonly StageSong[];
 }
 
-const TIMES = ['', '', ' twice'] as const;
-
-/** @example bankText({ hits, keys: 3, way: 'up' }) // 'bank up 3 times' */
-const bankText = ({ keys, way }: Stomps): string | undefined =>
-  keys === 0 ? undefined : `bank ${way}${TIMES[keys] ?? ` ${keys} times`}`;
-
-type Dials = ReturnType<typeof standingIn>;
-
-/** How the cue before left the rig. */
-interface Before {
-  readonly sound: Id<'sound'> | undefined;
-  readonly stands: Dials | undefined;
-}
-
 /** What is told with every cue. */
 interface Night {
   readonly d: Derived;
   readonly latched: readonly Latched[];
 }
 
-const soundCue = (
-  { d, latched }: Night,
-  song: Song,
-  cue: Cue,
-  id: Id<'sound'>,
-  before: Before,
-): { readonly cue: StageCue; readonly stands: Dials } => {
-  const { rig, compilation } = d;
-  const where = { hookup: d.hookup.id, song: song.id, sound: id };
-  const stands = standingIn(rig, song.instrument ? { ...where, instrument: song.instrument } : where);
-  const sound = partOf(rig, id);
-  const moves = before.sound
-    ? movesBetween(compilation, before.sound, id)
-    : inFeetOrder(rig, handMoves(compilation, id));
-  const turned = turnedBetween(before.stands ?? new Map(), stands, (device) => isUsed(d, id, device));
-  const last = before.sound && partOf(rig, before.sound);
-  const stomps = sound && stompsBetween(rig, d.hookup.id, last, sound);
-  const bank = stomps && bankText(stomps);
+/** What a cue that calls no sound gives, in a word. */
+const givesText = ({ d: { rig } }: Night, { call }: Cue): string | undefined => {
+  if ('track' in call) return call.act;
+  return 'move' in call ? `${partOf(rig, call.move)?.name ?? ''} ${call.to}` : undefined;
+};
+
+const HELD = { down: 'hold it', up: 'let go' } as const;
+
+const cueOnStage = (night: Night, { cue, sound, seconds, feet, hands, words }: Footwork): StageCue => {
+  const { rig } = night.d;
+  const gives = sound ? partOf(rig, sound)?.name : givesText(night, cue);
+  const bank = bankText(feet);
+  const hits = feet.filter((f) => f.is !== 'bank' && f.is !== 'box');
+  const held = hits.flatMap((f) => (f.held ? [HELD[f.held]] : []));
   return {
-    stands,
-    cue: {
-      name: cue.name,
-      ...(sound ? { sound: sound.name } : {}),
-      ...(sound && stomps?.hits.length ? { hit: slotText(rig, { ...sound, calls: stomps.hits }) } : {}),
-      ...(bank ? { bank } : {}),
-      hands: [
-        ...moves.map((move) => hitText(rig, move)),
-        ...turned.map(({ device, knob, at }) => `${knobText(rig, device, knob)} to ${at}`),
-      ],
-      rings: latched.filter((l) => l.rings.includes(id)).map((l) => l.text),
-    },
+    name: cue.name,
+    ...(gives ? { sound: gives } : {}),
+    ...(hits.length ? { hit: hitsText(hits) } : {}),
+    ...(bank ? { bank } : {}),
+    ...(seconds === undefined ? {} : { seconds }),
+    ...(cue.at === undefined || typeof cue.at === 'number' ? {} : { bar: placeText(cue.at) }),
+    hands: [...held, ...feet.filter((f) => f.is === 'box').map((f) => f.text), ...hands, ...words],
+    rings: sound ? night.latched.filter((l) => l.rings.includes(sound)).map((l) => l.text) : [],
   };
 };
 
+/** @example '1A scene 2', '1A + 3' */
+const hitsText = (hits: readonly FootStep[]): string =>
+  hits.map(({ text }, i) => `${i === 0 ? '' : text.startsWith('scene') ? ' ' : ' + '}${text}`).join('');
+
 const songOnStage = (night: Night, song: Song, comes: SetMark | undefined): StageSong => {
-  const { rig } = night.d;
-  let before: Before = { sound: undefined, stands: undefined };
-  const cues = song.cues.map((cue): StageCue => {
-    const { call } = cue;
-    if ('note' in call) return { name: cue.name, hands: [call.note], rings: [] };
-    if ('move' in call) {
-      const move = partOf(rig, call.move);
-      return { name: cue.name, hands: [`${move?.name ?? cue.name} ${call.to}`], rings: [] };
-    }
-    const { cue: told, stands } = soundCue(night, song, cue, call.sound, before);
-    before = { sound: call.sound, stands };
-    return told;
-  });
-  const instrument = song.instrument && partOf(rig, song.instrument);
+  const instrument = song.instrument && partOf(night.d.rig, song.instrument);
   return {
     title: song.title,
     facts: [
@@ -117,11 +87,15 @@ const songOnStage = (night: Night, song: Song, comes: SetMark | undefined): Stag
       ...(song.capo ? [`capo ${song.capo}`] : []),
       ...(song.key ? [song.key] : []),
       ...(song.bpm ? [`${song.bpm} bpm`] : []),
+      ...(song.metre ? [metreText(song.metre)] : []),
     ],
     ...(comes ? { comes } : {}),
     ...(song.seconds === undefined ? {} : { seconds: song.seconds }),
     ...(song.bpm === undefined ? {} : { bpm: song.bpm }),
-    cues,
+    ...(song.metre === undefined ? {} : { metre: song.metre }),
+    ...(song.words ? { words: song.words } : {}),
+    ...(song.notes ? { notes: song.notes } : {}),
+    cues: footworkOf(night.d, song).map((work) => cueOnStage(night, work)),
   };
 };
 
