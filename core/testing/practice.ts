@@ -1,6 +1,9 @@
 import type { Device } from '../src/rig/device.js';
 import type { Hookup } from '../src/rig/hookup.js';
-import type { Part, Rig } from '../src/rig/rig.js';
+import type { Id } from '../src/rig/ids.js';
+import { everyPart, rigOf, type Part, type Rig } from '../src/rig/rig.js';
+import type { Song } from '../src/rig/show.js';
+import { readMetre, readPlace } from '../src/units/metre.js';
 import { smallRig } from './small-rig.js';
 
 /**
@@ -256,6 +259,92 @@ const PULLED = practice('two-dis-one-pulled', 'Two DIs, the lead of one pulled',
   sounds: { Both: [], Dirt: ['dst.distortion'] },
 });
 
+/** Eighteen numbers of a musical: tempo, metre, and at which bar and beat which sound comes. */
+const NUMBERS: readonly (readonly [title: string, bpm: number, metre: '4/4' | '3/4' | '6/8', cues: string])[] = [
+  ['1. Overture', 132, '4/4', '1 Clean, 17 Strum, 41.3 Lead, 57 Clean'],
+  ['2. The pier', 96, '4/4', '1 Strum, 33 Swell'],
+  ['3. Harbour girls', 144, '4/4', '1 Crunch, 25 Lead, 41 Crunch'],
+  ['4. Lamp song', 66, '6/8', '1 Swell, 17.4 Clean'],
+  ['5. The quarrel', 120, '4/4', '1 Crunch, 9.2 Wall, 31 Clean'],
+  ['6. Tide waltz', 156, '3/4', '1 Clean, 49 Strum'],
+  ['7. Storm', 168, '4/4', '1 Wall, 13 Lead, 45.4 Wall, 61 Swell'],
+  ['8. Quiet after', 72, '4/4', '1 Swell'],
+  ['9. Finale one', 138, '4/4', '1 Strum, 33 Crunch, 65 Lead'],
+  ['10. Second overture', 132, '4/4', '1 Clean, 17 Crunch'],
+  ['11. Nets', 108, '6/8', '1 Strum, 25 Clean'],
+  ['12. The letter', 60, '4/4', '1 Swell, 21.2 Clean'],
+  ['13. Rope dance', 176, '4/4', '1 Crunch, 33 Lead, 49 Crunch'],
+  ['14. Bell', 80, '3/4', '1 Clean'],
+  ['15. Reprise', 96, '4/4', '1 Strum, 17 Swell'],
+  ['16. Chase', 184, '4/4', '1 Wall, 29.3 Crunch, 57 Wall'],
+  ['17. Farewell', 63, '4/4', '1 Swell, 9 Clean, 25 Swell'],
+  ['18. Finale two', 138, '4/4', '1 Strum, 33 Crunch, 65 Lead, 97 Wall'],
+];
+const PIT_SOUNDS = ['Clean', 'Strum', 'Crunch', 'Lead', 'Wall', 'Swell'] as const;
+const pitSound = (name: string): Id<'sound'> => `sound:${name.toLowerCase()}`;
+const pitSong = ([title, bpm, metre, cues]: (typeof NUMBERS)[number], i: number): Song => ({
+  kind: 'song',
+  id: `song:${i + 1}`,
+  title,
+  bpm,
+  ...(metre === '4/4' ? {} : { metre: readMetre(metre)! }),
+  cues: cues.split(', ').map((said) => {
+    const [at, name] = said.split(' ') as [string, string];
+    return { name, at: readPlace(at, readMetre(metre)!)!, call: { sound: pitSound(name) } };
+  }),
+});
+const PIT_BOXES = practice(
+  'theatre-pit',
+  'Theatre pit, the computer plays',
+  {
+    boxes: {
+      g: 'humbucker',
+      tun: 'tuner',
+      pre: 'amp-modeller',
+      dly: 'stereo-delay',
+      d1: 'di',
+      d2: 'di',
+      foh: 'desk',
+      tml: 'timeline',
+      box: 'midi-thru',
+    },
+    leads: [
+      'g.out>tun.in',
+      'tun.out>pre.in',
+      'pre.out-l>dly.in-l',
+      'pre.out-r>dly.in-r',
+      'dly.out-l>d1.in',
+      'dly.out-r>d2.in',
+      'd1.out>foh.ch1',
+      'd2.out>foh.ch2',
+      'tml.midi-out>box.midi-in',
+      'box.thru1>pre.midi-in',
+      'box.thru2>dly.midi-in',
+    ],
+    sounds: Object.fromEntries(
+      PIT_SOUNDS.map((name, i) => [
+        name,
+        ['pre.amp', 'pre.cab', `pre.program=${i}`, ...(i % 2 ? ['dly.delay', `dly.program=${i}`] : ['dly.program=0'])],
+      ]),
+    ),
+  },
+  (part) =>
+    part.kind === 'sound' ? { ...part, calls: [{ device: 'device:tml', memory: 'entries', slot: part.at - 1 }] } : part,
+);
+const PIT: Practice = {
+  ...PIT_BOXES,
+  rig: rigOf([
+    ...everyPart(PIT_BOXES.rig),
+    ...NUMBERS.map(pitSong),
+    {
+      kind: 'setList',
+      id: 'setList:show',
+      name: 'The show',
+      songs: NUMBERS.map((_, i): Id<'song'> => `song:${i + 1}`),
+    },
+  ]),
+};
+
 export const PRACTICE: readonly Practice[] = [
   COVERS,
   PASSIVE,
@@ -266,4 +355,5 @@ export const PRACTICE: readonly Practice[] = [
   PULLED,
   MODELLER,
   COMMANDS,
+  PIT,
 ];
