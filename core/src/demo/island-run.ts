@@ -293,7 +293,18 @@ const moves: readonly Move[] = [
   },
 ];
 
-const cue = (name: string, i: number): Cue => ({ name, call: { sound: soundId(i) } });
+/** @param bar where it comes; a beat of it may be said as a fraction: 16.4 is beat 4 of bar 16 */
+const cue = (name: string, i: number, bar: number, ...hands: readonly string[]): Cue => ({
+  name,
+  at: { bar: Math.floor(bar), beat: Math.round((bar % 1) * 10) || 1 },
+  call: { sound: soundId(i) },
+  ...(hands.length ? { hands } : {}),
+});
+const lift = (name: string, bar: number, to: 'on' | 'off'): Cue => ({
+  name,
+  at: { bar, beat: 1 },
+  call: { move: 'move:lift', to },
+});
 const song = (n: number, title: string, bpm: number, seconds: number, cues: readonly Cue[]): Song => ({
   kind: 'song',
   id: `song:${String(n).padStart(2, '0')}`,
@@ -303,19 +314,62 @@ const song = (n: number, title: string, bpm: number, seconds: number, cues: read
   cues,
 });
 
+const ROPE_WORDS = `Verse:
+[Am]Rope and tide, the [F]harbour sleeps
+[C]nobody counts what the [G]water keeps
+
+Chorus:
+[F]Pull away, [C]pull away
+[G]lights go out be[Am]hind the bay
+
+▸ bridge
+[Dm]Slower now, the engine's low
+[E]let it ring and let it go
+
+▸ solo
+(sixteen bars, then out)`;
+const WALTZ_WORDS = `Verse:
+[Em]One for the salt and [Am]two for the sand
+[B7]three for the girl with a [Em]ring on her hand
+
+Refrain:
+[G]Turn, turn, [D]turn with the tide
+[C]nobody [B7]asks on the [Em]other side`;
+
 const songs: readonly Song[] = [
-  song(1, 'Rope and tide', 96, 245, [cue('verse', 0), cue('chorus', 1), cue('bridge', 2), cue('solo', 3)]),
-  song(2, 'Salt waltz', 132, 212, [cue('verse', 4), cue('refrain', 5), cue('solo', 7)]),
-  song(3, 'Tin roof', 144, 178, [cue('riff', 6), cue('verse', 4), cue('solo', 7)]),
-  song(4, 'Two ferries', 88, 301, [cue('talk', 8), cue('verse', 9), cue('swell', 10)]),
-  song(5, 'Ninth bell', 104, 236, [cue('verse', 8), cue('chorus', 9), cue('solo', 11)]),
-  song(6, 'Gangway', 120, 194, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
-  song(7, 'Old ballast', 76, 268, [cue('verse', 12), cue('middle', 14)]),
-  song(8, 'Kelp and copper', 110, 221, [cue('verse', 0), cue('chorus', 1), cue('solo', 3)]),
-  song(9, 'Lamp oil', 92, 205, [cue('verse', 12), cue('chorus', 13)]),
-  song(10, 'Fog signal', 126, 187, [cue('riff', 14), cue('chorus', 13), cue('solo', 15)]),
-  song(11, 'Late crossing', 84, 290, [cue('verse', 8), cue('swell', 10), cue('solo', 11)]),
-  song(12, 'Last boat home', 138, 231, [cue('verse', 12), cue('chorus', 13), cue('solo', 15)]),
+  {
+    ...song(1, 'Rope and tide', 96, 245, [
+      cue('verse', 0, 1),
+      cue('chorus', 1, 25),
+      cue('bridge', 2, 49, 'heel down, swell in'),
+      cue('solo', 3, 64.4),
+    ]),
+    key: 'Am',
+    words: ROPE_WORDS,
+  },
+  {
+    ...song(2, 'Salt waltz', 132, 212, [cue('verse', 4, 1), cue('refrain', 5, 33), cue('solo', 7, 97)]),
+    metre: { beats: 3, unit: 4 },
+    key: 'Em',
+    capo: 2,
+    words: WALTZ_WORDS,
+  },
+  song(3, 'Tin roof', 144, 178, [cue('riff', 6, 1), cue('verse', 4, 9), cue('solo', 7, 57.3)]),
+  song(4, 'Two ferries', 88, 301, [cue('talk', 8, 1), cue('verse', 9, 17), cue('swell', 10, 73, 'volume to 7')]),
+  song(5, 'Ninth bell', 104, 236, [cue('verse', 8, 1), cue('chorus', 9, 33), cue('solo', 11, 65)]),
+  song(6, 'Gangway', 120, 194, [
+    cue('verse', 12, 1),
+    cue('chorus', 13, 25),
+    cue('solo', 15, 57),
+    lift('higher', 65, 'on'),
+    lift('back', 73, 'off'),
+  ]),
+  song(7, 'Old ballast', 76, 268, [cue('verse', 12, 1), cue('middle', 14, 41)]),
+  song(8, 'Kelp and copper', 110, 221, [cue('verse', 0, 1), cue('chorus', 1, 33), cue('solo', 3, 73)]),
+  song(9, 'Lamp oil', 92, 205, [cue('verse', 12, 1), cue('chorus', 13, 29)]),
+  song(10, 'Fog signal', 126, 187, [cue('riff', 14, 1), cue('chorus', 13, 17), cue('solo', 15, 65)]),
+  song(11, 'Late crossing', 84, 290, [cue('verse', 8, 1), cue('swell', 10, 41), cue('solo', 11, 73)]),
+  song(12, 'Last boat home', 138, 231, [cue('verse', 12, 1), cue('chorus', 13, 33), cue('solo', 15, 97.2)]),
 ];
 
 const set: SetList = {

@@ -5,6 +5,10 @@ import { sideBySide, type SideBySide } from '@yunta/core/derive/views/side-by-si
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { setSheet, type SetSheet } from '@yunta/core/derive/views/set-sheet';
+import { footworkOf, type Footwork } from '@yunta/core/derive/views/footwork';
+import { setScore, type SetScore } from '@yunta/core/derive/views/set-score';
+import { readSongFile, type SongsIn } from '@yunta/core/derive/views/song-files';
+import { writeScore } from '@yunta/core/formats/midi-score';
 import { stageOf, type Stage } from '@yunta/core/derive/views/stage';
 import { songHands, type SongHands } from '@yunta/core/derive/views/songs';
 import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
@@ -46,6 +50,8 @@ import { litBy, mapOf, type Lit, type RoutingMap } from '@yunta/core/signal/draw
 import type { Item } from '@yunta/core/signal/drawing/picture';
 import { newPartId } from '../session/ids.js';
 import { type Held } from './held.js';
+
+export type ScoreFile = Omit<SetScore, 'score'> & { readonly midi: Uint8Array<ArrayBuffer> };
 
 export interface HookupStanding {
   readonly hookup: Id<'hookup'>;
@@ -191,6 +197,30 @@ export class Answers {
   stage(id: Id<'setList'> | undefined): Stage | undefined {
     const { derived } = this.held;
     return derived && stageOf(derived, id && partOf(derived.rig, id));
+  }
+
+  /** What each cue of a song asks of foot and hand. */
+  footwork(id: Id<'song'>): readonly Footwork[] {
+    const { derived } = this.held;
+    const song = derived && partOf(derived.rig, id);
+    return song ? footworkOf(derived, song) : [];
+  }
+
+  /** Songs as a sequencer plays them: the file, and what a person should know of it. */
+  scoreOf(name: string, songs: readonly Id<'song'>[]): ScoreFile | undefined {
+    const { derived } = this.held;
+    if (!derived) return undefined;
+    const { score, ...said } = setScore(
+      derived,
+      name,
+      songs.flatMap((id) => partOf(derived.rig, id) ?? []),
+    );
+    return { ...said, midi: Uint8Array.from(writeScore(score)) };
+  }
+
+  /** Songs that a file brings, whatever kind of file it is. */
+  songsIn(name: string, bytes: Uint8Array): Result<SongsIn, readonly Refusal[]> | undefined {
+    return this.held.derived && readSongFile(this.held.derived, name, bytes, () => newPartId('song'));
   }
 
   songHands(): readonly SongHands[] {

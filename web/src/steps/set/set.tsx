@@ -1,6 +1,7 @@
 import './set.css';
 import { Button, SegmentedControl, Select } from '@mantine/core';
 import { addSetList } from '@yunta/core/edits/set-list';
+import type { Id } from '@yunta/core/rig/ids';
 import { all } from '@yunta/core/rig/rig';
 import type { SetList } from '@yunta/core/rig/show';
 import { useState } from 'react';
@@ -11,6 +12,7 @@ import { useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
 import { SetListRoom } from './set-list.js';
 import { SlotsRoom } from './slots.js';
+import { SongPage } from './song-page.js';
 import { Songs } from './songs.js';
 import { Times } from './times.js';
 
@@ -32,6 +34,11 @@ export const SetRoom = () => {
   const list = lists.find((l) => l.id === params.get('list')) ?? lists[0];
   const show = (to: Readonly<Record<string, string>>): void =>
     setParams({ show: part, ...(list ? { list: list.id } : {}), ...to }, { replace: true });
+  const song = all(rig, 'song').find((s) => s.id === params.get('song'));
+  const openSong = (id: Id<'song'> | undefined): void => {
+    complain('');
+    show(id ? { show: 'songs', song: id } : { show: 'songs' });
+  };
   return (
     <>
       <div className="headline no-print">
@@ -71,7 +78,11 @@ export const SetRoom = () => {
       )}
       {part === 'songs' && (
         <div className="sounds">
-          <Songs complain={complain} />
+          {song ? (
+            <SongPage song={song} open={openSong} complain={complain} />
+          ) : (
+            <Songs complain={complain} open={openSong} />
+          )}
         </div>
       )}
       {part === 'list' && (

@@ -1,8 +1,7 @@
-import { Button, Select, Textarea } from '@mantine/core';
+import { Button, Textarea } from '@mantine/core';
 import type { Id } from '@yunta/core/rig/ids';
 import { sayRefusal } from '@yunta/core/rig/result';
-import { all, soundsInOrder } from '@yunta/core/rig/rig';
-import type { Song } from '@yunta/core/rig/show';
+import { all } from '@yunta/core/rig/rig';
 import { readSongLines } from '@yunta/core/sheets/song-lines';
 import { addSong, removeSong, songCell, SONG_COLUMNS, typeSongs } from '@yunta/core/sheets/song-sheet';
 import { useState } from 'react';
@@ -12,10 +11,18 @@ import { Sheet } from '../../shared/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { NewByName } from '../../shared/new-by-name.js';
 import { SongCards } from './song-cards.js';
-import { surely, theItem, theOne } from '@yunta/core/known/the';
+import { AddCue } from './add-cue.js';
+import { SongFiles } from './song-files.js';
+import { surely, theOne } from '@yunta/core/known/the';
+
+interface SongsProps {
+  readonly complain: (text: string) => void;
+  /** Opens a song on a page of its own. */
+  readonly open: (song: Id<'song'>) => void;
+}
 
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
-export const Songs = ({ complain }: { complain: (text: string) => void }) => {
+export const Songs = ({ complain, open }: SongsProps) => {
   const { rig, edit } = useRig();
   const hands = useAsked(['songs'], (worker) => worker.answers.songHands());
   const [chosen, choose] = useState<string>();
@@ -47,6 +54,9 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
             <strong className="clip" style={{ maxWidth: 260 }}>
               {song.title}
             </strong>
+            <Button size="xs" onClick={() => open(song.id)}>
+              Open it
+            </Button>
             <AddCue song={song} complain={complain} />
             <Button variant="default" size="xs" onClick={() => edit(removeSong(rig, song.id), `Remove ${song.title}`)}>
               Remove it
@@ -60,7 +70,10 @@ export const Songs = ({ complain }: { complain: (text: string) => void }) => {
         )}
         <NewByName label="Title of a new song" placeholder="Salt waltz" button="Add a song" add={add} />
       </div>
-      <PasteSongs />
+      <div className="sheet-tools">
+        <PasteSongs />
+        <SongFiles songs={songs} />
+      </div>
       {onFloor && songs.length > 0 ? (
         <SongCards />
       ) : rows.length === 0 ? (
@@ -107,7 +120,7 @@ const PasteSongs = () => {
   };
   if (!opened)
     return (
-      <Button variant="default" size="xs" mb={8} onClick={() => open(true)}>
+      <Button variant="default" size="xs" onClick={() => open(true)}>
         Paste a list of songs
       </Button>
     );
@@ -142,37 +155,5 @@ const PasteSongs = () => {
         </Button>
       </div>
     </form>
-  );
-};
-
-const CUES = SONG_COLUMNS.findIndex((c) => c.id === 'cues');
-
-/** One more cue behind the others, by a click: a sound, or a move that is switched on or off. */
-const AddCue = ({ song, complain }: { song: Song; complain: (text: string) => void }) => {
-  const { rig, edit } = useRig();
-  const add = (cue: string) => {
-    const before = songCell(rig, song, theItem(SONG_COLUMNS, CUES), '').text;
-    const done = typeSongs(rig, [song], [{ row: 0, column: CUES, text: [before, cue].filter(Boolean).join('; ') }]);
-    const refused = done.ok ? edit(done.value, `${song.title}: ${cue}`) : done.error;
-    complain(refused.map(sayRefusal).join(' '));
-  };
-  return (
-    <Select
-      size="xs"
-      w={170}
-      aria-label={`Add a cue to ${song.title}`}
-      placeholder="add a cue"
-      searchable
-      data={[
-        ...soundsInOrder(rig).map((s) => ({ value: s.name, label: s.name })),
-        ...all(rig, 'move').flatMap(({ name }) => [
-          { value: `+${name}`, label: `${name} on` },
-          { value: `−${name}`, label: `${name} off` },
-        ]),
-      ].filter((one, i, every) => every.findIndex((o) => o.value === one.value) === i)}
-      value={null}
-      onChange={(cue) => cue && add(cue)}
-      nothingFoundMessage="No such sound or move"
-    />
   );
 };
