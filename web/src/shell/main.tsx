@@ -17,6 +17,7 @@ import { Rigs } from '../steps/rigs/rigs.js';
 import { Routing } from '../steps/routing/routing.js';
 import { Program } from '../steps/program/program.js';
 import { SetRoom } from '../steps/set/set.js';
+import { Drill } from '../steps/drill/drill.js';
 import { Stage } from '../steps/stage/stage.js';
 import { Sounds } from '../steps/sounds/sounds.js';
 import { Broken } from './broken.js';
@@ -43,6 +44,7 @@ const router = createBrowserRouter([
     ],
   },
   { path: '/rig/:rigId/stage', Component: Stage, ErrorBoundary: Broken },
+  { path: '/rig/:rigId/drill', Component: Drill, ErrorBoundary: Broken },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
 

@@ -5,6 +5,8 @@ import { sideBySide, type SideBySide } from '@yunta/core/derive/views/side-by-si
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { setSheet, type SetSheet } from '@yunta/core/derive/views/set-sheet';
+import { danceOfSet, type Dance } from '@yunta/core/derive/views/dance';
+import { drillOf, type Drill } from '@yunta/core/derive/views/drill';
 import { footworkOf, type Footwork } from '@yunta/core/derive/views/footwork';
 import { setScore, type SetScore } from '@yunta/core/derive/views/set-score';
 import { readSongFile, type SongsIn } from '@yunta/core/derive/views/song-files';
@@ -204,6 +206,19 @@ export class Answers {
     const { derived } = this.held;
     const song = derived && partOf(derived.rig, id);
     return song ? footworkOf(derived, song) : [];
+  }
+
+  /** What the feet do in a night. @param id of all songs when it is left out */
+  dance(id: Id<'setList'> | undefined): Dance | undefined {
+    const { derived } = this.held;
+    return derived && danceOfSet(derived, id && partOf(derived.rig, id));
+  }
+
+  /** A song to be danced in time; 'none' when nothing in it is hit at a known time. */
+  drill(id: Id<'song'>): Drill | 'none' | undefined {
+    const { derived } = this.held;
+    const song = derived && partOf(derived.rig, id);
+    return song && (drillOf(derived, song) ?? 'none');
   }
 
   /** Songs as a sequencer plays them: the file, and what a person should know of it. */

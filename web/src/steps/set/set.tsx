@@ -6,6 +6,7 @@ import { all } from '@yunta/core/rig/rig';
 import type { SetList } from '@yunta/core/rig/show';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { DanceRoom } from './dance.js';
 import { NewByName } from '../../shared/new-by-name.js';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
@@ -19,6 +20,7 @@ import { Times } from './times.js';
 const PARTS = [
   { value: 'list', label: 'Set list' },
   { value: 'songs', label: 'Songs' },
+  { value: 'dance', label: 'Dance' },
   { value: 'slots', label: 'Slots' },
   { value: 'times', label: 'Times' },
 ] as const;
@@ -91,6 +93,7 @@ export const SetRoom = () => {
           <NewSet lists={lists} made={(id) => show({ show: 'list', list: id })} />
         </>
       )}
+      {part === 'dance' && <DanceRoom list={list} />}
       {part === 'slots' && <SlotsRoom list={list} />}
       {part === 'times' && <Times />}
     </>
