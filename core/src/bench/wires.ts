@@ -1,4 +1,4 @@
-import { bankAndProgram, hex, toBytes } from '../midi/bytes.js';
+import { hex, messageBytes } from '../midi/bytes.js';
 import type { Message } from '../rig/act.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { keptIn } from '../kept/kept.js';
@@ -40,15 +40,9 @@ export class Wires {
 
   transmit(from: Id<'device'>, jack: string, message: Message, afterMs: number): void {
     if ('bpm' in message) return this.sendClock(from, ref(from, jack), message.bpm, afterMs);
-    const bytes =
-      'pc' in message
-        ? message.bank === undefined
-          ? toBytes({ is: 'pc', channel: message.channel, program: message.pc })
-          : bankAndProgram(message.channel, message.bank, message.pc)
-        : toBytes({ is: 'cc', channel: message.channel, controller: message.cc, value: message.value });
     const port = ref(from, jack);
     const queue = keptIn(this.toSend, port, () => []);
-    queue.push({ bytes, afterUs: afterMs * 1000, lost: this.isLost(from) });
+    queue.push({ bytes: messageBytes(message), afterUs: afterMs * 1000, lost: this.isLost(from) });
     if (!this.sending.has(port)) this.sendNext(from, port);
   }
 

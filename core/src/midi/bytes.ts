@@ -35,6 +35,20 @@ export const bankAndProgram = (channel: number, bank: number, program: number): 
   ...toBytes({ is: 'pc', channel, program }),
 ];
 
+/** A program change, with its bank where it has one, or a control change. */
+export type SentMessage =
+  | { readonly pc: number; readonly channel: number; readonly bank?: number }
+  | { readonly cc: number; readonly value: number; readonly channel: number };
+
+/** What goes over the wire for a message that a box sends. */
+export const messageBytes = (message: SentMessage): readonly number[] => {
+  const { channel } = message;
+  if ('cc' in message) return toBytes({ is: 'cc', channel, controller: message.cc, value: message.value });
+  return message.bank === undefined
+    ? toBytes({ is: 'pc', channel, program: message.pc })
+    : bankAndProgram(channel, message.bank, message.pc);
+};
+
 /** @example hex([0xC2, 6]) // 'C2 06' */
 export const hex = (bytes: readonly number[]): string =>
   bytes.map((b) => b.toString(16).toUpperCase().padStart(2, '0')).join(' ');

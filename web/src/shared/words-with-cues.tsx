@@ -1,3 +1,4 @@
+import './words-with-cues.css';
 import type { WordsLine } from '@yunta/core/derive/views/song-words';
 
 const CHORD = /(\[[^\]]+\])/;

@@ -6,10 +6,14 @@ import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/prog
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { setSheet, type SetSheet } from '@yunta/core/derive/views/set-sheet';
 import { danceOfSet, type Dance } from '@yunta/core/derive/views/dance';
+import { floorCards, memoryTable, type FloorCard, type MemoryTable } from '@yunta/core/derive/views/stage-papers';
+import { telling, type Telling } from '@yunta/core/derive/views/telling';
 import { drillOf, type Drill } from '@yunta/core/derive/views/drill';
 import { footworkOf, type Footwork } from '@yunta/core/derive/views/footwork';
 import { setScore, type SetScore } from '@yunta/core/derive/views/set-score';
 import { readSongFile, type SongsIn } from '@yunta/core/derive/views/song-files';
+import { withoutLists } from '@yunta/core/derive/views/without-lists';
+import { deriveOnce } from '@yunta/core/derive/steps/deriver';
 import { writeScore } from '@yunta/core/formats/midi-score';
 import { stageOf, type Stage } from '@yunta/core/derive/views/stage';
 import { songHands, type SongHands } from '@yunta/core/derive/views/songs';
@@ -195,10 +199,15 @@ export class Answers {
     return derived && list && setSheet(derived, list);
   }
 
-  /** A night cue by cue. @param id of all songs when it is left out */
-  stage(id: Id<'setList'> | undefined): Stage | undefined {
+  /**
+   * A night cue by cue. @param id of all songs when it is left out
+   * @param without the computer or the song list that calls sounds: what it called is left to foot and hand
+   */
+  stage(id: Id<'setList'> | undefined, without = false): Stage | undefined {
     const { derived } = this.held;
-    return derived && stageOf(derived, id && partOf(derived.rig, id));
+    const stopped = derived && without ? withoutLists(derived.rig) : undefined;
+    const played = stopped && derived ? deriveOnce(stopped, derived.hookup.id) : derived;
+    return played && stageOf(played, id && partOf(played.rig, id));
   }
 
   /** What each cue of a song asks of foot and hand. */
@@ -206,6 +215,23 @@ export class Answers {
     const { derived } = this.held;
     const song = derived && partOf(derived.rig, id);
     return song ? footworkOf(derived, song) : [];
+  }
+
+  /** What lies under the foot, bank by bank. */
+  floorCards(id: Id<'setList'> | undefined): readonly FloorCard[] {
+    const { derived } = this.held;
+    return derived ? floorCards(derived.rig, id && partOf(derived.rig, id)) : [];
+  }
+
+  /** Song by song, which memory of which box each cue loads. */
+  memoryTable(id: Id<'setList'> | undefined): MemoryTable | undefined {
+    const { derived } = this.held;
+    return derived && memoryTable(derived, id && partOf(derived.rig, id));
+  }
+
+  /** The rig told from the strings to the outputs. */
+  telling(): Telling | undefined {
+    return this.held.derived && telling(this.held.derived);
   }
 
   /** What the feet do in a night. @param id of all songs when it is left out */

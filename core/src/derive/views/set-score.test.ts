@@ -11,6 +11,8 @@ import { placeSeconds, COMMON_TIME } from '../../units/metre.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { songsOfScore } from './score-songs.js';
 import { setScore } from './set-score.js';
+import { stageOf } from './stage.js';
+import { withoutLists } from './without-lists.js';
 
 const pit = PRACTICE.find((p) => p.file === 'theatre-pit')!.rig;
 const d = deriveOnce(pit, SMALL)!;
@@ -119,19 +121,39 @@ describe('a show that a computer plays', () => {
   });
 });
 
-test('a set that a foot plays says which sounds are stomped, or sends a program change to what takes one', () => {
+test('a set that a foot plays says which sounds are stomped; cues without a place are left out and told', () => {
   const demo = islandRun();
   const [song] = all(demo, 'song');
-  const score = setScore(deriveOnce(demo, BALLROOM_ID)!, 'Night', [song!]);
+  const played = deriveOnce(demo, BALLROOM_ID)!;
   const called = song!.cues.flatMap((c) => ('sound' in c.call ? [partOf(demo, c.call.sound)!.name] : []));
-  const sends = score.score.songs[0]!.cues.flatMap((c) => c.sends);
-  expect(score.placeless.map(([, cue]) => cue)).toEqual(song!.cues.slice(1).map((c) => c.name));
-  // Whichever it is, nothing is called in silence.
-  if (sends.length === 0) expect(score.stomped).toEqual(called.slice(0, 1));
-  else expect(score.stomped).toEqual([]);
+  const placed = setScore(played, 'Night', [song!]);
+  expect([placed.placeless, placed.stomped]).toEqual([[], called]);
+  expect(placed.score.songs[0]!.cues.flatMap((c) => c.sends)).toEqual([]);
+  const bare = setScore(played, 'Night', [{ ...song!, cues: song!.cues.map(({ at: _, ...c }) => c) }]);
+  expect(bare.placeless.map(([, cue]) => cue)).toEqual(song!.cues.slice(1).map((c) => c.name));
+  expect(bare.score.songs[0]!.cues.map((c) => c.quarters)).toEqual([0]);
 });
 test('cues that come before the boxes have loaded the one before are told', () => {
   const [song] = songs;
   const hasty: Song = { ...song!, cues: song!.cues.map((c, i) => ({ ...c, at: { bar: 1, beat: 1 + i * 0.1 } })) };
   expect(setScore(d, 'x', [hasty]).hasty.map(([, cue]) => cue)).toEqual(hasty.cues.slice(1).map((c) => c.name));
+});
+
+describe('when the computer stops', () => {
+  test('each cue says what to stomp on the boxes themselves; with it, nothing is stomped and the messages are at hand', () => {
+    const list = partOf(pit, 'setList:show')!;
+    const playing = stageOf(d, list);
+    expect(playing.isListed).toBe(true);
+    const cues = playing.songs.flatMap((s) => s.cues);
+    expect(cues.flatMap((c) => [c.hit, c.bank, ...c.hands].filter(Boolean))).toEqual([]);
+    expect(cues[0]!.sends!.map((s) => s.bytes).slice(0, 2)).toEqual([
+      [0xc4, 0],
+      [0xc2, 0],
+    ]);
+    const stopped = stageOf(deriveOnce(withoutLists(pit)!, SMALL)!, list);
+    expect(stopped.isListed).toBe(false);
+    const storm = stopped.songs[6]!;
+    expect([storm.title, storm.cues[1]!.hands]).toEqual(['7. Storm', ['DLY on', 'DLY program 3', 'PRE program 2B']]);
+  });
+  test('a rig that no list calls is the same without one', () => expect(withoutLists(islandRun())).toBeUndefined());
 });

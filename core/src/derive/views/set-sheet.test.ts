@@ -102,7 +102,8 @@ describe('what a player meets on stage', () => {
     const again = { ...first, cues: [first.cues[0]!, { ...first.cues[0]!, name: 'again' }] };
     const twice = after(rig, { put: [again], remove: [] });
     const cues = stageOf(deriveOnce(twice, BALLROOM_ID)!, partOf(twice, 'setList:one')!).songs[0]!.cues;
-    expect(cues[1]).toEqual({ name: 'again', sound: cues[0]!.sound, hands: [], rings: [] });
+    expect(cues[1]).toMatchObject({ name: 'again', sound: cues[0]!.sound, hands: [], rings: [] });
+    expect([cues[1]!.hit, cues[1]!.bank]).toEqual([undefined, undefined]);
   });
   test('what the hand turns at a cue is told there', () => {
     expect(stage.songs[1]!.cues.at(-1)!.hands).toContain("the instrument's volume to 7");

@@ -1,8 +1,13 @@
 import { all, partOf } from '../../rig/rig.js';
 import type { Cue, SetList, SetMark, Song } from '../../rig/show.js';
 import { metreText, placeText, type Metre } from '../../units/metre.js';
+import { messageBytes } from '../../midi/bytes.js';
+import { memoryIn } from '../../rig/box.js';
+import type { Id } from '../../rig/ids.js';
 import type { Derived } from '../steps/deriver.js';
 import { bankText, footworkOf, type FootStep, type Footwork } from './footwork.js';
+import { sendsFor } from './set-score.js';
+import { withoutLists } from './without-lists.js';
 import { latchedIn, type Latched } from './latched.js';
 
 /** One thing to do on stage, in as few words as it takes. */
@@ -20,8 +25,15 @@ export interface StageCue {
   readonly bar?: string;
   /** What foot and hand do besides. */
   readonly hands: readonly string[];
+  /** What a song list or a timeline sends for it, in their order, each so long after the one before. */
+  readonly sends?: readonly StageSend[];
   /** What holds on from before and is heard here. */
   readonly rings: readonly string[];
+}
+
+export interface StageSend {
+  readonly afterMs: number;
+  readonly bytes: readonly number[];
 }
 
 export interface StageSong {
@@ -39,6 +51,8 @@ export interface StageSong {
 export interface Stage {
   readonly name: string;
   readonly songs: readonly StageSong[];
+  /** A song list or a timeline calls sounds of this rig: one can be on stage without it. */
+  readonly isListed: boolean;
 }
 
 /** What is told with every cue. */
@@ -60,17 +74,30 @@ const cueOnStage = (night: Night, { cue, sound, seconds, feet, hands, words }: F
   const gives = sound ? partOf(rig, sound)?.name : givesText(night, cue);
   const bank = bankText(feet);
   const hits = feet.filter((f) => f.is !== 'bank' && f.is !== 'box');
+  const sends = sound ? sendsOf(night, sound) : [];
   const held = hits.flatMap((f) => (f.held ? [HELD[f.held]] : []));
   return {
     name: cue.name,
     ...(gives ? { sound: gives } : {}),
     ...(hits.length ? { hit: hitsText(hits) } : {}),
     ...(bank ? { bank } : {}),
+    ...(sends.length ? { sends } : {}),
     ...(seconds === undefined ? {} : { seconds }),
     ...(cue.at === undefined || typeof cue.at === 'number' ? {} : { bar: placeText(cue.at) }),
     hands: [...held, ...feet.filter((f) => f.is === 'box').map((f) => f.text), ...hands, ...words],
     rings: sound ? night.latched.filter((l) => l.rings.includes(sound)).map((l) => l.text) : [],
   };
+};
+
+/** What goes out for a sound that no foot calls. */
+const sendsOf = ({ d }: Night, id: Id<'sound'>): readonly StageSend[] => {
+  const sound = partOf(d.rig, id);
+  const isStomped = sound?.calls.some((c) => memoryIn(partOf(d.rig, c.device), c.memory)?.by === 'slot') ?? true;
+  const sends = (!isStomped && sound && sendsFor(d, sound)) || [];
+  return sends.map(({ msBefore, message }, i) => ({
+    afterMs: Math.max(0, (sends[i - 1]?.msBefore ?? msBefore) - msBefore),
+    bytes: messageBytes(message),
+  }));
 };
 
 /** @example '1A scene 2', '1A + 3' */
@@ -105,6 +132,7 @@ export const stageOf = (d: Derived, list: SetList | undefined): Stage => {
   const songs = list ? list.songs.flatMap((id) => partOf(d.rig, id) ?? []) : all(d.rig, 'song');
   return {
     name: list?.name ?? 'All songs',
+    isListed: withoutLists(d.rig) !== undefined,
     songs: songs.map((song) => songOnStage(night, song, list?.before?.find((b) => b.song === song.id)?.comes)),
   };
 };

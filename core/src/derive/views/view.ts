@@ -1,5 +1,5 @@
 import type { WrongWant } from '../../prover/prove.js';
-import { bankAndProgram, hex, toBytes } from '../../midi/bytes.js';
+import { hex, messageBytes } from '../../midi/bytes.js';
 import type { CheckFault } from '../../checks/settle.js';
 import type { Finding } from '../../checks/check.js';
 import { waysToStand } from '../../prover/summary.js';
@@ -186,14 +186,7 @@ export interface StoredView {
 }
 
 export const actBytes = (act: Act): string => {
-  if (!('send' in act) || 'bpm' in act.send) return '';
-  const { send } = act;
-  if ('cc' in send) return hex(toBytes({ is: 'cc', channel: send.channel, controller: send.cc, value: send.value }));
-  return hex(
-    send.bank === undefined
-      ? toBytes({ is: 'pc', channel: send.channel, program: send.pc })
-      : bankAndProgram(send.channel, send.bank, send.pc),
-  );
+  return 'send' in act && !('bpm' in act.send) ? hex(messageBytes(act.send)) : '';
 };
 
 /** What each called controller stores for a sound. */

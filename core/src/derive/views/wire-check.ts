@@ -1,4 +1,4 @@
-import { bankAndProgram, hex, toBytes } from '../../midi/bytes.js';
+import { hex, messageBytes } from '../../midi/bytes.js';
 import { saysNumbers, shown } from '../../midi/numbering.js';
 import { ByteReader, type Read } from '../../midi/reader.js';
 import type { Captured } from '../../formats/capture.js';
@@ -67,14 +67,7 @@ export const sendingControllers = (d: Derived): readonly { readonly device: Id<'
 
 const messagesOf = (acts: readonly Act[]): readonly Read[] => {
   const reader = new ByteReader();
-  const bytes = acts.flatMap((act): readonly number[] => {
-    if (!('send' in act) || 'bpm' in act.send) return [];
-    const { send } = act;
-    if ('cc' in send) return toBytes({ is: 'cc', channel: send.channel, controller: send.cc, value: send.value });
-    return send.bank === undefined
-      ? toBytes({ is: 'pc', channel: send.channel, program: send.pc })
-      : bankAndProgram(send.channel, send.bank, send.pc);
-  });
+  const bytes = acts.flatMap((act) => ('send' in act && !('bpm' in act.send) ? messageBytes(act.send) : []));
   return bytes.flatMap((b) => reader.push(b) ?? []);
 };
 

@@ -11,6 +11,7 @@ import { NewByName } from '../../shared/new-by-name.js';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
+import { PapersRoom } from './papers.js';
 import { SetListRoom } from './set-list.js';
 import { SlotsRoom } from './slots.js';
 import { SongPage } from './song-page.js';
@@ -23,6 +24,7 @@ const PARTS = [
   { value: 'dance', label: 'Dance' },
   { value: 'slots', label: 'Slots' },
   { value: 'times', label: 'Times' },
+  { value: 'papers', label: 'Papers' },
 ] as const;
 
 /** A night: its songs and their cues, the order in which they are played, and where their sounds are best stored. */
@@ -96,6 +98,7 @@ export const SetRoom = () => {
       {part === 'dance' && <DanceRoom list={list} />}
       {part === 'slots' && <SlotsRoom list={list} />}
       {part === 'times' && <Times />}
+      {part === 'papers' && <PapersRoom list={list} />}
     </>
   );
 };

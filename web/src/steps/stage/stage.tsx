@@ -3,10 +3,13 @@ import { useHotkeys } from '@mantine/hooks';
 import type { Stage as Night, StageCue, StageSong } from '@yunta/core/derive/views/stage';
 import { all } from '@yunta/core/rig/rig';
 import { minutesText } from '@yunta/core/units/minutes';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { StoreState } from '../../session/store.js';
 import { RigProvider, useAsked, useRig } from '../../shared/rig-context.js';
+import { wordsLines } from '@yunta/core/derive/views/song-words';
+import { WordsWithCues } from '../../shared/words-with-cues.js';
+import { MidiTools, StopTool, useSending, type Stopping } from './tools.js';
 import { nextPlace, otherSong, placeBefore, placeIn, type Place } from './place.js';
 import { useAwake } from './use-awake.js';
 
@@ -40,7 +43,14 @@ const Playing = () => {
   const [params] = useSearchParams();
   const lists = all(rig, 'setList');
   const list = lists.find((l) => l.id === params.get('list')) ?? lists[0];
-  const night = useAsked(['stage', list?.id ?? ''], (worker) => worker.answers.stage(list?.id));
+  const [isStopped, stop] = useState(false);
+  const whole = useAsked(['stage', list?.id ?? ''], (worker) => worker.answers.stage(list?.id));
+  const stopped = useAsked(
+    ['stage without lists', list?.id ?? ''],
+    (worker) => worker.answers.stage(list?.id, true),
+    isStopped,
+  );
+  const night = isStopped ? (stopped ?? whole) : whole;
   if (!night || night.songs.length === 0)
     return (
       <main className="stage">
@@ -49,7 +59,14 @@ const Playing = () => {
         </p>
       </main>
     );
-  return <OnStage key={list?.id ?? ''} night={night} remembered={`yunta-stage ${rigId} ${list?.id ?? ''}`} />;
+  return (
+    <OnStage
+      key={list?.id ?? ''}
+      night={night}
+      remembered={`yunta-stage ${rigId} ${list?.id ?? ''}`}
+      stopping={whole?.isListed ? { isStopped, stop } : undefined}
+    />
+  );
 };
 
 /** Where one was stays in the browser, so that a page loaded again goes on there. */
@@ -77,10 +94,18 @@ const unlessOnAButton =
     act();
   };
 
-const OnStage = ({ night, remembered }: { night: Night; remembered: string }) => {
+interface OnStageProps {
+  readonly night: Night;
+  readonly remembered: string;
+  /** Only where a computer or a song list calls sounds. */
+  readonly stopping: Stopping | undefined;
+}
+
+const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
   const { rig, state } = useRig();
   const [place, go] = usePlace(night, remembered);
   const [light, setLight] = useState<Light>('dark');
+  const [hasWords, showWords] = useState(false);
   useAwake();
   const on = (): void => go(nextPlace(night, place));
   const back = (): void => go(placeBefore(night, place));
@@ -96,6 +121,9 @@ const OnStage = ({ night, remembered }: { night: Night; remembered: string }) =>
     ['ArrowUp', () => jump(-1)],
   ]);
   const song = night.songs[place.song];
+  const cue = song?.cues[place.cue];
+  const turn = useCallback(() => go(nextPlace(night, place)), [go, night, place]);
+  const sending = useSending(cue, `${place.song} ${place.cue}`, turn);
   const next = nextPlace(night, place);
   const isLast = next.song === place.song && next.cue === place.cue;
   const nextSong = night.songs[next.song];
@@ -110,11 +138,23 @@ const OnStage = ({ night, remembered }: { night: Night; remembered: string }) =>
           {night.name}, song {place.song + 1} of {night.songs.length}
         </span>
         <Timer seconds={song.seconds} key={place.song} />
-        <button type="button" onClick={() => setLight(light === 'dark' ? 'sun' : 'dark')}>
-          {LIGHTS[light]}
-        </button>
+        <span className="stage-tools">
+          <MidiTools sending={sending} cue={cue} />
+          {stopping && <StopTool {...stopping} />}
+          {song.words && (
+            <button type="button" aria-pressed={hasWords} onClick={() => showWords(!hasWords)}>
+              Words
+            </button>
+          )}
+          <button type="button" onClick={() => setLight(light === 'dark' ? 'sun' : 'dark')}>
+            {LIGHTS[light]}
+          </button>
+        </span>
       </header>
-      <Now song={song} cue={song.cues[place.cue]} place={place} />
+      <div className={hasWords && song.words ? 'stage-middle has-words' : 'stage-middle'}>
+        <Now song={song} cue={cue} place={place} />
+        {hasWords && song.words && <Words song={song} words={song.words} now={place.cue} />}
+      </div>
       <section className="stage-next" aria-label="Next">
         {isLast ? (
           <p>The end</p>
@@ -149,6 +189,23 @@ const OnStage = ({ night, remembered }: { night: Night; remembered: string }) =>
   );
 };
 
+/** The words of the song; the line of the cue stays in the middle, however the page is turned. */
+const Words = ({ song, words, now }: { song: StageSong; words: string; now: number }) => {
+  const lines = useMemo(() => wordsLines(words, song.cues), [words, song]);
+  const box = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const middle = (): void => box.current?.querySelector('.is-now')?.scrollIntoView({ block: 'center' });
+    middle();
+    window.addEventListener('resize', middle);
+    return () => window.removeEventListener('resize', middle);
+  }, [now, lines]);
+  return (
+    <section className="stage-words" aria-label="Words" ref={box}>
+      <WordsWithCues lines={lines} cues={song.cues} now={now} />
+    </section>
+  );
+};
+
 const Facts = ({ of }: { of: StageSong | undefined }) => <span className="stage-facts">{of?.facts.join(', ')}</span>;
 
 const Now = ({ song, cue, place }: { song: StageSong; cue: StageCue | undefined; place: Place }) => (
@@ -157,12 +214,14 @@ const Now = ({ song, cue, place }: { song: StageSong; cue: StageCue | undefined;
     <p>
       <Facts of={song} />
     </p>
+    {place.cue === 0 && song.notes && <p className="stage-notes">{song.notes}</p>}
     {cue ? (
       <>
         <p className="stage-cue">
           {cue.name}
           <span className="stage-count">
             {place.cue + 1} / {song.cues.length}
+            {cue.bar && `, bar ${cue.bar}`}
           </span>
         </p>
         <Hit cue={cue} />
