@@ -218,7 +218,7 @@ const OF_BOX: readonly Field<Figures>[] = [
   field('battery', 'battery', batteries, 'what goes on without mains; its capacity is not used yet'),
   field('mainsEarth', 'earthed by its mains lead', yesNo),
   field('watts', 'power taken from the mains', amount('W', '30', 0)),
-  field('switches', 'where its switches are, mm from the left and the back', plates),
+  field('switches', 'where its switches are, mm from the left and the back', plates, 'whether a shoe fits between'),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
   field('balanced', 'balanced', yesNo, 'long leads, phantom power'),

@@ -33,7 +33,12 @@ import { uncalled } from './recall/uncalled.js';
 import { unsaid } from './recall/unsaid.js';
 import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
+import { fatFoot } from './set/fat-foot.js';
+import { ringsOn } from './set/rings-on.js';
+import { roleMoved } from './set/role-moved.js';
+import { slots } from './set/slots.js';
 import { stomps } from './set/stomps.js';
+import { tempo } from './set/tempo.js';
 import { direction } from './wire/direction.js';
 import { exchanged } from './wire/exchanged.js';
 import { expression } from './wire/expression.js';
@@ -92,7 +97,12 @@ export const CHECKS: readonly Check[] = [
   undecided,
   unpinned,
   unsaid,
+  fatFoot,
+  ringsOn,
+  roleMoved,
+  slots,
   stomps,
+  tempo,
   direction,
   exchanged,
   expression,

@@ -23,7 +23,6 @@ const SOURCES = ['core/src', 'web/src', 'cli/src']
 const NOT_USED_YET: Readonly<Record<string, string>> = {
   'device.figures.mainsEarth': 'earthed by its mains lead',
   'device.figures.watts': 'power taken from the mains',
-  'device.figures.switches': 'where its switches are, mm from the left and the back',
   'device.jacks.shield': 'shield',
   'device.jacks.supply': 'supply',
   'device.chains.slots.wetOnly': 'only wet',

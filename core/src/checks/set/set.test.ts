@@ -1,0 +1,142 @@
+import { testCheck } from '../../../testing/check-tester.js';
+import { after } from '../../../testing/after.js';
+import { SMALL, smallRig } from '../../../testing/small-rig.js';
+import { makeDevice } from '../../catalogue/make.js';
+import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import type { Device } from '../../rig/device.js';
+import { all, partOf, type Part, type Rig } from '../../rig/rig.js';
+import type { Song } from '../../rig/show.js';
+import type { Check } from '../check.js';
+import { CHECKS } from '../index.js';
+
+const check = (code: string): Check => CHECKS.find((c) => c.code === code)!;
+const demo = islandRun();
+const put = (...parts: Part[]): Rig => after(demo, { put: parts, remove: [] });
+const box = (id: `device:${string}`, change: (d: Device) => Device): Part => change(partOf(demo, id)!);
+const sound = (n: string) => partOf(demo, `sound:${n}`)!;
+const called = (n: string, slot: number): Part => ({
+  ...sound(n),
+  calls: sound(n).calls.map((c) => ({ ...c, slot })),
+});
+
+const rope = partOf(demo, 'song:01')!;
+const spaced = (mm: number): Part =>
+  box('device:swi', (d) => ({
+    ...d,
+    figures: {
+      ...d.figures,
+      switches: ['A', 'B', 'C', 'D', 'E', 'F'].map((id, i) => ({ id, x: 40 + mm * i, y: 30 })),
+    },
+  }));
+testCheck(check('set.fat-foot'), BALLROOM_ID, [
+  {
+    name: 'switches 45 mm apart that a song needs both',
+    rig: put(spaced(45)),
+    evidence: ['device:swi', 'song:01'],
+    says: 'has A and B only 45 mm apart',
+  },
+  { name: 'a shoe fits between', rig: put(spaced(60)), evidence: [] },
+  { name: 'nobody said where the switches are', rig: demo, evidence: [] },
+]);
+testCheck(check('set.role-moved'), BALLROOM_ID, [
+  {
+    name: 'the lead of one bank is on another switch',
+    rig: put(called('15', 15), called('16', 14)),
+    evidence: ['device:swi', 'sound:16'],
+    says: 'The lead is on D',
+  },
+  { name: 'the demo has its roles under the same foot in every bank', rig: demo, evidence: [] },
+]);
+const looper = makeDevice('looper-station', 'device:lop');
+testCheck(check('set.rings-on'), BALLROOM_ID, [
+  {
+    name: 'a loop that is recorded and never stopped, cured by a cue',
+    rig: put(looper, {
+      ...rope,
+      cues: [...rope.cues, { name: 'loop', call: { track: 'device:lop.track1', act: 'record' } }],
+    }),
+    evidence: ['song:01', 'device:lop'],
+    says: 'LST track 1 is never stopped',
+    ways: ['Add a cue at the end of “Rope and tide” that ends it'],
+  },
+  {
+    name: 'a switch that is held and never let go',
+    rig: put({ ...rope, cues: [...rope.cues, { name: 'up', call: { move: 'move:lift', to: 'on' } }] }),
+    evidence: ['song:01', 'move:lift'],
+    says: 'held and never let go',
+    ways: ['Add a cue at the end of “Rope and tide” that ends it'],
+  },
+  {
+    name: 'a loop that is stopped, and a latched move that the next slot takes back',
+    rig: put(looper, {
+      ...rope,
+      cues: [
+        { name: 'loop', call: { track: 'device:lop.track1', act: 'play' } },
+        { name: 'throw', call: { move: 'move:throw', to: 'on' } },
+        ...rope.cues,
+        { name: 'out', call: { track: 'device:lop.track1', act: 'clear' } },
+      ],
+    }),
+    evidence: [],
+  },
+  { name: 'the demo lets go of what it holds', rig: demo, evidence: [] },
+]);
+const bpmOf = (bpm: number): Part => ({
+  ...sound('04'),
+  wants: [...sound('04').wants, { control: 'device:dly.tempo', is: bpm }],
+});
+const withTempo = box('device:dly', (d) => ({
+  ...d,
+  controls: [...d.controls, { id: 'tempo', domain: { min: 40, max: 240, unit: 'bpm' }, powerUp: 'left', use: 'sound' }],
+}));
+testCheck(check('set.tempo'), BALLROOM_ID, [
+  {
+    name: 'a sound at 110 in a song at 96',
+    rig: put(withTempo, bpmOf(110)),
+    evidence: ['sound:04', 'device:dly', 'song:01'],
+    says: '“Rope and tide” at 96',
+  },
+  {
+    name: 'a time in beats, in songs of two tempi',
+    rig: put(withTempo, { ...sound('04'), wants: [...sound('04').wants, { control: 'device:dly.tempo', note: 0.75 }] }),
+    evidence: ['sound:04', 'song:01', 'song:08'],
+    says: 'more than one tempo',
+  },
+  {
+    name: 'its tempo, or the double of it',
+    rig: put(withTempo, bpmOf(192), { ...partOf(demo, 'song:08')!, bpm: 192.3 }),
+    evidence: [],
+  },
+  { name: 'the demo carries no tempo of its own', rig: demo, evidence: [] },
+]);
+
+/** Four slots, and a song that calls every sound. */
+const full = (sounds: Readonly<Record<string, readonly string[]>>, called: number): Rig => {
+  const rig = smallRig({
+    boxes: { g: 'single-coil', s: 'switcher-4', a: 'boost', b: 'low-drive', w: 'powered-speaker' },
+    leads: ['g.out>s.in', 's.send1>a.in', 'a.out>s.return1', 's.send2>b.in', 'b.out>s.return2', 's.out>w.in'],
+    sounds,
+    with: (part: Part) =>
+      part.kind === 'device' && part.id === 'device:s'
+        ? { ...part, memories: part.memories.map((m) => ({ ...m, size: 4 })) }
+        : part.kind === 'sound' && part.at <= called
+          ? { ...part, calls: [{ device: 'device:s', memory: 'slots', slot: part.at - 1 }] }
+          : part,
+  });
+  const cues = all(rig, 'sound').map((s) => ({ name: s.name, call: { sound: s.id } }));
+  const song: Song = { kind: 'song', id: 'song:one', title: 'One', cues };
+  return after(rig, { put: [song], remove: [] });
+};
+const FOUR = { Clean: [], Boost: ['a.boost'], Drive: ['b.overdrive'], Both: ['a.boost', 'b.overdrive'] };
+
+testCheck(check('set.slots'), SMALL, [
+  {
+    name: 'a fifth sound that is the same as one of four',
+    rig: full({ ...FOUR, Solo: ['a.boost', 'b.overdrive'] }, 4),
+    evidence: ['device:s', 'sound:solo'],
+    says: '“Solo” is the same as “Both”',
+    ways: ['Let the songs call “Both” in place of “Solo”'],
+  },
+  { name: 'there is a slot left', rig: full(FOUR, 3), evidence: [] },
+  { name: 'all have theirs', rig: full(FOUR, 4), evidence: [] },
+]);
