@@ -1,7 +1,7 @@
 import { makeDevice } from '../catalogue/make.js';
 import type { Id } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
-import type { Song } from '../rig/show.js';
+import type { Cue, LooperAct, Song } from '../rig/show.js';
 import type { Role, Sound } from '../rig/sound.js';
 import { cablesOf, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
 
@@ -67,12 +67,58 @@ const sounds: readonly Sound[] = SHEET.map(([name, role, memory], i) => ({
   calls: [{ device: 'device:lst', memory: 'entries', slot: i }],
 }));
 
+type Track = readonly [bar: number, name: string, track: 1 | 2, act: LooperAct];
+/** What the foot does with the looper: bass line on the first track, percussion on the second. */
+const LOOPS: readonly (readonly Track[])[] = [
+  [
+    [5, 'line', 1, 'record'],
+    [13, 'line goes on', 1, 'play'],
+    [45, 'out', 1, 'stop'],
+  ],
+  [
+    [1, 'beat', 2, 'record'],
+    [5, 'beat goes on', 2, 'play'],
+    [9, 'line', 1, 'record'],
+    [17, 'second voice', 1, 'overdub'],
+    [57, 'line out', 1, 'stop'],
+    [61, 'beat out', 2, 'stop'],
+  ],
+  [
+    [9, 'drone', 1, 'record'],
+    [17, 'over it', 1, 'overdub'],
+    [41, 'out', 1, 'clear'],
+  ],
+  [
+    [5, 'line', 1, 'record'],
+    [53, 'out', 1, 'stop'],
+  ],
+  [
+    [1, 'beat', 2, 'record'],
+    [9, 'line', 1, 'record'],
+    [49, 'both out', 1, 'stop'],
+    [49, 'beat out', 2, 'stop'],
+  ],
+  [
+    [1, 'drone', 1, 'record'],
+    [33, 'out', 1, 'stop'],
+  ],
+];
+const loopCue = ([bar, name, track, act]: Track): Cue => ({
+  name,
+  at: { bar, beat: 1 },
+  call: { track: `device:lop.track${track}`, act },
+});
+
 const songs: readonly Song[] = SHEET.map(([title, , , bpm], i) => ({
   kind: 'song',
   id: `song:${String(i + 1).padStart(2, '0')}`,
   title,
   bpm,
-  cues: [{ name: 'all through', call: { sound: soundId(i) } }],
+  seconds: 180 + 15 * i,
+  cues: [
+    { name: 'all through', at: { bar: 1, beat: 1 }, call: { sound: soundId(i) } },
+    ...(LOOPS[i] ?? []).map(loopCue),
+  ],
 }));
 
 export const lighthouseSolo = (): Rig =>

@@ -1,6 +1,7 @@
 import { makeDevice } from '../catalogue/make.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
+import type { Song } from '../rig/show.js';
 import type { Role, Sound, Want } from '../rig/sound.js';
 import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
 
@@ -67,6 +68,72 @@ const sounds: readonly Sound[] = SHEET.map(([name, role, stages, trim], i) => ({
   calls: [{ device: 'device:swi', memory: 'slots', slot: i }],
 }));
 
+/** Which sound comes at which bar. */
+type Called = readonly [bar: number, name: string, sound: number];
+const SONGS: readonly (readonly [title: string, bpm: number, seconds: number, cues: readonly Called[]])[] = [
+  [
+    'Paper lanterns',
+    112,
+    204,
+    [
+      [1, 'verse', 0],
+      [17, 'chorus', 1],
+      [49, 'break', 2],
+      [57, 'chorus', 1],
+    ],
+  ],
+  [
+    'Noodle steam',
+    98,
+    231,
+    [
+      [1, 'verse', 4],
+      [25, 'chorus', 5],
+    ],
+  ],
+  [
+    'Rain on canvas',
+    84,
+    262,
+    [
+      [1, 'all through', 0],
+      [41, 'end', 3],
+    ],
+  ],
+  [
+    'Neon puddle',
+    126,
+    193,
+    [
+      [1, 'riff', 2],
+      [17, 'verse', 0],
+      [33, 'riff', 2],
+    ],
+  ],
+  [
+    'Closing time',
+    140,
+    215,
+    [
+      [1, 'verse', 1],
+      [33, 'solo', 3],
+      [49, 'verse', 1],
+    ],
+  ],
+];
+const songs: readonly Song[] = SONGS.map(([title, bpm, seconds, cues], i) => ({
+  kind: 'song',
+  id: `song:${String(i + 1).padStart(2, '0')}`,
+  title,
+  bpm,
+  seconds,
+  cues: cues.map(([bar, name, sound]) => ({
+    name,
+    at: { bar, beat: 1 },
+    call: { sound: `sound:${String(sound + 1).padStart(2, '0')}` as const },
+  })),
+}));
+
 export const nightMarketBass = (): Rig =>
   rigOf([
     { kind: 'about', id: ABOUT, name: 'Night market bass', notes: 'Bass without an amp, for fly dates.' },
@@ -84,4 +151,6 @@ export const nightMarketBass = (): Rig =>
     },
     ...cablesOf(FLY_DATE_ID, 'n', LEADS),
     ...sounds,
+    ...songs,
+    { kind: 'setList', id: 'setList:market', name: 'Market square', songs: songs.map((s) => s.id) },
   ] satisfies readonly Part[]);

@@ -2,8 +2,9 @@ import { line } from '../../testing/run-line.js';
 import { apply } from '../change/apply.js';
 import { deriveOnce } from '../derive/steps/deriver.js';
 import { soundRun } from '../derive/views/view.js';
+import { danceOfSet } from '../derive/views/dance.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
-import { emptyRig, everyPart } from '../rig/rig.js';
+import { emptyRig, everyPart, partOf } from '../rig/rig.js';
 import { LIGHTHOUSE_ID, lighthouseSolo } from './lighthouse-solo.js';
 import { FLY_DATE_ID, nightMarketBass } from './night-market-bass.js';
 import { DEMO_RIGS } from './rigs.js';
@@ -55,5 +56,24 @@ describe('the lighthouse solo set', () => {
     expect(line(soundRun(d, 'sound:01'))).toBe(
       '{gsc sel tun amp lop amp cab →Stage:mono mcb →Front of house:mono | prc lop dip →Front of house:mono | mic →Front of house:mono}…',
     );
+  });
+});
+
+describe('the sets of the demo rigs', () => {
+  test('the solo set is called by the list: what the foot does is the looper, and nothing plays on behind a song', () => {
+    const rig = lighthouseSolo();
+    const dance = danceOfSet(deriveOnce(rig, LIGHTHOUSE_ID)!, partOf(rig, 'setList:lighthouse'));
+    expect(dance.songs.map((s) => [s.plain, s.bankKeys])).toEqual(dance.songs.map((s) => [s.stomps, 0]));
+    expect(dance.stomps).toBe(20);
+    const d = deriveOnce(rig, LIGHTHOUSE_ID)!;
+    expect(d.judgement.findings.filter((f) => f.code.startsWith('set.'))).toEqual([]);
+  });
+  test.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))('%s: every cue has its place', (_, make) => {
+    const rig = make();
+    const [hookup] = rig.parts.hookup.keys();
+    const d = deriveOnce(rig, hookup!)!;
+    for (const list of rig.parts.setList.values())
+      expect(danceOfSet(d, list).songs.filter((s) => s.placeless > 0)).toEqual([]);
+    expect(rig.parts.setList.size).toBe(1);
   });
 });
