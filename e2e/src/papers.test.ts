@@ -54,6 +54,10 @@ const PAPERS = [
   ['what to pull and to plug', 'routing?show=hookups', 'upright', 1, 'Rewire from Ballroom to Ferry deck'],
   ['the list for the house', 'routing?show=house', 'upright', 1, 'Input list'],
   ['the set and its cues', 'set?show=list', 'upright', 3, 'Ferry season Island run, Ballroom, revision'],
+  ['the floor card', 'set?show=papers', 'upright', 1, 'Floor card, Ferry season Island run, Ballroom, revision'],
+  ['labels for the switches', 'set?show=papers&paper=labels', 'upright', 1, 'Cut along the lines'],
+  ['song to memory', 'set?show=papers&paper=memory', 'wide', 2, 'Song to memory, Ferry season'],
+  ['the rig told', 'set?show=papers&paper=telling', 'upright', 3, 'From the strings to the outputs'],
   ['what to type in', 'program', 'upright', 8, 'loops on 1 6 8, the others off'],
   ['what is proved', 'proof', 'upright', 3, 'Does every sound come back? Island run'],
 ] as const;

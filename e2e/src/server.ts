@@ -67,15 +67,19 @@ export class TestServer {
    * @returns the address of its rooms, without the slash
    */
   async fresh(rig: string): Promise<string> {
-    const file = await (await fetch(`${this.url}/api/rigs/${rig}/file`)).text();
+    return this.opened(rig, await (await fetch(`${this.url}/api/rigs/${rig}/file`)).text());
+  }
+
+  /** A rig from its file. @returns the address of its rooms, without the slash */
+  async opened(name: string, file: string): Promise<string> {
     this.copies += 1;
-    const id = `${rig}-${this.copies}`;
+    const id = `${name}-${this.copies}`;
     const made = await fetch(`${this.url}/api/rigs`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ id, change: `copy-${id}`, file, label: 'From a rig file' }),
     });
-    if (!made.ok) throw new Error(`no copy of ${rig}: ${await made.text()}`);
+    if (!made.ok) throw new Error(`no rig of ${name}: ${await made.text()}`);
     return `${this.url}/rig/${id}`;
   }
 

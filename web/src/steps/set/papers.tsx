@@ -3,7 +3,8 @@ import { SegmentedControl } from '@mantine/core';
 import type { FloorCard, MemoryTable } from '@yunta/core/derive/views/stage-papers';
 import type { Telling, ToldBox } from '@yunta/core/derive/views/telling';
 import type { SetList } from '@yunta/core/rig/show';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { Paper, PrintButton, usePrinting } from '../../shared/paper/paper.js';
 import { useAsked } from '../../shared/rig-context.js';
 
@@ -17,17 +18,13 @@ type Which = (typeof PAPERS)[number]['value'];
 
 /** What is printed for the stage besides the set list: seen here as it comes out. */
 export const PapersRoom = ({ list }: { list: SetList | undefined }) => {
-  const [which, choose] = useState<Which>('floor');
+  const [params, setParams] = useSearchParams();
+  const which = PAPERS.find((p) => p.value === params.get('paper'))?.value ?? 'floor';
+  const choose = (paper: string): void => setParams({ ...Object.fromEntries(params), paper }, { replace: true });
   return (
     <>
       <div className="sheet-tools no-print">
-        <SegmentedControl
-          aria-label="Which paper"
-          size="xs"
-          value={which}
-          onChange={(v) => choose(v as Which)}
-          data={[...PAPERS]}
-        />
+        <SegmentedControl aria-label="Which paper" size="xs" value={which} onChange={choose} data={[...PAPERS]} />
         <PrintButton what="this paper" />
       </div>
       <Which which={which} list={list} />
