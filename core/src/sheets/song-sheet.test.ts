@@ -47,7 +47,7 @@ test('cues are names of sounds in order; a new one among them leaves the others 
   const later = typed(
     rig,
     'cues',
-    `verse: ${first!.name.toUpperCase()}; break: ${second!.name}; ${first!.name}; + ${all(rig, 'move')[0]!.name}; "breathe"`,
+    `@1 verse: ${first!.name.toUpperCase()}; break: ${second!.name}; ${first!.name}; + ${all(rig, 'move')[0]!.name}; "breathe"`,
   );
   expect(partOf(later, songs[0]!.id)!.cues).toEqual([
     songs[0]!.cues[0],

@@ -20,6 +20,12 @@ export const VIEWS = [
   { to: 'set?show=list', name: 'Set list', what: 'Set: songs in the order of the night' },
   { to: 'set?show=songs', name: 'Songs', what: 'Set: tempo, length, tuning and cues' },
   { to: 'set?show=slots', name: 'Slots', what: 'Set: where sounds stand, for the fewest stomps' },
+  { to: 'set?show=dance', name: 'Dance', what: 'Set: what the feet do, and a drill for them' },
+  {
+    to: 'set?show=papers',
+    name: 'Papers for the stage',
+    what: 'Set: floor card, labels, song to memory, the rig told',
+  },
   { to: 'set?show=times', name: 'Times', what: 'Set: tempo and delay times, there and back' },
   { to: 'program?show=plan', name: 'Plan programs', what: 'Program: what needs a program, and which' },
   { to: 'program?show=type', name: 'Type it in', what: 'Program: box by box, ticked off' },

@@ -10,6 +10,7 @@ import { floorCards, memoryTable, type FloorCard, type MemoryTable } from '@yunt
 import { telling, type Telling } from '@yunta/core/derive/views/telling';
 import { drillOf, type Drill } from '@yunta/core/derive/views/drill';
 import { footworkOf, type Footwork } from '@yunta/core/derive/views/footwork';
+import { setOrder, type SetOrder } from '@yunta/core/derive/views/set-order';
 import { setScore, type SetScore } from '@yunta/core/derive/views/set-score';
 import { readSongFile, type SongsIn } from '@yunta/core/derive/views/song-files';
 import { withoutLists } from '@yunta/core/derive/views/without-lists';
@@ -215,6 +216,13 @@ export class Answers {
     const { derived } = this.held;
     const song = derived && partOf(derived.rig, id);
     return song ? footworkOf(derived, song) : [];
+  }
+
+  /** In which order a set needs the fewest changes. */
+  setOrder(id: Id<'setList'>): SetOrder | undefined {
+    const { derived } = this.held;
+    const list = derived && partOf(derived.rig, id);
+    return derived && list && setOrder(derived.rig, list);
   }
 
   /** What lies under the foot, bank by bank. */

@@ -4,12 +4,14 @@ import { partOf, type Rig } from '../../rig/rig.js';
 import type { SetList, SetMark, Song } from '../../rig/show.js';
 import type { Derived } from '../steps/deriver.js';
 import { footworkOf } from './footwork.js';
+import { hitText, movesBetween } from './on-foot.js';
+import { someOf } from '../../known/some-of.js';
 
 /** Between two songs (assumed; common practice counts half a minute with applause). */
 export const SECONDS_BETWEEN = 30;
 
 /** What has to be done before a song, as it stands otherwise than after the one before. */
-export type SetChange = 'instrument' | 'tuning' | 'capo';
+export type SetChange = 'instrument' | 'tuning' | 'capo' | 'by hand';
 
 export interface SetSong {
   readonly song: Id<'song'>;
@@ -61,7 +63,8 @@ const workIn = (d: Derived, song: Song): Work => {
   };
 };
 
-const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
+/** What a player has to do to an instrument between two songs. */
+export const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
   if (!before) return [];
   const changes: { readonly is: SetChange; readonly text: string }[] = [];
   const name = (s: Song): string => (s.instrument ? (partOf(rig, s.instrument)?.name ?? '') : '');
@@ -87,6 +90,18 @@ const factsOf = (rig: Rig, { bpm, key, tuning, capo, instrument }: Song): string
     .filter(Boolean)
     .join(', ');
 
+const MOST_MOVES = 3;
+
+/** What foot and hand move from the last sound of a song to the first of the next, as nothing calls it. */
+const movedBetween = (d: Derived, before: Song | undefined, song: Song): SetSong['changes'] => {
+  const sounds = (s: Song | undefined): readonly Id<'sound'>[] =>
+    (s?.cues ?? []).flatMap(({ call }) => ('sound' in call ? [call.sound] : []));
+  const [from, to] = [sounds(before).at(-1), sounds(song)[0]];
+  if (!from || !to || from === to) return [];
+  const moves = movesBetween(d.compilation, from, to).map((m) => hitText(d.rig, m));
+  return moves.length ? [{ is: 'by hand', text: someOf(moves, MOST_MOVES) }] : [];
+};
+
 /** A set as it is played: when each song begins, what has to be done before it and in it, and what can go wrong. */
 export const setSheet = (d: Derived, list: SetList): SetSheet => {
   const { rig } = d;
@@ -108,7 +123,7 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
       ...(begins === undefined ? {} : { at: begins }),
       ...(song.seconds === undefined ? {} : { seconds: song.seconds }),
       facts: factsOf(rig, song),
-      changes: changesBetween(rig, songs[i - 1], song),
+      changes: [...changesBetween(rig, songs[i - 1], song), ...movedBetween(d, songs[i - 1], song)],
       stomps,
       bankPresses: keys,
       byHand,

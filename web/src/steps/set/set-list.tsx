@@ -12,6 +12,7 @@ import type { KeyboardEvent } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { usePrinting } from '../../shared/paper/paper.js';
 import { VerdictSign } from '../../shared/verdict.js';
+import { EasierOrder, InEachHookup } from './set-order.js';
 import { SetPaper } from './set-paper.js';
 
 /** A set as it is played: what comes when, what is to be done before and in each song, and what can go wrong. */
@@ -37,6 +38,8 @@ export const SetListRoom = ({ list }: { list: SetList }) => {
     <>
       {isPrinting && <SetPaper list={list} sheet={sheet} />}
       <Totals sheet={sheet} />
+      <InEachHookup />
+      <EasierOrder list={list} />
       {sheet.songs.length === 0 && <p className="soft">No song is in this set yet.</p>}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={dropped}>
         <SortableContext items={[...list.songs]} strategy={verticalListSortingStrategy}>
