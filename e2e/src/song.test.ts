@@ -168,3 +168,31 @@ test('a show that the computer plays: nothing to stomp, until it stops', async (
   await hands.page.waitForFunction(() => !document.body.innerText.includes('PRE program'), { timeout: PATIENCE });
   await hands.page.close();
 });
+
+test('a night shown to others on the network: off until it is switched on, goes along, is withdrawn with one click', async () => {
+  const rooms = await server.fresh('island-run');
+  const hands = new Hands(await openPage(browser, `${rooms}/stage`));
+  await hands.click('button', 'Show to others');
+  const link = await hands.page.waitForSelector('.stage-link', { timeout: PATIENCE });
+  const said = (await link!.evaluate((e) => e.textContent)) ?? '';
+  if (said.startsWith('http')) {
+    const { port, pathname } = new URL(said);
+    const seen = await openPage(browser, `http://127.0.0.1:${port}${pathname}`);
+    const onlooker = new Hands(seen);
+    await onlooker.sees('Rope and tide');
+    expect(await violations(seen)).toEqual([]);
+    // A page behind another one is drawn by no browser, and a click waits until it is.
+    await hands.page.bringToFront();
+    await hands.press('ArrowRight');
+    await seen.bringToFront();
+    await onlooker.sees('chorus 1B Chorus crunch');
+    await hands.page.bringToFront();
+    await hands.click('button', 'Withdraw the link');
+    await seen.bringToFront();
+    await onlooker.sees('This is no longer shown');
+    await seen.close();
+    await hands.page.bringToFront();
+  }
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.page.close();
+});

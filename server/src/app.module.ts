@@ -9,6 +9,8 @@ import { HealthController } from './health.controller.js';
 import { RigsController } from './rigs/rigs.controller.js';
 import { RigStore } from './rigs/rig-store.js';
 import { ShelfController } from './shelf/shelf.controller.js';
+import { ShowsController } from './shows/shows.controller.js';
+import { ShowsService } from './shows/shows.service.js';
 
 @Module({})
 export class AppModule {
@@ -24,10 +26,11 @@ export class AppModule {
           toRetry: (e: Error) => failing(e)?.type === 'database',
         }),
       ],
-      controllers: [RigsController, ShelfController, HealthController],
+      controllers: [RigsController, ShelfController, ShowsController, HealthController],
       providers: [
         RigStore,
         ChangesService,
+        ShowsService,
         { provide: APP_FILTER, useClass: ProblemFilter },
         {
           provide: APP_PIPE,

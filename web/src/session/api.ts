@@ -163,3 +163,34 @@ export const shelfApi = {
   shelve: (key: string, box: Device) => ask<{ key: string }>('/shelf', { key, box }),
   takeOff: (key: string) => ask<{ key: string }>(`/shelf/${key}`, undefined, 'DELETE'),
 };
+
+/** A night as others on the network may see it: in words, and where the player is. */
+export interface SharedNight {
+  readonly rig: string;
+  readonly name: string;
+  readonly songs: readonly {
+    readonly title: string;
+    readonly facts: string;
+    readonly cues: readonly {
+      readonly name: string;
+      readonly sound?: string;
+      readonly hit?: string;
+      readonly bank?: string;
+      readonly hands: readonly string[];
+    }[];
+  }[];
+  readonly song: number;
+  readonly cue: number;
+}
+export interface Show {
+  readonly token: string;
+  readonly urls: readonly string[];
+}
+
+/** Nights that are shared with others on the same network, to look at only. */
+export const showsApi = {
+  shared: (rig: string) => ask<{ readonly show: Show | null }>(`/shows?rig=${rig}`),
+  share: (night: SharedNight) => ask<Show>('/shows', night),
+  goOn: (token: string, night: SharedNight) => ask<unknown>(`/shows/${token}`, night, 'PUT'),
+  withdraw: (token: string) => ask<unknown>(`/shows/${token}`, undefined, 'DELETE'),
+};

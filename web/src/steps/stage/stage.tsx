@@ -10,6 +10,7 @@ import { RigProvider, useAsked, useRig } from '../../shared/rig-context.js';
 import { wordsLines } from '@yunta/core/derive/views/song-words';
 import { WordsWithCues } from '../../shared/words-with-cues.js';
 import { MidiTools, StopTool, useSending, type Stopping } from './tools.js';
+import { ShareTool, useSharing } from './sharing.js';
 import { nextPlace, otherSong, placeBefore, placeIn, type Place } from './place.js';
 import { useAwake } from './use-awake.js';
 
@@ -76,7 +77,8 @@ const usePlace = (night: Night, remembered: string) => {
     return { song: song ?? 0, cue: cue ?? 0 };
   });
   useEffect(() => sessionStorage.setItem(remembered, `${place.song} ${place.cue}`), [remembered, place]);
-  return [placeIn(night, place), set] as const;
+  const here = placeIn(night, place);
+  return [useMemo(() => ({ song: here.song, cue: here.cue }), [here.song, here.cue]), set] as const;
 };
 
 const LIGHTS = { dark: 'Daylight', sun: 'Dark' } as const;
@@ -102,8 +104,9 @@ interface OnStageProps {
 }
 
 const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
-  const { rig, state } = useRig();
+  const { rig, rigId, state } = useRig();
   const [place, go] = usePlace(night, remembered);
+  const sharing = useSharing(rigId, night, place, state.online);
   const [light, setLight] = useState<Light>('dark');
   const [hasWords, showWords] = useState(false);
   useAwake();
@@ -139,6 +142,7 @@ const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
         </span>
         <Timer seconds={song.seconds} key={place.song} />
         <span className="stage-tools">
+          <ShareTool sharing={sharing} />
           <MidiTools sending={sending} cue={cue} />
           {stopping && <StopTool {...stopping} />}
           {song.words && (
