@@ -74,6 +74,9 @@ describe('cues as people write them', () => {
     expect(wrong('V: clean')).toMatch(/It could be .*Verse clean.* or /);
     expect(wrong('@12.7 Lead')).toContain('no place in the song');
     expect(wrong('Lead, nonsense')).toContain('"nonsense" names no sound');
+    expect(wrong('Lead, chorsu brigth')).toContain('names no sound');
+    expect(wrong('Lead, ++Lift now')).toContain('names no sound');
+    expect(read('Lead, watch the conductor; Swell').map((c) => c.hands)).toEqual([['watch the conductor'], undefined]);
     expect(wrong('heel down')).toContain('names no sound');
   });
 });

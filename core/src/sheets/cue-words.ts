@@ -1,3 +1,4 @@
+import { meant } from '../catalogue/kit-line/spelling.js';
 import { theFirst } from '../known/the.js';
 import { controlText } from '../recall/words/words.js';
 import { tracksIn } from '../rig/box.js';
@@ -64,7 +65,7 @@ export const readCues = (rig: Rig, text: string, metre: Metre = COMMON_TIME): Re
         continue;
       }
       const last = cues.at(-1);
-      const hands = isFirst || !last ? undefined : handsText(theFirst(parts).trim());
+      const hands = isFirst || !last ? undefined : handsText(rig, theFirst(parts).trim());
       if (hands === undefined || !last) return { unread: found };
       cues[cues.length - 1] = { ...last, hands: [...(last.hands ?? []), hands] };
       parts = parts.slice(1);
@@ -113,8 +114,27 @@ const unknown = (rig: Rig, text: string): UnreadCue => {
 const HANDS =
   /^(?:hold|let|release|lift|heel|toe|volume|vol|tone|pedal|wah|ride|set|leave|roll|pick|fingers?|thumb|neck|bridge|middle|capo|mute|unmute|tap|press|switch|turn|open|close|wait|count|swell|damp|palm|slide|strum|mic|sing|tune|foot|feet|hands?)\b/i;
 
-/** What hands and feet do, without its quotes; undefined for words that do not say so. */
-const handsText = (text: string): string | undefined => quoted(text)?.trim() || (HANDS.test(text) ? text : undefined);
+/** A word of which one nearly is a word of a sound or move: somebody meant that one, and missed a key. */
+const isNearAName = (rig: Rig, words: readonly string[]): boolean => {
+  const names = [...all(rig, 'sound'), ...all(rig, 'move')].flatMap(({ name }) => name.toLowerCase().split(/\s+/));
+  const isNear = (word: string, name: string): boolean => name.startsWith(word) || meant(word, [name]).length > 0;
+  return words.some((word) => names.some((name) => name.length > 2 && isNear(word, name)));
+};
+
+/**
+ * What hands and feet do, without its quotes: words that begin as people begin them, and several words of which none is
+ * nearly a name of the rig. Undefined for all else: a name that is not there.
+ */
+const handsText = (rig: Rig, text: string): string | undefined => {
+  const own = quoted(text)?.trim();
+  if (own || HANDS.test(text)) return own || text;
+  if (/^[+−-]|:/.test(text)) return undefined;
+  const words = text
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word.length > 2);
+  return words.length > 1 && !isNearAName(rig, words) ? text : undefined;
+};
 
 const named = <T extends { readonly name: string }>(parts: readonly T[], name: string): T | undefined =>
   parts.find((p) => p.name === name) ?? parts.find((p) => p.name.toLowerCase() === name.toLowerCase());

@@ -24,6 +24,8 @@ export interface SetScore {
   readonly stomped: readonly string[];
   /** Cues that cannot be placed, as they say neither bar nor time: song, then cue. */
   readonly placeless: readonly (readonly [song: string, cue: string])[];
+  /** Songs in which nothing is cued. */
+  readonly cueless: readonly string[];
   /** Songs without a tempo of their own. */
   readonly tempoless: readonly string[];
   /** Cues that come before the boxes have loaded what the cue before told them. */
@@ -123,6 +125,7 @@ class Writing {
   readonly stomped = new Set<string>();
   readonly placeless: (readonly [string, string])[] = [];
   readonly tempoless: string[] = [];
+  readonly cueless: string[] = [];
   readonly hasty: (readonly [string, string])[] = [];
 
   constructor(private readonly d: Derived) {}
@@ -130,6 +133,7 @@ class Writing {
   song(song: Song): ScoreSong {
     const { bpm = USUAL_BPM, metre = COMMON_TIME, seconds, title } = song;
     if (song.bpm === undefined) this.tempoless.push(title);
+    if (song.cues.length === 0) this.cueless.push(title);
     const placed = song.cues.flatMap((cue, i) => {
       const quarters = cue.at === undefined ? (i === 0 ? 0 : undefined) : placeQuarters(cue.at, bpm, metre);
       if (quarters === undefined) this.placeless.push([title, cue.name]);
@@ -159,8 +163,8 @@ class Writing {
 export const setScore = (d: Derived, name: string, songs: readonly Song[]): SetScore => {
   const writing = new Writing(d);
   const score: Score = { name, songs: songs.map((song) => writing.song(song)) };
-  const { stomped, placeless, tempoless, hasty } = writing;
-  return { score, stomped: [...stomped], placeless, tempoless, hasty };
+  const { stomped, placeless, tempoless, cueless, hasty } = writing;
+  return { score, stomped: [...stomped], placeless, tempoless, cueless, hasty };
 };
 
 const messageText = (message: Message): string => JSON.stringify(message);

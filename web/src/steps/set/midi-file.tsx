@@ -19,8 +19,8 @@ const cuesText = (cues: readonly (readonly [song: string, cue: string])[]): stri
 export const MidiFile = ({ name, songs, close }: MidiFileProps) => {
   const file = useAsked(['score', ...songs], (worker) => worker.answers.scoreOf(name, songs));
   if (!file) return <p className="soft">Writing the MIDI file …</p>;
-  const { stomped, placeless, tempoless, hasty } = file;
-  const isWhole = stomped.length + placeless.length + tempoless.length + hasty.length === 0;
+  const { stomped, placeless, tempoless, cueless, hasty } = file;
+  const isWhole = stomped.length + placeless.length + tempoless.length + cueless.length + hasty.length === 0;
   return (
     <section className="card midi-file" aria-label="MIDI file">
       <h2>{name} as a MIDI file</h2>
@@ -33,6 +33,11 @@ export const MidiFile = ({ name, songs, close }: MidiFileProps) => {
         {placeless.length > 0 && (
           <li>
             <strong>No place in the song</strong>, so not in the file: {cuesText(placeless)}. Type bars into the cues.
+          </li>
+        )}
+        {cueless.length > 0 && (
+          <li>
+            <strong>Nothing is cued</strong> in {some(cueless)}: only tempo and title are in the file.
           </li>
         )}
         {stomped.length > 0 && (

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import type { Footwork } from '@yunta/core/derive/views/footwork';
 import type { Id } from '@yunta/core/rig/ids';
 import { sayRefusal } from '@yunta/core/rig/result';
-import { all } from '@yunta/core/rig/rig';
+import { all, soundsInOrder, type Rig } from '@yunta/core/rig/rig';
 import type { Cue, Song } from '@yunta/core/rig/show';
 import { addCues, carryCue, cueCell, CUE_COLUMNS, nameCue, removeCue, typeCues } from '@yunta/core/sheets/cue-sheet';
 import { metreText } from '@yunta/core/units/metre';
@@ -77,6 +77,12 @@ const CALLS = {
 const calledBy = ({ call }: Cue): keyof typeof CALLS =>
   'sound' in call ? 'sound' : 'move' in call ? 'move' : 'track' in call ? 'track' : 'note';
 
+/** Cues as they could be typed, with sounds that are there. */
+const exampleFrom = (rig: Rig): string => {
+  const [one = 'Clean', two = 'Crunch'] = soundsInOrder(rig).map((s) => s.name);
+  return `Verse: ${one} / @17 Chorus: ${two}, heel down`;
+};
+
 const hitsText = ({ feet, hands }: Footwork): string => [...feet.map((f) => f.text), ...hands].join(', ');
 
 const Cues = ({ song, complain }: { song: Song; complain: (text: string) => void }) => {
@@ -143,8 +149,8 @@ const Cues = ({ song, complain }: { song: Song; complain: (text: string) => void
       )}
       <TypedLine
         label="Cues as you write them"
-        description="V clean / @17 Ch crunch / Solo lead, heel down. @17 is bar 17, @17.3 its third beat, @1:04 a time. +Lift is a move."
-        placeholder="V clean / Ch crunch / Solo lead"
+        description={`${exampleFrom(rig)}. @17 is bar 17, @17.3 its third beat, @1:04 a time.`}
+        placeholder={exampleFrom(rig)}
         button="Add these cues"
         most={LONGEST_LINE}
         add={(text) => {
