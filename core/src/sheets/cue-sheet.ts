@@ -93,7 +93,7 @@ export const typeCues = (rig: Rig, song: Song, typed: readonly Typed[]): Result<
 
 /** Cues behind the one at a place, typed as people write them. @param after -1 puts them first */
 export const addCues = (rig: Rig, song: Song, after: number, text: string): Result<Edit, readonly Refusal[]> => {
-  const read = readCues(rig, text, song.metre ?? COMMON_TIME);
+  const read = readCues(rig, text, song.metre ?? COMMON_TIME, song.cues.slice(0, after + 1));
   if ('unread' in read)
     return refuse([{ code: 'cell', where: song.title, wrong: read.unread.wrong, would: read.unread.would }]);
   return ok(withCues(song, song.cues.toSpliced(after + 1, 0, ...read.cues)));

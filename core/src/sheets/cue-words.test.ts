@@ -67,7 +67,12 @@ describe('cues as people write them', () => {
       { track: one, act: 'play' },
       { track: two, act: 'stop' },
     ]);
-    expect(wrong('record')).toContain('names no sound');
+    expect(wrong('record')).toContain('does not say which track');
+    expect(read('record 2; overdub; stop').map((c) => c.call)).toEqual([
+      { track: two, act: 'record' },
+      { track: two, act: 'overdub' },
+      { track: two, act: 'stop' },
+    ]);
   });
   test('what fits several sounds is not guessed, and these are named; a place that is none is said to be none', () => {
     expect(wrong('lead')).toBe('read');

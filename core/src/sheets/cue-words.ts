@@ -45,9 +45,10 @@ const quoted = (text: string): string | undefined => /^(?:“([^”]*)”|"([^"]
  * Cues as people write them in a row: "V clean / Ch crunch / Solo lead / @40 Br wide, heel down". A comma parts them
  * too, but where a name has one in it the name counts; words about hands and feet behind a comma belong to the cue
  * before it.
+ * @param before cues of the song so far: a looper goes on with its last track
  * @returns the cues, or the first stretch that says none
  */
-export const readCues = (rig: Rig, text: string, metre: Metre = COMMON_TIME): ReadCues => {
+export const readCues = (rig: Rig, text: string, metre: Metre = COMMON_TIME, before: readonly Cue[] = []): ReadCues => {
   const cues: Cue[] = [];
   for (const [stretch] of text.matchAll(STRETCH)) {
     let parts = stretch.replace(/^\s*\/\s/, '').split(COMMA);
@@ -57,7 +58,7 @@ export const readCues = (rig: Rig, text: string, metre: Metre = COMMON_TIME): Re
         parts = parts.slice(1);
         continue;
       }
-      const found = longestCue(rig, parts, metre, isFirst);
+      const found = longestCue({ rig, metre, track: lastTrack([...before, ...cues]) }, parts, isFirst);
       if ('cue' in found) {
         cues.push(found.cue);
         parts = parts.slice(found.length);
@@ -74,10 +75,24 @@ export const readCues = (rig: Rig, text: string, metre: Metre = COMMON_TIME): Re
   return { cues };
 };
 
+/** What is known where a cue is read. */
+interface Where {
+  readonly rig: Rig;
+  readonly metre: Metre;
+  /** The track of a looper that the song last spoke of. */
+  readonly track: Ref | undefined;
+}
+
+const lastTrack = (cues: readonly Cue[]): Ref | undefined => {
+  const last = cues.findLast(({ call }) => 'track' in call);
+  return last && 'track' in last.call ? last.call.track : undefined;
+};
+
 type Found = { readonly cue: Cue; readonly length: number } | UnreadCue;
 
 /** The cue that as many parts as possible say together. @param isFirst a note in quotes is a cue of its own there only */
-const longestCue = (rig: Rig, parts: readonly string[], metre: Metre, isFirst: boolean): Found => {
+const longestCue = (where: Where, parts: readonly string[], isFirst: boolean): Found => {
+  const { rig, metre } = where;
   const first = theFirst(parts).trim();
   for (let length = parts.length; length > 0; length -= 1) {
     const said = parts.slice(0, length).join(',').trim();
@@ -86,7 +101,7 @@ const longestCue = (rig: Rig, parts: readonly string[], metre: Metre, isFirst: b
     if (when && at === undefined) return noPlace(first, metre);
     const rest = when ? said.slice(when[0].length).trim() : said;
     if (!isFirst && !when && quoted(rest) !== undefined) continue;
-    const cue = rest ? readCue(rig, rest, length === 1) : undefined;
+    const cue = rest ? readCue(where, rest, length === 1) : undefined;
     if (cue) return { cue: at === undefined ? cue : { ...cue, at }, length };
   }
   return unknown(rig, first);
@@ -101,6 +116,16 @@ const noPlace = (text: string, { beats }: Metre): UnreadCue => ({
 const unknown = (rig: Rig, text: string): UnreadCue => {
   const target = text.slice(text.indexOf(':') + 1).trim();
   const near = fitting(rig, target.split(/\s+/).at(-1) ?? '');
+  const [verb = ''] = target.split(/\s+/);
+  if (ACTS[verb.toLowerCase()] && tracksOf(rig).length)
+    return {
+      text,
+      wrong: `"${text}" does not say which track.`,
+      would: `Type ${tracksOf(rig)
+        .slice(0, 4)
+        .map((track) => `"${verb} ${controlText(rig, track)}"`)
+        .join(' or ')}.`,
+    };
   const several = near.length > 1 && near.length <= 4 ? ` It could be ${near.map((s) => s.name).join(' or ')}.` : '';
   return {
     text,
@@ -154,7 +179,7 @@ const theFitting = (rig: Rig, text: string) => {
 };
 
 /** "verse: Verse clean", "Verse clean", "V clean", "lift: +Lift", "“breathe”". @param mayEndSo its last words may name the sound */
-const readCue = (rig: Rig, text: string, mayEndSo: boolean): Cue | undefined => {
+const readCue = ({ rig, track }: Where, text: string, mayEndSo: boolean): Cue | undefined => {
   const sounds = all(rig, 'sound');
   const whole = named(sounds, text);
   if (whole) return { name: whole.name, call: { sound: whole.id } };
@@ -163,7 +188,7 @@ const readCue = (rig: Rig, text: string, mayEndSo: boolean): Cue | undefined => 
   const target = text.slice(colon + 1).trim();
   const sound = named(sounds, target);
   if (sound) return { name: name || sound.name, call: { sound: sound.id } };
-  const call = moveCall(rig, target) ?? trackCall(rig, target);
+  const call = moveCall(rig, target) ?? trackCall(rig, target, track);
   if (call) return { name: name || callText(rig, { call }), call };
   const note = quoted(target);
   if (note) return { name: name || 'note', call: { note } };
@@ -220,8 +245,8 @@ const ACTS: Readonly<Record<string, LooperAct>> = {
 export const tracksOf = (rig: Rig): readonly Ref[] =>
   all(rig, 'device').flatMap((device) => tracksIn(device).map((track) => ref(device.id, track.id)));
 
-/** "record LOP track 1", "rec track 1", "overdub 1"; of one track alone it need not be said which. */
-const trackCall = (rig: Rig, text: string): Cue['call'] | undefined => {
+/** "record LOP track 1", "rec track 1", "overdub 1"; of one track alone, or the one spoken of last, it need not be said which. */
+const trackCall = (rig: Rig, text: string, last: Ref | undefined): Cue['call'] | undefined => {
   const [verb = '', ...rest] = text.split(/\s+/);
   const act = ACTS[verb.toLowerCase()];
   if (!act) return undefined;
@@ -242,6 +267,6 @@ const trackCall = (rig: Rig, text: string): Cue['call'] | undefined => {
   };
   const meant = said === '' ? tracks : tracks.filter((track) => names(track).includes(said));
   const exact = meant.find((track) => controlText(rig, track).toLowerCase() === said);
-  const track = exact ?? (meant.length === 1 ? theFirst(meant) : undefined);
+  const track = exact ?? (meant.length === 1 ? theFirst(meant) : said === '' ? last : undefined);
   return track && { track, act };
 };

@@ -1,5 +1,6 @@
 import { all, partOf } from '../../rig/rig.js';
 import type { Cue, SetList, SetMark, Song } from '../../rig/show.js';
+import { callText } from '../../sheets/cue-words.js';
 import { metreText, placeText, type Metre } from '../../units/metre.js';
 import { messageBytes } from '../../midi/bytes.js';
 import { memoryIn } from '../../rig/box.js';
@@ -76,8 +77,9 @@ const cueOnStage = (night: Night, { cue, sound, seconds, feet, hands, words }: F
   const hits = feet.filter((f) => f.is !== 'bank' && f.is !== 'box');
   const sends = sound ? sendsOf(night, sound) : [];
   const held = hits.flatMap((f) => (f.held ? [HELD[f.held]] : []));
+  const isCalledSo = 'track' in cue.call && cue.name === callText(rig, cue);
   return {
-    name: cue.name,
+    name: isCalledSo && gives ? gives : cue.name,
     ...(gives ? { sound: gives } : {}),
     ...(hits.length ? { hit: hitsText(hits) } : {}),
     ...(bank ? { bank } : {}),

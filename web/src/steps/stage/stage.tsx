@@ -3,7 +3,7 @@ import { useHotkeys } from '@mantine/hooks';
 import type { Stage as Night, StageCue, StageSong } from '@yunta/core/derive/views/stage';
 import { all } from '@yunta/core/rig/rig';
 import { minutesText } from '@yunta/core/units/minutes';
-import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { StoreState } from '../../session/store.js';
 import { RigProvider, useAsked, useRig } from '../../shared/rig-context.js';
@@ -214,14 +214,14 @@ const Facts = ({ of }: { of: StageSong | undefined }) => <span className="stage-
 
 const Now = ({ song, cue, place }: { song: StageSong; cue: StageCue | undefined; place: Place }) => (
   <section className="stage-now" aria-label="Now" aria-live="polite">
-    <h1>{song.title}</h1>
+    <h1 style={longOf(song.title)}>{song.title}</h1>
     <p>
       <Facts of={song} />
     </p>
     {place.cue === 0 && song.notes && <p className="stage-notes">{song.notes}</p>}
     {cue ? (
       <>
-        <p className="stage-cue">
+        <p className="stage-cue" style={longOf(cue.name)}>
           {cue.name}
           <span className="stage-count">
             {place.cue + 1} / {song.cues.length}
@@ -237,13 +237,21 @@ const Now = ({ song, cue, place }: { song: StageSong; cue: StageCue | undefined;
   </section>
 );
 
+const LONG_NAME = 28;
+/** A long name is set smaller, so that the switch and the hands keep their room. */
+const longOf = (text: string): CSSProperties =>
+  ({ '--long': [...text].length > LONG_NAME ? 0.62 : 1 }) as CSSProperties;
+const lettersOf = (text: string): CSSProperties => ({ '--letters': Math.max(2, [...text].length) }) as CSSProperties;
+
 /** The switch to hit, as large as it can be. */
 const Hit = ({ cue }: { cue: StageCue }): ReactNode => {
   if (!cue.hit) return cue.sound ? <p className="stage-sound">{cue.sound}</p> : null;
   return (
     <p className="stage-hit">
       {cue.bank && <span className="stage-bank">{cue.bank}</span>}
-      <span className="stage-slot mono">{cue.hit}</span>
+      <span className="stage-slot mono" style={lettersOf(cue.hit)}>
+        {cue.hit}
+      </span>
       {cue.sound !== cue.name && <span className="stage-sound">{cue.sound}</span>}
     </p>
   );
