@@ -11,13 +11,13 @@ const VIEWS = [
   ['kit', `${DEMO}/kit`, 'light'],
   ['box-editor', `${DEMO}/kit`, 'light'],
   ['routing', `${DEMO}/routing`, 'light'],
-  ['map-patching', `${DEMO}/routing`, 'light'],
   ['set', `${DEMO}/set`, 'light'],
+  ['song', `${DEMO}/set?show=songs&song=song:01`, 'light'],
+  ['drill', `${DEMO}/drill?song=song:03`, 'dark'],
   ['stage', `${DEMO}/stage`, 'dark'],
   ['merge', `${DEMO}/merge`, 'light'],
   ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'],
   ['sounds', `${DEMO}/sounds`, 'both'],
-  ['without', `${DEMO}/sounds`, 'light'],
   ['knobs', `${DEMO}/program?show=knobs`, 'light'],
   ['program', `${DEMO}/program`, 'light'],
   ['wire-check', `${DEMO}/program?show=check`, 'dark'],
@@ -69,13 +69,13 @@ const BEFORE = {
     await wait(300);
     await press(page, 'Open the box');
   },
-  'map-patching': (page) => click(page, '.react-flow__handle[data-handleid="device:mod.out-r"]'),
-  'starting-point': (page) => press(page, 'Amp-less'),
-  without: async (page) => {
-    await press(page, 'Without a box');
-    await click(page, 'input[aria-label="Which box"]');
-    await click(page, '::-p-aria([name="CMP Compressor"][role="option"])');
-    await wait(2500);
+  drill: async (page) => {
+    await press(page, 'Start');
+    await wait(9000);
+  },
+  stage: async (page) => {
+    await press(page, 'Words');
+    await page.keyboard.press('ArrowRight');
   },
   knobs: async (page) => {
     const say = async (label, text) => {
