@@ -16,7 +16,7 @@ import { isUsed } from './without.js';
 export interface FootStep {
   /** A bank key, the switch of a slot, a switch that a move sits on, a looper, a switch of a plain box. */
   readonly is: 'bank' | 'slot' | 'move' | 'track' | 'box';
-  /** @example 'bank up', '2B', 'MC6 3', 'LOP track 1', 'CHO on' */
+  /** @example 'bank up', '2B', 'CTL 3', 'LOP track 1', 'CHO on' */
   readonly text: string;
   readonly device: Id<'device'>;
   /** The foot stays on it until it is let go, or leaves it. */
@@ -39,7 +39,7 @@ export interface Footwork {
   readonly words: readonly string[];
 }
 
-/** @example switchText(rig, move) // 'MC6 3', or 'MC6 3 + 4' when it sits on two */
+/** @example switchText(rig, move) // 'CTL 3', or 'CTL 3 + 4' when it sits on two */
 export const switchText = (rig: Rig, { at }: Move): string =>
   at
     .map(({ device, switch: name }, i) => {
