@@ -10,6 +10,7 @@ import { floorCards, memoryTable, type FloorCard, type MemoryTable } from '@yunt
 import { telling, type Telling } from '@yunta/core/derive/views/telling';
 import { drillOf, type Drill } from '@yunta/core/derive/views/drill';
 import { footworkOf, type Footwork } from '@yunta/core/derive/views/footwork';
+import { loopsOfRig, type LoopsOfRig } from '@yunta/core/derive/views/loops';
 import { setOrder, type SetOrder } from '@yunta/core/derive/views/set-order';
 import { setScore, type SetScore } from '@yunta/core/derive/views/set-score';
 import { readSongFile, type SongsIn } from '@yunta/core/derive/views/song-files';
@@ -216,6 +217,11 @@ export class Answers {
     const { derived } = this.held;
     const song = derived && partOf(derived.rig, id);
     return song ? footworkOf(derived, song) : [];
+  }
+
+  /** Which boxes each sound has in its path, as a question of loops. */
+  loops(): LoopsOfRig | undefined {
+    return this.held.derived && loopsOfRig(this.held.derived);
   }
 
   /** In which order a set needs the fewest changes. */

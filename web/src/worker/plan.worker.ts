@@ -1,6 +1,8 @@
 import loadHighs from 'highs';
 import wasm from 'highs/runtime?url';
 import { expose } from 'comlink';
+import { planLoops, type LoopsPlan } from '@yunta/core/plan/loops/plan';
+import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
 import { highsSolver } from '@yunta/core/plan/solver';
 import { planSlots, type PlanProgress, type SlotsPlan } from '@yunta/core/plan/slots/plan';
 import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
@@ -8,6 +10,7 @@ import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
 /** How long the solver may look for a proof, in seconds: the long search comes after it. */
 const PROOF_SECONDS = 6;
 const TOLD_EVERY_MS = 100;
+const LOOPS_SECONDS = 20;
 
 /** Plans in a worker of its own: whoever stops it ends the worker. */
 export class Planning {
@@ -25,6 +28,11 @@ export class Planning {
       since = performance.now();
       tell(told);
     }
+  }
+
+  /** What a switcher of so few loops would keep. */
+  async loops(problem: LoopsProblem, loops: number): Promise<LoopsPlan | undefined> {
+    return planLoops(problem, loops, highsSolver(await loadHighs({ locateFile: () => wasm })), LOOPS_SECONDS);
   }
 }
 

@@ -11,6 +11,7 @@ import { NewByName } from '../../shared/new-by-name.js';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
 import { newPartId } from '../../session/ids.js';
+import { Loops } from './loops.js';
 import { PapersRoom } from './papers.js';
 import { SetListRoom } from './set-list.js';
 import { SlotsRoom } from './slots.js';
@@ -96,7 +97,12 @@ export const SetRoom = () => {
         </>
       )}
       {part === 'dance' && <DanceRoom list={list} />}
-      {part === 'slots' && <SlotsRoom list={list} />}
+      {part === 'slots' && (
+        <>
+          <SlotsRoom list={list} />
+          <Loops />
+        </>
+      )}
       {part === 'times' && <Times />}
       {part === 'papers' && <PapersRoom list={list} />}
     </>
