@@ -31,6 +31,7 @@ import { resolve } from 'node:path';
 import { print } from '../say.js';
 import { growth } from './growth.js';
 import { measureGear } from './gear.js';
+import { measurePlans } from './plans.js';
 import { type Compiled } from '@yunta/core/recall/intend/compiled';
 import { surely } from '@yunta/core/known/the';
 
@@ -148,6 +149,7 @@ const giant = giantRig();
 measure('Giant', giant.rig, giant.hookup);
 
 growth();
+await measurePlans();
 
 print(
   '\nProver beside a plain breadth-first search over whole states, on the largest reference system that it can hold',
