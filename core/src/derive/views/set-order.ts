@@ -76,30 +76,58 @@ export const setOrder = (rig: Rig, list: SetList): SetOrder => {
   return { now, best, moves };
 };
 
-const singleMoves = (rig: Rig, list: SetList, now: OrderCost): readonly OrderMove[] => {
-  const parts = stretches(list);
-  let begins = 0;
-  const moves: OrderMove[] = [];
-  for (const part of parts) {
-    const end = begins + part.length;
-    for (let from = begins; from < end; from += 1) {
-      const better: OrderMove[] = [];
-      for (let to = begins; to < end; to += 1) {
-        const song = list.songs[from];
-        const title = song && partOf(rig, song)?.title;
-        if (to === from || !song || title === undefined) continue;
-        const order = list.songs.toSpliced(from, 1).toSpliced(to, 0, song);
-        const after = countOf(
-          rig,
-          order.flatMap((id) => partOf(rig, id) ?? []),
-        );
-        if (compare(after, now) < 0) better.push({ song, title, from, to, after });
-      }
-      // The nearest of the best places: as much as possible stays as it is.
-      better.sort((a, b) => compare(a.after, b.after) || Math.abs(a.to - from) - Math.abs(b.to - from));
-      moves.push(...better.slice(0, 1));
-    }
-    begins = end;
+const NONE: OrderCost = { instruments: 0, retunings: 0, capos: 0 };
+const plus = (a: OrderCost, b: OrderCost, sign: 1 | -1 = 1): OrderCost => ({
+  instruments: a.instruments + sign * b.instruments,
+  retunings: a.retunings + sign * b.retunings,
+  capos: a.capos + sign * b.capos,
+});
+
+/** What a song costs between two others: what is between it and them, less what was between those two. */
+const costBetween = (rig: Rig, song: Song, before: Song | undefined, after: Song | undefined): OrderCost => {
+  const pair = (a: Song | undefined, b: Song | undefined): OrderCost => (a && b ? countOf(rig, [a, b]) : NONE);
+  return plus(plus(pair(before, song), pair(song, after)), pair(before, after), -1);
+};
+
+/** The best place for one song of a part, the nearest of those that are as good: as much as possible stays as it is. */
+const bestMove = (
+  rig: Rig,
+  songs: readonly Song[],
+  from: number,
+  part: Part,
+  now: OrderCost,
+): OrderMove | undefined => {
+  const song = songs[from];
+  if (!song) return undefined;
+  const rest = songs.toSpliced(from, 1);
+  const without = plus(now, costBetween(rig, song, songs[from - 1], songs[from + 1]), -1);
+  let best: OrderMove | undefined;
+  for (let to = part.begins; to < part.ends; to += 1) {
+    if (to === from) continue;
+    const after = plus(without, costBetween(rig, song, rest[to - 1], rest[to]));
+    if (compare(after, now) >= 0) continue;
+    const isBetter =
+      !best ||
+      compare(after, best.after) < 0 ||
+      (compare(after, best.after) === 0 && Math.abs(to - from) < Math.abs(best.to - from));
+    if (isBetter) best = { song: song.id, title: song.title, from, to, after };
   }
+  return best;
+};
+
+/** Songs between two breaks, by their places. */
+interface Part {
+  readonly begins: number;
+  readonly ends: number;
+}
+
+const singleMoves = (rig: Rig, list: SetList, now: OrderCost): readonly OrderMove[] => {
+  const songs = list.songs.flatMap((id) => partOf(rig, id) ?? []);
+  let begins = 0;
+  const moves = stretches(list).flatMap((ids) => {
+    const part = { begins, ends: begins + ids.length };
+    begins = part.ends;
+    return ids.flatMap((_, i) => bestMove(rig, songs, part.begins + i, part, now) ?? []);
+  });
   return moves.sort((a, b) => compare(a.after, b.after)).slice(0, MOST_MOVES);
 };

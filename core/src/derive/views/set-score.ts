@@ -7,6 +7,7 @@ import { partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Cue, Song } from '../../rig/show.js';
 import type { Call, Sound } from '../../rig/sound.js';
 import { arrivals, bytesOf } from '../../recall/actuate/slot-timing.js';
+import { callFits } from '../../recall/intend/wants.js';
 import { listeners } from '../../recall/actuate/listeners.js';
 import { memoryIn } from '../../rig/box.js';
 import { BYTE_US } from '../../units/amounts.js';
@@ -89,7 +90,7 @@ const callingOf = (d: Derived, sound: Sound): readonly Going[] | undefined => {
   const stored = d.compilation.sounds.get(sound.id)?.stored ?? [];
   let startMs = 0;
   const going: Going[] = [];
-  for (const call of sound.calls) {
+  for (const call of sound.calls.filter((c) => callFits(d.rig, c, d.hookup.id))) {
     const device = thePart(d.rig, call.device);
     const acts = stored.find((s) => s.program.device === call.device && s.program.memory === call.memory)?.program.acts;
     const by = memoryIn(device, call.memory)?.by;

@@ -3,6 +3,7 @@ import type { Cue, SetList, SetMark, Song } from '../../rig/show.js';
 import { callText } from '../../sheets/cue-words.js';
 import { metreText, placeText, type Metre } from '../../units/metre.js';
 import { messageBytes } from '../../midi/bytes.js';
+import { callFits } from '../../recall/intend/wants.js';
 import { memoryIn } from '../../rig/box.js';
 import type { Id } from '../../rig/ids.js';
 import type { Derived } from '../steps/deriver.js';
@@ -94,7 +95,8 @@ const cueOnStage = (night: Night, { cue, sound, seconds, feet, hands, words }: F
 /** What goes out for a sound that no foot calls. */
 const sendsOf = ({ d }: Night, id: Id<'sound'>): readonly StageSend[] => {
   const sound = partOf(d.rig, id);
-  const isStomped = sound?.calls.some((c) => memoryIn(partOf(d.rig, c.device), c.memory)?.by === 'slot') ?? true;
+  const calls = (sound?.calls ?? []).filter((c) => callFits(d.rig, c, d.hookup.id));
+  const isStomped = calls.some((c) => memoryIn(partOf(d.rig, c.device), c.memory)?.by === 'slot');
   const sends = (!isStomped && sound && sendsFor(d, sound)) || [];
   return sends.map(({ msBefore, message }, i) => ({
     afterMs: Math.max(0, (sends[i - 1]?.msBefore ?? msBefore) - msBefore),
