@@ -128,7 +128,7 @@ describe('every room by keyboard alone', () => {
     await hands.page.click('[data-at="12,0"]');
     await hands.write('96');
     await keys(hands.page, 'Enter');
-    await hands.page.click('[data-at="12,7"]');
+    await hands.page.click('[data-at="12,8"]');
     await hands.write('verse: verse clean; Lead');
     await keys(hands.page, 'Enter');
     await standsAt('Cues in order, each with its sound: verse: Verse clean; Lead');
