@@ -69,6 +69,8 @@ test.each(PAPERS)(
     const hands = new Hands(page);
     await hands.sees('14 of 16 come back');
     if (path.endsWith('map')) await hands.sees('Save as …');
+    // A paper is laid out at once: what it says has to be there before it is printed.
+    if (path.includes('papers')) await hands.page.waitForSelector('.paper-seen :is(li, td, h2)');
     for (const format of ['a4', 'letter'] as const) {
       const { points, width } = FORMATS[format];
       const { pages, box } = await pdfOf(page, format);
