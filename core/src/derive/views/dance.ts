@@ -41,6 +41,8 @@ export interface DanceSong {
   readonly troubles: readonly DanceTrouble[];
   /** Cues of which nobody said when they come. */
   readonly placeless: number;
+  /** Cues with more than one stomp in a song without a tempo: nobody knows whether a beat is enough. */
+  readonly unjudged: number;
 }
 
 export interface Dance {
@@ -129,10 +131,25 @@ const troubleAt = (song: Song, work: Footwork, holding: readonly FootStep[]): Da
   return undefined;
 };
 
+/** A cue that comes before the feet are done with what it wants, after the cue with stomps before it. */
+const tooNear = (work: readonly Footwork[], i: number): DanceTrouble | undefined => {
+  const one = work[i];
+  const before = work.slice(0, i).findLast((w) => stompsOf(w).length > 0);
+  if (!one || before?.seconds === undefined || one.seconds === undefined || stompsOf(one).length === 0)
+    return undefined;
+  const seconds = one.seconds - before.seconds;
+  if (seconds >= needs(one)) return undefined;
+  return {
+    cue: one.cue.name,
+    why: `${listed(stompsOf(one))} takes about ${round(needs(one))}, and it comes ${round(Math.max(0, seconds))} after ${before.cue.name}.`,
+    eases: 'Put both on one switch, or let one of them come earlier.',
+  };
+};
+
 const troublesOf = (song: Song, work: readonly Footwork[]): readonly DanceTrouble[] => {
   let holding: readonly FootStep[] = [];
   return work.flatMap((one, i) => {
-    const trouble = i === 0 ? undefined : troubleAt(song, one, holding);
+    const trouble = i === 0 ? undefined : (troubleAt(song, one, holding) ?? tooNear(work, i));
     const up = one.feet.filter((f) => f.held === 'up').map((f) => f.text);
     holding = [...holding.filter((h) => !up.includes(h.text)), ...one.feet.filter((f) => f.held === 'down')];
     return trouble ? [trouble] : [];
@@ -157,6 +174,7 @@ export const danceOf = (d: Derived, song: Song): DanceSong => {
     ...(busiest ? { busiest } : {}),
     troubles: troublesOf(song, work),
     placeless: work.filter((w) => w.seconds === undefined).length,
+    unjudged: song.bpm === undefined ? work.slice(1).filter((w) => stompsOf(w).length > 1).length : 0,
   };
 };
 

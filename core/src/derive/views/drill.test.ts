@@ -50,6 +50,15 @@ describe('what the feet do', () => {
     });
     expect(onPedals('Clean; Chorus; @17 Echo').placeless).toBe(2);
   });
+  test('a cue that comes before the feet are there is told; without a tempo several stomps at once are not called well', () => {
+    // At 120 a beat is 0.5 s: a tenth of it is 0.05 s, and one switch takes 0.3 s.
+    expect(onPedals('@1 Clean; @9 Chorus; @9.1.1 Clean').troubles).toMatchObject([
+      { cue: 'Clean', why: expect.stringContaining('after Chorus') },
+    ]);
+    const song: Song = { kind: 'song', id: 'song:x', title: 'X', cues: cuesOf(covers, 'Clean; Wah solo') };
+    const dance = danceOf(deriveOnce(after(covers, { put: [song], remove: [] }), SMALL)!, song);
+    expect([dance.troubles, dance.unjudged]).toEqual([[], 1]);
+  });
   test('a foot that holds a switch, one on the pedal, and a third that is wanted', () => {
     const base = titled('Gangway');
     const cues = cuesOf(

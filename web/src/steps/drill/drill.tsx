@@ -129,13 +129,13 @@ const Danced = ({ song, whole, songs, choose }: OneSongProps & { whole: Dance })
   const [speed, setSpeed] = useState<number>(known && known.level > 0 ? 1 : SPEEDS[1]);
   const [first, setFirst] = useState(0);
   const [isOn, setOn] = useState(false);
-  const [score, setScore] = useState<DrillScore>();
+  const [score, setScore] = useState<DrillScore & { readonly isWhole: boolean }>();
   const drill = useMemo(() => atSpeed(fromCue(whole, first), speed), [whole, first, speed]);
   const over = (hits: readonly DrillHit[], until: number): void => {
     const scored = scoreDrill(drill, hits, Math.min(until, endOf(drill)));
-    setScore(scored);
-    setOn(false);
     const isWhole = first === 0 && speed === 1 && until >= endOf(drill);
+    setScore({ ...scored, isWhole });
+    setOn(false);
     if (isWhole || scored.onTime < scored.wanted)
       setPractised(keepPractised(rigId, practisedAfter(known, song.id, scored, new Date())));
   };
@@ -144,7 +144,7 @@ const Danced = ({ song, whole, songs, choose }: OneSongProps & { whole: Dance })
     <main className="stage drill">
       <DrillTop title={`${song.title}, ${Math.round(whole.bpm)} bpm`} />
       <section className="drill-scroll">
-        {score && <Outcome drill={drill} score={score} />}
+        {score && <Outcome drill={drill} score={score} isWhole={score.isWhole} />}
         <Choice label="How fast" value={speed} choose={setSpeed} of={SPEEDS.map((s) => [s, `${s * 100} %`] as const)} />
         <Choice
           label="From"

@@ -9,7 +9,7 @@ const markText = (mark: StepMark): string => {
 const SIGNS = { 'on time': '●', early: '◂', late: '▸', missed: '×' } as const;
 
 /** How a round went: each switch, what was hit beside, and what sounded that should not. */
-export const Outcome = ({ drill, score }: { drill: Drill; score: DrillScore }) => (
+export const Outcome = ({ drill, score, isWhole }: { drill: Drill; score: DrillScore; isWhole: boolean }) => (
   <section className="drill-outcome" aria-label="How it went">
     <h1 role="status">
       {score.onTime} of {score.wanted} on time{score.wrong.length > 0 && `, ${score.wrong.length} wrong`}
@@ -32,7 +32,11 @@ export const Outcome = ({ drill, score }: { drill: Drill; score: DrillScore }) =
       </ul>
     )}
     {score.wanted > 0 && score.onTime === score.wanted && score.wrong.length === 0 && (
-      <p>All of {drill.title} is in your feet.</p>
+      <p>
+        {isWhole
+          ? `All of ${drill.title} is in your feet.`
+          : 'That is in your feet. Now the whole song as fast as it is.'}
+      </p>
     )}
   </section>
 );

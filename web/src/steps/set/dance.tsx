@@ -14,13 +14,16 @@ export const DanceRoom = ({ list }: { list: SetList | undefined }) => {
   if (dance.songs.length === 0) return <p className="soft">No song yet, so the feet rest.</p>;
   const hard = dance.songs.filter((s) => s.troubles.length > 0);
   const placeless = dance.songs.filter((s) => s.placeless > 0);
+  const unjudged = dance.songs.filter((s) => s.unjudged > 0);
   return (
     <>
       <p className="set-totals">
         <strong>{stomps(dance.stomps)} in all</strong>
         <span>
           {hard.length === 0
-            ? 'Nothing that two feet cannot do.'
+            ? unjudged.length + placeless.length > 0
+              ? 'Nothing that two feet cannot do, as far as times are said.'
+              : 'Nothing that two feet cannot do.'
             : `In ${hard.length} of ${dance.songs.length} songs the feet have more to do than they can.`}
         </span>
         <Button size="xs" component={Link} to={`../drill${list ? `?list=${list.id}` : ''}`}>
@@ -64,6 +67,11 @@ export const DanceRoom = ({ list }: { list: SetList | undefined }) => {
           </tbody>
         </table>
       </div>
+      {unjudged.length > 0 && (
+        <p className="soft">
+          Several stomps at once, and no tempo to judge them by: {unjudged.map((s) => s.title).join(', ')}.
+        </p>
+      )}
       {placeless.length > 0 && (
         <p className="soft">
           Cues without a bar have no time: {placeless.map((s) => s.title).join(', ')}. Open a song under Songs and type
