@@ -234,7 +234,7 @@ export class Answers {
   /** What lies under the foot, bank by bank. */
   floorCards(id: Id<'setList'> | undefined): readonly FloorCard[] {
     const { derived } = this.held;
-    return derived ? floorCards(derived.rig, id && partOf(derived.rig, id)) : [];
+    return derived ? floorCards(derived, id && partOf(derived.rig, id)) : [];
   }
 
   /** Song by song, which memory of which box each cue loads. */

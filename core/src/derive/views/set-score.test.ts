@@ -28,7 +28,14 @@ const back = (of: Uint8Array, rig: Rig = pit) => {
 
 describe('a show that a computer plays', () => {
   test('nothing is left to a foot, nothing has no place, nothing comes too soon', () =>
-    expect([show.stomped, show.placeless, show.tempoless, show.hasty]).toEqual([[], [], [], []]));
+    expect([show.stomped, show.byHand, show.straightTo, show.placeless, show.tempoless, show.hasty]).toEqual([
+      [],
+      [],
+      [],
+      [],
+      [],
+      [],
+    ]));
 
   /** Reference: midicsv; the wire by the MIDI 1.0 specification, 320 µs a byte; load gaps as the boxes say them. */
   test('read by midicsv: every box has loaded by the downbeat of every cue, and no message goes out needlessly early', () => {
@@ -132,6 +139,24 @@ test('a set that a foot plays says which sounds are stomped; cues without a plac
   const bare = setScore(played, 'Night', [{ ...song!, cues: song!.cues.map(({ at: _, ...c }) => c) }]);
   expect(bare.placeless.map(([, cue]) => cue)).toEqual(song!.cues.slice(1).map((c) => c.name));
   expect(bare.score.songs[0]!.cues.map((c) => c.quarters)).toEqual([0]);
+});
+test('program changes that go straight to a box, and moves, are told: no lead of the rig carries them', () => {
+  const modeller = PRACTICE.find((p) => p.file === 'modeller-alone')!.rig;
+  const sound = all(modeller, 'sound')[0]!;
+  const song: Song = {
+    kind: 'song',
+    id: 'song:x',
+    title: 'X',
+    bpm: 100,
+    cues: [{ name: 'v', at: { bar: 1, beat: 1 }, call: { sound: sound.id } }],
+  };
+  const score = setScore(deriveOnce(after(modeller, { put: [song], remove: [] }), SMALL)!, 'X', [song]);
+  expect([score.straightTo, score.stomped]).toEqual([['M'], []]);
+  const demo = islandRun();
+  const gangway = all(demo, 'song').find((s) => s.title === 'Gangway')!;
+  expect(setScore(deriveOnce(demo, BALLROOM_ID)!, 'X', [gangway]).stomped).toEqual(
+    expect.arrayContaining(['+Lift', '−Lift']),
+  );
 });
 test('cues that come before the boxes have loaded the one before are told', () => {
   const [song] = songs;

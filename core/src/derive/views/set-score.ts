@@ -6,23 +6,31 @@ import type { Id } from '../../rig/ids.js';
 import { partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Cue, Song } from '../../rig/show.js';
 import type { Call, Sound } from '../../rig/sound.js';
+import { handMoves } from '../../recall/actuate/compile.js';
 import { arrivals, bytesOf } from '../../recall/actuate/slot-timing.js';
 import { callFits } from '../../recall/intend/wants.js';
 import { listeners } from '../../recall/actuate/listeners.js';
 import { memoryIn } from '../../rig/box.js';
 import { BYTE_US } from '../../units/amounts.js';
 import { COMMON_TIME, placeQuarters } from '../../units/metre.js';
-import { cueText } from '../../sheets/cue-words.js';
+import { callText, cueText } from '../../sheets/cue-words.js';
 import type { Derived } from '../steps/deriver.js';
 
 /** Tempo of a song of which nobody said it, in quarters a minute: what a MIDI file means without words. */
 const USUAL_BPM = 120;
 
+/** Before the code of a box that a sequencer tells its slots itself. */
+const STRAIGHT = 'to ';
+
 /** A set for a sequencer, with all that a person should know of it. */
 export interface SetScore {
   readonly score: Score;
-  /** Sounds, by name, that no wire calls: the player stomps them. */
+  /** Sounds, moves and loopers, by name, that no wire calls: the player stomps them. */
   readonly stomped: readonly string[];
+  /** Sounds that also need a hand or a foot on a box. */
+  readonly byHand: readonly string[];
+  /** Boxes to which the file sends program changes that no timeline of the rig sends: they need a lead from the sequencer. */
+  readonly straightTo: readonly string[];
   /** Cues that cannot be placed, as they say neither bar nor time: song, then cue. */
   readonly placeless: readonly (readonly [song: string, cue: string])[];
   /** Songs in which nothing is cued. */
@@ -102,7 +110,7 @@ const callingOf = (d: Derived, sound: Sound): readonly Going[] | undefined => {
       const inner = goingOf(d, device, acts ?? [], arrives);
       const gapMs = memoryIn(device, call.memory)?.gapMs ?? 0;
       const loadedMs = Math.max(arrives + gapMs, ...inner.map((g) => g.loadedMs));
-      going.push({ port: `to ${device.code}`, message, beginsMs: startMs, loadedMs });
+      going.push({ port: `${STRAIGHT}${device.code}`, message, beginsMs: startMs, loadedMs });
     }
     startMs = Math.max(startMs, ...going.map((g) => g.loadedMs));
   }
@@ -124,6 +132,8 @@ export const sendsFor = (d: Derived, sound: Sound): readonly ScoreSend[] | undef
 /** Collects what a person should know while songs are put into a score. */
 class Writing {
   readonly stomped = new Set<string>();
+  readonly byHand = new Set<string>();
+  readonly straightTo = new Set<string>();
   readonly placeless: (readonly [string, string])[] = [];
   readonly tempoless: string[] = [];
   readonly cueless: string[] = [];
@@ -156,6 +166,9 @@ class Writing {
     const sound = 'sound' in cue.call ? partOf(this.d.rig, cue.call.sound) : undefined;
     const sends = sound && sendsFor(this.d, sound);
     if (sound && !sends) this.stomped.add(sound.name);
+    if ('move' in cue.call || 'track' in cue.call) this.stomped.add(callText(this.d.rig, cue));
+    if (sound && handMoves(this.d.compilation, sound.id).length > 0) this.byHand.add(sound.name);
+    for (const { port } of sends ?? []) if (port.startsWith(STRAIGHT)) this.straightTo.add(port.slice(STRAIGHT.length));
     return { text: cueText(this.d.rig, rest), quarters, sends: sends ?? [] };
   }
 }
@@ -164,8 +177,17 @@ class Writing {
 export const setScore = (d: Derived, name: string, songs: readonly Song[]): SetScore => {
   const writing = new Writing(d);
   const score: Score = { name, songs: songs.map((song) => writing.song(song)) };
-  const { stomped, placeless, tempoless, cueless, hasty } = writing;
-  return { score, stomped: [...stomped], placeless, tempoless, cueless, hasty };
+  const { placeless, tempoless, cueless, hasty } = writing;
+  return {
+    score,
+    stomped: [...writing.stomped],
+    byHand: [...writing.byHand],
+    straightTo: [...writing.straightTo],
+    placeless,
+    tempoless,
+    cueless,
+    hasty,
+  };
 };
 
 const messageText = (message: Message): string => JSON.stringify(message);

@@ -1,7 +1,7 @@
 import { after } from '../../../testing/after.js';
 import { PRACTICE } from '../../../testing/practice.js';
 import { SMALL } from '../../../testing/small-rig.js';
-import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { BALLROOM_ID, FERRY_ID, islandRun } from '../../demo/island-run.js';
 import { setWant } from '../../edits/sounds.js';
 import { all, partOf, soundsInOrder } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
@@ -14,7 +14,7 @@ const list = partOf(demo, 'setList:ferry')!;
 
 describe('the floor card', () => {
   test('every sound that a foot calls lies under its switch once, with the songs of the set that use it', () => {
-    const [card, ...others] = floorCards(demo, list);
+    const [card, ...others] = floorCards(d, list);
     expect(others).toEqual([]);
     const slots = card!.banks.flatMap((b) => b.slots).filter((s) => s.sound);
     expect(slots.map((s) => s.sound).sort()).toEqual(
@@ -35,12 +35,27 @@ describe('the floor card', () => {
   });
   test('without a set all songs count; a rig that no foot calls has none', () => {
     const other = { ...list, songs: [] };
-    expect(floorCards(demo, other)[0]!.banks[0]!.slots[0]!.songs).toEqual([]);
-    expect(floorCards(demo, undefined)[0]!.banks[0]!.slots[0]!.songs.length).toBeGreaterThan(0);
-    expect(floorCards(PRACTICE.find((p) => p.file === 'theatre-pit')!.rig, undefined)).toEqual([]);
+    expect(floorCards(d, other)[0]!.banks[0]!.slots[0]!.songs).toEqual([]);
+    expect(floorCards(d, undefined)[0]!.banks[0]!.slots[0]!.songs.length).toBeGreaterThan(0);
+    expect(floorCards(deriveOnce(PRACTICE.find((p) => p.file === 'theatre-pit')!.rig, SMALL)!, undefined)).toEqual([]);
   });
 });
 
+test('what is called from another slot in another hook-up does not lie under the switch here', () => {
+  const lead = soundsInOrder(demo).find((s) => s.name === 'Lead')!;
+  const [call] = lead.calls;
+  const calls = [
+    { ...call!, in: { hookup: BALLROOM_ID } },
+    { ...call!, slot: 20, in: { hookup: FERRY_ID } },
+  ];
+  const rig = after(demo, { put: [{ ...lead, calls }], remove: [] });
+  const places = (hookup: typeof BALLROOM_ID): readonly string[] =>
+    floorCards(deriveOnce(rig, hookup)!, list).flatMap((c) =>
+      c.banks.flatMap((b) => b.slots.filter((s) => s.sound === 'Lead').map((s) => s.place)),
+    );
+  expect([places(BALLROOM_ID), places(FERRY_ID)]).toEqual([['1D'], ['6A']]);
+  expect(memoryTable(deriveOnce(rig, FERRY_ID)!, list).rows.find((r) => r.sound === 'Lead')!.hit).toBe('6A');
+});
 test('song to memory says for each cue what each box loads, as the box shows it', () => {
   const pit = PRACTICE.find((p) => p.file === 'theatre-pit')!.rig;
   const { columns, rows } = memoryTable(deriveOnce(pit, SMALL)!, partOf(pit, 'setList:show'));

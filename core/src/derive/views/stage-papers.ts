@@ -1,5 +1,6 @@
 import { shown } from '../../midi/numbering.js';
 import { slotText, valueText } from '../../recall/words/words.js';
+import { callFits } from '../../recall/intend/wants.js';
 import { memoryIn } from '../../rig/box.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
@@ -42,6 +43,10 @@ const songsWith = (songs: readonly Song[], sound: Id<'sound'>): readonly string[
 const songsIn = (rig: Rig, list: SetList | undefined): readonly Song[] =>
   list ? list.songs.flatMap((id) => partOf(rig, id) ?? []) : all(rig, 'song');
 
+/** Sounds with the calls that count in this hook-up. */
+const calledHere = ({ rig, hookup }: Derived): readonly Sound[] =>
+  soundsInOrder(rig).map((s) => ({ ...s, calls: s.calls.filter((c) => callFits(rig, c, hookup.id)) }));
+
 const callsAt = (sounds: readonly Sound[], { device, memory }: Caller): ReadonlyMap<number, Sound> =>
   new Map(
     sounds.flatMap((sound) =>
@@ -78,12 +83,14 @@ const banksOf = (device: Device, memory: Memory, sounds: ReadonlyMap<number, Sou
 };
 
 /** What lies under the foot: every controller whose slots a foot hits, bank by bank, with the moves on its switches. */
-export const floorCards = (rig: Rig, list: SetList | undefined): readonly FloorCard[] => {
+export const floorCards = (d: Derived, list: SetList | undefined): readonly FloorCard[] => {
+  const { rig } = d;
+  const here = calledHere(d);
   const songs = songsIn(rig, list);
   return callersIn(rig).flatMap((caller): readonly FloorCard[] => {
     const device = partOf(rig, caller.device);
     const memory = memoryIn(device, caller.memory);
-    const sounds = callsAt(soundsInOrder(rig), caller);
+    const sounds = callsAt(here, caller);
     if (!device || !memory || caller.by !== 'slot' || caller.isScene || sounds.size === 0) return [];
     const moves = all(rig, 'move').filter((m) => m.at.some((a) => a.device === device.id));
     return [
@@ -148,9 +155,10 @@ export const memoryTable = (d: Derived, list: SetList | undefined): MemoryTable 
   const { rig } = d;
   const songs = songsIn(rig, list);
   const boxes = loadedBoxes(d, songs);
+  const here = new Map(calledHere(d).map((s) => [s.id, s]));
   const rows = songs.flatMap((song) =>
     song.cues.flatMap(({ name, call }): readonly MemoryRow[] => {
-      const sound = 'sound' in call ? partOf(rig, call.sound) : undefined;
+      const sound = 'sound' in call ? here.get(call.sound) : undefined;
       const compiled = sound && d.compilation.sounds.get(sound.id);
       if (!sound || !compiled) return [];
       return [

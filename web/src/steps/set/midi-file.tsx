@@ -19,8 +19,10 @@ const cuesText = (cues: readonly (readonly [song: string, cue: string])[]): stri
 export const MidiFile = ({ name, songs, close }: MidiFileProps) => {
   const file = useAsked(['score', ...songs], (worker) => worker.answers.scoreOf(name, songs));
   if (!file) return <p className="soft">Writing the MIDI file …</p>;
-  const { stomped, placeless, tempoless, cueless, hasty } = file;
-  const isWhole = stomped.length + placeless.length + tempoless.length + cueless.length + hasty.length === 0;
+  const { stomped, byHand, straightTo, placeless, tempoless, cueless, hasty } = file;
+  const isWhole = [stomped, byHand, straightTo, placeless, tempoless, cueless, hasty].every(
+    (left) => left.length === 0,
+  );
   return (
     <section className="card midi-file" aria-label="MIDI file">
       <h2>{name} as a MIDI file</h2>
@@ -43,6 +45,17 @@ export const MidiFile = ({ name, songs, close }: MidiFileProps) => {
         {stomped.length > 0 && (
           <li>
             <strong>Called by the foot</strong>, so only a mark: {some(stomped)}.
+          </li>
+        )}
+        {straightTo.length > 0 && (
+          <li>
+            <strong>Program changes go straight to {some(straightTo)}</strong>: it needs a MIDI lead from the sequencer,
+            which is not in this rig.
+          </li>
+        )}
+        {byHand.length > 0 && (
+          <li>
+            <strong>A hand or foot is needed as well</strong> for {some(byHand)}.
           </li>
         )}
         {tempoless.length > 0 && (
