@@ -200,7 +200,9 @@ test('a night shown to others on the network: off until it is switched on, goes 
 test('loops: how many the sounds need, and what a smaller switcher would keep and lose', async () => {
   const rooms = await server.fresh('island-run');
   const hands = new Hands(await openPage(browser, `${rooms}/set?show=slots`));
-  await hands.sees('16 sounds need 7 loops: CMP, OFZ, LOW, HIG, GAT, MOD, DLY. Always on, without a loop: REV.');
+  await hands.sees(
+    'Switched by loops alone, 16 sounds need 7 loops: CMP, OFZ, LOW, HIG, GAT, MOD, DLY. Always on, without a loop: REV.',
+  );
   await hands.click('combobox', 'A smaller switcher');
   await hands.click('option', 'a switcher of 4 loops');
   await hands.sees('It keeps 10 of 16 sounds; more are not possible.');

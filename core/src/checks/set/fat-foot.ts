@@ -1,7 +1,8 @@
 import { memoryIn } from '../../rig/box.js';
 import type { Device } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
-import { all, partOf, type Rig } from '../../rig/rig.js';
+import { callFits } from '../../recall/intend/wants.js';
+import { all, partOf } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, listed } from '../names.js';
@@ -16,16 +17,18 @@ interface Needed {
 }
 
 /** Switches of slots and of moves that a song needs, by the box that they are on. */
-const neededIn = (rig: Rig, { cues }: Song): readonly Needed[] =>
+const neededIn = ({ rig, hookup }: CheckInputs, { cues }: Song): readonly Needed[] =>
   cues.flatMap(({ call }): readonly Needed[] => {
     if ('move' in call) return partOf(rig, call.move)?.at ?? [];
     const sound = 'sound' in call ? partOf(rig, call.sound) : undefined;
-    return (sound?.calls ?? []).flatMap((c) => {
-      const memory = memoryIn(partOf(rig, c.device), c.memory);
-      const { switches } = memory ?? {};
-      const name = switches?.[c.slot % switches.length];
-      return name === undefined ? [] : [{ device: c.device, switch: name }];
-    });
+    return (sound?.calls ?? [])
+      .filter((c) => callFits(rig, c, hookup.id))
+      .flatMap((c) => {
+        const memory = memoryIn(partOf(rig, c.device), c.memory);
+        const { switches } = memory ?? {};
+        const name = switches?.[c.slot % switches.length];
+        return name === undefined ? [] : [{ device: c.device, switch: name }];
+      });
   });
 
 const apartMm = ({ figures }: Device, a: string, b: string): number | undefined => {
@@ -38,9 +41,10 @@ export const fatFoot: Check = {
   title: 'Two switches of a song stand too close for a shoe',
   severities: ['note'],
   source: `common practice: about ${SHOE_MM} mm from one switch to the next, so that a shoe hits one of them`,
-  *find({ rig }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig } = inputs;
     const close = all(rig, 'song').flatMap((song) =>
-      [...grouped(neededIn(rig, song), (n) => n.device)].flatMap(([id, needed]) => {
+      [...grouped(neededIn(inputs, song), (n) => n.device)].flatMap(([id, needed]) => {
         const device = partOf(rig, id);
         const names = [...new Set(needed.map((n) => n.switch))].sort();
         return names.flatMap((a, i) =>

@@ -1,7 +1,8 @@
 import { callersIn, type Caller } from '../../edits/calls.js';
 import { memoryIn } from '../../rig/box.js';
 import { ROLES, type Role, type Sound } from '../../rig/sound.js';
-import { partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { callFits } from '../../recall/intend/wants.js';
+import { partOf, soundsInOrder } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 
@@ -12,10 +13,10 @@ interface Placed {
   readonly at: number;
 }
 
-const placedIn = (rig: Rig, { device, memory }: Caller, size: number): readonly Placed[] =>
+const placedIn = ({ rig, hookup }: CheckInputs, { device, memory }: Caller, size: number): readonly Placed[] =>
   soundsInOrder(rig).flatMap((sound) =>
     sound.calls
-      .filter((c) => c.device === device && c.memory === memory)
+      .filter((c) => c.device === device && c.memory === memory && callFits(rig, c, hookup.id))
       .map((c) => ({ sound, bank: Math.floor(c.slot / size), at: c.slot % size })),
   );
 
@@ -40,12 +41,13 @@ export const roleMoved: Check = {
   title: 'A role sits on another switch than in the other banks',
   severities: ['note'],
   source: 'common practice: clean, crunch, lead on the same switch in every bank, so that the foot finds them unseen',
-  *find({ rig }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig } = inputs;
     for (const caller of callersIn(rig)) {
       const memory = memoryIn(partOf(rig, caller.device), caller.memory);
       const size = memory?.bank && memory.shows.bank?.size;
       if (caller.by !== 'slot' || !size) continue;
-      const placed = placedIn(rig, caller, size);
+      const placed = placedIn(inputs, caller, size);
       for (const role of ROLES) {
         if (role === 'other') continue;
         const mine = placed.filter((p) => p.sound.role === role);

@@ -56,6 +56,25 @@ test('against every order of up to six songs: none has fewer changes of instrume
     { numRuns: 40 },
   );
 });
+test('songs that do not say what is in hand cost no change of instrument that another order would spare', () => {
+  fc.assert(
+    fc.property(fc.array(fc.constantFrom(0, 1, 2), { minLength: 2, maxLength: 6 }), (those) => {
+      const { rig: whole, list } = night(
+        those.map((guitar) => ({ guitar: guitar % 2, tuning: 0, capo: 0 })),
+        [],
+      );
+      const unsaid = those.flatMap((guitar, i) => {
+        const { instrument: _, ...song } = partOf(whole, list.songs[i]!)!;
+        return guitar === 2 ? [song] : [];
+      });
+      const rig = after(whole, { put: unsaid, remove: [] });
+      const { now, best } = setOrder(rig, list);
+      const fewest = Math.min(...orders(list.songs).map((ids) => costOf(rig, list, ids).instruments));
+      expect((best?.cost ?? now).instruments).toBe(fewest);
+    }),
+    { numRuns: 30 },
+  );
+});
 test('every song stays in its part of the night, none is lost, and what is found costs what it says', () => {
   fc.assert(
     fc.property(

@@ -47,20 +47,23 @@ const stretches = (list: SetList): readonly (readonly Id<'song'>[])[] => {
   return found;
 };
 
-/** Songs with the same key together, in the order in which the keys first appear. */
-const together = (songs: readonly Song[], key: (song: Song) => string): readonly (readonly Song[])[] => {
-  const groups = new Map<string, Song[]>();
+/** Songs with the same key together, in the order in which the keys first appear; songs that do not say it come last. */
+const together = (songs: readonly Song[], key: (song: Song) => string | undefined): readonly (readonly Song[])[] => {
+  const groups = new Map<string | undefined, Song[]>();
   for (const song of songs) groups.set(key(song), [...(groups.get(key(song)) ?? []), song]);
-  return [...groups.values()];
+  const unsaid = groups.get(undefined);
+  groups.delete(undefined);
+  return [...groups.values(), ...(unsaid ? [unsaid] : [])];
 };
 
 /**
- * Songs of one instrument together, of these those of one tuning, of these those of one capo: no order has fewer changes of
- * instrument, and none with as few has fewer retunings. What comes first stays first.
+ * Songs of one instrument together, of these those of one tuning, of these those of one capo. No order has fewer changes
+ * of instrument; where every song says its instrument and tuning, none with as few has fewer retunings. What comes first
+ * stays first.
  */
 const groupedSongs = (songs: readonly Song[]): readonly Song[] =>
-  together(songs, (s) => s.instrument ?? '').flatMap((one) =>
-    together(one, (s) => s.tuning ?? '').flatMap((tuned) => together(tuned, (s) => String(s.capo ?? '')).flat()),
+  together(songs, (s) => s.instrument).flatMap((one) =>
+    together(one, (s) => s.tuning).flatMap((tuned) => together(tuned, (s) => String(s.capo ?? 0)).flat()),
   );
 
 const MOST_MOVES = 3;

@@ -2,7 +2,8 @@ import { theEntry } from '../../known/the.js';
 import type { Device } from '../../rig/device.js';
 import { splitRef, type Id } from '../../rig/ids.js';
 import { ABOUT, all, cablesOf, partOf, rigName, soundsInOrder, type Rig } from '../../rig/rig.js';
-import { wantTarget, type Want } from '../../rig/sound.js';
+import { callFits } from '../../recall/intend/wants.js';
+import { wantTarget, type Sound, type Want } from '../../rig/sound.js';
 import { signalOrder } from '../../signal/graph/order.js';
 import { blocksIn } from '../../rig/domain.js';
 import { slotText } from '../../recall/words/words.js';
@@ -90,11 +91,11 @@ const toldBox = (d: Derived, device: Device, place: (id: Id<'device'>) => number
   };
 };
 
-const callText = (rig: Rig, id: Id<'sound'>): string => {
-  const sound = partOf(rig, id);
-  if (!sound || sound.calls.length === 0) return 'by hand and foot';
-  const boxes = [...new Set(sound.calls.map((c) => partOf(rig, c.device)?.code ?? ''))];
-  return `${boxes.join(' and ')} ${slotText(rig, sound)}`;
+const callText = ({ rig, hookup }: Derived, sound: Sound): string => {
+  const calls = sound.calls.filter((c) => callFits(rig, c, hookup.id));
+  if (calls.length === 0) return 'by hand and foot';
+  const boxes = [...new Set(calls.map((c) => partOf(rig, c.device)?.code ?? ''))];
+  return `${boxes.join(' and ')} ${slotText(rig, { ...sound, calls })}`;
 };
 
 const openingOf = (d: Derived, order: readonly Id<'device'>[]): readonly string[] => {
@@ -130,7 +131,7 @@ export const telling = (d: Derived): Telling => {
     beside: beside.map((device) => toldBox(d, device, place)),
     sounds: soundsInOrder(rig).map((s) => ({
       name: s.name,
-      calledBy: callText(rig, s.id),
+      calledBy: callText(d, s),
       why: [...new Set([...(s.orderWhy ? [s.orderWhy] : []), ...s.wants.flatMap((w) => (w.why ? [w.why] : []))])],
     })),
     ends: inputList(d).map((l) => `${l.desk} ${l.line}: ${l.source}, ${l.by}`),

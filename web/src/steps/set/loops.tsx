@@ -40,7 +40,7 @@ export const Loops = () => {
     <section className="card">
       <h2>Loops</h2>
       <p>
-        {many(of.sounds.length, 'sound needs', 'sounds need')}{' '}
+        Switched by loops alone, {many(of.sounds.length, 'sound needs', 'sounds need')}{' '}
         <strong>{many(needed.loops.length, 'loop', 'loops')}</strong>
         {needed.loops.length > 0 && `: ${groups(needed.loops)}`}.
         {needed.alwaysIn.length > 0 && ` Always on, without a loop: ${codes(needed.alwaysIn)}.`}
