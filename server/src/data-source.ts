@@ -7,6 +7,7 @@ import { Ticks1764200000000 } from './migrations/1764200000000-ticks.js';
 import { Sizes1764300000000 } from './migrations/1764300000000-sizes.js';
 import { PutAway1764400000000 } from './migrations/1764400000000-put-away.js';
 import { DialCards1764500000000 } from './migrations/1764500000000-dial-cards.js';
+import { Engagements1764600000000 } from './migrations/1764600000000-engagements.js';
 import { Pulse } from './pulse.entity.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
@@ -32,6 +33,7 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
     Sizes1764300000000,
     PutAway1764400000000,
     DialCards1764500000000,
+    Engagements1764600000000,
   ],
   synchronize: false,
   poolSize: 10,

@@ -33,7 +33,9 @@ import { uncalled } from './recall/uncalled.js';
 import { unsaid } from './recall/unsaid.js';
 import { undecided } from './recall/undecided.js';
 import { unpinned } from './recall/unpinned.js';
+import { actBanks } from './set/act-banks.js';
 import { fatFoot } from './set/fat-foot.js';
+import { mirrorApart } from './set/mirror-apart.js';
 import { ringsOn } from './set/rings-on.js';
 import { roleMoved } from './set/role-moved.js';
 import { slots } from './set/slots.js';
@@ -97,7 +99,9 @@ export const CHECKS: readonly Check[] = [
   undecided,
   unpinned,
   unsaid,
+  actBanks,
   fatFoot,
+  mirrorApart,
   ringsOn,
   roleMoved,
   slots,

@@ -105,6 +105,8 @@ const without = (part: Part, id: Id<'device'>): Part | undefined => {
       const cues = part.cues.filter(({ call }) => !('track' in call) || other(call.track));
       return { ...rest, ...(instrument && instrument !== id ? { instrument } : {}), cues };
     }
+    case 'engagement':
+      return { ...part, banks: (part.banks ?? []).filter((b) => b.device !== id) };
     case 'hookup':
       return {
         ...part,

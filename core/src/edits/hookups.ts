@@ -99,6 +99,7 @@ export const removeHookup = (rig: Rig, id: Id<'hookup'>): Edit => {
       .filter((m) => [...m.on, ...m.off].some((w) => !outside(id)(w)))
       .map((m) => ({ ...m, on: m.on.filter(outside(id)), off: m.off.filter(outside(id)) })),
   ];
+  for (const { hookup, ...engagement } of all(rig, 'engagement')) if (hookup === id) put.push(engagement);
   const remove: AnyId[] = [
     id,
     ...[...all(rig, 'cable'), ...all(rig, 'acceptance'), ...all(rig, 'standingTest')].filter(belongs).map((p) => p.id),

@@ -27,7 +27,24 @@ export const carrySong = (list: SetList, from: number, to: number): Edit => {
   return setSongs(list, list.songs.toSpliced(from, 1).toSpliced(at, 0, song));
 };
 
-/** A break before a song, or the beginning of the encores; undefined takes it away. */
+/** A sound that somebody may call for in any song, or no longer. */
+export const setReserve = (list: SetList, sound: Id<'sound'>, isIn: boolean): SetList => {
+  const { reserve = [], ...rest } = list;
+  const kept = reserve.filter((s) => s !== sound);
+  const next = isIn ? [...kept, sound] : kept;
+  return next.length ? { ...rest, reserve: next } : rest;
+};
+
+/** The songs of a night, and the spare ones that stand in its list as well: from the mark on. */
+export const playedAndSpare = ({
+  songs,
+  before = [],
+}: SetList): { readonly played: readonly Id<'song'>[]; readonly spare: readonly Id<'song'>[] } => {
+  const from = songs.findIndex((song) => before.some((b) => b.song === song && b.comes === 'spare'));
+  return from < 0 ? { played: songs, spare: [] } : { played: songs.slice(0, from), spare: songs.slice(from) };
+};
+
+/** A break before a song, or the beginning of the encores or of the spare songs; undefined takes it away. */
 export const markBefore = (list: SetList, song: Id<'song'>, comes: SetMark | undefined): Edit => {
   const others = (list.before ?? []).filter((b) => b.song !== song);
   return put(tidy({ ...list, before: comes ? [...others, { song, comes }] : others }));

@@ -2,6 +2,7 @@ import { withMaybe } from '../known/maybe.js';
 import equal from 'fast-deep-equal';
 import { dialCardsAbout } from './dial-cards.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
+import { setReserve } from './set-list.js';
 import { makesSound, type Device, type Memory, type Stage } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { cutTo, LONGEST } from '../rig/limits.js';
@@ -208,13 +209,14 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
     ...all(rig, 'sound')
       .filter((s) => s.id !== id && (s.parent === id || s.level?.than === id))
       .map((s): Sound => {
-        const { parent, level, ...rest } = s;
+        const { parent, level, mirror, ...rest } = s;
         const inherited = parent === id ? gone.wants.filter((w) => !s.wants.some((own) => sameCase(own, w))) : [];
         const up = parent === id ? gone.parent : parent;
         return {
           ...rest,
           wants: [...inherited, ...s.wants],
           ...(up ? { parent: up } : {}),
+          ...(mirror && parent !== id ? { mirror } : {}),
           ...(level && level.than !== id ? { level } : {}),
         };
       }),
@@ -227,7 +229,11 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
         : [],
     ),
   ];
-  return { put, remove: [id, ...dialCardsAbout(rig, id)] };
+  const lists = all(rig, 'setList').filter((list) => list.reserve?.includes(id));
+  return {
+    put: [...put, ...lists.map((list) => setReserve(list, id, false))],
+    remove: [id, ...dialCardsAbout(rig, id)],
+  };
 };
 
 const NUMBER_AT_END = / \d+$/;

@@ -20,6 +20,7 @@ const LISTS: Readonly<Record<Kind, string>> = {
   sound: 'sounds',
   move: 'moves',
   song: 'songs',
+  engagement: 'engagements',
   setList: 'setLists',
   logEntry: 'log',
   standingTest: 'standingTests',

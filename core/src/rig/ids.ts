@@ -10,6 +10,7 @@ export const KINDS = [
   'sound',
   'move',
   'song',
+  'engagement',
   'setList',
   'logEntry',
   'standingTest',

@@ -12,7 +12,7 @@ import { wrongInProgram, wrongValue, duplicates } from './wrong-program.js';
 import { theFirst } from '../known/the.js';
 import { controlAt, memoryIn } from './box.js';
 import { COMMON_TIME } from '../units/metre.js';
-import type { Song } from './show.js';
+import type { Engagement, Song } from './show.js';
 
 /** What can never be saved, for one part within the rig that would result. */
 export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
@@ -43,6 +43,8 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
       return wrongInDialCard(rig, part);
     case 'song':
       return wrongInSong(rig, part);
+    case 'engagement':
+      return wrongInEngagement(rig, part);
     case 'setList':
     case 'standingTest':
     case 'acceptance':
@@ -70,6 +72,24 @@ const wrongInSong = (rig: Rig, { id, metre = COMMON_TIME, cues }: Song): readonl
       ? [wrong(id, 'cues', `"${name}" plays a track that its box does not have.`, 'Choose one of its tracks.')]
       : []),
   ]);
+
+/** Banks that the box has, the last not before the first. */
+const wrongInEngagement = (rig: Rig, { id, banks = [] }: Engagement): readonly Refusal[] =>
+  banks.flatMap(({ device, memory: name, from, to }) => {
+    const memory = memoryIn(partOf(rig, device), name);
+    const size = memory?.bank && memory.shows.bank?.size;
+    const there = memory && size ? Math.ceil(memory.size / size) : 0;
+    return from <= to && to < there
+      ? []
+      : [
+          wrong(
+            id,
+            'banks',
+            there ? `Banks ${from + 1} to ${to + 1} are not there: the box has ${there}.` : 'That box has no banks.',
+            'Choose banks that the box has.',
+          ),
+        ];
+  });
 
 /** One card of a box for one case: of two nobody would know which counts. */
 const wrongInDialCard = (rig: Rig, card: DialCard): readonly Refusal[] => {
@@ -121,6 +141,7 @@ const lostReference = (rig: Rig, part: Part, id: AnyId): Refusal => ({
 
 const KIND_WORDS: Partial<Record<string, string>> = {
   hookup: 'hook-up',
+  engagement: 'act',
   setList: 'set list',
   logEntry: 'log entry',
   standingTest: 'standing test',

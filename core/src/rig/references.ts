@@ -61,8 +61,15 @@ const listReferences = (part: Part): readonly AnyId[] => {
                 : [],
         ),
       ];
+    case 'engagement':
+      return [...(part.hookup ? [part.hookup] : []), ...(part.banks ?? []).map((b) => b.device)];
     case 'setList':
-      return [...part.songs, ...(part.before ?? []).map((b) => b.song)];
+      return [
+        ...(part.engagement ? [part.engagement] : []),
+        ...part.songs,
+        ...(part.reserve ?? []),
+        ...(part.before ?? []).map((b) => b.song),
+      ];
     case 'standingTest':
     case 'acceptance':
       return [part.hookup];

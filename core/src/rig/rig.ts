@@ -4,7 +4,7 @@ import type { Cable, Hookup } from './hookup.js';
 import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
 import { keptIn } from '../kept/kept.js';
 import type { Program } from './program.js';
-import type { About, Acceptance, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
+import type { About, Acceptance, Engagement, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
 import type { Value } from './value.js';
 import { recordOf } from '../known/keys.js';
@@ -18,6 +18,7 @@ interface PartByKind {
   sound: Sound;
   move: Move;
   song: Song;
+  engagement: Engagement;
   setList: SetList;
   logEntry: LogEntry;
   standingTest: StandingTest;

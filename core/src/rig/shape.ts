@@ -12,6 +12,7 @@ import {
   SET_MARKS,
   type About,
   type Acceptance,
+  type Engagement,
   type LogEntry,
   type SetList,
   type Song,
@@ -125,6 +126,7 @@ const sound: z.ZodType<Sound> = z.strictObject({
   role: z.enum(ROLES),
   at: z.number(),
   parent: id('sound').optional(),
+  mirror: z.literal(true).optional(),
   wants: list(want),
   hears: list(heard).optional(),
   order: list(refShape).optional(),
@@ -185,11 +187,27 @@ const song: z.ZodType<Song> = z.strictObject({
     }),
   ),
 });
+const engagement: z.ZodType<Engagement> = z.strictObject({
+  kind: z.literal('engagement'),
+  id: id('engagement'),
+  name,
+  hookup: id('hookup').optional(),
+  banks: list(
+    z.strictObject({
+      device: id('device'),
+      memory: word,
+      from: z.number().int().min(0).max(1_000_000),
+      to: z.number().int().min(0).max(1_000_000),
+    }),
+  ).optional(),
+});
 const setList: z.ZodType<SetList> = z.strictObject({
   kind: z.literal('setList'),
   id: id('setList'),
   name,
   songs: list(id('song')),
+  engagement: id('engagement').optional(),
+  reserve: list(id('sound')).optional(),
   before: list(z.strictObject({ song: id('song'), comes: z.enum(SET_MARKS) })).optional(),
 });
 const logEntry: z.ZodType<LogEntry> = z.strictObject({
@@ -273,6 +291,7 @@ export const SHAPES = {
   sound,
   move,
   song,
+  engagement,
   setList,
   logEntry,
   standingTest,

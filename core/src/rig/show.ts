@@ -39,16 +39,39 @@ export interface Cue {
   readonly hands?: readonly string[];
 }
 
+/** Something that the rig is used for, such as a theatre or a church, with its hook-up and banks. Screens call it an act. */
+export interface Engagement {
+  readonly kind: 'engagement';
+  readonly id: Id<'engagement'>;
+  readonly name: string;
+  /** How the rig is wired for it. */
+  readonly hookup?: Id<'hookup'>;
+  /** Banks of controllers that are kept for its sounds; both ends count, from 0. */
+  readonly banks?: readonly KeptBanks[];
+}
+
+export interface KeptBanks {
+  readonly device: Id<'device'>;
+  readonly memory: string;
+  readonly from: number;
+  readonly to: number;
+}
+
 export interface SetList {
   readonly kind: 'setList';
   readonly id: Id<'setList'>;
   readonly name: string;
   readonly songs: readonly Id<'song'>[];
-  /** Songs before which there is a break, or with which the encores begin. */
+  /** What the rig is used for when it is played. */
+  readonly engagement?: Id<'engagement'>;
+  /** Sounds that somebody may call for in any song. */
+  readonly reserve?: readonly Id<'sound'>[];
+  /** Songs before which there is a break, or with which the encores or the spare songs begin. */
   readonly before?: readonly { readonly song: Id<'song'>; readonly comes: SetMark }[];
 }
 
-export const SET_MARKS = ['break', 'encore'] as const;
+/** Spare songs are there in case: they are not counted as played. */
+export const SET_MARKS = ['break', 'encore', 'spare'] as const;
 export type SetMark = (typeof SET_MARKS)[number];
 
 /** The player's own notes. */

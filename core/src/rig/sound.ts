@@ -17,6 +17,8 @@ export interface Sound {
   /** Its place in the sheet. */
   readonly at: number;
   readonly parent?: Id<'sound'>;
+  /** It is its parent once more in another bank, and is kept in step with it there. */
+  readonly mirror?: true;
   readonly wants: readonly Want[];
   readonly hears?: readonly HeardWish[];
   /** Wanted order, said by stages (`device.block`); compile turns it into the switcher's arrangement. */

@@ -80,6 +80,12 @@ export class SongRow extends PartRow {
   @Column({ type: 'double', nullable: true }) bpm: number | null;
 }
 
+@Entity('engagement')
+export class EngagementRow extends PartRow {
+  @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
+  @Column({ type: 'varchar', length: 120 }) name: string;
+}
+
 @Entity('set_list')
 export class SetListRow extends PartRow {
   @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
@@ -146,6 +152,7 @@ export const TABLES: Readonly<
   sound: { entity: SoundRow, columns: ['name', 'role', 'at'] },
   move: { entity: MoveRow, columns: ['name'] },
   song: { entity: SongRow, columns: ['title', 'bpm'] },
+  engagement: { entity: EngagementRow, columns: ['name'] },
   setList: { entity: SetListRow, columns: ['name'] },
   logEntry: { entity: LogEntryRow, columns: ['when'] },
   standingTest: { entity: StandingTestRow, columns: ['hookup', 'name'] },

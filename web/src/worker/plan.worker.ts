@@ -5,19 +5,25 @@ import { planLoops, type LoopsPlan } from '@yunta/core/plan/loops/plan';
 import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
 import { highsSolver } from '@yunta/core/plan/solver';
 import { planSlots, type PlanProgress, type SlotsPlan } from '@yunta/core/plan/slots/plan';
+import { planSwitches, type SwitchesPlan, type SwitchesProblem } from '@yunta/core/plan/slots/switches';
 import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
 
 /** How long the solver may look for a proof, in seconds: the long search comes after it. */
 const PROOF_SECONDS = 6;
 const TOLD_EVERY_MS = 100;
 const LOOPS_SECONDS = 20;
+const SWITCHES_SECONDS = 5;
 
 /** Plans in a worker of its own: whoever stops it ends the worker. */
 export class Planning {
   /** @param tell is told the best so far, now and then */
-  async slots(problem: SlotsProblem, tell: (progress: PlanProgress) => void): Promise<SlotsPlan | undefined> {
+  async slots(
+    problem: SlotsProblem,
+    tell: (progress: PlanProgress) => void,
+    seconds = PROOF_SECONDS,
+  ): Promise<SlotsPlan | undefined> {
     const solver = highsSolver(await loadHighs({ locateFile: () => wasm }));
-    const planning = planSlots(problem, solver, PROOF_SECONDS);
+    const planning = planSlots(problem, solver, seconds);
     let told: PlanProgress | undefined;
     let since = -Infinity;
     for (;;) {
@@ -28,6 +34,11 @@ export class Planning {
       since = performance.now();
       tell(told);
     }
+  }
+
+  /** Which switch each sound and each move gets. @param first how they stand before */
+  async switches(problem: SwitchesProblem, first: readonly number[]): Promise<SwitchesPlan> {
+    return planSwitches(problem, first, highsSolver(await loadHighs({ locateFile: () => wasm })), SWITCHES_SECONDS);
   }
 
   /** What a switcher of so few loops would keep. */

@@ -1,11 +1,11 @@
 import { handMoves } from '../../recall/actuate/compile.js';
-import { handsInSongs } from '../../recall/actuate/hands.js';
+import { handsInSet, handsInSongs } from '../../recall/actuate/hands.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import type { HandMove } from '../../recall/intend/compiled.js';
 import { assume } from '../../edits/hookups.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
-import { thePart } from '../../rig/rig.js';
+import { all, thePart } from '../../rig/rig.js';
 import type { Occurrence, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
 import { callAProgram } from './cures.js';
@@ -49,7 +49,7 @@ export const handMove: Check = {
         severity: isCalled ? ('doubt' as const) : ('note' as const),
         evidence: [device, ...group.map((m) => m.sound)],
         about: control,
-        why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}`,
+        why: `${controlText(rig, control)} is reached only by ${by}, and sounds want it differently: ${listed(values)}.${inSongs(inputs, control)}${betweenSongs(inputs, control)}`,
         remedies: () => [
           ...callAProgram(
             inputs,
@@ -119,4 +119,13 @@ const inSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {
     return n ? [`${n === 1 ? 'once' : `${n} times`} in “${thePart(rig, song).title}”`] : [];
   });
   return counts.length ? ` While a song goes on it has to be moved ${listed(counts)}.` : '';
+};
+
+/** Before how many songs of each set it has to be moved; nothing when no set asks for it. */
+const betweenSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {
+  const counts = all(rig, 'setList').flatMap((list) => {
+    const n = handsInSet(compilation, list).filter((x) => x.moves.some((m) => m.control === control)).length;
+    return n ? [`before ${n === 1 ? 'one song' : `${n} songs`} of “${list.name}”`] : [];
+  });
+  return counts.length ? ` Between songs it has to be moved ${listed(counts)}.` : '';
 };

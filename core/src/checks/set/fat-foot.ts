@@ -4,11 +4,9 @@ import type { Id } from '../../rig/ids.js';
 import { callFits } from '../../recall/intend/wants.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
+import { SHOE_MM } from '../../plan/slots/wishes.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, grouped, listed } from '../names.js';
-
-/** A shoe needs so much from the middle of one switch to the next, in mm (common practice). */
-export const SHOE_MM = 60;
 
 /** A switch of a box that a song needs. */
 interface Needed {

@@ -5,7 +5,9 @@ import { makeDevice } from '../../catalogue/make.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
 import type { Device } from '../../rig/device.js';
 import { all, partOf, type Part, type Rig } from '../../rig/rig.js';
-import type { Song } from '../../rig/show.js';
+import type { Edit } from '../../change/edit.js';
+import { mirrorBank } from '../../edits/mirror.js';
+import type { Engagement, SetList, Song } from '../../rig/show.js';
 import type { Check } from '../check.js';
 import { CHECKS } from '../index.js';
 
@@ -139,4 +141,56 @@ testCheck(check('set.slots'), SMALL, [
   },
   { name: 'there is a slot left', rig: full(FOUR, 3), evidence: [] },
   { name: 'all have theirs', rig: full(FOUR, 4), evidence: [] },
+]);
+
+let made = 0;
+const SWITCHER = { device: 'device:swi', memory: 'slots' } as const;
+const mirrored = after(
+  demo,
+  mirrorBank(
+    demo,
+    { ...SWITCHER, from: 0, to: 6, size: 4 },
+    [{ control: 'device:swi.trim', is: -3 }],
+    () => `sound:m-${(made += 1)}`,
+  ) as Edit,
+);
+const inMirror = partOf(mirrored, 'sound:m-1')!;
+testCheck(check('set.mirror-apart'), BALLROOM_ID, [
+  { name: 'a bank that was just mirrored', rig: mirrored, evidence: [] },
+  {
+    name: 'a mirror of another role',
+    rig: after(mirrored, { put: [{ ...inMirror, role: 'fuzz' }], remove: [] }),
+    evidence: ['device:swi', 'sound:m-1'],
+    says: `“${inMirror.name}” has another role`,
+    ways: [`Give “${inMirror.name}” the role of its original`],
+  },
+]);
+
+const act: Engagement = {
+  kind: 'engagement',
+  id: 'engagement:deck',
+  name: 'Deck',
+  banks: [{ ...SWITCHER, from: 3, to: 3 }],
+};
+const deck: SetList = { kind: 'setList', id: 'setList:deck', name: 'Deck', songs: ['song:01'], engagement: act.id };
+const outside = [...new Set(rope.cues.flatMap(({ call }) => ('sound' in call ? [call.sound] : [])))].filter(
+  (id) => partOf(demo, id)!.calls[0]!.slot < 12,
+);
+testCheck(check('set.act-banks'), BALLROOM_ID, [
+  {
+    name: 'a song of an act calls a sound of another bank',
+    rig: put(act, deck),
+    evidence: ['engagement:deck', 'device:swi', ...outside],
+    says: 'for which bank 4 of Eight-loop switcher is kept',
+  },
+  {
+    name: 'all banks are kept for it',
+    rig: put({ ...act, banks: [{ ...SWITCHER, from: 0, to: 3 }] }, deck),
+    evidence: [],
+  },
+  {
+    name: 'no set is played for it',
+    rig: put(act, { kind: 'setList', id: deck.id, name: 'Deck', songs: deck.songs }),
+    evidence: [],
+  },
 ]);

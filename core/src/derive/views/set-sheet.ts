@@ -4,7 +4,9 @@ import { partOf, type Rig } from '../../rig/rig.js';
 import type { SetList, SetMark, Song } from '../../rig/show.js';
 import type { Derived } from '../steps/deriver.js';
 import { footworkOf } from './footwork.js';
+import { playedAndSpare } from '../../edits/set-list.js';
 import { hitText, movesBetween } from './on-foot.js';
+import { reserveOf, type ReserveSound } from './reserve.js';
 import { someOf } from '../../known/some-of.js';
 
 /** Between two songs (assumed; common practice counts half a minute with applause). */
@@ -17,6 +19,8 @@ export interface SetSong {
   readonly song: Id<'song'>;
   readonly title: string;
   readonly comes?: SetMark;
+  /** It stands in the list in case, and is not counted as played. */
+  readonly isSpare: boolean;
   /** When it begins, in seconds from the beginning of the set; undefined behind a song of which no length is known. */
   readonly at?: number;
   readonly seconds?: number;
@@ -35,6 +39,10 @@ export interface SetSong {
 
 export interface SetSheet {
   readonly songs: readonly SetSong[];
+  /** What is counted is counted over the songs that are played, without the spare ones. */
+  readonly spare: number;
+  /** Sounds that somebody may call for. */
+  readonly reserve: readonly ReserveSound[];
   readonly seconds: number;
   /** Songs of which no length is known. */
   readonly open: number;
@@ -106,13 +114,15 @@ const movedBetween = (d: Derived, before: Song | undefined, song: Song): SetSong
 export const setSheet = (d: Derived, list: SetList): SetSheet => {
   const { rig } = d;
   const songs = list.songs.flatMap((id) => partOf(rig, id) ?? []);
+  const spare = new Set(playedAndSpare(list).spare);
   let at: number | undefined = 0;
   const rows = songs.map((song, i): SetSong => {
     const sounds = [...new Set(song.cues.flatMap(({ call }) => ('sound' in call ? [call.sound] : [])))];
     const kinds = sounds.flatMap((id) => d.answers.get(id)?.is ?? []);
     const isWrong = (id: Id<'sound'>): boolean => WORST.indexOf(d.answers.get(id)?.is ?? 'proved') < 3;
     const comes = list.before?.find((b) => b.song === song.id)?.comes;
-    const begins = at;
+    const isSpare = spare.has(song.id);
+    const begins = isSpare ? undefined : at;
     at = begins === undefined || song.seconds === undefined ? undefined : begins + song.seconds + SECONDS_BETWEEN;
     const { stomps, keys, byHand } = workIn(d, song);
     const verdict = WORST.find((kind) => kinds.includes(kind));
@@ -120,10 +130,12 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
       song: song.id,
       title: song.title,
       ...(comes ? { comes } : {}),
+      isSpare,
       ...(begins === undefined ? {} : { at: begins }),
       ...(song.seconds === undefined ? {} : { seconds: song.seconds }),
       facts: factsOf(rig, song),
-      changes: [...changesBetween(rig, songs[i - 1], song), ...movedBetween(d, songs[i - 1], song)],
+      // Nobody knows behind which song a spare one comes.
+      changes: isSpare ? [] : [...changesBetween(rig, songs[i - 1], song), ...movedBetween(d, songs[i - 1], song)],
       stomps,
       bankPresses: keys,
       byHand,
@@ -131,12 +143,15 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
       troubles: sounds.filter(isWrong).map((id) => partOf(rig, id)?.name ?? ''),
     };
   });
-  const sum = (of: (row: SetSong) => number): number => rows.reduce((total, row) => total + of(row), 0);
+  const played = rows.filter((row) => !row.isSpare);
+  const sum = (of: (row: SetSong) => number): number => played.reduce((total, row) => total + of(row), 0);
   const count = (is: SetChange): number => sum((row) => row.changes.filter((c) => c.is === is).length);
   return {
     songs: rows,
-    seconds: sum((row) => row.seconds ?? 0) + Math.max(0, rows.length - 1) * SECONDS_BETWEEN,
-    open: rows.filter((row) => row.seconds === undefined).length,
+    spare: spare.size,
+    reserve: reserveOf(d, list),
+    seconds: sum((row) => row.seconds ?? 0) + Math.max(0, played.length - 1) * SECONDS_BETWEEN,
+    open: played.filter((row) => row.seconds === undefined).length,
     stomps: sum((row) => row.stomps),
     bankPresses: sum((row) => row.bankPresses),
     instruments: count('instrument'),

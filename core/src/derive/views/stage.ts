@@ -11,6 +11,7 @@ import { bankText, footworkOf, type FootStep, type Footwork } from './footwork.j
 import { sendsFor } from './set-score.js';
 import { withoutLists } from './without-lists.js';
 import { latchedIn, type Latched } from './latched.js';
+import { reserveOf } from './reserve.js';
 
 /** One thing to do on stage, in as few words as it takes. */
 export interface StageCue {
@@ -55,6 +56,8 @@ export interface Stage {
   readonly songs: readonly StageSong[];
   /** A song list or a timeline calls sounds of this rig: one can be on stage without it. */
   readonly isListed: boolean;
+  /** Sounds that somebody may call for, and what to hit for each. */
+  readonly reserve: readonly { readonly name: string; readonly hit: string }[];
 }
 
 /** What is told with every cue. */
@@ -137,6 +140,7 @@ export const stageOf = (d: Derived, list: SetList | undefined): Stage => {
   return {
     name: list?.name ?? 'All songs',
     isListed: withoutLists(d.rig) !== undefined,
+    reserve: list ? reserveOf(d, list).map(({ name, hit }) => ({ name, hit })) : [],
     songs: songs.map((song) => songOnStage(night, song, list?.before?.find((b) => b.song === song.id)?.comes)),
   };
 };

@@ -1,7 +1,8 @@
 import { after } from '../../../testing/after.js';
 import { islandRun } from '../../demo/island-run.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
-import { bankChangesNow, changeTo, leastMoved, slotsOfRig, type SlotsOfRig } from './of-rig.js';
+import { changeTo as changed } from './change.js';
+import { bankChangesNow, leastMoved, slotsOfRig, type SlotsOfRig } from './of-rig.js';
 import { costOf, type SlotPlace } from './problem.js';
 import { searchSlots } from './search.js';
 
@@ -18,7 +19,10 @@ const songs = all(demo, 'song');
 const swi = [...demo.parts.device.values()].find((d) => d.code === 'SWI')!;
 const caller = { device: swi.id, memory: swi.memories[0]!.id };
 const setup = (rig: Rig = demo, kept = new Set<`sound:${string}`>()): SlotsOfRig =>
-  slotsOfRig(rig, caller, songs, kept)!;
+  slotsOfRig(rig, caller, songs, { kept })!;
+let made = 0;
+const changeTo = (rig: Rig, of: SlotsOfRig, places: readonly SlotPlace[]) =>
+  changed(rig, of, songs, places, [], () => `sound:made-${(made += 1)}`);
 const planned = (of: SlotsOfRig): readonly SlotPlace[] => {
   const search = searchSlots(of.problem, { moves: 20_000, descents: 3 });
   for (let step = search.next(); ; step = search.next()) if (step.done) return leastMoved(of, step.value!);
@@ -80,7 +84,7 @@ test('a controller that calls nothing of these songs has no plan', () => {
 describe('how many banks', () => {
   test('as many as are used now, more where that is asked for; beyond half of them all, with the way round', () => {
     const asked = (most: number | undefined) => {
-      const { banks, wrap } = slotsOfRig(demo, caller, songs, new Set(), most)!.problem;
+      const { banks, wrap } = slotsOfRig(demo, caller, songs, { most })!.problem;
       return { banks, wrap };
     };
     const all = Math.ceil(swi.memories[0]!.size / 4);

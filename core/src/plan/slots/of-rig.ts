@@ -1,12 +1,10 @@
-import type { Edit } from '../../change/edit.js';
 import { keptIn } from '../../kept/kept.js';
 import { surely, theItem } from '../../known/the.js';
-import { tickOf } from '../../edits/ticks.js';
-import { shown } from '../../midi/numbering.js';
+import { soundsOfEngagement } from '../../edits/engagements.js';
 import { memoryIn } from '../../rig/box.js';
 import type { Memory } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
-import { partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { all, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import type { Sound } from '../../rig/sound.js';
 import { costOf, pressesBetween, type SlotPlace, type SlotsProblem } from './problem.js';
@@ -24,27 +22,53 @@ export interface SlotsOfRig {
   readonly problem: SlotsProblem;
   /** The sounds of the problem by their numbers there. */
   readonly sounds: readonly Sound[];
-  /** How they stand now. */
+  /** How they stand now; a bank outside those of the problem has a number outside of them. */
   readonly now: readonly SlotPlace[];
+  /** The bank of the controller that is the first of the problem. */
+  readonly firstBank: number;
 }
+
+export interface SlotsAsked {
+  /** Sounds that stay where they are. */
+  readonly kept?: ReadonlySet<Id<'sound'>>;
+  /** Banks to use, counted from the first; as many as are needed and used now when it is left out. */
+  readonly most?: number | undefined;
+  /** Only these banks, both ends counted, such as those that are kept for an act. */
+  readonly only?: { readonly from: number; readonly to: number } | undefined;
+}
+
+/** Which banks are planned, by the numbers of the controller, and whether the way round is reckoned with. */
+const banksAsked = (
+  all: number,
+  needed: number,
+  pinned: readonly number[],
+  { most, only }: SlotsAsked,
+): { readonly firstBank: number; readonly banks: number; readonly wrap: boolean } => {
+  if (only) {
+    const from = Math.min(only.from, ...pinned);
+    return { firstBank: from, banks: Math.max(only.to, ...pinned) - from + 1, wrap: false };
+  }
+  const asked = Math.min(all, Math.max(needed, most ?? needed));
+  // In up to half of all banks the way round is never the shorter one; beyond, all of them are reckoned with.
+  const banks = asked - 1 <= all / 2 ? asked : all;
+  return { firstBank: 0, banks, wrap: banks === all };
+};
 
 /**
  * Sounds that songs call from one controller, on its banks and switches. Sounds that are called there and that no song
- * uses give way; scenes, and what stands elsewhere in another hook-up, stay.
- * @param kept sounds that stay where they are
- * @param most banks to use, counted from the first; as many as are needed and used now when it is left out
+ * uses give way; scenes, what stands elsewhere in another hook-up, and sounds of other acts stay.
  * @returns undefined when the controller is gone or calls nothing of these songs
  */
 export const slotsOfRig = (
   rig: Rig,
   caller: SlotsCaller,
   songs: readonly Song[],
-  kept: ReadonlySet<Id<'sound'>> = new Set(),
-  most?: number,
+  asked: SlotsAsked = {},
 ): SlotsOfRig | undefined => {
   const device = partOf(rig, caller.device);
   const memory = memoryIn(device, caller.memory);
   if (!device || !memory) return undefined;
+  const { kept = new Set<Id<'sound'>>() } = asked;
   const called = soundsInOrder(rig).filter((s) => slotOf(s, caller) !== undefined);
   /** It stands in a scene, or in another slot in another hook-up. */
   const isTied = ({ calls }: Sound): boolean =>
@@ -53,31 +77,33 @@ export const slotsOfRig = (
   const inSongs = new Set(
     songs.flatMap((song) => song.cues.flatMap(({ call }) => ('sound' in call ? [call.sound] : []))),
   );
-  const sounds = called.filter((s) => inSongs.has(s.id) || isTied(s) || kept.has(s.id));
+  const elsewhere = new Set(all(rig, 'engagement').flatMap((one) => [...soundsOfEngagement(rig, one.id)]));
+  const stays = (s: Sound): boolean =>
+    kept.has(s.id) || isTied(s) || (!asked.only && elsewhere.has(s.id) && !inSongs.has(s.id));
+  const sounds = called.filter((s) => inSongs.has(s.id) || stays(s));
   if (!sounds.some((s) => inSongs.has(s.id))) return undefined;
   const numbers = new Map(sounds.map((s, i) => [s.id, i]));
   // Without bank keys every slot is as near as any other.
   const switches = (memory.bank && memory.shows.bank?.size) ?? memory.size;
-  const placeOf = (s: Sound): SlotPlace => {
-    const slot = surely(slotOf(s, caller));
-    return [surely(numbers.get(s.id)), Math.floor(slot / switches), slot % switches];
-  };
-  const now = sounds.map(placeOf);
-  const all = Math.ceil(memory.size / switches);
-  const needed = Math.max(Math.ceil(sounds.length / switches), ...now.map(([, bank]) => bank + 1));
-  const asked = Math.min(all, Math.max(needed, most ?? needed));
-  // In up to half of all banks the way round is never the shorter one; beyond, all of them are reckoned with.
-  const banks = asked - 1 <= all / 2 ? asked : all;
-  const fixed = sounds.filter((s) => kept.has(s.id) || isTied(s)).map(placeOf);
+  const bankOf = (s: Sound): number => Math.floor(surely(slotOf(s, caller)) / switches);
+  const needed = Math.max(Math.ceil(sounds.length / switches), ...sounds.map((s) => bankOf(s) + 1));
+  const fixed = sounds.filter(stays);
+  const { firstBank, banks, wrap } = banksAsked(Math.ceil(memory.size / switches), needed, fixed.map(bankOf), asked);
+  const placeOf = (s: Sound): SlotPlace => [
+    surely(numbers.get(s.id)),
+    bankOf(s) - firstBank,
+    surely(slotOf(s, caller)) % switches,
+  ];
   return {
     caller,
     memory,
     sounds,
-    now,
+    now: sounds.map(placeOf),
+    firstBank,
     problem: {
       banks,
       switches,
-      wrap: banks === all,
+      wrap,
       bankKeys: 'both',
       sounds: sounds.length,
       copies: 1,
@@ -87,12 +113,12 @@ export const slotsOfRig = (
           return number === undefined ? [] : [number];
         }),
       ),
-      ...(fixed.length ? { pinned: fixed } : {}),
+      ...(fixed.length ? { pinned: fixed.map(placeOf) } : {}),
     },
   };
 };
 
-const slotOf = ({ calls }: Sound, { device, memory }: SlotsCaller): number | undefined =>
+export const slotOf = ({ calls }: Sound, { device, memory }: SlotsCaller): number | undefined =>
   calls.find((c) => c.device === device && c.memory === memory)?.slot;
 
 /**
@@ -124,7 +150,7 @@ const onTheirSwitches = (
   now: readonly SlotPlace[],
   places: readonly SlotPlace[],
 ): readonly SlotPlace[] => {
-  const isPinned = ([s]: SlotPlace): boolean => pinned.some(([p]) => p === s);
+  const isPinned = ([s, b]: SlotPlace): boolean => pinned.some(([p, bank]) => p === s && bank === b);
   const switchNow = new Map(now.map(([s, , k]) => [s, k]));
   const bankNow = new Map(now.map(([s, b]) => [s, b]));
   const taken = new Map<number, Set<number>>();
@@ -151,67 +177,6 @@ const onTheirSwitches = (
     done.push([s, b, k]);
   }
   return done;
-};
-
-export interface SlotMove {
-  readonly sound: Id<'sound'>;
-  readonly name: string;
-  readonly from: string;
-  readonly to: string;
-}
-
-export interface SlotsChange {
-  readonly moves: readonly SlotMove[];
-  readonly edit: Edit;
-  /** Slots that somebody typed in, and that hold something else then. */
-  readonly retype: readonly string[];
-}
-
-/** What a placement changes in the rig. Sounds that no song uses and that stand in the way go to the next free slot. */
-export const changeTo = (rig: Rig, setup: SlotsOfRig, places: readonly SlotPlace[]): SlotsChange => {
-  const { caller, memory, sounds, problem } = setup;
-  const slots = new Map<Id<'sound'>, number>();
-  for (const [s, b, k] of places) slots.set(theItem(sounds, s).id, b * problem.switches + k);
-  const taken = new Set(slots.values());
-  const others = soundsInOrder(rig).filter((s) => slotOf(s, caller) !== undefined && !slots.has(s.id));
-  const inTheWay: Sound[] = [];
-  for (const other of others) {
-    const slot = surely(slotOf(other, caller));
-    if (taken.has(slot)) inTheWay.push(other);
-    else taken.add(slot);
-  }
-  for (const other of inTheWay) {
-    const free = Array.from({ length: memory.size }, (_, slot) => slot).find((slot) => !taken.has(slot));
-    if (free === undefined) continue;
-    taken.add(free);
-    slots.set(other.id, free);
-  }
-  const moved = [...slots].flatMap(([id, to]) => {
-    const sound = surely(partOf(rig, id));
-    const from = surely(slotOf(sound, caller));
-    return from === to ? [] : [{ sound, from, to }];
-  });
-  const touched = [...new Set(moved.flatMap(({ from, to }) => [from, to]))].sort((a, b) => a - b);
-  return {
-    moves: moved.map(({ sound, from, to }) => ({
-      sound: sound.id,
-      name: sound.name,
-      from: shown(memory.shows, from),
-      to: shown(memory.shows, to),
-    })),
-    edit: {
-      put: moved.map(({ sound, to }): Sound => ({
-        ...sound,
-        calls: sound.calls.map((c) =>
-          c.device === caller.device && c.memory === caller.memory ? { ...c, slot: to } : c,
-        ),
-      })),
-      remove: [],
-    },
-    retype: touched.flatMap((number) =>
-      tickOf(rig, { device: caller.device, memory: caller.memory, number }) ? [shown(memory.shows, number)] : [],
-    ),
-  };
 };
 
 /** A change inside a song that needs the bank keys. */

@@ -1,5 +1,5 @@
 import type { Solver } from '../solver.js';
-import { callsIn, costOf, usedSounds, type SlotPlace, type SlotsCost, type SlotsProblem } from './problem.js';
+import { callsIn, costOf, faultsIn, usedSounds, type SlotPlace, type SlotsCost, type SlotsProblem } from './problem.js';
 import { slotsProgramme, standsIn } from './programme.js';
 import { searchSlots, type SearchEffort } from './search.js';
 
@@ -24,7 +24,7 @@ const ROUNDING = 1e-4;
  * Puts sounds on banks and switches so that the songs need the fewest stomps. Tells what it has after each step.
  * @param solver proves how few are possible; without it only what every placement needs is known
  * @param seconds for the solver
- * @returns undefined when there are more sounds than slots
+ * @returns undefined when there are more sounds than slots, or none was found that leaves apart what must be
  */
 export const planSlots = function* (
   problem: SlotsProblem,
@@ -32,16 +32,15 @@ export const planSlots = function* (
   seconds = 5,
 ): Generator<PlanProgress, SlotsPlan | undefined, void> {
   let best = yield* better(problem, undefined, QUICK, callsIn(problem.songs));
-  if (!best) return undefined;
-  yield best;
-  if (solver && best.stomps > best.bound) {
+  if (best) yield best;
+  if (solver && (!best || best.stomps > best.bound)) {
     const { bound, value } = solver(slotsProgramme(problem), seconds);
-    const proved = Math.max(best.bound, Math.ceil(bound - ROUNDING));
-    const found = value && placesOf(problem, value);
-    best = { ...cheaper(problem, best, found), bound: proved };
-    yield best;
+    const proved = Math.max(best?.bound ?? -Infinity, Math.ceil(bound - ROUNDING));
+    const found = cheaper(problem, best, value && placesOf(problem, value));
+    best = found && { ...found, bound: proved };
+    if (best) yield best;
   }
-  if (best.stomps > best.bound) {
+  if (best && best.stomps > best.bound) {
     const moves = Math.min(MOST_MOVES, MOVES_PER_SOUND * problem.sounds);
     best = yield* better(problem, best, { moves, descents: LONG_DESCENTS }, best.bound);
   }
@@ -65,9 +64,14 @@ const better = function* (
   }
 };
 
-const cheaper = (problem: SlotsProblem, before: SlotsPlan, places: readonly SlotPlace[] | undefined): SlotsPlan => {
-  const cost = places && costOf(problem, places);
-  return places && cost && cost.stomps < before.stomps ? { ...before, ...cost, places } : before;
+const cheaper = (
+  problem: SlotsProblem,
+  before: SlotsPlan | undefined,
+  places: readonly SlotPlace[] | undefined,
+): SlotsPlan | undefined => {
+  if (!places || faultsIn(problem, places) > 0) return before;
+  const cost = costOf(problem, places);
+  return before && before.stomps <= cost.stomps ? before : { bound: -Infinity, ...before, ...cost, places };
 };
 
 /** A solution of the programme as places, each sound on the next free switch of its bank. */

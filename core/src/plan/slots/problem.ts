@@ -13,6 +13,10 @@ export interface SlotsProblem {
   /** The sounds of each song, cue after cue. */
   readonly songs: readonly (readonly number[])[];
   readonly pinned?: readonly SlotPlace[];
+  /** Sounds of which no two may share a bank, such as those of a role that has one switch in every bank. */
+  readonly apart?: readonly (readonly number[])[];
+  /** The group of each sound, where a bank may hold sounds of one group only. */
+  readonly groups?: readonly number[];
 }
 
 export type SlotPlace = readonly [sound: number, bank: number, switchOf: number];
@@ -49,6 +53,22 @@ export const callsIn = (songs: SlotsProblem['songs']): number =>
 export const pinnedIn = ({ pinned = [] }: SlotsProblem, bank: number): number =>
   new Set(pinned.flatMap(([, b, k]) => (b === bank ? [k] : []))).size;
 
+/** How often these places have in one bank what must not share one. */
+const crowding = ({ apart = [], groups }: SlotsProblem, places: readonly SlotPlace[]): number => {
+  const banks = new Map<number, number[]>();
+  for (const [sound, bank] of places) banks.set(bank, [...(banks.get(bank) ?? []), sound]);
+  let times = 0;
+  for (const held of banks.values()) {
+    for (const those of apart) times += Math.max(0, held.filter((s) => those.includes(s)).length - 1);
+    if (groups) times += new Set(held.map((s) => groups[s])).size - 1;
+  }
+  return times;
+};
+
+/** How often a bank holds what must not share one; what is pinned together is nobody's fault. */
+export const faultsIn = (problem: SlotsProblem, places: readonly SlotPlace[]): number =>
+  crowding(problem, places) - crowding(problem, problem.pinned ?? []);
+
 /** Every sound that a song uses. */
 export const usedSounds = ({ songs }: SlotsProblem): readonly number[] =>
   [...new Set(songs.flat())].sort((a, b) => a - b);
@@ -83,4 +103,39 @@ export const costOf = (problem: SlotsProblem, places: readonly SlotPlace[]): Slo
     bankPresses += least;
   }
   return { stomps: bankPresses + callsIn(problem.songs), bankPresses };
+};
+
+/**
+ * Which place the feet take for each cue of each song, so that every song is as cheap as it can be; repeats of a cue stay.
+ * @param isLiked of places that are as good, one for which this holds is taken
+ */
+export const usedPlaces = (
+  problem: SlotsProblem,
+  places: readonly SlotPlace[],
+  isLiked: (place: SlotPlace) => boolean,
+): readonly (readonly SlotPlace[])[] => {
+  const homes = (sound: number): readonly SlotPlace[] => places.filter(([s]) => s === sound);
+  const dislike = (place: SlotPlace): number => (isLiked(place) ? 0 : 1e-3);
+  return problem.songs.map((song) => {
+    const cues = withoutRepeats(song);
+    let ways = homes(cues[0] ?? -1).map((place) => ({ cost: dislike(place), way: [place] }));
+    for (const cue of cues.slice(1))
+      ways = homes(cue).map((place) =>
+        ways
+          .map(({ cost, way }) => {
+            const [, from] = way.at(-1) ?? place;
+            return { cost: cost + pressesBetween(problem, from, place[1]) + dislike(place), way: [...way, place] };
+          })
+          .reduce((a, b) => (b.cost < a.cost ? b : a)),
+      );
+    const best = ways.length ? ways.reduce((a, b) => (b.cost < a.cost ? b : a)).way : [];
+    let at = -1;
+    const taken: SlotPlace[] = [];
+    song.forEach((sound, i) => {
+      if (i === 0 || sound !== song[i - 1]) at += 1;
+      const place = best[at];
+      if (place) taken.push(place);
+    });
+    return taken;
+  });
 };

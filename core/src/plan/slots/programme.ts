@@ -97,6 +97,51 @@ const addHomes = (rows: Rows, problem: SlotsProblem, used: readonly number[]): v
   for (const [s, b] of pinned) if (used.includes(s)) rows.add([[1, standsIn(s, b)]], '= 1');
 };
 
+/** The variable that says whether a bank is of a group. */
+const isOf = (group: number, bank: number): string => `g_${group}_${bank}`;
+
+/** Pinned sounds stand where they stand: what is asked of a bank is asked of the others in it. */
+const loose = ({ pinned = [] }: SlotsProblem, sounds: readonly number[], bank: number): readonly number[] =>
+  sounds.filter((s) => !pinned.some(([sound, b]) => sound === s && b === bank));
+
+/** No two of those that are to be apart in one bank; in each bank one group. @returns the variables of the groups */
+const addWishes = (rows: Rows, problem: SlotsProblem, used: readonly number[]): readonly string[] => {
+  const { banks, apart = [], groups, pinned = [] } = problem;
+  for (const those of apart)
+    for (const b of count(banks)) {
+      const here = loose(
+        problem,
+        those.filter((s) => used.includes(s)),
+        b,
+      );
+      const taken = pinned.some(([s, bank]) => bank === b && those.includes(s));
+      if (here.length > (taken ? 0 : 1))
+        rows.add(
+          here.map((s) => [1, standsIn(s, b)]),
+          `<= ${taken ? 0 : 1}`,
+        );
+    }
+  if (!groups) return [];
+  const all = [...new Set(used.map((s) => groups[s] ?? 0))];
+  for (const b of count(banks)) {
+    const fixed = pinned.filter(([, bank]) => bank === b).map(([s]) => groups[s]);
+    rows.add(
+      all.map((g) => [1, isOf(g, b)]),
+      '<= 1',
+    );
+    for (const g of all) if (fixed.length && !fixed.includes(g)) rows.add([[1, isOf(g, b)]], '= 0');
+    for (const s of loose(problem, used, b))
+      rows.add(
+        [
+          [1, standsIn(s, b)],
+          [-1, isOf(groups[s] ?? 0, b)],
+        ],
+        '<= 0',
+      );
+  }
+  return all.flatMap((g) => count(banks).map((b) => isOf(g, b)));
+};
+
 /** Of a sound in two slots each cue takes one. */
 const addChoices = (rows: Rows, problem: SlotsProblem): void => {
   const all = count(problem.banks);
@@ -176,6 +221,7 @@ export const slotsProgramme = (problem: SlotsProblem): Programme => {
   const used = usedSounds(problem);
   const rows = new Rows();
   addHomes(rows, problem, used);
+  const groups = addWishes(rows, problem, used);
   if (copies > 1) addChoices(rows, problem);
   const costs = stepsOf(problem).map((step) => ({ step, cost: addStep(rows, problem, step) }));
   if (copies === 1) for (const sound of used) addNeighbours(rows, problem, sound, costs);
@@ -183,6 +229,7 @@ export const slotsProgramme = (problem: SlotsProblem): Programme => {
   const choices = copies > 1 && wrap ? staysOf(problem).flat() : [];
   const whole = [
     ...used.flatMap((s) => count(banks).map((b) => standsIn(s, b))),
+    ...groups,
     ...choices.flatMap((stay) => count(banks).map((b) => at(stay, b))),
   ];
   return {

@@ -27,6 +27,8 @@ const USUAL: SearchEffort = { moves: 1_500_000, descents: 4 };
 const TOLD_EVERY = 50_000;
 /** From a stomp or two up, which are taken now and then, to hardly any (found by trying). */
 const [HOTTEST, COLDEST] = [2.5, 0.12];
+/** What stands together and must not counts like so many stomps. */
+const FAULT = 6;
 /** One move in so many exchanges two banks. */
 const BANKS_EVERY = 200;
 const NOWHERE = -1;
@@ -34,7 +36,7 @@ const NOWHERE = -1;
 /**
  * Good placements by annealing: a sound goes to another bank, changes places with one there, or gets or gives back its
  * second slot; what is worse is taken less and less often.
- * @returns undefined when there are more sounds than slots
+ * @returns undefined when there are more sounds than slots, or no placement was met that leaves apart what must be
  */
 export const searchSlots = function* (
   problem: SlotsProblem,
@@ -57,6 +59,73 @@ export const searchSlots = function* (
   return board.bestPlaces();
 };
 
+/** How many of each kind of sound stand in each bank, where some must not share one. */
+class Crowd {
+  /** Of each sound: those of which no two may share a bank, by number; its group, counted behind them. */
+  private readonly kinds: readonly (readonly number[])[];
+  private readonly counts: Int16Array;
+  /** Kinds of sounds in a bank, of which there may be one. */
+  private readonly groupsIn: Int16Array;
+  private readonly apart: number;
+  private readonly alone: number;
+
+  constructor(private readonly problem: SlotsProblem) {
+    const { apart = [], groups, sounds, banks, pinned = [] } = problem;
+    this.apart = apart.length;
+    this.kinds = Array.from({ length: sounds }, (_, s) => [
+      ...apart.flatMap((those, k) => (those.includes(s) ? [k] : [])),
+      ...(groups ? [apart.length + (groups[s] ?? 0)] : []),
+    ]);
+    const most = apart.length + Math.max(0, ...(groups ?? [])) + 1;
+    this.counts = new Int16Array(most * banks);
+    this.groupsIn = new Int16Array(banks);
+    this.alone = pinned.reduce((sum, [s, b]) => sum + this.put(s, b, 1), 0);
+  }
+
+  /** A start: @returns how often a bank holds what must not share one, beyond what is pinned so */
+  begin(homes: Int16Array): number {
+    this.counts.fill(0);
+    this.groupsIn.fill(0);
+    let faults = 0;
+    homes.forEach((bank, place) => {
+      if (bank !== NOWHERE) faults += this.put(place >> 1, bank, 1);
+    });
+    for (const [s, b] of this.problem.pinned ?? [])
+      if (homes[2 * s] !== b && homes[2 * s + 1] !== b) faults += this.put(s, b, 1);
+    return faults - this.alone;
+  }
+
+  /** A sound goes from a bank to another. @returns by how many faults there are more */
+  carried(sound: number, from: number, to: number): number {
+    if (this.counts.length === 0 || sound < 0) return 0;
+    return (from === NOWHERE ? 0 : this.put(sound, from, -1)) + (to === NOWHERE ? 0 : this.put(sound, to, 1));
+  }
+
+  exchange(one: number, other: number): void {
+    const { banks } = this.problem;
+    for (let k = 0; k < this.counts.length; k += banks)
+      [this.counts[k + one], this.counts[k + other]] = [this.counts[k + other]!, this.counts[k + one]!];
+    [this.groupsIn[one], this.groupsIn[other]] = [this.groupsIn[other]!, this.groupsIn[one]!];
+  }
+
+  private put(sound: number, bank: number, by: 1 | -1): number {
+    let more = 0;
+    for (const kind of this.kinds[sound]!) {
+      const at = kind * this.problem.banks + bank;
+      const before = this.counts[at]!;
+      const after = before + by;
+      this.counts[at] = after;
+      if (kind < this.apart) more += Math.max(0, after - 1) - Math.max(0, before - 1);
+      else if (before === 0 || after === 0) {
+        const held = this.groupsIn[bank]!;
+        this.groupsIn[bank] = held + by;
+        more += Math.max(0, held + by - 1) - Math.max(0, held - 1);
+      }
+    }
+    return more;
+  }
+}
+
 /** Which bank each sound stands in, with what each song costs, changed move by move. */
 class Board {
   /** The stomps of the best placement that was met. */
@@ -70,6 +139,9 @@ class Board {
   private readonly songsOf: readonly (readonly number[])[];
   private readonly costs: Int32Array;
   private cost = 0;
+  /** How often a bank holds what must not share one. */
+  private faults = 0;
+  private readonly crowd: Crowd;
   private random = xoroshiro128plus(1);
   private readonly touched: number[] = [];
   private readonly marks: Uint8Array;
@@ -89,6 +161,7 @@ class Board {
     private readonly used: readonly number[],
   ) {
     const { banks, songs } = problem;
+    this.crowd = new Crowd(problem);
     this.homes = new Int16Array(2 * problem.sounds).fill(NOWHERE);
     this.bestHomes = this.homes;
     this.room = new Int16Array(banks);
@@ -124,6 +197,7 @@ class Board {
     }
     this.cost = 0;
     for (let i = 0; i < this.songs.length; i += 1) this.cost += this.costs[i] = this.costOfSong(i);
+    this.faults = this.crowd.begin(this.homes);
     this.note();
   }
 
@@ -182,7 +256,9 @@ class Board {
     if (swapped !== NOWHERE) this.homes[swapped] = back;
     let change = this.again(place >> 1);
     if (swapped !== NOWHERE) change += this.again(swapped >> 1);
-    if (this.isTaken(change, heat)) {
+    const crowd = this.crowd.carried(place >> 1, from, to) + this.crowd.carried(swapped >> 1, swappedFrom, back);
+    if (this.isTaken(change + FAULT * crowd, heat)) {
+      this.faults += crowd;
       if (from !== NOWHERE) this.room[from]! += 1;
       if (to !== NOWHERE) this.room[to]! -= 1;
       if (swappedFrom !== NOWHERE) this.room[swappedFrom]! += 1;
@@ -191,6 +267,8 @@ class Board {
     }
     this.homes[place] = from;
     if (swapped !== NOWHERE) this.homes[swapped] = swappedFrom;
+    this.crowd.carried(swapped >> 1, back, swappedFrom);
+    this.crowd.carried(place >> 1, to, from);
     this.forget();
   }
 
@@ -209,6 +287,7 @@ class Board {
     for (const sound of this.used) change += this.again(sound);
     if (this.isTaken(change, heat)) {
       [this.room[one], this.room[other]] = [this.room[other]!, this.room[one]!];
+      this.crowd.exchange(one, other);
       return this.keep(change);
     }
     exchange();
@@ -271,20 +350,25 @@ class Board {
 
   private note(): void {
     const stomps = this.cost + callsIn(this.problem.songs);
-    if (stomps >= this.best) return;
+    if (this.faults > 0 || stomps >= this.best) return;
     this.best = stomps;
     this.bestHomes = this.homes.slice();
   }
 
-  /** The best placement, each sound on a switch of its bank. */
-  bestPlaces(): readonly SlotPlace[] {
+  /** The best placement; undefined when every one that was met has a fault. */
+  bestPlaces(): readonly SlotPlace[] | undefined {
+    return this.best === Infinity ? undefined : this.placesOf(this.bestHomes);
+  }
+
+  /** Each sound on a switch of its bank. */
+  private placesOf(homes: Int16Array): readonly SlotPlace[] {
     const { switches, pinned = [] } = this.problem;
     const free = Array.from({ length: this.problem.banks }, (_, bank) =>
       Array.from({ length: switches }, (__, k) => k).filter((k) => !pinned.some(([, b, s]) => b === bank && s === k)),
     );
     const places: SlotPlace[] = [...pinned];
     for (const sound of this.used)
-      for (const bank of [this.bestHomes[2 * sound]!, this.bestHomes[2 * sound + 1]!]) {
+      for (const bank of [homes[2 * sound]!, homes[2 * sound + 1]!]) {
         if (bank === NOWHERE || pinned.some(([s, b]) => s === sound && b === bank)) continue;
         places.push([sound, bank, free[bank]!.shift()!]);
       }

@@ -1,6 +1,6 @@
 import type { Id, Ref } from '../../rig/ids.js';
-import { all } from '../../rig/rig.js';
-import type { Cue } from '../../rig/show.js';
+import { all, partOf } from '../../rig/rig.js';
+import type { Cue, SetList } from '../../rig/show.js';
 import type { Value } from '../../rig/value.js';
 import { handMoves, isServedBy, type Compilation } from './compile.js';
 
@@ -34,3 +34,27 @@ export const handsInSongs = (c: Compilation): readonly HandsInSong[] =>
     });
     return { song: song.id, before: cues[0]?.moves ?? [], between: cues.slice(1).filter((x) => x.moves.length > 0) };
   });
+
+/** What has to be moved before a song of a set, as the one before it leaves the rig. */
+export interface HandsBeforeSong {
+  readonly song: Id<'song'>;
+  readonly moves: HandsAtCue['moves'];
+}
+
+/** A set played from its first song to its last: what is moved in the breath between two of them. */
+export const handsInSet = (c: Compilation, list: SetList): readonly HandsBeforeSong[] => {
+  const stands = new Map<Ref, Value>();
+  return list.songs.flatMap((id, at): readonly HandsBeforeSong[] => {
+    const before: { readonly control: Ref; readonly value: Value }[] = [];
+    const sounds = (partOf(c.bearings.rig, id)?.cues ?? []).flatMap(({ call }) =>
+      'sound' in call ? [call.sound] : [],
+    );
+    sounds.forEach((sound, cue) => {
+      for (const { control, value } of handMoves(c, sound).filter((m) => !isServedBy(m, stands.get(m.control)))) {
+        if (cue === 0) before.push({ control, value });
+        stands.set(control, value);
+      }
+    });
+    return at > 0 && before.length > 0 ? [{ song: id, moves: before }] : [];
+  });
+};

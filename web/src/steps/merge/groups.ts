@@ -11,6 +11,7 @@ const HEADINGS: Readonly<Record<Kind, string>> = {
   sound: 'Sounds',
   move: 'Moves',
   song: 'Songs',
+  engagement: 'Acts',
   setList: 'Set lists',
   logEntry: 'Notes',
   standingTest: 'Standing tests',

@@ -6,12 +6,14 @@ import type { SetSheet, SetSong } from '@yunta/core/derive/views/set-sheet';
 import { carrySong, markBefore, setSongs } from '@yunta/core/edits/set-list';
 import { theId } from '@yunta/core/rig/ids';
 import { all } from '@yunta/core/rig/rig';
-import type { SetList, SetMark } from '@yunta/core/rig/show';
+import { SET_MARKS, type SetList, type SetMark } from '@yunta/core/rig/show';
 import { minutesText } from '@yunta/core/units/minutes';
 import type { KeyboardEvent } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { usePrinting } from '../../shared/paper/paper.js';
 import { VerdictSign } from '../../shared/verdict.js';
+import { ActOfSet, OtherwiseWired } from './act.js';
+import { Reserve } from './reserve.js';
 import { EasierOrder, InEachHookup } from './set-order.js';
 import { SetPaper } from './set-paper.js';
 
@@ -37,6 +39,7 @@ export const SetListRoom = ({ list }: { list: SetList }) => {
   return (
     <>
       {isPrinting && <SetPaper list={list} sheet={sheet} />}
+      <OtherwiseWired list={list} />
       <Totals sheet={sheet} />
       <InEachHookup />
       <EasierOrder list={list} />
@@ -79,6 +82,10 @@ export const SetListRoom = ({ list }: { list: SetList }) => {
           </Button>
         </div>
       )}
+      <div className="set-beside no-print">
+        <Reserve list={list} reserve={sheet.reserve} />
+        <ActOfSet list={list} />
+      </div>
     </>
   );
 };
@@ -87,8 +94,11 @@ const counted = (n: number, one: string, many: string): string => `${n} ${n === 
 
 const Totals = ({ sheet }: { sheet: SetSheet }) => (
   <p className="set-totals">
-    <strong>{counted(sheet.songs.length, 'song', 'songs')}</strong>
-    {sheet.open < sheet.songs.length && (
+    <strong>
+      {counted(sheet.songs.length - sheet.spare, 'song', 'songs')}
+      {sheet.spare > 0 && ` and ${sheet.spare} spare`}
+    </strong>
+    {sheet.open < sheet.songs.length - sheet.spare && (
       <span>
         {minutesText(sheet.seconds)}
         {sheet.open > 0 && ` and ${counted(sheet.open, 'song', 'songs')} of unknown length`}, with half a minute between
@@ -106,7 +116,7 @@ const Totals = ({ sheet }: { sheet: SetSheet }) => (
   </p>
 );
 
-const MARK_WORDS: Readonly<Record<SetMark, string>> = { break: 'Break', encore: 'Encore' };
+const MARK_WORDS: Readonly<Record<SetMark, string>> = { break: 'Break', encore: 'Encore', spare: 'Spare songs' };
 
 interface LineProps {
   readonly list: SetList;
@@ -126,7 +136,7 @@ const Line = ({ list, song, at, carry }: LineProps) => {
     carry(at, Math.max(0, Math.min(list.songs.length - 1, at + by)));
   };
   const mark = (comes: string | null): void => {
-    const is = comes === 'break' || comes === 'encore' ? comes : undefined;
+    const is = SET_MARKS.find((m) => m === comes);
     edit(markBefore(list, song.song, is), `${song.title}: ${is ?? 'no break before it'}`);
   };
   return (
@@ -172,6 +182,7 @@ const Line = ({ list, song, at, carry }: LineProps) => {
             data={[
               { value: 'break', label: 'a break' },
               { value: 'encore', label: 'the encores' },
+              { value: 'spare', label: 'the spare songs' },
             ]}
             value={song.comes ?? null}
             onChange={mark}

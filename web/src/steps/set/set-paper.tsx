@@ -4,7 +4,7 @@ import type { SetList } from '@yunta/core/rig/show';
 import { useAsked } from '../../shared/rig-context.js';
 import { Paper } from '../../shared/paper/paper.js';
 
-const COMES = { break: 'Break', encore: 'Encore' } as const;
+const COMES = { break: 'Break', encore: 'Encore', spare: 'Spare' } as const;
 
 /** As large as all of it fits on one page, Letter lying upright, in points. */
 const [PAGE, LINE, LARGEST, LEAST] = [620, 1.3, 40, 14];
@@ -27,6 +27,11 @@ export const SetPaper = ({ list, sheet }: { list: SetList; sheet: SetSheet }) =>
           </li>
         ))}
       </ol>
+      {sheet.reserve.length > 0 && (
+        <p className="paper-reserve">
+          In reserve: {sheet.reserve.map((r) => (r.hit ? `${r.name} ${r.hit}` : r.name)).join(', ')}
+        </p>
+      )}
       {night?.songs.some((s) => s.cues.length > 0) && (
         <section className="paper-cues">
           {night.songs.map((song, i) => (

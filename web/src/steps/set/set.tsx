@@ -1,8 +1,10 @@
 import './set.css';
-import { Button, SegmentedControl, Select } from '@mantine/core';
+import { Button, SegmentedControl, Select, type ComboboxData } from '@mantine/core';
+import { listsOf } from '@yunta/core/edits/engagements';
 import { addSetList } from '@yunta/core/edits/set-list';
-import type { Id } from '@yunta/core/rig/ids';
-import { all } from '@yunta/core/rig/rig';
+import type { Hookup } from '@yunta/core/rig/hookup';
+import { tailOf, type Id } from '@yunta/core/rig/ids';
+import { all, type Rig } from '@yunta/core/rig/rig';
 import type { SetList } from '@yunta/core/rig/show';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -28,9 +30,21 @@ const PARTS = [
   { value: 'papers', label: 'Papers' },
 ] as const;
 
+/** Sets under the act that they are played for; those of no act come first. */
+const listsByAct = (rig: Rig): ComboboxData => {
+  const item = (l: SetList) => ({ value: l.id, label: l.name });
+  const loose = all(rig, 'setList').filter((l) => !l.engagement);
+  const acts = all(rig, 'engagement').map((act) => ({ group: act.name, items: listsOf(rig, act.id).map(item) }));
+  return [...loose.map(item), ...acts.filter((a) => a.items.length > 0)];
+};
+
+/** The stage shows the same night in the same hook-up. */
+const stageParams = (list: SetList | undefined, hookup: Hookup | undefined): string =>
+  new URLSearchParams({ ...(list ? { list: list.id } : {}), ...(hookup ? { in: tailOf(hookup.id) } : {}) }).toString();
+
 /** A night: its songs and their cues, the order in which they are played, and where their sounds are best stored. */
 export const SetRoom = () => {
-  const { rig } = useRig();
+  const { rig, hookup } = useRig();
   const [params, setParams] = useSearchParams();
   const [complaint, complain] = useState('');
   const [first] = useState(rig.parts.song.size ? ('list' as const) : ('songs' as const));
@@ -53,7 +67,7 @@ export const SetRoom = () => {
             size="xs"
             aria-label="Set list"
             allowDeselect={false}
-            data={lists.map((l) => ({ value: l.id, label: l.name }))}
+            data={listsByAct(rig)}
             value={list?.id ?? null}
             onChange={(id) => id && show({ list: id })}
           />
@@ -70,7 +84,7 @@ export const SetRoom = () => {
           {part === 'songs' && <PrintButton what="this sheet" />}
           {part === 'list' && list && <PrintButton what="the set" />}
           {rig.parts.song.size > 0 && (
-            <Button size="xs" component={Link} to={`../stage${list ? `?list=${list.id}` : ''}`}>
+            <Button size="xs" component={Link} to={`../stage?${stageParams(list, hookup)}`}>
               On stage
             </Button>
           )}

@@ -55,7 +55,7 @@ const Said = ({ sound, shown }: Pick<HeadProps, 'sound' | 'shown'>) => {
   const isUnclear = shown?.verdict === 'cannot sound' || shown?.verdict === 'undecided';
   return (
     <span className="soft">
-      {sound.parent ? `from ${partOf(rig, sound.parent)?.name} · ` : ''}
+      {sound.parent ? `${sound.mirror ? 'mirrors' : 'from'} ${partOf(rig, sound.parent)?.name} · ` : ''}
       {shown && <VerdictText sound={shown} />}
       {isUnclear ? ` · ${shown.because}` : ''}
       {shown?.byFoot.length ? ` · by foot: ${shown.byFoot.join('; ')}` : ''}

@@ -96,7 +96,7 @@ export const SoundSheet = ({
       says: `, ${sound.role}${seen ? `, ${verdictText(seen)}` : ''}`,
       cells: theEntry(cells, sound.id),
       isDerived: parent !== undefined,
-      ...(parent ? { note: `from ${parent.name}` } : {}),
+      ...(parent ? { note: `${sound.mirror ? 'mirrors' : 'from'} ${parent.name}` } : {}),
       ...(seen ? { verdict: seen.verdict } : {}),
       ...(against ? { against } : {}),
     };

@@ -5,6 +5,7 @@ import { nextPlace, otherSong, placeBefore, placeIn, type Place } from './place.
 const night = (lengths: readonly number[]): Stage => ({
   name: 'Night',
   isListed: false,
+  reserve: [],
   songs: lengths.map((n, i) => ({
     title: `Song ${i}`,
     facts: [],

@@ -2,6 +2,7 @@ import './stage.css';
 import { useHotkeys } from '@mantine/hooks';
 import type { Stage as Night, StageCue, StageSong } from '@yunta/core/derive/views/stage';
 import { all } from '@yunta/core/rig/rig';
+import type { SetMark } from '@yunta/core/rig/show';
 import { minutesText } from '@yunta/core/units/minutes';
 import { useCallback, useEffect, useMemo, useRef, useState, type CSSProperties, type ReactNode } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -81,6 +82,7 @@ const usePlace = (night: Night, remembered: string) => {
   return [useMemo(() => ({ song: here.song, cue: here.cue }), [here.song, here.cue]), set] as const;
 };
 
+const COMES: Readonly<Record<SetMark, string>> = { break: 'Break, then ', encore: 'Encore: ', spare: 'Spare: ' };
 const LIGHTS = { dark: 'Daylight', sun: 'Dark' } as const;
 type Light = keyof typeof LIGHTS;
 
@@ -109,6 +111,7 @@ const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
   const sharing = useSharing(rigId, night, place, state.online);
   const [light, setLight] = useState<Light>('dark');
   const [hasWords, showWords] = useState(false);
+  const [hasReserve, showReserve] = useState(false);
   useAwake();
   const on = (): void => go(nextPlace(night, place));
   const back = (): void => go(placeBefore(night, place));
@@ -145,6 +148,11 @@ const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
           <ShareTool sharing={sharing} />
           <MidiTools sending={sending} cue={cue} />
           {stopping && <StopTool {...stopping} />}
+          {night.reserve.length > 0 && (
+            <button type="button" aria-pressed={hasReserve} onClick={() => showReserve(!hasReserve)}>
+              Reserve
+            </button>
+          )}
           {song.words && (
             <button type="button" aria-pressed={hasWords} onClick={() => showWords(!hasWords)}>
               Words
@@ -156,7 +164,7 @@ const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
         </span>
       </header>
       <div className={hasWords && song.words ? 'stage-middle has-words' : 'stage-middle'}>
-        <Now song={song} cue={cue} place={place} />
+        {hasReserve ? <Reserve of={night.reserve} /> : <Now song={song} cue={cue} place={place} />}
         {hasWords && song.words && <Words song={song} words={song.words} now={place.cue} />}
       </div>
       <section className="stage-next" aria-label="Next">
@@ -166,7 +174,7 @@ const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
           <Coming cue={song.cues[next.cue]} />
         ) : (
           <p>
-            {nextSong?.comes && <strong>{nextSong.comes === 'break' ? 'Break, then ' : 'Encore: '}</strong>}
+            {nextSong?.comes && <strong>{COMES[nextSong.comes]}</strong>}
             <strong>{nextSong?.title}</strong> <Facts of={nextSong} />
           </p>
         )}
@@ -192,6 +200,19 @@ const OnStage = ({ night, remembered, stopping }: OnStageProps) => {
     </main>
   );
 };
+
+/** What somebody may call for, and what to hit for it, in place of the cue. */
+const Reserve = ({ of }: { of: Night['reserve'] }) => (
+  <section className="stage-now stage-reserve" aria-label="Reserve">
+    <ul>
+      {of.map((one) => (
+        <li key={one.name}>
+          <strong className="mono">{one.hit}</strong> {one.name}
+        </li>
+      ))}
+    </ul>
+  </section>
+);
 
 /** The words of the song; the line of the cue stays in the middle, however the page is turned. */
 const Words = ({ song, words, now }: { song: StageSong; words: string; now: number }) => {

@@ -1,0 +1,46 @@
+import { slotText } from '../../recall/words/words.js';
+import { callFits } from '../../recall/intend/wants.js';
+import type { Id } from '../../rig/ids.js';
+import { partOf } from '../../rig/rig.js';
+import type { SetList } from '../../rig/show.js';
+import type { Sound } from '../../rig/sound.js';
+import type { Derived } from '../steps/deriver.js';
+import { hitText, movesBetween } from './on-foot.js';
+import { stompsBetween } from './stomps.js';
+
+/** A sound that somebody may call for in any song, and how it is reached. */
+export interface ReserveSound {
+  readonly sound: Id<'sound'>;
+  readonly name: string;
+  /** What to hit, as the box shows it; what foot and hand do where no slot calls it. */
+  readonly hit: string;
+  /** Stomps from the sound of the set from which most are needed, bank keys and plain switches among them. */
+  readonly most: number;
+  readonly from: string;
+}
+
+/** Stomps from one sound to another, whatever they hit. */
+const stompsTo = ({ rig, hookup, compilation }: Derived, from: Sound, to: Sound): number => {
+  const { hits, keys } = stompsBetween(rig, hookup.id, from, to);
+  return hits.length + keys + movesBetween(compilation, from.id, to.id).length;
+};
+
+/** What a night has in reserve, each from wherever in the songs it may be called for. */
+export const reserveOf = (d: Derived, list: SetList): readonly ReserveSound[] => {
+  const { rig, hookup } = d;
+  const played = list.songs.flatMap((id) => partOf(rig, id)?.cues ?? []);
+  const heard = new Set(played.flatMap(({ call }) => ('sound' in call ? [call.sound] : [])));
+  return (list.reserve ?? []).flatMap((id): readonly ReserveSound[] => {
+    const sound = partOf(rig, id);
+    if (!sound) return [];
+    const ways = [...heard].flatMap((from) => {
+      const before = partOf(rig, from);
+      return before && from !== id ? [{ name: before.name, stomps: stompsTo(d, before, sound) }] : [];
+    });
+    const worst = ways.reduce((a, b) => (b.stomps > a.stomps ? b : a), { name: '', stomps: 0 });
+    const calls = sound.calls.filter((c) => callFits(rig, c, hookup.id));
+    const byFoot = calls.length || !heard.size ? [] : movesBetween(d.compilation, [...heard][0] ?? id, id);
+    const hit = slotText(rig, { ...sound, calls }) || byFoot.map((m) => hitText(rig, m)).join(', ');
+    return [{ sound: id, name: sound.name, hit, most: worst.stomps, from: worst.name }];
+  });
+};
