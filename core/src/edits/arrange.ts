@@ -1,6 +1,7 @@
 import type { Making } from '../change/edit.js';
 import { wantTarget, type Sound } from '../rig/sound.js';
-import type { Ref } from '../rig/ids.js';
+import type { Device } from '../rig/device.js';
+import { ref, splitRef, type Ref } from '../rig/ids.js';
 import { clearWant, setWantIn, type Scope } from './sounds.js';
 
 /**
@@ -28,4 +29,20 @@ export const setArrangement = (
 export const clearOrder = (sound: Sound, controls: readonly Ref[]): Making<Sound> => {
   const { order: _, orderWhy: _why, ...rest } = sound;
   return { put: [{ ...rest, wants: sound.wants.filter((w) => !controls.includes(wantTarget(w))) }], remove: [] };
+};
+
+/** The stages of a box that a sound may order: all that sound in it. */
+const stagesIn = (device: Device): readonly Ref[] =>
+  device.chains.flatMap((c) => c.slots.flatMap((s) => (s.is === 'block' ? [ref(device.id, s.id)] : [])));
+
+/** A sound wants one box before another, besides what it wants already. */
+export const wantBefore = (sound: Sound, first: Device, second: Device): Making<Sound> => {
+  const [firsts, seconds] = [stagesIn(first).slice(0, 1), stagesIn(second).slice(0, 1)];
+  const said = sound.order ?? [];
+  const placeOf = (of: readonly Ref[], { id }: Device): number => of.findIndex((s) => splitRef(s).device === id);
+  const [a, b] = [placeOf(said, first), placeOf(said, second)];
+  if (a >= 0 && b >= 0 && a < b) return { put: [sound], remove: [] };
+  if (b < 0) return { put: [{ ...sound, order: [...said, ...(a < 0 ? firsts : []), ...seconds] }], remove: [] };
+  const others = said.filter((stage) => splitRef(stage).device !== first.id);
+  return { put: [{ ...sound, order: others.toSpliced(placeOf(others, second), 0, ...firsts) }], remove: [] };
 };

@@ -1,5 +1,6 @@
 import type { Edit } from '../change/edit.js';
 import { setWant } from '../edits/sounds.js';
+import { keptIn } from '../kept/kept.js';
 import { theFirst, theItem } from '../known/the.js';
 import type { Compilation } from '../recall/actuate/compile.js';
 import type { Compiled } from '../recall/intend/compiled.js';
@@ -11,7 +12,9 @@ import type { Program } from '../rig/program.js';
 import { all, partOf, programAt, programsOf, thePart, type Rig } from '../rig/rig.js';
 import type { Sound } from '../rig/sound.js';
 import type { Value } from '../rig/value.js';
-import { agree, fewestGroups, type Needed } from './fewest.js';
+import { inFewMemories } from './few-memories.js';
+import { agree, type Needed } from './fewest.js';
+import type { Solver } from './solver.js';
 
 /**
  * Which sounds get a program: those that cannot come back surely without, or every one, so that fewer messages are
@@ -42,6 +45,8 @@ export interface ProgramPlan {
     readonly device: Id<'device'>;
     readonly sounds: readonly Id<'sound'>[];
     readonly why: 'disagree' | 'full' | 'shared channel';
+    /** Of a full box: no other use of its memories leaves out what songs call less often. */
+    readonly isProved?: boolean;
   }[];
 }
 
@@ -64,7 +69,7 @@ interface Need {
  * and never altered, and
  * what an earlier plan gave a number keeps it as long as its sounds still agree.
  */
-export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
+export const planPrograms = (c: Compilation, planFor: PlanFor, solver?: Solver): ProgramPlan => {
   const { rig } = c.bearings;
   const boxes: PlannedBox[] = [];
   const left: ProgramPlan['left'][number][] = [];
@@ -79,7 +84,7 @@ export const planPrograms = (c: Compilation, planFor: PlanFor): ProgramPlan => {
         left.push({ device: device.id, sounds: asking.map((n) => n.sound.id), why: 'shared channel' });
         continue;
       }
-      const box = planBox(rig, device, memory, needs, planFor, left);
+      const box = planBox(rig, device, memory, needs, planFor, left, solver);
       if (box.programs.length === 0) continue;
       boxes.push({ device: device.id, memory: memory.id, programs: box.programs });
       programs.push(...box.write);
@@ -165,6 +170,7 @@ const planBox = (
   needs: readonly Need[],
   planFor: PlanFor,
   left: ProgramPlan['left'][number][],
+  solver: Solver | undefined,
 ): PlanOfBox => {
   const { groups, free } = alreadyCalled(rig, device, memory, needs, planFor, left);
   const written = programsOf(rig, device.id, memory.id);
@@ -174,8 +180,8 @@ const planBox = (
     ...groups.map((g) => g.number),
     ...needs.flatMap((n) => n.calls ?? []),
   ]);
-  for (const need of placeAnew(memory, groups, still, taken))
-    left.push({ device: device.id, sounds: [need.sound.id], why: 'full' });
+  const { out, isProved } = placeAnew(rig, memory, groups, still, taken, solver);
+  if (out.length) left.push({ device: device.id, sounds: out.map((n) => n.sound.id), why: 'full', isProved });
   const planned = groups.map(({ number, needs: those, old }) => ({
     ...programFor(rig, device, memory, number, those, old),
     needs: those,
@@ -260,25 +266,46 @@ const placedAlready = (written: readonly Program[], groups: readonly Group[], fr
   return { there, still };
 };
 
+/** So long a solver looks at one box, in seconds. */
+const SECONDS = 5;
+
+/** How often songs call a sound; one that no song calls matters a little. */
+const weightOf = (rig: Rig, { id }: Sound): number =>
+  1 +
+  1000 *
+    all(rig, 'song').reduce((n, s) => n + s.cues.filter(({ call }) => 'sound' in call && call.sound === id).length, 0);
+
 /** Gives the fewest free numbers to those who are still without. @returns those for whom no number is left */
-const placeAnew = (memory: Memory, groups: Group[], still: readonly Need[], taken: Set<number>): readonly Need[] => {
-  const made = new Map<number, Group | undefined>();
-  const place = (): Group | undefined => {
-    const number = Array.from({ length: memory.size }, (_, n) => n).find((n) => !taken.has(n));
-    if (number === undefined) return undefined;
+const placeAnew = (
+  rig: Rig,
+  memory: Memory,
+  groups: Group[],
+  still: readonly Need[],
+  taken: Set<number>,
+  solver: Solver | undefined,
+): { readonly out: readonly Need[]; readonly isProved: boolean } => {
+  const made = new Map<number, Group>();
+  const free = Array.from({ length: memory.size }, (_, n) => n).filter((n) => !taken.has(n));
+  const place = (number: number): Group => {
     const group: Group = { number, needs: [], old: undefined };
     taken.add(number);
     groups.push(group);
     return group;
   };
-  const together = fewestGroups(still.map((n) => n.needed));
-  return still.filter((need, i) => {
-    const which = theItem(together, i);
-    if (!made.has(which)) made.set(which, place());
-    const group = made.get(which);
-    group?.needs.push(need);
-    return !group;
+  const { groups: together, isProved } = inFewMemories(
+    still.map((n) => n.needed),
+    still.map((n) => weightOf(rig, n.sound)),
+    free.length,
+    solver,
+    SECONDS,
+  );
+  const out = still.filter((need, i) => {
+    const which = together[i];
+    if (which === undefined) return true;
+    keptIn(made, which, () => place(theItem(free, made.size))).needs.push(need);
+    return false;
   });
+  return { out, isProved };
 };
 
 const inPlan = (

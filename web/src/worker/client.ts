@@ -19,7 +19,7 @@ export interface DerivedState {
 
 /** What the page can ask of the worker, room by room; every answer comes as a promise. */
 type Rooms<Room extends keyof Deriving> = { readonly [R in Room]: Remote<Deriving[R]> };
-export type AskWorker = Rooms<'answers' | 'asking' | 'bench'>;
+export type AskWorker = Rooms<'answers' | 'asking' | 'night' | 'bench'>;
 
 /** Comlink's types know a nested object only as a promise of it; its proxies go on at every depth. */
 const roomsOf = (worker: Worker) => wrap<Deriving>(worker) as unknown as Rooms<keyof Deriving>;

@@ -1,18 +1,18 @@
-import loadHighs from 'highs';
-import wasm from 'highs/runtime?url';
 import { expose } from 'comlink';
 import { planLoops, type LoopsPlan } from '@yunta/core/plan/loops/plan';
 import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
-import { highsSolver } from '@yunta/core/plan/solver';
+import { planOrder, type OrderPlan, type OrderProblem } from '@yunta/core/plan/order/order';
 import { planSlots, type PlanProgress, type SlotsPlan } from '@yunta/core/plan/slots/plan';
 import { planSwitches, type SwitchesPlan, type SwitchesProblem } from '@yunta/core/plan/slots/switches';
 import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
+import { loadSolver } from './solver.js';
 
 /** How long the solver may look for a proof, in seconds: the long search comes after it. */
 const PROOF_SECONDS = 6;
 const TOLD_EVERY_MS = 100;
 const LOOPS_SECONDS = 20;
 const SWITCHES_SECONDS = 5;
+const ORDER_SECONDS = 10;
 
 /** Plans in a worker of its own: whoever stops it ends the worker. */
 export class Planning {
@@ -22,7 +22,7 @@ export class Planning {
     tell: (progress: PlanProgress) => void,
     seconds = PROOF_SECONDS,
   ): Promise<SlotsPlan | undefined> {
-    const solver = highsSolver(await loadHighs({ locateFile: () => wasm }));
+    const solver = await loadSolver();
     const planning = planSlots(problem, solver, seconds);
     let told: PlanProgress | undefined;
     let since = -Infinity;
@@ -38,12 +38,17 @@ export class Planning {
 
   /** Which switch each sound and each move gets. @param first how they stand before */
   async switches(problem: SwitchesProblem, first: readonly number[]): Promise<SwitchesPlan> {
-    return planSwitches(problem, first, highsSolver(await loadHighs({ locateFile: () => wasm })), SWITCHES_SECONDS);
+    return planSwitches(problem, first, await loadSolver(), SWITCHES_SECONDS);
+  }
+
+  /** One order of boxes that serves as many sounds as possible. */
+  async order(problem: OrderProblem): Promise<OrderPlan | undefined> {
+    return planOrder(problem, await loadSolver(), ORDER_SECONDS);
   }
 
   /** What a switcher of so few loops would keep. */
   async loops(problem: LoopsProblem, loops: number): Promise<LoopsPlan | undefined> {
-    return planLoops(problem, loops, highsSolver(await loadHighs({ locateFile: () => wasm })), LOOPS_SECONDS);
+    return planLoops(problem, loops, await loadSolver(), LOOPS_SECONDS);
   }
 }
 

@@ -1,6 +1,7 @@
 import { apply } from '../../change/apply.js';
 import type { Edit } from '../../change/edit.js';
 import { shown } from '../../midi/numbering.js';
+import type { Solver } from '../../plan/solver.js';
 import { planPrograms, type PlanFor, type ProgramPlan } from '../../plan/programs.js';
 import { handMoves, type Compilation } from '../../recall/actuate/compile.js';
 import { controlText, valueText } from '../../recall/words/words.js';
@@ -54,8 +55,8 @@ const figures = (d: Derived): PlanFigures => {
   };
 };
 
-export const programPlan = (d: Derived, planFor: PlanFor): ProgramPlanView => {
-  const plan = planPrograms(d.compilation, planFor);
+export const programPlan = (d: Derived, planFor: PlanFor, solver?: Solver): ProgramPlanView => {
+  const plan = planPrograms(d.compilation, planFor, solver);
   const name = (id: Id<'sound'>) => partOf(d.rig, id)?.name ?? id;
   const applied = plan.edit.put.length ? apply(d.rig, plan.edit) : undefined;
   const later = applied?.ok ? deriveOnce(applied.value.rig, d.hookup.id) : undefined;
@@ -87,10 +88,11 @@ export const programPlan = (d: Derived, planFor: PlanFor): ProgramPlanView => {
   };
 };
 
-const leftText = (d: Derived, { device, sounds, why }: ProgramPlan['left'][number]): string => {
+const leftText = (d: Derived, { device, sounds, why, isProved }: ProgramPlan['left'][number]): string => {
   const box = thePart(d.rig, device).name;
   const names = sounds.map((s) => `“${partOf(d.rig, s)?.name ?? s}”`).join(' and ');
-  if (why === 'full') return `${box} has no number left for ${names}.`;
+  if (why === 'full')
+    return `${box} has no number left for ${names}: what your songs call least often${isProved ? ', and no other use of its numbers leaves out less' : ''}.`;
   if (why === 'disagree')
     return `${names} call one number of ${box} and want it differently. Give one of them another number.`;
   return `${box} shares its MIDI channel with another box, which would load as well. Give it a channel of its own first; ${names} ${sounds.length === 1 ? 'is' : 'are'} left as ${sounds.length === 1 ? 'it is' : 'they are'}.`;

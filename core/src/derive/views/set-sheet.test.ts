@@ -1,6 +1,6 @@
 import { after } from '../../../testing/after.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../../demo/island-run.js';
-import { addSetList, markBefore } from '../../edits/set-list.js';
+import { addSetList, markBefore, setReserve } from '../../edits/set-list.js';
 import { setDials } from '../../edits/dial-cards.js';
 import { readDials } from '../../dials/knob-words.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
@@ -10,6 +10,7 @@ import { makeDevice } from '../../catalogue/make.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { SECONDS_BETWEEN, setSheet } from './set-sheet.js';
 import { stageOf } from './stage.js';
+import { stompsBetween } from './stomps.js';
 
 const demo = islandRun();
 const songs = all(demo, 'song');
@@ -139,5 +140,37 @@ describe('whose foot it is', () => {
     const here = sounds[1]!.calls[0]!;
     const rig = withCues([sounds[0]!.calls, [{ ...here, in: { hookup: FERRY_ID } }]]);
     expect(sheetOf(rig).songs[0]!.stomps).toBe(0);
+  });
+});
+
+describe('spare songs and sounds in reserve', () => {
+  const timed = played(() => ({ seconds: 200 }));
+  const list = partOf(timed, 'setList:one')!;
+  const spared = after(timed, markBefore(list, third.id, 'spare'));
+  test('a spare song is not counted as played, and no song is said to stand before it', () => {
+    const { songs: rows, seconds, spare, stomps } = sheetOf(spared);
+    expect([seconds, spare]).toEqual([400 + SECONDS_BETWEEN, 1]);
+    expect(rows.map((r) => [r.isSpare, r.at !== undefined])).toEqual([
+      [false, true],
+      [false, true],
+      [true, false],
+    ]);
+    expect(rows[2]!.changes).toEqual([]);
+    expect(stomps).toBe(rows[0]!.stomps + rows[1]!.stomps);
+  });
+  test('a sound in reserve says what to hit, and from where most stomps are needed', () => {
+    const far = all(timed, 'sound').find((s) => s.name === 'Storm fuzz')!;
+    const rig = after(timed, { put: [setReserve(list, far.id, true)], remove: [] });
+    const d = deriveOnce(rig, BALLROOM_ID)!;
+    const [reserve] = sheetOf(rig).reserve;
+    const heard = [first, second, third].flatMap((s) =>
+      s.cues.flatMap(({ call }) => ('sound' in call && call.sound !== far.id ? [partOf(rig, call.sound)!] : [])),
+    );
+    const stomps = heard.map((from) => {
+      const { hits, keys } = stompsBetween(rig, BALLROOM_ID, from, partOf(rig, far.id)!);
+      return hits.length + keys;
+    });
+    expect(reserve).toMatchObject({ name: 'Storm fuzz', hit: '2C', most: Math.max(...stomps) });
+    expect(stageOf(d, partOf(rig, 'setList:one')!).reserve).toEqual([{ name: 'Storm fuzz', hit: '2C' }]);
   });
 });

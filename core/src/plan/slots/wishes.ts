@@ -65,11 +65,13 @@ export const wished = (rig: Rig, of: SlotsOfRig, songs: readonly Song[], wishes:
 /** How many banks the wishes need at least; what is pinned counts with the others. */
 export const banksNeeded = ({ apart = [], groups, switches, ...rest }: SlotsProblem): number => {
   const used = usedSounds({ ...rest, switches });
-  const alone = Math.max(0, ...apart.map((those) => those.filter((s) => used.includes(s)).length));
-  const sizes = new Map<number, number>();
-  for (const s of used) sizes.set(groups?.[s] ?? 0, (sizes.get(groups?.[s] ?? 0) ?? 0) + 1);
-  const grouped = [...sizes.values()].reduce((sum, n) => sum + Math.ceil(n / switches), 0);
-  return Math.max(alone, grouped);
+  const needs = (those: readonly number[]): number =>
+    Math.max(Math.ceil(those.length / switches), ...apart.map((a) => those.filter((s) => a.includes(s)).length));
+  const kinds = [...new Set(used.map((s) => groups?.[s] ?? 0))];
+  return Math.max(
+    needs(used),
+    kinds.reduce((sum, kind) => sum + needs(used.filter((s) => (groups?.[s] ?? 0) === kind)), 0),
+  );
 };
 
 /**

@@ -98,7 +98,7 @@ interface OneSongProps {
 }
 
 const OneSong = ({ song, songs, choose }: OneSongProps) => {
-  const drill = useAsked<Dance | 'none' | undefined>(['drill', song.id], (worker) => worker.answers.drill(song.id));
+  const drill = useAsked<Dance | 'none' | undefined>(['drill', song.id], (worker) => worker.night.drill(song.id));
   if (drill === undefined)
     return (
       <main className="stage drill">

@@ -39,7 +39,7 @@ export const ActOfSet = ({ list }: { list: SetList }) => {
     return edit(together(addEngagement(id, name), playFor(list, id)), `${list.name} is for ${name}`).length === 0;
   };
   return (
-    <section className="card act">
+    <section className="card act-card">
       <h2>Act</h2>
       <p className="soft">
         One rig may serve several acts, such as theatre, church and band: each with its sets, its hook-up and its banks.

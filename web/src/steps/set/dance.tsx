@@ -9,7 +9,7 @@ const stomps = (n: number): string => `${n} ${n === 1 ? 'stomp' : 'stomps'}`;
 
 /** What the feet do song by song: how much, how fast, and what two feet cannot do. */
 export const DanceRoom = ({ list }: { list: SetList | undefined }) => {
-  const dance = useAsked(['dance', list?.id ?? ''], (worker) => worker.answers.dance(list?.id));
+  const dance = useAsked(['dance', list?.id ?? ''], (worker) => worker.night.dance(list?.id));
   if (!dance) return <p className="soft">Counting the stomps …</p>;
   if (dance.songs.length === 0) return <p className="soft">No song yet, so the feet rest.</p>;
   const hard = dance.songs.filter((s) => s.troubles.length > 0);

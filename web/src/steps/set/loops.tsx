@@ -22,7 +22,7 @@ const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ?
 
 /** How many loops the sounds need, which boxes may share one, and what a smaller switcher would lose. */
 export const Loops = () => {
-  const of = useAsked(['loops'], (worker) => worker.answers.loops());
+  const of = useAsked(['loops'], (worker) => worker.night.loops());
   const [chosen, choose] = useState<string | null>(null);
   const needed = of && loopsNeeded(of.problem);
   const fewer = Number(chosen);

@@ -17,7 +17,7 @@ const cuesText = (cues: readonly (readonly [song: string, cue: string])[]): stri
 
 /** A MIDI file of songs, with what one has to know before a sequencer plays it. */
 export const MidiFile = ({ name, songs, close }: MidiFileProps) => {
-  const file = useAsked(['score', ...songs], (worker) => worker.answers.scoreOf(name, songs));
+  const file = useAsked(['score', ...songs], (worker) => worker.night.scoreOf(name, songs));
   if (!file) return <p className="soft">Writing the MIDI file …</p>;
   const { stomped, byHand, straightTo, placeless, tempoless, cueless, hasty } = file;
   const isWhole = [stomped, byHand, straightTo, placeless, tempoless, cueless, hasty].every(

@@ -102,7 +102,7 @@ const NewMirror = ({ caller, size }: { caller: Caller; size: number }) => {
   };
   return (
     <>
-      <div className="sheet-tools act">
+      <div className="sheet-tools act-card">
         <Select
           size="xs"
           w={120}

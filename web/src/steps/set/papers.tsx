@@ -34,9 +34,9 @@ export const PapersRoom = ({ list }: { list: SetList | undefined }) => {
 
 const Which = ({ which, list }: { which: Which; list: SetList | undefined }) => {
   const id = list?.id;
-  const cards = useAsked(['floor cards', id ?? ''], (worker) => worker.answers.floorCards(id));
-  const memory = useAsked(['memory table', id ?? ''], (worker) => worker.answers.memoryTable(id));
-  const told = useAsked(['telling'], (worker) => worker.answers.telling());
+  const cards = useAsked(['floor cards', id ?? ''], (worker) => worker.night.floorCards(id));
+  const memory = useAsked(['memory table', id ?? ''], (worker) => worker.night.memoryTable(id));
+  const told = useAsked(['telling'], (worker) => worker.night.telling());
   const name = list?.name ?? 'All songs';
   if (which === 'floor') return <Sheet title={`Floor card, ${name}`}>{cards && <FloorCards cards={cards} />}</Sheet>;
   if (which === 'labels') return <Sheet title="Switch labels">{cards && <Labels cards={cards} />}</Sheet>;

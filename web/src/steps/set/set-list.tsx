@@ -20,11 +20,11 @@ import { SetPaper } from './set-paper.js';
 /** A set as it is played: what comes when, what is to be done before and in each song, and what can go wrong. */
 export const SetListRoom = ({ list }: { list: SetList }) => {
   const { rig, hookup, edit } = useRig();
-  const sheet = useAsked(['set', list.id], (worker) => worker.answers.setSheet(list.id));
+  const sheet = useAsked(['set', list.id], (worker) => worker.night.setSheet(list.id));
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const isPrinting = usePrinting();
   // Asked before it is needed: a paper is laid out at once.
-  useAsked(['stage', list.id], (worker) => worker.answers.stage(list.id));
+  useAsked(['stage', list.id], (worker) => worker.night.stage(list.id));
   const others = all(rig, 'song').filter((s) => !list.songs.includes(s.id));
   const carry = (from: number, to: number): void => {
     const song = sheet?.songs[from];

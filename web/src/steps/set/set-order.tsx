@@ -16,7 +16,7 @@ const costText = ({ instruments, retunings, capos }: OrderCost): string =>
 /** An order with fewer changes, as a whole or song by song; nothing where there is none. */
 export const EasierOrder = ({ list }: { list: SetList }) => {
   const { edit } = useRig();
-  const order = useAsked(['set order', list.id], (worker) => worker.answers.setOrder(list.id));
+  const order = useAsked(['set order', list.id], (worker) => worker.night.setOrder(list.id));
   if (!order?.best) return null;
   const { now, best, moves } = order;
   return (

@@ -15,7 +15,7 @@ const sizeFor = ({ songs }: SetSheet): number => {
 
 /** The set on paper: first the list that lies on the floor, in huge type; then the cues of each song. */
 export const SetPaper = ({ list, sheet }: { list: SetList; sheet: SetSheet }) => {
-  const night = useAsked(['stage', list.id], (worker) => worker.answers.stage(list.id));
+  const night = useAsked(['stage', list.id], (worker) => worker.night.stage(list.id));
   return (
     <Paper title={list.name}>
       <ol className="paper-set" style={{ fontSize: `${sizeFor(sheet)}pt` }}>

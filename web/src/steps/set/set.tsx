@@ -8,6 +8,7 @@ import { all, type Rig } from '@yunta/core/rig/rig';
 import type { SetList } from '@yunta/core/rig/show';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
+import { BoxOrder } from './box-order.js';
 import { DanceRoom } from './dance.js';
 import { NewByName } from '../../shared/new-by-name.js';
 import { PrintButton } from '../../shared/paper/paper.js';
@@ -115,6 +116,7 @@ export const SetRoom = () => {
         <>
           <SlotsRoom list={list} />
           <Loops />
+          <BoxOrder />
         </>
       )}
       {part === 'times' && <Times />}

@@ -19,10 +19,12 @@ interface SlotsPlanProps {
   readonly songs: readonly Song[];
   readonly wishes: SlotWishes;
   readonly code: string;
+  /** Plans with so many banks; not where they are kept for an act. */
+  readonly takeBanks: ((banks: number) => void) | undefined;
 }
 
 /** How the slots stand, and the fewest stomps that are possible with the wishes. */
-export const SlotsPlan = ({ setup, songs, wishes, code }: SlotsPlanProps) => {
+export const SlotsPlan = ({ setup, songs, wishes, code, takeBanks }: SlotsPlanProps) => {
   const { rig } = useRig();
   const { state, start, stop, forget } = useSlotsPlan();
   const now = costOf(setup.problem, setup.now);
@@ -55,8 +57,13 @@ export const SlotsPlan = ({ setup, songs, wishes, code }: SlotsPlanProps) => {
         <section className="card">
           <h2>Fewest stomps</h2>
           <p className="broken" role="alert">
-            That needs at least {needed} banks, and {setup.problem.banks} are used. Use {needed} banks or more.
+            That needs at least {needed} banks, and {setup.problem.banks} are used.
           </p>
+          {takeBanks && needed <= Math.ceil(setup.memory.size / setup.problem.switches) && (
+            <Button size="xs" onClick={() => takeBanks(needed)}>
+              Use {needed} banks
+            </Button>
+          )}
         </section>
       ) : (
         (changes.length > 0 || hasWishes) && (

@@ -87,7 +87,14 @@ export const SlotsRoom = ({ list }: { list: SetList | undefined }) => {
   return (
     <div className="slots-room">
       <Asked asked={asked} list={list} caller={caller} of={of} isKept={found.isKept} />
-      <SlotsPlan key={key} setup={of} songs={songs} wishes={wishes} code={caller.code} />
+      <SlotsPlan
+        key={key}
+        setup={of}
+        songs={songs}
+        wishes={wishes}
+        code={caller.code}
+        takeBanks={found.isKept ? undefined : asked.use}
+      />
       <WishCosts key={`${key} costs`} plain={plain} songs={songs} />
       <Mirror caller={caller} />
     </div>
@@ -167,20 +174,22 @@ const Asked = ({ asked, list, caller, of, isKept }: AskedProps) => {
         <Checkbox
           size="xs"
           label="each role on one switch in every bank"
-          checked={wishes.roles}
+          disabled={wishes.bankFor === 'song'}
+          checked={wishes.roles && wishes.bankFor !== 'song'}
           onChange={(e) => wish({ ...wishes, roles: e.currentTarget.checked })}
         />
         <Checkbox
           size="xs"
           label={`a shoe apart within a song (${SHOE_MM} mm)`}
           description={hasPlaces ? undefined : `Nobody said where the switches of ${caller.code} are: Kit, its figures`}
-          disabled={!hasPlaces}
-          checked={wishes.shoe && hasPlaces}
+          disabled={!hasPlaces || wishes.bankFor === 'song'}
+          checked={wishes.shoe && hasPlaces && wishes.bankFor !== 'song'}
           onChange={(e) => wish({ ...wishes, shoe: e.currentTarget.checked })}
         />
         <Checkbox
           size="xs"
           label="a sound may stand in two slots"
+          disabled={wishes.bankFor === 'song'}
           checked={wishes.twice}
           onChange={(e) => wish({ ...wishes, twice: e.currentTarget.checked })}
         />

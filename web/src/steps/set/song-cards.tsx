@@ -4,7 +4,7 @@ import { useAsked } from '../../shared/rig-context.js';
 
 /** Each song on a card that lies on the floor: how all stands when it begins, what is hit at each cue. */
 export const SongCards = () => {
-  const cards = useAsked(['song cards'], (worker) => worker.answers.songCards());
+  const cards = useAsked(['song cards'], (worker) => worker.night.songCards());
   if (!cards) return <p className="soft">Working out what is hit …</p>;
   return (
     <>

@@ -26,7 +26,7 @@ export const SongFiles = ({ songs }: { songs: readonly Song[] }) => {
   const [asksMidi, askMidi] = useState(false);
   const bring = async (file: File | null): Promise<void> => {
     if (!file) return;
-    const read = await ask.answers.songsIn(file.name, new Uint8Array(await file.arrayBuffer()));
+    const read = await ask.night.songsIn(file.name, new Uint8Array(await file.arrayBuffer()));
     if (!read) return;
     if (!read.ok) {
       say([]);

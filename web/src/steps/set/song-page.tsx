@@ -87,7 +87,7 @@ const hitsText = ({ feet, hands }: Footwork): string => [...feet.map((f) => f.te
 
 const Cues = ({ song, complain }: { song: Song; complain: (text: string) => void }) => {
   const { rig, edit } = useRig();
-  const work = useAsked(['footwork', song.id], (worker) => worker.answers.footwork(song.id));
+  const work = useAsked(['footwork', song.id], (worker) => worker.night.footwork(song.id));
   const [chosen, choose] = useState<string>();
   const last = song.cues.length - 1;
   const at = chosen === undefined ? last : Math.min(last, Number(chosen));

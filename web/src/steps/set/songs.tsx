@@ -24,7 +24,7 @@ interface SongsProps {
 /** Songs with their tempo and cues; what somebody has to move by hand while they go on is told beside them. */
 export const Songs = ({ complain, open }: SongsProps) => {
   const { rig, edit } = useRig();
-  const hands = useAsked(['songs'], (worker) => worker.answers.songHands());
+  const hands = useAsked(['songs'], (worker) => worker.night.songHands());
   const [chosen, choose] = useState<string>();
   const [onFloor, setOnFloor] = useState(false);
   const songs = all(rig, 'song');

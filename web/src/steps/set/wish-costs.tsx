@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { wrap } from 'comlink';
+import { proxy, wrap } from 'comlink';
 import type { SlotsOfRig } from '@yunta/core/plan/slots/of-rig';
 import { costOf } from '@yunta/core/plan/slots/problem';
 import { bankBySong, banksNeeded, NO_WISHES, wished, type SlotWishes } from '@yunta/core/plan/slots/wishes';
@@ -41,6 +41,7 @@ const useWishCosts = (plain: SlotsOfRig, songs: readonly Song[]) => {
   const worker = useRef<Worker>(undefined);
   const [costs, setCosts] = useState<readonly Costs[]>();
   const [isBusy, setBusy] = useState(false);
+  const [hasFailed, fail] = useState(false);
   useEffect(() => () => worker.current?.terminate(), []);
   const ask = async (): Promise<void> => {
     const mine = planWorker('wishes');
@@ -48,20 +49,27 @@ const useWishCosts = (plain: SlotsOfRig, songs: readonly Song[]) => {
     const planning = wrap<Planning>(mine);
     setBusy(true);
     setCosts([]);
-    for (const { name, wishes } of WISHES) {
-      const { problem } = wished(rig, plain, songs, wishes);
-      // Without two kinds of it there is nothing to part.
-      const isMoot =
-        (wishes.roles && !problem.apart) ||
-        (wishes.bankFor !== undefined && wishes.bankFor !== 'song' && !problem.groups);
-      if (isMoot) continue;
-      const told = wishes.bankFor === 'song' ? bySong(plain, name) : await planned(planning, problem, name);
-      setCosts((before) => [...(before ?? []), told]);
+    fail(false);
+    try {
+      for (const { name, wishes } of WISHES) {
+        const of = wished(rig, plain, songs, wishes);
+        const { problem } = of;
+        // Without two kinds of it there is nothing to part.
+        const isMoot =
+          (wishes.roles && !problem.apart) ||
+          (wishes.bankFor !== undefined && wishes.bankFor !== 'song' && !problem.groups);
+        if (isMoot) continue;
+        const told = wishes.bankFor === 'song' ? bySong(plain, name) : await planned(planning, of, name);
+        setCosts((before) => [...(before ?? []), told]);
+      }
+    } catch {
+      fail(true);
+    } finally {
+      mine.terminate();
+      setBusy(false);
     }
-    mine.terminate();
-    setBusy(false);
   };
-  return { costs, isBusy, ask };
+  return { costs, isBusy, hasFailed, ask };
 };
 
 const bySong = ({ problem, memory }: SlotsOfRig, name: string): Costs => {
@@ -74,19 +82,21 @@ const bySong = ({ problem, memory }: SlotsOfRig, name: string): Costs => {
 
 const planned = async (
   planning: ReturnType<typeof wrap<Planning>>,
-  problem: SlotsOfRig['problem'],
+  { problem, memory }: SlotsOfRig,
   name: string,
 ): Promise<Costs> => {
   const needed = banksNeeded(problem);
-  if (needed > problem.banks) return { name, says: `needs ${needed} banks, and ${problem.banks} are used` };
-  const plan = await planning.slots(problem, () => undefined, SECONDS_EACH);
-  return plan
-    ? { name, stomps: plan.stomps, bound: plan.bound, says: '' }
-    : { name, says: `no placement was found in ${problem.banks} banks` };
+  const there = Math.ceil(memory.size / problem.switches);
+  if (needed > there) return { name, says: `needs ${needed} banks, and there are ${there}` };
+  const banks = Math.max(needed, problem.banks);
+  const quiet = proxy(() => undefined);
+  const plan = await planning.slots({ ...problem, banks }, quiet, SECONDS_EACH);
+  if (!plan) return { name, says: `no placement was found in ${banks} banks` };
+  return { name, stomps: plan.stomps, bound: plan.bound, says: banks > problem.banks ? `in ${banks} banks` : '' };
 };
 
 export const WishCosts = ({ plain, songs }: { plain: SlotsOfRig; songs: readonly Song[] }) => {
-  const { costs, isBusy, ask } = useWishCosts(plain, songs);
+  const { costs, isBusy, hasFailed, ask } = useWishCosts(plain, songs);
   const least = costs?.[0]?.stomps;
   return (
     <section className="card">
@@ -99,6 +109,11 @@ export const WishCosts = ({ plain, songs }: { plain: SlotsOfRig; songs: readonly
           {isBusy ? 'Reckoning …' : 'Each way to lay out the banks by itself, with its fewest stomps.'}
         </span>
       </p>
+      {hasFailed && (
+        <p className="broken" role="alert">
+          The planner could not work here. Reload the page and try once more.
+        </p>
+      )}
       {costs && costs.length > 0 && (
         <table className="plain dance" aria-live="polite">
           <thead>

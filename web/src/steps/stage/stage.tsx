@@ -46,10 +46,10 @@ const Playing = () => {
   const lists = all(rig, 'setList');
   const list = lists.find((l) => l.id === params.get('list')) ?? lists[0];
   const [isStopped, stop] = useState(false);
-  const whole = useAsked(['stage', list?.id ?? ''], (worker) => worker.answers.stage(list?.id));
+  const whole = useAsked(['stage', list?.id ?? ''], (worker) => worker.night.stage(list?.id));
   const stopped = useAsked(
     ['stage without lists', list?.id ?? ''],
-    (worker) => worker.answers.stage(list?.id, true),
+    (worker) => worker.night.stage(list?.id, true),
     isStopped,
   );
   const night = isStopped ? (stopped ?? whole) : whole;
