@@ -57,6 +57,7 @@ const PAPERS = [
   ['the floor card', 'set?show=papers', 'upright', 1, 'Floor card, Ferry season Island run, Ballroom, revision'],
   ['labels for the switches', 'set?show=papers&paper=labels', 'upright', 1, 'Cut along the lines'],
   ['song to memory', 'set?show=papers&paper=memory', 'wide', 2, 'Song to memory, Ferry season'],
+  ['the words of the songs', 'set?show=papers&paper=words', 'upright', 2, 'Song words, Ferry season'],
   ['the rig told', 'set?show=papers&paper=telling', 'upright', 3, 'From the strings to the outputs'],
   ['what to type in', 'program', 'upright', 8, 'loops on 1 6 8, the others off'],
   ['what is proved', 'proof', 'upright', 3, 'Does every sound come back? Island run'],

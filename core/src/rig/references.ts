@@ -1,5 +1,6 @@
 import { splitRef, type AnyId, type Id } from './ids.js';
 import type { Part } from './rig.js';
+import type { SetList } from './show.js';
 import { wantTarget, type Want } from './sound.js';
 
 /** Every part that this one cannot be without. */
@@ -64,12 +65,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
     case 'engagement':
       return [...(part.hookup ? [part.hookup] : []), ...(part.banks ?? []).map((b) => b.device)];
     case 'setList':
-      return [
-        ...(part.engagement ? [part.engagement] : []),
-        ...part.songs,
-        ...(part.reserve ?? []),
-        ...(part.before ?? []).map((b) => b.song),
-      ];
+      return inSetList(part);
     case 'standingTest':
     case 'acceptance':
       return [part.hookup];
@@ -83,5 +79,11 @@ const listReferences = (part: Part): readonly AnyId[] => {
       return [];
   }
 };
+const inSetList = ({ engagement, songs, reserve = [], before = [] }: SetList): AnyId[] => [
+  ...(engagement ? [engagement] : []),
+  ...songs,
+  ...reserve,
+  ...before.map((b) => b.song),
+];
 const heardRefs = (hears: readonly { from: string; at: string }[]): AnyId[] =>
   hears.flatMap((h) => [deviceOf(h.at), ...(h.from.startsWith('device:') ? [deviceOf(h.from)] : [])]);

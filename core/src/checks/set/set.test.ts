@@ -194,3 +194,36 @@ testCheck(check('set.act-banks'), BALLROOM_ID, [
     evidence: [],
   },
 ]);
+
+/** Two boxes that follow the clock of one controller. */
+const clocked = (bpm: number): Rig => {
+  const follow = (d: Device): Device => ({
+    ...d,
+    controls: [
+      ...d.controls,
+      { id: 'tempo', domain: { min: 40, max: 240, unit: 'bpm' }, powerUp: 'unknown', use: 'sound' },
+    ],
+    actuators: [...d.actuators, { id: 'clock', by: { midi: 'clock' }, acts: [{ control: 'tempo', take: 'value' }] }],
+  });
+  return smallRig({
+    boxes: { g: 'single-coil', c: 'midi-controller', d: 'stereo-delay', e: 'stereo-reverb', w: 'powered-speaker' },
+    leads: ['g.out>d.in-l', 'd.out-l>e.in-l', 'e.out-l>w.in', 'c.midi-out>d.midi-in', 'd.midi-thru>e.midi-in'],
+    sounds: { Both: ['d.delay', 'e.reverb', 'd.tempo=90', `e.tempo=${bpm}`] },
+    with: (part: Part): Part => {
+      if (part.kind === 'sound') return { ...part, calls: [{ device: 'device:c', memory: 'slots', slot: 0 }] };
+      if (part.kind !== 'device') return part;
+      if (part.id === 'device:c')
+        return { ...part, memories: part.memories.map((m) => ({ ...m, limits: { ...m.limits, clock: true } })) };
+      return /[de]$/.test(part.id) && part.midi ? follow(part) : part;
+    },
+  });
+};
+testCheck(check('set.tempo'), SMALL, [
+  {
+    name: 'two tempi on one wire',
+    rig: clocked(120),
+    evidence: ['sound:both', 'device:c'],
+    says: '90 and 120 bpm of boxes that hear one clock',
+  },
+  { name: 'one tempo for both', rig: clocked(90), evidence: [] },
+]);

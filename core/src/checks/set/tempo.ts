@@ -5,8 +5,8 @@ import { splitRef, type Ref } from '../../rig/ids.js';
 import { all, soundsInOrder, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import type { Sound } from '../../rig/sound.js';
-import type { Check, CheckInputs } from '../check.js';
-import { listed } from '../names.js';
+import type { Check, CheckInputs, Occurrence } from '../check.js';
+import { boxName, grouped, listed, soundNames } from '../names.js';
 
 /** So much a tempo may differ before repeats run away from the beat: half a beat a minute (assumed). */
 const SAME_BPM = 0.5;
@@ -29,12 +29,42 @@ const songsWith = (rig: Rig, sound: Sound): readonly Song[] =>
 
 const songText = ({ title, bpm }: Song): string => `“${title}” at ${bpm ?? ''}`;
 
+/** Sounds that send more than one tempo by one out: whoever follows a clock there hears the last. */
+const severalClocks = function* ({ rig, compilation }: CheckInputs): Iterable<Occurrence> {
+  for (const { sound, stored } of compilation.sounds.values())
+    for (const { program } of stored) {
+      const clocks = program.acts.flatMap((act) =>
+        'send' in act && 'bpm' in act.send ? [{ at: act.at, bpm: act.send.bpm }] : [],
+      );
+      for (const group of grouped(clocks, (c) => c.at).values()) {
+        const tempi = [...new Set(group.map((c) => c.bpm))];
+        if (tempi.length < 2) continue;
+        yield {
+          severity: 'doubt',
+          evidence: [sound, program.device],
+          about: `clock ${group[0].at}`,
+          why: `${soundNames(rig, [sound])} wants ${tempi.join(' and ')} bpm of boxes that hear one clock, from ${group[0].at} of ${boxName(rig, program.device)}: all of them take the last.`,
+          remedies: () => [
+            {
+              id: 'apart',
+              label: 'Set the time of one of them by a program or a controller of its own, not by the clock',
+              promise: 'eases',
+              by: 'hand',
+            },
+          ],
+        };
+      }
+    }
+};
+
 export const tempo: Check = {
   code: 'set.tempo',
   title: 'A sound carries another tempo than its song',
   severities: ['doubt'],
   source: 'units: a tempo, its half or its double fall on the beat of the song; anything else runs away from it',
-  *find({ rig }: CheckInputs) {
+  *find(inputs: CheckInputs) {
+    const { rig } = inputs;
+    yield* severalClocks(inputs);
     for (const sound of soundsInOrder(rig)) {
       const songs = songsWith(rig, sound).filter((s) => s.bpm !== undefined);
       for (const { control, bpm } of carriedBy(rig, sound)) {

@@ -2,8 +2,10 @@ import type { Drill, DrillCue } from '@yunta/core/derive/views/drill';
 import type { DrillHit } from '@yunta/core/derive/views/drill-score';
 import { barBeatAt } from '@yunta/core/units/metre';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useRig } from '../../shared/rig-context.js';
 import { useMidi } from '../../shared/use-midi.js';
 import { clicksOf, countIn, endOf } from './clock.js';
+import { keepLearnt, nextToLearn, readLearnt, type Learnt } from './learnt.js';
 import { useClick } from './use-click.js';
 
 /** Keys of a keyboard for the switches, in their order. */
@@ -69,7 +71,14 @@ export const Round = ({ drill, over }: RoundProps) => {
         <span className="mono" role="timer">
           {placeText(drill, seconds)}
         </span>
-        {midi === 'listening' && <span>{learnt.says}</span>}
+        {midi === 'listening' && (
+          <span>
+            {learnt.says}{' '}
+            <button type="button" onClick={learnt.forget}>
+              Learn anew
+            </button>
+          </span>
+        )}
       </header>
       <section className="drill-now">
         <p className="stage-facts">now</p>
@@ -119,25 +128,25 @@ const Floor = ({ drill, last, hit }: { drill: Drill; last: string | undefined; h
   </div>
 );
 
-/** Which message is which switch: the first stomps before the song begins are taken in the order of the switches. */
+/** Which message is which switch: switches that are not known yet are taken in their order, once for this browser. */
 const useLearnt = (drill: Drill) => {
-  const signs = useRef(new Map<string, string>());
-  const [count, setCount] = useState(0);
+  const { rigId } = useRig();
+  const [learnt, setLearnt] = useState(() => readLearnt(rigId));
   return useMemo(() => {
-    const keyFor = (sign: string): string | undefined => {
-      const known = signs.current.get(sign);
-      if (known !== undefined) return known;
-      const key = drill.keys[signs.current.size];
-      if (key) {
-        signs.current.set(sign, key.id);
-        setCount(signs.current.size);
-      }
-      return undefined;
+    const learn = (all: Learnt): void => {
+      keepLearnt(rigId, all);
+      setLearnt(all);
     };
-    const next = drill.keys[count];
+    const next = nextToLearn(drill.keys, learnt);
+    const keyFor = (sign: string): string | undefined => {
+      const known = learnt[sign];
+      if (known === undefined && next) learn({ ...learnt, [sign]: next.id });
+      return known;
+    };
     return {
       keyFor,
+      forget: () => learn({}),
       says: next ? `MIDI: stomp ${next.text} once, so that it is known` : 'MIDI: all switches are known',
     };
-  }, [drill, count]);
+  }, [drill, learnt, rigId]);
 };

@@ -1,17 +1,21 @@
 import './papers.css';
 import { SegmentedControl } from '@mantine/core';
 import type { FloorCard, MemoryTable } from '@yunta/core/derive/views/stage-papers';
+import type { StageSong } from '@yunta/core/derive/views/stage';
+import { wordsLines } from '@yunta/core/derive/views/song-words';
 import type { Telling, ToldBox } from '@yunta/core/derive/views/telling';
 import type { SetList } from '@yunta/core/rig/show';
 import type { ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { Paper, PrintButton, usePrinting } from '../../shared/paper/paper.js';
 import { useAsked } from '../../shared/rig-context.js';
+import { WordsWithCues } from '../../shared/words-with-cues.js';
 
 const PAPERS = [
   { value: 'floor', label: 'Floor card' },
   { value: 'labels', label: 'Switch labels' },
   { value: 'memory', label: 'Song to memory' },
+  { value: 'words', label: 'Song words' },
   { value: 'telling', label: 'Telling the rig' },
 ] as const;
 type Which = (typeof PAPERS)[number]['value'];
@@ -36,6 +40,7 @@ const Which = ({ which, list }: { which: Which; list: SetList | undefined }) => 
   const id = list?.id;
   const cards = useAsked(['floor cards', id ?? ''], (worker) => worker.night.floorCards(id));
   const memory = useAsked(['memory table', id ?? ''], (worker) => worker.night.memoryTable(id));
+  const night = useAsked(['stage', id ?? ''], (worker) => worker.night.stage(id));
   const told = useAsked(['telling'], (worker) => worker.night.telling());
   const name = list?.name ?? 'All songs';
   if (which === 'floor') return <Sheet title={`Floor card, ${name}`}>{cards && <FloorCards cards={cards} />}</Sheet>;
@@ -46,6 +51,8 @@ const Which = ({ which, list }: { which: Which; list: SetList | undefined }) => 
         {memory && <Memories table={memory} />}
       </Sheet>
     );
+  if (which === 'words')
+    return <Sheet title={`Song words, ${name}`}>{night && <AllWords songs={night.songs} />}</Sheet>;
   return <Sheet title="The rig, told">{told && <Told told={told} />}</Sheet>;
 };
 
@@ -180,6 +187,20 @@ const Memories = ({ table }: { table: MemoryTable }) =>
       </table>
     </div>
   );
+
+/** The words of every song that has some, a page each, with its cues in the margin. */
+const AllWords = ({ songs }: { songs: readonly StageSong[] }) => {
+  const told = songs.filter((s) => s.words);
+  if (told.length === 0) return <p>No song has its words yet: paste them in the page of a song.</p>;
+  return told.map((song) => (
+    <section key={song.title} className="words-page">
+      <h2>
+        {song.title} {song.facts.length > 0 && <small>{song.facts.join(', ')}</small>}
+      </h2>
+      <WordsWithCues lines={wordsLines(song.words ?? '', song.cues)} cues={song.cues} />
+    </section>
+  ));
+};
 
 const Box = ({ box }: { box: ToldBox }) => (
   <li>
