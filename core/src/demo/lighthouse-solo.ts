@@ -1,4 +1,5 @@
 import { makeDevice } from '../catalogue/make.js';
+import type { Hookup } from '../rig/hookup.js';
 import type { Id } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Cue, LooperAct, Song } from '../rig/show.js';
@@ -7,10 +8,11 @@ import { cablesOf, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.j
 
 /**
  * One person with two guitars, a looper station in the loop of the amp, percussion under the foot and a microphone. A
- * song list calls
- * the looper's memory; nothing is stomped but the looper itself. All of it is made up.
+ * song list calls the looper's memory; nothing is stomped but the looper itself. With the click a timeline calls it bar by
+ * bar, and nothing is stomped at all. All of it is made up.
  */
 export const LIGHTHOUSE_ID: Id<'hookup'> = 'hookup:solo';
+export const CLICK_ID: Id<'hookup'> = 'hookup:click';
 
 const devices = inKitOrder([
   makeDevice('single-coil', 'device:gsc'),
@@ -18,6 +20,7 @@ const devices = inKitOrder([
   makeDevice('percussion', 'device:prc'),
   makeDevice('microphone', 'device:mic'),
   makeDevice('song-list', 'device:lst', { code: 'LIST' }),
+  makeDevice('timeline', 'device:tml', { code: 'TML' }),
   makeDevice('ab-in', 'device:sel'),
   makeDevice('tuner', 'device:tun'),
   makeDevice('looper-station', 'device:lop', { code: 'LOP' }),
@@ -43,8 +46,9 @@ const LEADS: readonly DemoLead[] = [
   ['lop.sub', 'dip.in', 0.5],
   ['dip.out', 'foh.ch2', 15],
   ['mic.out', 'foh.ch3', 15],
-  ['lst.midi-out', 'lop.midi-in', 3],
 ];
+const BY_LIST: DemoLead = ['lst.midi-out', 'lop.midi-in', 3];
+const BY_TIMELINE: DemoLead = ['tml.midi-out', 'lop.midi-in', 3];
 
 const SHEET: readonly (readonly [name: string, role: Role, memory: number, bpm: number])[] = [
   ['Lamp room', 'clean', 0, 88],
@@ -64,7 +68,10 @@ const sounds: readonly Sound[] = SHEET.map(([name, role, memory], i) => ({
   role,
   at: i + 1,
   wants: [{ control: 'device:lop.memory', is: memory }],
-  calls: [{ device: 'device:lst', memory: 'entries', slot: i }],
+  calls: [
+    { device: 'device:lst', memory: 'entries', slot: i, in: { hookup: LIGHTHOUSE_ID } },
+    { device: 'device:tml', memory: 'entries', slot: i, in: { hookup: CLICK_ID } },
+  ],
 }));
 
 type Track = readonly [bar: number, name: string, track: 1 | 2, act: LooperAct];
@@ -121,27 +128,90 @@ const songs: readonly Song[] = SHEET.map(([title, , , bpm], i) => ({
   ],
 }));
 
+/** Which memory comes at which bar, called by the timeline: its loops were recorded at home. */
+type Called = readonly [bar: number, name: string, sound: number];
+const MATINEE: readonly (readonly [title: string, bpm: number, seconds: number, cues: readonly Called[]])[] = [
+  [
+    'Noon signal',
+    100,
+    192,
+    [
+      [1, 'verse', 0],
+      [17, 'chorus', 1],
+      [33, 'verse', 0],
+      [49, 'out', 2],
+    ],
+  ],
+  [
+    'Paper boats',
+    92,
+    215,
+    [
+      [1, 'intro', 5],
+      [9, 'verse', 3],
+      [41, 'chorus', 4],
+    ],
+  ],
+  [
+    'Ferry children',
+    118,
+    168,
+    [
+      [1, 'all through', 4],
+      [57, 'end', 2],
+    ],
+  ],
+];
+const matinee: readonly Song[] = MATINEE.map(([title, bpm, seconds, cues], i) => ({
+  kind: 'song',
+  id: `song:m${i + 1}`,
+  title,
+  bpm,
+  seconds,
+  cues: cues.map(([bar, name, sound]) => ({ name, at: { bar, beat: 1 }, call: { sound: soundId(sound) } })),
+}));
+
+const wired = (id: Id<'hookup'>, name: string): Hookup => ({
+  kind: 'hookup',
+  id,
+  name,
+  settings: { 'device:lop.out2': 'sub' },
+  assumes: setBeforeTheShow(
+    ['tun.mute', 'off', 'the tuner lets the signal through'],
+    ['sel.select', 'a', 'the first guitar is on'],
+  ),
+  hears: [
+    { from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' },
+    { from: 'device:prc.out', at: 'device:foh.#house', as: 'sounds' },
+    { from: 'device:mic.out', at: 'device:foh.#house', as: 'sounds' },
+  ],
+});
+
 export const lighthouseSolo = (): Rig =>
   rigOf([
     { kind: 'about', id: ABOUT, name: 'Lighthouse solo set', notes: 'One person, two guitars, a looper station.' },
     ...devices,
-    {
-      kind: 'hookup',
-      id: LIGHTHOUSE_ID,
-      name: 'Solo',
-      settings: { 'device:lop.out2': 'sub' },
-      assumes: setBeforeTheShow(
-        ['tun.mute', 'off', 'the tuner lets the signal through'],
-        ['sel.select', 'a', 'the first guitar is on'],
-      ),
-      hears: [
-        { from: 'the instrument in hand', at: 'device:foh.#house', as: 'sounds' },
-        { from: 'device:prc.out', at: 'device:foh.#house', as: 'sounds' },
-        { from: 'device:mic.out', at: 'device:foh.#house', as: 'sounds' },
-      ],
-    },
-    ...cablesOf(LIGHTHOUSE_ID, 's', LEADS),
+    wired(LIGHTHOUSE_ID, 'Solo'),
+    wired(CLICK_ID, 'Solo with the click'),
+    ...cablesOf(LIGHTHOUSE_ID, 's', [...LEADS, BY_LIST]),
+    ...cablesOf(CLICK_ID, 'k', [...LEADS, BY_TIMELINE]),
     ...sounds,
     ...songs,
-    { kind: 'setList', id: 'setList:lighthouse', name: 'Evening', songs: songs.map((s) => s.id) },
+    ...matinee,
+    { kind: 'engagement', id: 'engagement:evening', name: 'Evenings alone', hookup: LIGHTHOUSE_ID },
+    { kind: 'engagement', id: 'engagement:matinee', name: 'Matinees with the click', hookup: CLICK_ID },
+    {
+      kind: 'setList',
+      id: 'setList:lighthouse',
+      name: 'Evening',
+      songs: songs.map((s) => s.id),
+      engagement: 'engagement:evening',
+    },
+    {
+      kind: 'setList',
+      id: 'setList:matinee',
+      name: 'Matinee',
+      songs: matinee.map((s) => s.id),
+      engagement: 'engagement:matinee',
+    },
   ] satisfies readonly Part[]);

@@ -5,7 +5,9 @@ import { soundRun } from '../derive/views/view.js';
 import { danceOfSet } from '../derive/views/dance.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import { emptyRig, everyPart, partOf } from '../rig/rig.js';
-import { LIGHTHOUSE_ID, lighthouseSolo } from './lighthouse-solo.js';
+import { setScore } from '../derive/views/set-score.js';
+import { songsOfEngagement } from '../edits/engagements.js';
+import { CLICK_ID, LIGHTHOUSE_ID, lighthouseSolo } from './lighthouse-solo.js';
 import { FLY_DATE_ID, nightMarketBass } from './night-market-bass.js';
 import { DEMO_RIGS } from './rigs.js';
 
@@ -68,12 +70,24 @@ describe('the sets of the demo rigs', () => {
     const d = deriveOnce(rig, LIGHTHOUSE_ID)!;
     expect(d.judgement.findings.filter((f) => f.code.startsWith('set.'))).toEqual([]);
   });
+  test('with the click a timeline calls everything: proved, no stomp, and the night is one MIDI file', () => {
+    const rig = lighthouseSolo();
+    const d = deriveOnce(rig, CLICK_ID)!;
+    const list = partOf(rig, 'setList:matinee')!;
+    expect([...d.verdicts.values()].every((v) => v.is === 'proved')).toBe(true);
+    expect(danceOfSet(d, list).stomps).toBe(0);
+    expect(d.judgement.findings.filter((f) => f.code.startsWith('set.'))).toEqual([]);
+    const { stomped, byHand } = setScore(d, list.name, songsOfEngagement(rig, 'engagement:matinee'));
+    expect([stomped, byHand]).toEqual([[], []]);
+  });
   test.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))('%s: every cue has its place', (_, make) => {
     const rig = make();
     const [hookup] = rig.parts.hookup.keys();
-    const d = deriveOnce(rig, hookup!)!;
-    for (const list of rig.parts.setList.values())
+    for (const list of rig.parts.setList.values()) {
+      const act = list.engagement && partOf(rig, list.engagement);
+      const d = deriveOnce(rig, act?.hookup ?? hookup!)!;
       expect(danceOfSet(d, list).songs.filter((s) => s.placeless > 0)).toEqual([]);
-    expect(rig.parts.setList.size).toBe(1);
+    }
+    expect(rig.parts.setList.size).toBeGreaterThan(0);
   });
 });
