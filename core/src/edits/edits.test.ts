@@ -8,7 +8,7 @@ import { all, newRig, partOf, rigOf, type Rig } from '../rig/rig.js';
 import type { Ref } from '../rig/ids.js';
 import { connect, notOffered, offers } from './cables.js';
 import { addDevice, removeDevice } from './devices.js';
-import { addSound, freeCall, giveSlots, removeSound } from './sounds.js';
+import { addSound, caughtUp, freeCall, giveSlots, removeSound } from './sounds.js';
 import { carryOutWiring, planWiring, type School } from './wire.js';
 
 const kit = (...keys: string[]): Rig =>
@@ -216,4 +216,30 @@ describe('slots', () => {
   });
   test('without a controller a sound is stored nowhere', () =>
     expect(freeCall(rigOf([makeDevice('boost', 'device:b')]))).toBeUndefined());
+});
+
+describe('sounds that were made before their boxes were wired', () => {
+  const boxes = { g: 'single-coil', c: 'midi-controller', d: 'stereo-delay', amp: 'combo-two-channel' };
+  const leads = ['g.out>d.in-l', 'd.out-l>amp.in', 'c.midi-out>d.midi-in'];
+  const behind = smallRig({ boxes, leads, sounds: {} });
+  const before = smallRig({ boxes, leads: [], sounds: {} });
+  const made = (rig: Rig): Rig => after(rig, addSound(rig, 'sound:a', 'A'));
+  const wired = (rig: Rig): Rig => after(rig, { put: all(behind, 'cable'), remove: [] });
+  test('stand as if they had been made behind it', () => {
+    const early = wired(made(before));
+    expect(partOf(early, 'sound:a')!.wants).toEqual([]);
+    const late = after(early, caughtUp(early));
+    expect(partOf(late, 'sound:a')).toEqual(partOf(made(wired(before)), 'sound:a'));
+    expect(caughtUp(late).put).toEqual([]);
+  });
+  test('what a sound says of a channel stays, and one that is called by nothing on purpose stays so', () => {
+    const rig = made(wired(before));
+    const said = after(rig, {
+      put: [{ ...partOf(rig, 'sound:a')!, wants: [{ stage: 'device:amp.lead', is: 'in' }] }],
+      remove: [],
+    });
+    expect(caughtUp(said).put).toEqual([]);
+    const uncalled = { ...partOf(rig, 'sound:a')!, id: 'sound:b' as const, name: 'B', at: 9, calls: [] };
+    expect(caughtUp(after(rig, { put: [uncalled], remove: [] })).put).toEqual([]);
+  });
 });

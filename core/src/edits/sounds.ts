@@ -1,7 +1,8 @@
 import { withMaybe } from '../known/maybe.js';
 import equal from 'fast-deep-equal';
 import { dialCardsAbout } from './dial-cards.js';
-import { making, type Making, nothing, type Edit } from '../change/edit.js';
+import { making, type Making, nothing, together, type Edit } from '../change/edit.js';
+import { surely } from '../known/the.js';
 import { setReserve } from './set-list.js';
 import { makesSound, type Device, type Memory, type Stage } from '../rig/device.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
@@ -81,21 +82,46 @@ export const addSound = (
 /** Stages of which a box has several, and one always sounds. */
 const ONE_OF: readonly Stage[] = ['preamp', 'channel', 'cabinet simulation'];
 
-/** Of channels of which one always sounds a sound has the first until it says another. */
-const firstChannels = (rig: Rig): readonly Want[] => {
+/** Channels of which one always sounds, the stages of each box that is wired together. */
+const channelsOf = (rig: Rig): readonly (readonly Ref[])[] => {
   const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
   return all(rig, 'device')
     .filter((d) => wired.has(d.id))
     .flatMap((device) =>
       device.chains.flatMap((chain) =>
-        chain.slots.flatMap((slot): readonly Want[] => {
-          const [first] =
+        chain.slots.flatMap((slot): readonly (readonly Ref[])[] => {
+          const arms =
             slot.is === 'fork' && slot.arms.length > 1 && slot.arms.every((arm) => arm.when) ? slot.arms : [];
-          const block = first?.slots.find((s) => s.is === 'block' && ONE_OF.includes(s.stage) && !s.on);
-          return block ? [{ stage: ref(device.id, block.id), is: 'in' }] : [];
+          const blocks = arms.map((arm) =>
+            arm.slots.find((s) => s.is === 'block' && ONE_OF.includes(s.stage) && !s.on),
+          );
+          return blocks[0] ? [blocks.flatMap((block) => (block ? [ref(device.id, block.id)] : []))] : [];
         }),
       ),
     );
+};
+
+/** Of channels of which one always sounds a sound has the first until it says another. */
+const firstChannels = (rig: Rig): readonly Want[] =>
+  channelsOf(rig).map(([first]): Want => ({ stage: surely(first), is: 'in' }));
+
+/**
+ * Sounds that were made before their boxes were wired stand as if they had been made behind it: with the first of
+ * channels that they say nothing of, and in a slot.
+ */
+export const caughtUp = (rig: Rig): Edit => {
+  const channels = channelsOf(rig);
+  const put = soundsInOrder(rig).flatMap((sound): readonly Sound[] => {
+    if (sound.parent) return [];
+    const said = new Set(sound.wants.map(wantTarget));
+    const unsaid = channels.filter((stages) => !stages.some((stage) => said.has(stage)));
+    const more = unsaid.map(([first]): Want => ({ stage: surely(first), is: 'in' }));
+    return more.length ? [{ ...sound, wants: [...sound.wants, ...more] }] : [];
+  });
+  const channelled = put.reduce((map, sound) => map.set(sound.id, sound), new Map(rig.parts.sound));
+  // Where some are called, the others are called by nothing on purpose.
+  if (all(rig, 'sound').some((s) => s.calls.length > 0)) return { put, remove: [] };
+  return together({ put, remove: [] }, giveSlots({ ...rig, parts: { ...rig.parts, sound: channelled } }));
 };
 
 /** Sounds made while the rig had no controller get a slot as soon as there is one. */

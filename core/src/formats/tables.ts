@@ -1,5 +1,6 @@
 import { together, type Edit } from '../change/edit.js';
 import { connect, givesOut } from '../edits/cables.js';
+import { caughtUp } from '../edits/sounds.js';
 import { apply } from '../change/apply.js';
 import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
@@ -112,7 +113,7 @@ export const readCableTable = (
     sofar = applied.value.rig;
     edits.push(edit);
   });
-  return wrong.length ? refuse(wrong) : ok(together(...edits));
+  return wrong.length ? refuse(wrong) : ok(together(...edits, caughtUp(sofar)));
 };
 
 interface CableRow {

@@ -1,6 +1,6 @@
 import { apply } from '../change/apply.js';
 import { nothing, together, type Edit } from '../change/edit.js';
-import { addSound, setWant, usualCall } from '../edits/sounds.js';
+import { addSound, caughtUp, setWant, usualCall } from '../edits/sounds.js';
 import { anatomy, type Embedded } from '../signal/graph/anatomy.js';
 import { wantTarget, type Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
@@ -87,7 +87,8 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
     remove: cablesOf(rig, hookup).map((c) => c.id),
   };
   const built = apply(rig, build);
-  if (!built.ok || all(rig, 'sound').length > 0) return build;
+  if (!built.ok) return build;
+  if (all(rig, 'sound').length > 0) return together(build, caughtUp(built.value.rig));
   const {
     put: [sound],
   } = addSound(built.value.rig, ids.sound, 'First sound', 'clean');
