@@ -307,6 +307,7 @@ const lift = (name: string, bar: number, to: 'on' | 'off'): Cue => ({
 });
 const song = (n: number, title: string, bpm: number, seconds: number, cues: readonly Cue[]): Song => ({
   kind: 'song',
+  at: n,
   id: `song:${String(n).padStart(2, '0')}`,
   title,
   bpm,

@@ -118,6 +118,7 @@ const loopCue = ([bar, name, track, act]: Track): Cue => ({
 
 const songs: readonly Song[] = SHEET.map(([title, , , bpm], i) => ({
   kind: 'song',
+  at: i + 1,
   id: `song:${String(i + 1).padStart(2, '0')}`,
   title,
   bpm,
@@ -164,6 +165,7 @@ const MATINEE: readonly (readonly [title: string, bpm: number, seconds: number, 
 ];
 const matinee: readonly Song[] = MATINEE.map(([title, bpm, seconds, cues], i) => ({
   kind: 'song',
+  at: songs.length + i + 1,
   id: `song:m${i + 1}`,
   title,
   bpm,

@@ -123,6 +123,7 @@ const SONGS: readonly (readonly [title: string, bpm: number, seconds: number, cu
 ];
 const songs: readonly Song[] = SONGS.map(([title, bpm, seconds, cues], i) => ({
   kind: 'song',
+  at: i + 1,
   id: `song:${String(i + 1).padStart(2, '0')}`,
   title,
   bpm,

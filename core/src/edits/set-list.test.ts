@@ -9,7 +9,7 @@ import { addSetList, carrySong, markBefore, setSongs } from './set-list.js';
 
 const demo = islandRun();
 const songs = all(demo, 'song').map((s) => s.id);
-const rig = after(demo, addSetList('setList:friday', 'Friday', songs));
+const rig = after(demo, addSetList(demo, 'setList:friday', 'Friday', songs));
 const list = partOf(rig, 'setList:friday')!;
 const put = ({ put: [part] }: ReturnType<typeof carrySong>): SetList => part as SetList;
 
@@ -40,6 +40,7 @@ describe('a set list', () => {
       kind: 'setList',
       id: 'setList:friday',
       name: 'Friday',
+      at: list.at,
       songs: songs.filter((s: Id<'song'>) => s !== songs[1]),
     });
   });

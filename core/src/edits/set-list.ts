@@ -1,5 +1,6 @@
 import type { Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
+import { placeBehind, type Rig } from '../rig/rig.js';
 import type { SetList, SetMark } from '../rig/show.js';
 
 const put = (list: SetList): Edit => ({ put: [list], remove: [] });
@@ -10,8 +11,8 @@ const tidy = ({ before, ...list }: SetList): SetList => {
   return kept.length ? { ...list, before: kept } : list;
 };
 
-export const addSetList = (id: Id<'setList'>, name: string, songs: readonly Id<'song'>[] = []): Edit =>
-  put({ kind: 'setList', id, name, songs });
+export const addSetList = (rig: Rig, id: Id<'setList'>, name: string, songs: readonly Id<'song'>[] = []): Edit =>
+  put({ kind: 'setList', id, name, at: placeBehind(rig, 'setList'), songs });
 
 /** The songs in another order, or others; marks go with their songs. */
 export const setSongs = (list: SetList, songs: readonly Id<'song'>[]): Edit => put(tidy({ ...list, songs }));

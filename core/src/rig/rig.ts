@@ -126,10 +126,18 @@ export const programAt = (
 export const soundsInOrder = (rig: Rig): readonly Sound[] =>
   [...all(rig, 'sound')].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1));
 
-/** A rig of these parts, taken as they are; boxes in the order of the kit. */
+/** Kinds of part that stand in an order of their own, by the place that each says. */
+type Placed = 'device' | 'sound' | 'song' | 'setList';
+
+/** The place behind all that are there. */
+export const placeBehind = (rig: Rig, kind: Placed): number =>
+  Math.max(0, ...all(rig, kind).map((part) => part.at ?? 0)) + 1;
+
+/** A rig of these parts, taken as they are; boxes in the order of the kit, songs and sets as they were entered. */
 export const rigOf = (parts: readonly Part[], revision = 0): Rig => {
   const maps = recordOf(KINDS, () => new Map<AnyId, Part>());
-  const place = (p: Part): number => (p.kind === 'device' ? (p.at ?? 0) : 0);
+  const place = (p: Part): number =>
+    p.kind === 'device' || p.kind === 'song' || p.kind === 'setList' ? (p.at ?? 0) : 0;
   for (const part of [...parts].sort((a, b) => place(a) - place(b))) maps[part.kind].set(part.id, part);
   return { revision, parts: partsFrom((kind) => maps[kind]) };
 };

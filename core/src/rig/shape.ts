@@ -159,6 +159,7 @@ const song: z.ZodType<Song> = z.strictObject({
   kind: z.literal('song'),
   id: id('song'),
   title: name,
+  at: z.number().optional(),
   bpm: z.number().min(TEMPO.min).max(TEMPO.max).optional(),
   metre: z
     .strictObject({
@@ -205,6 +206,7 @@ const setList: z.ZodType<SetList> = z.strictObject({
   kind: z.literal('setList'),
   id: id('setList'),
   name,
+  at: z.number().optional(),
   songs: list(id('song')),
   engagement: id('engagement').optional(),
   reserve: list(id('sound')).optional(),

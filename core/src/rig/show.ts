@@ -5,6 +5,8 @@ export interface Song {
   readonly kind: 'song';
   readonly id: Id<'song'>;
   readonly title: string;
+  /** Its place among the songs. */
+  readonly at?: number;
   /** In quarters a minute, whatever the metre. */
   readonly bpm?: number;
   /** Four quarters when it is left out. */
@@ -61,6 +63,8 @@ export interface SetList {
   readonly kind: 'setList';
   readonly id: Id<'setList'>;
   readonly name: string;
+  /** Its place among the sets. */
+  readonly at?: number;
   readonly songs: readonly Id<'song'>[];
   /** What the rig is used for when it is played. */
   readonly engagement?: Id<'engagement'>;

@@ -5,7 +5,7 @@ import { LONGEST } from '../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { Rig } from '../rig/rig.js';
 import type { Cue, Song } from '../rig/show.js';
-import { COMMON_TIME, placeText, readPlace } from '../units/metre.js';
+import { COMMON_TIME, placeQuarters, placeSeconds, placeText, readPlace } from '../units/metre.js';
 import { callText, readCues } from './cue-words.js';
 import type { Cell, Typed } from './sound-sheet.js';
 
@@ -91,12 +91,38 @@ export const typeCues = (rig: Rig, song: Song, typed: readonly Typed[]): Result<
   return refused.length ? refuse(refused) : ok(withCues(song, cues));
 };
 
-/** Cues behind the one at a place, typed as people write them. @param after -1 puts them first */
+/** When a cue comes, told in whatever the song can tell it. */
+const timeOf = (song: Song, { at }: Cue): number | undefined => {
+  const metre = song.metre ?? COMMON_TIME;
+  return at === undefined ? undefined : (placeSeconds(at, song.bpm, metre) ?? placeQuarters(at, song.bpm, metre));
+};
+
+/** A cue that says when it comes stands before the first of those that come later; any other stands where it was put. */
+const inTime = (song: Song, cues: readonly Cue[], cue: Cue, at: number): number => {
+  const time = timeOf(song, cue);
+  if (time === undefined) return at;
+  const later = cues.findIndex((other) => (timeOf(song, other) ?? -Infinity) > time);
+  if (later >= 0 && later < at) return later;
+  const earlier = cues.findLastIndex((other) => (timeOf(song, other) ?? Infinity) <= time);
+  return Math.max(at, earlier + 1);
+};
+
+/**
+ * Cues behind the one at a place, typed as people write them; one that says when it comes finds its own place.
+ * @param after -1 puts them first
+ */
 export const addCues = (rig: Rig, song: Song, after: number, text: string): Result<Edit, readonly Refusal[]> => {
   const read = readCues(rig, text, song.metre ?? COMMON_TIME, song.cues.slice(0, after + 1));
   if ('unread' in read)
     return refuse([{ code: 'cell', where: song.title, wrong: read.unread.wrong, would: read.unread.would }]);
-  return ok(withCues(song, song.cues.toSpliced(after + 1, 0, ...read.cues)));
+  let at = after + 1;
+  let cues: readonly Cue[] = song.cues;
+  for (const cue of read.cues) {
+    at = inTime(song, cues, cue, at);
+    cues = cues.toSpliced(at, 0, cue);
+    at += 1;
+  }
+  return ok(withCues(song, cues));
 };
 
 export const nameCue = (song: Song, at: number, name: string): Edit =>

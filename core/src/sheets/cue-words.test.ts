@@ -127,6 +127,13 @@ describe('the sheet of cues', () => {
     expect(names(nameCue(song, 1, 'solo'))).toEqual(['verse', 'solo']);
     expect(names(removeCue(song, 0))).toEqual(['Lead']);
     expect(addCues(rig, song, 0, 'xyzzy')).toMatchObject({ ok: false });
+    const timed = { ...song, cues: [] };
+    const added = (to: typeof song, text: string) => {
+      const done = addCues(rig, to, to.cues.length - 1, text);
+      return done.ok ? (done.value.put[0] as typeof song) : to;
+    };
+    const late = added(added(timed, '@17 Ch Swell / @33 Solo Swell'), '@1 V Swell / @25 Br Swell / Out Swell');
+    expect(late.cues.map((c) => c.name)).toEqual(['V', 'Ch', 'Br', 'Out', 'Solo']);
   });
   test('a looper that is taken away takes its cues along, and a track that is none is refused', () => {
     const looped = { ...song, cues: read('Lead; record 1') };

@@ -1,9 +1,13 @@
 import fc from 'fast-check';
 import { after } from '../../testing/after.js';
+import { Random } from '../../testing/random.js';
 import { islandRun } from '../demo/island-run.js';
-import { all, newRig } from '../rig/rig.js';
+import { addSetList } from '../edits/set-list.js';
+import type { Id } from '../rig/ids.js';
+import { all, emptyRig, everyPart, newRig, rigOf } from '../rig/rig.js';
 import { minutesText } from '../units/minutes.js';
 import { readSongLines } from './song-lines.js';
+import { addSong } from './song-sheet.js';
 
 const numbered = () => {
   let n = 0;
@@ -22,7 +26,9 @@ test.each([
   ['Come in, stay late', { title: 'Come in, stay late' }],
   ['99 lanterns', { title: '99 lanterns' }],
   ['Tide 500 bpm', { title: 'Tide 500 bpm' }],
-])('%s', (line, song) => expect(read(line).songs).toEqual([{ kind: 'song', id: 'song:new-1', cues: [], ...song }]));
+])('%s', (line, song) =>
+  expect(read(line).songs).toEqual([{ kind: 'song', id: 'song:new-1', at: 1, cues: [], ...song }]),
+);
 
 test('blank lines are passed over; what cannot be taken is told by its line, the others are kept', () => {
   const demo = islandRun();
@@ -53,7 +59,33 @@ test('whatever is written comes back from a line of it', () => {
         ...(said.seconds === undefined ? [] : [minutesText(said.seconds)]),
         ...(said.capo === undefined ? [] : [`capo ${said.capo}`]),
       ].join(', ');
-      expect(read(line).songs[0]).toEqual({ kind: 'song', id: 'song:new-1', title: 'Two ferries', cues: [], ...said });
+      expect(read(line).songs[0]).toEqual({
+        kind: 'song',
+        id: 'song:new-1',
+        title: 'Two ferries',
+        at: 1,
+        cues: [],
+        ...said,
+      });
     }),
+  );
+});
+
+test('songs and sets stand as they were entered, in whatever order the rig is read again', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 9 }), fc.integer(), (count, seed) => {
+      const titles = Array.from({ length: count }, (_, i) => `Song ${i}`);
+      let rig = emptyRig();
+      let n = 0;
+      const newId = (): Id<'song'> => `song:${new Random(seed + (n += 1)).int(0, 1e6)}-${n}`;
+      rig = after(rig, readSongLines(rig, titles.slice(0, -1).join('\n'), newId).edit);
+      rig = after(rig, addSong(rig, newId(), titles.at(-1)!));
+      for (const name of ['One', 'Two'])
+        rig = after(rig, addSetList(rig, `setList:${name === 'One' ? 'z' : 'a'}`, name));
+      const shuffled = [...everyPart(rig)].sort((a, b) => (a.id < b.id ? -1 : 1));
+      expect(all(rigOf(shuffled), 'song').map((s) => s.title)).toEqual(titles);
+      expect(all(rigOf(shuffled), 'setList').map((s) => s.name)).toEqual(['One', 'Two']);
+    }),
+    { numRuns: 60 },
   );
 });

@@ -2,7 +2,7 @@ import type { Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
 import { LONGEST, LONGEST_SONG_SECONDS, MOST_FRETS, TEMPO } from '../rig/limits.js';
 import type { Refusal } from '../rig/result.js';
-import { all, type Rig } from '../rig/rig.js';
+import { all, placeBehind, type Rig } from '../rig/rig.js';
 import type { Song } from '../rig/show.js';
 import { readMinutes } from '../units/minutes.js';
 
@@ -73,7 +73,7 @@ export const readSongLines = (rig: Rig, text: string, newId: () => Id<'song'>): 
     if (known.has(title.toLowerCase()))
       return refuse(`There is a song “${title}” already.`, 'Call one of them otherwise.');
     known.add(title.toLowerCase());
-    songs.push({ kind: 'song', id: newId(), title, ...facts, cues: [] });
+    songs.push({ kind: 'song', id: newId(), title, at: placeBehind(rig, 'song') + songs.length, ...facts, cues: [] });
   });
   return { edit: { put: songs, remove: [] }, songs, refused };
 };

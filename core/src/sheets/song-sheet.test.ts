@@ -125,7 +125,7 @@ test('a tempo that is typed is the tempo of times in beats; taken back, there is
   expect(partOf(typed(later, 'bpm', '', row), songs[row]!.id)!.bpm).toBeUndefined();
 });
 test('a song is added and taken away; a set list lets go of it', () => {
-  const added = after(after(rig, addSong('song:new', 'Slack water')), {
+  const added = after(after(rig, addSong(rig, 'song:new', 'Slack water')), {
     put: [{ kind: 'setList', id: 'setList:one', name: 'Friday', songs: ['song:new', songs[0]!.id] }],
     remove: [],
   });

@@ -7,7 +7,7 @@ import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { LONGEST_SONG_SECONDS, MOST_FRETS, TEMPO } from '../rig/limits.js';
 import { withoutSong } from '../edits/set-list.js';
 import { minutesText, readMinutes } from '../units/minutes.js';
-import { all, partOf, type Rig } from '../rig/rig.js';
+import { all, partOf, placeBehind, type Rig } from '../rig/rig.js';
 import type { Song } from '../rig/show.js';
 import { COMMON_TIME, metreText, MOST_BEATS, readMetre } from '../units/metre.js';
 import { cueText, readCues } from './cue-words.js';
@@ -137,8 +137,8 @@ export const typeSongs = (
   return refused.length ? refuse(refused) : ok({ put: [...changed.values()], remove: [] });
 };
 
-export const addSong = (id: Id<'song'>, title: string): Edit => ({
-  put: [{ kind: 'song', id, title, cues: [] }],
+export const addSong = (rig: Rig, id: Id<'song'>, title: string): Edit => ({
+  put: [{ kind: 'song', id, title, at: placeBehind(rig, 'song'), cues: [] }],
   remove: [],
 });
 

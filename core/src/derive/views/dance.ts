@@ -63,7 +63,7 @@ const tightestOf = (work: readonly Footwork[]): Tightest | undefined => {
       continue;
     }
     const hits = stompsOf(one).length;
-    if (before && hits) {
+    if (before && hits && one.seconds >= before.at) {
       const seconds = one.seconds - before.at;
       const slack = seconds - needs(one);
       if (!found || slack < found.seconds - found.needs)
@@ -139,9 +139,15 @@ const tooNear = (work: readonly Footwork[], i: number): DanceTrouble | undefined
     return undefined;
   const seconds = one.seconds - before.seconds;
   if (seconds >= needs(one)) return undefined;
+  if (seconds < 0)
+    return {
+      cue: one.cue.name,
+      why: `it comes before ${before.cue.name}, which stands above it in the song.`,
+      eases: 'Put the cues in the order in which they come.',
+    };
   return {
     cue: one.cue.name,
-    why: `${listed(stompsOf(one))} takes about ${round(needs(one))}, and it comes ${round(Math.max(0, seconds))} after ${before.cue.name}.`,
+    why: `${listed(stompsOf(one))} takes about ${round(needs(one))}, and it comes ${round(seconds)} after ${before.cue.name}.`,
     eases: 'Put both on one switch, or let one of them come earlier.',
   };
 };

@@ -3,7 +3,7 @@ import type { Edit } from '../../change/edit.js';
 import type { Score, ScoreCue } from '../../formats/midi-score.js';
 import type { Id } from '../../rig/ids.js';
 import { LONGEST, LONGEST_SONG_SECONDS, TEMPO } from '../../rig/limits.js';
-import { all } from '../../rig/rig.js';
+import { all, placeBehind } from '../../rig/rig.js';
 import type { Cue, Song } from '../../rig/show.js';
 import { readCues } from '../../sheets/cue-words.js';
 import { barBeatAt, COMMON_TIME, MOST_BARS, type Metre } from '../../units/metre.js';
@@ -53,7 +53,12 @@ export const songsOfScore = (d: Derived, score: Score, newId: () => Id<'song'>):
     });
     open.push(...read.filter((r) => r.isOpen).map((r) => [title, r.cue.name] as const));
     const isCommon = metre.beats === COMMON_TIME.beats && metre.unit === COMMON_TIME.unit;
-    const { metre: _, ...rest } = before ?? { kind: 'song' as const, id: newId(), title };
+    const { metre: _, ...rest } = before ?? {
+      kind: 'song' as const,
+      id: newId(),
+      title,
+      at: placeBehind(d.rig, 'song') + put.size,
+    };
     put.set(title.toLowerCase(), {
       ...rest,
       ...(inLimits(bpm, TEMPO.min, TEMPO.max) ? { bpm } : {}),

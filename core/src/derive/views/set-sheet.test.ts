@@ -18,7 +18,10 @@ const guitars = all(demo, 'device').filter((d) => d.ends?.some((e) => e.is === '
 const [first, second, third] = songs as [Song, Song, Song];
 const played = (change: (song: Song, i: number) => Partial<Song>): Rig => {
   const put = songs.slice(0, 3).map(({ seconds: _, ...s }, i) => ({ ...s, ...change(s, i) }));
-  return after(after(demo, { put, remove: [] }), addSetList('setList:one', 'One', [first.id, second.id, third.id]));
+  return after(
+    after(demo, { put, remove: [] }),
+    addSetList(demo, 'setList:one', 'One', [first.id, second.id, third.id]),
+  );
 };
 const sheetOf = (rig: Rig) => setSheet(deriveOnce(rig, BALLROOM_ID)!, partOf(rig, 'setList:one')!);
 const bare = { tuning: undefined, instrument: undefined } as unknown as Partial<Song>;
@@ -125,7 +128,7 @@ describe('whose foot it is', () => {
     const tablet = makeDevice('song-list', 'device:tab');
     const cues = [a, b].map((s) => ({ name: s.name, call: { sound: s.id } }));
     const base = after(demo, { put: [{ ...tablet, at: 90 }, a, b, { ...without(first), cues }], remove: [] });
-    return after(base, addSetList('setList:one', 'One', [first.id]));
+    return after(base, addSetList(base, 'setList:one', 'One', [first.id]));
   };
   test('what a song list calls asks for no stomp, and nothing to hit is shown', () => {
     const tablet = makeDevice('song-list', 'device:tab');

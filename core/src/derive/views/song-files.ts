@@ -7,7 +7,7 @@ import { theFirst } from '../../known/the.js';
 import type { Id } from '../../rig/ids.js';
 import { LONGEST } from '../../rig/limits.js';
 import { ok, refuse, type Refusal, type Result } from '../../rig/result.js';
-import { all, type Rig } from '../../rig/rig.js';
+import { all, placeBehind, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import { SONG_COLUMNS, songCell, typeSongs } from '../../sheets/song-sheet.js';
 import type { Derived } from '../steps/deriver.js';
@@ -51,8 +51,10 @@ const knownSongs = (rig: Rig): Known => {
   return {
     at: (title) => songs.get(title.toLowerCase()),
     put: (song) => {
-      songs.set(song.title.toLowerCase(), song);
-      put.set(song.id, song);
+      const isNew = !rig.parts.song.has(song.id) && song.at === undefined;
+      const placed = isNew ? { ...song, at: placeBehind(rig, 'song') + put.size } : song;
+      songs.set(song.title.toLowerCase(), placed);
+      put.set(song.id, placed);
     },
     edit: () => ({ put: [...put.values()], remove: [] }),
   };

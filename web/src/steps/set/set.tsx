@@ -137,7 +137,7 @@ const NewSet = ({ lists, made }: { lists: readonly SetList[]; made: (id: string)
     );
   const add = (name: string): boolean => {
     const id = newPartId('setList');
-    if (edit(addSetList(id, name, lists.length ? [] : songs), `Add ${name}`).length > 0) return false;
+    if (edit(addSetList(rig, id, name, lists.length ? [] : songs), `Add ${name}`).length > 0) return false;
     made(id);
     return true;
   };

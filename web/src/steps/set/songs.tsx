@@ -42,7 +42,7 @@ export const Songs = ({ complain, open }: SongsProps) => {
   }));
   const add = (title: string): boolean => {
     const id = newPartId('song');
-    if (edit(addSong(id, title), `Add ${title}`).length > 0) return false;
+    if (edit(addSong(rig, id, title), `Add ${title}`).length > 0) return false;
     choose(id);
     return true;
   };
