@@ -1,3 +1,4 @@
+import { boxText } from '../recall/words/part-words.js';
 import { instrumentsOf } from '../edits/variant.js';
 import { dialCardsAbout } from '../edits/dial-cards.js';
 import type { Edit } from '../change/edit.js';
@@ -7,7 +8,7 @@ import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { LONGEST_SONG_SECONDS, MOST_FRETS, TEMPO } from '../rig/limits.js';
 import { withoutSong } from '../edits/set-list.js';
 import { minutesText, readMinutes } from '../units/minutes.js';
-import { all, partOf, placeBehind, type Rig } from '../rig/rig.js';
+import { all, placeBehind, type Rig } from '../rig/rig.js';
 import type { Song } from '../rig/show.js';
 import { COMMON_TIME, metreText, MOST_BEATS, readMetre } from '../units/metre.js';
 import { cueText, readCues } from './cue-words.js';
@@ -47,7 +48,7 @@ export const songCell = (rig: Rig, song: Song, column: SongColumn, byHand: strin
     tuning: () => song.tuning ?? '',
     'by hand': () => byHand,
     cues: () => song.cues.map((c) => cueText(rig, c)).join('; '),
-    instrument: () => (song.instrument ? (partOf(rig, song.instrument)?.name ?? '') : ''),
+    instrument: () => (song.instrument ? boxText(rig, song.instrument) : ''),
   };
   return { text: said[column.id](), own: true };
 };
@@ -67,13 +68,15 @@ const typeIntoSong = (rig: Rig, song: Song, column: SongColumn, text: string): R
     const { instrument: _, ...rest } = song;
     if (typed === '') return ok(rest);
     const instruments = instrumentsOf(rig);
-    const found = instruments.find((d) => [d.name, d.code].some((word) => word.toLowerCase() === typed.toLowerCase()));
+    const found = instruments.find((d) =>
+      [boxText(rig, d.id), d.code].some((word) => word.toLowerCase() === typed.toLowerCase()),
+    );
     return found
       ? ok({ ...rest, instrument: found.id })
       : refused(
           `"${typed}" is no instrument of this rig.`,
           instruments.length
-            ? `Type ${instruments.map((d) => d.name).join(' or ')}.`
+            ? `Type ${instruments.map((d) => boxText(rig, d.id)).join(' or ')}.`
             : 'Put an instrument into the kit first.',
         );
   }

@@ -1,3 +1,4 @@
+import { boxText } from '../../recall/words/part-words.js';
 import { daysOf, standsOn, type Dialled } from '../../dials/dial-cards.js';
 import { dialLine, turnOf } from '../../dials/knob-words.js';
 import { unclearStands } from '../../edits/dial-cards.js';
@@ -36,7 +37,7 @@ export const caseWords = (rig: Rig, { sound, song, instrument, hookup }: DialCas
   [
     ...(sound ? [`in ${partOf(rig, sound)?.name ?? ''}`] : []),
     ...(song ? [`in the song ${partOf(rig, song)?.title ?? ''}`] : []),
-    ...(instrument ? [`with ${partOf(rig, instrument)?.name ?? ''}`] : []),
+    ...(instrument ? [`with ${boxText(rig, instrument)}`] : []),
     ...(hookup ? [`in the hook-up ${partOf(rig, hookup)?.name ?? ''}`] : []),
   ].join(', ');
 

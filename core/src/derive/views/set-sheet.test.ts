@@ -35,6 +35,14 @@ describe('a set as it is played', () => {
     expect([seconds, open]).toEqual([401 + 2 * gap, 1]);
     expect(sheetOf(played(() => ({}))).songs.map((r) => r.at)).toEqual([0, undefined, undefined]);
   });
+  test('of two instruments of one name each is told by its code as well', () => {
+    const [one, two] = guitars;
+    const alike = after(demo, { put: [{ ...two!, name: one!.name }], remove: [] });
+    const put = songs.slice(0, 2).map((s, i) => ({ ...s, instrument: (i < 1 ? one : two)!.id }));
+    const base = after(alike, { put, remove: [] });
+    const rig = after(base, addSetList(base, 'setList:one', 'One', [first.id, second.id]));
+    expect(sheetOf(rig).songs[1]!.changes.map((c) => c.text)).toContain(`take the ${one!.name} (${two!.code})`);
+  });
   test('another instrument hangs there tuned; another tuning of the same one has to be tuned; a capo comes and goes', () => {
     const [one, two] = guitars;
     const rig = played((_, i) => ({

@@ -1,3 +1,4 @@
+import { boxText } from '../../recall/words/part-words.js';
 import type { VerdictKind } from '../../recall/verdict/sound-verdict.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf, type Rig } from '../../rig/rig.js';
@@ -75,7 +76,7 @@ const workIn = (d: Derived, song: Song): Work => {
 export const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
   if (!before) return [];
   const changes: { readonly is: SetChange; readonly text: string }[] = [];
-  const name = (s: Song): string => (s.instrument ? (partOf(rig, s.instrument)?.name ?? '') : '');
+  const name = (s: Song): string => (s.instrument ? boxText(rig, s.instrument) : '');
   const isOther = before.instrument !== song.instrument && song.instrument !== undefined;
   if (isOther) changes.push({ is: 'instrument', text: `take the ${name(song)}` });
   // Another instrument hangs there in its own tuning.

@@ -1,3 +1,4 @@
+import { boxText } from '../../recall/words/part-words.js';
 import { standingIn } from '../../dials/dial-cards.js';
 import { handMoves, isServedBy } from '../../recall/actuate/compile.js';
 import { knobText, slotText } from '../../recall/words/words.js';
@@ -31,7 +32,7 @@ export interface SongCard {
 /** @example '96 a minute', 'Bass', 'one tone down' */
 const aboutSong = (rig: Rig, { bpm, instrument, tuning }: Song): readonly string[] => [
   ...(bpm === undefined ? [] : [`${bpm} a minute`]),
-  ...(instrument ? [partOf(rig, instrument)?.name ?? ''] : []),
+  ...(instrument ? [boxText(rig, instrument)] : []),
   ...(tuning ? [tuning] : []),
 ];
 

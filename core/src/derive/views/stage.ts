@@ -1,3 +1,4 @@
+import { boxText } from '../../recall/words/part-words.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Cue, SetList, SetMark, Song } from '../../rig/show.js';
 import { callText } from '../../sheets/cue-words.js';
@@ -116,7 +117,7 @@ const songOnStage = (night: Night, song: Song, comes: SetMark | undefined): Stag
   return {
     title: song.title,
     facts: [
-      ...(instrument ? [instrument.name] : []),
+      ...(instrument ? [boxText(night.d.rig, instrument.id)] : []),
       ...(song.tuning ? [song.tuning] : []),
       ...(song.capo ? [`capo ${song.capo}`] : []),
       ...(song.key ? [song.key] : []),
