@@ -10,7 +10,7 @@ import type { Deriving } from './deriving.js';
 export interface DerivedState {
   /** The last result. */
   readonly view?: View;
-  /** Counts results; questions about details are asked anew when it changes. */
+  /** Tells results apart, 0 before the first; questions about details are asked anew when it changes. */
   readonly stamp: number;
   /** The rig has changed since; a newer result is on its way. */
   readonly older: boolean;
@@ -23,6 +23,10 @@ export type AskWorker = Rooms<'answers' | 'asking' | 'night' | 'bench'>;
 
 /** Comlink's types know a nested object only as a promise of it; its proxies go on at every depth. */
 const roomsOf = (worker: Worker) => wrap<Deriving>(worker) as unknown as Rooms<keyof Deriving>;
+
+let lastStamp = 0;
+/** No two results of a page have the same, whoever derived them: what was asked of an older one is never taken for it. */
+const nextStamp = (): number => (lastStamp += 1);
 
 /** The page's side of the worker: tells it what changed, keeps the older result on screen until the new one comes. */
 export class DerivedClient {
@@ -71,7 +75,7 @@ export class DerivedClient {
         this.sent = rig;
         const view = await this.remote.held.update(edit ?? { put: [], remove: [] }, hookup);
         this.done = { rig, hookup };
-        this.set({ view, stamp: this.state.stamp + 1, older: this.wanted.rig !== rig, fault: undefined });
+        this.set({ view, stamp: nextStamp(), older: this.wanted.rig !== rig, fault: undefined });
       }
     } catch (e) {
       this.sent = undefined;

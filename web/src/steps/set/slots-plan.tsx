@@ -50,7 +50,7 @@ export const SlotsPlan = ({ setup, songs, wishes, code, takeBanks }: SlotsPlanPr
             ))}
           </ul>
         )}
-        {changes.length === 0 && <p className="soft">No song needs a bank key: no other slots need fewer stomps.</p>}
+        {changes.length === 0 && <p className="soft">No song needs a bank key: this cannot be bettered.</p>}
         {faultsIn(setup.problem, setup.now) > 0 && <p>What you wish of the banks does not hold yet.</p>}
       </section>
       {tooFew ? (
