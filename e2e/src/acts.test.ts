@@ -101,3 +101,22 @@ test('two sounds that want two boxes each the other way round: what contradicts,
   await hands.sees('One order serves every sound: CMP, LOW');
   await hands.page.close();
 });
+
+test('the songs of the band come from the rig of another player, in their order, with its breaks', async () => {
+  const hands = new Hands(await openPage(browser, `${await server.fresh('night-market-bass')}/set?show=songs`));
+  await hands.click('button', 'Songs of another rig');
+  await hands.click('combobox', 'Which rig of the band');
+  await hands.click('option', 'Island run');
+  await hands.click('combobox', 'Which set of theirs');
+  await hands.click('option', 'the set Ferry season');
+  await hands.click('button', 'Take 12 new, update 0');
+  await hands.sees('12 added, 0 brought up to date.');
+  await closed(hands);
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.pick('Set list');
+  await hands.click('combobox', 'Set list');
+  await hands.click('option', 'Ferry season');
+  await hands.sees('Rope and tide');
+  await hands.sees('Encore');
+  await hands.page.close();
+});

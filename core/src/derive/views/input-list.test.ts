@@ -37,10 +37,10 @@ describe('the lines into the house', () => {
   test("a voice and a second player's percussion arrive as well, each said with what it comes through", () => {
     const rig = lighthouseSolo();
     const lines = inputList(deriveOnce(rig, all(rig, 'hookup')[0]!.id)!);
-    expect(lines.map(({ by, side, of }) => [by, side, of.join(', ')])).toEqual([
-      ['microphone', 'mono', 'Single-coil guitar'],
-      ['DI box', 'mono', 'Pickup percussion'],
-      ['microphone', 'mono', 'Microphone'],
+    expect(lines.map(({ by, side, of, loops }) => [by, side, of.join(', '), loops.join(', ')])).toEqual([
+      ['microphone', 'mono', 'Single-coil guitar', 'Looper station'],
+      ['DI box', 'mono', 'Pickup percussion', 'Looper station'],
+      ['microphone', 'mono', 'Microphone', ''],
     ]);
   });
 

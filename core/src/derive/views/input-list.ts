@@ -1,5 +1,6 @@
 import { isLead, joined, type Joined, type Plugged } from '../../checks/joined.js';
 import { theEntry, theItem } from '../../known/the.js';
+import { tracksIn } from '../../rig/box.js';
 import type { Device } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
 import { all, thePart, type Rig } from '../../rig/rig.js';
@@ -17,6 +18,8 @@ export interface InputLine {
   readonly source: string;
   /** What is played into it, whoever holds the instrument. */
   readonly of: readonly string[];
+  /** Loopers on the way, whose loops come here as well. */
+  readonly loops: readonly string[];
   readonly by: 'microphone' | 'DI box' | 'line' | 'instrument';
   readonly balanced: boolean;
   /** The desk can put phantom power there, and what is plugged in is not made for it. */
@@ -74,6 +77,8 @@ interface HeardHere {
   readonly sound: Id<'sound'>;
   readonly sides: number;
   readonly sources: readonly Id<'device'>[];
+  /** Loopers that what comes here has passed. */
+  readonly loopers: readonly Id<'device'>[];
 }
 
 const sideOf = (heard: readonly HeardHere[]): InputLine['side'] => {
@@ -94,11 +99,18 @@ export const inputList = (d: Derived): readonly InputLine[] => {
     sound,
     trace: trace(wiring, state, { from: everybody }),
   }));
+  const loopers = all(d.rig, 'device').filter((device) => tracksIn(device).length > 0);
+  const passedBy = ({ sides }: { readonly sides: ArrayLike<number> }): readonly Id<'device'>[] =>
+    loopers
+      .filter(({ id }) => wiring.points.some((p, i) => p.device === id && (sides[i] ?? 0) > 0))
+      .map(({ id }) => id);
   const heardAt = (point: number): readonly HeardHere[] =>
     sounds.flatMap(({ sound, trace: { spreads, onPath } }) => {
       const arriving = [...spreads].filter(([, { sides }]) => theItem(sides, point) > 0);
       const sides = arriving.reduce((bits, [, s]) => bits | theItem(s.sides, point), 0);
-      return sides && onPath[point] ? [{ sound, sides, sources: arriving.map(([source]) => source.device) }] : [];
+      if (!sides || !onPath[point]) return [];
+      const sources = arriving.map(([source]) => source.device);
+      return [{ sound, sides, sources, loopers: arriving.flatMap(([, spread]) => passedBy(spread)) }];
     });
   const name = (id: Id<'sound'>) => thePart(d.rig, id).name;
   return cables
@@ -114,6 +126,7 @@ export const inputList = (d: Derived): readonly InputLine[] => {
         line: to.jack.id,
         source: sourceText(d.rig, cables, gives),
         of: [...new Set(heard.flatMap((h) => h.sources))].map((id) => thePart(d.rig, id).name),
+        loops: [...new Set(heard.flatMap((h) => h.loopers))].map((id) => thePart(d.rig, id).name),
         by: meansOf(gives),
         balanced,
         phantomOff: Boolean(to.jack.phantom) && !balanced,

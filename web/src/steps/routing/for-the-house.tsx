@@ -62,6 +62,7 @@ export const ForTheHouse = () => {
                 <span>
                   <strong>{line.source}</strong>
                   {line.of.some((name) => name !== line.source) && <span className="soft">: {listed(line.of)}</span>}
+                  {line.loops.length > 0 && <span className="soft">, and the loops of {listed(line.loops)}</span>}
                 </span>
               </td>
               <td data-head="by">

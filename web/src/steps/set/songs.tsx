@@ -11,6 +11,7 @@ import { Sheet } from '../../shared/sheet/sheet.js';
 import { newPartId } from '../../session/ids.js';
 import { NewByName } from '../../shared/new-by-name.js';
 import { SongCards } from './song-cards.js';
+import { BandSongs } from './band-songs.js';
 import { AddCue } from './add-cue.js';
 import { SongFiles } from './song-files.js';
 import { surely, theOne } from '@yunta/core/known/the';
@@ -73,6 +74,7 @@ export const Songs = ({ complain, open }: SongsProps) => {
       <div className="sheet-tools">
         <PasteSongs />
         <SongFiles songs={songs} />
+        <BandSongs />
       </div>
       {onFloor && songs.length > 0 ? (
         <SongCards />
