@@ -4,7 +4,9 @@ import { deriveOnce } from '../derive/steps/deriver.js';
 import { soundRun } from '../derive/views/view.js';
 import { danceOfSet } from '../derive/views/dance.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
-import { emptyRig, everyPart, partOf } from '../rig/rig.js';
+import { setUpBench, takeStep } from '../derive/play/play.js';
+import { stepText } from '../recall/words/words.js';
+import { all, emptyRig, everyPart, partOf } from '../rig/rig.js';
 import { setScore } from '../derive/views/set-score.js';
 import { songsOfEngagement } from '../edits/engagements.js';
 import { CLICK_ID, LIGHTHOUSE_ID, lighthouseSolo } from './lighthouse-solo.js';
@@ -79,6 +81,25 @@ describe('the sets of the demo rigs', () => {
     expect(d.judgement.findings.filter((f) => f.code.startsWith('set.'))).toEqual([]);
     const { stomped, byHand } = setScore(d, list.name, songsOfEngagement(rig, 'engagement:matinee'));
     expect([stomped, byHand]).toEqual([[], []]);
+  });
+  test('a sound that another controller calls in each hook-up is told, played and laid out by the one that counts', () => {
+    const rig = lighthouseSolo();
+    for (const [hookup, code] of [
+      [LIGHTHOUSE_ID, 'LIST'],
+      [CLICK_ID, 'TML'],
+    ] as const) {
+      const d = deriveOnce(rig, hookup)!;
+      const { steps } = d.modelled;
+      expect(stepText(rig, steps.get('recall:sound:03')!)).toBe('Stomp Fog horn, 3');
+      const bench = setUpBench(d, {});
+      takeStep(d, bench, steps.get('recall:sound:03')!);
+      const entries = ['LIST', 'TML'].map((c) => {
+        const device = all(rig, 'device').find((x) => x.code === c)!;
+        return [c, String(bench.value(`${device.id}.entry`))];
+      });
+      expect(entries).toContainEqual([code, '2']);
+      expect(entries).toContainEqual([code === 'LIST' ? 'TML' : 'LIST', '0']);
+    }
   });
   test.each(DEMO_RIGS.map(({ id, make }) => [id, make] as const))('%s: every cue has its place', (_, make) => {
     const rig = make();

@@ -1,3 +1,4 @@
+import { soundHere } from '@yunta/core/recall/intend/wants';
 import type { Edit } from '@yunta/core/change/edit';
 import { consequences, type Consequences } from '@yunta/core/derive/views/consequences';
 import { faultsOf, type SaidFault } from '@yunta/core/derive/play/faults';
@@ -221,7 +222,9 @@ export class Answers {
     return derived
       ? soundsInOrder(derived.rig).flatMap((sound) => {
           const event = [...derived.modelled.steps].find(([, s]) => s.does === 'recall' && s.sound === sound.id)?.[0];
-          return event ? [{ event, text: placeText(derived.rig, sound) }] : [];
+          return event
+            ? [{ event, text: placeText(derived.rig, soundHere(derived.rig, sound, derived.hookup.id)) }]
+            : [];
         })
       : [];
   }

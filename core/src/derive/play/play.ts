@@ -1,3 +1,4 @@
+import { soundHere } from '../../recall/intend/wants.js';
 import type { Value } from '../../rig/value.js';
 import { Bench } from '../../bench/bench.js';
 import { foundAt, namedAt, realValue } from '../../recall/words/footsteps.js';
@@ -102,8 +103,9 @@ type Does<K extends Footstep['does']> = Extract<Footstep, { readonly does: K }>;
  * around it only if it is not loaded yet, unless the stomps are looked at one by one.
  */
 const callsOf = ({ compilation: c }: Playable, bench: Bench, step: Does<'recall'>): readonly (() => void)[] => {
-  const { rig } = c.bearings;
-  const calls = partOf(rig, step.sound)?.calls ?? [];
+  const { rig, hookup } = c.bearings;
+  const sound = partOf(rig, step.sound);
+  const calls = sound ? soundHere(rig, sound, hookup.id).calls : [];
   const isWhole = step.loses !== undefined || step.afterMs !== undefined;
   return [
     ...chosenByHand(c, step.sound).map(

@@ -1,3 +1,4 @@
+import { soundsHere } from '../../recall/intend/wants.js';
 import type { Sound } from '../../rig/sound.js';
 import type { Bench, MonitorLine, Silence } from '../../bench/bench.js';
 import { levelsAt } from '../../electric/level.js';
@@ -5,7 +6,7 @@ import { shown } from '../../midi/numbering.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import type { Device, Memory } from '../../rig/device.js';
-import { all, partOf, soundsInOrder, thePart, type Rig } from '../../rig/rig.js';
+import { all, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
 import type { Item } from '../../signal/drawing/picture.js';
 import type { Anatomy } from '../../signal/graph/anatomy.js';
@@ -115,14 +116,15 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
     device.memories.flatMap((m) => (m.by ? [{ device, memory: m }] : [])),
   );
   const { device: controller, memory } = mainCaller(d, callers) ?? {};
-  const sound = controller && memory ? calledNow(d.rig, controller, memory, state) : undefined;
+  const sounds = soundsHere(d.rig, d.hookup.id);
+  const sound = controller && memory ? calledNow(sounds, controller, memory, state) : undefined;
   const wired = all(d.rig, 'device').filter((x) => d.anatomy.wiring.wired.has(x.id));
   return {
     now: clock(bench.now),
     busy: !bench.quiet,
     bank: controller && memory?.bank ? String(state.get(ref(controller.id, memory.bank.control))) : '',
     floor: all(d.rig, 'device').flatMap((device) =>
-      device.memories.flatMap((m) => (m.by === 'slot' ? floorOf(d.rig, device, m, state) : [])),
+      device.memories.flatMap((m) => (m.by === 'slot' ? floorOf(d.rig, sounds, device, m, state) : [])),
     ),
     pedals: pedalsOf(d, bench, wired, state),
     boxes: wired
@@ -161,7 +163,7 @@ interface CallingMemory {
 
 /** What calls the sounds on this bench: of several the one that calls most, a controller before a box with presets. */
 const mainCaller = (d: Derived, callers: readonly CallingMemory[]): CallingMemory | undefined => {
-  const calls = soundsInOrder(d.rig).flatMap((s) => s.calls);
+  const calls = soundsHere(d.rig, d.hookup.id).flatMap((s) => s.calls);
   const count = ({ device, memory }: CallingMemory): number =>
     calls.filter((c) => c.device === device.id && c.memory === memory.id).length;
   const outer = callers.filter(({ memory }) => memory.inside === undefined);
@@ -171,10 +173,15 @@ const mainCaller = (d: Derived, callers: readonly CallingMemory[]): CallingMemor
 };
 
 /** The sound whose slot is loaded; where it stands in a scene of a preset, that scene too. */
-const calledNow = (rig: Rig, device: Device, memory: Memory, state: ReadonlyMap<Ref, Value>): Sound | undefined => {
+const calledNow = (
+  sounds: readonly Sound[],
+  device: Device,
+  memory: Memory,
+  state: ReadonlyMap<Ref, Value>,
+): Sound | undefined => {
   const isLoaded = (m: Memory, slot: number): boolean => Number(state.get(ref(device.id, m.control))) === slot;
   const scenes = device.memories.filter((m) => m.inside === memory.id);
-  const there = soundsInOrder(rig).filter((s) =>
+  const there = sounds.filter((s) =>
     s.calls.some((c) => c.device === device.id && c.memory === memory.id && isLoaded(memory, c.slot)),
   );
   const sceneOf = (s: Sound) =>

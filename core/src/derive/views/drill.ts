@@ -1,5 +1,6 @@
+import { soundsHere } from '../../recall/intend/wants.js';
 import { memoryIn } from '../../rig/box.js';
-import { partOf, soundsInOrder } from '../../rig/rig.js';
+import { partOf } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import { shown } from '../../midi/numbering.js';
 import { COMMON_TIME, type Metre } from '../../units/metre.js';
@@ -137,7 +138,7 @@ export const drillOf = (d: Derived, song: Song): Drill | undefined => {
 
 const slotSounds = (d: Derived, { device, memory }: Caller): Readonly<Record<string, string>> =>
   Object.fromEntries(
-    soundsInOrder(d.rig).flatMap((sound) =>
+    soundsHere(d.rig, d.hookup.id).flatMap((sound) =>
       sound.calls
         .filter((c) => c.device === device && c.memory === memory.id)
         .map((c) => [shown(memory.shows, c.slot), sound.name] as const),

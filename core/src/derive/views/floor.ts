@@ -3,7 +3,7 @@ import { slotText } from '../../recall/words/words.js';
 import { memoryIn } from '../../rig/box.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
-import { all, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { all, type Rig } from '../../rig/rig.js';
 import { mannerOf, type Manner, type Sound } from '../../rig/sound.js';
 import type { Value } from '../../rig/value.js';
 import { surely } from '../../known/the.js';
@@ -28,7 +28,7 @@ const ABOUT_MOVES: Readonly<Record<Manner, string>> = {
 
 /** The sound that a switch calls: a scene switch the one in the preset that is loaded. */
 const soundAt = (
-  rig: Rig,
+  sounds: readonly Sound[],
   device: Device,
   memory: Memory,
   slot: number,
@@ -38,14 +38,14 @@ const soundAt = (
     s.calls.some((c) => c.device === device.id && c.memory === m.id && c.slot === n);
   const outer = memoryIn(device, memory.inside);
   const preset = outer && Number(state.get(ref(device.id, outer.control)));
-  return soundsInOrder(rig).find(
-    (s) => calls(s, memory, slot) && (!outer || preset === undefined || calls(s, outer, preset)),
-  );
+  return sounds.find((s) => calls(s, memory, slot) && (!outer || preset === undefined || calls(s, outer, preset)));
 };
 
 /** The switches of a memory: what each calls, what programs assign to the others, and the banks. */
 export const floorOf = (
   rig: Rig,
+  /** With the calls that count here. */
+  sounds: readonly Sound[],
   device: Device,
   memory: Memory,
   state: ReadonlyMap<Ref, Value>,
@@ -55,7 +55,7 @@ export const floorOf = (
   const bank = memory.bank ? Number(value(memory.bank.control)) - (memory.shows.bank?.first ?? 1) : 0;
   const calls = (memory.switches ?? []).map((name, i): SwitchView => {
     const slot = bank * size + i;
-    const sound = soundAt(rig, device, memory, slot, state);
+    const sound = soundAt(sounds, device, memory, slot, state);
     return {
       device: device.id,
       switch: name,
@@ -65,7 +65,7 @@ export const floorOf = (
       state: !sound ? 'empty' : Number(value(memory.control)) === slot ? 'called' : 'ready',
     };
   });
-  const loaded = all(rig, 'sound').find((s) =>
+  const loaded = sounds.find((s) =>
     s.calls.some((c) => c.device === device.id && c.slot === Number(value(memory.control))),
   );
   const assigned = (memory.assignable ?? []).map(({ switch: name, latch, held }): SwitchView => {

@@ -1,5 +1,5 @@
 import { slotText } from '../../recall/words/words.js';
-import { callFits } from '../../recall/intend/wants.js';
+import { soundHere } from '../../recall/intend/wants.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { SetList } from '../../rig/show.js';
@@ -38,7 +38,7 @@ export const reserveOf = (d: Derived, list: SetList): readonly ReserveSound[] =>
       return before && from !== id ? [{ name: before.name, stomps: stompsTo(d, before, sound) }] : [];
     });
     const worst = ways.reduce((a, b) => (b.stomps > a.stomps ? b : a), { name: '', stomps: 0 });
-    const calls = sound.calls.filter((c) => callFits(rig, c, hookup.id));
+    const { calls } = soundHere(rig, sound, hookup.id);
     const byFoot = calls.length || !heard.size ? [] : movesBetween(d.compilation, [...heard][0] ?? id, id);
     const hit = slotText(rig, { ...sound, calls }) || byFoot.map((m) => hitText(rig, m)).join(', ');
     return [{ sound: id, name: sound.name, hit, most: worst.stomps, from: worst.name }];

@@ -55,7 +55,7 @@ describe('a set as it is played', () => {
     expect(rows.map((r) => r.changes.map((c) => c.text))).toEqual([
       [],
       [`take the ${two!.name}`, 'capo 2'],
-      ['retune to open G', 'capo off'],
+      ['retune to open G, 2 strings', 'capo off'],
     ]);
     expect([instruments, retunings]).toEqual([1, 1]);
   });

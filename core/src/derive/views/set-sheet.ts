@@ -4,6 +4,7 @@ import type { Id } from '../../rig/ids.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { SetList, SetMark, Song } from '../../rig/show.js';
 import type { Derived } from '../steps/deriver.js';
+import { stringsTurned } from '../../units/tunings.js';
 import { footworkOf } from './footwork.js';
 import { playedAndSpare } from '../../edits/set-list.js';
 import { hitText, movesBetween } from './on-foot.js';
@@ -72,6 +73,12 @@ const workIn = (d: Derived, song: Song): Work => {
   };
 };
 
+/** One string is turned in a breath, or by a lever; all of them are not. A song that says no tuning leaves it open. */
+const turnedText = (from: string | undefined, to: string): string => {
+  const turned = from === undefined ? undefined : stringsTurned(from, to);
+  return turned ? `, ${turned} ${turned === 1 ? 'string' : 'strings'}` : '';
+};
+
 /** What a player has to do to an instrument between two songs. */
 export const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
   if (!before) return [];
@@ -81,7 +88,7 @@ export const changesBetween = (rig: Rig, before: Song | undefined, song: Song): 
   if (isOther) changes.push({ is: 'instrument', text: `take the ${name(song)}` });
   // Another instrument hangs there in its own tuning.
   if (!isOther && song.tuning !== before.tuning && song.tuning !== undefined)
-    changes.push({ is: 'tuning', text: `retune to ${song.tuning}` });
+    changes.push({ is: 'tuning', text: `retune to ${song.tuning}${turnedText(before.tuning, song.tuning)}` });
   // Another instrument has no capo on it.
   if (song.capo !== (isOther ? undefined : before.capo))
     changes.push({ is: 'capo', text: song.capo === undefined ? 'capo off' : `capo ${song.capo}` });

@@ -1,3 +1,4 @@
+import { soundHere } from '../../recall/intend/wants.js';
 import { boxText } from '../../recall/words/part-words.js';
 import { standingIn } from '../../dials/dial-cards.js';
 import { handMoves, isServedBy } from '../../recall/actuate/compile.js';
@@ -68,6 +69,7 @@ class Walk {
     for (const m of moves) this.stands.set(m.control, m.value);
     const hits = isFirst ? standsText(rig, moves) : inFeetOrder(rig, moves).map((m) => hitText(rig, m));
     const { instrument } = this.song;
+    const here = soundHere(rig, sound, d.hookup.id);
     const now = [
       ...standingIn(rig, {
         hookup: d.hookup.id,
@@ -79,7 +81,7 @@ class Walk {
     const turned = now.filter(([knob, { at }]) => !samePosition(this.knobs.get(knob), at));
     for (const [knob, { at }] of turned) this.knobs.set(knob, at);
     return [
-      ...(sound.calls.length ? [slotText(rig, sound)] : []),
+      ...(here.calls.length ? [slotText(rig, here)] : []),
       ...hits,
       ...turned.map(([, { device, knob, at }]) => `${knobText(rig, device, knob)} ${at}`),
     ];

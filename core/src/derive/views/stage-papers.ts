@@ -1,10 +1,10 @@
+import { soundsHere } from '../../recall/intend/wants.js';
 import { shown } from '../../midi/numbering.js';
 import { slotText, valueText } from '../../recall/words/words.js';
-import { callFits } from '../../recall/intend/wants.js';
 import { memoryIn } from '../../rig/box.js';
 import type { Device, Memory } from '../../rig/device.js';
 import { ref, type Id } from '../../rig/ids.js';
-import { all, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { all, partOf, type Rig } from '../../rig/rig.js';
 import type { SetList, Song } from '../../rig/show.js';
 import { callersIn, type Caller } from '../../edits/calls.js';
 import { mannerOf, type Sound } from '../../rig/sound.js';
@@ -44,8 +44,7 @@ const songsIn = (rig: Rig, list: SetList | undefined): readonly Song[] =>
   list ? list.songs.flatMap((id) => partOf(rig, id) ?? []) : all(rig, 'song');
 
 /** Sounds with the calls that count in this hook-up. */
-const calledHere = ({ rig, hookup }: Derived): readonly Sound[] =>
-  soundsInOrder(rig).map((s) => ({ ...s, calls: s.calls.filter((c) => callFits(rig, c, hookup.id)) }));
+const calledHere = ({ rig, hookup }: Derived): readonly Sound[] => soundsHere(rig, hookup.id);
 
 const callsAt = (sounds: readonly Sound[], { device, memory }: Caller): ReadonlyMap<number, Sound> =>
   new Map(

@@ -1,3 +1,4 @@
+import { soundHere } from '../../recall/intend/wants.js';
 import type { WrongWant } from '../../prover/prove.js';
 import { hex, messageBytes } from '../../midi/bytes.js';
 import type { CheckFault } from '../../checks/settle.js';
@@ -126,7 +127,7 @@ const soundView = (d: Derived, id: Id<'sound'>): SoundView => {
   return {
     id,
     name: sound.name,
-    slot: slotText(d.rig, sound),
+    slot: slotText(d.rig, soundHere(d.rig, sound, d.hookup.id)),
     verdict: verdict.is,
     ...(because === undefined ? {} : { because }),
     wrong: wrong.map((w) => wrongView(d, w)),
@@ -194,7 +195,7 @@ export const storedView = (d: Derived, id: Id<'sound'>): readonly StoredView[] =
   const sound = partOf(d.rig, id);
   return ((sound && d.compilation.sounds.get(id)?.stored) ?? []).map(({ program, typed, meant }) => ({
     device: partOf(d.rig, program.device)?.name ?? program.device,
-    slot: sound ? slotText(d.rig, sound) : '',
+    slot: sound ? slotText(d.rig, soundHere(d.rig, sound, d.hookup.id)) : '',
     typed,
     contents:
       program.contents === 'unplanned'

@@ -1,3 +1,4 @@
+import { soundHere } from '../../recall/intend/wants.js';
 import type { Footstep } from '../../recall/model/happenings.js';
 import { replying, type Mishap, type RecallTrouble } from '../../recall/what-if/question.js';
 import { QUESTIONS, neverHealed } from '../../recall/what-if/what-if.js';
@@ -89,7 +90,7 @@ function* answers(d: Derived, about: Mishap): Generator<number, Answered> {
           id: t.id,
           sound: t.sound,
           name: name(t.sound),
-          slot: sound ? slotText(rig, sound) : '',
+          slot: sound ? slotText(rig, soundHere(rig, sound, compilation.bearings.hookup.id)) : '',
           ...(t.move ? { move: partOf(rig, t.move)?.name ?? t.move } : {}),
           ...(t.press ? { press: t.press } : {}),
           ...(t.waitMs === undefined ? {} : { waitMs: t.waitMs }),

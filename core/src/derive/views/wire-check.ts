@@ -1,3 +1,4 @@
+import { soundHere } from '../../recall/intend/wants.js';
 import { hex, messageBytes } from '../../midi/bytes.js';
 import { saysNumbers, shown } from '../../midi/numbering.js';
 import { ByteReader, type Read } from '../../midi/reader.js';
@@ -112,7 +113,9 @@ export const checkWire = (d: Derived, controller: Id<'device'>, captured: readon
     asItCame: asItCame(d, controller, counted),
     notHeard: sounds
       .filter((s) => !heard.has(s.id))
-      .map((s) => `${thePart(d.rig, s.id).name}, ${slotText(d.rig, thePart(d.rig, s.id))}`),
+      .map(
+        (s) => `${thePart(d.rig, s.id).name}, ${slotText(d.rig, soundHere(d.rig, thePart(d.rig, s.id), d.hookup.id))}`,
+      ),
   };
 };
 
@@ -297,7 +300,9 @@ const said = (d: Derived, controller: Id<'device'>, pairs: readonly Pair[]): rea
   for (const p of pairs) {
     if (settled.has(p) || (p.meant && p.came && same(p.meant, p.came))) continue;
     const sound = partOf(d.rig, p.sound);
-    const where = sound ? `${sound.name}, ${slotText(d.rig, sound)}` : thePart(d.rig, controller).name;
+    const where = sound
+      ? `${sound.name}, ${slotText(d.rig, soundHere(d.rig, sound, d.hookup.id))}`
+      : thePart(d.rig, controller).name;
     const { meant, came } = p;
     if (meant && came) add(`${where}: ${differs(d, meant, came)}`, [p]);
     else {

@@ -2,7 +2,7 @@ import { isArrangement } from '../../rig/box.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn, once } from '../../kept/kept.js';
-import { cablesOf, partOf, type Rig } from '../../rig/rig.js';
+import { cablesOf, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
 import { wantTarget, type Call, type ControlWant, type Sound, type StageWant, type Want } from '../../rig/sound.js';
 import type { Case, Value } from '../../rig/value.js';
 import { inBeats } from './beats.js';
@@ -50,6 +50,25 @@ const nowIn = (rig: Rig, hookup: Id<'hookup'>): Now => {
 
 /** Whether a call counts here. */
 export const callFits = (rig: Rig, call: Call, hookup: Id<'hookup'>): boolean => fits(call.in, nowIn(rig, hookup));
+
+const here = new WeakMap<Rig['parts']['sound'], Map<Id<'hookup'>, ReadonlyMap<Id<'sound'>, Sound>>>();
+/** A sound with those of its calls that count in a hook-up: elsewhere another controller may call it. */
+export const soundHere = (rig: Rig, sound: Sound, hookup: Id<'hookup'>): Sound => {
+  if (!sound.calls.some((c) => c.in)) return sound;
+  const known = keptIn(
+    keptIn(here, rig.parts.sound, () => new Map<Id<'hookup'>, ReadonlyMap<Id<'sound'>, Sound>>()),
+    hookup,
+    () =>
+      new Map(
+        [...rig.parts.sound].map(([id, s]) => [id, { ...s, calls: s.calls.filter((c) => callFits(rig, c, hookup)) }]),
+      ),
+  );
+  return known.get(sound.id) ?? sound;
+};
+
+/** Every sound with the calls that count in a hook-up, in the order of the sheet. */
+export const soundsHere = (rig: Rig, hookup: Id<'hookup'>): readonly Sound[] =>
+  soundsInOrder(rig).map((sound) => soundHere(rig, sound, hookup));
 
 /**
  * Something that a sound says for a case that may come to pass here and is not reckoned through: a song, or one of

@@ -28,6 +28,8 @@ export type Footstep =
   | {
       readonly does: 'recall';
       readonly sound: Id<'sound'>;
+      /** The hook-up in which it is called, where it is called otherwise in another. */
+      readonly in?: Id<'hookup'>;
       /** So soon after the stomp before, which need not have settled. */
       readonly afterMs?: number;
       /** The message that this controller sends in its place, counted from 0, never arrives. */
@@ -90,7 +92,7 @@ export const happenings = (
               (variable) => domains.of.get(variable as Ref),
             ),
           },
-          { does: 'recall', sound: compiled.sound },
+          { does: 'recall', sound: compiled.sound, ...calledIn(b, compiled.sound) },
         ],
       ),
     );
@@ -284,3 +286,7 @@ const powerEvents = (
       }),
     ),
   );
+
+/** Where a sound is called otherwise in another hook-up, which one is meant. */
+export const calledIn = ({ rig, hookup }: Bearings, sound: Id<'sound'>): { readonly in?: Id<'hookup'> } =>
+  thePart(rig, sound).calls.some((c) => c.in) ? { in: hookup.id } : {};

@@ -10,7 +10,7 @@ import { Effects, type ModelTools } from '../model/effects.js';
 import type { Hearing, NoteLoad } from '../model/how.js';
 import { allOf } from '../model/loading.js';
 import { earOf, hasEar } from '../model/memos.js';
-import { callActs, happenings, slotLoading, type Footstep } from '../model/happenings.js';
+import { callActs, calledIn, happenings, slotLoading, type Footstep } from '../model/happenings.js';
 import type { Modelled } from '../model/model.js';
 import { perhaps } from '../model/guards.js';
 import { shelfKey } from '../model/shelf.js';
@@ -113,7 +113,7 @@ const asking = (
           (those) => cutter.cut(those, inside),
         );
       for (const one of matters) extras.push({ id, last: true, acts, matters: one });
-      steps.set(id, { does: 'recall', sound, afterMs: waitMs });
+      steps.set(id, { does: 'recall', sound, afterMs: waitMs, ...calledIn(c.bearings, sound) });
       sounds.push({ id, recall: id, wants });
       asked.set(id, { sound, waitMs: Math.ceil(waitMs) });
     }

@@ -5,7 +5,7 @@ import type { Program } from '../../rig/program.js';
 import { all } from '../../rig/rig.js';
 import { ref, theId } from '../../rig/ids.js';
 import type { Loading } from '../model/loading.js';
-import { slotLoading, type Footstep } from '../model/happenings.js';
+import { calledIn, slotLoading, type Footstep } from '../model/happenings.js';
 import { assignedTo, type Assigned, switchEvents } from '../model/switches.js';
 import { chosenByHand, type Compilation } from '../actuate/compile.js';
 import type { Modelled } from '../model/model.js';
@@ -81,7 +81,12 @@ const lostOfSound = (
     const isEven = slotTiming(b, program.device, program.acts).every((t) => t.missed.length === 0);
     return messagesOf(program).flatMap((place, message): readonly (readonly [Extra, Footstep])[] => {
       const id = `lost:${sound}:${program.device}:${message}`;
-      const step: Footstep = { does: 'recall', sound, loses: { device: program.device, message } };
+      const step: Footstep = {
+        does: 'recall',
+        sound,
+        ...calledIn(b, sound),
+        loses: { device: program.device, message },
+      };
       const matters = reach.from(theItem(list, place).map((act) => act.variable));
       if (matters.size === 0) return [];
       // Behind a lost message nothing else arrives otherwise, unless a box was to be deaf because of it.

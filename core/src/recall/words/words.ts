@@ -1,3 +1,4 @@
+import { soundHere } from '../intend/wants.js';
 import { shown } from '../../midi/numbering.js';
 import { splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
@@ -63,7 +64,8 @@ const SWITCHED = { stomp: 'Stomp', press: 'Press', release: 'Let go of' } as con
 export const stepText = (rig: Rig, step: Footstep): string => {
   switch (step.does) {
     case 'recall': {
-      const sound = partOf(rig, step.sound);
+      const whole = partOf(rig, step.sound);
+      const sound = whole && step.in ? soundHere(rig, whole, step.in) : whole;
       const stomp = sound ? `${sound.calls.length ? 'Stomp' : 'Go to'} ${placeText(rig, sound)}` : step.sound;
       if (step.afterMs !== undefined) return `${stomp}, less than ${Math.ceil(step.afterMs)} ms later`;
       return step.loses

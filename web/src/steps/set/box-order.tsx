@@ -8,28 +8,16 @@ import { isArrangement } from '@yunta/core/rig/box';
 import { makesSound } from '@yunta/core/rig/device';
 import { ref, theId } from '@yunta/core/rig/ids';
 import { all, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
-import { wrap } from 'comlink';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
-import type { Planning } from '../../worker/plan.worker.js';
-import { planWorker } from './use-slots-plan.js';
-
-/** Planned in a worker of its own that ends with its answer. */
-const askOrder = async ({ problem }: BoxesInOrder): Promise<OrderPlan | null> => {
-  const worker = planWorker('order');
-  try {
-    return (await wrap<Planning>(worker).order(problem)) ?? null;
-  } finally {
-    worker.terminate();
-  }
-};
+import { planned, Took } from './planned.js';
 
 /** Whether one order of the boxes serves every sound; if not, which wants contradict and what is the cheapest way out. */
 export const BoxOrder = () => {
   const of = useAsked(['boxes in order'], (worker) => worker.night.boxesInOrder());
   const plan = useQuery({
     queryKey: ['box order', JSON.stringify(of?.problem)],
-    queryFn: () => (of ? askOrder(of) : null),
+    queryFn: () => (of ? planned((planning) => planning.order(of.problem)) : null),
     enabled: of !== undefined,
     staleTime: Infinity,
   });
@@ -43,8 +31,9 @@ export const BoxOrder = () => {
         </p>
       )}
       <div aria-live="polite">
-        {of && plan.data && <Answer of={of} plan={plan.data} />}
-        {(plan.isError || (of && plan.data === null)) && (
+        {of && plan.data?.plan && <Answer of={of} plan={plan.data.plan} />}
+        {of && plan.data?.plan && <Took seconds={plan.data.seconds} />}
+        {(plan.isError || (plan.data && !plan.data.plan)) && (
           <p className="broken">The planner found nothing in its time.</p>
         )}
       </div>

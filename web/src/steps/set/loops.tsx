@@ -3,20 +3,9 @@ import { useQuery } from '@tanstack/react-query';
 import type { LoopsOfRig } from '@yunta/core/derive/views/loops';
 import type { LoopsPlan } from '@yunta/core/plan/loops/plan';
 import { loopsNeeded, type LoopGroup } from '@yunta/core/plan/loops/problem';
-import { wrap } from 'comlink';
 import { useState } from 'react';
 import { useAsked } from '../../shared/rig-context.js';
-import type { Planning } from '../../worker/plan.worker.js';
-
-/** Planned in a worker of its own that ends with its answer. */
-const askLoops = async (of: LoopsOfRig, loops: number): Promise<LoopsPlan | null> => {
-  const worker = new Worker(new URL('../../worker/plan.worker.ts', import.meta.url), { type: 'module', name: 'loops' });
-  try {
-    return (await wrap<Planning>(worker).loops(of.problem, loops)) ?? null;
-  } finally {
-    worker.terminate();
-  }
-};
+import { planned, Took } from './planned.js';
 
 const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
 
@@ -28,7 +17,7 @@ export const Loops = () => {
   const fewer = Number(chosen);
   const plan = useQuery({
     queryKey: ['loops', JSON.stringify(of?.problem), fewer],
-    queryFn: () => (of ? askLoops(of, fewer) : null),
+    queryFn: () => (of ? planned((planning) => planning.loops(of.problem, fewer)) : null),
     enabled: of !== undefined && fewer > 0,
     staleTime: Infinity,
   });
@@ -67,8 +56,11 @@ export const Loops = () => {
       )}
       <div aria-live="polite">
         {plan.isFetching && <p className="soft">Trying every use of the loops …</p>}
-        {plan.data && <Fewer of={of} plan={plan.data} groups={groups} codes={codes} />}
-        {(plan.isError || plan.data === null) && <p className="broken">The planner found nothing in its time.</p>}
+        {plan.data?.plan && <Fewer of={of} plan={plan.data.plan} groups={groups} codes={codes} />}
+        {plan.data?.plan && <Took seconds={plan.data.seconds} />}
+        {(plan.isError || (plan.data && !plan.data.plan)) && (
+          <p className="broken">The planner found nothing in its time.</p>
+        )}
       </div>
     </section>
   );
