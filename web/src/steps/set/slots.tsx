@@ -1,4 +1,4 @@
-import { Checkbox, MultiSelect, NumberInput, Select } from '@mantine/core';
+import { Button, Checkbox, MultiSelect, NumberInput, Select } from '@mantine/core';
 import { callersIn, type Caller } from '@yunta/core/edits/calls';
 import { songsOfEngagement } from '@yunta/core/edits/engagements';
 import { slotsOfRig, type SlotsOfRig } from '@yunta/core/plan/slots/of-rig';
@@ -71,6 +71,11 @@ export const SlotsRoom = ({ list }: { list: SetList | undefined }) => {
           No song calls a sound of {caller.code} yet. Type the cues of the songs in <Link to="?show=songs">Songs</Link>,
           and this tells where their sounds are best stored.
         </p>
+        {list && whose !== 'all' && (
+          <Button size="xs" variant="default" onClick={() => asked.setWhose('all')}>
+            Look at all songs
+          </Button>
+        )}
         <Mirror caller={caller} />
       </>
     );
