@@ -89,6 +89,7 @@ test('two sounds that want two boxes each the other way round: what contradicts,
       ['that box', second],
     ] as const) {
       await hands.click('combobox', field);
+      await hands.write(choice);
       await takeChoice(hands.page, choice);
     }
     await hands.click('button', 'Say so');
