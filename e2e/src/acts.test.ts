@@ -2,6 +2,7 @@ import type { Browser } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
+import { takeChoice } from './keys.js';
 import { PATIENCE } from './patience.js';
 import { TestServer } from './server.js';
 
@@ -75,6 +76,28 @@ test('slots with wishes: the banks of an act, roles on one switch, two slots; wh
   await hands.click('button', 'Mirror the bank');
   await hands.sees('bank 5 mirrors bank 1 in step');
   expect(await violations(hands.page)).toEqual([]);
+  await hands.page.close();
+});
+
+test('two sounds that want two boxes each the other way round: what contradicts, who gives way', async () => {
+  const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/set?show=slots`));
+  await hands.sees('No sound asks for an order of its own');
+  const say = async (...choices: readonly [sound: string, first: string, second: string]): Promise<void> => {
+    for (const [i, field] of ['a sound', 'this box', 'that box'].entries()) {
+      await hands.type('combobox', field, choices[i] ?? '');
+      await takeChoice(hands.page, choices[i] ?? '');
+    }
+    await hands.click('button', 'Say so');
+  };
+  await say('Verse clean', 'CMP Compressor', 'LOW Low-gain drive');
+  await hands.sees('One order gives every sound what it asks for: CMP, LOW');
+  await say('Lead', 'LOW Low-gain drive', 'CMP Compressor');
+  await hands.sees('No one order gives every sound what it asks for.');
+  await hands.sees('“Lead” wants LOW before CMP');
+  await closed(hands);
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.click('button', 'Let “Lead” give way');
+  await hands.sees('One order gives every sound what it asks for: CMP, LOW');
   await hands.page.close();
 });
 

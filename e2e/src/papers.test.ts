@@ -85,6 +85,8 @@ test.each(PAPERS)(
         width: Math.floor((lies === 'wide' ? (points[1] / 72) * 25.4 - 24 : width) * MM),
         height: 900,
       });
+      // The page hears a moment later that it is shown as printed.
+      await page.waitForFunction((words) => document.body.innerText.replaceAll(/\s+/g, ' ').includes(words), {}, says);
       const { text, outside, controls } = await onPaper(page);
       expect(text).toContain(says);
       expect({ outside, controls }).toEqual({ outside: [], controls: [] });

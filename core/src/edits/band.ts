@@ -18,6 +18,9 @@ interface NewIds {
   readonly setList: () => Id<'setList'>;
 }
 
+/** What stands in a cue until this player says what is called there. */
+const THEIRS = 'they play ';
+
 const key = (text: string): string => text.trim().toLowerCase();
 
 /** What a song is for everybody; instrument, tuning, capo and notes are each player's own. */
@@ -56,9 +59,10 @@ const cuesFor = (rig: Rig, other: Rig, mine: Song | undefined, theirs: Song): re
     const place = cue.at === undefined ? {} : { at: cue.at };
     const found = left.findIndex((c) => key(c.name) === key(cue.name));
     if (found >= 0) return left.splice(found, 1).map((c) => ({ ...c, ...place }));
-    const name = 'sound' in cue.call ? (partOf(other, cue.call.sound)?.name ?? '') : cue.call.note;
+    if ('note' in cue.call) return [{ name: cue.name, ...place, call: cue.call }];
+    const name = partOf(other, cue.call.sound)?.name ?? '';
     const sound = soundsInOrder(rig).find((s) => key(s.name) === key(name));
-    return [{ name: cue.name, ...place, call: sound ? { sound: sound.id } : { note: `they play ${name}` } }];
+    return [{ name: cue.name, ...place, call: sound ? { sound: sound.id } : { note: `${THEIRS}${name}` } }];
   });
   return inTime({ ...theirs, cues: [] }, [...called, ...left]);
 };
@@ -77,7 +81,8 @@ export const songsOfBand = (rig: Rig, other: Rig, list: SetList | undefined, ids
     const mine = known.get(key(song.title));
     (mine ? changed : added).push(mine?.title ?? song.title);
     const cues = cuesFor(rig, other, mine, song);
-    for (const { name, call } of cues) if ('note' in call) open.push([song.title, name]);
+    for (const { name, call } of cues)
+      if ('note' in call && call.note.startsWith(THEIRS)) open.push([song.title, name]);
     const made = mine ?? { kind: 'song', id: ids.song(), at: placeBehind(rig, 'song') + added.length - 1, cues };
     return { ...made, ...shared(song), title: mine?.title ?? song.title, cues };
   });

@@ -3,6 +3,7 @@ import { handsInSet, handsInSongs } from '../../recall/actuate/hands.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import type { HandMove } from '../../recall/intend/compiled.js';
 import { assume } from '../../edits/hookups.js';
+import { playedAndSpare } from '../../edits/set-list.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { keptIn } from '../../kept/kept.js';
 import { all, thePart } from '../../rig/rig.js';
@@ -124,7 +125,9 @@ const inSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {
 /** Before how many songs of each set it has to be moved; nothing when no set asks for it. */
 const betweenSongs = ({ rig, compilation }: CheckInputs, control: Ref): string => {
   const counts = all(rig, 'setList').flatMap((list) => {
-    const n = handsInSet(compilation, list).filter((x) => x.moves.some((m) => m.control === control)).length;
+    const n = handsInSet(compilation, playedAndSpare(list).played).filter((x) =>
+      x.moves.some((m) => m.control === control),
+    ).length;
     return n ? [`before ${n === 1 ? 'one song' : `${n} songs`} of “${list.name}”`] : [];
   });
   return counts.length ? ` Between songs it has to be moved ${listed(counts)}.` : '';

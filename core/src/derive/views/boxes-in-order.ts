@@ -1,5 +1,6 @@
 import { contradiction, type OrderProblem, type OrderWant } from '../../plan/order/order.js';
 import { orderOf } from '../../recall/intend/wants.js';
+import { isArrangement } from '../../rig/box.js';
 import { splitRef, type Id } from '../../rig/ids.js';
 import { soundsInOrder, thePart } from '../../rig/rig.js';
 import { signalOrder } from '../../signal/graph/order.js';
@@ -11,6 +12,8 @@ export interface BoxesInOrder {
   readonly boxes: readonly { readonly device: Id<'device'>; readonly code: string; readonly name: string }[];
   /** Who wants something, by their numbers in the problem. */
   readonly sounds: readonly { readonly id: Id<'sound'>; readonly name: string }[];
+  /** Sounds that lead ways beside each other, by name: only a switcher that reorders can give these. */
+  readonly beside: readonly string[];
   /** The smallest set of wants that contradict each other; none where one order serves all. */
   readonly contradiction: readonly OrderWant[];
 }
@@ -46,6 +49,9 @@ export const boxesInOrder = (d: Derived): BoxesInOrder | undefined => {
       return { device: id, code, name };
     }),
     sounds: orders.map(({ sound }) => ({ id: sound.id, name: sound.name })),
+    beside: soundsInOrder(rig).flatMap((s) =>
+      s.wants.some((w) => 'control' in w && isArrangement(rig, w.control)) ? [s.name] : [],
+    ),
     contradiction: contradiction(problem),
   };
 };

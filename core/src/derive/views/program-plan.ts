@@ -92,7 +92,7 @@ const leftText = (d: Derived, { device, sounds, why, isProved }: ProgramPlan['le
   const box = thePart(d.rig, device).name;
   const names = sounds.map((s) => `“${partOf(d.rig, s)?.name ?? s}”`).join(' and ');
   if (why === 'full')
-    return `${box} has no number left for ${names}${isProved ? ': what your songs call least often; no other use of its numbers leaves out less' : ''}.`;
+    return `${box} has no number left for ${names}${isProved ? ': what your songs call least often; no other use of its free numbers leaves out less' : ''}.`;
   if (why === 'disagree')
     return `${names} call one number of ${box} and want it differently. Give one of them another number.`;
   return `${box} shares its MIDI channel with another box, which would load as well. Give it a channel of its own first; ${names} ${sounds.length === 1 ? 'is' : 'are'} left as ${sounds.length === 1 ? 'it is' : 'they are'}.`;

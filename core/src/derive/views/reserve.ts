@@ -1,11 +1,14 @@
 import { slotText } from '../../recall/words/words.js';
 import { soundHere } from '../../recall/intend/wants.js';
+import { handMoves } from '../../recall/actuate/compile.js';
+import { memoryIn } from '../../rig/box.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import type { SetList } from '../../rig/show.js';
 import type { Sound } from '../../rig/sound.js';
 import type { Derived } from '../steps/deriver.js';
-import { hitText, movesBetween } from './on-foot.js';
+import { movesBetween } from './on-foot.js';
+import { standsText } from './song-cards.js';
 import { stompsBetween } from './stomps.js';
 
 /** A sound that somebody may call for in any song, and how it is reached. */
@@ -25,9 +28,21 @@ const stompsTo = ({ rig, hookup, compilation }: Derived, from: Sound, to: Sound)
   return hits.length + keys + movesBetween(compilation, from.id, to.id).length;
 };
 
+/** The slot as its box shows it, with the box where no foot hits it; without one how all stands in it. */
+const hitFor = ({ rig, hookup, compilation }: Derived, sound: Sound): string => {
+  const here = soundHere(rig, sound, hookup.id);
+  const listed = here.calls.find(({ device, memory }) => {
+    const by = memoryIn(partOf(rig, device), memory)?.by;
+    return by === 'song' || by === 'cue';
+  });
+  const box = listed ? `${partOf(rig, listed.device)?.code ?? ''} ` : '';
+  if (here.calls.length > 0) return `${box}${slotText(rig, here)}`;
+  return standsText(rig, handMoves(compilation, sound.id)).join(', ');
+};
+
 /** What a night has in reserve, each from wherever in the songs it may be called for. */
 export const reserveOf = (d: Derived, list: SetList): readonly ReserveSound[] => {
-  const { rig, hookup } = d;
+  const { rig } = d;
   const played = list.songs.flatMap((id) => partOf(rig, id)?.cues ?? []);
   const heard = new Set(played.flatMap(({ call }) => ('sound' in call ? [call.sound] : [])));
   return (list.reserve ?? []).flatMap((id): readonly ReserveSound[] => {
@@ -38,9 +53,7 @@ export const reserveOf = (d: Derived, list: SetList): readonly ReserveSound[] =>
       return before && from !== id ? [{ name: before.name, stomps: stompsTo(d, before, sound) }] : [];
     });
     const worst = ways.reduce((a, b) => (b.stomps > a.stomps ? b : a), { name: '', stomps: 0 });
-    const { calls } = soundHere(rig, sound, hookup.id);
-    const byFoot = calls.length || !heard.size ? [] : movesBetween(d.compilation, [...heard][0] ?? id, id);
-    const hit = slotText(rig, { ...sound, calls }) || byFoot.map((m) => hitText(rig, m)).join(', ');
+    const hit = hitFor(d, sound);
     return [{ sound: id, name: sound.name, hit, most: worst.stomps, from: worst.name }];
   });
 };

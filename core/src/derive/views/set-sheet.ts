@@ -7,6 +7,7 @@ import type { Derived } from '../steps/deriver.js';
 import { stringsTurned } from '../../units/tunings.js';
 import { footworkOf } from './footwork.js';
 import { playedAndSpare } from '../../edits/set-list.js';
+import { instrumentsOf } from '../../edits/variant.js';
 import { hitText, movesBetween } from './on-foot.js';
 import { reserveOf, type ReserveSound } from './reserve.js';
 import { someOf } from '../../known/some-of.js';
@@ -79,6 +80,13 @@ const turnedText = (from: string | undefined, to: string): string => {
   return turned ? `, ${turned} ${turned === 1 ? 'string' : 'strings'}` : '';
 };
 
+/** Whether a song is played on six strings, as far as the rig says it: those of a bass are fewer. */
+const isGuitar = (rig: Rig, { instrument }: Song): boolean => {
+  const maybe = instrument ? [partOf(rig, instrument)] : instrumentsOf(rig);
+  const is = maybe.flatMap((d) => d?.ends?.flatMap((e) => (e.is === 'source' ? [e.what] : [])) ?? []);
+  return is.includes('guitar') && !is.includes('bass');
+};
+
 /** What a player has to do to an instrument between two songs. */
 export const changesBetween = (rig: Rig, before: Song | undefined, song: Song): SetSong['changes'] => {
   if (!before) return [];
@@ -88,7 +96,10 @@ export const changesBetween = (rig: Rig, before: Song | undefined, song: Song): 
   if (isOther) changes.push({ is: 'instrument', text: `take the ${name(song)}` });
   // Another instrument hangs there in its own tuning.
   if (!isOther && song.tuning !== before.tuning && song.tuning !== undefined)
-    changes.push({ is: 'tuning', text: `retune to ${song.tuning}${turnedText(before.tuning, song.tuning)}` });
+    changes.push({
+      is: 'tuning',
+      text: `retune to ${song.tuning}${isGuitar(rig, song) ? turnedText(before.tuning, song.tuning) : ''}`,
+    });
   // Another instrument has no capo on it.
   if (song.capo !== (isOther ? undefined : before.capo))
     changes.push({ is: 'capo', text: song.capo === undefined ? 'capo off' : `capo ${song.capo}` });

@@ -39,8 +39,8 @@ const aboutSong = (rig: Rig, { bpm, instrument, tuning }: Song): readonly string
 
 const isOff = ({ value }: HandMove): boolean => String(value) === 'off';
 
-/** How all stands at the beginning: what is on, what is set, and that the rest is off. */
-const standsText = (rig: Rig, moves: readonly HandMove[]): readonly string[] => {
+/** How all stands for a sound, whatever stood before: what is on, what is set, and that the rest is off. */
+export const standsText = (rig: Rig, moves: readonly HandMove[]): readonly string[] => {
   const off = moves.filter(isOff);
   const others = moves.filter((m) => !isOff(m)).map((m) => hitText(rig, m));
   return off.length > 2 ? [...others, 'all else off'] : [...others, ...off.map((m) => hitText(rig, m))];

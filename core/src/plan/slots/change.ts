@@ -20,7 +20,7 @@ export interface SlotMove {
 
 export interface SlotsChange {
   readonly moves: readonly SlotMove[];
-  /** Sounds that get a second slot, as a sound derived from them that follows in everything. */
+  /** Sounds that get a second slot, as a sound derived from them that says nothing of its own. */
   readonly copies: readonly { readonly name: string; readonly of: string; readonly to: string }[];
   /** Moves that get another switch. */
   readonly switches: readonly { readonly name: string; readonly from: string; readonly to: string }[];

@@ -7,7 +7,7 @@ import type { Id } from '../../rig/ids.js';
 import { all, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import type { Sound } from '../../rig/sound.js';
-import { costOf, pressesBetween, type SlotPlace, type SlotsProblem } from './problem.js';
+import { costOf, pressesBetween, type SlotPlace, type SlotsCost, type SlotsProblem } from './problem.js';
 
 /** A memory of a box that calls sounds from its slots. */
 export interface SlotsCaller {
@@ -26,6 +26,10 @@ export interface SlotsOfRig {
   readonly now: readonly SlotPlace[];
   /** The bank of the controller that is the first of the problem. */
   readonly firstBank: number;
+  /** So many banks a plan may use, from that one on. */
+  readonly mayUse: number;
+  /** All banks of the controller and their keys: by these the feet go now, wherever the sounds stand. */
+  readonly keys: Pick<SlotsProblem, 'banks' | 'wrap' | 'bankKeys'>;
 }
 
 export interface SlotsAsked {
@@ -88,7 +92,8 @@ export const slotsOfRig = (
   const bankOf = (s: Sound): number => Math.floor(surely(slotOf(s, caller)) / switches);
   const needed = Math.max(Math.ceil(sounds.length / switches), ...sounds.map((s) => bankOf(s) + 1));
   const fixed = sounds.filter(stays);
-  const { firstBank, banks, wrap } = banksAsked(Math.ceil(memory.size / switches), needed, fixed.map(bankOf), asked);
+  const there = Math.ceil(memory.size / switches);
+  const { firstBank, banks, wrap } = banksAsked(there, needed, fixed.map(bankOf), asked);
   const placeOf = (s: Sound): SlotPlace => [
     surely(numbers.get(s.id)),
     bankOf(s) - firstBank,
@@ -100,6 +105,8 @@ export const slotsOfRig = (
     sounds,
     now: sounds.map(placeOf),
     firstBank,
+    mayUse: asked.only ? banks : there - firstBank,
+    keys: { banks: there, wrap: true, bankKeys: 'both' },
     problem: {
       banks,
       switches,
@@ -179,6 +186,13 @@ const onTheirSwitches = (
   return done;
 };
 
+/** What the songs cost the feet as the sounds stand now. */
+export const costNow = ({ problem, keys, now, firstBank }: SlotsOfRig): SlotsCost =>
+  costOf(
+    { ...problem, ...keys },
+    now.map(([s, b, k]): SlotPlace => [s, b + firstBank, k]),
+  );
+
 /** A change inside a song that needs the bank keys. */
 export interface BankChange {
   readonly song: Id<'song'>;
@@ -189,13 +203,16 @@ export interface BankChange {
 }
 
 /** Where in the songs a bank key is needed, as the sounds stand. */
-export const bankChangesNow = ({ problem, sounds, now }: SlotsOfRig, songs: readonly Song[]): readonly BankChange[] => {
+export const bankChangesNow = (
+  { problem, keys, sounds, now }: SlotsOfRig,
+  songs: readonly Song[],
+): readonly BankChange[] => {
   const bankOf = new Map(now.map(([s, b]) => [s, b]));
   return problem.songs.flatMap((cues, i) =>
     cues.flatMap((to, k): readonly BankChange[] => {
       const from = cues[k - 1];
       if (from === undefined || from === to) return [];
-      const presses = pressesBetween(problem, surely(bankOf.get(from)), surely(bankOf.get(to)));
+      const presses = pressesBetween(keys, surely(bankOf.get(from)), surely(bankOf.get(to)));
       const song = theItem(songs, i);
       return presses
         ? [

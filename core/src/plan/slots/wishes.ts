@@ -62,9 +62,10 @@ export const wished = (rig: Rig, of: SlotsOfRig, songs: readonly Song[], wishes:
   return { ...of, problem };
 };
 
-/** How many banks the wishes need at least; what is pinned counts with the others. */
+/** How many banks the wishes need at least, for what is not pinned: that may stand together or by itself. */
 export const banksNeeded = ({ apart = [], groups, switches, ...rest }: SlotsProblem): number => {
-  const used = usedSounds({ ...rest, switches });
+  const pinned = new Set((rest.pinned ?? []).map(([s]) => s));
+  const used = usedSounds({ ...rest, switches }).filter((s) => !pinned.has(s));
   const needs = (those: readonly number[]): number =>
     Math.max(Math.ceil(those.length / switches), ...apart.map((a) => those.filter((s) => a.includes(s)).length));
   const kinds = [...new Set(used.map((s) => groups?.[s] ?? 0))];

@@ -41,10 +41,10 @@ export interface HandsBeforeSong {
   readonly moves: HandsAtCue['moves'];
 }
 
-/** A set played from its first song to its last: what is moved in the breath between two of them. */
-export const handsInSet = (c: Compilation, list: SetList): readonly HandsBeforeSong[] => {
+/** Songs played one after the other: what is moved in the breath between two of them. */
+export const handsInSet = (c: Compilation, songs: SetList['songs']): readonly HandsBeforeSong[] => {
   const stands = new Map<Ref, Value>();
-  return list.songs.flatMap((id, at): readonly HandsBeforeSong[] => {
+  return songs.flatMap((id, at): readonly HandsBeforeSong[] => {
     const before: { readonly control: Ref; readonly value: Value }[] = [];
     const sounds = (partOf(c.bearings.rig, id)?.cues ?? []).flatMap(({ call }) =>
       'sound' in call ? [call.sound] : [],

@@ -11,7 +11,8 @@ export const usePrinting = (): boolean => {
   useEffect(() => {
     const media = window.matchMedia('print');
     const begin = () => flushSync(() => set(true));
-    const end = () => set(false);
+    // The page may be shown as printed once more before it hears that the last print is over.
+    const end = () => set(media.matches);
     const turn = () => (media.matches ? begin() : end());
     window.addEventListener('beforeprint', begin);
     window.addEventListener('afterprint', end);

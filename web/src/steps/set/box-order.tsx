@@ -52,8 +52,11 @@ const Answer = ({ of, plan }: { of: BoxesInOrder; plan: OrderPlan }) => {
   if (plan.giveWay.length === 0)
     return (
       <p>
-        <strong>One order serves every sound: {order}</strong>
-        {asWired ? ', as it is wired now' : ''}. No switcher has to reorder anything for it.
+        <strong>One order gives every sound what it asks for: {order}</strong>
+        {asWired ? ', as it is wired now' : '. Sounds that ask for none would take it too'}.
+        {of.beside.length === 0
+          ? ' No switcher has to reorder anything for it.'
+          : ` ${of.beside.join(', ')} lead ways beside each other, which only a switcher that reorders can give.`}
       </p>
     );
   const names = plan.giveWay.map((by) => `“${of.sounds[by]?.name}”`).join(', ');
@@ -67,7 +70,7 @@ const Answer = ({ of, plan }: { of: BoxesInOrder; plan: OrderPlan }) => {
   return (
     <>
       <p>
-        <strong>No one order serves every sound.</strong> These contradict each other:
+        <strong>No one order gives every sound what it asks for.</strong> These contradict each other:
       </p>
       <ul>
         {of.contradiction.map((want) => (
@@ -79,8 +82,8 @@ const Answer = ({ of, plan }: { of: BoxesInOrder; plan: OrderPlan }) => {
         {plan.bound >= plan.giveWay.length
           ? '; fewer cannot give way'
           : `; at least ${plan.bound} must give way, as far as it is proved`}
-        . Or keep all of them with a switcher that can reorder its loops
-        {reorders(rig) ? ', such as the one in this rig' : ''}.
+        . Or keep all of them with these boxes in loops of a switcher that can reorder
+        {reorders(rig) ? '; there is one in this rig' : ''}.
       </p>
       <Button size="xs" variant="default" onClick={giveWay}>
         Let {plan.giveWay.length === 1 ? names : `these ${plan.giveWay.length}`} give way

@@ -1,8 +1,8 @@
 import { Button } from '@mantine/core';
 import { changeTo, type SlotsChange } from '@yunta/core/plan/slots/change';
-import { bankChangesNow, leastMoved, type SlotsOfRig } from '@yunta/core/plan/slots/of-rig';
-import { costOf, faultsIn, type SlotsCost } from '@yunta/core/plan/slots/problem';
-import { banksNeeded, type SlotWishes } from '@yunta/core/plan/slots/wishes';
+import { bankChangesNow, costNow, leastMoved, type SlotsOfRig } from '@yunta/core/plan/slots/of-rig';
+import { faultsIn, type SlotsCost } from '@yunta/core/plan/slots/problem';
+import { bankBySong, banksNeeded, type SlotWishes } from '@yunta/core/plan/slots/wishes';
 import type { Song } from '@yunta/core/rig/show';
 import { useMemo } from 'react';
 import { newPartId } from '../../session/ids.js';
@@ -27,13 +27,14 @@ interface SlotsPlanProps {
 export const SlotsPlan = ({ setup, songs, wishes, code, takeBanks }: SlotsPlanProps) => {
   const { rig } = useRig();
   const { state, start, stop, forget } = useSlotsPlan();
-  const now = costOf(setup.problem, setup.now);
+  const now = costNow(setup);
   const changes = bankChangesNow(setup, songs);
   const isOutside = setup.now.some(([, b]) => b < 0 || b >= setup.problem.banks);
   const hasWishes = wishes.roles || wishes.shoe || wishes.bankFor !== undefined || isOutside;
   const isBetter = state.best !== undefined && (hasWishes || state.best.stomps < now.stomps);
-  const needed = banksNeeded(setup.problem);
-  const tooFew = wishes.bankFor !== 'song' && needed > setup.problem.banks;
+  const isBySong = wishes.bankFor === 'song';
+  const needed = isBySong ? bankBySong(setup.problem).banks : banksNeeded(setup.problem);
+  const tooFew = needed > (isBySong ? setup.mayUse : setup.problem.banks);
   return (
     <>
       <section className="card">
@@ -57,9 +58,11 @@ export const SlotsPlan = ({ setup, songs, wishes, code, takeBanks }: SlotsPlanPr
         <section className="card">
           <h2>Fewest stomps</h2>
           <p className="broken" role="alert">
-            That needs at least {needed} banks, and {setup.problem.banks} are used.
+            That needs {isBySong ? '' : 'at least '}
+            {needed} banks, and {isBySong ? setup.mayUse : setup.problem.banks}{' '}
+            {isBySong ? 'are there for it' : 'are used'}.
           </p>
-          {takeBanks && needed <= Math.ceil(setup.memory.size / setup.problem.switches) && (
+          {takeBanks && needed <= setup.mayUse && (
             <Button size="xs" onClick={() => takeBanks(needed)}>
               Use {needed} banks
             </Button>

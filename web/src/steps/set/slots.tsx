@@ -118,7 +118,6 @@ interface AskedProps {
 const Asked = ({ asked, list, caller, of, isKept }: AskedProps) => {
   const { rig, callers, choose, kept, keep, use, whose, setWhose, wishes, wish } = asked;
   const act = list?.engagement && partOf(rig, list.engagement);
-  const hasPlaces = saysWhere(rig, of);
   return (
     <>
       <div className="sheet-tools">
@@ -174,41 +173,56 @@ const Asked = ({ asked, list, caller, of, isKept }: AskedProps) => {
           />
         )}
       </div>
-      <fieldset className="sheet-tools wishes">
-        <legend className="visually-hidden">Wishes</legend>
-        <Checkbox
-          size="xs"
-          label="each role on one switch in every bank"
-          disabled={wishes.bankFor === 'song'}
-          checked={wishes.roles && wishes.bankFor !== 'song'}
-          onChange={(e) => wish({ ...wishes, roles: e.currentTarget.checked })}
-        />
-        <Checkbox
-          size="xs"
-          label={`a shoe apart within a song (${SHOE_MM} mm)`}
-          description={hasPlaces ? undefined : `Nobody said where the switches of ${caller.code} are: Kit, its figures`}
-          disabled={!hasPlaces || wishes.bankFor === 'song'}
-          checked={wishes.shoe && hasPlaces && wishes.bankFor !== 'song'}
-          onChange={(e) => wish({ ...wishes, shoe: e.currentTarget.checked })}
-        />
-        <Checkbox
-          size="xs"
-          label="a sound may stand in two slots"
-          disabled={wishes.bankFor === 'song'}
-          checked={wishes.twice}
-          onChange={(e) => wish({ ...wishes, twice: e.currentTarget.checked })}
-        />
-        <Select
-          size="xs"
-          w={200}
-          aria-label="Each bank is for"
-          placeholder="a bank may mix all"
-          clearable
-          data={BANK_FOR.map((b) => ({ value: b, label: `a bank is for ${BANK_FOR_LABELS[b]}` }))}
-          value={wishes.bankFor ?? null}
-          onChange={(v) => wish({ ...wishes, bankFor: BANK_FOR.find((b) => b === v) })}
-        />
-      </fieldset>
+      <Wishes wishes={wishes} wish={wish} code={caller.code} hasPlaces={saysWhere(rig, of)} />
     </>
   );
 };
+
+interface WishesProps {
+  readonly wishes: SlotWishes;
+  readonly wish: (wishes: SlotWishes) => void;
+  readonly code: string;
+  /** Somebody said where the switches are. */
+  readonly hasPlaces: boolean;
+}
+
+/** What the player asks of the slots besides few stomps. */
+const Wishes = ({ wishes, wish, code, hasPlaces }: WishesProps) => (
+  <fieldset className="sheet-tools wishes">
+    <legend className="visually-hidden">Wishes</legend>
+    <Checkbox
+      size="xs"
+      label="each role on one switch in every bank"
+      disabled={wishes.bankFor === 'song'}
+      checked={wishes.roles && wishes.bankFor !== 'song'}
+      onChange={(e) => wish({ ...wishes, roles: e.currentTarget.checked })}
+    />
+    <Checkbox
+      size="xs"
+      label={`a shoe apart within a song (${SHOE_MM} mm)`}
+      description={
+        hasPlaces ? undefined : `Nobody said where the switches of ${code} are: Kit, its box, Where its switches are`
+      }
+      disabled={!hasPlaces || wishes.bankFor === 'song'}
+      checked={wishes.shoe && hasPlaces && wishes.bankFor !== 'song'}
+      onChange={(e) => wish({ ...wishes, shoe: e.currentTarget.checked })}
+    />
+    <Checkbox
+      size="xs"
+      label="a sound may stand in two slots"
+      disabled={wishes.bankFor === 'song'}
+      checked={wishes.twice}
+      onChange={(e) => wish({ ...wishes, twice: e.currentTarget.checked })}
+    />
+    <Select
+      size="xs"
+      w={200}
+      aria-label="Each bank is for"
+      placeholder="a bank may mix all"
+      clearable
+      data={BANK_FOR.map((b) => ({ value: b, label: `a bank is for ${BANK_FOR_LABELS[b]}` }))}
+      value={wishes.bankFor ?? null}
+      onChange={(v) => wish({ ...wishes, bankFor: BANK_FOR.find((b) => b === v) })}
+    />
+  </fieldset>
+);

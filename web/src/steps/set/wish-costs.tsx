@@ -72,9 +72,8 @@ const useWishCosts = (plain: SlotsOfRig, songs: readonly Song[]) => {
   return { costs, isBusy, hasFailed, ask };
 };
 
-const bySong = ({ problem, memory }: SlotsOfRig, name: string): Costs => {
+const bySong = ({ problem, mayUse: there }: SlotsOfRig, name: string): Costs => {
   const { places, banks } = bankBySong(problem);
-  const there = Math.ceil(memory.size / problem.switches);
   if (banks > there) return { name, says: `needs ${banks} banks, and there are ${there}` };
   const { stomps } = costOf({ ...problem, banks, copies: places.length }, places);
   return { name, stomps, bound: stomps, says: `${places.length} slots in ${banks} banks` };
@@ -82,11 +81,10 @@ const bySong = ({ problem, memory }: SlotsOfRig, name: string): Costs => {
 
 const planned = async (
   planning: ReturnType<typeof wrap<Planning>>,
-  { problem, memory }: SlotsOfRig,
+  { problem, mayUse: there }: SlotsOfRig,
   name: string,
 ): Promise<Costs> => {
   const needed = banksNeeded(problem);
-  const there = Math.ceil(memory.size / problem.switches);
   if (needed > there) return { name, says: `needs ${needed} banks, and there are ${there}` };
   const banks = Math.max(needed, problem.banks);
   const quiet = proxy(() => undefined);
@@ -120,7 +118,7 @@ export const WishCosts = ({ plain, songs }: { plain: SlotsOfRig; songs: readonly
             <tr>
               <th scope="col">wish</th>
               <th scope="col">stomps</th>
-              <th scope="col">more than the fewest</th>
+              <th scope="col">against the first line</th>
               <th scope="col">
                 <span className="visually-hidden">besides</span>
               </th>

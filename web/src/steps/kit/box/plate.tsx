@@ -1,8 +1,11 @@
 import { ZONES, type Device } from '@yunta/core/rig/device';
+import { footSwitches, readSwitchPlaces, switchPlacesText } from '@yunta/core/catalogue/switch-places';
 import { LONGEST } from '@yunta/core/rig/limits';
+import { ok, refuse } from '@yunta/core/rig/result';
 import { withMaybe } from '@yunta/core/known/maybe';
 import { Choice } from '../../../shared/choice.js';
 import { KeptField } from '../../../shared/kept-field.js';
+import { TypedText } from '../../../shared/typed-text.js';
 import { ZONE_NAMES } from '../zone-names.js';
 import { Numbered } from './number.js';
 
@@ -75,6 +78,26 @@ export const Plate = ({ device, change }: { device: Device; change: (device: Dev
           choose={(origin) => figured({ ...figures, origin })}
         />
       </div>
+      {footSwitches(device).length > 1 && (
+        <div className="switch-places">
+          <span>Where its switches are</span>
+          <TypedText
+            label="Where its switches are"
+            placeholder="60 apart, or A 40 30; B 100 30"
+            most={LONGEST.text}
+            text={switchPlacesText(device)}
+            read={(text) => {
+              const read = readSwitchPlaces(device, text);
+              if (!read.ok) return refuse([read.error]);
+              figured(withMaybe(figures, 'switches', read.value));
+              return ok(undefined);
+            }}
+          />
+          <span className="soft">
+            in mm from the left and the front; whether a shoe fits between two is judged by it
+          </span>
+        </div>
+      )}
       <p className="soft">Sizes and weight are not used yet.</p>
     </section>
   );
