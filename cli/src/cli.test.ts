@@ -174,3 +174,25 @@ describe('plan slots', () => {
     expect(yunta('plan', 'songs', full).stderr).toContain('is not one of slots');
   });
 });
+
+describe('plan supply', () => {
+  interface Fed {
+    readonly id: string;
+    readonly results: { readonly powered: number; readonly adapters: number; readonly mixed: number };
+  }
+  const file = join(root, 'core/testing/reference/supply.json');
+  const read = (text: string) => (JSON.parse(text) as { readonly cases: readonly Fed[] }).cases;
+  const costs = (cases: readonly Fed[]) =>
+    cases.map(({ id, results: { powered, adapters, mixed } }) => [id, powered, adapters, mixed]);
+  test('finds the proved optimum of all 30 reference cases (HiGHS, CBC and clingo agreed on them)', () => {
+    const { status, stdout } = yunta('plan', 'supply', file, '--json');
+    expect(status).toBe(0);
+    expect(costs(read(stdout))).toEqual(costs(read(readFileSync(file, 'utf8'))));
+  });
+  test('says in words what is fed, and that no plan is better', () => {
+    const says = yunta('plan', 'supply', file).stdout.split('\n');
+    expect(says[0]).toBe(
+      'supply-tiny-03: 3 of 3 boxes fed, 1 adapters or bridges, 1 groups mix digital and high gain; no plan is better',
+    );
+  });
+});

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ok, refuse, type Result } from '../../rig/result.js';
+import { readCases } from '../cases.js';
 import { usedSounds, type SlotsProblem } from './problem.js';
 
 export interface SlotsCase {
@@ -9,21 +10,15 @@ export interface SlotsCase {
 
 const count = z.number().int().min(0);
 const shape = z.object({
-  cases: z
-    .array(
-      z.object({
-        id: z.string(),
-        banks: z.number().int().min(1).max(1000),
-        switches: z.number().int().min(1).max(1000),
-        wrap: z.boolean(),
-        bankKeys: z.enum(['both', 'up']),
-        sounds: count.max(10_000),
-        copies: z.number().int().min(1).max(2),
-        songs: z.array(z.array(count)),
-        pinned: z.array(z.tuple([count, count, count])).optional(),
-      }),
-    )
-    .min(1),
+  id: z.string(),
+  banks: z.number().int().min(1).max(1000),
+  switches: z.number().int().min(1).max(1000),
+  wrap: z.boolean(),
+  bankKeys: z.enum(['both', 'up']),
+  sounds: count.max(10_000),
+  copies: z.number().int().min(1).max(2),
+  songs: z.array(z.array(count)),
+  pinned: z.array(z.tuple([count, count, count])).optional(),
 });
 
 /** What is wrong with a case that has the right form. */
@@ -45,28 +40,13 @@ const wrongIn = (problem: SlotsProblem): string | undefined => {
 
 /** Cases of placing sounds, as a file holds them: docs/formats.md. */
 export const readSlotsCases = (text: string): Result<readonly SlotsCase[]> => {
-  const would = 'The form is in docs/formats.md.';
-  let read: unknown;
-  try {
-    read = JSON.parse(text);
-  } catch {
-    return refuse({ code: 'slots', wrong: 'This is no JSON.', would });
-  }
-  const found = shape.safeParse(read);
-  if (!found.success) {
-    const [issue] = found.error.issues;
-    return refuse({
-      code: 'slots',
-      where: issue?.path.join('.') ?? '',
-      wrong: `${issue?.message ?? 'It has another form'}.`,
-      would,
-    });
-  }
+  const read = readCases('slots', shape, text);
+  if (!read.ok) return read;
   const cases: SlotsCase[] = [];
-  for (const { id, pinned, ...rest } of found.data.cases) {
+  for (const { id, pinned, ...rest } of read.value) {
     const problem: SlotsProblem = { ...rest, ...(pinned ? { pinned } : {}) };
     const wrong = wrongIn(problem);
-    if (wrong) return refuse({ code: 'slots', where: id, wrong, would });
+    if (wrong) return refuse({ code: 'slots', where: id, wrong, would: 'Mend that case in the file.' });
     cases.push({ id, problem });
   }
   return ok(cases);

@@ -1,0 +1,165 @@
+import type { Programme } from '../solver.js';
+import { adaptersOf, bridgeGives, voltsThatFit, type SupplyBox, type SupplyProblem } from './problem.js';
+
+/** One way to feed a box: from an output at a voltage, or from a bridge. */
+export interface Feeding {
+  readonly name: string;
+  readonly box: SupplyBox;
+  readonly outputs: readonly string[];
+  readonly volts: number;
+  readonly isBridge: boolean;
+}
+
+/** All ways in which each box could be fed by itself. */
+export const feedings = ({ outputs, bridges, boxes, daisy }: SupplyProblem): readonly Feeding[] =>
+  boxes.flatMap((box, b) => [
+    ...outputs.flatMap((output, o) => {
+      if (output.ac !== box.ac || output.mA < box.mA) return [];
+      // By itself it takes the lowest voltage; in a chain the others may want another.
+      const fits = voltsThatFit(output.volts, box.volts);
+      return (daisy ? fits : fits.slice(0, 1)).map((volts, v) => ({
+        name: `x_${b}_${o}_${v}`,
+        box,
+        outputs: [output.id],
+        volts,
+        isBridge: false,
+      }));
+    }),
+    ...bridges.flatMap((bridge, k) => {
+      const joined = bridge.outputs.flatMap((id) => outputs.find((o) => o.id === id) ?? []);
+      const gives = bridgeGives(bridge, joined);
+      const [volts] = gives ? voltsThatFit(gives.volts, box.volts) : [];
+      if (!gives || gives.ac !== box.ac || gives.mA < box.mA || volts === undefined) return [];
+      return [{ name: `y_${b}_${k}`, box, outputs: bridge.outputs, volts, isBridge: true }];
+    }),
+  ]);
+
+interface Term {
+  readonly times: number;
+  readonly name: string;
+}
+const sum = (terms: readonly Term[]): string =>
+  terms.map(({ times, name }) => `${times < 0 ? '-' : '+'} ${Math.abs(times)} ${name}`).join(' ');
+const each = (ways: readonly Feeding[], times: (way: Feeding) => number = () => 1): readonly Term[] =>
+  ways.map((way) => ({ times: times(way), name: way.name })).filter((t) => t.times !== 0);
+
+/** What is to be as small as can be, one after the other. */
+export const AIMS = ['unpowered', 'adapters', 'mixed', 'moved'] as const;
+export type Aim = (typeof AIMS)[number];
+
+/**
+ * Who feeds whom as an integer programme for one aim, with the aims before it held at what they came to.
+ * The rules are those of {@link judged}.
+ */
+export const supplyProgramme = (
+  problem: SupplyProblem,
+  ways: readonly Feeding[],
+  aim: Aim,
+  held: ReadonlyMap<Aim, number>,
+): Programme => {
+  const noise = mixing(problem, ways);
+  const rows = [...feedRows(problem, ways), ...noise.rows];
+  const sums: Readonly<Record<Aim, readonly Term[]>> = {
+    unpowered: each(ways, () => -1),
+    adapters: each(ways, ({ box, isBridge }) => {
+      const { polarity, plug } = adaptersOf(box);
+      return Number(polarity) + Number(plug) + Number(isBridge);
+    }),
+    mixed: noise.mixed.map((name) => ({ times: 1, name })),
+    moved: each(ways, ({ box, outputs }) => Number(problem.now?.get(box.id)?.join() !== outputs.join())),
+  };
+  for (const [one, value] of held) if (sums[one].length) rows.push(`${sum(sums[one])} <= ${value}`);
+  const names = [...ways.map((w) => w.name), ...noise.names, ...(problem.daisy ? settingsOf(ways) : [])];
+  const lines = rows.map((row, i) => `r${i}: ${row}`).join('\n');
+  const goal = sums[aim].length ? sum(sums[aim]) : '0 none';
+  return {
+    text: `Minimize\nobj: ${goal}\nSubject To\n${lines}\nBinary\n${[...names, ...(goal === '0 none' ? ['none'] : [])].join(' ')}\nEnd\n`,
+    plus: 0,
+  };
+};
+
+/** An output stands at one voltage. */
+const setting = (output: string, volts: number, all: readonly string[]): string =>
+  `v_${all.indexOf(output)}_${String(volts).replace('.', 'p')}`;
+const outputsOf = (ways: readonly Feeding[]): readonly string[] => [...new Set(ways.flatMap((w) => w.outputs))];
+const settingsOf = (ways: readonly Feeding[]): readonly string[] => {
+  const all = outputsOf(ways);
+  return [...new Set(ways.filter((w) => !w.isBridge).map((w) => setting(w.outputs.join(), w.volts, all)))];
+};
+
+const feedRows = (problem: SupplyProblem, ways: readonly Feeding[]): string[] => {
+  const { boxes, outputs, daisy, adapters, total } = problem;
+  const rows: string[] = [];
+  const most = (terms: readonly Term[], value: number): void => {
+    if (terms.length) rows.push(`${sum(terms)} <= ${value}`);
+  };
+  for (const box of boxes) most(each(ways.filter((w) => w.box.id === box.id)), 1);
+  if (adapters.polarity !== null)
+    most(
+      each(ways, (w) => Number(adaptersOf(w.box).polarity)),
+      adapters.polarity,
+    );
+  if (adapters.plug !== null)
+    most(
+      each(ways, (w) => Number(adaptersOf(w.box).plug)),
+      adapters.plug,
+    );
+  if (total)
+    most(
+      each(ways, (w) => w.volts * w.box.mA),
+      total.W * 1000,
+    );
+  const all = outputsOf(ways);
+  for (const output of outputs) {
+    const here = ways.filter((w) => w.outputs.includes(output.id));
+    const single = here.filter((w) => !w.isBridge);
+    const bridged = each(here.filter((w) => w.isBridge));
+    if (!daisy) {
+      most([...each(single), ...bridged], 1);
+      continue;
+    }
+    const volts = [...new Set(single.map((w) => w.volts))];
+    const settings = volts.map((v) => ({ times: 1, name: setting(output.id, v, all) }));
+    most([...settings, ...bridged], 1);
+    for (const way of single)
+      most(
+        [
+          { times: 1, name: way.name },
+          { times: -1, name: setting(output.id, way.volts, all) },
+        ],
+        0,
+      );
+    most(
+      each(single, (w) => w.box.mA),
+      output.mA,
+    );
+    for (const alone of boxes.filter((b) => adaptersOf(b).polarity)) {
+      const own = each(single.filter((w) => w.box.id === alone.id));
+      for (const other of boxes)
+        if (other.id !== alone.id && own.length)
+          most([...own, ...each(single.filter((w) => w.box.id === other.id))], 1);
+    }
+  }
+  return rows;
+};
+
+/** Which groups hold a digital box and one of high gain. */
+const mixing = ({ outputs }: SupplyProblem, ways: readonly Feeding[]) => {
+  const rows: string[] = [];
+  const names: string[] = [];
+  const mixed: string[] = [];
+  const groups = [...new Set(outputs.map((o) => o.group))];
+  groups.forEach((group, g) => {
+    const inside = new Set(outputs.filter((o) => o.group === group).map((o) => o.id));
+    const here = ways.filter((w) => w.outputs.some((o) => inside.has(o)));
+    const digital = here.filter((w) => w.box.noise === 'digital');
+    const gain = here.filter((w) => w.box.noise === 'gain');
+    if (digital.length === 0 || gain.length === 0) return;
+    for (const way of digital) rows.push(`${way.name} - d_${g} <= 0`);
+    for (const way of gain) rows.push(`${way.name} - g_${g} <= 0`);
+    rows.push(`d_${g} + g_${g} - m_${g} <= 1`);
+    names.push(`d_${g}`, `g_${g}`, `m_${g}`);
+    mixed.push(`m_${g}`);
+  });
+  return { rows, names, mixed };
+};
