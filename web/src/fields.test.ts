@@ -207,6 +207,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'cable.plugs': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ plugs/],
   'cable.label': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ label/],
   'cable.colour': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ colour/],
+  'cable.turns': ['Routing, a supply lead', 'web/src/steps/routing/cable-tags.tsx', /turns: e\.currentTarget/],
   'cable.have': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /have: e\.currentTarget/],
 };
 

@@ -87,7 +87,7 @@ test('what cannot be read is refused with what would do, and nothing is changed'
   expect(done.ok ? '' : done.error[0]).toMatchObject({
     where: 'the box, battery',
     wrong: '"a big one" cannot be read.',
-    would: 'Write 500 mAh, 9 V.',
+    would: 'Write 500 mAh, 9 V or 2000 mAh, 3 V, takes 300 mA.',
   });
   expect(withFigure(amp, 'jack gone: shield', 'chassis').ok).toBe(false);
 });

@@ -1,5 +1,6 @@
 import { theOneOf } from '../known/keys.js';
 import { surely, theItem } from '../known/the.js';
+import { SUPPLY_NOISES, SUPPLY_PLUGS } from '../rig/device.js';
 import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Slot } from '../rig/device.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { When } from '../rig/value.js';
@@ -132,35 +133,42 @@ const shields: Said<NonNullable<Jack['shield']>> = {
   },
 };
 const supplies: Said<NonNullable<Jack['supply']>> = {
-  like: '9 V, 100 mA, negative, isolated',
-  text: ({ volts, milliamps, centre, isolated }) =>
+  like: '9 V, 100 mA, negative, plug 3.5 mm, isolated',
+  text: ({ volts, milliamps, centre, plug, isolated }) =>
     [
       `${volts.join('/')} V`,
       `${milliamps} mA`,
       centre,
+      ...(plug === undefined ? [] : [`plug ${plug}`]),
       ...(isolated === undefined ? [] : [isolated ? 'isolated' : 'shared']),
     ].join(', '),
   read: (text) => {
-    const found = /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*(isolated|shared))?$/i.exec(
-      text,
-    );
+    const found =
+      /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*plug\s+([^,]+))?(?:,\s*(isolated|shared))?$/i.exec(
+        text,
+      );
     const volts = found ? theItem(found, 1).split('/').map(Number) : [];
-    return found && volts.every((v) => v > 0)
+    const plug = SUPPLY_PLUGS.find((p) => p.toLowerCase() === found?.[4]?.trim().toLowerCase());
+    return found && volts.every((v) => v > 0) && (plug !== undefined || found[4] === undefined)
       ? {
           volts,
           milliamps: Number(found[2]),
           centre: theOneOf(['negative', 'positive', 'ac'], theItem(found, 3).toLowerCase()),
-          ...(found[4] ? { isolated: /isolated/i.test(found[4]) } : {}),
+          ...(plug ? { plug } : {}),
+          ...(found[5] ? { isolated: /isolated/i.test(found[5]) } : {}),
         }
       : undefined;
   },
 };
 const batteries: Said<NonNullable<Figures['battery']>> = {
-  like: '500 mAh, 9 V',
-  text: ({ mAh, volts }) => `${mAh} mAh, ${volts} V`,
+  like: '500 mAh, 9 V or 2000 mAh, 3 V, takes 300 mA',
+  text: ({ mAh, volts, milliamps }) =>
+    `${mAh} mAh, ${volts} V${milliamps === undefined ? '' : `, takes ${milliamps} mA`}`,
   read: (text) => {
-    const found = /^(\d+(?:\.\d+)?)\s*mAh,\s*(\d+(?:\.\d+)?)\s*V$/i.exec(text);
-    return found ? { mAh: Number(found[1]), volts: Number(found[2]) } : undefined;
+    const found = /^(\d+(?:\.\d+)?)\s*mAh,\s*(\d+(?:\.\d+)?)\s*V(?:,\s*takes\s+(\d+(?:\.\d+)?)\s*mA)?$/i.exec(text);
+    return found
+      ? { mAh: Number(found[1]), volts: Number(found[2]), ...(found[3] ? { milliamps: Number(found[3]) } : {}) }
+      : undefined;
   },
 };
 const plates: Said<NonNullable<Figures['switches']>> = {
@@ -215,9 +223,11 @@ const GAIN_LADDER = 'the gain ladder';
 const OF_BOX: readonly Field<Figures>[] = [
   field('powerStage', 'power stage', oneOf('valve', 'solid state'), 'loads at loudspeaker jacks'),
   field('direct', 'direct sound', oneOf('analogue', 'converted'), 'how often the direct sound is converted'),
-  field('battery', 'battery', batteries, 'what goes on without mains; its capacity is not used yet'),
+  field('battery', 'battery', batteries, 'what goes on without mains, and for how long'),
+  field('givesWatts', 'all its outputs together', amount('W', '15', 0), 'what a supply can feed'),
+  field('onSupply', 'on a shared supply', oneOf(...SUPPLY_NOISES), 'who may share a supply'),
   field('mainsEarth', 'earthed by its mains lead', yesNo),
-  field('watts', 'power taken from the mains', amount('W', '30', 0)),
+  field('watts', 'power taken from the mains', amount('W', '30', 0), 'what the wall has to give'),
   field('switches', 'where its switches are, mm from the left and the back', plates, 'whether a shoe fits between'),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
@@ -226,7 +236,7 @@ const OF_JACK: readonly Field<Jack>[] = [
   field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER),
   field('load', 'what loads it', oneOf('amplifier', 'speaker', 'none'), 'loads at loudspeaker jacks'),
   field('shield', 'shield', shields),
-  field('supply', 'supply', supplies),
+  field('supply', 'supply', supplies, 'which output feeds which box'),
 ];
 const OF_BLOCK: readonly Field<Block>[] = [
   field('gain', 'gain', gains, `${GAIN_LADDER}, the order of drives`),
@@ -267,7 +277,7 @@ const OF_CHAIN: readonly Field<Chain>[] = [
     { like: 'order', text: (v) => v, read: (text) => (/\s/.test(text) ? undefined : text) },
     'the order of its stages',
   ),
-  field('adds', 'bridged outputs add', oneOf('current', 'volts')),
+  field('adds', 'bridged outputs add', oneOf('current', 'volts'), 'what reaches a box through it'),
 ];
 const OF_END: readonly Field<End>[] = [field('dbu', 'level', levels, `${GAIN_LADDER}; its peak is not used yet`)];
 

@@ -111,6 +111,8 @@ export const chain = (
 export const thru: Chain = chain('thru', 'midi-in', [], 'midi-thru');
 
 export const ASSUMED: Figures = { origin: 'assumed' };
+/** A pack on a belt with two cells of its own; assumed. */
+export const PACK: Figures = { origin: 'assumed', battery: { mAh: 2000, volts: 3, milliamps: 300 } };
 
 export const xlrOut = (id: string, more: Partial<Jack> = {}): Jack =>
   audioOut(id, { connector: 'XLR', level: 'mic', balanced: true, ohm: 150, ...more });
@@ -188,13 +190,23 @@ interface PedalOf {
   readonly block?: Partial<Block>;
   readonly milliamps?: number;
   readonly zone?: Zone;
+  readonly figures?: Figures;
 }
 
 /**
  * An ordinary pedal: one chain in to out with one block and a foot switch that turns it over; it comes back as it was
  * left.
  */
-export const pedal = ({ key, says, code, stage, block, milliamps = 20, zone = 'floor' }: PedalOf): Generic => ({
+export const pedal = ({
+  key,
+  says,
+  code,
+  stage,
+  block,
+  milliamps = 20,
+  zone = 'floor',
+  figures,
+}: PedalOf): Generic => ({
   key,
   says,
   box: {
@@ -213,7 +225,7 @@ export const pedal = ({ key, says, code, stage, block, milliamps = 20, zone = 'f
     controls: [onOff()],
     actuators: [foot('switch', toggles('on'))],
     memories: [],
-    figures: { ...ASSUMED, mm: [70, 120, 55], kg: 0.4 },
+    figures: { ...ASSUMED, mm: [70, 120, 55], kg: 0.4, ...figures },
   },
 });
 

@@ -41,6 +41,12 @@ import { roleMoved } from './set/role-moved.js';
 import { slots } from './set/slots.js';
 import { stomps } from './set/stomps.js';
 import { tempo } from './set/tempo.js';
+import { battery } from './supply/battery.js';
+import { count } from './supply/count.js';
+import { current } from './supply/current.js';
+import { polarity } from './supply/polarity.js';
+import { shared } from './supply/shared.js';
+import { volts } from './supply/volts.js';
 import { direction } from './wire/direction.js';
 import { exchanged } from './wire/exchanged.js';
 import { expression } from './wire/expression.js';
@@ -107,6 +113,12 @@ export const CHECKS: readonly Check[] = [
   slots,
   stomps,
   tempo,
+  battery,
+  count,
+  current,
+  polarity,
+  shared,
+  volts,
   direction,
   exchanged,
   expression,

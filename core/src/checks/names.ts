@@ -1,5 +1,4 @@
 import { someOf } from '../known/some-of.js';
-import type { Some } from '../known/the.js';
 import type { Id } from '../rig/ids.js';
 import { partOf, type Rig } from '../rig/rig.js';
 
@@ -24,16 +23,4 @@ export const soundNames = (rig: Rig, ids: readonly Id<'sound'>[]): string =>
 export const soundsDo = (rig: Rig, ids: readonly Id<'sound'>[], one: string, many: string): string => {
   const names = soundNames(rig, ids);
   return `${names} ${ids.length === 1 || names === EVERY ? one : many}`;
-};
-
-/** Things grouped by a key, in the order in which the keys first appear. */
-export const grouped = <T, K extends string>(things: Iterable<T>, key: (thing: T) => K): ReadonlyMap<K, Some<T>> => {
-  const groups = new Map<K, [T, ...T[]]>();
-  for (const thing of things) {
-    const k = key(thing);
-    const group = groups.get(k);
-    if (group) group.push(thing);
-    else groups.set(k, [thing]);
-  }
-  return groups;
 };

@@ -1,6 +1,6 @@
 import type { Edit } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
-import { placeBehind, type Rig } from '../rig/rig.js';
+import { partOf, placeBehind, type Rig } from '../rig/rig.js';
 import type { SetList, SetMark } from '../rig/show.js';
 
 const put = (list: SetList): Edit => ({ put: [list], remove: [] });
@@ -49,4 +49,17 @@ export const playedAndSpare = ({
 export const markBefore = (list: SetList, song: Id<'song'>, comes: SetMark | undefined): Edit => {
   const others = (list.before ?? []).filter((b) => b.song !== song);
   return put(tidy({ ...list, before: comes ? [...others, { song, comes }] : others }));
+};
+
+/** Between two songs (assumed; common practice counts half a minute with applause). */
+export const SECONDS_BETWEEN = 30;
+
+/**
+ * How long a set takes with what lies between its songs, in seconds; spare songs are not counted, and songs of which no
+ * length is known count as nothing.
+ */
+export const setSeconds = (rig: Rig, list: SetList): number => {
+  const { played } = playedAndSpare(list);
+  const songs = played.reduce((sum, id) => sum + (partOf(rig, id)?.seconds ?? 0), 0);
+  return songs + Math.max(0, played.length - 1) * SECONDS_BETWEEN;
 };

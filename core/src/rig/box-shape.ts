@@ -6,6 +6,8 @@ import {
   JACK_KINDS,
   SOURCE_KINDS,
   STAGES,
+  SUPPLY_NOISES,
+  SUPPLY_PLUGS,
   ZONES,
   type Actuator,
   type Arm,
@@ -112,6 +114,7 @@ const jack: z.ZodType<Jack> = z.strictObject({
       volts: list(z.number()),
       milliamps: z.number().min(0),
       centre: z.enum(['negative', 'positive', 'ac']),
+      plug: z.enum(SUPPLY_PLUGS).optional(),
       isolated: z.boolean().optional(),
     })
     .optional(),
@@ -205,7 +208,11 @@ export const figures: z.ZodType<Figures> = z.strictObject({
   powerStage: z.enum(['valve', 'solid state']).optional(),
   switches: list(z.strictObject({ id: word, x: z.number(), y: z.number() })).optional(),
   direct: z.enum(['analogue', 'converted']).optional(),
-  battery: z.strictObject({ mAh: z.number(), volts: z.number() }).optional(),
+  battery: z
+    .strictObject({ mAh: z.number(), volts: z.number(), milliamps: z.number().positive().optional() })
+    .optional(),
+  givesWatts: z.number().positive().optional(),
+  onSupply: z.enum(SUPPLY_NOISES).optional(),
   origin: z.enum(['measured', 'maker', 'assumed']).optional(),
 });
 

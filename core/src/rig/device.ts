@@ -77,6 +77,12 @@ export const CONNECTORS = [
 ] as const;
 export type Connector = (typeof CONNECTORS)[number];
 export type Pole = 'tip' | 'ring';
+/** What ends a supply lead; the 2.1 mm barrel unless said. */
+export const SUPPLY_PLUGS = ['barrel 2.1', 'barrel 2.5', '3.5 mm', 'clip', 'DIN'] as const;
+export type SupplyPlug = (typeof SUPPLY_PLUGS)[number];
+/** What a box is to its neighbours on one supply: digital ones put noise on it, high gain makes noise heard. */
+export const SUPPLY_NOISES = ['digital', 'high gain', 'neither'] as const;
+export type SupplyNoise = (typeof SUPPLY_NOISES)[number];
 
 export interface Jack {
   readonly id: string;
@@ -101,6 +107,7 @@ export interface Jack {
     readonly volts: readonly number[];
     readonly milliamps: number;
     readonly centre: 'negative' | 'positive' | 'ac';
+    readonly plug?: SupplyPlug;
     readonly isolated?: boolean;
   };
 }
@@ -411,6 +418,10 @@ export interface Figures {
   readonly switches?: readonly { readonly id: string; readonly x: number; readonly y: number }[];
   /** What becomes of the direct sound in it: it stays as it is, or is turned into numbers and back. */
   readonly direct?: 'analogue' | 'converted';
-  readonly battery?: { readonly mAh: number; readonly volts: number };
+  /** `milliamps`: what the box itself takes of it; absent where it feeds others. */
+  readonly battery?: { readonly mAh: number; readonly volts: number; readonly milliamps?: number };
+  /** What all outputs of a supply give together, in watts. */
+  readonly givesWatts?: number;
+  readonly onSupply?: SupplyNoise;
   readonly origin?: 'measured' | 'maker' | 'assumed';
 }

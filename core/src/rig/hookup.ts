@@ -52,4 +52,6 @@ export interface Cable {
   readonly label?: string;
   readonly colour?: string;
   readonly have?: boolean;
+  /** A supply lead that turns the polarity round. */
+  readonly turns?: true;
 }

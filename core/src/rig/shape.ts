@@ -89,6 +89,7 @@ const cable: z.ZodType<Cable> = z.strictObject({
   label: z.string().max(LONGEST.label).optional(),
   colour: z.string().max(LONGEST.label).optional(),
   have: z.boolean().optional(),
+  turns: z.literal(true).optional(),
 });
 const why = z.string().min(1).max(LONGEST.remark).optional();
 const forCase = { control: refShape, in: inCase.optional(), why };

@@ -1,6 +1,7 @@
 /** The rooms that exist, in the order of the job. */
 export const ROOMS = [
   { path: 'kit', name: 'Kit' },
+  { path: 'power', name: 'Power' },
   { path: 'routing', name: 'Routing' },
   { path: 'sounds', name: 'Sounds' },
   { path: 'set', name: 'Set' },
@@ -50,6 +51,7 @@ const FAMILIES: Readonly<Record<string, RoomPath>> = {
   recall: 'proof',
   midi: 'proof',
   set: 'set',
+  supply: 'power',
 };
 
 /** The room in which a finding is seen to. */

@@ -9,6 +9,14 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'In the same place it can be swapped for another, or opened: jacks, inside, controls, figures.',
     'A box that is on no shelf is made with “New box”, and kept on your own shelf for other rigs.',
   ],
+  power: [
+    'Each box wants an output of the right voltage, current and polarity. Here it is counted while boxes are chosen.',
+    'The best way to feed them all is worked out: fewest special leads, digital boxes apart from high gain.',
+    'Boxes that no output can feed stand on top, with the reason and what to buy.',
+    'What a box takes is written beside it: “9 V, 100 mA, negative”, or “9/18 V, 300 mA, positive, plug 3.5 mm”.',
+    '“Plug it so” draws the leads into this hook-up. The map shows them under “power”.',
+    'Below: what goes into the wall, and what has to be charged.',
+  ],
   routing: [
     'Click a jack on the map, then what should come there. Offers that do not fit say why.',
     'Starting points wire what you have after a few questions, and say what is to get.',

@@ -11,6 +11,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Bench } from '../steps/bench/bench.js';
 import { Kit } from '../steps/kit/kit.js';
+import { PowerRoom } from '../steps/power/power.js';
 import { Proof } from '../steps/proof/proof.js';
 import { Merge } from '../steps/merge/merge.js';
 import { Rigs } from '../steps/rigs/rigs.js';
@@ -34,6 +35,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="sounds" replace /> },
       { path: 'kit', Component: Kit },
+      { path: 'power', Component: PowerRoom },
       { path: 'routing', Component: Routing },
       { path: 'sounds', Component: Sounds },
       { path: 'set', Component: SetRoom },

@@ -73,6 +73,7 @@ export const EFFECTS: readonly Generic[] = [
     code: 'ADL',
     stage: 'delay',
     block: { tails: false },
+    figures: { onSupply: 'neither' },
   }),
   pedal({
     key: 'tape-echo',

@@ -15,6 +15,7 @@ import {
   power,
   xlrOut,
   type Generic,
+  PACK,
 } from '../parts.js';
 
 const OUT_OHM = 10_000;
@@ -199,6 +200,8 @@ export const HANDS: readonly Generic[] = [
     'hands',
     [audioIn('in'), audioOut('out'), power(150)],
     [chain('path', 'in', [block('wireless', 'wireless', { ms: 4, bypass: 'buffered' })], 'out')],
+    undefined,
+    PACK,
   ),
   plain(
     'wireless-tuner',
@@ -222,6 +225,7 @@ export const HANDS: readonly Generic[] = [
       chain('tap', '#air', [], 'tuner'),
     ],
     [{ at: '#air', is: 'tuner', name: 'Tuner of the receiver' }],
+    PACK,
   ),
 ].map((g) =>
   g.key === 'wireless-tuner'

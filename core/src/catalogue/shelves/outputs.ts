@@ -13,6 +13,7 @@ import {
   xlrIn,
   xlrOut,
   type Generic,
+  PACK,
 } from '../parts.js';
 
 export const desk = (key: string, says: readonly string[], channels: number): Generic => {
@@ -106,6 +107,7 @@ export const OUTPUTS: readonly Generic[] = [
       },
     ],
     [{ at: '#ears', is: 'player', name: 'In-ears' }],
+    PACK,
   ),
   plain(
     'headphones',

@@ -1,5 +1,5 @@
 import type { Jack } from '../../rig/device.js';
-import { mains, plain, type Generic } from '../parts.js';
+import { chain, mains, plain, type Generic } from '../parts.js';
 
 const output = (id: string, milliamps: number, more: Partial<NonNullable<Jack['supply']>> = {}): Jack => ({
   id,
@@ -51,6 +51,8 @@ export const SUPPLIES: readonly Generic[] = [
     'supply',
     [...outputs(6, () => 1700, { isolated: false }), mains],
     [],
+    undefined,
+    { origin: 'assumed', givesWatts: 15.3 },
   ),
   plain('adaptor', ['Mains adaptor', 'wall wart', 'single adaptor'], 'ADA', 'supply', [output('out', 500), mains], []),
   plain(
@@ -60,6 +62,33 @@ export const SUPPLIES: readonly Generic[] = [
     'supply',
     [output('out', 1000, { centre: 'ac' }), mains],
     [],
+  ),
+  plain(
+    'daisy-lead',
+    ['Lead that feeds several boxes from one supply output', 'daisy lead', 'daisy-chain lead', 'supply splitter lead'],
+    'DSL',
+    'supply',
+    [
+      { ...output('in', 1000), poles: { tip: 'in' as const } },
+      ...Array.from({ length: 5 }, (_, i) => output(`out${i + 1}`, 1000, { isolated: false })),
+    ],
+    Array.from({ length: 5 }, (_, i) => chain(`to ${i + 1}`, 'in', [], `out${i + 1}`, { passive: true })),
+  ),
+  plain(
+    'bridging-lead-3',
+    ['Lead that bridges three supply outputs for current', 'current tripler'],
+    'BR3',
+    'supply',
+    [0, 1, 2].map((i): Jack => ({ ...output(`in${i + 1}`, 500), poles: { tip: 'in' } })).concat(output('out', 1500)),
+    [
+      {
+        id: 'adds',
+        from: [{ at: 'in1' }, { at: 'in2' }, { at: 'in3' }],
+        slots: [],
+        to: [{ at: 'out' }],
+        adds: 'current',
+      },
+    ],
   ),
   plain(
     'bridging-lead',

@@ -4,7 +4,8 @@ import { slotText } from '../../recall/words/words.js';
 import type { Id } from '../../rig/ids.js';
 import { partOf, thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundsDo } from '../names.js';
+import { boxName, soundsDo } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { once } from '../../kept/kept.js';
 import { memoryIn } from '../../rig/box.js';
 

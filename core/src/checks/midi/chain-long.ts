@@ -3,7 +3,8 @@ import { slotTiming } from '../../recall/actuate/slot-timing.js';
 import type { Compiled } from '../../recall/intend/compiled.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { once } from '../../kept/kept.js';
 import { surely, theFirst } from '../../known/the.js';
 

@@ -13,7 +13,8 @@ import { all, cablesOf, thePart } from '../../rig/rig.js';
 import { apply } from '../../change/apply.js';
 import { controlWiring, type Arrival, type ControlWiring } from '../../signal/control/reach.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { elseByHand, pull } from '../ways-out.js';
 import { jackAt } from '../../rig/box.js';
 

@@ -6,7 +6,7 @@ import { isDrivenStage } from '../../electric/gain.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Trace } from '../../signal/graph/trace.js';
 import type { CheckInputs } from '../check.js';
-import { grouped } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { once } from '../../kept/kept.js';
 import { theEntry, theItem } from '../../known/the.js';
 

@@ -3,7 +3,8 @@ import { changeSound } from '../../edits/sounds.js';
 import { thePart } from '../../rig/rig.js';
 import { together } from '../../change/edit.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 export const conflict: Check = {
   code: 'order.conflict',

@@ -1,7 +1,7 @@
 import type { Some } from '../../known/the.js';
 import type { AnyId, Id } from '../../rig/ids.js';
 import type { CheckInputs } from '../check.js';
-import { grouped } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { once } from '../../kept/kept.js';
 import { audible, type Audible, type SoundingStage } from './audible.js';
 

@@ -1,5 +1,6 @@
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, listed, soundNames } from '../names.js';
+import { boxName, listed, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { isTime } from './audible.js';
 import { meetings, oncePerSound } from './found.js';
 import { inFrontOf, orExchanged } from '../ways-out.js';

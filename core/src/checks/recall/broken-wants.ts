@@ -3,7 +3,7 @@ import { footstepsText } from '../../recall/words/words.js';
 import { keptIn, once } from '../../kept/kept.js';
 import type { Verdict, WrongWant } from '../../prover/prove.js';
 import type { CheckInputs } from '../check.js';
-import { grouped } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { theEntry, theFirst } from '../../known/the.js';
 
 /** A want that a recall can leave wrong. */

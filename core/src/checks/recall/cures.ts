@@ -8,7 +8,7 @@ import { partOf, programsOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Value } from '../../rig/value.js';
 
 import type { CheckInputs, Remedy } from '../check.js';
-import { grouped } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import type { Broken } from './broken-wants.js';
 import { theEntry, theFirst } from '../../known/the.js';
 import { controlAt } from '../../rig/box.js';

@@ -10,7 +10,8 @@ import { all, thePart } from '../../rig/rig.js';
 import type { Occurrence, Check, CheckInputs, Remedy } from '../check.js';
 import { outOfReach } from '../midi/unreached.js';
 import { callAProgram } from './cures.js';
-import { boxName, grouped, listed, soundNames } from '../names.js';
+import { boxName, listed, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { theFirst } from '../../known/the.js';
 
 export const handMove: Check = {

@@ -1,7 +1,8 @@
 import { knobText } from '../../recall/words/words.js';
 import type { AnyId } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
-import { grouped, listed, soundNames, soundsDo } from '../names.js';
+import { listed, soundNames, soundsDo } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 export const knobLeft: Check = {
   code: 'recall.knob-left',

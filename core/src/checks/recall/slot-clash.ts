@@ -4,7 +4,8 @@ import { theMemory } from '../../rig/box.js';
 import type { Program } from '../../rig/program.js';
 import { thePart } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 const whatItHolds = once(({ contents, acts, assigns }: Program) => JSON.stringify([contents, acts, assigns]));
 

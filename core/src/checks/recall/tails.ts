@@ -2,7 +2,8 @@ import { splitRef } from '../../rig/ids.js';
 import { partOf } from '../../rig/rig.js';
 import { tailsOf } from '../../signal/graph/tails.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 export const tails: Check = {
   code: 'recall.tails',

@@ -2,7 +2,8 @@ import { splitRef } from '../../rig/ids.js';
 import { programsOf, thePart } from '../../rig/rig.js';
 import { controlText } from '../../recall/words/words.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, soundNames } from '../names.js';
+import { boxName, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { cures } from './cures.js';
 import { brokenWants } from './broken-wants.js';
 

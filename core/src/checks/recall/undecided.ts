@@ -1,4 +1,5 @@
-import { grouped, soundsDo } from '../names.js';
+import { soundsDo } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { theId } from '../../rig/ids.js';
 import { caseLeftOpen } from '../../recall/verdict/sound-verdict.js';
 import type { Check, CheckInputs } from '../check.js';

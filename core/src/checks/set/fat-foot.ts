@@ -6,7 +6,8 @@ import { all, partOf } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import { SHOE_MM } from '../../plan/slots/wishes.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, listed } from '../names.js';
+import { boxName, listed } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 /** A switch of a box that a song needs. */
 interface Needed {

@@ -1,6 +1,7 @@
 import { bankName, mirroredBanks, outOfStep, type OutOfStep } from '../../edits/mirror.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, grouped } from '../names.js';
+import { boxName } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 const SAYS: Readonly<Record<OutOfStep['is'], (names: string) => string>> = {
   missing: (names) => `${names} ${isSeveral(names) ? 'have' : 'has'} no mirror there`,

@@ -2,7 +2,8 @@ import { callersIn } from '../../edits/calls.js';
 import { bankChangesNow, slotsOfRig, type BankChange } from '../../plan/slots/of-rig.js';
 import { all } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
-import { boxName, grouped, listed } from '../names.js';
+import { boxName, listed } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 const changeText = ({ from, to, presses }: BankChange): string =>
   `from “${from}” to “${to}” ${presses === 1 ? 'a bank key' : `${presses} bank keys`}`;

@@ -6,7 +6,8 @@ import { all, soundsInOrder, type Rig } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
 import type { Sound } from '../../rig/sound.js';
 import type { Check, CheckInputs, Occurrence } from '../check.js';
-import { boxName, grouped, listed, soundNames } from '../names.js';
+import { boxName, listed, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 /** So much a tempo may differ before repeats run away from the beat: half a beat a minute (assumed). */
 const SAME_BPM = 0.5;

@@ -4,7 +4,8 @@ import type { Id } from '../../rig/ids.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { isLead, joined, type Joined, type Plugged } from '../joined.js';
-import { boxName, grouped } from '../names.js';
+import { boxName } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 export const expression: Check = {
   code: 'wire.expression',

@@ -8,7 +8,8 @@ import { partOf, thePart } from '../../rig/rig.js';
 import { passable } from '../../signal/graph/passable.js';
 import type { Wiring } from '../../signal/graph/wiring.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, grouped, listed } from '../names.js';
+import { boxName, listed } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { plugIn } from '../ways-out.js';
 import { theItem } from '../../known/the.js';
 

@@ -1,6 +1,7 @@
 import type { Check, CheckInputs, Remedy } from '../check.js';
 import { joined, type Joined, type Plugged } from '../joined.js';
-import { boxName, grouped, listed } from '../names.js';
+import { boxName, listed } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { ref } from '../../rig/ids.js';
 import { elseByHand, putInto } from '../ways-out.js';
 

@@ -3,7 +3,8 @@ import { splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
 import { stopsOf, stopText } from '../../recall/words/silence.js';
 import type { Stop } from '../../signal/graph/stops.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName, endName, grouped, listed, soundNames } from '../names.js';
+import { boxName, endName, listed, soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 import { plugIn } from '../ways-out.js';
 
 export const silent: Check = {

@@ -2,7 +2,8 @@ import { furthestOnTheWay } from '../../signal/graph/stops.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { pointText, stageText } from '../../recall/words/part-words.js';
 import type { Check, CheckInputs } from '../check.js';
-import { grouped, soundNames } from '../names.js';
+import { soundNames } from '../names.js';
+import { grouped } from '../../known/grouped.js';
 
 interface Unmet {
   readonly sound: Id<'sound'>;

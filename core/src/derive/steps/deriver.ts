@@ -28,6 +28,8 @@ export class Deriver {
       sounds: parts.sound,
       moves: parts.move,
       songs: parts.song,
+      setLists: parts.setList,
+      engagements: parts.engagement,
       acceptances: parts.acceptance,
       dialCards: parts.dialCard,
     };

@@ -26,6 +26,8 @@ export interface Given {
   readonly sounds: Rig['parts']['sound'];
   readonly moves: Rig['parts']['move'];
   readonly songs: Rig['parts']['song'];
+  readonly setLists: Rig['parts']['setList'];
+  readonly engagements: Rig['parts']['engagement'];
   readonly acceptances: Rig['parts']['acceptance'];
   readonly dialCards: Rig['parts']['dialCard'];
 }
@@ -112,7 +114,7 @@ export const STEPS: readonly Step[] = [
   ),
   step(
     'judgement',
-    ['verdicts', 'compilation', 'dials', 'acceptances'],
+    ['verdicts', 'compilation', 'dials', 'acceptances', 'setLists', 'engagements'],
     ({ rig, hookup, compilation, modelled, verdicts, dials }) =>
       judge({ rig, hookup, compilation, modelled, verdicts, dials }),
   ),

@@ -8,7 +8,8 @@ import type { Song } from '../../rig/show.js';
 import type { Sound } from '../../rig/sound.js';
 import { makeDevice } from '../../catalogue/make.js';
 import { deriveOnce } from '../steps/deriver.js';
-import { SECONDS_BETWEEN, setSheet } from './set-sheet.js';
+import { SECONDS_BETWEEN } from '../../edits/set-list.js';
+import { setSheet } from './set-sheet.js';
 import { stageOf } from './stage.js';
 import { stompsBetween } from './stomps.js';
 

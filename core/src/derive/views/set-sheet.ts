@@ -6,14 +6,11 @@ import type { SetList, SetMark, Song } from '../../rig/show.js';
 import type { Derived } from '../steps/deriver.js';
 import { stringsTurned } from '../../units/tunings.js';
 import { footworkOf } from './footwork.js';
-import { playedAndSpare } from '../../edits/set-list.js';
+import { playedAndSpare, SECONDS_BETWEEN, setSeconds } from '../../edits/set-list.js';
 import { instrumentsOf } from '../../edits/variant.js';
 import { hitText, movesBetween } from './on-foot.js';
 import { reserveOf, type ReserveSound } from './reserve.js';
 import { someOf } from '../../known/some-of.js';
-
-/** Between two songs (assumed; common practice counts half a minute with applause). */
-export const SECONDS_BETWEEN = 30;
 
 /** What has to be done before a song, as it stands otherwise than after the one before. */
 export type SetChange = 'instrument' | 'tuning' | 'capo' | 'by hand';
@@ -169,7 +166,7 @@ export const setSheet = (d: Derived, list: SetList): SetSheet => {
     songs: rows,
     spare: spare.size,
     reserve: reserveOf(d, list),
-    seconds: sum((row) => row.seconds ?? 0) + Math.max(0, played.length - 1) * SECONDS_BETWEEN,
+    seconds: setSeconds(rig, list),
     open: played.filter((row) => row.seconds === undefined).length,
     stomps: sum((row) => row.stomps),
     bankPresses: sum((row) => row.bankPresses),

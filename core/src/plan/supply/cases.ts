@@ -46,7 +46,11 @@ export const readSupplyCases = (text: string): Result<readonly SupplyCase[]> => 
   if (!read.ok) return read;
   const cases: SupplyCase[] = [];
   for (const { id, daisy, total, ...rest } of read.value) {
-    const problem: SupplyProblem = { ...rest, ...(daisy ? { daisy } : {}), ...(total ? { total } : {}) };
+    const problem: SupplyProblem = {
+      ...rest,
+      ...(daisy ? { daisy } : {}),
+      ...(total ? { totals: [{ outputs: rest.outputs.map((o) => o.id), W: total.W }] } : {}),
+    };
     const wrong = wrongIn(problem);
     if (wrong) return refuse({ code: 'supply', where: id, wrong, would: 'Mend that case in the file.' });
     cases.push({ id, problem });

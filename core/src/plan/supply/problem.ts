@@ -46,8 +46,8 @@ export interface SupplyProblem {
   readonly daisy?: boolean;
   /** How many adapter leads there are; null where as many as wanted. */
   readonly adapters: { readonly polarity: number | null; readonly plug: number | null };
-  /** What all outputs give together. */
-  readonly total?: { readonly W: number };
+  /** What outputs give together, in watts, where that is less than each by itself. */
+  readonly totals?: readonly { readonly outputs: readonly string[]; readonly W: number }[];
   /** How boxes are fed now; of plans that are equally good the one that leaves most of it is taken. */
   readonly now?: SupplyAssignment;
 }
@@ -128,7 +128,7 @@ export const judged = (
   const wrong: string[] = [];
   const taken = new Set<string>();
   const groups = new Map<string, Set<SupplyNoise>>();
-  let milliwatts = 0;
+  const milliwatts = new Map<string, number>();
   let bridges = 0;
   for (const [key, fed] of byOutputs(problem, assignment)) {
     const names = key.split('\n');
@@ -139,18 +139,21 @@ export const judged = (
     const missing = names.filter((n) => !outputs.has(n));
     const used = missing.length ? `There is no output ${missing.join(', ')}.` : feeding(problem, from, fed);
     if (typeof used === 'string') wrong.push(used);
-    else milliwatts += used;
+    else milliwatts.set(theFirst(names), used);
     for (const { group } of from)
       for (const { noise } of fed) groups.set(group, (groups.get(group) ?? new Set<SupplyNoise>()).add(noise));
   }
   const powered = problem.boxes.filter((b) => assignment.has(b.id));
   const turned = powered.filter((b) => adaptersOf(b).polarity).length;
   const plugs = powered.filter((b) => adaptersOf(b).plug).length;
-  const { adapters, total } = problem;
+  const { adapters, totals = [] } = problem;
   if (turned > (adapters.polarity ?? Infinity))
     wrong.push(`${turned} polarity adapters, and ${adapters.polarity} are there.`);
   if (plugs > (adapters.plug ?? Infinity)) wrong.push(`${plugs} plug adapters, and ${adapters.plug} are there.`);
-  if (total && milliwatts > total.W * 1000 + 1e-6) wrong.push(`${milliwatts / 1000} W of ${total.W} W.`);
+  for (const { outputs: some, W } of totals) {
+    const drawn = some.reduce((sum, id) => sum + (milliwatts.get(id) ?? 0), 0);
+    if (drawn > W * 1000 + 1e-6) wrong.push(`${drawn / 1000} W of ${W} W.`);
+  }
   const mixed = [...groups.values()].filter((g) => g.has('digital') && g.has('gain')).length;
   return { cost: { powered: powered.length, adapters: turned + plugs + bridges, mixed }, wrong };
 };

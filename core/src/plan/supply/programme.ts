@@ -88,7 +88,7 @@ const settingsOf = (ways: readonly Feeding[]): readonly string[] => {
 };
 
 const feedRows = (problem: SupplyProblem, ways: readonly Feeding[]): string[] => {
-  const { boxes, outputs, daisy, adapters, total } = problem;
+  const { boxes, outputs, daisy, adapters, totals = [] } = problem;
   const rows: string[] = [];
   const most = (terms: readonly Term[], value: number): void => {
     if (terms.length) rows.push(`${sum(terms)} <= ${value}`);
@@ -104,10 +104,10 @@ const feedRows = (problem: SupplyProblem, ways: readonly Feeding[]): string[] =>
       each(ways, (w) => Number(adaptersOf(w.box).plug)),
       adapters.plug,
     );
-  if (total)
+  for (const { outputs: some, W } of totals)
     most(
-      each(ways, (w) => w.volts * w.box.mA),
-      total.W * 1000,
+      each(ways, (w) => (w.outputs.some((o) => some.includes(o)) ? w.volts * w.box.mA : 0)),
+      W * 1000,
     );
   const all = outputsOf(ways);
   for (const output of outputs) {

@@ -64,7 +64,7 @@ const problems: fc.Arbitrary<SupplyProblem> = fc
     bridges: outputs.length > 1 ? [{ outputs: ['o0', 'o1'], adds }] : [],
     daisy,
     adapters,
-    ...(watts === undefined ? {} : { total: { W: watts } }),
+    ...(watts === undefined ? {} : { totals: [{ outputs: outputs.map((_, i) => `o${i}`), W: watts }] }),
   }));
 
 /** Every assignment there is, legal or not. */
@@ -154,7 +154,7 @@ test.each([
   ['centre positive in a chain', { a: ['2'], p: ['2'] }, { daisy: true }, 'One of a, p has its centre positive.'],
   ['AC', { a: ['ac'] }, {}, 'ac cannot feed a.'],
   ['a bridge that is not there', { a: ['1', '2'] }, {}, '1 + 2 cannot feed a.'],
-  ['watts', { a: ['1'], b: ['2'] }, { total: { W: 1 } }, '1.8 W of 1 W.'],
+  ['watts', { a: ['1'], b: ['2'] }, { totals: [{ outputs: ['1', '2'], W: 1 }] }, '1.8 W of 1 W.'],
   ['no adapter', { p: ['1'] }, { adapters: { polarity: 0, plug: null } }, '1 polarity adapters, and 0 are there.'],
 ] as const)('%s is wrong, and it says so', (_, by, more, says) => {
   const boxes = [box('a'), box('b'), box('p', { centre: 'positive' })];

@@ -15,7 +15,7 @@ const LONGEST_LEAD = 1000;
 
 /** What is written down of a cable: its length, and what is on it. */
 export const CableTags = ({ cable, called }: { cable: Cable; called: string }) => {
-  const { edit } = useRig();
+  const { edit, rig } = useRig();
   const change = (part: Parameters<typeof changeCable>[1], what: string) =>
     edit(changeCable(cable, part), `${called}: ${what}`);
   return (
@@ -46,6 +46,19 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
           )
         }
       />
+      {jackAt(rig, cable.ends[0])?.kind === 'power' && (
+        <Checkbox
+          size="xs"
+          label="Turns the polarity"
+          checked={cable.turns ?? false}
+          onChange={(e) =>
+            change(
+              { turns: e.currentTarget.checked || undefined },
+              e.currentTarget.checked ? 'turns the polarity' : 'an ordinary lead',
+            )
+          }
+        />
+      )}
       <p className="soft">Tag, colour and whether you have it are not used yet.</p>
     </fieldset>
   );

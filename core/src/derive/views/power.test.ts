@@ -1,0 +1,183 @@
+import { askCbc } from '../../../testing/cbc.js';
+import { smallRig, SMALL } from '../../../testing/small-rig.js';
+import { apply } from '../../change/apply.js';
+import { changeDevice } from '../../edits/devices.js';
+import { feeds, needsNoSupply, outputLoads } from '../../electric/supply.js';
+import type { Device, Jack } from '../../rig/device.js';
+import { thePart, type Part, type Rig } from '../../rig/rig.js';
+import { mainsOf } from './mains.js';
+import { powerOf } from './power.js';
+
+type Supply = NonNullable<Jack['supply']>;
+/** A box whose supply jack says something else. */
+const wants =
+  (supply: Partial<Supply>) =>
+  (device: Device): Device => ({
+    ...device,
+    jacks: device.jacks.map((j) =>
+      j.kind === 'power' && j.poles.tip === 'in' && j.supply ? { ...j, supply: { ...j.supply, ...supply } } : j,
+    ),
+  });
+const rigOf = (boxes: Record<string, string>, changes: Record<string, (d: Device) => Device> = {}): Rig =>
+  smallRig({
+    boxes,
+    leads: [],
+    with: (part: Part) => (part.kind === 'device' ? (changes[part.id.slice('device:'.length)]?.(part) ?? part) : part),
+  });
+const newId = () => {
+  let n = 0;
+  return { cable: () => `cable:new-${(n += 1)}` as const, device: () => `device:new-${(n += 1)}` as const };
+};
+const power = (rig: Rig, chains = false) => powerOf(rig, thePart(rig, SMALL), askCbc, chains, newId())!;
+const plugged = (rig: Rig, chains = false): Rig => {
+  const done = apply(rig, power(rig, chains).edit!);
+  if (!done.ok) throw new Error(JSON.stringify(done.error));
+  return done.value.rig;
+};
+const fedBy = (rig: Rig) =>
+  Object.fromEntries(
+    feeds(rig, thePart(rig, SMALL)).map(({ need, given }) => [
+      need.device.slice('device:'.length),
+      given && [given.outputs.map((o) => o.jack.slice('device:'.length)).join('+'), given.milliamps, given.centre],
+    ]),
+  );
+
+/** As a rack wants it: one box for three outputs, one for 18 V, one with its centre positive, one for 12 V AC. */
+const RACK = rigOf(
+  {
+    psu: 'supply-8',
+    ac: 'adaptor-ac',
+    big: 'mono-delay',
+    eight: 'compressor',
+    fuzz: 'fuzz',
+    twelve: 'low-drive',
+    low: 'boost',
+  },
+  {
+    big: wants({ milliamps: 700 }),
+    eight: wants({ volts: [18] }),
+    fuzz: wants({ centre: 'positive' }),
+    twelve: wants({ volts: [12], centre: 'ac' }),
+  },
+);
+
+test('a rack: three outputs bridged, two doubled, a turned lead; 12 V AC is not there, and it says what to buy', () => {
+  const { outputs, boxes, left, special, isProved, byChains } = power(RACK);
+  expect({ outputs, boxes, isProved, byChains }).toEqual({
+    outputs: { needed: 8, there: 9, used: 7 },
+    boxes: 5,
+    isProved: true,
+    byChains: undefined,
+  });
+  expect(special).toEqual([
+    'a lead that joins 3 outputs for more current',
+    'a lead that joins 2 outputs for more volts',
+    'a lead that turns the polarity',
+  ]);
+  expect(left).toEqual([
+    expect.objectContaining({
+      code: 'TWEL',
+      needs: '12 V AC, 20 mA',
+      why: 'no output gives 12 V, alone or joined',
+      buy: 'an output of 12 V AC with 20 mA or more',
+    }),
+  ]);
+});
+
+test('plugged as planned each box gets what it wants, nothing is over its rating, and nothing is left to plug', () => {
+  const rig = plugged(RACK);
+  const fed = feeds(rig, thePart(rig, SMALL));
+  expect(fed).toHaveLength(4);
+  for (const { need, given } of fed) {
+    expect(given?.volts.some((v) => need.volts.includes(v))).toBe(true);
+    expect(given?.milliamps).toBeGreaterThanOrEqual(need.milliamps);
+    expect(given?.centre).toBe(need.centre);
+  }
+  for (const { output, milliamps } of outputLoads(rig, fed)) expect(milliamps).toBeLessThanOrEqual(output.milliamps);
+  expect(power(rig)).toMatchObject({ toPlug: 0, left: [{ code: 'TWEL' }] });
+  expect(power(rig).edit).toBeUndefined();
+});
+
+test('one box more moves no lead that is plugged', () => {
+  const rig = plugged(RACK);
+  const before = fedBy(rig);
+  const another = apply(rig, changeDevice({ ...thePart(rig, 'device:low'), id: 'device:more', code: 'MORE' }, {}));
+  if (!another.ok) throw new Error('no box');
+  const { toPlug } = power(another.value.rig);
+  expect(toPlug).toBe(1);
+  expect(fedBy(plugged(another.value.rig))).toMatchObject(before);
+});
+
+test('more boxes than outputs: who is left, and what leads to several boxes would do', () => {
+  const rig = rigOf(
+    {
+      psu: 'supply-5',
+      a: 'low-drive',
+      b: 'fuzz',
+      c: 'boost',
+      d: 'compressor',
+      e: 'chorus',
+      f: 'mono-delay',
+      g: 'looper',
+    },
+    {},
+  );
+  const alone = power(rig);
+  expect(alone.left).toHaveLength(2);
+  expect(alone.byChains).toBe(2);
+  expect(new Set(alone.left.map((l) => l.why))).toEqual(new Set(['the outputs that fit are taken by others']));
+  const chained = power(rig, true);
+  expect([chained.left, chained.mixed]).toEqual([[], []]);
+  const after = plugged(rig, true);
+  expect(Object.keys(fedBy(after))).toHaveLength(7);
+  expect(power(after, true).toPlug).toBe(0);
+});
+
+test('seven boxes on one output take two leads, one behind the other', () => {
+  const boxes = Object.fromEntries(Array.from({ length: 7 }, (_, i) => [`b${i}`, 'boost']));
+  const rig = plugged(rigOf({ psu: 'adaptor', ...boxes }), true);
+  const fed = fedBy(rig);
+  expect(Object.values(fed)).toEqual(Array(7).fill(['psu.out', 500, 'negative']));
+});
+
+test('digital beside high gain on one common is told, by their codes', () => {
+  const rig = rigOf({ one: 'daisy-chain', a: 'mono-delay', b: 'fuzz', c: 'boost' });
+  expect(power(rig).mixed).toEqual([['A', 'B']]);
+  expect(power(rigOf({ one: 'supply-5', a: 'mono-delay', b: 'fuzz' })).mixed).toEqual([]);
+});
+
+test('a supply that gives less altogether than its outputs together', () => {
+  const tight = (d: Device): Device => ({ ...d, figures: { ...d.figures, givesWatts: 3 } });
+  const rig = rigOf(
+    { psu: 'supply-5', a: 'mono-delay', b: 'looper' },
+    { psu: tight, a: wants({ milliamps: 300 }), b: wants({ milliamps: 300 }) },
+  );
+  const { left, supplies } = power(rig);
+  expect(left).toHaveLength(1);
+  expect(supplies[0]?.watts).toEqual({ taken: 2.7, gives: 3 });
+});
+
+test('an empty kit needs nothing; boxes without a supply in the kit are all left over', () => {
+  expect(power(rigOf({}))).toMatchObject({ boxes: 0, outputs: { needed: 0, there: 0, used: 0 }, left: [], toPlug: 0 });
+  const rig = rigOf({ a: 'fuzz', v: 'volume' });
+  expect(needsNoSupply(thePart(rig, 'device:v'))).toBe(true);
+  expect(power(rig)).toMatchObject({
+    outputs: { needed: 1, there: 0, used: 0 },
+    left: [{ code: 'A', why: 'no supply is in the kit' }],
+  });
+});
+
+test('a battery lasts by what hangs on it: 5000 mAh at 9 V for 450 mW at 85 %', () => {
+  const rig = rigOf({ bank: 'battery-bank', a: 'boost' }, { a: wants({ milliamps: 50 }) });
+  // 5 Ah × 9 V × 0.85 / 0.45 W = 85 h, by hand.
+  expect(power(rig).supplies[0]?.hours).toBeCloseTo(85, 6);
+});
+
+test('mains: what goes into the strip, what into the wall, what is to be charged', () => {
+  const rig = rigOf({ strip: 'mains-strip', psu: 'supply-8', amp: 'combo', w: 'wireless' });
+  const { plugs, atWall, batteries } = mainsOf(rig);
+  expect([plugs.map((p) => p.code), atWall]).toEqual([['STRI', 'PSU', 'AMP'], 1]);
+  // 2000 mAh / 300 mA, by hand.
+  expect(batteries).toEqual([{ device: 'device:w', code: 'W', name: 'Wireless', hours: 2000 / 300 }]);
+  expect(mainsOf(rigOf({ psu: 'supply-8', two: 'supply-5' })).atWall).toBe(2);
+});

@@ -1,0 +1,108 @@
+import {
+  supplyNeeds,
+  supplyOutputs,
+  USUAL_SUPPLY_PLUG,
+  type Feed,
+  type SupplyNeed,
+  type SupplyOutputJack,
+} from '../../electric/supply.js';
+import type { SupplyNoise as NoiseOfBox } from '../../rig/device.js';
+import type { Ref } from '../../rig/ids.js';
+import { thePart, type Rig } from '../../rig/rig.js';
+import { grouped } from '../../known/grouped.js';
+import {
+  bridgeGives,
+  USUAL_PLUG,
+  voltsThatFit,
+  type SupplyBox,
+  type SupplyBridge,
+  type SupplyNoise,
+  type SupplyOutput,
+  type SupplyProblem,
+} from './problem.js';
+
+const NOISE: Readonly<Record<NoiseOfBox, SupplyNoise>> = { digital: 'digital', 'high gain': 'gain', neither: 'none' };
+
+const boxOf = ({ jack, volts, milliamps, centre, plug, noise }: SupplyNeed): SupplyBox => ({
+  id: jack,
+  volts,
+  mA: milliamps,
+  ac: centre === 'ac',
+  centre: centre === 'positive' ? 'positive' : 'negative',
+  plug: plug === USUAL_SUPPLY_PLUG ? USUAL_PLUG : plug,
+  noise: NOISE[noise],
+});
+const outputOf = ({ jack, volts, milliamps, centre, group }: SupplyOutputJack): SupplyOutput => ({
+  id: jack,
+  volts,
+  mA: milliamps,
+  ac: centre === 'ac',
+  group,
+});
+
+/** Whether a source could feed a box by itself. */
+export const suits = (box: SupplyBox, gives: Pick<SupplyOutput, 'volts' | 'mA' | 'ac'> | undefined): boolean =>
+  gives !== undefined && gives.ac === box.ac && gives.mA >= box.mA && voltsThatFit(gives.volts, box.volts).length > 0;
+
+/** Every choice of so many. @example choices(['a', 'b', 'c'], 2) // [['a','b'], ['a','c'], ['b','c']] */
+const choices = <T>(of: readonly T[], many: number): readonly (readonly T[])[] =>
+  many === 0 ? [[]] : of.flatMap((one, i) => choices(of.slice(i + 1), many - 1).map((rest) => [one, ...rest]));
+
+/**
+ * Leads that would join isolated outputs of one supply, for the boxes that no single output can feed: two outputs where
+ * that is enough, else three.
+ */
+const bridgesFor = (
+  boxes: readonly SupplyBox[],
+  supplies: Iterable<readonly SupplyOutput[]>,
+): readonly SupplyBridge[] => {
+  const isolated = [...supplies].map((outputs) => outputs.filter((o) => !o.ac));
+  const hard = boxes.filter((b) => !b.ac && !isolated.flat().some((o) => suits(b, o)));
+  const found = new Map<string, SupplyBridge>();
+  for (const box of hard)
+    for (const outputs of isolated)
+      for (const many of [2, 3]) {
+        const fitting = choices(outputs, many).flatMap((some) =>
+          (['mA', 'volts'] as const)
+            .map((adds): SupplyBridge => ({ outputs: some.map((o) => o.id), adds }))
+            .filter((bridge) => suits(box, bridgeGives(bridge, some))),
+        );
+        for (const bridge of fitting) found.set(`${bridge.adds} ${bridge.outputs.join()}`, bridge);
+        if (fitting.length) break;
+      }
+  return [...found.values()];
+};
+
+/**
+ * The boxes of the kit and the outputs of its supplies, as a problem of feeding: before anything is wired already.
+ *
+ * @param fed how they are fed now, so that a plan leaves as much of it as it can
+ * @param chains whether an output may feed several boxes
+ */
+export const supplyOfRig = (rig: Rig, fed: readonly Feed[], chains: boolean): SupplyProblem => {
+  const boxes = supplyNeeds(rig).map(boxOf);
+  const jacks = supplyOutputs(rig).filter((o) => o.centre !== 'positive');
+  const bySupply = [...grouped(jacks, (o) => o.device)];
+  const isolated = bySupply.map(([, some]) => some.filter((o) => o.group === o.jack).map(outputOf));
+  const totals = bySupply.flatMap(([device, some]) => {
+    const watts = thePart(rig, device).figures.givesWatts;
+    return watts === undefined ? [] : [{ outputs: some.map((o) => o.jack), W: watts }];
+  });
+  const now = new Map(
+    fed.flatMap(({ need, given }) =>
+      given ? [[need.jack as string, given.outputs.map((o) => o.jack as string)] as const] : [],
+    ),
+  );
+  return {
+    boxes,
+    outputs: jacks.map(outputOf),
+    bridges: bridgesFor(boxes, isolated),
+    adapters: { polarity: null, plug: null },
+    now,
+    ...(chains ? { daisy: true } : {}),
+    ...(totals.length ? { totals } : {}),
+  };
+};
+
+/** The jacks of a plan, which are the names of its boxes and outputs. */
+export const jackOf = (id: string): Ref => id as Ref;

@@ -1,0 +1,102 @@
+import { NativeSelect } from '@mantine/core';
+import { figuresOf, withFigure } from '@yunta/core/catalogue/figures';
+import { changeDevice } from '@yunta/core/edits/devices';
+import { needsNoSupply, noiseByKind, supplyNeeds, type SupplyNeed } from '@yunta/core/electric/supply';
+import { SUPPLY_NOISES, type Device } from '@yunta/core/rig/device';
+import { splitRef } from '@yunta/core/rig/ids';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { all, thePart } from '@yunta/core/rig/rig';
+import { TypedText } from '../../shared/typed-text.js';
+import { useRig } from '../../shared/rig-context.js';
+
+/** What each box takes, to be written over as its label says. */
+export const BoxesThatNeed = () => {
+  const { rig } = useRig();
+  const needs = supplyNeeds(rig);
+  const none = all(rig, 'device').filter(needsNoSupply);
+  if (all(rig, 'device').length === 0) return null;
+  return (
+    <section className="card">
+      <h2>What each box takes</h2>
+      <p className="soft">As it is printed beside its jack. What nobody wrote down is a typical value, assumed.</p>
+      {needs.length > 0 && (
+        <table className="plain tight power-needs">
+          <thead>
+            <tr>
+              <th>box</th>
+              <th>takes</th>
+              <th>on a shared supply</th>
+              <th>figures</th>
+            </tr>
+          </thead>
+          <tbody>
+            {needs.map((need) => (
+              <Need key={need.jack} need={need} />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {none.length > 0 && <p className="soft">Need none: {none.map((d) => d.name).join(', ')}.</p>}
+    </section>
+  );
+};
+
+const ORIGINS = { assumed: 'assumed', maker: 'maker’s figures', measured: 'measured' } as const;
+
+const Need = ({ need }: { need: SupplyNeed }) => {
+  const { rig, edit } = useRig();
+  const device = thePart(rig, need.device);
+  const { name: jack } = splitRef(need.jack);
+  const key = `jack ${jack}: supply`;
+  const text = figuresOf(device).find((f) => f.key === key)?.text ?? '';
+  const own = device.figures.onSupply;
+  const change = (figures: Device['figures'], what: string) =>
+    edit(changeDevice(device, { figures }), `${device.code}: ${what}`);
+  return (
+    <tr>
+      <td>
+        <span className="mono">{device.code}</span> {device.name}
+      </td>
+      <td>
+        <TypedText
+          label={`${device.name}, what it takes`}
+          most={LONGEST.name}
+          text={text}
+          read={(typed) => {
+            const done = withFigure(device, key, typed);
+            if (done.ok) edit({ put: [done.value], remove: [] }, `${device.code}: what it takes`);
+            return done;
+          }}
+        />
+      </td>
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`${device.name}, on a shared supply`}
+          value={own ?? ''}
+          data={[
+            { value: '', label: `${noiseByKind(device)}, by its kind` },
+            ...SUPPLY_NOISES,
+          ]}
+          onChange={(e) => {
+            const { onSupply: _, ...figures } = device.figures;
+            const chosen = SUPPLY_NOISES.find((n) => n === e.currentTarget.value);
+            change(chosen ? { ...figures, onSupply: chosen } : figures, 'on a shared supply');
+          }}
+        />
+      </td>
+      <td>
+        <NativeSelect
+          size="xs"
+          aria-label={`${device.name}, where its figures come from`}
+          value={device.figures.origin ?? 'assumed'}
+          data={Object.entries(ORIGINS).map(([value, label]) => ({ value, label }))}
+          onChange={(e) => {
+            const origin = e.currentTarget.value as keyof typeof ORIGINS;
+            change({ ...device.figures, origin }, 'where its figures come from');
+          }}
+        />
+      </td>
+    </tr>
+  );
+};
