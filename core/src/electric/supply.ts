@@ -154,30 +154,34 @@ export const feeds = (rig: Rig, hookup: Hookup): readonly Feed[] => {
   });
 };
 
-/** Outputs joined by a lead: their currents add at one voltage, or their voltages add at the smaller current. */
-const added = (brought: readonly Given[], adds: 'current' | 'volts'): Given => {
-  const first = theItem(brought, 0);
-  const outputs = brought.flatMap((b) => b.outputs);
+/** What outputs give when they are joined: their currents add at one voltage, or their voltages at the smaller current. */
+export const joinedOutputs = (
+  of: readonly Pick<SupplyOutputJack, 'volts' | 'milliamps' | 'centre'>[],
+  adds: 'current' | 'volts',
+): Pick<SupplyOutputJack, 'volts' | 'milliamps' | 'centre'> => {
+  const { volts, centre } = theItem(of, 0);
+  const strengths = of.map((o) => o.milliamps);
   return adds === 'current'
     ? {
-        volts: first.volts.filter((v) => brought.every((b) => b.volts.includes(v))),
-        milliamps: brought.reduce((sum, b) => sum + b.milliamps, 0),
-        centre: first.centre,
-        outputs,
-        adds,
+        volts: volts.filter((v) => of.every((o) => o.volts.includes(v))),
+        milliamps: strengths.reduce((sum, one) => sum + one, 0),
+        centre,
       }
     : {
         volts: [
-          ...new Set(
-            brought.reduce<readonly number[]>((sums, b) => sums.flatMap((s) => b.volts.map((v) => s + v)), [0]),
-          ),
+          ...new Set(of.reduce<readonly number[]>((sums, o) => sums.flatMap((s) => o.volts.map((v) => s + v)), [0])),
         ],
-        milliamps: Math.min(...brought.map((b) => b.milliamps)),
-        centre: first.centre,
-        outputs,
-        adds,
+        milliamps: Math.min(...strengths),
+        centre,
       };
 };
+
+/** The same of leads that come together. */
+const added = (brought: readonly Given[], adds: 'current' | 'volts'): Given => ({
+  ...joinedOutputs(brought, adds),
+  outputs: brought.flatMap((b) => b.outputs),
+  adds,
+});
 
 /** What hangs on an output. */
 export interface OutputLoad {

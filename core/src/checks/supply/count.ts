@@ -1,8 +1,17 @@
-import { supplyNeeds, supplyOutputs, type SupplyNeed } from '../../electric/supply.js';
+import { grouped } from '../../known/grouped.js';
+import {
+  joinedOutputs,
+  supplyNeeds,
+  supplyOutputs,
+  type SupplyNeed,
+  type SupplyOutputJack,
+} from '../../electric/supply.js';
 import type { Ref } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, listed } from '../names.js';
 import { fedHere, freeOutputs, suitsNeed } from './fed.js';
+
+const JOINED = ['current', 'volts'] as const;
 
 /**
  * As many boxes as can each have an output of their own: whoever finds all taken asks those who have one to take another
@@ -22,7 +31,22 @@ const without = (needs: readonly SupplyNeed[], outputs: ReturnType<typeof freeOu
     }
     return false;
   };
-  return needs.filter((need) => !place(need, new Set()));
+  const left = needs.filter((need) => !place(need, new Set()));
+  const free = outputs.filter((o) => !taken.has(o.jack));
+  return left.filter((need) => !joins(need, free));
+};
+
+/** Two or three isolated outputs of one supply that are joined for a box are taken from those that are free. */
+const joins = (need: SupplyNeed, free: SupplyOutputJack[]): boolean => {
+  const isolated = free.filter((o) => o.group === o.jack && o.centre === 'negative' && need.centre !== 'ac');
+  for (const some of [...grouped(isolated, (o) => o.device).values()])
+    for (const many of [2, 3]) {
+      const taken = some.slice(0, many);
+      if (taken.length < many || !JOINED.some((adds) => suitsNeed(joinedOutputs(taken, adds), need))) continue;
+      for (const one of taken) free.splice(free.indexOf(one), 1);
+      return true;
+    }
+  return false;
 };
 
 export const count: Check = {

@@ -222,6 +222,16 @@ testCheck(check('supply.count'), SMALL, [
     rig: rigOf({ psu: 'supply-5', dsy: 'daisy-lead', ...SIX }, ['psu.out1>dsy.in', 'dsy.out1>a.dc', 'dsy.out2>b.dc']),
     evidence: [],
   },
+  {
+    name: 'a large box that can have two outputs joined',
+    rig: rigOf({ psu: 'supply-8', a: 'fuzz', b: 'mono-delay' }, [], { 'b.dc': { milliamps: 400 } }),
+    evidence: [],
+  },
+  {
+    name: 'a large box, and no two outputs are left to be joined',
+    rig: rigOf({ psu: 'supply-5', ...SIX }, [], { 'a.dc': { milliamps: 900 } }),
+    evidence: ['device:a'],
+  },
   { name: 'no supply in the kit: nothing is said yet', rig: rigOf(SIX, []), evidence: [] },
 ]);
 

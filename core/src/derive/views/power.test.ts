@@ -24,11 +24,9 @@ const rigOf = (boxes: Record<string, string>, changes: Record<string, (d: Device
     leads: [],
     with: (part: Part) => (part.kind === 'device' ? (changes[part.id.slice('device:'.length)]?.(part) ?? part) : part),
   });
-const newId = () => {
-  let n = 0;
-  return { cable: () => `cable:new-${(n += 1)}` as const, device: () => `device:new-${(n += 1)}` as const };
-};
-const power = (rig: Rig, chains = false) => powerOf(rig, thePart(rig, SMALL), askCbc, chains, newId())!;
+let made = 0;
+const newId = { cable: () => `cable:new-${(made += 1)}` as const, device: () => `device:new-${(made += 1)}` as const };
+const power = (rig: Rig, chains = false) => powerOf(rig, thePart(rig, SMALL), askCbc, chains, newId)!;
 const plugged = (rig: Rig, chains = false): Rig => {
   const done = apply(rig, power(rig, chains).edit!);
   if (!done.ok) throw new Error(JSON.stringify(done.error));
@@ -106,6 +104,18 @@ test('one box more moves no lead that is plugged', () => {
   const { toPlug } = power(another.value.rig);
   expect(toPlug).toBe(1);
   expect(fedBy(plugged(another.value.rig))).toMatchObject(before);
+});
+
+test('two outputs are joined wherever they are free: nothing that is plugged moves for it', () => {
+  const rig = plugged(rigOf({ psu: 'supply-5', a: 'boost', b: 'fuzz', c: 'chorus' }));
+  const big = apply(rig, {
+    put: [wants({ milliamps: 900 })({ ...thePart(rig, 'device:a'), id: 'device:big', code: 'BIG' })],
+    remove: [],
+  });
+  if (!big.ok) throw new Error('no box');
+  const { toPlug, left } = power(big.value.rig);
+  expect([toPlug, left]).toEqual([1, []]);
+  expect(fedBy(plugged(big.value.rig))).toMatchObject(fedBy(rig));
 });
 
 test('more boxes than outputs: who is left, and what leads to several boxes would do', () => {

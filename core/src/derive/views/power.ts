@@ -123,7 +123,7 @@ export const powerOf = (
   const edit = hookup && changed.length ? feedBoxes(rig, hookup.id, changed, newId) : undefined;
   const base: Power = {
     boxes: problem.boxes.length,
-    outputs: { there: problem.outputs.length, used, needed: used + left.length },
+    outputs: { there: problem.outputs.length, used, needed: used + left.reduce((n, b) => n + wanted(problem, b), 0) },
     supplies: suppliesOf(rig, wishes, needs, new Set(changed)),
     left: left.map((box) => unpowered(rig, box, problem, needs)),
     mixed: mixedGroups(rig, problem, plan, needs),
@@ -132,6 +132,21 @@ export const powerOf = (
     toPlug: changed.reduce((n, w) => n + w.needs.length, 0),
   };
   return withMaybe(withMaybe(base, 'byChains', byChains), 'edit', edit);
+};
+
+/** So many outputs like those that are there a box would take: several where only joined ones are enough. */
+const wanted = ({ outputs, bridges }: SupplyProblem, box: SupplyBox): number => {
+  if (outputs.some((o) => suits(box, o))) return 1;
+  const fitting = bridges.filter((b) => {
+    return suits(
+      box,
+      bridgeGives(
+        b,
+        outputs.filter((o) => b.outputs.includes(o.id)),
+      ),
+    );
+  });
+  return Math.min(...fitting.map((b) => b.outputs.length), fitting.length ? Infinity : 1);
 };
 
 /** The plan as wishes: the boxes of one output, or one box of a bridge. */

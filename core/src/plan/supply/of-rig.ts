@@ -44,9 +44,28 @@ const outputOf = ({ jack, volts, milliamps, centre, group }: SupplyOutputJack): 
 export const suits = (box: SupplyBox, gives: Pick<SupplyOutput, 'volts' | 'mA' | 'ac'> | undefined): boolean =>
   gives !== undefined && gives.ac === box.ac && gives.mA >= box.mA && voltsThatFit(gives.volts, box.volts).length > 0;
 
-/** Every choice of so many. @example choices(['a', 'b', 'c'], 2) // [['a','b'], ['a','c'], ['b','c']] */
-const choices = <T>(of: readonly T[], many: number): readonly (readonly T[])[] =>
-  many === 0 ? [[]] : of.flatMap((one, i) => choices(of.slice(i + 1), many - 1).map((rest) => [one, ...rest]));
+/** Runs of so many that lie side by side. @example runs(['a', 'b', 'c'], 2) // [['a', 'b'], ['b', 'c']] */
+const runs = <T>(of: readonly T[], many: number): readonly (readonly T[])[] =>
+  of.slice(0, Math.max(0, of.length - many + 1)).map((_, i) => of.slice(i, i + many));
+
+/**
+ * Choices of so many outputs. Of outputs that are alike any will do, so only those side by side are tried: whatever
+ * several leads take of them can be laid side by side.
+ */
+const choices = (kinds: readonly (readonly SupplyOutput[])[], many: number): readonly (readonly SupplyOutput[])[] => {
+  const [first, ...others] = kinds;
+  if (!first) return many === 0 ? [[]] : [];
+  return Array.from({ length: many + 1 }, (_, of) => of).flatMap((of) =>
+    (of === 0 ? [[]] : runs(first, of)).flatMap((some) => choices(others, many - of).map((rest) => [...some, ...rest])),
+  );
+};
+
+/** Isolated outputs of one supply by their kind, those that feed nothing now first. */
+const kindsOf = (outputs: readonly SupplyOutput[], used: ReadonlySet<string>): readonly (readonly SupplyOutput[])[] => {
+  const direct = outputs.filter((o) => !o.ac);
+  const freeFirst = [...direct].sort((a, b) => Number(used.has(a.id)) - Number(used.has(b.id)));
+  return [...grouped(freeFirst, (o) => `${o.volts.join()} ${o.mA}`).values()];
+};
 
 /**
  * Leads that would join isolated outputs of one supply, for the boxes that no single output can feed: two outputs where
@@ -54,15 +73,16 @@ const choices = <T>(of: readonly T[], many: number): readonly (readonly T[])[] =
  */
 const bridgesFor = (
   boxes: readonly SupplyBox[],
+  outputs: readonly SupplyOutput[],
   supplies: Iterable<readonly SupplyOutput[]>,
+  used: ReadonlySet<string>,
 ): readonly SupplyBridge[] => {
-  const isolated = [...supplies].map((outputs) => outputs.filter((o) => !o.ac));
-  const hard = boxes.filter((b) => !b.ac && !isolated.flat().some((o) => suits(b, o)));
+  const isolated = [...supplies].map((some) => kindsOf(some, used));
   const found = new Map<string, SupplyBridge>();
-  for (const box of hard)
-    for (const outputs of isolated)
+  for (const box of boxes.filter((b) => !b.ac && !outputs.some((o) => suits(b, o))))
+    for (const kinds of isolated)
       for (const many of [2, 3]) {
-        const fitting = choices(outputs, many).flatMap((some) =>
+        const fitting = choices(kinds, many).flatMap((some) =>
           (['mA', 'volts'] as const)
             .map((adds): SupplyBridge => ({ outputs: some.map((o) => o.id), adds }))
             .filter((bridge) => suits(box, bridgeGives(bridge, some))),
@@ -72,6 +92,14 @@ const bridgesFor = (
       }
   return [...found.values()];
 };
+
+/** Bridges that are plugged now. */
+const bridgesNow = (fed: readonly Feed[]): readonly SupplyBridge[] =>
+  fed.flatMap(({ given }) =>
+    given?.adds
+      ? [{ outputs: given.outputs.map((o) => o.jack), adds: given.adds === 'volts' ? 'volts' : ('mA' as const) }]
+      : [],
+  );
 
 /**
  * The boxes of the kit and the outputs of its supplies, as a problem of feeding: before anything is wired already.
@@ -93,10 +121,16 @@ export const supplyOfRig = (rig: Rig, fed: readonly Feed[], chains: boolean): Su
       given ? [[need.jack as string, given.outputs.map((o) => o.jack as string)] as const] : [],
     ),
   );
+  const outputs = jacks.map(outputOf);
+  const used = new Set([...now.values()].flat());
+  const known = bridgesNow(fed);
+  const made = bridgesFor(boxes, outputs, isolated, used);
+  const isKnown = ({ adds, outputs: of }: SupplyBridge): boolean =>
+    known.some((k) => k.adds === adds && k.outputs.join() === of.join());
   return {
     boxes,
-    outputs: jacks.map(outputOf),
-    bridges: bridgesFor(boxes, isolated),
+    outputs,
+    bridges: [...known, ...made.filter((bridge) => !isKnown(bridge))],
     adapters: { polarity: null, plug: null },
     now,
     ...(chains ? { daisy: true } : {}),

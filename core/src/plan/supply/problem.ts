@@ -1,3 +1,4 @@
+import { joinedOutputs } from '../../electric/supply.js';
 import { theFirst } from '../../known/the.js';
 
 /**
@@ -75,22 +76,10 @@ export const bridgeGives = (
 ): { readonly volts: readonly number[]; readonly mA: number; readonly ac: boolean } | undefined => {
   const [first] = outputs;
   if (!first || outputs.some((o) => o.ac !== first.ac)) return undefined;
-  const all = outputs.map((o) => o.mA);
-  return adds === 'mA'
-    ? {
-        volts: first.volts.filter((v) => outputs.every((o) => o.volts.includes(v))),
-        mA: all.reduce((sum, one) => sum + one, 0),
-        ac: first.ac,
-      }
-    : {
-        volts: [
-          ...new Set(
-            outputs.reduce<readonly number[]>((sums, o) => sums.flatMap((s) => o.volts.map((v) => s + v)), [0]),
-          ),
-        ],
-        mA: Math.min(...all),
-        ac: first.ac,
-      };
+  const centre = first.ac ? 'ac' : 'negative';
+  const jacks = outputs.map((o) => ({ volts: o.volts, milliamps: o.mA, centre }) as const);
+  const { volts, milliamps } = joinedOutputs(jacks, adds === 'mA' ? 'current' : 'volts');
+  return { volts, mA: milliamps, ac: first.ac };
 };
 
 /** What it takes to plug a box into a usual output. */

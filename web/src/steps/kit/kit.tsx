@@ -6,9 +6,10 @@ import { blankBox } from '@yunta/core/catalogue/box-parts';
 import { ZONES, type Device } from '@yunta/core/rig/device';
 import { all, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import { PasteKit } from './paste-kit.js';
-import { useRig } from '../../shared/rig-context.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import { countText } from '../../shared/outputs-text.js';
 import { fileName, saveFile } from '../../shared/save-file.js';
 import { newPartId } from '../../session/ids.js';
 import { BoxInspector, wakesText } from './box-inspector.js';
@@ -64,6 +65,7 @@ export const Kit = () => {
           <span className="soft">
             {devices.length} {devices.length === 1 ? 'box' : 'boxes'}
           </span>
+          <OutputsCounted />
           <div className="tools">
             <Button size="xs" variant="default" onClick={make}>
               New box
@@ -94,6 +96,18 @@ export const Kit = () => {
         <NextStep count={devices.length} />
       )}
     </div>
+  );
+};
+
+/** Whether the supplies suffice for what was chosen so far; the room beside says how. */
+const OutputsCounted = () => {
+  const power = useAsked(['power', false], (worker) => worker.answers.power(false));
+  if (!power || power.boxes === 0) return null;
+  return (
+    <Link to="../power" className={power.outputs.there > 0 && power.left.length > 0 ? 'broken' : 'soft'}>
+      {countText(power)}
+      {power.outputs.there > 0 && power.left.length > 0 && `: ${power.left.map((b) => b.code).join(', ')} without`}
+    </Link>
   );
 };
 

@@ -74,10 +74,7 @@ const Need = ({ need }: { need: SupplyNeed }) => {
           size="xs"
           aria-label={`${device.name}, on a shared supply`}
           value={own ?? ''}
-          data={[
-            { value: '', label: `${noiseByKind(device)}, by its kind` },
-            ...SUPPLY_NOISES,
-          ]}
+          data={[{ value: '', label: `${noiseByKind(device)}, by its kind` }, ...SUPPLY_NOISES]}
           onChange={(e) => {
             const { onSupply: _, ...figures } = device.figures;
             const chosen = SUPPLY_NOISES.find((n) => n === e.currentTarget.value);

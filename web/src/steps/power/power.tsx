@@ -4,6 +4,9 @@ import type { Power, PoweredOutput, PoweredSupply, UnpoweredBox } from '@yunta/c
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
+import { countText } from '../../shared/outputs-text.js';
+import { PrintButton } from '../../shared/paper/paper.js';
+import { PowerPaper } from './power-paper.js';
 import { BoxesThatNeed } from './needs.js';
 import { WallAndBatteries } from './wall.js';
 
@@ -26,18 +29,16 @@ export const PowerRoom = () => {
             onChange={(e) => allow(e.currentTarget.checked)}
           />
           {power && <PlugIt power={power} />}
+          {power && power.supplies.length > 0 && <PrintButton what="who is fed by what" />}
         </div>
       </div>
       {power ? <Fed power={power} allowChains={() => allow(true)} /> : <p className="soft">Working it out …</p>}
       <BoxesThatNeed />
       <WallAndBatteries />
+      {power && <PowerPaper power={power} />}
     </div>
   );
 };
-
-/** @example '7 boxes need 9 outputs; 8 are there' */
-const countText = ({ boxes, outputs }: Power): string =>
-  `${many(boxes, 'box needs', 'boxes need')} ${many(outputs.needed, 'output', 'outputs')}; ${outputs.there} ${outputs.there === 1 ? 'is' : 'are'} there`;
 
 const PlugIt = ({ power }: { power: Power }) => {
   const { edit, hookup } = useRig();
@@ -98,7 +99,7 @@ const LeftOver = ({ power, allowChains }: { power: Power; allowChains: () => voi
           <Left key={`${box.device} ${box.needs}`} box={box} />
         ))}
       </ul>
-      <div className="tools" style={{ marginTop: 10 }}>
+      <div className="power-ways">
         {power.byChains !== undefined && (
           <Button size="xs" variant="default" onClick={allowChains}>
             {power.byChains === power.left.length
