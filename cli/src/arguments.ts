@@ -6,7 +6,7 @@ export interface CommandWords {
   readonly options: Readonly<Record<string, string | true>>;
 }
 
-const WITH_VALUE = new Set(['hookup', 'sound', 'promela', 'say']);
+const WITH_VALUE = new Set(['hookup', 'sound', 'promela', 'say', 'circuit']);
 
 /** @throws UserError when an option lacks its value */
 export const readWords = (words: readonly string[]): CommandWords => {

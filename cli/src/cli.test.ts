@@ -196,3 +196,39 @@ describe('plan supply', () => {
     );
   });
 });
+
+describe('load', () => {
+  const file = join(root, 'core/testing/reference/loading.json');
+  test('works out the circuits of a file in the form of the file, and what is compared', () => {
+    const { status, stdout } = yunta('load', '--circuit', file, '--json');
+    const read = (text: string) =>
+      JSON.parse(text) as { readonly cases: readonly unknown[]; readonly comparisons: unknown };
+    expect(status).toBe(0);
+    expect(read(stdout).cases).toHaveLength(read(readFileSync(file, 'utf8')).cases.length);
+    expect(read(stdout).comparisons).toEqual(read(readFileSync(file, 'utf8')).comparisons);
+  });
+  test('one circuit alone, in words; what is wrong in one line', () => {
+    const alone = join(folder, 'one.json');
+    const part = (name: string, n1: string, n2: string, value: number | string) => ({ name, n1, n2, value });
+    const divider = (ohm: number) => ({
+      id: 'mine',
+      topology: 'divider',
+      output_node: 'a',
+      elements: [part('V1', 'src', '0', 'AC 1'), part('Ro', 'src', 'a', 600), part('Ri', 'a', '0', ohm)],
+    });
+    writeFileSync(alone, JSON.stringify(divider(600)));
+    expect(yunta('load', '--circuit', alone)).toMatchObject({ status: 0, stdout: 'mine: gain_dB -6.0206\n' });
+    writeFileSync(alone, JSON.stringify(divider(-1)));
+    expect(yunta('load', '--circuit', alone)).toMatchObject({
+      status: 2,
+      stderr: 'mine: Ri is -1 ohm: no such part can be bought. Mend that circuit in the file.\n',
+    });
+  });
+});
+
+test('power: who is fed by what, and what to buy', () => {
+  const { status, stdout } = yunta('power', rigFile);
+  expect(status).toBe(1);
+  expect(stdout).toContain('stays without: no supply is in the kit. Needed: an output of 9 V with 300 mA or more.');
+  expect(stdout.trim().split('\n').at(-1)).toBe('12 boxes need 12 outputs; 0 are there.');
+});

@@ -1,6 +1,8 @@
 import { readWords, UserError } from './arguments.js';
 import { kitVerb } from './kit.js';
+import { loadVerb } from './load.js';
 import { planVerb } from './plan.js';
+import { powerVerb } from './power.js';
 import { proveVerb } from './prove.js';
 import { checkVerb, compileVerb, demoVerb, systemVerb, traceVerb } from './verbs.js';
 import type { CommandWords } from './arguments.js';
@@ -14,6 +16,8 @@ const VERBS: Readonly<Record<string, (words: CommandWords) => number | Promise<n
   demo: demoVerb,
   kit: kitVerb,
   plan: planVerb,
+  load: loadVerb,
+  power: powerVerb,
 };
 
 /** A fault of the program itself: never to be taken for a verdict. */

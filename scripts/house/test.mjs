@@ -12,6 +12,7 @@ export const NEEDS = {
   chromium: 'chromium',
   spin: 'spin',
   cbc: 'coinor-cbc',
+  ngspice: 'ngspice',
   gcc: 'gcc libc6-dev',
   dot: 'graphviz',
   xmllint: 'libxml2-utils',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ok, refuse, type Result } from '../../rig/result.js';
-import { readCases } from '../cases.js';
+import { readJson } from '../../rig/read-json.js';
 import { usedSounds, type SlotsProblem } from './problem.js';
 
 export interface SlotsCase {
@@ -40,10 +40,10 @@ const wrongIn = (problem: SlotsProblem): string | undefined => {
 
 /** Cases of placing sounds, as a file holds them: docs/formats.md. */
 export const readSlotsCases = (text: string): Result<readonly SlotsCase[]> => {
-  const read = readCases('slots', shape, text);
+  const read = readJson('slots', z.object({ cases: z.array(shape).min(1) }), text);
   if (!read.ok) return read;
   const cases: SlotsCase[] = [];
-  for (const { id, pinned, ...rest } of read.value) {
+  for (const { id, pinned, ...rest } of read.value.cases) {
     const problem: SlotsProblem = { ...rest, ...(pinned ? { pinned } : {}) };
     const wrong = wrongIn(problem);
     if (wrong) return refuse({ code: 'slots', where: id, wrong, would: 'Mend that case in the file.' });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ok, refuse, type Result } from '../../rig/result.js';
-import { readCases } from '../cases.js';
+import { readJson } from '../../rig/read-json.js';
 import type { SupplyProblem } from './problem.js';
 
 export interface SupplyCase {
@@ -42,10 +42,10 @@ const wrongIn = ({ outputs, boxes, bridges }: SupplyProblem): string | undefined
 
 /** Cases of feeding boxes, as a file holds them: docs/formats.md. */
 export const readSupplyCases = (text: string): Result<readonly SupplyCase[]> => {
-  const read = readCases('supply', shape, text);
+  const read = readJson('supply', z.object({ cases: z.array(shape).min(1) }), text);
   if (!read.ok) return read;
   const cases: SupplyCase[] = [];
-  for (const { id, daisy, total, ...rest } of read.value) {
+  for (const { id, daisy, total, ...rest } of read.value.cases) {
     const problem: SupplyProblem = {
       ...rest,
       ...(daisy ? { daisy } : {}),

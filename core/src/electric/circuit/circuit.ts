@@ -1,0 +1,141 @@
+import { theItem } from '../../known/the.js';
+
+/** The node to which all voltages are measured. */
+export const GROUND = '0';
+
+interface Between {
+  readonly name: string;
+  readonly n1: string;
+  readonly n2: string;
+}
+
+/** A part of a linear circuit between two nodes; ohms, farads, henries. A resistance of 0 ohm is a wire. */
+export type Element =
+  | (Between & { readonly is: 'resistor' | 'capacitor' | 'inductor'; readonly value: number })
+  /** An ideal source of 1 V. */
+  | (Between & { readonly is: 'source' })
+  /** An ideal amplifier: `gain` times the voltage from `ctrlP` to `ctrlN`. */
+  | (Between & { readonly is: 'amplifier'; readonly ctrlP: string; readonly ctrlN: string; readonly gain: number });
+
+/** A circuit made ready for any frequency. */
+export interface Network {
+  /** Voltage of a node in dB over the source's 1 V at a frequency above 0. @throws when sources fight over a node */
+  decibels(node: string, hz: number): number;
+}
+
+/** One name for all nodes that these parts join; the ground's where it is among them. */
+const joinedBy = (elements: readonly Element[]): ((node: string) => string) => {
+  const leads = new Map<string, string>();
+  const root = (node: string): string => {
+    const next = leads.get(node);
+    return next === undefined ? node : root(next);
+  };
+  for (const { n1, n2 } of elements) {
+    const [a, b] = [root(n1), root(n2)];
+    if (a !== b) leads.set(a === GROUND ? b : a, a === GROUND ? a : b);
+  }
+  return root;
+};
+
+/**
+ * A circuit as equations of its nodes and of what flows through its sources (modified nodal analysis; Ho, Ruehli and
+ * Brennan, 1975), solved anew for each frequency by elimination with row exchange: a few nodes, so a dense matrix.
+ *
+ * @throws when a node is joined to ground by nothing
+ */
+export const network = (elements: readonly Element[]): Network => {
+  const root = joinedBy(elements.filter((e) => e.is === 'resistor' && e.value === 0));
+  const parts = elements.filter((e) => root(e.n1) !== root(e.n2));
+  const nodes = [...new Set(parts.flatMap((e) => [root(e.n1), root(e.n2)]))].filter((n) => n !== GROUND);
+  const earthed = joinedBy(parts.map((e) => ({ ...e, n1: root(e.n1), n2: root(e.n2) })));
+  const adrift = nodes.find((n) => earthed(n) !== GROUND);
+  if (adrift !== undefined) throw new Error(`Node ${adrift} hangs in the air: nothing joins it to ground.`);
+  const at = (node: string): number => nodes.indexOf(root(node));
+  const flows = parts.filter((e) => e.is === 'source' || e.is === 'amplifier');
+  const size = nodes.length + flows.length;
+  const width = size + 1;
+  // What does not change with frequency, and what is times jω or over jω.
+  const fixed = new Float64Array(size * width);
+  const timesOmega = new Float64Array(size * width);
+  const overOmega = new Float64Array(size * width);
+  const add = (into: Float64Array, row: number, column: number, value: number): void => {
+    if (row >= 0 && column >= 0) into[row * width + column] = theItem(into, row * width + column) + value;
+  };
+  const admit = (into: Float64Array, { n1, n2 }: Between, value: number): void => {
+    const [a, b] = [at(n1), at(n2)];
+    add(into, a, a, value);
+    add(into, b, b, value);
+    add(into, a, b, -value);
+    add(into, b, a, -value);
+  };
+  for (const e of parts) {
+    if (e.is === 'resistor') admit(fixed, e, 1 / e.value);
+    if (e.is === 'capacitor') admit(timesOmega, e, e.value);
+    if (e.is === 'inductor') admit(overOmega, e, -1 / e.value);
+    if (e.is !== 'source' && e.is !== 'amplifier') continue;
+    const row = nodes.length + flows.indexOf(e);
+    add(fixed, at(e.n1), row, 1);
+    add(fixed, at(e.n2), row, -1);
+    add(fixed, row, at(e.n1), 1);
+    add(fixed, row, at(e.n2), -1);
+    if (e.is === 'source') add(fixed, row, size, 1);
+    else {
+      add(fixed, row, at(e.ctrlP), -e.gain);
+      add(fixed, row, at(e.ctrlN), e.gain);
+    }
+  }
+  const re = new Float64Array(size * width);
+  const im = new Float64Array(size * width);
+  return {
+    decibels: (node, hz) => {
+      const wanted = at(node);
+      if (wanted < 0) return -Infinity;
+      const omega = 2 * Math.PI * hz;
+      for (let k = 0; k < re.length; k += 1) {
+        re[k] = theItem(fixed, k);
+        im[k] = theItem(timesOmega, k) * omega + theItem(overOmega, k) / omega;
+      }
+      eliminate(re, im, size);
+      const k = wanted * width + size;
+      return 20 * Math.log10(Math.hypot(theItem(re, k), theItem(im, k)));
+    },
+  };
+};
+
+/** Solves rows of complex numbers, each with its right side behind it: the right side becomes the solution. */
+const eliminate = (re: Float64Array, im: Float64Array, size: number): void => {
+  const width = size + 1;
+  for (let column = 0; column < size; column += 1) {
+    let best = column;
+    let most = 0;
+    for (let row = column; row < size; row += 1) {
+      const k = row * width + column;
+      const is = re[k]! * re[k]! + im[k]! * im[k]!;
+      if (is > most) [most, best] = [is, row];
+    }
+    if (most === 0) throw new Error('Its sources fight over a node: it has no definite solution.');
+    const head = column * width;
+    if (best !== column)
+      for (let k = column; k < width; k += 1) {
+        const [a, b] = [head + k, best * width + k];
+        [re[a], re[b]] = [re[b]!, re[a]!];
+        [im[a], im[b]] = [im[b]!, im[a]!];
+      }
+    const [pr, pi] = [re[head + column]! / most, -im[head + column]! / most];
+    for (let k = column; k < width; k += 1) {
+      const [r, i] = [re[head + k]!, im[head + k]!];
+      re[head + k] = r * pr - i * pi;
+      im[head + k] = r * pi + i * pr;
+    }
+    for (let row = 0; row < size; row += 1) {
+      const from = row * width;
+      const [fr, fi] = [re[from + column]!, im[from + column]!];
+      if (row === column || (fr === 0 && fi === 0)) continue;
+      for (let k = column; k < width; k += 1) {
+        const [r, i] = [re[head + k]!, im[head + k]!];
+        re[from + k] = re[from + k]! - (fr * r - fi * i);
+        im[from + k] = im[from + k]! - (fr * i + fi * r);
+      }
+    }
+  }
+};
