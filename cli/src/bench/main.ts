@@ -31,6 +31,7 @@ import { resolve } from 'node:path';
 import { print } from '../say.js';
 import { growth } from './growth.js';
 import { measureGear } from './gear.js';
+import { measureLoading } from './loading.js';
 import { measurePlans } from './plans.js';
 import { type Compiled } from '@yunta/core/recall/intend/compiled';
 import { surely } from '@yunta/core/known/the';
@@ -149,6 +150,7 @@ const giant = giantRig();
 measure('Giant', giant.rig, giant.hookup);
 
 growth();
+measureLoading();
 await measurePlans();
 
 print(

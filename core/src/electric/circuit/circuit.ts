@@ -1,3 +1,4 @@
+import { keptIn } from '../../kept/kept.js';
 import { theItem } from '../../known/the.js';
 
 /** The node to which all voltages are measured. */
@@ -86,56 +87,85 @@ export const network = (elements: readonly Element[]): Network => {
   }
   const re = new Float64Array(size * width);
   const im = new Float64Array(size * width);
+  // The wanted node stands last: then it is known as soon as the others are eliminated.
+  const withLast = new Map<number, readonly Float64Array[]>();
+  const ordered = (wanted: number): readonly Float64Array[] =>
+    keptIn(withLast, wanted, () => [fixed, timesOmega, overOmega].map((of) => exchanged(of, width, wanted, size - 1)));
   return {
     decibels: (node, hz) => {
       const wanted = at(node);
       if (wanted < 0) return -Infinity;
+      const [f, t, o] = ordered(wanted) as [Float64Array, Float64Array, Float64Array];
       const omega = 2 * Math.PI * hz;
-      for (let k = 0; k < re.length; k += 1) {
-        re[k] = theItem(fixed, k);
-        im[k] = theItem(timesOmega, k) * omega + theItem(overOmega, k) / omega;
-      }
-      eliminate(re, im, size);
-      const k = wanted * width + size;
-      return 20 * Math.log10(Math.hypot(theItem(re, k), theItem(im, k)));
+      const per = 1 / omega;
+      re.set(f);
+      for (let k = 0; k < im.length; k += 1) im[k] = t[k]! * omega + o[k]! * per;
+      return 10 * Math.log10(squareOfLast(re, im, size));
     },
   };
 };
 
-/** Solves rows of complex numbers, each with its right side behind it: the right side becomes the solution. */
-const eliminate = (re: Float64Array, im: Float64Array, size: number): void => {
+/** Rows with two of their columns exchanged. */
+const exchanged = (rows: Float64Array, width: number, one: number, other: number): Float64Array =>
+  rows.map((_, k) => {
+    const column = k % width;
+    return theItem(rows, k - column + (column === one ? other : column === other ? one : column));
+  });
+
+/** Eliminates rows of complex numbers, each with its right side behind it. @returns the last unknown's size, squared */
+const squareOfLast = (re: Float64Array, im: Float64Array, size: number): number => {
   const width = size + 1;
   for (let column = 0; column < size; column += 1) {
-    let best = column;
-    let most = 0;
-    for (let row = column; row < size; row += 1) {
-      const k = row * width + column;
-      const is = re[k]! * re[k]! + im[k]! * im[k]!;
-      if (is > most) [most, best] = [is, row];
-    }
-    if (most === 0) throw new Error('Its sources fight over a node: it has no definite solution.');
     const head = column * width;
-    if (best !== column)
-      for (let k = column; k < width; k += 1) {
-        const [a, b] = [head + k, best * width + k];
-        [re[a], re[b]] = [re[b]!, re[a]!];
-        [im[a], im[b]] = [im[b]!, im[a]!];
-      }
-    const [pr, pi] = [re[head + column]! / most, -im[head + column]! / most];
-    for (let k = column; k < width; k += 1) {
-      const [r, i] = [re[head + k]!, im[head + k]!];
-      re[head + k] = r * pr - i * pi;
-      im[head + k] = r * pi + i * pr;
+    const most = exchangeRows(re, im, size, column);
+    if (column === size - 1) {
+      const k = head + size;
+      return (re[k]! * re[k]! + im[k]! * im[k]!) / most;
     }
-    for (let row = 0; row < size; row += 1) {
+    const pr = re[head + column]! / most;
+    const pi = -im[head + column]! / most;
+    for (let row = column + 1; row < size; row += 1) {
       const from = row * width;
-      const [fr, fi] = [re[from + column]!, im[from + column]!];
-      if (row === column || (fr === 0 && fi === 0)) continue;
-      for (let k = column; k < width; k += 1) {
-        const [r, i] = [re[head + k]!, im[head + k]!];
-        re[from + k] = re[from + k]! - (fr * r - fi * i);
-        im[from + k] = im[from + k]! - (fr * i + fi * r);
+      const r = re[from + column]!;
+      const i = im[from + column]!;
+      if (r === 0 && i === 0) continue;
+      const fr = r * pr - i * pi;
+      const fi = r * pi + i * pr;
+      for (let k = column + 1; k < width; k += 1) {
+        const hr = re[head + k]!;
+        const hi = im[head + k]!;
+        re[from + k] = re[from + k]! - (fr * hr - fi * hi);
+        im[from + k] = im[from + k]! - (fr * hi + fi * hr);
       }
     }
   }
+  return 0;
+};
+
+/** Brings the row whose number in a column is largest to its place. @returns that number's size, squared */
+const exchangeRows = (re: Float64Array, im: Float64Array, size: number, column: number): number => {
+  const width = size + 1;
+  let best = column;
+  let most = 0;
+  for (let row = column; row < size; row += 1) {
+    const k = row * width + column;
+    const is = re[k]! * re[k]! + im[k]! * im[k]!;
+    if (is > most) {
+      most = is;
+      best = row;
+    }
+  }
+  if (most === 0) throw new Error('Its sources fight over a node: it has no definite solution.');
+  if (best !== column)
+    for (let k = 0; k < width; k += 1) {
+      const a = column * width + k;
+      const b = best * width + k;
+      const r = re[a]!;
+      const i = im[a]!;
+      re[a] = re[b]!;
+      im[a] = im[b]!;
+      re[b] = r;
+      im[b] = i;
+    }
+  return most;
 };
