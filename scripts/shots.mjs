@@ -1,4 +1,5 @@
-// Takes the pictures in docs/screenshots from the demo rig, on a database of its own: `npm run shots`.
+// Takes the pictures in docs/screenshots from the demo rig, on a database of its own: `npm run shots`, or some of them by
+// their names.
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { pagesApart } from './house/page-apart.mjs';
@@ -13,7 +14,6 @@ const VIEWS = [
   ['routing', `${DEMO}/routing`, 'light'],
   ['set', `${DEMO}/set`, 'light'],
   ['song', `${DEMO}/set?show=songs&song=song:01`, 'light'],
-  ['drill', `${DEMO}/drill?song=song:03`, 'dark'],
   ['stage', `${DEMO}/stage`, 'dark'],
   ['merge', `${DEMO}/merge`, 'light'],
   ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'],
@@ -23,6 +23,7 @@ const VIEWS = [
   ['wire-check', `${DEMO}/program?show=check`, 'dark'],
   ['proof', `${DEMO}/proof`, 'both'],
   ['bench', `${DEMO}/bench`, 'both'],
+  ['power', `${DEMO}/kit`, 'light'],
 ];
 const pages = await pagesApart();
 const click = async (page, selector) => (await page.waitForSelector(selector, { visible: true })).click();
@@ -69,10 +70,6 @@ const BEFORE = {
     await wait(300);
     await press(page, 'Open the box');
   },
-  drill: async (page) => {
-    await press(page, 'Start');
-    await wait(9000);
-  },
   stage: async (page) => {
     await press(page, 'Words');
     await page.keyboard.press('ArrowRight');
@@ -91,6 +88,16 @@ const BEFORE = {
     await click(page, '::-p-aria([name="Chorus crunch"][role="option"])');
     await say('LOW in Chorus crunch', 'gain full');
     await wait(1500);
+  },
+  power: async (page) => {
+    await click(page, '#kit-line');
+    await page.keyboard.sendCharacter('power supply with 8 outputs, power supply with 5 outputs');
+    await page.keyboard.press('Enter');
+    await wait(1500);
+    await page.goto(page.url().replace('/kit', '/power'));
+    await wait(3000);
+    await press(page, 'Plug it so');
+    await wait(2500);
   },
   program: (page) => press(page, 'Tick all lines'),
   'wire-check': async (page) => {
@@ -113,7 +120,9 @@ const BEFORE = {
     await page.keyboard.press('Enter');
   },
 };
+const wanted = process.argv.slice(2);
 for (const [name, path, themes] of VIEWS) {
+  if (wanted.length && !wanted.includes(name)) continue;
   for (const theme of themes === 'both' ? ['light', 'dark'] : [themes]) {
     const page = await pages.open(path, theme);
     await wait(2000);

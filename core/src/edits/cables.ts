@@ -1,5 +1,5 @@
 import type { Edit } from '../change/edit.js';
-import { jackAt, jackIn } from '../rig/box.js';
+import { jackAt, jackIn, wiredBoxes } from '../rig/box.js';
 import { theOne } from '../known/the.js';
 import type { Device, Jack } from '../rig/device.js';
 import type { Cable } from '../rig/hookup.js';
@@ -55,7 +55,7 @@ export const offers = (rig: Rig, hookup: Id<'hookup'>, from: Ref): readonly Offe
   if (!start) return [];
   const cables = cablesOf(rig, hookup);
   const taken = new Set(cables.filter((c) => !c.ends.includes(from)).flatMap((c) => c.ends));
-  const wired = new Set(cables.flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const wired = wiredBoxes(rig, hookup);
   const closes = givesOut(start) ? loopsAround(rig, cables, fromId) : new Set<Ref>();
   return all(rig, 'device')
     .flatMap((device) =>

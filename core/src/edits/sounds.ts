@@ -5,7 +5,8 @@ import { making, type Making, nothing, together, type Edit } from '../change/edi
 import { surely } from '../known/the.js';
 import { setReserve } from './set-list.js';
 import { makesSound, type Device, type Memory, type Stage } from '../rig/device.js';
-import { ref, splitRef, type Id, type Ref } from '../rig/ids.js';
+import { wiredBoxes } from '../rig/box.js';
+import { ref, type Id, type Ref } from '../rig/ids.js';
 import { cutTo, LONGEST } from '../rig/limits.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
 import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
@@ -40,7 +41,7 @@ export const freeCall = (
  * of a song list or a timeline that is plugged in; and where nothing commands, a preset of the box that makes the sound.
  */
 export const usualCall = (rig: Rig, boxes: readonly Device[] = all(rig, 'device')): Call | undefined => {
-  const plugged = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const plugged = wiredBoxes(rig);
   return (
     freeCall(
       rig,
@@ -84,7 +85,7 @@ const ONE_OF: readonly Stage[] = ['preamp', 'channel', 'cabinet simulation'];
 
 /** Channels of which one always sounds, the stages of each box that is wired together. */
 const channelsOf = (rig: Rig): readonly (readonly Ref[])[] => {
-  const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const wired = wiredBoxes(rig);
   return all(rig, 'device')
     .filter((d) => wired.has(d.id))
     .flatMap((device) =>

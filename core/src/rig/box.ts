@@ -1,8 +1,9 @@
-import type { Control, Device, Jack, Memory } from './device.js';
+import type { Control, Device, Jack, JackKind, Memory } from './device.js';
+import type { Cable } from './hookup.js';
 import { controlIn } from './device.js';
-import { splitRef, type Ref } from './ids.js';
+import { splitRef, type Id, type Ref } from './ids.js';
 import type { Program } from './program.js';
-import { partOf, thePart, type Rig } from './rig.js';
+import { all, cablesOf, partOf, thePart, type Rig } from './rig.js';
 
 /** The questions one asks a box. Those that begin with `the` know that there is an answer, and throw when not. */
 
@@ -82,3 +83,19 @@ export const tracksIn = (device: Device): readonly Control[] =>
   device.chains.some((c) => c.slots.some((s) => s.is === 'block' && s.stage === 'looper'))
     ? device.controls.filter((c) => c.latches)
     : [];
+
+const FEEDS: ReadonlySet<JackKind> = new Set<JackKind>(['power', 'mains']);
+/** A lead that only feeds a box: what sounds and what commands is the same with it and without it. */
+const isFeed = (rig: Rig, { ends }: Cable): boolean =>
+  ends.some((end) => {
+    const jack = jackAt(rig, end);
+    return jack !== undefined && FEEDS.has(jack.kind);
+  });
+
+/** The cables of a hook-up, or of all of them, that carry a signal or a command. */
+export const signalCables = (rig: Rig, hookup?: Id<'hookup'>): readonly Cable[] =>
+  (hookup ? cablesOf(rig, hookup) : all(rig, 'cable')).filter((cable) => !isFeed(rig, cable));
+
+/** The boxes to which such cables lead. */
+export const wiredBoxes = (rig: Rig, hookup?: Id<'hookup'>): ReadonlySet<Id<'device'>> =>
+  new Set(signalCables(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));

@@ -5,8 +5,9 @@ import { anatomy, type Embedded } from '../signal/graph/anatomy.js';
 import { wantTarget, type Sound } from '../rig/sound.js';
 import { controlSteps, type WiringStep } from '../edits/wire.js';
 import type { Device, Slot } from '../rig/device.js';
+import { signalCables } from '../rig/box.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
-import { all, cablesOf, partOf, thePart, type Part, type Rig } from '../rig/rig.js';
+import { all, partOf, thePart, type Part, type Rig } from '../rig/rig.js';
 import { passable } from '../signal/graph/passable.js';
 import { wire } from '../signal/graph/wiring.js';
 import type { Hookup } from '../rig/hookup.js';
@@ -84,7 +85,7 @@ export const carryOutStart = (rig: Rig, hookup: Id<'hookup'>, plan: StartPlan, i
       ...plan.got.map(({ device }, i): Part => ({ ...device, at: first + i })),
       ...plan.leads.map(({ from, to }, i): Part => ({ kind: 'cable', id: ids.cable(i), hookup, ends: [from, to] })),
     ],
-    remove: cablesOf(rig, hookup).map((c) => c.id),
+    remove: signalCables(rig, hookup).map((c) => c.id),
   };
   const built = apply(rig, build);
   if (!built.ok) return build;

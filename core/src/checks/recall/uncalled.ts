@@ -1,5 +1,5 @@
 import { all } from '../../rig/rig.js';
-import { splitRef } from '../../rig/ids.js';
+import { wiredBoxes } from '../../rig/box.js';
 import type { Check, CheckInputs } from '../check.js';
 import { soundsDo } from '../names.js';
 import { theFirst } from '../../known/the.js';
@@ -13,11 +13,7 @@ export const uncalled: Check = {
   *find({ rig, hookup, compilation }: CheckInputs) {
     const uncalled = [...compilation.sounds.values()].filter((c) => c.stored.length === 0).map((c) => c.sound);
     if (uncalled.length === 0) return;
-    const wired = new Set(
-      all(rig, 'cable')
-        .filter((c) => c.hookup === hookup.id)
-        .flatMap((c) => c.ends.map((end) => splitRef(end).device)),
-    );
+    const wired = wiredBoxes(rig, hookup.id);
     const callers = all(rig, 'device').filter((d) => wired.has(d.id) && d.memories.some((m) => m.by !== undefined));
     yield {
       /** Where nothing could call them, it is how this rig is played. */

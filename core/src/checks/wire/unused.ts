@@ -1,6 +1,6 @@
 import { removeDevice } from '../../edits/devices.js';
 import { all } from '../../rig/rig.js';
-import { splitRef } from '../../rig/ids.js';
+import { wiredBoxes } from '../../rig/box.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName } from '../names.js';
 
@@ -10,7 +10,7 @@ export const unused: Check = {
   severities: ['note'],
   source: 'common practice: what is carried along should be used, or stay at home',
   *find({ rig, hookup }: CheckInputs) {
-    const wired = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+    const wired = wiredBoxes(rig);
     /** An instrument that a song names is there to be played, whether it hangs on a cable just now or not. */
     const played = new Set(all(rig, 'song').map((s) => s.instrument));
     for (const device of all(rig, 'device')) {

@@ -1,10 +1,18 @@
 import { askCbc } from '../../../testing/cbc.js';
+import { after } from '../../../testing/after.js';
 import { smallRig, SMALL } from '../../../testing/small-rig.js';
 import { apply } from '../../change/apply.js';
 import { changeDevice } from '../../edits/devices.js';
 import { feeds, needsNoSupply, outputLoads } from '../../electric/supply.js';
 import type { Device, Jack } from '../../rig/device.js';
-import { thePart, type Part, type Rig } from '../../rig/rig.js';
+import type { Id } from '../../rig/ids.js';
+import { all, soundsInOrder, thePart, type Part, type Rig } from '../../rig/rig.js';
+import { addDevice } from '../../edits/devices.js';
+import { DEMO_RIGS } from '../../demo/rigs.js';
+import { together } from '../../change/edit.js';
+import { PRACTICE } from '../../../testing/practice.js';
+import { deriveOnce } from '../steps/deriver.js';
+import { soundRun } from './view.js';
 import { mainsOf } from './mains.js';
 import { powerOf } from './power.js';
 
@@ -190,4 +198,31 @@ test('mains: what goes into the strip, what into the wall, what is to be charged
   // 2000 mAh / 300 mA, by hand.
   expect(batteries).toEqual([{ device: 'device:w', code: 'W', name: 'Wireless', hours: 2000 / 300 }]);
   expect(mainsOf(rigOf({ psu: 'supply-8', two: 'supply-5' })).atWall).toBe(2);
+});
+
+describe('what sounds, and what comes back, is the same with supply leads and without', () => {
+  const rigs = [
+    ...DEMO_RIGS.map(({ id, make }) => [id, make()] as const),
+    ...PRACTICE.map((p) => [p.file, p.rig] as const),
+  ];
+  const said = (rig: Rig, hookup: Id<'hookup'>) => {
+    const d = deriveOnce(rig, hookup)!;
+    return {
+      runs: soundsInOrder(rig).map((s) => soundRun(d, s.id)),
+      answers: [...d.answers].map(([sound, { is }]) => [sound, is]),
+      stored: soundsInOrder(rig).map((s) => d.compilation.sounds.get(s.id)?.stored.map((p) => p.program.contents)),
+      findings: d.judgement.findings.filter((f) => !f.code.startsWith('supply.')).map((f) => `${f.code} ${f.why}`),
+    };
+  };
+  test.each(rigs)('%s', (_, rig) => {
+    const supplies = after(
+      rig,
+      together(addDevice(rig, 'supply-8', 'device:s8'), addDevice(rig, 'supply-5', 'device:s5', {}, ['S8'])),
+    );
+    for (const hookup of all(supplies, 'hookup')) {
+      const edit = powerOf(supplies, hookup, askCbc, true, newId)?.edit;
+      const fed = edit ? after(supplies, edit) : supplies;
+      expect(said(fed, hookup.id)).toEqual(said(rig, hookup.id));
+    }
+  });
 });

@@ -1,7 +1,8 @@
 import { theEntry } from '../../known/the.js';
 import type { Device } from '../../rig/device.js';
+import { signalCables } from '../../rig/box.js';
 import { splitRef, type Id } from '../../rig/ids.js';
-import { ABOUT, all, cablesOf, partOf, rigName, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { ABOUT, all, partOf, rigName, soundsInOrder, type Rig } from '../../rig/rig.js';
 import { callFits } from '../../recall/intend/wants.js';
 import { wantTarget, type Sound, type Want } from '../../rig/sound.js';
 import { signalOrder } from '../../signal/graph/order.js';
@@ -75,7 +76,7 @@ const heardText = (d: Derived, device: Id<'device'>): string => {
 
 const toldBox = (d: Derived, device: Device, place: (id: Id<'device'>) => number): ToldBox => {
   const { rig } = d;
-  const before = cablesOf(rig, d.hookup.id).flatMap(({ ends: [a, b] }) => {
+  const before = signalCables(rig, d.hookup.id).flatMap(({ ends: [a, b] }) => {
     const [x, y] = [splitRef(a).device, splitRef(b).device];
     const other = x === device.id ? y : y === device.id ? x : undefined;
     return other !== undefined && place(other) < place(device.id) ? [other] : [];

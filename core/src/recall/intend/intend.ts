@@ -15,7 +15,7 @@ import { gatesToOpen, toHold, valueAgainst, valueFor } from './gates.js';
 import { orderOf, saidBy, type Said } from './wants.js';
 import { surely, theEntry, theItem } from '../../known/the.js';
 import { blockIds } from '../../rig/domain.js';
-import { controlAt, memoryChosenBy, memoryIn } from '../../rig/box.js';
+import { controlAt, memoryChosenBy, memoryIn, signalCables } from '../../rig/box.js';
 import { makesSound, memoriesThatStore } from '../../rig/device.js';
 import { keysOf } from '../../known/keys.js';
 
@@ -176,7 +176,7 @@ export const leftAtHome = (rig: Rig, { hookup, wiring }: Anatomy): ReadonlySet<I
         new Set([...wiring.plugged].map((jack) => splitRef(jack).device)),
         new Set<Id<'device'>>(),
       ];
-      for (const cable of rig.parts.cable.values())
+      for (const cable of signalCables(rig))
         if (cable.hookup !== hookup.id) for (const end of cable.ends) elsewhere.add(splitRef(end).device);
       return new Set([...elsewhere].filter((device) => !here.has(device)));
     },

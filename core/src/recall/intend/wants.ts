@@ -1,8 +1,8 @@
-import { isArrangement } from '../../rig/box.js';
+import { isArrangement, wiredBoxes } from '../../rig/box.js';
 import type { Hookup } from '../../rig/hookup.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import type { Id, Ref } from '../../rig/ids.js';
 import { keptIn, once } from '../../kept/kept.js';
-import { cablesOf, partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
+import { partOf, soundsInOrder, type Rig } from '../../rig/rig.js';
 import { wantTarget, type Call, type ControlWant, type Sound, type StageWant, type Want } from '../../rig/sound.js';
 import type { Case, Value } from '../../rig/value.js';
 import { inBeats } from './beats.js';
@@ -39,8 +39,7 @@ const instrumentsIn = (rig: Rig, hookup: Id<'hookup'>): readonly Id<'device'>[] 
     keptIn(plugged, rig.parts.cable, () => new Map<Id<'hookup'>, readonly Id<'device'>[]>()),
     hookup,
     () => {
-      const wired = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
-      return [...wired].filter((id) => partOf(rig, id)?.ends?.some((e) => e.is === 'source'));
+      return [...wiredBoxes(rig, hookup)].filter((id) => partOf(rig, id)?.ends?.some((e) => e.is === 'source'));
     },
   );
 const nowIn = (rig: Rig, hookup: Id<'hookup'>): Now => {

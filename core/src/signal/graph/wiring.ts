@@ -1,5 +1,5 @@
 import { theItem } from '../../known/the.js';
-import { jackIn } from '../../rig/box.js';
+import { jackIn, signalCables } from '../../rig/box.js';
 import type { Arm, Block, Chain, Device, End, Gain, Insert, JackKind, Leg, Pole, Slot, Tap } from '../../rig/device.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
@@ -167,7 +167,8 @@ const insertsOf = (slots: readonly Slot[]): readonly Insert[] =>
 const inLayer = (kind: JackKind, layer: JackKind): boolean => kind === layer || (layer === 'audio' && kind === 'air');
 
 export const wire = (rig: Rig, hookup: Hookup, layer: JackKind = 'audio'): Wiring => {
-  const cables = cablesOf(rig, hookup.id);
+  const feeds = layer === 'power' || layer === 'mains';
+  const cables = feeds ? cablesOf(rig, hookup.id) : signalCables(rig, hookup.id);
   const plugged = new Set<Ref>(cables.flatMap((c) => c.ends));
   const build = new Builder(layer, plugged);
   for (const device of all(rig, 'device')) build.addDevice(device);

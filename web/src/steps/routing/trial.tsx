@@ -10,13 +10,14 @@ import {
   type Tried,
 } from '@yunta/core/edits/trial';
 import { surely } from '@yunta/core/known/the';
-import { splitRef, theId, type Id } from '@yunta/core/rig/ids';
+import { theId, type Id } from '@yunta/core/rig/ids';
 import type { Hookup } from '@yunta/core/rig/hookup';
-import { all, cablesOf, partOf, thePart, type Rig } from '@yunta/core/rig/rig';
+import { all, partOf, thePart, type Rig } from '@yunta/core/rig/rig';
 import { useMemo, useState } from 'react';
 import { ConsequencesText } from '../../shared/consequences-text.js';
 import { today } from '../../shared/dials/today.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
+import { wiredBoxes } from '@yunta/core/rig/box';
 import { newPartId } from '../../session/ids.js';
 import { keyOf, placeText } from './place-text.js';
 
@@ -58,7 +59,7 @@ const OnTrial = ({ id, hookup }: { id: Id<'device'>; hookup: Hookup }) => {
 };
 
 const choices = (rig: Rig, hookup: Hookup) => {
-  const plugged = new Set(cablesOf(rig, hookup.id).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const plugged = wiredBoxes(rig, hookup.id);
   return [
     {
       group: 'In the kit, not plugged in here',
