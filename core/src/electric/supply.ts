@@ -1,4 +1,5 @@
 import { theItem } from '../known/the.js';
+import { wiredBoxes } from '../rig/box.js';
 import { blocksIn } from '../rig/domain.js';
 import type { Device, Jack, Stage, SupplyNoise, SupplyPlug } from '../rig/device.js';
 import type { Hookup } from '../rig/hookup.js';
@@ -64,7 +65,17 @@ const isPassedOn = ({ chains }: Device, jack: Jack): boolean =>
 const isPassedHere = ({ chains }: Device, jack: Jack): boolean =>
   chains.some((c) => c.to.some((t) => t.at === jack.id));
 
-/** Every jack that wants to be fed; what only passes a supply on, such as a multicore, wants none. */
+/**
+ * Every jack that wants to be fed in a hook-up; what only passes a supply on, such as a multicore, wants none. A box that
+ * is wired elsewhere and has no lead here stays at home; one that is wired nowhere yet counts everywhere.
+ */
+export const supplyNeedsIn = (rig: Rig, hookup: Id<'hookup'>): readonly SupplyNeed[] => {
+  const here = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const anywhere = wiredBoxes(rig);
+  return supplyNeeds(rig).filter(({ device }) => here.has(device) || !anywhere.has(device));
+};
+
+/** Every jack of the kit that wants to be fed. */
 export const supplyNeeds = (rig: Rig): readonly SupplyNeed[] =>
   all(rig, 'device').flatMap((device) =>
     device.jacks.flatMap((jack): readonly SupplyNeed[] =>

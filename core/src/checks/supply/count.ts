@@ -1,7 +1,7 @@
 import { grouped } from '../../known/grouped.js';
 import {
   joinedOutputs,
-  supplyNeeds,
+  supplyNeedsIn,
   supplyOutputs,
   type SupplyNeed,
   type SupplyOutputJack,
@@ -55,11 +55,11 @@ export const count: Check = {
   severities: ['broken'],
   source: 'common practice: count outputs while boxes are chosen, not on build day',
   *find(inputs: CheckInputs) {
-    const { rig } = inputs;
+    const { rig, hookup } = inputs;
     const there = supplyOutputs(rig);
     if (there.length === 0) return;
     const fed = new Set(fedHere(inputs).map((f) => f.need.jack));
-    const open = supplyNeeds(rig).filter((n) => !fed.has(n.jack));
+    const open = supplyNeedsIn(rig, hookup.id).filter((n) => !fed.has(n.jack));
     const left = without(open, freeOutputs(inputs));
     if (left.length === 0) return;
     const names = listed(left.map((n) => boxName(rig, n.device)));

@@ -185,6 +185,14 @@ test('an empty kit needs nothing; boxes without a supply in the kit are all left
   });
 });
 
+test('a box of another hook-up is not counted in this one, nor told as one that finds no output', () => {
+  const rig = DEMO_RIGS[0]!.make();
+  const [ballroom, ferry] = all(rig, 'hookup').map((h) => powerOf(rig, h, askCbc, false, newId)!);
+  // The preamp goes to the desk on the ferry; in the ballroom it stays at home, and the amp has no supply jack.
+  expect(ballroom!.atHome.map((b) => b.code)).toEqual(['PRE']);
+  expect([ballroom!.boxes, ferry!.left.map((b) => b.code).includes('PRE')]).toEqual([11, true]);
+});
+
 test('a battery lasts by what hangs on it: 5000 mAh at 9 V for 450 mW at 85 %', () => {
   const rig = rigOf({ bank: 'battery-bank', a: 'boost' }, { a: wants({ milliamps: 50 }) });
   // 5 Ah × 9 V × 0.85 / 0.45 W = 85 h, by hand.

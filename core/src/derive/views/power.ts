@@ -4,6 +4,7 @@ import {
   BATTERY_EFFICIENCY,
   feeds,
   supplyNeeds,
+  supplyNeedsIn,
   supplyOutputs,
   USUAL_SUPPLY_PLUG,
   type Feed,
@@ -75,6 +76,8 @@ export interface Power {
   readonly byChains?: number;
   /** Groups in which digital boxes share a common with high gain, as codes. */
   readonly mixed: readonly (readonly string[])[];
+  /** Boxes of another hook-up, which stay at home in this one and are not counted. */
+  readonly atHome: readonly { readonly code: string; readonly name: string }[];
   /** Leads that are not ordinary ones, in words, to be bought or found. */
   readonly special: readonly string[];
   readonly isProved: boolean;
@@ -110,10 +113,11 @@ export const powerOf = (
   newId: Parameters<typeof feedBoxes>[3],
 ): Power | undefined => {
   const fed = hookup ? feeds(rig, hookup) : [];
-  const problem = supplyOfRig(rig, fed, chains);
+  const counted = hookup ? supplyNeedsIn(rig, hookup.id) : supplyNeeds(rig);
+  const problem = supplyOfRig(rig, counted, fed, chains);
   const plan = planSupply(problem, solver, SECONDS);
   if (!plan) return undefined;
-  const needs = new Map(supplyNeeds(rig).map((n) => [n.jack as string, n]));
+  const needs = new Map(counted.map((n) => [n.jack as string, n]));
   const wishes = wishesOf(problem, plan, needs);
   const changed = wishes.filter((w) => !isPlugged(w, fed));
   const left = problem.boxes.filter((b) => !plan.assignment.has(b.id));
@@ -128,6 +132,9 @@ export const powerOf = (
     left: left.map((box) => unpowered(rig, box, problem, needs)),
     mixed: mixedGroups(rig, problem, plan, needs),
     special: specialLeads(wishes, needs),
+    atHome: supplyNeeds(rig)
+      .filter((n) => !needs.has(n.jack))
+      .map(({ device }) => ({ code: thePart(rig, device).code, name: thePart(rig, device).name })),
     isProved: plan.isProved,
     toPlug: changed.reduce((n, w) => n + w.needs.length, 0),
   };

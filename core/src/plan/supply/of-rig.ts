@@ -1,5 +1,4 @@
 import {
-  supplyNeeds,
   supplyOutputs,
   USUAL_SUPPLY_PLUG,
   type Feed,
@@ -104,11 +103,17 @@ const bridgesNow = (fed: readonly Feed[]): readonly SupplyBridge[] =>
 /**
  * The boxes of the kit and the outputs of its supplies, as a problem of feeding: before anything is wired already.
  *
+ * @param needs what wants to be fed
  * @param fed how they are fed now, so that a plan leaves as much of it as it can
  * @param chains whether an output may feed several boxes
  */
-export const supplyOfRig = (rig: Rig, fed: readonly Feed[], chains: boolean): SupplyProblem => {
-  const boxes = supplyNeeds(rig).map(boxOf);
+export const supplyOfRig = (
+  rig: Rig,
+  needs: readonly SupplyNeed[],
+  fed: readonly Feed[],
+  chains: boolean,
+): SupplyProblem => {
+  const boxes = needs.map(boxOf);
   const jacks = supplyOutputs(rig).filter((o) => o.centre !== 'positive');
   const bySupply = [...grouped(jacks, (o) => o.device)];
   const isolated = bySupply.map(([, some]) => some.filter((o) => o.group === o.jack).map(outputOf));

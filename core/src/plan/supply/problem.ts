@@ -2,7 +2,7 @@ import { joinedOutputs } from '../../electric/supply.js';
 import { theFirst } from '../../known/the.js';
 
 /**
- * What a box may disturb, or be disturbed by, over a common supply: digital boxes put noise on it, high gain makes it
+ * What a box does to its neighbours on a common supply, or they to it: digital boxes put noise on it, high gain makes it
  * heard.
  */
 export type SupplyNoise = 'digital' | 'gain' | 'none';

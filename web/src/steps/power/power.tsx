@@ -77,6 +77,11 @@ const Fed = ({ power, allowChains }: { power: Power; allowChains: () => void }) 
         )}
       </div>
       {power.special.length > 0 && <p>To have at hand: {power.special.join('; ')}.</p>}
+      {power.atHome.length > 0 && (
+        <p className="soft">
+          Not in this hook-up, and not counted: {power.atHome.map((b) => `${b.code} ${b.name}`).join(', ')}.
+        </p>
+      )}
       {power.mixed.map((codes) => (
         <p key={codes.join()} className="broken">
           Digital boxes and high gain share one common here: {codes.join(', ')}. That can whine.
