@@ -1,6 +1,6 @@
 import loadHighs from 'highs';
 import { mainsOf } from '@yunta/core/derive/views/mains';
-import { powerOf } from '@yunta/core/derive/views/power';
+import { planPower, powerAsked, powerOf } from '@yunta/core/derive/views/power';
 import { highsSolver } from '@yunta/core/plan/solver';
 import type { CommandWords } from './arguments.js';
 import { deriveFile } from './read.js';
@@ -9,15 +9,11 @@ import { json, print } from './say.js';
 /** Which output feeds which box of a rig. @returns 0 all are fed, 1 some stay without */
 export const powerVerb = async (words: CommandWords): Promise<number> => {
   const { rig, hookup } = deriveFile(words);
-  let made = 0;
-  const newId = {
-    cable: () => `cable:lead-${(made += 1)}` as const,
-    device: () => `device:lead-${(made += 1)}` as const,
-  };
-  const power = powerOf(rig, hookup, highsSolver(await loadHighs()), words.options.chains === true, newId);
-  if (!power) throw new Error('The solver found nothing in its time');
-  const { edit: _, ...told } = power;
-  if (words.options.json) json({ ...told, mains: mainsOf(rig) });
+  const problem = powerAsked(rig, hookup, words.options.chains === true);
+  const plans = planPower(problem, highsSolver(await loadHighs()));
+  if (!plans) throw new Error('The solver found nothing in its time');
+  const power = powerOf(rig, hookup, problem, plans);
+  if (words.options.json) json({ ...power, mains: mainsOf(rig) });
   else {
     for (const { code, outputs } of power.supplies)
       for (const { label, volts, boxes, takes, gives } of outputs)

@@ -19,6 +19,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['', 'A new rig'],
   ['/rig/island-run/kit', '21 boxes'],
   ['/rig/island-run/kit', '21 boxes', 'Two-channel valve head', 'Open the box'],
+  ['/rig/island-run/power', 'What each box takes'],
   ['/rig/island-run/routing?show=cables', '31 cables'],
   ['/rig/island-run/routing?show=hookups', 'Rewire from'],
   ['/rig/island-run/routing?show=start', 'Straight into an amp', 'Amp-less, straight to the desk'],

@@ -5,7 +5,6 @@ import { faultsOf, type SaidFault } from '@yunta/core/derive/play/faults';
 import { sideBySide, type SideBySide } from '@yunta/core/derive/views/side-by-side';
 import { programPlan, type ProgramPlanView } from '@yunta/core/derive/views/program-plan';
 import { mainsOf, type Mains } from '@yunta/core/derive/views/mains';
-import { powerOf, type Power } from '@yunta/core/derive/views/power';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
@@ -113,16 +112,6 @@ export class Answers {
   async programPlan(planFor: PlanFor): Promise<ProgramPlanView | undefined> {
     const solver = await loadSolver();
     return this.held.derived && programPlan(this.held.derived, planFor, solver);
-  }
-
-  /** What the kit needs of supplies, and who would feed whom. @param chains an output may feed several boxes */
-  async power(chains: boolean): Promise<Power | undefined> {
-    const solver = await loadSolver();
-    const { rig, derived } = this.held;
-    return powerOf(rig, derived?.hookup, solver, chains, {
-      cable: () => newPartId('cable'),
-      device: () => newPartId('device'),
-    });
   }
 
   /** Mains plugs and batteries of the kit. */

@@ -3,6 +3,8 @@ import { planLoops, type LoopsPlan } from '@yunta/core/plan/loops/plan';
 import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
 import { planOrder, type OrderPlan, type OrderProblem } from '@yunta/core/plan/order/order';
 import { planSlots, type PlanProgress, type SlotsPlan } from '@yunta/core/plan/slots/plan';
+import type { SupplyProblem } from '@yunta/core/plan/supply/problem';
+import { planPower, type PowerPlans } from '@yunta/core/derive/views/power';
 import { planSwitches, type SwitchesPlan, type SwitchesProblem } from '@yunta/core/plan/slots/switches';
 import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
 import { loadSolver } from './solver.js';
@@ -44,6 +46,11 @@ export class Planning {
   /** One order of boxes that serves as many sounds as possible. */
   async order(problem: OrderProblem): Promise<OrderPlan | undefined> {
     return planOrder(problem, await loadSolver(), ORDER_SECONDS);
+  }
+
+  /** Which output feeds which box. */
+  async power(problem: SupplyProblem): Promise<PowerPlans | undefined> {
+    return planPower(problem, await loadSolver());
   }
 
   /** What a switcher of so few loops would keep. */

@@ -8,13 +8,15 @@ import type { Device, Jack } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import { all, soundsInOrder, thePart, type Part, type Rig } from '../../rig/rig.js';
 import { addDevice } from '../../edits/devices.js';
+import { feedBoxes } from '../../edits/feed.js';
+import type { Hookup } from '../../rig/hookup.js';
 import { DEMO_RIGS } from '../../demo/rigs.js';
 import { together } from '../../change/edit.js';
 import { PRACTICE } from '../../../testing/practice.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { soundRun } from './view.js';
 import { mainsOf } from './mains.js';
-import { powerOf } from './power.js';
+import { planPower, powerAsked, powerOf, type Power } from './power.js';
 
 type Supply = NonNullable<Jack['supply']>;
 /** A box whose supply jack says something else. */
@@ -34,12 +36,12 @@ const rigOf = (boxes: Record<string, string>, changes: Record<string, (d: Device
   });
 let made = 0;
 const newId = { cable: () => `cable:new-${(made += 1)}` as const, device: () => `device:new-${(made += 1)}` as const };
-const power = (rig: Rig, chains = false) => powerOf(rig, thePart(rig, SMALL), askCbc, chains, newId)!;
-const plugged = (rig: Rig, chains = false): Rig => {
-  const done = apply(rig, power(rig, chains).edit!);
-  if (!done.ok) throw new Error(JSON.stringify(done.error));
-  return done.value.rig;
+const powerIn = (rig: Rig, hookup: Hookup, chains = false): Power => {
+  const problem = powerAsked(rig, hookup, chains);
+  return powerOf(rig, hookup, problem, planPower(problem, askCbc)!);
 };
+const power = (rig: Rig, chains = false): Power => powerIn(rig, thePart(rig, SMALL), chains);
+const plugged = (rig: Rig, chains = false): Rig => after(rig, feedBoxes(rig, SMALL, power(rig, chains).toPlug, newId));
 const fedBy = (rig: Rig) =>
   Object.fromEntries(
     feeds(rig, thePart(rig, SMALL)).map(({ need, given }) => [
@@ -100,8 +102,7 @@ test('plugged as planned each box gets what it wants, nothing is over its rating
     expect(given?.centre).toBe(need.centre);
   }
   for (const { output, milliamps } of outputLoads(rig, fed)) expect(milliamps).toBeLessThanOrEqual(output.milliamps);
-  expect(power(rig)).toMatchObject({ toPlug: 0, left: [{ code: 'TWEL' }] });
-  expect(power(rig).edit).toBeUndefined();
+  expect(power(rig)).toMatchObject({ toPlug: [], left: [{ code: 'TWEL' }] });
 });
 
 test('one box more moves no lead that is plugged', () => {
@@ -110,7 +111,7 @@ test('one box more moves no lead that is plugged', () => {
   const another = apply(rig, changeDevice({ ...thePart(rig, 'device:low'), id: 'device:more', code: 'MORE' }, {}));
   if (!another.ok) throw new Error('no box');
   const { toPlug } = power(another.value.rig);
-  expect(toPlug).toBe(1);
+  expect(toPlug.flatMap((w) => w.needs)).toEqual(['device:more.dc']);
   expect(fedBy(plugged(another.value.rig))).toMatchObject(before);
 });
 
@@ -122,7 +123,7 @@ test('two outputs are joined wherever they are free: nothing that is plugged mov
   });
   if (!big.ok) throw new Error('no box');
   const { toPlug, left } = power(big.value.rig);
-  expect([toPlug, left]).toEqual([1, []]);
+  expect([toPlug.flatMap((w) => w.needs), left]).toEqual([['device:big.dc'], []]);
   expect(fedBy(plugged(big.value.rig))).toMatchObject(fedBy(rig));
 });
 
@@ -146,9 +147,9 @@ test('more boxes than outputs: who is left, and what leads to several boxes woul
   expect(new Set(alone.left.map((l) => l.why))).toEqual(new Set(['the outputs that fit are taken by others']));
   const chained = power(rig, true);
   expect([chained.left, chained.mixed]).toEqual([[], []]);
-  const after = plugged(rig, true);
-  expect(Object.keys(fedBy(after))).toHaveLength(7);
-  expect(power(after, true).toPlug).toBe(0);
+  const chainedRig = plugged(rig, true);
+  expect(Object.keys(fedBy(chainedRig))).toHaveLength(7);
+  expect(power(chainedRig, true).toPlug).toEqual([]);
 });
 
 test('seven boxes on one output take two leads, one behind the other', () => {
@@ -176,7 +177,7 @@ test('a supply that gives less altogether than its outputs together', () => {
 });
 
 test('an empty kit needs nothing; boxes without a supply in the kit are all left over', () => {
-  expect(power(rigOf({}))).toMatchObject({ boxes: 0, outputs: { needed: 0, there: 0, used: 0 }, left: [], toPlug: 0 });
+  expect(power(rigOf({}))).toMatchObject({ boxes: 0, outputs: { needed: 0, there: 0, used: 0 }, left: [], toPlug: [] });
   const rig = rigOf({ a: 'fuzz', v: 'volume' });
   expect(needsNoSupply(thePart(rig, 'device:v'))).toBe(true);
   expect(power(rig)).toMatchObject({
@@ -187,7 +188,7 @@ test('an empty kit needs nothing; boxes without a supply in the kit are all left
 
 test('a box of another hook-up is not counted in this one, nor told as one that finds no output', () => {
   const rig = DEMO_RIGS[0]!.make();
-  const [ballroom, ferry] = all(rig, 'hookup').map((h) => powerOf(rig, h, askCbc, false, newId)!);
+  const [ballroom, ferry] = all(rig, 'hookup').map((h) => powerIn(rig, h));
   // The preamp goes to the desk on the ferry; in the ballroom it stays at home, and the amp has no supply jack.
   expect(ballroom!.atHome.map((b) => b.code)).toEqual(['PRE']);
   expect([ballroom!.boxes, ferry!.left.map((b) => b.code).includes('PRE')]).toEqual([11, true]);
@@ -228,8 +229,7 @@ describe('what sounds, and what comes back, is the same with supply leads and wi
       together(addDevice(rig, 'supply-8', 'device:s8'), addDevice(rig, 'supply-5', 'device:s5', {}, ['S8'])),
     );
     for (const hookup of all(supplies, 'hookup')) {
-      const edit = powerOf(supplies, hookup, askCbc, true, newId)?.edit;
-      const fed = edit ? after(supplies, edit) : supplies;
+      const fed = after(supplies, feedBoxes(supplies, hookup.id, powerIn(supplies, hookup, true).toPlug, newId));
       expect(said(fed, hookup.id)).toEqual(said(rig, hookup.id));
     }
   });

@@ -1,5 +1,4 @@
-import type { Edit } from '../../change/edit.js';
-import { feedBoxes, type FeedWish } from '../../edits/feed.js';
+import type { FeedWish } from '../../edits/feed.js';
 import {
   BATTERY_EFFICIENCY,
   feeds,
@@ -81,10 +80,8 @@ export interface Power {
   /** Leads that are not ordinary ones, in words, to be bought or found. */
   readonly special: readonly string[];
   readonly isProved: boolean;
-  /** Plugs everything as planned; absent where it is so, or where there is no hook-up. */
-  readonly edit?: Edit;
-  /** How many boxes the edit plugs otherwise. */
-  readonly toPlug: number;
+  /** What is plugged otherwise than planned. */
+  readonly toPlug: readonly FeedWish[];
 }
 
 /** How long the solver looks at one aim, in seconds. */
@@ -99,33 +96,46 @@ const adapterWords = (need: SupplyNeed): readonly string[] => [
   ...(need.plug === USUAL_SUPPLY_PLUG ? [] : [`${need.plug} plug`]),
 ];
 
-/**
- * What the kit needs of supplies, from its first box on, and the best way to feed it.
- *
- * @param hookup in which the leads are plugged, where there is one
- * @param chains whether an output may feed several boxes
- */
+/** What is asked of the supplies: of a hook-up, or of the whole kit before there is one. */
+export const powerAsked = (rig: Rig, hookup: Hookup | undefined, chains: boolean): SupplyProblem =>
+  supplyOfRig(rig, countedIn(rig, hookup), hookup ? feeds(rig, hookup) : [], chains);
+
+const countedIn = (rig: Rig, hookup: Hookup | undefined): readonly SupplyNeed[] =>
+  hookup ? supplyNeedsIn(rig, hookup.id) : supplyNeeds(rig);
+
+/** The best way to feed the boxes, and where some stay without, the best with leads that feed several. */
+export interface PowerPlans {
+  readonly plan: SupplyPlan;
+  readonly chained?: SupplyPlan;
+}
+
+/** @returns undefined when the solver found nothing in its time */
+export const planPower = (problem: SupplyProblem, solver: Solver): PowerPlans | undefined => {
+  const plan = planSupply(problem, solver, SECONDS);
+  if (!plan) return undefined;
+  const isOpen = !problem.daisy && plan.cost.powered < problem.boxes.length;
+  return withMaybe<PowerPlans, 'chained'>(
+    { plan },
+    'chained',
+    isOpen ? planSupply({ ...problem, daisy: true }, solver, SECONDS) : undefined,
+  );
+};
+
+/** What the boxes need of supplies, and the best way to feed them, in words. The plans must be those of the question. */
 export const powerOf = (
   rig: Rig,
   hookup: Hookup | undefined,
-  solver: Solver,
-  chains: boolean,
-  newId: Parameters<typeof feedBoxes>[3],
-): Power | undefined => {
+  problem: SupplyProblem,
+  { plan, chained }: PowerPlans,
+): Power => {
   const fed = hookup ? feeds(rig, hookup) : [];
-  const counted = hookup ? supplyNeedsIn(rig, hookup.id) : supplyNeeds(rig);
-  const problem = supplyOfRig(rig, counted, fed, chains);
-  const plan = planSupply(problem, solver, SECONDS);
-  if (!plan) return undefined;
-  const needs = new Map(counted.map((n) => [n.jack as string, n]));
+  const needs = new Map(countedIn(rig, hookup).map((n) => [n.jack as string, n]));
   const wishes = wishesOf(problem, plan, needs);
   const changed = wishes.filter((w) => !isPlugged(w, fed));
   const left = problem.boxes.filter((b) => !plan.assignment.has(b.id));
-  const more = !chains && left.length > 0 ? planSupply({ ...problem, daisy: true }, solver, SECONDS) : undefined;
-  const byChains = more && more.cost.powered > plan.cost.powered ? more.cost.powered - plan.cost.powered : undefined;
+  const more = chained ? chained.cost.powered - plan.cost.powered : 0;
   const used = new Set(wishes.flatMap((w) => w.outputs)).size;
-  const edit = hookup && changed.length ? feedBoxes(rig, hookup.id, changed, newId) : undefined;
-  const base: Power = {
+  const power: Power = {
     boxes: problem.boxes.length,
     outputs: { there: problem.outputs.length, used, needed: used + left.reduce((n, b) => n + wanted(problem, b), 0) },
     supplies: suppliesOf(rig, wishes, needs, new Set(changed)),
@@ -136,9 +146,9 @@ export const powerOf = (
       .filter((n) => !needs.has(n.jack))
       .map(({ device }) => ({ code: thePart(rig, device).code, name: thePart(rig, device).name })),
     isProved: plan.isProved,
-    toPlug: changed.reduce((n, w) => n + w.needs.length, 0),
+    toPlug: changed,
   };
-  return withMaybe(withMaybe(base, 'byChains', byChains), 'edit', edit);
+  return withMaybe(power, 'byChains', more > 0 ? more : undefined);
 };
 
 /** So many outputs like those that are there a box would take: several where only joined ones are enough. */

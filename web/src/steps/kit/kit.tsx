@@ -8,7 +8,8 @@ import { all, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { PasteKit } from './paste-kit.js';
-import { useAsked, useRig } from '../../shared/rig-context.js';
+import { useRig } from '../../shared/rig-context.js';
+import { usePower } from '../../shared/use-power.js';
 import { countText } from '../../shared/outputs-text.js';
 import { fileName, saveFile } from '../../shared/save-file.js';
 import { newPartId } from '../../session/ids.js';
@@ -101,7 +102,7 @@ export const Kit = () => {
 
 /** Whether the supplies suffice for what was chosen so far; the room beside says how. */
 const OutputsCounted = () => {
-  const power = useAsked(['power', false], (worker) => worker.answers.power(false));
+  const { power } = usePower(false);
   if (!power || power.boxes === 0) return null;
   return (
     <Link to="../power" className={power.outputs.there > 0 && power.left.length > 0 ? 'broken' : 'soft'}>

@@ -3,7 +3,10 @@ import { Button, Switch } from '@mantine/core';
 import type { Power, PoweredOutput, PoweredSupply, UnpoweredBox } from '@yunta/core/derive/views/power';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useAsked, useRig } from '../../shared/rig-context.js';
+import { feedBoxes } from '@yunta/core/edits/feed';
+import { newPartId } from '../../session/ids.js';
+import { useRig } from '../../shared/rig-context.js';
+import { usePower } from '../../shared/use-power.js';
 import { countText } from '../../shared/outputs-text.js';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { PowerPaper } from './power-paper.js';
@@ -15,7 +18,7 @@ const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ?
 /** Whether everything can be fed: who hangs on which output, who is left, and what to buy. */
 export const PowerRoom = () => {
   const [chains, allow] = useState(false);
-  const power = useAsked(['power', chains], (worker) => worker.answers.power(chains));
+  const { power, isOlder, failed } = usePower(chains);
   return (
     <div className="power">
       <div className="headline">
@@ -28,11 +31,13 @@ export const PowerRoom = () => {
             checked={chains}
             onChange={(e) => allow(e.currentTarget.checked)}
           />
-          {power && <PlugIt power={power} />}
+          {power && <PlugIt power={power} isOlder={isOlder} />}
           {power && power.supplies.length > 0 && <PrintButton what="who is fed by what" />}
         </div>
       </div>
-      {power ? <Fed power={power} allowChains={() => allow(true)} /> : <p className="soft">Working it out …</p>}
+      {power && <Fed power={power} allowChains={() => allow(true)} />}
+      {!power && !failed && <p className="soft">Working it out …</p>}
+      {failed && <p className="broken">The planner found nothing in its time.</p>}
       <BoxesThatNeed />
       <WallAndBatteries />
       {power && <PowerPaper power={power} />}
@@ -40,12 +45,17 @@ export const PowerRoom = () => {
   );
 };
 
-const PlugIt = ({ power }: { power: Power }) => {
-  const { edit, hookup } = useRig();
-  const { edit: plugging, toPlug } = power;
-  if (!hookup || power.boxes === 0 || power.outputs.used === 0) return null;
-  return plugging ? (
-    <Button size="xs" onClick={() => edit(plugging, `Feed ${many(toPlug, 'box', 'boxes')} as planned`)}>
+const NEW_ID = { cable: () => newPartId('cable'), device: () => newPartId('device') };
+
+const PlugIt = ({ power: { toPlug, boxes, outputs }, isOlder }: { power: Power; isOlder: boolean }) => {
+  const { rig, edit, hookup } = useRig();
+  if (!hookup || boxes === 0 || outputs.used === 0) return null;
+  const plug = () => {
+    const fed = toPlug.reduce((n, wish) => n + wish.needs.length, 0);
+    edit(feedBoxes(rig, hookup.id, toPlug, NEW_ID), `Feed ${many(fed, 'box', 'boxes')} as planned`);
+  };
+  return toPlug.length > 0 ? (
+    <Button size="xs" disabled={isOlder} onClick={plug}>
       Plug it so in {hookup.name}
     </Button>
   ) : (

@@ -10,7 +10,8 @@ import { ref, theId } from '@yunta/core/rig/ids';
 import { all, soundsInOrder, thePart, type Rig } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { useAsked, useRig } from '../../shared/rig-context.js';
-import { planned, Took } from './planned.js';
+import { planned } from '../../worker/planned.js';
+import { Took } from './took.js';
 
 /** Whether one order of the boxes serves every sound; if not, which wants contradict and what is the cheapest way out. */
 export const BoxOrder = () => {

@@ -5,7 +5,8 @@ import type { LoopsPlan } from '@yunta/core/plan/loops/plan';
 import { loopsNeeded, type LoopGroup } from '@yunta/core/plan/loops/problem';
 import { useState } from 'react';
 import { useAsked } from '../../shared/rig-context.js';
-import { planned, Took } from './planned.js';
+import { planned } from '../../worker/planned.js';
+import { Took } from './took.js';
 
 const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
 

@@ -8,6 +8,7 @@ import { bankBySong, placesOn, switchesOfRig, type SlotWishes } from '@yunta/cor
 import type { Rig } from '@yunta/core/rig/rig';
 import type { Song } from '@yunta/core/rig/show';
 import { useEffect, useRef, useState } from 'react';
+import { planWorker } from '../../worker/planned.js';
 import type { Planning } from '../../worker/plan.worker.js';
 
 /** Everything on its switch, and what that comes to. */
@@ -33,9 +34,6 @@ export interface SlotsWanted {
   readonly songs: readonly Song[];
   readonly wishes: SlotWishes;
 }
-
-export const planWorker = (name: string): Worker =>
-  new Worker(new URL('../../worker/plan.worker.ts', import.meta.url), { type: 'module', name });
 
 /** A bank for every song needs no looking for. */
 const bySong = ({ setup }: SlotsWanted): SlotsPlanning => {

@@ -7,7 +7,7 @@ import type { Song } from '@yunta/core/rig/show';
 import { useEffect, useRef, useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
 import type { Planning } from '../../worker/plan.worker.js';
-import { planWorker } from './use-slots-plan.js';
+import { planWorker } from '../../worker/planned.js';
 
 interface Wish {
   readonly name: string;

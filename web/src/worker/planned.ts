@@ -1,6 +1,8 @@
 import { wrap, type Remote } from 'comlink';
-import type { Planning } from '../../worker/plan.worker.js';
-import { planWorker } from './use-slots-plan.js';
+import type { Planning } from './plan.worker.js';
+
+export const planWorker = (name: string): Worker =>
+  new Worker(new URL('./plan.worker.ts', import.meta.url), { type: 'module', name });
 
 /** What a planner found, and how long it took, in seconds. */
 export interface Planned<P> {
@@ -9,7 +11,7 @@ export interface Planned<P> {
 }
 
 /** Asks a planner in a worker of its own that ends with its answer. */
-export const planned = async <P,>(ask: (planning: Remote<Planning>) => Promise<P | undefined>): Promise<Planned<P>> => {
+export const planned = async <P>(ask: (planning: Remote<Planning>) => Promise<P | undefined>): Promise<Planned<P>> => {
   const worker = planWorker('once');
   const began = performance.now();
   try {
@@ -18,5 +20,3 @@ export const planned = async <P,>(ask: (planning: Remote<Planning>) => Promise<P
     worker.terminate();
   }
 };
-
-export const Took = ({ seconds }: { seconds: number }) => <p className="soft">It took {seconds.toFixed(1)} s.</p>;
