@@ -68,6 +68,16 @@ testCheck(check('supply.volts'), SMALL, [
     says: '(out1) with Five-output supply (out2) gives 18 V',
   },
   {
+    name: 'two boxes of different volts on one output that can be set to either',
+    rig: rigOf(
+      { psu: 'supply-high-current', dsy: 'daisy-lead', a: 'fuzz', b: 'boost' },
+      ['psu.out1>dsy.in', 'dsy.out1>a.dc', 'dsy.out2>b.dc'],
+      { 'b.dc': { volts: [18] } },
+    ),
+    evidence: ['device:a', 'device:b', 'device:psu'],
+    says: 'can be set to one voltage only',
+  },
+  {
     name: '9 V into a box of 18 V does not hurt it',
     rig: rigOf({ psu: 'supply-5', fuz: 'fuzz' }, ['psu.out1>fuz.dc'], { 'fuz.dc': { volts: [18] } }),
     evidence: ['device:fuz'],

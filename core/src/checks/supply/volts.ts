@@ -1,6 +1,6 @@
 import type { Check, CheckInputs } from '../check.js';
-import { boxName } from '../names.js';
-import { fedHere, feedFrom, outputText, type Fed } from './fed.js';
+import { boxName, listed } from '../names.js';
+import { fedHere, feedFrom, loadsHere, outputText, type Fed } from './fed.js';
 
 const current = (centre: string): string => (centre === 'ac' ? 'alternating' : 'direct');
 
@@ -40,6 +40,24 @@ export const volts: Check = {
             need,
             `Feed it from an output of ${need.volts.join(' or ')} V${need.centre === 'ac' ? ' AC' : ''}`,
           ),
+      };
+    }
+    for (const { output, feeds, volts: setTo } of loadsHere(inputs)) {
+      const boxes = feeds.map((f) => f.need.device);
+      if (
+        setTo !== undefined ||
+        boxes.length < 2 ||
+        fedHere(inputs).some((f) => boxes.includes(f.need.device) && wrongIn(f))
+      )
+        continue;
+      yield {
+        severity: 'danger' as const,
+        evidence: [...boxes, output.device],
+        about: output.jack,
+        why: `${outputText(rig, output.jack)} can be set to one voltage only, and ${listed(boxes.map((b) => boxName(rig, b)))} want different ones: one of them can be destroyed.`,
+        remedies: () => [
+          { id: 'hand', label: 'Feed them from different outputs', promise: 'clears' as const, by: 'hand' as const },
+        ],
       };
     }
   },

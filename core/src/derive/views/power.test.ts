@@ -194,6 +194,13 @@ test('a box of another hook-up is not counted in this one, nor told as one that 
   expect([ballroom!.boxes, ferry!.left.map((b) => b.code).includes('PRE')]).toEqual([11, true]);
 });
 
+test('a box that finds the strong outputs taken gets weak ones joined, and stays without only where they are gone', () => {
+  const big = wants({ milliamps: 280 });
+  const boxes = { psu: 'supply', a: 'looper', b: 'looper', c: 'looper' };
+  const { left, special } = power(rigOf(boxes, { a: big, b: big, c: big }));
+  expect([left, special]).toEqual([[], ['a lead that joins 3 outputs for more current']]);
+});
+
 test('a battery lasts by what hangs on it: 5000 mAh at 9 V for 450 mW at 85 %', () => {
   const rig = rigOf({ bank: 'battery-bank', a: 'boost' }, { a: wants({ milliamps: 50 }) });
   // 5 Ah × 9 V × 0.85 / 0.45 W = 85 h, by hand.

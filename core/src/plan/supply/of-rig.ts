@@ -67,28 +67,28 @@ const kindsOf = (outputs: readonly SupplyOutput[], used: ReadonlySet<string>): r
 };
 
 /**
- * Leads that would join isolated outputs of one supply, for the boxes that no single output can feed: two outputs where
- * that is enough, else three.
+ * Leads that would join two or three isolated outputs of one supply, for each box those of which no output would do by
+ * itself: where one would, joining it with others brings nothing.
  */
 const bridgesFor = (
   boxes: readonly SupplyBox[],
-  outputs: readonly SupplyOutput[],
   supplies: Iterable<readonly SupplyOutput[]>,
   used: ReadonlySet<string>,
 ): readonly SupplyBridge[] => {
-  const isolated = [...supplies].map((some) => kindsOf(some, used));
+  const isolated = [...supplies];
   const found = new Map<string, SupplyBridge>();
-  for (const box of boxes.filter((b) => !b.ac && !outputs.some((o) => suits(b, o))))
-    for (const kinds of isolated)
-      for (const many of [2, 3]) {
-        const fitting = choices(kinds, many).flatMap((some) =>
-          (['mA', 'volts'] as const)
-            .map((adds): SupplyBridge => ({ outputs: some.map((o) => o.id), adds }))
-            .filter((bridge) => suits(box, bridgeGives(bridge, some))),
-        );
-        for (const bridge of fitting) found.set(`${bridge.adds} ${bridge.outputs.join()}`, bridge);
-        if (fitting.length) break;
-      }
+  for (const box of boxes.filter((b) => !b.ac))
+    for (const outputs of isolated) {
+      const kinds = kindsOf(
+        outputs.filter((o) => !suits(box, o)),
+        used,
+      );
+      for (const some of [2, 3].flatMap((many) => choices(kinds, many)))
+        for (const adds of ['mA', 'volts'] as const) {
+          const bridge: SupplyBridge = { outputs: some.map((o) => o.id), adds };
+          if (suits(box, bridgeGives(bridge, some))) found.set(`${adds} ${bridge.outputs.join()}`, bridge);
+        }
+    }
   return [...found.values()];
 };
 
@@ -129,7 +129,7 @@ export const supplyOfRig = (
   const outputs = jacks.map(outputOf);
   const used = new Set([...now.values()].flat());
   const known = bridgesNow(fed);
-  const made = bridgesFor(boxes, outputs, isolated, used);
+  const made = bridgesFor(boxes, isolated, used);
   const isKnown = ({ adds, outputs: of }: SupplyBridge): boolean =>
     known.some((k) => k.adds === adds && k.outputs.join() === of.join());
   return {
