@@ -20,10 +20,10 @@ const VIEWS = [
   ['sounds', `${DEMO}/sounds`, 'both'],
   ['knobs', `${DEMO}/program?show=knobs`, 'light'],
   ['program', `${DEMO}/program`, 'light'],
-  ['wire-check', `${DEMO}/program?show=check`, 'dark'],
   ['proof', `${DEMO}/proof`, 'both'],
   ['bench', `${DEMO}/bench`, 'both'],
-  ['power', `${DEMO}/kit`, 'light'],
+  ['power', `${DEMO}/power`, 'light'],
+  ['levels', `${DEMO}/levels`, 'light'],
 ];
 const pages = await pagesApart();
 const click = async (page, selector) => (await page.waitForSelector(selector, { visible: true })).click();
@@ -89,22 +89,7 @@ const BEFORE = {
     await say('LOW in Chorus crunch', 'gain full');
     await wait(1500);
   },
-  power: async (page) => {
-    await click(page, '#kit-line');
-    await page.keyboard.sendCharacter('power supply with 8 outputs, power supply with 5 outputs');
-    await page.keyboard.press('Enter');
-    await wait(1500);
-    await page.goto(page.url().replace('/kit', '/power'));
-    await wait(3000);
-    await press(page, 'Plug it so');
-    await wait(2500);
-  },
   program: (page) => press(page, 'Tick all lines'),
-  'wire-check': async (page) => {
-    await click(page, 'textarea');
-    await page.keyboard.sendCharacter('0.000  C2 01\n0.001  C3 03\n1.000  C2 04\n1.001  C3 04\n1.002  B2 66 7F');
-    await press(page, 'Compare');
-  },
   proof: (page, theme) =>
     theme === 'dark' &&
     page.evaluate(() => [...document.querySelectorAll('label')].find((l) => l.textContent === 'Level').click()),

@@ -1,5 +1,6 @@
 import { readWords, UserError } from './arguments.js';
 import { kitVerb } from './kit.js';
+import { levelsVerb } from './levels.js';
 import { loadVerb } from './load.js';
 import { planVerb } from './plan.js';
 import { powerVerb } from './power.js';
@@ -18,6 +19,7 @@ const VERBS: Readonly<Record<string, (words: CommandWords) => number | Promise<n
   plan: planVerb,
   load: loadVerb,
   power: powerVerb,
+  levels: levelsVerb,
 };
 
 /** A fault of the program itself: never to be taken for a verdict. */

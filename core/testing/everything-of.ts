@@ -8,7 +8,7 @@ import { termsOf } from '../src/derive/views/terms.js';
 import { typeIn } from '../src/derive/views/type-in.js';
 import { soundRun, soundTrace, storedView, viewOf } from '../src/derive/views/view.js';
 import { gainLadder, gainStages } from '../src/electric/gain.js';
-import { levelsAt } from '../src/electric/level.js';
+import { levelsAt } from '../src/electric/levels/along.js';
 import { all, soundsInOrder, type Rig } from '../src/rig/rig.js';
 import { cellOf, sheetColumns } from '../src/sheets/sound-sheet.js';
 import { SONG_COLUMNS, songCell } from '../src/sheets/song-sheet.js';

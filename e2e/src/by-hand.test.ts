@@ -80,7 +80,7 @@ test('a box on trial: put between two boxes, what it needs, and taken off again'
   expect(await violations(hands.page)).toEqual([]);
   await hands.click('button', 'Take it off again');
   await hands.page.waitForFunction(() => !document.body.innerText.includes('is on trial'));
-  await hands.sees('31 cables');
+  await hands.sees('42 cables');
 });
 
 test('songs on cards for the floor', async () => {

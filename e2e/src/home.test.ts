@@ -124,7 +124,7 @@ test('the hook-up is in the address: it stays from room to room, and on a reload
   await hands.page.waitForFunction(() => location.search.includes('in='));
   expect(await shown()).toBe('Ferry deck');
   await hands.page.reload();
-  await hands.sees('21 boxes');
+  await hands.sees('23 boxes');
   expect(await shown()).toBe('Ferry deck');
 });
 

@@ -18,6 +18,7 @@ export const NEEDS = {
   xmllint: 'libxml2-utils',
   midicsv: 'midicsv',
   '/usr/lib/python3/dist-packages/mido': 'python3-mido',
+  '/usr/lib/python3/dist-packages/networkx': 'python3-networkx',
 };
 
 const run = (args, env = {}) =>

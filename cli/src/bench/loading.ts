@@ -5,6 +5,11 @@ import { join } from 'node:path';
 import { network, type Element } from '@yunta/core/electric/circuit/circuit';
 import { netlist } from '@yunta/core/electric/circuit/netlist';
 import { responseOf } from '@yunta/core/electric/circuit/response';
+import { alongs } from '@yunta/core/electric/levels/along';
+import { noiseAt } from '@yunta/core/electric/levels/noise';
+import { frontEnds } from '@yunta/core/electric/front/front-end';
+import { deriveOnce } from '@yunta/core/derive/steps/deriver';
+import { giantRig } from '@yunta/core/testing/giant-rig';
 import { print } from '../say.js';
 
 const part = (
@@ -66,4 +71,30 @@ export const measureLoading = (): void => {
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+};
+
+/**
+ * Levels, noise and passive front ends of every sound of the giant rig, worked out anew: a rig that is traced again
+ * each time, so that nothing is remembered.
+ */
+export const measureLevels = (): void => {
+  const { rig, hookup } = giantRig();
+  const d = deriveOnce(rig, hookup.id);
+  if (!d) return;
+  const sounds = [...d.compilation.sounds.values()];
+  print(`\nLevels of the giant rig, ${sounds.length} sounds`);
+  const anew = () => sounds.map(({ trace }) => ({ ...trace }));
+  const times = (what: (t: (typeof sounds)[number]['trace']) => void): number => {
+    const sets = Array.from({ length: 3 }, anew);
+    const since = performance.now();
+    for (const traces of sets) for (const t of traces) what(t);
+    return (performance.now() - since) / sets.length;
+  };
+  const levels = times((t) => alongs(t, rig));
+  const noise = times((t) => {
+    for (const along of alongs(t, rig)) for (const o of along.outputs) noiseAt(rig, t, along, o.point);
+  });
+  const fronts = times((t) => frontEnds(rig, t));
+  print(`levels: ${levels.toFixed(0)} ms; with noise at every output: ${noise.toFixed(0)} ms`);
+  print(`what hangs on the coils: ${fronts.toFixed(0)} ms`);
 };

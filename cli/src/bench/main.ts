@@ -31,7 +31,7 @@ import { resolve } from 'node:path';
 import { print } from '../say.js';
 import { growth } from './growth.js';
 import { measureGear } from './gear.js';
-import { measureLoading } from './loading.js';
+import { measureLevels, measureLoading } from './loading.js';
 import { measurePlans } from './plans.js';
 import { type Compiled } from '@yunta/core/recall/intend/compiled';
 import { surely } from '@yunta/core/known/the';
@@ -151,6 +151,7 @@ measure('Giant', giant.rig, giant.hookup);
 
 growth();
 measureLoading();
+measureLevels();
 await measurePlans();
 
 print(

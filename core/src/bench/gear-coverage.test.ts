@@ -10,7 +10,7 @@ const NOT_RECALL = {
   program: /^(kind|id|name|planned)|^(acts|assigns\.(on|off))\.(load|slot|follow|gesture|map|scale|take)/,
   hookup: /^(kind|id|name|hears|place)|^assumes\.why/,
   sound:
-    /^(kind|id|name|display|role|at|parent|mirror|order|level|leaving|hears|orderWhy)|^wants\.(why|in|between|hand|more|note|pedal|heel|toe|curve|at)|^calls\.in/,
+    /^(kind|id|name|display|role|at|parent|mirror|order|level|measured|leaving|hears|orderWhy)|^wants\.(why|in|between|hand|more|note|pedal|heel|toe|curve|at)|^calls\.in/,
   move: /^(kind|id|name)|^on\.(why|stage|in|between|any|hand|more|note|pedal|heel|toe|curve|at)|^off\./,
 } as const;
 

@@ -1,7 +1,7 @@
 import { theOneOf } from '../known/keys.js';
 import { surely, theItem } from '../known/the.js';
 import { SUPPLY_NOISES, SUPPLY_PLUGS } from '../rig/device.js';
-import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Slot } from '../rig/device.js';
+import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Pickup, Slot } from '../rig/device.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { When } from '../rig/value.js';
 import { readWhen, whenWords } from './inside.js';
@@ -189,6 +189,35 @@ const levels: Said<NonNullable<End['dbu']>> = {
     return found ? { average: numberIn(theItem(found, 1)), peak: numberIn(theItem(found, 2)) } : undefined;
   },
 };
+const pickups: Said<Pickup> = {
+  like: '2.5 H, 6000 ohm, 110 pF; volume 250000 ohm; tone 250000 ohm, 22 nF; bleed 680 pF',
+  text: ({ henry, ohm, pF, volumeOhm, tone, bleedPF }) =>
+    [
+      `${henry} H, ${ohm} ohm, ${pF} pF`,
+      ...(volumeOhm === undefined ? [] : [`volume ${volumeOhm} ohm`]),
+      ...(tone === undefined ? [] : [`tone ${tone.ohm} ohm, ${tone.nF} nF`]),
+      ...(bleedPF === undefined ? [] : [`bleed ${bleedPF} pF`]),
+    ].join('; '),
+  read: (text) => {
+    const above = String.raw`(\d+(?:\.\d+)?)\s*`;
+    const found = new RegExp(
+      `^${above}H,\\s*${above}ohm,\\s*${above}pF(?:;\\s*volume ${above}ohm)?(?:;\\s*tone ${above}ohm,\\s*${above}nF)?(?:;\\s*bleed ${above}pF)?$`,
+      'i',
+    ).exec(text);
+    if (!found) return undefined;
+    const [henry, ohm, pF, volumeOhm, toneOhm, nF, bleedPF] = found.slice(1).map((n) => (n ? Number(n) : undefined));
+    return henry && ohm && pF !== undefined && volumeOhm !== 0
+      ? {
+          henry,
+          ohm,
+          pF,
+          ...(volumeOhm ? { volumeOhm } : {}),
+          ...(toneOhm && nF ? { tone: { ohm: toneOhm, nF } } : {}),
+          ...(bleedPF ? { bleedPF } : {}),
+        }
+      : undefined;
+  },
+};
 const cuts: Said<NonNullable<Insert['off']>> = {
   like: 'both or send or return or only the send if tails=on',
   text: (value) => (typeof value === 'string' ? value : `only the send if ${whenWords(value.sendOnlyWhen)}`),
@@ -226,21 +255,21 @@ const OF_BOX: readonly Field<Figures>[] = [
   field('battery', 'battery', batteries, 'what goes on without mains, and for how long'),
   field('givesWatts', 'all its outputs together', amount('W', '15', 0), 'what a supply can feed'),
   field('onSupply', 'on a shared supply', oneOf(...SUPPLY_NOISES), 'who may share a supply'),
-  field('mainsEarth', 'earthed by its mains lead', yesNo),
+  field('mainsEarth', 'earthed by its mains lead', yesNo, 'loops of earth'),
   field('watts', 'power taken from the mains', amount('W', '30', 0), 'what the wall has to give'),
   field('switches', 'where its switches are, mm from the left and the back', plates, 'whether a shoe fits between'),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
   field('balanced', 'balanced', yesNo, 'long leads, phantom power'),
   field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
-  field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER),
+  field('maxDbu', 'level it takes', amount('dBu', '18'), `${GAIN_LADDER}, headroom`),
   field('load', 'what loads it', oneOf('amplifier', 'speaker', 'none'), 'loads at loudspeaker jacks'),
-  field('shield', 'shield', shields),
+  field('shield', 'shield', shields, 'loops of earth'),
   field('supply', 'supply', supplies, 'which output feeds which box'),
 ];
 const OF_BLOCK: readonly Field<Block>[] = [
   field('gain', 'gain', gains, `${GAIN_LADDER}, the order of drives`),
-  field('maxDbu', 'level it takes', amount('dBu', '18'), GAIN_LADDER),
+  field('maxDbu', 'level it takes', amount('dBu', '18'), `${GAIN_LADDER}, headroom`),
   field('bypass', 'bypass', oneOf('true', 'buffered', 'relay'), 'buffers, a box without supply'),
   field('tails', 'rings on when it is taken out', yesOrWhen, 'what becomes of repeats'),
   field('mutes', 'mutes', conditions, 'silence for tuning'),
@@ -251,10 +280,10 @@ const OF_BLOCK: readonly Field<Block>[] = [
     { like: 'in2', text: (v) => v, read: (text) => (/\s/.test(text) ? undefined : text) },
     'gates',
   ),
-  field('wetOnly', 'only wet', conditions),
-  field('polarity', 'polarity', inverted),
-  field('ms', 'time it takes', amount('ms', '1.2', 0)),
-  field('noiseDbu', 'its own noise', amount('dBu', '-95')),
+  field('wetOnly', 'only wet', conditions, 'ways that meet again'),
+  field('polarity', 'polarity', inverted, 'ways that meet again'),
+  field('ms', 'time it takes', amount('ms', '1.2', 0), 'ways that meet again'),
+  field('noiseDbu', 'its own noise', amount('dBu', '-95'), 'noise at the outputs'),
 ];
 const OF_INSERT: readonly Field<Insert>[] = [field('off', 'what its switch cuts', cuts, 'what becomes of repeats')];
 const OF_FORK: readonly Field<Fork>[] = [
@@ -266,7 +295,7 @@ const OF_FORK: readonly Field<Fork>[] = [
 ];
 const OF_ARM: readonly Field<Arm>[] = [
   field('gain', 'gain', gains, GAIN_LADDER),
-  field('polarity', 'polarity', inverted),
+  field('polarity', 'polarity', inverted, 'ways that meet again'),
 ];
 const OF_CHAIN: readonly Field<Chain>[] = [
   field('passive', 'passive: nothing but contacts, pots and wire', onlyYes, 'signal kinds, buffers'),
@@ -279,7 +308,10 @@ const OF_CHAIN: readonly Field<Chain>[] = [
   ),
   field('adds', 'bridged outputs add', oneOf('current', 'volts'), 'what reaches a box through it'),
 ];
-const OF_END: readonly Field<End>[] = [field('dbu', 'level', levels, `${GAIN_LADDER}; its peak is not used yet`)];
+const OF_END: readonly Field<End>[] = [
+  field('dbu', 'level', levels, `${GAIN_LADDER}, levels`),
+  field('pickup', 'coil and knobs', pickups, 'treble on the way to the first box'),
+];
 
 /** Something that has figures: how it stands in the box, and the box with another in its place. */
 interface Place<O> {

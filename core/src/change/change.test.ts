@@ -259,9 +259,9 @@ describe('rebase merges what can be merged and asks about the rest', () => {
     ));
 
   test('one takes the box away while the other plugs a cable into it: the invariant refuses the later', () => {
-    const removed = apply(rig, removeDevice(rig, 'device:cmp'));
+    const removed = apply(rig, removeDevice(rig, 'device:pre'));
     const plugged = apply(rig, {
-      put: [{ kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:cmp.dc', 'device:gat.dc'] }],
+      put: [{ kind: 'cable', id: 'cable:x', hookup: 'hookup:ballroom', ends: ['device:pre.dc', 'device:sup.out10'] }],
       remove: [],
     });
     if (!removed.ok || !plugged.ok) throw new Error('both are right by themselves');
@@ -270,7 +270,7 @@ describe('rebase merges what can be merged and asks about the rest', () => {
     expect(later && !later.ok && later.error[0]).toMatchObject({
       code: 'reference',
       part: 'cable:x',
-      wrong: expect.stringContaining('device:cmp'),
+      wrong: expect.stringContaining('device:pre'),
     });
   });
 });

@@ -1,4 +1,13 @@
 import type { Check } from './check.js';
+import { parallel } from './comb/parallel.js';
+import { loop } from './earth/loop.js';
+import { total } from './latency/total.js';
+import { clip } from './level/clip.js';
+import { instrumentSwap } from './level/instrument-swap.js';
+import { mismatch } from './level/mismatch.js';
+import { step } from './level/step.js';
+import { bypassChain } from './load/bypass-chain.js';
+import { treble } from './load/treble.js';
 import { capacity } from './midi/capacity.js';
 import { chainLong } from './midi/chain-long.js';
 import { crosstalk } from './midi/crosstalk.js';
@@ -8,6 +17,7 @@ import { range } from './midi/range.js';
 import { trsType } from './midi/trs-type.js';
 import { twice } from './midi/twice.js';
 import { unreached } from './midi/unreached.js';
+import { floor } from './noise/floor.js';
 import { compressorLiftsNoise } from './order/compressor-lifts-noise.js';
 import { conflict } from './order/conflict.js';
 import { delayIntoGain } from './order/delay-into-gain.js';
@@ -71,6 +81,15 @@ import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
+  parallel,
+  loop,
+  total,
+  clip,
+  instrumentSwap,
+  mismatch,
+  step,
+  bypassChain,
+  treble,
   capacity,
   chainLong,
   crosstalk,
@@ -80,6 +99,7 @@ export const CHECKS: readonly Check[] = [
   trsType,
   twice,
   unreached,
+  floor,
   compressorLiftsNoise,
   conflict,
   delayIntoGain,

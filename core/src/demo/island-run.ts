@@ -1,7 +1,7 @@
 import { makeDevice, type GivenTraits } from '../catalogue/make.js';
 import { surely } from '../known/the.js';
 import type { Device } from '../rig/device.js';
-import type { Hookup } from '../rig/hookup.js';
+import type { Cable, Hookup } from '../rig/hookup.js';
 import { ref, type Id } from '../rig/ids.js';
 import type { Program } from '../rig/program.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
@@ -12,8 +12,9 @@ import { cablesOf, IN_THE_DRAWER, inKitOrder, setBeforeTheShow, type DemoLead } 
 /**
  * The rig that ships with Yunta: the guitarist of a nine-piece dance orchestra that tours small islands by ferry. All
  * of it is
- * made up. Two hook-ups, with the backline and without. It has two honest faults: one sound leaves its delay to a
- * toggle, and one stored slot sends a program number that is one off.
+ * made up. Two hook-ups, with the backline and without. It has honest faults: one sound leaves its delay to a toggle,
+ * one stored slot sends a program number that is one off, one lead lifts by 9 dB, a lead of much capacitance dulls the
+ * second guitar, and the wireless hangs on an output that is too weak for it.
  */
 const dev = (name: string): Id<'device'> => `device:${name}`;
 
@@ -30,6 +31,15 @@ const delay = (): Device => {
   };
 };
 
+/** This switcher's output trim reaches further than most. */
+const switcher = (): Device => {
+  const made = box('swi', 'switcher-8');
+  return {
+    ...made,
+    controls: made.controls.map((c) => (c.id === 'trim' ? { ...c, domain: { min: -12, max: 12, unit: 'dB' } } : c)),
+  };
+};
+
 const devices = (): readonly Device[] =>
   inKitOrder([
     box('gsc', 'single-coil'),
@@ -38,7 +48,7 @@ const devices = (): readonly Device[] =>
     box('sel', 'ab-in'),
     box('tun', 'tuner'),
     box('vol', 'volume'),
-    box('swi', 'switcher-8'),
+    switcher(),
     box('cmp', 'compressor'),
     box('ofz', 'octave-fuzz'),
     box('low', 'low-drive'),
@@ -53,6 +63,8 @@ const devices = (): readonly Device[] =>
     box('pre', 'preamp-cab', { code: 'PRE', name: 'Preamp with cabinet simulation' }),
     box('dis', 'di-stereo', { code: 'DI' }),
     box('foh', 'desk'),
+    box('sup', 'supply'),
+    box('suh', 'supply-high-current'),
   ]);
 
 const BALLROOM: Id<'hookup'> = 'hookup:ballroom';
@@ -95,6 +107,21 @@ const FRONT: readonly DemoLead[] = [
   ['gat.out', 'swi.return5', 0.5],
 ];
 
+/** Who hangs on which output: the wireless on one that is too weak for it. */
+const SUPPLY: readonly DemoLead[] = [
+  ['sup.out1', 'wls.dc'],
+  ['sup.out2', 'tun.dc'],
+  ['sup.out3', 'cmp.dc'],
+  ['sup.out4', 'ofz.dc'],
+  ['sup.out5', 'low.dc'],
+  ['sup.out6', 'hig.dc'],
+  ['sup.out7', 'gat.dc'],
+  ['suh.out1', 'mod.dc'],
+  ['suh.out2', 'dly.dc'],
+  ['suh.out3', 'rev.dc'],
+  ['suh.out4', 'swi.dc'],
+];
+
 /**
  * Full backline: the amp in the sixth loop, modulation and reverb behind its preamp, the delay on the way to its power
  * stage.
@@ -116,6 +143,7 @@ const BALLROOM_LEADS: readonly DemoLead[] = [
   ['mod.midi-thru', 'dly.midi-in', 0.5],
   ['dly.midi-thru', 'rev.midi-in', 0.5],
   ['swi.ctl1', 'hed.channel-switch', 5],
+  ...SUPPLY,
 ];
 
 /**
@@ -138,7 +166,12 @@ const FERRY_LEADS: readonly DemoLead[] = [
   ['swi.midi-out', 'mod.midi-in', 0.5],
   ['mod.midi-thru', 'dly.midi-in', 0.5],
   ['dly.midi-thru', 'rev.midi-in', 0.5],
+  ...SUPPLY,
+  ['sup.out9', 'pre.dc'],
 ];
+
+/** The second guitar hangs on a coiled lead, with more capacitance than others. */
+const coiled = (cable: Cable): Cable => (cable.ends[0] === 'device:ghb.out' ? { ...cable, pFPerM: 160 } : cable);
 
 const program = (device: string, number: number, name: string, on: 'on' | 'off', mix: number): Program => ({
   kind: 'program',
@@ -195,7 +228,7 @@ const SHEET: readonly Says[] = [
   { name: 'Lantern', role: 'clean', in: 'cmp mod', channel: 'clean', mod: 11, dly: 0, rev: 4 },
   { name: 'Nine knots', role: 'crunch', in: 'cmp low gat', channel: 'lead', dly: 0, rev: 3 },
   { name: 'Fog fuzz', role: 'fuzz', in: 'ofz mod gat', channel: 'clean', mod: 13, dly: 6, rev: 8, trim: -2 },
-  { name: 'Last boat', role: 'lead', in: 'cmp low hig', channel: 'lead', dly: 11, rev: 8, trim: 3 },
+  { name: 'Last boat', role: 'lead', in: 'cmp low hig', channel: 'lead', dly: 11, rev: 8, trim: 9 },
 ];
 
 const STAGES: Readonly<Record<string, string>> = {
@@ -392,8 +425,8 @@ export const islandRun = (): Rig =>
     ...programs,
     hookupNamed(BALLROOM, 'Ballroom'),
     hookupNamed(FERRY, 'Ferry deck'),
-    ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS),
-    ...cablesOf(FERRY, 'f', FERRY_LEADS),
+    ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS).map(coiled),
+    ...cablesOf(FERRY, 'f', FERRY_LEADS).map(coiled),
     ...sounds,
     typedSlot,
     ...moves,

@@ -93,8 +93,16 @@ export const removeHookup = (rig: Rig, id: Id<'hookup'>): Edit => {
   const belongs = (part: { readonly hookup: Id<'hookup'> }) => part.hookup === id;
   const put: Part[] = [
     ...all(rig, 'sound')
-      .filter((s) => s.wants.some((w) => !outside(id)(w)) || s.calls.some((c) => c.in?.hookup === id))
-      .map((s) => ({ ...s, wants: s.wants.filter(outside(id)), calls: s.calls.filter((c) => c.in?.hookup !== id) })),
+      .filter(
+        (s) =>
+          s.wants.some((w) => !outside(id)(w)) || s.calls.some((c) => c.in?.hookup === id) || s.measured?.some(belongs),
+      )
+      .map(({ measured, ...s }) => ({
+        ...s,
+        wants: s.wants.filter(outside(id)),
+        calls: s.calls.filter((c) => c.in?.hookup !== id),
+        ...(measured ? { measured: measured.filter((m) => !belongs(m)) } : {}),
+      })),
     ...all(rig, 'move')
       .filter((m) => [...m.on, ...m.off].some((w) => !outside(id)(w)))
       .map((m) => ({ ...m, on: m.on.filter(outside(id)), off: m.off.filter(outside(id)) })),

@@ -23,9 +23,9 @@ const swapped = (id: Id<'device'>, key: string, rig: Rig = demo) => {
 
 describe('one drive for another', () => {
   const { rig, follows, lost, device } = swapped('device:low', 'distortion');
-  test('everything follows: two cables in each hook-up, and every sound that names it', () => {
+  test('everything follows: two cables and a supply lead in each hook-up, and every sound that names it', () => {
     expect(lost).toEqual([]);
-    expect(follows).toEqual({ cables: 4, sounds: 8, programs: 0 });
+    expect(follows).toEqual({ cables: 6, sounds: 8, programs: 0 });
     expect([device.code, device.at]).toEqual(['DST', partOf(demo, 'device:low')!.at]);
   });
   test('the paths stay the same', () => {
@@ -47,8 +47,8 @@ describe('a box of another shape', () => {
       cablesOf(rig, BALLROOM_ID)
         .filter((c) => c.ends.some((e) => e.startsWith('device:dly.')))
         .map((c) => c.ends.find((e) => e.startsWith('device:dly.'))),
-    ).toEqual(['device:dly.in', 'device:dly.out']);
-    expect(follows.cables).toBe(4);
+    ).toEqual(['device:dly.in', 'device:dly.out', 'device:dly.dc']);
+    expect(follows.cables).toBe(6);
     expect(lost).toEqual(
       expect.arrayContaining([
         'the cable at midi-in in Ballroom',

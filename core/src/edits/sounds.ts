@@ -9,7 +9,7 @@ import { wiredBoxes } from '../rig/box.js';
 import { ref, type Id, type Ref } from '../rig/ids.js';
 import { cutTo, LONGEST } from '../rig/limits.js';
 import { all, partOf, soundsInOrder, type Rig } from '../rig/rig.js';
-import { wantTarget, type Call, type Role, type Sound, type Want } from '../rig/sound.js';
+import { wantTarget, type Call, type MeasuredLevel, type Role, type Sound, type Want } from '../rig/sound.js';
 
 /**
  * The first slot that no sound calls, on the first controller that has stored slots.
@@ -224,6 +224,17 @@ export const setOrder = (sound: Sound, order: Sound['order']): Edit => say(sound
 
 /** Which source is to be heard where; undefined leaves it to the hook-up. */
 export const setHears = (sound: Sound, hears: Sound['hears']): Edit => say(sound, 'hears', hears);
+
+/** What was measured of it in a hook-up; nothing takes it back. */
+export const setMeasured = (
+  sound: Sound,
+  hookup: Id<'hookup'>,
+  level: Omit<MeasuredLevel, 'hookup'> | undefined,
+): Making<Sound> => {
+  const rest = sound.measured?.filter((m) => m.hookup !== hookup) ?? [];
+  const measured = level ? [...rest, { hookup, ...level }] : rest;
+  return making(withMaybe(sound, 'measured', measured.length > 0 ? measured : undefined));
+};
 
 /** How much louder than another sound it is to be; undefined wishes nothing. */
 export const setLevel = (sound: Sound, level: Sound['level']): Edit => say(sound, 'level', level);

@@ -9,6 +9,7 @@ import { signalOrder } from '../signal/graph/order.js';
 import { addSound, setWant } from '../edits/sounds.js';
 import { making, type Edit } from '../change/edit.js';
 import { theItem } from '../known/the.js';
+import { isMeasured, typicalOf } from './typical.js';
 
 /** Stages that a player sets the gain with. */
 export const GAIN_STAGES: readonly Stage[] = ['boost', 'overdrive', 'distortion', 'fuzz', 'preamp', 'channel'];
@@ -20,15 +21,6 @@ interface Amount {
   readonly ceiling: number;
 }
 
-/** Typical amounts of the trade, from memory and assumed; settings of knobs are not known. */
-const TYPICAL: Readonly<Partial<Record<Stage, Amount>>> = {
-  boost: { db: 12, ceiling: 6 },
-  overdrive: { db: 22, ceiling: -6 },
-  distortion: { db: 34, ceiling: -8 },
-  fuzz: { db: 40, ceiling: -10 },
-  preamp: { db: 26, ceiling: 4 },
-  channel: { db: 26, ceiling: 4 },
-};
 /**
  * How much the channels of a preamp differ from the typical, in dB: the first is taken as the clean one, the last as
  * the most driven (common practice, assumed).
@@ -45,9 +37,9 @@ const preamps = (device: Device): readonly Block[] =>
  * channels of its box.
  */
 export const gainOf = (device: Device, block: Block): Amount & { readonly assumed: boolean } => {
-  const typical = TYPICAL[block.stage] ?? { db: 0, ceiling: 10 };
+  const typical = typicalOf(block.stage);
   const ceiling = block.maxDbu ?? typical.ceiling;
-  if (typeof block.gain === 'number') return { db: block.gain, ceiling, assumed: device.figures.origin !== 'measured' };
+  if (typeof block.gain === 'number') return { db: block.gain, ceiling, assumed: !isMeasured(device) };
   const channels = preamps(device);
   const at = channels.findIndex((b) => b.id === block.id);
   const place =

@@ -199,6 +199,16 @@ export const end: z.ZodType<End> = z.strictObject({
   name,
   what: z.enum(SOURCE_KINDS).optional(),
   dbu: z.strictObject({ average: z.number(), peak: z.number() }).optional(),
+  pickup: z
+    .strictObject({
+      henry: z.number().positive(),
+      ohm: z.number().positive(),
+      pF: z.number().nonnegative(),
+      volumeOhm: z.number().positive().optional(),
+      tone: z.strictObject({ ohm: z.number().positive(), nF: z.number().positive() }).optional(),
+      bleedPF: z.number().positive().optional(),
+    })
+    .optional(),
 });
 export const figures: z.ZodType<Figures> = z.strictObject({
   mm: z.tuple([z.number(), z.number(), z.number()]).optional(),

@@ -55,6 +55,20 @@ export interface End {
   readonly what?: (typeof SOURCE_KINDS)[number];
   /** Level of a source, in dBu. */
   readonly dbu?: { readonly average: number; readonly peak: number };
+  /** The coil of a passive instrument and its controls: it feels every metre of cable. */
+  readonly pickup?: Pickup;
+}
+
+/** A coil with what is built into the instrument behind it. */
+export interface Pickup {
+  readonly henry: number;
+  readonly ohm: number;
+  readonly pF: number;
+  /** The whole resistance of the volume knob. */
+  readonly volumeOhm?: number;
+  readonly tone?: { readonly ohm: number; readonly nF: number };
+  /** From the top of the volume knob to its wiper. */
+  readonly bleedPF?: number;
 }
 
 export const JACK_KINDS = ['audio', 'midi', 'contact', 'expression', 'power', 'mains', 'usb', 'air'] as const;

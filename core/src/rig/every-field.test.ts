@@ -21,18 +21,7 @@ const SOURCES = ['core/src', 'web/src', 'cli/src']
 
 /** Figures that nothing reckons with yet, with the words under which the box editor lists each. */
 const NOT_USED_YET: Readonly<Record<string, string>> = {
-  'device.figures.mainsEarth': 'earthed by its mains lead',
-  'device.jacks.shield': 'shield',
-  'device.chains.slots.wetOnly': 'only wet',
-  'device.chains.slots.polarity': 'polarity',
-  'device.chains.slots.ms': 'time it takes',
-  'device.chains.slots.noiseDbu': 'its own noise',
-  'device.chains.slots.arms.polarity': 'polarity',
   'device.chains.slots.crossoverHz': 'crossover',
-};
-/** Figures of which only a part is used; the box editor says so beside them. */
-const PARTLY_USED: Readonly<Record<string, string>> = {
-  'device.ends.dbu': 'level',
 };
 /** Said by words on a screen instead: the file that says them. */
 const SAID_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]>> = {
@@ -79,7 +68,7 @@ const reads = (name: string): readonly string[] => {
 
 test('every field of a rig is read somewhere, or the screens list it as not used yet', () => {
   const ignored = FIELDS.filter((path) => {
-    if (startsWith(NOT_USED_YET, path) || startsWith(PARTLY_USED, path)) return false;
+    if (startsWith(NOT_USED_YET, path)) return false;
     const there = Object.entries({ ...SAID_THERE, ...READ_THERE }).find(
       ([known]) => path === known || path.startsWith(`${known}.`),
     )?.[1];
@@ -120,16 +109,8 @@ test('what is called not used yet is listed where figures stand, with these word
   expect([...new Set(listed.filter((f) => f.usedFor === undefined).map((f) => f.what))].sort()).toEqual(
     [...new Set(Object.values(NOT_USED_YET))].sort(),
   );
-  for (const what of Object.values(PARTLY_USED))
-    expect(listed.find((f) => f.what === what && f.usedFor?.includes('not used yet'))).toBeDefined();
 });
 
 test('what is called not used yet is not used', () => {
-  // Words that stand for other things as well.
-  const own = (path: string) => !['ms', 'polarity'].includes(path.split('.').at(-1)!);
-  expect(
-    Object.keys(NOT_USED_YET)
-      .filter(own)
-      .flatMap((path) => reads(path.split('.').at(-1)!)),
-  ).toEqual([]);
+  expect(Object.keys(NOT_USED_YET).flatMap((path) => reads(path.split('.').at(-1)!))).toEqual([]);
 });

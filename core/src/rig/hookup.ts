@@ -48,6 +48,8 @@ export interface Cable {
   /** `device.jack` at both ends; Y, insert and bridging leads are devices. */
   readonly ends: readonly [Ref, Ref];
   readonly m?: number;
+  /** What a metre of it is to a coil; 100 unless said. */
+  readonly pFPerM?: number;
   readonly plugs?: readonly [Connector, Connector];
   readonly label?: string;
   readonly colour?: string;

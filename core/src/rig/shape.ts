@@ -19,7 +19,7 @@ import {
   type StandingTest,
   type Tick,
 } from './show.js';
-import { ROLES, type Call, type ControlWant, type Move, type Sound, type Want } from './sound.js';
+import { LEVEL_UNITS, ROLES, type Call, type ControlWant, type Move, type Sound, type Want } from './sound.js';
 import { device } from './box-shape.js';
 import {
   act,
@@ -85,6 +85,7 @@ const cable: z.ZodType<Cable> = z.strictObject({
   hookup: id('hookup'),
   ends: pair(refShape),
   m: z.number().positive().max(1000).optional(),
+  pFPerM: z.number().positive().max(10_000).optional(),
   plugs: pair(z.enum(CONNECTORS)).optional(),
   label: z.string().max(LONGEST.label).optional(),
   colour: z.string().max(LONGEST.label).optional(),
@@ -133,6 +134,15 @@ const sound: z.ZodType<Sound> = z.strictObject({
   order: list(refShape).optional(),
   orderWhy: why,
   level: z.strictObject({ than: id('sound'), db: z.number() }).optional(),
+  measured: list(
+    z.strictObject({
+      hookup: id('hookup'),
+      db: z.number().min(-200).max(200),
+      unit: z.enum(LEVEL_UNITS),
+      on: z.iso.date().optional(),
+      with: z.string().max(LONGEST.remark).optional(),
+    }),
+  ).optional(),
   leaving: z.enum(['ring', 'cut']).optional(),
   calls: list(call),
 });

@@ -26,10 +26,24 @@ export interface Sound {
   /** Why in this order, in the person's words. */
   readonly orderWhy?: string;
   readonly level?: { readonly than: Id<'sound'>; readonly db: number };
+  /** How loud it was, at most once in each hook-up. */
+  readonly measured?: readonly MeasuredLevel[];
   readonly leaving?: 'ring' | 'cut';
   /** All are needed, in this order: one stomp each. */
   readonly calls: readonly Call[];
 }
+
+/** What a meter or a recording said of a sound where it is heard. */
+export interface MeasuredLevel {
+  readonly hookup: Id<'hookup'>;
+  readonly db: number;
+  readonly unit: LevelUnit;
+  /** The day, as 2026-05-31. */
+  readonly on?: string;
+  readonly with?: string;
+}
+export const LEVEL_UNITS = ['LUFS', 'dBFS', 'dBu', 'dBA'] as const;
+export type LevelUnit = (typeof LEVEL_UNITS)[number];
 
 export type Want = StageWant | ControlWant;
 

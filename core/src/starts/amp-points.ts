@@ -251,6 +251,11 @@ export const WET_DRY: StartingPoint = {
     } else {
       c.lead(amp, 'speaker', cabinet, 'in', 'a speaker lead; a valve amp must not run without its load');
       from = { device: amp, left: 'send' };
+      if (a('sides') !== 'stereo') {
+        const isolator = c.cast('isolator', 'keeps the earths of both amps apart, so that they do not hum');
+        c.lead(amp, 'send', isolator, 'in', 'from the preamp of the dry side');
+        from = { device: isolator, left: 'out' };
+      }
       c.notes.push(
         'A plug in the send leaves the return as it is on most amps; on one whose send breaks the loop the dry side falls silent.',
       );

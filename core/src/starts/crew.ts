@@ -111,10 +111,14 @@ const PARTS = {
     fits: (d: Device) =>
       hasStage('preamp')(d) && hasStage('cabinet simulation')(d) && hasJacks('in', 'out-l', 'out-r', 'midi-in')(d),
   },
-  'A/B box': { key: 'ab-out', fits: hasJacks('in', 'a', 'b') },
+  'A/B box': { key: 'ab-out-isolated', fits: hasJacks('in', 'a', 'b') },
   'splitter with a transformer': {
     key: 'splitter-transformer',
     fits: (d: Device) => hasStage('isolator')(d) && hasJacks('in', 'out1', 'out2')(d),
+  },
+  isolator: {
+    key: 'isolator',
+    fits: (d: Device) => hasStage('isolator')(d) && hasJacks('in', 'out')(d) && d.zone === 'floor',
   },
   'frequency splitter': {
     key: 'splitter-frequency',

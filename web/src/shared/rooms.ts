@@ -4,6 +4,7 @@ export const ROOMS = [
   { path: 'power', name: 'Power' },
   { path: 'routing', name: 'Routing' },
   { path: 'sounds', name: 'Sounds' },
+  { path: 'levels', name: 'Levels' },
   { path: 'set', name: 'Set' },
   { path: 'program', name: 'Program' },
   { path: 'proof', name: 'Proof' },
@@ -18,6 +19,10 @@ export const VIEWS = [
   { to: 'routing?show=house', name: 'Input list for the house', what: 'Routing: what the engineer needs' },
   { to: 'routing?show=start', name: 'Starting points', what: 'Routing: eleven ways to begin' },
   { to: 'sounds?show=moves', name: 'Moves', what: 'Sounds: what a switch adds to a sound' },
+  { to: 'levels?show=steps', name: 'Levels of sounds', what: 'Levels: how loud each sound is, and what evens them' },
+  { to: 'levels?show=treble', name: 'Treble', what: 'Levels: what leads and bypassed boxes do to a coil' },
+  { to: 'levels?show=noise', name: 'Noise', what: 'Levels: what hisses, and how much' },
+  { to: 'levels?show=meet', name: 'Ways that meet', what: 'Levels: late or upside-down copies, earths' },
   { to: 'set?show=list', name: 'Set list', what: 'Set: songs in the order of the night' },
   { to: 'set?show=songs', name: 'Songs', what: 'Set: tempo, length, tuning and cues' },
   { to: 'set?show=slots', name: 'Slots', what: 'Set: where sounds stand, for the fewest stomps' },
@@ -52,6 +57,12 @@ const FAMILIES: Readonly<Record<string, RoomPath>> = {
   midi: 'proof',
   set: 'set',
   supply: 'power',
+  level: 'levels',
+  noise: 'levels',
+  load: 'levels',
+  comb: 'levels',
+  latency: 'levels',
+  earth: 'levels',
 };
 
 /** The room in which a finding is seen to. */

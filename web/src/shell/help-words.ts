@@ -35,6 +35,15 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Below the sheet a reason can stand beside a cell, so that nobody has to remember it.',
     'Moves change a few things and give them back.',
   ],
+  levels: [
+    'Sounds are taken as matched by ear, as people do it. Only what is stated and differs is reckoned: trims, boosts, level knobs.',
+    'Write down what a meter or a recording said, and that counts instead.',
+    'A lead should stand 3 to 6 dB out, the others within 2 dB. What misses it is listed with the fewest changes.',
+    'Below, a chosen sound stage by stage: how loud on average, at its strongest, and what each input takes.',
+    '“Treble” shows what leads and bypassed boxes do to the coil before the first box that is on.',
+    '“Noise” tells which box hisses most at each output. “Ways that meet” tells late and upside-down copies, and loops of earth.',
+    'Figures that nobody wrote down are assumed and say so. They are changed at the box: Kit, open the box, Figures.',
+  ],
   set: [
     'Open a song and write its cues as you would on paper: “@1 V clean / @17 Ch crunch, heel down”. @17 is bar 17.',
     'A cue may also switch a move (+Lift, −Lift) or a looper (record track 1, stop). A note stands “in quotes”.',

@@ -38,6 +38,7 @@ const router = createBrowserRouter([
       { path: 'power', Component: PowerRoom },
       { path: 'routing', Component: Routing },
       { path: 'sounds', Component: Sounds },
+      { path: 'levels', lazy: async () => ({ Component: (await import('../steps/levels/levels.js')).LevelsRoom }) },
       { path: 'set', Component: SetRoom },
       { path: 'program', Component: Program },
       { path: 'proof', Component: Proof },

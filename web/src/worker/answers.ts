@@ -8,6 +8,14 @@ import { mainsOf, type Mains } from '@yunta/core/derive/views/mains';
 import type { PlanFor } from '@yunta/core/plan/programs';
 import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
+import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
+import {
+  levelsOf,
+  matchedByNumbers,
+  soundLevels,
+  type LevelsView,
+  type WayLevels,
+} from '@yunta/core/derive/views/levels';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { termsOf, type Terms } from '@yunta/core/derive/views/terms';
@@ -197,6 +205,26 @@ export class Answers {
 
   soundDetail(sound: Id<'sound'>): SoundDetail | undefined {
     return this.held.derived && soundDetail(this.held.derived, sound);
+  }
+
+  /** All sounds beside each other, and what joins chassis. */
+  levels(): LevelsView | undefined {
+    return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** A sound stage by stage, from each of its sources. */
+  soundLevels(sound: Id<'sound'>): readonly WayLevels[] {
+    return this.held.derived ? soundLevels(this.held.derived, sound) : [];
+  }
+
+  /** What hangs on the coils before the first box that is on. */
+  fronts(sound: Id<'sound'>): readonly FrontView[] {
+    return this.held.derived ? frontsIn(this.held.derived, sound) : [];
+  }
+
+  /** The numbers that slots can store so that all sounds lie where they are wanted. */
+  matched(): Edit | undefined {
+    return this.held.derived && matchedByNumbers(this.held.derived);
   }
 
   stored(sound: Id<'sound'>): readonly StoredView[] {

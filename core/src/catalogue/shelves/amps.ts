@@ -228,6 +228,10 @@ export const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8):
     { origin: 'assumed', kg },
   );
 
+/** From a loudspeaker line to a line, and to a microphone input, in dB; assumed. */
+const SPEAKER_TO_LINE = -26;
+const SPEAKER_TO_MIC = -50;
+
 /** Amps, cabinets, and what stands between them. */
 export const AMPS: readonly Generic[] = [
   head({
@@ -371,7 +375,10 @@ export const AMPS: readonly Generic[] = [
     'LOB',
     'amp',
     [{ ...speakerIn(), load: 'none' }, speakerOut('through'), lineOut('line')],
-    [chain('through', 'in', [], 'through', { passive: true }), chain('tap', 'in', [block('tap', 'isolator')], 'line')],
+    [
+      chain('through', 'in', [], 'through', { passive: true }),
+      chain('tap', 'in', [block('tap', 'isolator', { gain: SPEAKER_TO_LINE })], 'line'),
+    ],
   ),
   plain(
     'load-box',
@@ -379,7 +386,7 @@ export const AMPS: readonly Generic[] = [
     'LOD',
     'amp',
     [speakerIn(), lineOut('line'), mains],
-    [chain('tap', 'in', [block('tap', 'isolator')], 'line')],
+    [chain('tap', 'in', [block('tap', 'isolator', { gain: SPEAKER_TO_LINE })], 'line')],
     undefined,
     { origin: 'assumed', kg: 3, mainsEarth: true },
   ),
@@ -389,7 +396,7 @@ export const AMPS: readonly Generic[] = [
     'LDS',
     'amp',
     [speakerIn(), xlrOut('xlr'), mains],
-    [chain('tap', 'in', [block('cabinet', 'cabinet simulation')], 'xlr')],
+    [chain('tap', 'in', [block('cabinet', 'cabinet simulation', { gain: SPEAKER_TO_MIC })], 'xlr')],
     undefined,
     { origin: 'assumed', kg: 3, mainsEarth: true },
   ),

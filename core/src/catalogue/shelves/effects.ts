@@ -58,6 +58,9 @@ const latched = (made: Generic, control: string, positions: readonly [string, st
   },
 });
 
+/** Takes a guitar and a line alike, as such boxes do; assumed. */
+const TAKES_LINE = { maxDbu: 20 };
+
 /** Modulation, time and everything that programs remember. */
 export const EFFECTS: readonly Generic[] = [
   pedal({ key: 'tremolo', says: ['Tremolo', 'trem'], code: 'TRM', stage: 'tremolo' }),
@@ -231,7 +234,7 @@ export const EFFECTS: readonly Generic[] = [
     ['Cabinet simulation', 'cab sim', 'impulse loader', 'ir loader'],
     'SIM',
     'floor',
-    [audioIn('in', { level: 'line' }), xlrOut('out'), power(150)],
+    [audioIn('in', TAKES_LINE), xlrOut('out'), power(150)],
     [chain('path', 'in', [block('cabinet', 'cabinet simulation')], 'out')],
   ),
   plain(
@@ -239,13 +242,7 @@ export const EFFECTS: readonly Generic[] = [
     ['Stereo cabinet simulation', 'stereo impulse loader'],
     'SSM',
     'floor',
-    [
-      audioIn('in-l', { level: 'line' }),
-      audioIn('in-r', { level: 'line' }),
-      xlrOut('out-l'),
-      xlrOut('out-r'),
-      power(250),
-    ],
+    [audioIn('in-l', TAKES_LINE), audioIn('in-r', TAKES_LINE), xlrOut('out-l'), xlrOut('out-r'), power(250)],
     [
       {
         id: 'path',

@@ -1,5 +1,5 @@
 import { theFirst } from '../../known/the.js';
-import type { End } from '../../rig/device.js';
+import type { End, Pickup } from '../../rig/device.js';
 import {
   airIn,
   audioIn,
@@ -27,18 +27,42 @@ const instrument = (
   what: NonNullable<End['what']>,
   average: number,
   peak: number,
-  ohm = OUT_OHM,
+  /** Its coil, or where it has none the ohms of its output. */
+  gives: Pickup | number,
 ): Generic =>
   plain(
     key,
     says,
     code,
     'hands',
-    [audioOut('out', { ohm })],
+    [audioOut('out', { ohm: typeof gives === 'number' ? gives : OUT_OHM })],
     [],
-    [{ at: 'out', is: 'source', name: theFirst(says), what, dbu: { average, peak } }],
+    [
+      {
+        at: 'out',
+        is: 'source',
+        name: theFirst(says),
+        what,
+        dbu: { average, peak },
+        ...(typeof gives === 'number' ? {} : { pickup: gives }),
+      },
+    ],
     { origin: 'assumed', kg: 3.6 },
   );
+
+/**
+ * Coils as they usually are (assumed; single coils about 2.5 H, humbuckers about 4.4 H), each with its knobs at 250 or
+ * 500 kilohm and 22 nF at the tone knob (common practice).
+ */
+const coil = (henry: number, ohm: number, pF: number, knobs: number): Pickup => ({
+  henry,
+  ohm,
+  pF,
+  volumeOhm: knobs,
+  tone: { ohm: knobs, nF: 22 },
+});
+const SINGLE = coil(2.5, 6_000, 110, 250_000);
+const HUMBUCKER = coil(4.4, 8_000, 130, 500_000);
 
 /** A passive instrument loads its cable with coils; an active one does not. */
 const ACTIVE_OHM = 600;
@@ -76,8 +100,9 @@ export const HANDS: readonly Generic[] = [
     'guitar',
     -20,
     -6,
+    SINGLE,
   ),
-  instrument('humbucker', ['Humbucker guitar', 'humbucker'], 'GHB', 'guitar', -14, 0),
+  instrument('humbucker', ['Humbucker guitar', 'humbucker'], 'GHB', 'guitar', -14, 0, HUMBUCKER),
   instrument(
     'active-guitar',
     ['Guitar with active pickups', 'active guitar', 'active humbucker'],
@@ -87,10 +112,26 @@ export const HANDS: readonly Generic[] = [
     4,
     ACTIVE_OHM,
   ),
-  instrument('fat-single-coil', ['Guitar with fat single coils', 'fat single coil'], 'GFS', 'guitar', -17, -3),
-  instrument('baritone', ['Baritone guitar', 'baritone'], 'GBT', 'guitar', -15, -1),
-  instrument('twelve-string', ['Twelve-string guitar', '12-string guitar', '12 string'], 'G12', 'guitar', -19, -5),
-  instrument('bass', ['Bass guitar', 'bass', 'passive bass'], 'BAS', 'bass', -16, -2),
+  instrument(
+    'fat-single-coil',
+    ['Guitar with fat single coils', 'fat single coil'],
+    'GFS',
+    'guitar',
+    -17,
+    -3,
+    coil(3.2, 7_000, 120, 250_000),
+  ),
+  instrument('baritone', ['Baritone guitar', 'baritone'], 'GBT', 'guitar', -15, -1, HUMBUCKER),
+  instrument(
+    'twelve-string',
+    ['Twelve-string guitar', '12-string guitar', '12 string'],
+    'G12',
+    'guitar',
+    -19,
+    -5,
+    SINGLE,
+  ),
+  instrument('bass', ['Bass guitar', 'bass', 'passive bass'], 'BAS', 'bass', -16, -2, coil(3.6, 8_000, 120, 250_000)),
   instrument(
     'active-bass',
     ['Active bass', 'active bass guitar', 'five-string bass'],
@@ -100,7 +141,15 @@ export const HANDS: readonly Generic[] = [
     4,
     ACTIVE_OHM,
   ),
-  instrument('acoustic', ['Acoustic guitar with pickup', 'acoustic', 'electro-acoustic'], 'ACO', 'acoustic', -18, -4),
+  instrument(
+    'acoustic',
+    ['Acoustic guitar with pickup', 'acoustic', 'electro-acoustic'],
+    'ACO',
+    'acoustic',
+    -18,
+    -4,
+    OUT_OHM,
+  ),
   twoSources(
     'acoustic-two',
     ['Acoustic guitar with pickup and microphone', 'acoustic with two outputs'],
@@ -131,6 +180,7 @@ export const HANDS: readonly Generic[] = [
     'percussion',
     -14,
     4,
+    OUT_OHM,
   ),
   instrument('violin', ['Violin with pickup', 'violin', 'fiddle'], 'VLN', 'acoustic', -20, -6, 1_000_000),
   plain(

@@ -159,19 +159,23 @@ const muteSwitch: Generic = {
   },
 };
 
-/** What sends the signal to one amp or another, takes it from one guitar or another, or cuts it off. */
-export const SELECTORS: readonly Generic[] = [
+const abOut = (key: string, says: readonly string[], code: string, second: Partial<Jack>): Generic =>
   select(
-    'ab-out',
-    ['A/B box', 'amp selector', 'ab box', 'aby'],
-    'AB',
-    [audioIn('in'), audioOut('a'), audioOut('b')],
+    key,
+    says,
+    code,
+    [audioIn('in'), audioOut('a'), audioOut('b', second)],
     [
       chain('to-a', 'in', [], 'a', { when: is('select', 'a', 'both') }),
       chain('to-b', 'in', [], 'b', { when: is('select', 'b', 'both') }),
     ],
     ['a', 'b', 'both'],
-  ),
+  );
+
+/** What sends the signal to one amp or another, takes it from one guitar or another, or cuts it off. */
+export const SELECTORS: readonly Generic[] = [
+  abOut('ab-out', ['A/B box', 'amp selector', 'ab box', 'aby'], 'AB', {}),
+  abOut('ab-out-isolated', ['A/B box with an isolated output', 'isolated a/b box'], 'ABI', { shield: 'isolated' }),
   select(
     'abc-out',
     ['Three-amp selector', 'abc box', 'three way amp selector'],

@@ -22,7 +22,7 @@ const playing = (of: Derived = d) => {
 describe('what can go wrong', () => {
   const said = faultsOf(d);
   test('every cable, every box that needs a supply, every box that listens', () => {
-    expect(said.filter((f) => f.fault.fault === 'pull')).toHaveLength(31);
+    expect(said.filter((f) => f.fault.fault === 'pull')).toHaveLength(42);
     expect(said.filter((f) => f.group === 'Supply').map((f) => f.text)).toEqual(
       expect.arrayContaining(['Stereo reverb loses its supply', 'Two-channel valve head 50 W loses its supply']),
     );

@@ -1,7 +1,7 @@
 import { soundsHere } from '../../recall/intend/wants.js';
 import type { Sound } from '../../rig/sound.js';
 import type { Bench, MonitorLine, Silence } from '../../bench/bench.js';
-import { levelsAt } from '../../electric/level.js';
+import { reckonedStep } from '../../electric/levels/steps.js';
 import { shown } from '../../midi/numbering.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
@@ -241,11 +241,7 @@ const audioText = (
     (r) => !now.reaches.some((n) => n.source.ref === r.source.ref && n.end.ref === r.end.ref),
   );
   const { ring, cut } = tailsOf(rig, before.traced, now);
-  const levels = levelsAt(rig, before.traced);
-  const steps = [...levelsAt(rig, now)].flatMap(([end, level]) =>
-    levels.has(end) ? [Math.round((level - theEntry(levels, end)) * 10) / 10] : [],
-  );
-  const step = steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most), 0);
+  const step = Math.round(reckonedStep(rig, before.traced, now) * 10) / 10;
   return [
     ...(longest
       ? [
@@ -259,7 +255,9 @@ const audioText = (
       .map((end) => `Nothing is heard any more at ${end}.`),
     ...(ring.length ? [`The repeats of ${names(ring)} ring on.`] : []),
     ...(cut.length ? [`The repeats of ${names(cut)} are cut off.`] : []),
-    ...(step ? [`${Math.abs(step)} dB ${step > 0 ? 'louder' : 'softer'}, by gains that are partly assumed.`] : []),
+    ...(step
+      ? [`${Math.abs(step)} dB ${step > 0 ? 'louder' : 'softer'}; what nobody stated counts as set by ear.`]
+      : []),
   ];
 };
 

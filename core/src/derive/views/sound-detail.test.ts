@@ -161,9 +161,9 @@ describe('where it is heard', () => {
   });
 });
 
-test('how loud: the wish, and by how much it is so with the gains that are known', () => {
+test('how loud: the wish, and by how much it is so by what is stated and differs', () => {
   const wished = after(demo, setLevel(lead, { than: 'sound:01', db: 3 }));
-  expect(detail(wished, 'sound:04').level).toEqual({ wished: 3, is: 11 });
+  expect(detail(wished, 'sound:04').level).toEqual({ wished: 3, is: 3, measured: false });
   expect(detail(demo, 'sound:04').level).toBeUndefined();
   expect(after(wished, setLevel(partOf(wished, 'sound:04')!, undefined)).parts.sound.get('sound:04')).toEqual(lead);
 });

@@ -1,4 +1,4 @@
-import { levelsAt } from '../../electric/level.js';
+import { stepBetween } from '../../electric/levels/steps.js';
 import { beatsText } from '../../recall/intend/beats.js';
 import { jumpOf, pluggedPedals } from '../../recall/actuate/pedals.js';
 import { controlText, valueText } from '../../recall/words/words.js';
@@ -11,7 +11,7 @@ import { wantTarget, type Sound } from '../../rig/sound.js';
 import { readArrangement, slotsOf } from '../../signal/graph/arrangement.js';
 import { stagesMet } from '../../signal/graph/order.js';
 import type { Derived } from '../steps/deriver.js';
-import { surely, theEntry } from '../../known/the.js';
+import { surely } from '../../known/the.js';
 
 /** What a sound says besides the cells of its row: order, ends, level, pedals, times in beats. Plain data. */
 export interface SoundDetail {
@@ -22,8 +22,8 @@ export interface SoundDetail {
   readonly ownEnds: boolean;
   readonly sources: readonly RefChoice[];
   readonly places: readonly RefChoice[];
-  /** By how many dB it is louder than the sound that it is measured against, by gains that are partly assumed. */
-  readonly level?: { readonly wished: number; readonly is?: number };
+  /** By how many dB it is louder than the sound that it is measured against, as it was measured, else by what is stated and differs. */
+  readonly level?: { readonly wished: number; readonly is?: number; readonly measured?: boolean };
   readonly pedals: readonly PedalLine[];
   /** What a pedal moves by itself that is plugged into a box, whatever the sound. */
   readonly ownPedals: readonly string[];
@@ -179,12 +179,8 @@ export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefine
   const { rig } = d;
   const { trace } = compiled;
   const { sources, ends, wired } = d.anatomy.wiring;
-  const levels = levelsAt(rig, trace);
-  const other = sound.level && d.compilation.sounds.get(sound.level.than);
-  const others = other && levelsAt(rig, other.trace);
-  const steps = others
-    ? [...levels].flatMap(([end, level]) => (others.has(end) ? [level - theEntry(others, end)] : []))
-    : [];
+  const step =
+    sound.level && stepBetween(rig, d.hookup, (s) => d.compilation.sounds.get(s)?.trace, sound.level.than, id);
   const name = (r: Ref) =>
     `${[...sources, ...ends].find((e) => e.ref === r)?.end.name ?? splitRef(r).name}, ${partOf(rig, splitRef(r).device)?.code ?? ''}`;
   const order = orderOf(d, id, stagesMet(trace));
@@ -204,7 +200,12 @@ export const soundDetail = (d: Derived, id: Id<'sound'>): SoundDetail | undefine
     sources: sources.filter((s) => wired.has(s.device)).map((s) => ({ value: s.ref, label: name(s.ref) })),
     places: ends.filter((e) => wired.has(e.device)).map((e) => ({ value: e.ref, label: name(e.ref) })),
     ...(sound.level
-      ? { level: { wished: sound.level.db, ...(steps.length ? { is: Math.round(Math.max(...steps) * 10) / 10 } : {}) } }
+      ? {
+          level: {
+            wished: sound.level.db,
+            ...(step ? { is: Math.round(step.db * 10) / 10, measured: step.measured } : {}),
+          },
+        }
       : {}),
     pedals: compiled.pedals.map((p): PedalLine => ({
       control: p.control,

@@ -46,7 +46,7 @@ describe('what the screens are told', () => {
       'cmp.out swi.return1',
       'swi.send2 ofz.in',
     ]);
-    expect(view.cables.slice(-4).map((c) => c.kind)).toEqual(['midi', 'midi', 'midi', 'contact']);
+    expect(view.cables.slice(-15, -10).map((c) => c.kind)).toEqual(['midi', 'midi', 'midi', 'contact', 'power']);
   });
   test('says what is stored, with the bytes and what they are for', () => {
     expect(storedView(d, 'sound:04')).toEqual([

@@ -37,7 +37,8 @@ describe('a sound with a box and without it', () => {
   });
   test('how loud each end is then', () => {
     const [house] = withAndWithout(d, 'sound:dirty', 'device:d', 'without')!.levels;
-    expect(house!.db).toBeLessThan(0);
+    // Matched by ear, a distortion is about as loud as what goes into it.
+    expect(Math.abs(house!.db!)).toBeLessThan(3);
     expect(withAndWithout(d, 'sound:dirty', 'device:b', 'without')!.levels).toHaveLength(1);
     expect(withAndWithout(d, 'sound:plain', 'device:s', 'only')!.levels.map((l) => l.db)).toEqual([0]);
   });

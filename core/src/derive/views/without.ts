@@ -1,6 +1,6 @@
 import { apply } from '../../change/apply.js';
 import { bridged } from '../../edits/place.js';
-import { levelsAt } from '../../electric/level.js';
+import { levelsAt } from '../../electric/levels/along.js';
 import { endText } from '../../recall/words/part-words.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import { splitRef } from '../../rig/ids.js';

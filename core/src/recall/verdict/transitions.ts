@@ -1,11 +1,12 @@
 import { BYTE_US } from '../../units/amounts.js';
 import { splitRef, theRef, type Id, type Ref } from '../../rig/ids.js';
-import { thePart } from '../../rig/rig.js';
+import { thePart, type Rig } from '../../rig/rig.js';
+import type { Trace } from '../../signal/graph/trace.js';
 import { isServedBy, type Compilation } from '../actuate/compile.js';
 import type { Compiled, HandMove } from '../intend/compiled.js';
 import type { Modelled } from '../model/model.js';
 import { bytesOf } from '../actuate/slot-timing.js';
-import { levelsAt } from '../../electric/level.js';
+import { reckonedStep } from '../../electric/levels/steps.js';
 import { tailsOf, type Tails } from '../../signal/graph/tails.js';
 import { afterEvent, serves, type SystemEvent, type SystemState } from '../../prover/system.js';
 import { theFirst, theOne, theEntry } from '../../known/the.js';
@@ -112,7 +113,6 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
     recall: theEntry(recalls, of.sound),
     state: rightState(m, of, theEntry(recalls, of.sound)),
     path: boxesOnPath(of),
-    levels: levelsAt(rig, of.trace),
     loads: loadsOf(c, of),
     sendingMs: sendingMs(of),
     wants: theEntry(wants, of.sound),
@@ -126,7 +126,7 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
         const loads = to.loads.filter((l) => l.only === 'always' || from.state[l.control] !== l.value);
         const heard = loads.filter((l) => l.mutesMs > 0 && (from.path.has(l.device) || to.path.has(l.device)));
         const longest = heard.reduce<Load | undefined>((a, b) => (a && a.mutesMs >= b.mutesMs ? a : b), undefined);
-        const stepDb = step(from.levels, to.levels);
+        const stepDb = step(rig, from.of.trace, to.of.trace);
         return {
           from: from.of.sound,
           to: to.of.sound,
@@ -150,12 +150,11 @@ export function* boardRows(c: Compilation, m: Modelled): Generator<readonly Tran
 
 export const transitions = (c: Compilation, m: Modelled): readonly Transition[] => [...boardRows(c, m)].flat();
 
-/** The largest difference at an end that both reach, in tenths of a dB. */
-const step = (before: ReadonlyMap<Ref, number>, after: ReadonlyMap<Ref, number>): number | undefined => {
-  const steps = [...after].flatMap(([end, level]) => (before.has(end) ? [level - theEntry(before, end)] : []));
-  if (steps.length === 0) return undefined;
-  return Math.round(steps.reduce((most, s) => (Math.abs(s) > Math.abs(most) ? s : most)) * 10) / 10;
-};
+/** How much louder the second is, in tenths of a dB; undefined where they are heard at no place together. */
+const step = (rig: Rig, from: Trace, to: Trace): number | undefined =>
+  to.reaches.some(({ end }) => from.reaches.some((r) => r.end === end))
+    ? Math.round(reckonedStep(rig, from, to) * 10) / 10
+    : undefined;
 
 /** What differs between two sounds, control by control, where both care. */
 export const differences = (c: Compilation, from: Id<'sound'>, to: Id<'sound'>): readonly Changed[] => {

@@ -3,6 +3,7 @@ import { Button } from '@mantine/core';
 import { saysNumbers } from '@yunta/core/midi/numbering';
 import { addMade } from '@yunta/core/edits/devices';
 import { blankBox } from '@yunta/core/catalogue/box-parts';
+import type { Power } from '@yunta/core/derive/views/power';
 import { ZONES, type Device } from '@yunta/core/rig/device';
 import { all, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
@@ -66,7 +67,6 @@ export const Kit = () => {
           <span className="soft">
             {devices.length} {devices.length === 1 ? 'box' : 'boxes'}
           </span>
-          <OutputsCounted />
           <div className="tools">
             <Button size="xs" variant="default" onClick={make}>
               New box
@@ -81,6 +81,7 @@ export const Kit = () => {
             )}
           </div>
         </div>
+        {devices.length > 0 && <OutputsCounted />}
         {pasting ? <PasteKit done={() => paste(false)} /> : <KitLine />}
         {devices.length === 0 ? (
           <p className="soft" style={{ marginTop: 16 }}>
@@ -100,14 +101,21 @@ export const Kit = () => {
   );
 };
 
-/** Whether the supplies suffice for what was chosen so far; the room beside says how. */
+/**
+ * Whether the supplies suffice for what was chosen so far; the room beside says how. It keeps its line while it is
+ * worked out, so that nothing below it moves under a finger.
+ */
 const OutputsCounted = () => {
   const { power } = usePower(false);
-  if (!power || power.boxes === 0) return null;
+  return <p className="outputs-counted">{power && power.boxes > 0 && <Outputs power={power} />}</p>;
+};
+
+const Outputs = ({ power }: { power: Power }) => {
+  const lacks = power.outputs.there > 0 && power.left.length > 0;
+  const text = `${countText(power)}${lacks ? `: ${power.left.map((b) => b.code).join(', ')} without` : ''}`;
   return (
-    <Link to="../power" className={power.outputs.there > 0 && power.left.length > 0 ? 'broken' : 'soft'}>
-      {countText(power)}
-      {power.outputs.there > 0 && power.left.length > 0 && `: ${power.left.map((b) => b.code).join(', ')} without`}
+    <Link to="../power" className={lacks ? 'broken' : 'soft'} title={text}>
+      {text}
     </Link>
   );
 };

@@ -1,5 +1,6 @@
 import { Checkbox, NumberInput } from '@mantine/core';
 import { changeCable } from '@yunta/core/edits/cables';
+import { USUAL_PF_PER_M } from '@yunta/core/electric/front/front-end';
 import { jackAt } from '@yunta/core/rig/box';
 import { CONNECTORS, type Connector } from '@yunta/core/rig/device';
 import type { Cable } from '@yunta/core/rig/hookup';
@@ -32,6 +33,19 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
         value={cable.m ?? ''}
         onChange={(v) => change({ m: typeof v === 'number' && v > 0 ? v : undefined }, 'length')}
       />
+      {jackAt(rig, cable.ends[0])?.kind === 'audio' && (
+        <NumberInput
+          size="xs"
+          label="pF a metre"
+          placeholder={String(USUAL_PF_PER_M)}
+          hideControls
+          min={1}
+          max={10_000}
+          clampBehavior="blur"
+          value={cable.pFPerM ?? ''}
+          onChange={(v) => change({ pFPerM: typeof v === 'number' && v > 0 ? v : undefined }, 'capacitance')}
+        />
+      )}
       <Plugs cable={cable} save={(plugs) => change({ plugs }, 'plugs')} />
       <Words label="Tag" kept={cable.label} save={(label) => change({ label }, 'tag')} />
       <Words label="Colour" kept={cable.colour} save={(colour) => change({ colour }, 'colour')} />

@@ -1,0 +1,54 @@
+import { GAIN_STAGES } from '../../electric/gain.js';
+import { passable } from '../../signal/graph/passable.js';
+import { theItem } from '../../known/the.js';
+import { audible } from '../order/audible.js';
+import type { Check, CheckInputs } from '../check.js';
+import { boxName, soundNames } from '../names.js';
+import { db } from './alongs-here.js';
+
+/** Instruments that lie closer drive a stage alike. */
+const LEAST = 4;
+
+export const instrumentSwap: Check = {
+  code: 'level.instrument-swap',
+  title: 'The same sound with a louder instrument',
+  severities: ['doubt'],
+  source:
+    'common practice: two instruments of one kind go through the same gain; a louder one drives it harder, and a trim for each input evens them',
+  *find(inputs: CheckInputs) {
+    const { rig, compilation } = inputs;
+    const { wiring } = compilation.bearings.anatomy;
+    const players = wiring.sources.filter((s) => s.end.dbu && wiring.wired.has(s.device));
+    const driven = audible(inputs).flatMap(({ sound, stages }) =>
+      stages.filter((s) => GAIN_STAGES.includes(s.block.stage)).map(({ stage, device }) => ({ sound, stage, device })),
+    );
+    for (const [i, one] of players.entries())
+      for (const other of players.slice(i + 1)) {
+        if (one.end.what !== other.end.what || one.device === other.device) continue;
+        const [soft, loud] = levelOf(one) <= levelOf(other) ? [one, other] : [other, one];
+        const by = levelOf(loud) - levelOf(soft);
+        if (by < LEAST) continue;
+        const both = [soft, loud].map((s) => passable(wiring, [s.ref]).stages);
+        const met = driven.filter((d) => both.every((stages) => stages.has(d.stage)));
+        if (met.length === 0) continue;
+        const first = theItem(met, 0).device;
+        const sounds = [...new Set(met.map((d) => d.sound))];
+        yield {
+          severity: 'doubt' as const,
+          evidence: [loud.device, soft.device, first, ...sounds],
+          why: `${boxName(rig, loud.device)} drives ${boxName(rig, first)} ${db(by)} harder than ${boxName(rig, soft.device)}: in ${soundNames(rig, sounds)} it is dirtier and hardly louder.`,
+          remedies: () => [
+            {
+              id: 'trim',
+              label: `Trim the input of ${boxName(rig, loud.device)} by ${db(by)}, or turn its volume down a little; a boost for the softer one does the same`,
+              promise: 'clears' as const,
+              by: 'hand' as const,
+            },
+          ],
+        };
+      }
+  },
+};
+
+const levelOf = ({ end }: { readonly end: { readonly dbu?: { readonly average: number } } }): number =>
+  end.dbu?.average ?? 0;

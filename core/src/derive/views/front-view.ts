@@ -1,0 +1,157 @@
+import { frontEnds, type FrontEnd, type Hung, type Piece } from '../../electric/front/front-end.js';
+import {
+  buffered,
+  frontSound,
+  KNOBS,
+  onTheStrap,
+  referenceSound,
+  withHung,
+  type FrontSound,
+  type Knobs,
+} from '../../electric/front/front-response.js';
+import { theOne } from '../../known/the.js';
+import { boxText } from '../../recall/words/part-words.js';
+import { splitRef, type Id } from '../../rig/ids.js';
+import { partOf, type Rig } from '../../rig/rig.js';
+import type { Derived } from '../steps/deriver.js';
+import { AUDIBLE_HZ } from './levels.js';
+
+const hundredth = (value: number): number => Math.round(value * 100) / 100 + 0;
+
+/** What hangs on a coil, in the order in which it is met. */
+export interface PieceView {
+  readonly key: string;
+  readonly text: string;
+  readonly metres?: number;
+  readonly pF?: number;
+  readonly ohm?: number;
+  /** Somebody wrote it down; else it is assumed. */
+  readonly said: boolean;
+  /** The lead, where it is one. */
+  readonly cable?: Id<'cable'>;
+}
+
+/** What something else in its place would do. */
+export interface Otherwise {
+  readonly text: string;
+  /** Against 3 m of cable, in dB at 5 kHz. */
+  readonly at5k: number;
+  readonly peakHz?: number;
+}
+
+export interface KnobsView {
+  readonly knobs: Knobs;
+  readonly peak?: { readonly hz: number; readonly db: number };
+  readonly minus3?: number;
+  readonly against: readonly { readonly hz: number; readonly db: number }[];
+  readonly curve: readonly { readonly hz: number; readonly db: number; readonly reference: number }[];
+}
+
+/** The passive part behind an instrument in a sound. */
+export interface FrontView {
+  readonly key: string;
+  readonly instrument: string;
+  readonly device: Id<'device'>;
+  readonly metres: number;
+  readonly pF: number;
+  readonly unmeasured: number;
+  readonly pieces: readonly PieceView[];
+  readonly knobs: readonly KnobsView[];
+  readonly otherwise: readonly Otherwise[];
+}
+
+/** The passive front end of every instrument with a coil in a sound. */
+export const frontsIn = (d: Derived, sound: Id<'sound'>): readonly FrontView[] => {
+  const trace = d.compilation.sounds.get(sound)?.trace;
+  return trace ? frontEnds(d.rig, trace).map((front) => viewOf(d.rig, front)) : [];
+};
+
+const viewOf = (rig: Rig, front: FrontEnd): FrontView => ({
+  key: front.source.ref,
+  instrument: boxText(rig, front.source.device),
+  device: front.source.device,
+  metres: hundredth(front.metres),
+  pF: Math.round(front.pF),
+  unmeasured: front.unmeasured.length,
+  pieces: front.hung.map(({ piece }) => pieceView(rig, piece)),
+  knobs: KNOBS.map((knobs) => knobsView(front, knobs)),
+  otherwise: otherwise(rig, front),
+});
+
+const knobsView = (front: FrontEnd, knobs: Knobs): KnobsView => {
+  const { peak, minus3, against, at } = frontSound(front, knobs);
+  const reference = referenceSound(front.pickup, knobs);
+  return {
+    knobs,
+    ...(peak ? { peak: { hz: Math.round(peak.hz), db: hundredth(peak.db) } } : {}),
+    ...(minus3 === undefined ? {} : { minus3: Math.round(minus3) }),
+    against: against.map(({ hz, db }) => ({ hz, db: hundredth(db) })),
+    curve: AUDIBLE_HZ.map((hz) => ({ hz, db: hundredth(at(hz)), reference: hundredth(reference.at(hz)) })),
+  };
+};
+
+const pieceView = (rig: Rig, piece: Piece): PieceView => {
+  switch (piece.is) {
+    case 'lead': {
+      const [a, b] = (partOf(rig, piece.cable)?.ends ?? []).map((end) => boxText(rig, splitRef(end).device));
+      return {
+        key: piece.cable,
+        text: `lead from ${a ?? '?'} to ${b ?? '?'}`,
+        metres: piece.metres,
+        pF: Math.round(piece.pF),
+        said: piece.said,
+        cable: piece.cable,
+      };
+    }
+    case 'bypassed':
+      return { key: piece.device, text: `${boxText(rig, piece.device)}, bypassed`, pF: piece.pF, said: false };
+    case 'pot':
+      return { key: piece.device, text: `${boxText(rig, piece.device)}, its pot`, ohm: piece.ohm, said: true };
+    case 'input':
+      return {
+        key: piece.jack,
+        text: `input of ${boxText(rig, splitRef(piece.jack).device)}`,
+        ohm: piece.ohm,
+        said: true,
+      };
+  }
+};
+
+const otherwise = (rig: Rig, front: FrontEnd): readonly Otherwise[] => {
+  const tell = (text: string, other: FrontEnd): Otherwise => {
+    const sound: FrontSound = frontSound(other, 'full');
+    return {
+      text,
+      at5k: hundredth(theOne(sound.against, (a) => a.hz === 5000).db),
+      ...(sound.peak ? { peakHz: Math.round(sound.peak.hz) } : {}),
+    };
+  };
+  const leads = front.hung.flatMap(({ piece }) => (piece.is === 'lead' ? [piece] : []));
+  const longest = leads.sort((a, b) => b.metres - a.metres)[0];
+  const shortened = (h: Hung): Hung =>
+    h.piece === longest && longest
+      ? { ...h, piece: { ...longest, metres: 3, pF: (longest.pF / longest.metres) * 3 } }
+      : h;
+  return [
+    tell('a buffer or a transmitter on the strap', onTheStrap(front)),
+    tell('a buffer behind the first lead', buffered(front)),
+    ...(longest && longest.metres > 3
+      ? [tell(`3 m instead of ${longest.metres} m for the longest lead`, withHung(front, shortened))]
+      : []),
+    ...(front.bypassed.length > 0
+      ? [
+          tell(
+            `${[...new Set(front.bypassed)].map((id) => boxText(rig, id)).join(', ')} in a loop instead of in the line`,
+            withHung(front, (h) => (h.piece.is === 'bypassed' ? undefined : h)),
+          ),
+        ]
+      : []),
+    tell('cable of 65 pF a metre throughout', withHung(front, cheaper(65))),
+    tell('cable of 160 pF a metre throughout', withHung(front, cheaper(160))),
+  ];
+};
+
+const cheaper =
+  (pFPerM: number) =>
+  (h: Hung): Hung =>
+    h.piece.is === 'lead' ? { ...h, piece: { ...h.piece, pF: h.piece.metres * pFPerM } } : h;

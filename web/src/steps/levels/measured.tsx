@@ -1,0 +1,71 @@
+import { Button } from '@mantine/core';
+import { setMeasured } from '@yunta/core/edits/sounds';
+import type { Id } from '@yunta/core/rig/ids';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { ok } from '@yunta/core/rig/result';
+import { partOf } from '@yunta/core/rig/rig';
+import { levelText, readLevel } from '@yunta/core/edits/measured-level';
+import { useRig } from '../../shared/rig-context.js';
+import { TypedText } from '../../shared/typed-text.js';
+
+const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** What a meter said of a sound where it is heard, when, and with what; it counts before what is reckoned. */
+export const Measured = ({ sound: id }: { sound: Id<'sound'> }) => {
+  const { rig, edit, hookup } = useRig();
+  const sound = partOf(rig, id);
+  if (!sound || !hookup) return null;
+  const known = sound.measured?.find((m) => m.hookup === hookup.id);
+  const takeAway = () => edit(setMeasured(sound, hookup.id, undefined), `${sound.name}: not measured`);
+  return (
+    <fieldset className="levels-measured">
+      <legend>Measured in {hookup.name}</legend>
+      <label>
+        <span>Level, as 94 dBA or −23 LUFS</span>
+        <TypedText
+          label={`${sound.name}, measured level`}
+          most={LONGEST.label}
+          text={known ? levelText(known) : ''}
+          read={(typed) => {
+            const read = readLevel(typed);
+            if (read.ok && read.value)
+              edit(
+                setMeasured(sound, hookup.id, {
+                  ...read.value,
+                  on: today(),
+                  ...(known?.with ? { with: known.with } : {}),
+                }),
+                `${sound.name}: measured ${levelText(read.value)}`,
+              );
+            else if (read.ok && known) takeAway();
+            return read;
+          }}
+        />
+      </label>
+      {known && (
+        <>
+          <label>
+            <span>With what, and where</span>
+            <TypedText
+              label={`${sound.name}, measured with what`}
+              most={LONGEST.remark}
+              text={known.with ?? ''}
+              read={(typed) => {
+                const { hookup: _, with: __, ...level } = known;
+                edit(
+                  setMeasured(sound, hookup.id, { ...level, ...(typed.trim() ? { with: typed.trim() } : {}) }),
+                  `${sound.name}: measured with ${typed.trim() || 'something'}`,
+                );
+                return ok(typed);
+              }}
+            />
+          </label>
+          {known.on && <span className="soft">on {known.on}</span>}
+          <Button size="xs" variant="default" onClick={takeAway}>
+            Take it away
+          </Button>
+        </>
+      )}
+    </fieldset>
+  );
+};

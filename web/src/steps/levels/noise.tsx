@@ -1,0 +1,51 @@
+import type { OutputView } from '@yunta/core/derive/views/levels';
+import type { Id } from '@yunta/core/rig/ids';
+import { useAsked } from '../../shared/rig-context.js';
+import { minus } from './scale.js';
+
+/** What hisses at each output of a sound, and which box makes how much of it. */
+export const Noise = ({ sound }: { sound: Id<'sound'> }) => {
+  const ways = useAsked(['sound-levels', sound], (worker) => worker.answers.soundLevels(sound));
+  if (!ways) return <p className="soft">Working it out …</p>;
+  return (
+    <>
+      <p className="soft">
+        Each stage’s own noise, through the gains behind it. Noises are unlike, so their powers add. Figures are typical
+        ones, assumed until somebody writes down what a box really does.
+      </p>
+      {ways.map((way) => (
+        <section key={way.key} className="card" aria-label={`Noise, ${way.source}`}>
+          <h2>{way.source}</h2>
+          <div className="levels-outputs">
+            {way.outputs.map((output) => (
+              <Output key={output.key} output={output} />
+            ))}
+          </div>
+        </section>
+      ))}
+    </>
+  );
+};
+
+const Output = ({ output: { text, average, noise, paused, shares } }: { output: OutputView }) => (
+  <div>
+    <h3>{text}</h3>
+    <p>
+      Noise {minus(noise)} dBu, {Math.round((average - noise) * 10) / 10} dB under the sound.{' '}
+      {paused < noise - 0.5 && <>In a pause the gate takes it to {minus(paused)} dBu.</>}
+    </p>
+    <ol className="noise-shares">
+      {shares.map((s) => (
+        <li key={s.text}>
+          <span>{s.text}</span>
+          <span className="noise-bar" aria-hidden="true">
+            <span style={{ width: `${s.percent}%` }} />
+          </span>
+          <span className="mono">
+            {s.percent < 1 ? 'under 1' : s.percent} % <span className="soft">({minus(s.dbu)} dBu)</span>
+          </span>
+        </li>
+      ))}
+    </ol>
+  </div>
+);
