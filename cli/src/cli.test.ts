@@ -226,9 +226,30 @@ describe('load', () => {
   });
 });
 
-test('power: who is fed by what, and what to buy', () => {
+test('power: who is fed by what, and how much each output gives', () => {
   const { status, stdout } = yunta('power', rigFile);
-  expect(status).toBe(1);
-  expect(stdout).toContain('stays without: no supply is in the kit. Needed: an output of 9 V with 300 mA or more.');
-  expect(stdout.trim().split('\n').at(-1)).toBe('11 boxes need 11 outputs; 0 are there.');
+  expect(status).toBe(0);
+  expect(stdout).toContain('SUH out1     9 V');
+  expect(stdout.trim().split('\n').at(-1)).toBe('11 boxes need 11 outputs; 14 are there.');
+});
+
+describe('levels', () => {
+  test('all sounds beside each other: the lead that is too loud says what to change', () => {
+    const { status, stdout } = yunta('levels', rigFile);
+    expect(status).toBe(1);
+    expect(stdout).toContain('+9 dB  Last boat: +3 dB off; SWI trim 9 → 4');
+    expect(stdout.trim().split('\n')).toHaveLength(16);
+  });
+  test('one sound stage by stage, as JSON with what hangs on the coils', () => {
+    const { status, stdout } = yunta('levels', rigFile, '--sound', 'Lead', '--json');
+    expect(status).toBe(0);
+    const read = JSON.parse(stdout) as {
+      readonly sound: string;
+      readonly ways: readonly { readonly outputs: readonly { readonly text: string }[] }[];
+      readonly fronts: readonly { readonly pF: number }[];
+    };
+    expect(read.sound).toBe('Lead');
+    expect(read.ways[0]!.outputs.map((o) => o.text)).toContain('Front of house, ch1');
+    expect(read.fronts.map((f) => f.pF)).toContain(990);
+  });
 });

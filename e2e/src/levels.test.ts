@@ -1,4 +1,7 @@
-import type { Browser } from 'puppeteer-core';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Browser, ElementHandle } from 'puppeteer-core';
 import { violations } from './axe.js';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
@@ -84,4 +87,59 @@ test('every view in both themes, for everybody', async () => {
       expect([show, theme, await violations(hands.page)]).toEqual([show, theme, []]);
       await hands.page.close();
     }
+});
+
+/** A WAV file of 16 bits with a tone for each of these levels in dB under full scale, silence between. */
+const tones = (...levels: readonly number[]): Buffer => {
+  const rate = 22_050;
+  const samples = levels.flatMap((db) =>
+    Array.from({ length: rate * 3 }, (_, n) =>
+      n < rate * 1.5 ? Math.round(32_767 * 10 ** (db / 20) * Math.sin((2 * Math.PI * 440 * n) / rate)) : 0,
+    ),
+  );
+  const data = Buffer.alloc(samples.length * 2);
+  samples.forEach((s, i) => data.writeInt16LE(s, i * 2));
+  const head = Buffer.alloc(44);
+  head.write('RIFF', 0);
+  head.writeUInt32LE(36 + data.length, 4);
+  head.write('WAVEfmt ', 8);
+  head.writeUInt32LE(16, 16);
+  head.writeUInt16LE(1, 20);
+  head.writeUInt16LE(1, 22);
+  head.writeUInt32LE(rate, 24);
+  head.writeUInt32LE(rate * 2, 28);
+  head.writeUInt16LE(2, 32);
+  head.writeUInt16LE(16, 34);
+  head.write('data', 36);
+  head.writeUInt32LE(data.length, 40);
+  return Buffer.concat([head, data]);
+};
+
+test('a recording is cut apart, each take measured, and what it says changes what is found; what is none is refused', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'yunta-e2e-'));
+  const hands = await room('steps');
+  try {
+    await hands.sees('From a recording');
+    const open = async (name: string, bytes: Uint8Array) => {
+      writeFileSync(join(folder, name), bytes);
+      const field = await hands.page.waitForSelector('input[type="file"][accept*="wav"]');
+      await (field as ElementHandle<HTMLInputElement>).uploadFile(join(folder, name));
+    };
+    await open('words.wav', Buffer.from('this is no recording'));
+    await hands.sees('It is no WAV file, or a damaged one.');
+    await open('silent.wav', tones(-200));
+    await hands.sees('silent.wav is silent');
+    // The second sound is recorded 9 dB louder than the others.
+    await open('check.wav', tones(-20, -11, -20));
+    await hands.sees('0 to 1.5 s');
+    await hands.sees('6 to 7.5 s');
+    await hands.click('button', 'Write these down');
+    await hands.sees('7 dB too loud');
+    await hands.sees('2 of 16 sounds lie elsewhere than wanted');
+    await hands.page.reload();
+    await hands.sees('2 of 16 sounds lie elsewhere than wanted');
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+    await hands.page.close();
+  }
 });

@@ -241,7 +241,7 @@ describe('every room by keyboard alone', () => {
     await hands.sees('arrives at Front of house, FOH with one side only.');
     await hands.click('combobox', 'Louder than which sound');
     await hands.click('option', 'Verse clean');
-    await hands.sees('By gains that are partly assumed it is');
+    await hands.sees('By what is stated and differs it is');
     await hands.page.click('input[aria-label="How much louder, in dB"]', { count: 3 });
     await hands.write('3');
     await hands.press('Enter');

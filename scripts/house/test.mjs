@@ -13,6 +13,7 @@ export const NEEDS = {
   spin: 'spin',
   cbc: 'coinor-cbc',
   ngspice: 'ngspice',
+  ffmpeg: 'ffmpeg',
   gcc: 'gcc libc6-dev',
   dot: 'graphviz',
   xmllint: 'libxml2-utils',

@@ -204,6 +204,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'hookup.admits': ['Proof, what it reckons with', 'web/src/steps/proof/admits.ts', /'knobs'/],
   'cable.ends': ['Routing, the map and the list', 'web/src/steps/routing/routing.tsx', /connect/],
   'cable.m': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ m:/],
+  'cable.pFPerM': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /pFPerM:/],
   'cable.plugs': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ plugs/],
   'cable.label': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ label/],
   'cable.colour': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ colour/],

@@ -155,9 +155,9 @@ describe('what the worker answers', () => {
   test('letting go of a switch that does not mind leaves what the press did to be seen', async () => {
     const { worker } = loaded();
     worker.bench.powerUp();
-    worker.bench.act({ stomp: 'B', device: 'device:swi', gesture: 'press' });
-    expect(worker.bench.act({ stomp: 'B', device: 'device:swi', gesture: 'release' })!.audio).toEqual([
-      '8 dB louder, by gains that are partly assumed.',
+    worker.bench.act({ stomp: 'D', device: 'device:swi', gesture: 'press' });
+    expect(worker.bench.act({ stomp: 'D', device: 'device:swi', gesture: 'release' })!.audio).toEqual([
+      '3 dB louder; what nobody stated counts as set by ear.',
     ]);
     worker.bench.act({ stomp: 'E', device: 'device:swi', gesture: 'press' });
     expect(worker.bench.act({ stomp: 'E', device: 'device:swi', gesture: 'release' })!.audio).toEqual([
@@ -176,8 +176,8 @@ describe('what the worker answers', () => {
   test('each hook-up is judged, and the one that is shown stays as it was', () => {
     const { worker, view } = loaded();
     expect(worker.answers.standings().map((s) => [s.hookup, s.tally.proved, s.tally.sounds, s.pressing])).toEqual([
-      ['hookup:ballroom', 14, 16, 4],
-      ['hookup:ferry-deck', 14, 16, 4],
+      ['hookup:ballroom', 14, 16, 8],
+      ['hookup:ferry-deck', 14, 16, 8],
     ]);
     expect(worker.held.update(nothing, BALLROOM_ID)!.findings).toEqual(view.findings);
   });

@@ -4,6 +4,9 @@ import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
 import { planOrder, type OrderPlan, type OrderProblem } from '@yunta/core/plan/order/order';
 import { planSlots, type PlanProgress, type SlotsPlan } from '@yunta/core/plan/slots/plan';
 import type { SupplyProblem } from '@yunta/core/plan/supply/problem';
+import { takesOf, type Take } from '@yunta/core/electric/recording/takes';
+import { readWav } from '@yunta/core/formats/wav';
+import { ok, type Refusal, type Result } from '@yunta/core/rig/result';
 import { planPower, type PowerPlans } from '@yunta/core/derive/views/power';
 import { planSwitches, type SwitchesPlan, type SwitchesProblem } from '@yunta/core/plan/slots/switches';
 import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
@@ -51,6 +54,12 @@ export class Planning {
   /** Which output feeds which box. */
   async power(problem: SupplyProblem): Promise<PowerPlans | undefined> {
     return planPower(problem, await loadSolver());
+  }
+
+  /** The sounds of a recording, cut apart and measured. */
+  recording(bytes: Uint8Array, name: string): Result<readonly Take[], readonly Refusal[]> {
+    const read = readWav(bytes, name);
+    return read.ok ? ok(takesOf(read.value)) : read;
   }
 
   /** What a switcher of so few loops would keep. */

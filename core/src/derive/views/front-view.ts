@@ -60,10 +60,11 @@ export interface FrontView {
   readonly otherwise: readonly Otherwise[];
 }
 
-/** The passive front end of every instrument with a coil in a sound. */
+/** The passive front end of every instrument with a coil in a sound, the one with most on it first. */
 export const frontsIn = (d: Derived, sound: Id<'sound'>): readonly FrontView[] => {
   const trace = d.compilation.sounds.get(sound)?.trace;
-  return trace ? frontEnds(d.rig, trace).map((front) => viewOf(d.rig, front)) : [];
+  const fronts = trace ? frontEnds(d.rig, trace).map((front) => viewOf(d.rig, front)) : [];
+  return fronts.sort((a, b) => b.pF - a.pF);
 };
 
 const viewOf = (rig: Rig, front: FrontEnd): FrontView => ({
@@ -134,7 +135,7 @@ const otherwise = (rig: Rig, front: FrontEnd): readonly Otherwise[] => {
       : h;
   return [
     tell('a buffer or a transmitter on the strap', onTheStrap(front)),
-    tell('a buffer behind the first lead', buffered(front)),
+    ...(longest ? [tell('a buffer behind the first lead', buffered(front))] : []),
     ...(longest && longest.metres > 3
       ? [tell(`3 m instead of ${longest.metres} m for the longest lead`, withHung(front, shortened))]
       : []),
@@ -146,12 +147,12 @@ const otherwise = (rig: Rig, front: FrontEnd): readonly Otherwise[] => {
           ),
         ]
       : []),
-    tell('cable of 65 pF a metre throughout', withHung(front, cheaper(65))),
-    tell('cable of 160 pF a metre throughout', withHung(front, cheaper(160))),
+    ...(longest ? [65, 160].map((pF) => tell(`cable of ${pF} pF a metre throughout`, withHung(front, ofPF(pF)))) : []),
   ];
 };
 
-const cheaper =
+/** Every lead of another capacitance. */
+const ofPF =
   (pFPerM: number) =>
   (h: Hung): Hung =>
     h.piece.is === 'lead' ? { ...h, piece: { ...h.piece, pF: h.piece.metres * pFPerM } } : h;

@@ -70,7 +70,7 @@ describe('one sound stage by stage', () => {
 
 describe('before the first box', () => {
   test('the second guitar hangs on a lead of 160 pF a metre: what a softer lead, a shorter one and a buffer would do', () => {
-    const [single, humbucker] = frontsIn(d, 'sound:01');
+    const [humbucker, single] = frontsIn(d, 'sound:01');
     expect([single!.instrument, single!.metres]).toEqual(['Single-coil guitar', 0]);
     expect([humbucker!.instrument, humbucker!.metres, humbucker!.pF]).toEqual(['Humbucker guitar', 6.3, 990]);
     const at5k = humbucker!.knobs[0]!.against.find((a) => a.hz === 5000)!.db;
@@ -83,7 +83,7 @@ describe('before the first box', () => {
   test('the length of a lead is felt at once', () => {
     const lead = all(d.rig, 'cable').find((c) => c.hookup === BALLROOM_ID && c.ends[0] === 'device:ghb.out')!;
     const short = deriveOnce(after(d.rig, changeCable(lead, { m: 3 })), BALLROOM_ID)!;
-    expect(frontsIn(short, 'sound:01')[1]!.metres).toBe(3.3);
+    expect(frontsIn(short, 'sound:01')[0]!.metres).toBe(3.3);
   });
 });
 

@@ -215,7 +215,7 @@ export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] =
   if (!trace) return [];
   return alongs(trace, d.rig).map((along): WayLevels => ({
     key: along.source.ref,
-    source: `${along.source.end.name}, ${boxText(d.rig, along.source.device)}`,
+    source: sourceText(d.rig, along.source),
     steps: stepsOf(d, along),
     outputs: along.outputs.map((output): OutputView => {
       const noise = noiseAt(d.rig, trace, along, output.point);
@@ -236,6 +236,11 @@ export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] =
     }),
     meetings: meetingsOf(d.rig, along),
   }));
+};
+
+const sourceText = (rig: Rig, { end, device }: Along['source']): string => {
+  const box = boxText(rig, device);
+  return end.name === box ? box : `${end.name}, ${box}`;
 };
 
 const outputText = (rig: Rig, end: Ref, jack: Ref): string => {

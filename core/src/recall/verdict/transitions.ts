@@ -31,7 +31,7 @@ export interface Transition {
   /** What becomes of the repeats of delays and reverbs that are not in the second. */
   readonly tails: Tails;
   /**
-   * How much louder the second is at the end where the difference is largest, in dB, by gains that are partly assumed;
+   * How much louder the second is, in dB, by what is stated and differs;
    * absent when they share no end.
    */
   readonly stepDb?: number;

@@ -9,6 +9,13 @@ export interface CurveLine {
   readonly dash?: string;
 }
 
+const STEP_DB = 6;
+const ticks = (from: number, to: number): number[] =>
+  Array.from(
+    { length: Math.floor((to - from) / STEP_DB) + 1 },
+    (_, i) => Math.ceil(from / STEP_DB) * STEP_DB + i * STEP_DB,
+  );
+
 /** Levels over frequency, on a scale of ratios from 20 Hz to 20 kHz. */
 export const Curve = ({
   points,
@@ -40,6 +47,7 @@ export const Curve = ({
         <YAxis
           width={44}
           domain={[from, to]}
+          ticks={ticks(from, to)}
           allowDataOverflow
           tick={{ fill: 'var(--soft)', fontSize: 12 }}
           stroke="var(--strong)"

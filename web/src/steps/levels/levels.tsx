@@ -6,6 +6,7 @@ import { Link, useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Meetings } from './meet.js';
 import { Noise } from './noise.js';
+import { FromRecording } from './recording.js';
 import { SoundSteps } from './sound-steps.js';
 import { StageByStage } from './stage-by-stage.js';
 import { Treble } from './treble.js';
@@ -67,7 +68,10 @@ export const LevelsRoom = () => {
       {levels && chosen && part === 'steps' && (
         <div className="levels-both">
           <SoundSteps levels={levels} chosen={chosen.id} choose={choose} />
-          <StageByStage line={chosen} others={here} />
+          <div className="levels-right">
+            <StageByStage line={chosen} others={here} />
+            <FromRecording lines={here} />
+          </div>
         </div>
       )}
       {chosen && part === 'treble' && <Treble sound={chosen.id} />}

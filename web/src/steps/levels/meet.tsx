@@ -45,8 +45,8 @@ const Meeting = ({ meeting: { text, ms, db, inverted, notches, curve } }: { meet
       <p>{says}</p>
       <Curve
         points={curve}
-        from={-40}
-        to={10}
+        from={-42}
+        to={12}
         label={says}
         lines={[{ of: 'db', name: 'both together, against the first alone', colour: 'var(--second)' }]}
       />

@@ -37,7 +37,7 @@ const Output = ({ output: { text, average, noise, paused, shares } }: { output: 
     <ol className="noise-shares">
       {shares.map((s) => (
         <li key={s.text}>
-          <span>{s.text}</span>
+          <span title={s.text}>{s.text}</span>
           <span className="noise-bar" aria-hidden="true">
             <span style={{ width: `${s.percent}%` }} />
           </span>

@@ -34,11 +34,11 @@ export const SoundSteps = ({
         )}
       </div>
       <p className="soft">
-        In dB. The bar is where a sound is wanted; ● is where it lies. What was not measured counts as matched by ear,
-        but for trims, boosts and level knobs that differ.
+        In dB. The bar is where a sound is wanted. ● lies inside it, ◆ elsewhere. What was not measured counts as
+        matched by ear, but for trims, boosts and level knobs that differ.
       </p>
       <ul className="steps-list">
-        {levels.sounds.map((line) => (
+        {[...levels.sounds.filter((s) => s.off !== 0), ...levels.sounds.filter((s) => s.off === 0)].map((line) => (
           <Line key={line.id} line={line} isChosen={line.id === chosen} choose={() => choose(line.id)} />
         ))}
       </ul>

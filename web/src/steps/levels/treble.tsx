@@ -53,7 +53,7 @@ const Front = ({ front, knobs }: { front: FrontView; knobs: Knobs }) => {
   return (
     <section className="card" aria-label={`Treble, ${front.instrument}`}>
       <h2>
-        {front.instrument}: {front.metres} m, {front.pF} pF
+        {front.instrument}: {front.pF > 0 ? `${front.metres} m, ${front.pF} pF` : 'no lead with a length yet'}
       </h2>
       <p>{says(now)}</p>
       {front.unmeasured > 0 && (
@@ -80,9 +80,12 @@ const Front = ({ front, knobs }: { front: FrontView; knobs: Knobs }) => {
   );
 };
 
+/** What stands out by less is no peak to the ear. */
+const LEAST_PEAK_DB = 0.3;
+
 const says = ({ peak, minus3, against }: KnobsView): string =>
   [
-    peak ? `Its peak lies at ${hzText(peak.hz)}, ${signed(peak.db)} dB.` : 'It has no peak.',
+    peak && peak.db > LEAST_PEAK_DB ? `Its peak lies at ${hzText(peak.hz)}, ${signed(peak.db)} dB.` : 'It has no peak.',
     minus3 === undefined ? '' : `3 dB down at ${hzText(minus3)}.`,
     `Against 3 m: ${against.map(({ hz, db }) => `${signed(Math.round(db * 10) / 10)} dB at ${hzText(hz)}`).join(', ')}.`,
   ]

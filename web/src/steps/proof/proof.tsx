@@ -396,7 +396,7 @@ const PairDetails = ({ pair }: { pair: SoundPair }) => {
         {pair.gapMs ? `, silent for ${pair.gapMs} ms by ${partOf(rig, surely(pair.gapBy))?.name}` : ', without a gap'}
         {pair.stepDb === undefined
           ? ''
-          : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by gains that are partly assumed`}
+          : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by what is stated`}
       </p>
       {(pair.tails.ring.length > 0 || pair.tails.cut.length > 0) && (
         <p style={{ margin: '0 0 6px' }}>

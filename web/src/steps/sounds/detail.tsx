@@ -188,7 +188,7 @@ const Level = ({ sound, detail }: SoundOnCard) => {
         <p className="soft" style={{ margin: 0 }}>
           {detail.level.is === undefined
             ? 'The two are not heard at the same end.'
-            : `By gains that are partly assumed it is ${Math.abs(detail.level.is)} dB ${detail.level.is < 0 ? 'softer' : 'louder'}; wished ${detail.level.wished}.`}
+            : `${detail.level.measured ? 'Measured' : 'By what is stated and differs'} it is ${Math.abs(detail.level.is)} dB ${detail.level.is < 0 ? 'softer' : 'louder'}; wished ${detail.level.wished}.`}
         </p>
       )}
     </section>
