@@ -9,6 +9,7 @@ import {
   choice,
   contactIn,
   doubleContactIn,
+  foot,
   is,
   lineIn,
   lineOut,
@@ -228,6 +229,23 @@ export const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8):
     { origin: 'assumed', kg },
   );
 
+/** One amp into one of two cabinets; the other way hangs in the air, so both need a load. */
+const cabinetSelector = (key: string, says: readonly string[], code: string): Generic => ({
+  key,
+  says,
+  box: {
+    code,
+    name: theFirst(says),
+    zone: 'amp',
+    jacks: [{ ...speakerIn(), load: 'none' }, speakerOut('a'), speakerOut('b')],
+    chains: ['a', 'b'].map((o) => chain(`to-${o}`, 'in', [], o, { passive: true, when: is('select', o) })),
+    controls: [choice('select', ['a', 'b'])],
+    actuators: [foot('switch', { control: 'select', step: ['a', 'b'] })],
+    memories: [],
+    figures: { origin: 'assumed', kg: 1 },
+  },
+});
+
 /** From a loudspeaker line to a line, and to a microphone input, in dB; assumed. */
 const SPEAKER_TO_LINE = -26;
 const SPEAKER_TO_MIC = -50;
@@ -380,6 +398,7 @@ export const AMPS: readonly Generic[] = [
       chain('tap', 'in', [block('tap', 'isolator', { gain: SPEAKER_TO_LINE })], 'line'),
     ],
   ),
+  cabinetSelector('cab-selector', ['Cabinet selector', 'speaker selector', 'cabinet switch'], 'CBX'),
   plain(
     'load-box',
     ['Load box', 'dummy load', 'reactive load'],

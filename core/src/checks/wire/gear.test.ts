@@ -39,6 +39,32 @@ testCheck(check('wire.line-into-speaker'), SMALL, [
 ]);
 testCheck(check('wire.no-load'), SMALL, [
   {
+    name: 'a cabinet selector with one cabinet: its other way has none',
+    rig: smallRig({
+      boxes: { g: 'single-coil', h: 'valve-head', s: 'cab-selector', c: 'cab-212' },
+      leads: ['g.out>h.in', 'h.speaker>s.in', 's.a>c.in'],
+    }),
+    evidence: ['device:h', 'device:s'],
+    says: 'as soon as S select stands at b',
+  },
+  {
+    name: 'the same selector taped to the side with the cabinet',
+    rig: smallRig({
+      boxes: { g: 'single-coil', h: 'valve-head', s: 'cab-selector', c: 'cab-212' },
+      leads: ['g.out>h.in', 'h.speaker>s.in', 's.a>c.in'],
+      settings: { 's.select': 'a' },
+    }),
+    evidence: [],
+  },
+  {
+    name: 'a cabinet on either side',
+    rig: smallRig({
+      boxes: { g: 'single-coil', h: 'valve-head', s: 'cab-selector', c: 'cab-212', d: 'cab-112' },
+      leads: ['g.out>h.in', 'h.speaker>s.in', 's.a>c.in', 's.b>d.in'],
+    }),
+    evidence: [],
+  },
+  {
     name: 'a valve head used for its preamp only',
     rig: rig({ ...amp, i: 'di', foh: 'desk' }, ['g.out>h.in', 'h.send>i.in', 'i.out>foh.ch1']),
     evidence: ['device:h'],

@@ -2,8 +2,9 @@ import { takesIn } from '../../edits/cables.js';
 import { ref, type Ref } from '../../rig/ids.js';
 import { all } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { boxName } from '../names.js';
-import { afterWire } from '../joined.js';
+import { controlText, valueText } from '../../recall/words/words.js';
+import { boxName, listed } from '../names.js';
+import { unloadedState } from './speaker-states.js';
 import { speakerOutputs } from './speaker-outputs.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
 
@@ -11,20 +12,20 @@ export const noLoad: Check = {
   code: 'wire.no-load',
   title: 'A valve amp without its load',
   severities: ['danger'],
-  source: 'common practice: a valve output stage that is driven without a load destroys its transformer',
+  source:
+    'common practice: a valve output stage that is driven without a load destroys its transformer; looked for in every state that switches on the way can come to',
   *find(inputs: CheckInputs) {
     const { rig, hookup } = inputs;
     for (const { device, jack } of speakerOutputs(inputs)) {
-      if (
-        device.figures.powerStage !== 'valve' ||
-        afterWire(rig, hookup, ref(device.id, jack.id)).some((p) => p.jack.load === 'speaker')
-      )
-        continue;
+      if (device.figures.powerStage !== 'valve') continue;
+      const bad = unloadedState(rig, hookup, ref(device.id, jack.id));
+      if (!bad) continue;
+      const isSwitched = bad.standing.length > 0;
       yield {
         severity: 'danger' as const,
-        evidence: [device.id],
+        evidence: [...new Set([device.id, ...bad.standing.map((s) => s.device)])],
         about: jack.id,
-        why: `${boxName(rig, device.id)} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
+        why: `${boxName(rig, device.id)} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load${isSwitched ? ` as soon as ${listed(bad.standing.map((s) => `${controlText(rig, s.control)} stands at ${valueText(rig, s.control, s.value)}`))}` : ''}. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
         remedies: () =>
           elseByHand(
             cabinetFor(inputs, ref(device.id, jack.id), jack.ohm),

@@ -7,6 +7,7 @@ import { thePart, type Rig } from '../../rig/rig.js';
 import { onTopOf } from '../../signal/graph/state.js';
 import { trace, type Trace } from '../../signal/graph/trace.js';
 import { jackOf, type WiredEnd } from '../../signal/graph/wiring.js';
+import { openness } from '../volume.js';
 import { isBypassed, isWire, wayOf, type Way } from './chains.js';
 
 /** What a metre of cable is to a coil where nobody said it (common practice: 65 to 160 pF). */
@@ -178,20 +179,11 @@ class Walk {
     if (isPot) {
       const from = theItem(chain.from, 0);
       const ohm = jackAt(this.rig, ref(device, jackOf(from.at)))?.ohm ?? USUAL_INPUT_OHM;
-      this.hang({ is: 'pot', device, ohm, open: this.openAt(device) }, behind);
+      this.hang({ is: 'pot', device, ohm, open: openness(thePart(this.rig, device), this.t.state) }, behind);
       return behind + 1;
     }
     if (isBypassed(way)) this.hang({ is: 'bypassed', device, pF: BYPASSED_PF }, behind);
     return behind;
-  }
-
-  /** How far the pot of a volume pedal is open: as its control stands; at full under a foot, or where it has none. */
-  private openAt(device: Id<'device'>): number {
-    const amount = thePart(this.rig, device).controls.find((c) => 'min' in c.domain);
-    if (!amount || amount.use === 'play' || !('min' in amount.domain)) return 1;
-    const { min, max } = amount.domain;
-    const value = Number(this.t.state.get(ref(device, amount.id)) ?? max);
-    return max > min ? Math.min(1, Math.max(0, (value - min) / (max - min))) : 1;
   }
 
   /** The input of a box that is on; a stage that says what it feels like counts before its jack. */

@@ -1,9 +1,9 @@
 import type { Block, Device, Stage } from '../../rig/device.js';
-import { ref } from '../../rig/ids.js';
 import type { Rig } from '../../rig/rig.js';
 import type { RigState } from '../../signal/graph/state.js';
 import { gainOf, GAIN_STAGES, USUAL_DBU } from '../gain.js';
 import { isMeasured, NOMINAL_DBU, typicalOf } from '../typical.js';
+import { openness } from '../volume.js';
 import { decibels } from './decibels.js';
 import { limited } from './limit.js';
 
@@ -23,18 +23,8 @@ export interface StageGain {
   readonly said: boolean;
 }
 
-/**
- * How far a volume stands open, as what is left of the signal in dB: an audio taper (common practice, assumed). Under a
- * foot it counts as open: levels are told at full.
- */
-const openDb = (device: Device, state: RigState): number => {
-  const amount = device.controls.find((c) => 'min' in c.domain);
-  if (!amount || amount.use === 'play' || !('min' in amount.domain)) return 0;
-  const { min, max } = amount.domain;
-  const value = Number(state.get(ref(device.id, amount.id)) ?? max);
-  const open = max > min ? Math.min(1, Math.max(0, (value - min) / (max - min))) : 1;
-  return 40 * Math.log10(Math.max(0.01, open));
-};
+/** What is left of the signal behind a volume, in dB: an audio taper (common practice, assumed). */
+const openDb = (device: Device, state: RigState): number => 40 * Math.log10(Math.max(0.01, openness(device, state)));
 
 /** By how much a preamp is louder at its output than an instrument: line level where its box has such a jack. */
 const intoLine = ({ jacks }: Device, stage: Stage): number =>
@@ -65,7 +55,7 @@ export const stageGain = (rig: Rig, device: Device, block: Block, state: RigStat
   const ceiling = block.maxDbu ?? typical.ceiling;
   const gain = level ?? (block.stage === 'volume' ? openDb(device, state) : typical.lift);
   return {
-    out: (dbu) => Math.min(dbu + gain, Math.max(ceiling, NOMINAL_DBU.instrument)),
+    out: (dbu) => Math.min(dbu + gain, ceiling),
     quiet: gain + typical.evens,
     evens: typical.evens / 2,
     noise,

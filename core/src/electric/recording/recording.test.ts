@@ -132,22 +132,22 @@ describe('sounds of a recording', () => {
 });
 
 describe('WAV files', () => {
-  const tone = sine(48_000, 1, 440, -6);
+  const voice = sine(48_000, 1, 440, -6);
   test.each(['8', '16', '24', '32', '32f'])('%s bits come back as they went in', (depth) => {
     const read = readWav(
       depth === '8'
         ? (() => {
             const file = new WaveFile();
-            file.fromScratch(1, 48_000, '8', [Uint8Array.from(tone, (x) => Math.round(128 + x * 127))] as never);
+            file.fromScratch(1, 48_000, '8', [Uint8Array.from(voice, (x) => Math.round(128 + x * 127))] as never);
             return file.toBuffer();
           })()
-        : wavOf({ rate: 48_000, channels: [tone, tone] }, depth),
+        : wavOf({ rate: 48_000, channels: [voice, voice] }, depth),
       'a.wav',
     );
     if (!read.ok) throw new Error(read.error[0]!.wrong);
     const [first] = read.value.channels;
-    expect([read.value.rate, first!.length]).toEqual([48_000, tone.length]);
-    const off = first!.reduce((most, x, i) => Math.max(most, Math.abs(x - tone[i]!)), 0);
+    expect([read.value.rate, first!.length]).toEqual([48_000, voice.length]);
+    const off = first!.reduce((most, x, i) => Math.max(most, Math.abs(x - voice[i]!)), 0);
     expect(off).toBeLessThan(depth === '8' ? 0.02 : 0.0002);
   });
   test('96 kHz, 24 bit', () => {
@@ -157,7 +157,7 @@ describe('WAV files', () => {
   test.each([
     ['text', new TextEncoder().encode('this is no recording at all, but words')],
     ['nothing', new Uint8Array(0)],
-    ['cut off', wavOf({ rate: 48_000, channels: [tone] }, '16').slice(0, 30)],
+    ['cut off', wavOf({ rate: 48_000, channels: [voice] }, '16').slice(0, 30)],
   ])('%s is refused by name, with what to do', (_, bytes) => {
     const read = readWav(bytes, 'soundcheck.wav');
     expect(read.ok ? '' : read.error[0]).toMatchObject({
