@@ -60,6 +60,22 @@ describe('one sound stage by stage', () => {
     expect(way!.outputs.map((o) => o.text)).toEqual(['Stage, Closed 2×12 cabinet', 'Front of house, ch1']);
     for (const o of way!.outputs) expect(o.shares.reduce((sum, s) => sum + s.percent, 0)).toBeGreaterThan(90);
   });
+  test('a drive that is meant to be driven is not told as overloaded; a box behind it is', () => {
+    const rig = smallRig({
+      boxes: { g: 'humbucker', b: 'boost', d: 'high-drive', e: 'stereo-delay', w: 'powered-speaker' },
+      leads: ['g.out>b.in', 'b.out>d.in', 'd.out>e.in-l', 'e.out-l>w.in'],
+      sounds: { One: ['b.boost', 'd.overdrive'] },
+      with: (p) =>
+        p.kind === 'device' && (p.id === 'device:d' || p.id === 'device:e')
+          ? { ...p, jacks: p.jacks.map((j) => (j.id.startsWith('in') ? { ...j, maxDbu: -30 } : j)) }
+          : p,
+    });
+    const small = deriveOnce(rig, SMALL)!;
+    expect(levelsOf(small).sounds[0]!.over).toMatchObject({ at: 'Stereo delay' });
+    const inputs = soundLevels(small, 'sound:one')[0]!.steps.filter((s) => s.is === 'input');
+    expect(inputs.find((s) => s.code === 'D')!.takes).toBeUndefined();
+    expect(inputs.find((s) => s.code === 'E')!.takes).toBe(-30);
+  });
   test('two stereo legs at the desk are two outputs, neither late against the other', () => {
     const [way] = soundLevels(deriveOnce(d.rig, FERRY_ID)!, 'sound:01');
     expect(way!.outputs.map((o) => o.text)).toEqual(['Front of house, ch2', 'Front of house, ch3']);

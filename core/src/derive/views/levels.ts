@@ -1,6 +1,7 @@
 import { comb, combAt } from '../../electric/circuit/delays.js';
 import { earthGraph, independentLoops, isolation, nodeDevice, type EarthLoop } from '../../electric/earths.js';
 import { alongs, type Along, type Joint, type PassedStage } from '../../electric/levels/along.js';
+import { isDrivenInput } from '../../electric/levels/driven-input.js';
 import { noiseAt } from '../../electric/levels/noise.js';
 import { measuredIn, type StepWish } from '../../electric/levels/steps.js';
 import { theItem } from '../../known/the.js';
@@ -12,6 +13,7 @@ import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { MeasuredLevel, Role } from '../../rig/sound.js';
 import type { Edit } from '../../change/edit.js';
+import type { Trace } from '../../signal/graph/trace.js';
 import type { Derived } from '../steps/deriver.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;
@@ -85,7 +87,7 @@ const lineOf = (d: Derived, { sound, db, wish, off, change }: MatchedSound): Sou
   );
   const worst = noises.sort((a, b) => a.under - b.under)[0];
   const over = ways
-    .flatMap((a) => a.joints.filter((j) => !j.passesOn && j.level.peak > j.takes.dbu))
+    .flatMap((a) => a.joints.filter((j) => j.level.peak > j.takes.dbu && trace && minds(rig, trace, j)))
     .sort((a, b) => b.level.peak - b.takes.dbu - (a.level.peak - a.takes.dbu))[0];
   const measured = measuredIn(sound, d.hookup.id);
   return {
@@ -111,6 +113,9 @@ const lineOf = (d: Derived, { sound, db, wish, off, change }: MatchedSound): Sou
       : {}),
   };
 };
+
+/** Whether too much is too much there: not where it goes on over wire, nor into a stage that is meant to be driven. */
+const minds = (rig: Rig, trace: Trace, { passesOn, to }: Joint): boolean => !passesOn && !isDrivenInput(rig, trace, to);
 
 const changeText = (rig: Rig, { db, stores }: NonNullable<MatchedSound['change']>): string =>
   stores
@@ -216,7 +221,7 @@ export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] =
   return alongs(trace, d.rig).map((along): WayLevels => ({
     key: along.source.ref,
     source: sourceText(d.rig, along.source),
-    steps: stepsOf(d, along),
+    steps: stepsOf(d, along, trace),
     outputs: along.outputs.map((output): OutputView => {
       const noise = noiseAt(d.rig, trace, along, output.point);
       return {
@@ -250,13 +255,17 @@ const outputText = (rig: Rig, end: Ref, jack: Ref): string => {
   return jackAt(rig, jack) && jack !== end ? `${endText(rig, end)}, ${name}` : endText(rig, end);
 };
 
-const stepsOf = ({ rig, anatomy }: Derived, { source, start, stages, joints, order }: Along): readonly LevelStep[] => {
+const stepsOf = (
+  { rig, anatomy }: Derived,
+  { source, start, stages, joints, order }: Along,
+  trace: Trace,
+): readonly LevelStep[] => {
   const place = new Map(order.map((point, i) => [point, i]));
   const { wiring } = anatomy;
   const at = (point: number | undefined): number => (point === undefined ? Infinity : (place.get(point) ?? Infinity));
   const met = [
     ...stages.map((s) => ({ at: at(theItem(wiring.to, theItem(s.edges, 0))), step: stageStep(rig, s) })),
-    ...joints.map((j) => ({ at: at(wiring.at.get(j.to)), step: jointStep(rig, j) })),
+    ...joints.map((j) => ({ at: at(wiring.at.get(j.to)), step: jointStep(rig, j, minds(rig, trace, j)) })),
   ].sort((a, b) => a.at - b.at);
   const said = source.end.dbu !== undefined && partOf(rig, source.device)?.figures.origin === 'measured';
   return [
@@ -290,7 +299,7 @@ const stageStep = (rig: Rig, { stage, into, out, said }: PassedStage): LevelStep
     : `${tenth(into.average)} dBu; its level knob is taken to stand as people leave it, so that a usual instrument comes out as loud as it went in`,
 });
 
-const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint): LevelStep => {
+const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint, isMinded: boolean): LevelStep => {
   const [a, b] = [jackAt(rig, from), jackAt(rig, to)];
   return {
     key: `${from} ${to}`,
@@ -300,7 +309,7 @@ const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint): LevelStep
     average: tenth(level.average),
     peak: tenth(level.peak),
     gain: Math.round(loss * 100) / 100 + 0,
-    takes: takes.dbu,
+    ...(isMinded ? { takes: takes.dbu } : {}),
     said: takes.said,
     how: `20·log10(Zin / (Zin + Zout)) with ${b?.ohm ?? '?'} ohm in and ${a?.ohm ?? '1000, assumed,'} ohm out; it takes ${takes.dbu} dBu${takes.said ? '' : ', assumed'}`,
   };

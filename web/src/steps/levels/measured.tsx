@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { setMeasured } from '@yunta/core/edits/sounds';
+import { durationText, HEARING_DBA, hearingHours } from '@yunta/core/electric/hearing';
 import type { Id } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ok } from '@yunta/core/rig/result';
@@ -67,6 +68,18 @@ export const Measured = ({ sound: id }: { sound: Id<'sound'> }) => {
           </Button>
         </>
       )}
+      {known?.unit === 'dBA' && known.db >= HEARING_DBA && <Hearing dBA={known.db} />}
     </fieldset>
+  );
+};
+
+/** How long ears bear what was measured, with where that is said. */
+const Hearing = ({ dBA }: { dBA: number }) => {
+  const { niosh, osha } = hearingHours(dBA);
+  return (
+    <p className="soft">
+      Ears bear {dBA} dBA for {durationText(niosh)} a day (NIOSH, Publication 98-126; 29 CFR 1910.95 allows{' '}
+      {durationText(osha)}). Wear protection; local rules may ask for more.
+    </p>
   );
 };
