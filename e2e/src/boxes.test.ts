@@ -103,7 +103,7 @@ describe("a box of one's own", () => {
     await hands.click('button', 'Save to my shelf');
     await hands.sees('on your shelf');
     await hands.click('button', 'Keep');
-    await hands.sees('22 boxes');
+    await hands.sees('24 boxes');
     await hands.page.close();
     const other = new Hands(await openPage(browser, `${server.url}/rig/night-market-bass/kit`));
     await other.click('button', 'Shelves');

@@ -58,7 +58,7 @@ describe('every room by keyboard alone', () => {
     await tabTo(hands.page, /kit-line/);
     await hands.write('wah');
     await keys(hands.page, 'Enter');
-    await hands.sees('22 boxes');
+    await hands.sees('24 boxes');
     await tabTo(hands.page, /^WAH, Wah/);
     await keys(hands.page, 'Enter');
     await hands.sees('Take it out of the kit');
@@ -262,7 +262,7 @@ describe('every room by keyboard alone', () => {
     await hands.sees('Chorus crunch → Chorus wide');
     await hands.pick('Level');
     await hands.page.waitForFunction(() =>
-      [...document.querySelectorAll('.board button')].some((b) => b.textContent === '+11'),
+      [...document.querySelectorAll('.board button')].some((b) => b.textContent === '+3'),
     );
     expect(await violations(hands.page)).toEqual([]);
     await hands.pick('Tails');
@@ -322,7 +322,7 @@ describe('the kit', () => {
     await hands.click('button', 'Add Frequency splitter');
     await hands.press('Escape');
     await hands.page.waitForSelector('.mantine-Drawer-overlay', { hidden: true });
-    await hands.sees('22 boxes');
+    await hands.sees('24 boxes');
     await hands.click('button', 'Undo');
     await hands.sees('23 boxes');
     await hands.page.close();
