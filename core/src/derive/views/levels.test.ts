@@ -118,6 +118,15 @@ test('a rig with nothing in it has no levels and no loops', () => {
     sounds: [],
     off: 0,
     storable: 0,
-    earths: { loops: 0, throughMains: [], isolate: [] },
+    earths: { loops: 0, earthed: [], unsaid: [], throughMains: [], isolate: [] },
   });
+});
+
+test('a sound that comes nowhere has no level beside the others: nobody says that it lies where it is wanted', () => {
+  const rig = smallRig({
+    boxes: { g: 'single-coil', s: 'switcher-8', w: 'powered-speaker' },
+    leads: ['g.out>s.in'],
+    sounds: { One: ['s.trim=0'], Two: ['s.trim=6'] },
+  });
+  expect(levelsOf(deriveOnce(rig, SMALL)!).sounds).toEqual([]);
 });

@@ -3,14 +3,14 @@ import { earthGraph, independentLoops, isolation, nodeDevice, type EarthLoop } f
 import { alongs, type Along, type Joint, type PassedStage } from '../../electric/levels/along.js';
 import { isDrivenInput } from '../../electric/levels/driven-input.js';
 import { noiseAt } from '../../electric/levels/noise.js';
-import { measuredIn, type StepWish } from '../../electric/levels/steps.js';
+import { isHeard, measuredIn, type StepWish } from '../../electric/levels/steps.js';
 import { theItem } from '../../known/the.js';
 import { applyMatch, matchLevels, type MatchedSound } from '../../plan/levels/match.js';
 import { boxText, endText, stageText } from '../../recall/words/part-words.js';
 import { controlText } from '../../recall/words/words.js';
 import { jackAt } from '../../rig/box.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { partOf, type Rig } from '../../rig/rig.js';
+import { all, partOf, type Rig } from '../../rig/rig.js';
 import type { MeasuredLevel, Role } from '../../rig/sound.js';
 import type { Edit } from '../../change/edit.js';
 import type { Trace } from '../../signal/graph/trace.js';
@@ -49,15 +49,21 @@ export interface LevelsView {
 
 export interface EarthsView {
   readonly loops: number;
+  /** Boxes that are earthed by their mains lead, and those with a mains plug that say nothing of it. */
+  readonly earthed: readonly string[];
+  readonly unsaid: readonly string[];
   readonly throughMains: readonly { readonly text: string; readonly boxes: readonly Id<'device'>[] }[];
   /** The fewest signal leads to isolate; undefined where that needs many. */
   readonly isolate: readonly string[] | undefined;
 }
 
+/** What a sound passes, where it comes to an output at all. */
 const traceOf =
-  ({ compilation }: Derived) =>
-  (sound: Id<'sound'>) =>
-    compilation.sounds.get(sound)?.trace;
+  ({ rig, compilation }: Derived) =>
+  (sound: Id<'sound'>) => {
+    const trace = compilation.sounds.get(sound)?.trace;
+    return trace && isHeard(rig, trace) ? trace : undefined;
+  };
 
 export const levelsOf = (d: Derived): LevelsView => {
   const matched = matchLevels(d.rig, d.hookup, traceOf(d));
@@ -138,6 +144,11 @@ const earthsOf = ({ rig, hookup }: Derived): EarthsView => {
   };
   return {
     loops: independentLoops(graph),
+    earthed: graph.edges.flatMap((e) => (e.is === 'mains' ? [boxText(rig, e.between[0] as Id<'device'>)] : [])),
+    unsaid: all(rig, 'device')
+      .filter((d) => graph.nodes.includes(d.id) && d.figures.mainsEarth === undefined)
+      .filter((d) => d.jacks.some((j) => j.kind === 'mains'))
+      .map((d) => boxText(rig, d.id)),
     throughMains: loops.map((l) => ({ text: wayText(rig, l), boxes: [...l.boxes] })),
     isolate: leads?.map(lead),
   };

@@ -68,8 +68,11 @@ export const stepBetween = (
   const [was, is] = [from, to].map((id) => measuredIn(partOf(rig, id), hookup.id));
   if (was && is && was.unit === is.unit) return { db: is.db - was.db, measured: true };
   const [a, b] = [traceOf(from), traceOf(to)];
-  return a && b ? { db: reckonedStep(rig, a, b), measured: false } : undefined;
+  return a && b && isHeard(rig, a) && isHeard(rig, b) ? { db: reckonedStep(rig, a, b), measured: false } : undefined;
 };
+
+/** Whether anything comes to an output in a state: of silence nobody can say how loud it is. */
+export const isHeard = (rig: Rig, t: Trace): boolean => alongs(t, rig).length > 0;
 
 /**
  * By how many dB the second of two states is louder by what is stated and differs behind all that is driven: numbers
@@ -77,6 +80,7 @@ export const stepBetween = (
  * practice); the small-signal gains of drives are no levels.
  */
 export const reckonedStep = (rig: Rig, from: Trace, to: Trace): number => {
+  if (!isHeard(rig, from) || !isHeard(rig, to)) return 0;
   const [was, is] = [statedLevels(from, rig), statedLevels(to, rig)];
   const numbers = [...is.controls].flatMap(([control, now]) => {
     const before = was.controls.get(control);

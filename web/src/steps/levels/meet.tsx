@@ -54,7 +54,7 @@ const Meeting = ({ meeting: { text, ms, db, inverted, notches, curve } }: { meet
   );
 };
 
-const Earths = ({ earths: { loops, throughMains, isolate } }: { earths: EarthsView }) => (
+const Earths = ({ earths: { loops, earthed, unsaid, throughMains, isolate } }: { earths: EarthsView }) => (
   <section className="card" aria-label="Earths">
     <h2>Earths</h2>
     {throughMains.length === 0 ? (
@@ -80,6 +80,11 @@ const Earths = ({ earths: { loops, throughMains, isolate } }: { earths: EarthsVi
         </p>
       </>
     )}
+    <p className="soft">
+      Earthed by their mains lead: {earthed.length ? earthed.join(', ') : 'none'}.
+      {unsaid.length > 0 &&
+        ` ${unsaid.join(', ')}: a mains plug, and nobody said whether it earths. Say so at the box, under Figures.`}
+    </p>
     <p className="soft">
       Never lift the earth of a mains lead: it keeps you alive. Local electrical codes and a licensed electrician decide
       about mains.

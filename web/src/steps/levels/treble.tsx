@@ -22,8 +22,8 @@ export const Treble = ({ sound }: { sound: Id<'sound'> }) => {
   if (fronts.length === 0)
     return (
       <p className="soft">
-        No instrument with a coil plays this sound: nothing is lost before the first box. Coil and knobs of an
-        instrument stand among its figures: Kit, open the box, Figures.
+        No instrument with a coil is plugged in here. Coil and knobs of an instrument stand among its figures: Kit, open
+        the box, Figures.
       </p>
     );
   return (
