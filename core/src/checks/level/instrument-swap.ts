@@ -1,6 +1,11 @@
 import { GAIN_STAGES } from '../../electric/gain.js';
+import { inHand } from '../../electric/in-hand.js';
+import { levelsAlong } from '../../electric/levels/along.js';
+import type { Ref } from '../../rig/ids.js';
+import type { Rig } from '../../rig/rig.js';
+import type { Trace } from '../../signal/graph/trace.js';
+import type { WiredEnd } from '../../signal/graph/wiring.js';
 import { passable } from '../../signal/graph/passable.js';
-import { theItem } from '../../known/the.js';
 import { audible } from '../order/audible.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
@@ -19,19 +24,23 @@ export const instrumentSwap: Check = {
     const { rig, compilation } = inputs;
     const { wiring } = compilation.bearings.anatomy;
     const players = wiring.sources.filter((s) => s.end.dbu && wiring.wired.has(s.device));
-    const driven = audible(inputs).flatMap(({ sound, stages }) =>
-      stages.filter((s) => GAIN_STAGES.includes(s.block.stage)).map(({ stage, device }) => ({ sound, stage, device })),
+    const driven = audible(inputs).flatMap(({ sound, trace, stages }) =>
+      stages
+        .filter((s) => GAIN_STAGES.includes(s.block.stage))
+        .map(({ stage, device }) => ({ sound, trace, stage, device })),
     );
     for (const [i, one] of players.entries())
       for (const other of players.slice(i + 1)) {
         if (one.end.what !== other.end.what || one.device === other.device) continue;
-        const [soft, loud] = levelOf(one) <= levelOf(other) ? [one, other] : [other, one];
-        const by = levelOf(loud) - levelOf(soft);
-        if (by < LEAST) continue;
-        const both = [soft, loud].map((s) => passable(wiring, [s.ref]).stages);
+        const both = [one, other].map((s) => passable(wiring, [s.ref]).stages);
         const met = driven.filter((d) => both.every((stages) => stages.has(d.stage)));
-        if (met.length === 0) continue;
-        const first = theItem(met, 0).device;
+        const at = met[0];
+        const levels = at && [one, other].map((source) => levelInto(rig, at, source));
+        const [a, b] = levels ?? [];
+        if (!at || a === undefined || b === undefined || Math.abs(a - b) < LEAST) continue;
+        const [soft, loud] = a <= b ? [one, other] : [other, one];
+        const by = Math.abs(a - b);
+        const first = at.device;
         const sounds = [...new Set(met.map((d) => d.sound))];
         yield {
           severity: 'doubt' as const,
@@ -50,5 +59,12 @@ export const instrumentSwap: Check = {
   },
 };
 
-const levelOf = ({ end }: { readonly end: { readonly dbu?: { readonly average: number } } }): number =>
-  end.dbu?.average ?? 0;
+/** How loud an instrument comes into a stage when it is in hand, past trims and whatever else stands on its way. */
+const levelInto = (
+  rig: Rig,
+  { trace, stage }: { readonly trace: Trace; readonly stage: Ref },
+  source: WiredEnd,
+): number | undefined => {
+  const heard = inHand(rig, trace, source);
+  return heard && levelsAlong(rig, heard, source).stages.find((s) => s.stage === stage)?.into.average;
+};

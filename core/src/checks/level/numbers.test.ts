@@ -204,6 +204,23 @@ testCheck(check('level.instrument-swap'), SMALL, [
     ways: [],
   },
   {
+    name: 'the same two with a trim of 6 dB on the way of the louder one',
+    rig: rigOf(
+      { g: 'single-coil', h: 'humbucker', s: 'ab-in', d: 'low-drive', w: 'powered-speaker' },
+      ['g.out>s.a', 'h.out>s.b', 's.out>d.in', 'd.out>w.in'],
+      { One: ['d.overdrive', 's.select=a'] },
+      {
+        with: device('s', (d) => ({
+          ...d,
+          chains: d.chains.map((c) =>
+            c.id === 'from-b' ? { ...c, from: c.from.map((t) => ({ ...t, gain: -6 })) } : c,
+          ),
+        })),
+      },
+    ),
+    evidence: [],
+  },
+  {
     name: 'the same two with nothing to drive',
     rig: rigOf(
       { g: 'single-coil', h: 'humbucker', s: 'ab-in', d: 'low-drive', w: 'powered-speaker' },

@@ -4,9 +4,9 @@ import { blocksIn } from '../../rig/domain.js';
 import type { Pickup } from '../../rig/device.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
 import { thePart, type Rig } from '../../rig/rig.js';
-import { onTopOf } from '../../signal/graph/state.js';
-import { trace, type Trace } from '../../signal/graph/trace.js';
+import type { Trace } from '../../signal/graph/trace.js';
 import { jackOf, type WiredEnd } from '../../signal/graph/wiring.js';
+import { inHand } from '../in-hand.js';
 import { openness } from '../volume.js';
 import { isBypassed, isWire, wayOf, type Way } from './chains.js';
 
@@ -58,25 +58,9 @@ export interface FrontEnd {
 export const frontEnds = (rig: Rig, t: Trace): readonly FrontEnd[] =>
   t.wiring.sources.flatMap((source) => {
     const coil = t.wiring.wired.has(source.device) ? coilOf(rig, source) : undefined;
-    const heard = coil && (t.onPath[source.point] ? t : inHand(rig, t, source));
+    const heard = coil && inHand(rig, t, source);
     return coil && heard ? [frontEnd(rig, heard, source, coil)] : [];
   });
-
-/** The same state with a selector turned so that a source is heard; undefined where no single one does it. */
-const inHand = (rig: Rig, t: Trace, source: WiredEnd): Trace | undefined => {
-  const seen = new Set([source.point]);
-  for (const p of seen) for (const e of theItem(t.wiring.out, p)) if (t.active[e]) seen.add(theItem(t.wiring.to, e));
-  const boxes = new Set([...seen].map((p) => theItem(t.wiring.points, p).device));
-  for (const device of boxes)
-    for (const { id, domain, use } of thePart(rig, device).controls) {
-      if (use === 'setting' || !('values' in domain)) continue;
-      for (const value of domain.values) {
-        const turned = trace(t.wiring, onTopOf(t.state, new Map([[ref(device, id), value]])), { from: [source.ref] });
-        if (turned.onPath[source.point]) return turned;
-      }
-    }
-  return undefined;
-};
 
 /** A coil as it usually is, of an instrument that says nothing of it; assumed. */
 const USUAL_COIL: Pickup = {
