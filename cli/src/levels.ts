@@ -1,5 +1,6 @@
 import { frontsIn } from '@yunta/core/derive/views/front-view';
-import { levelsOf, soundLevels } from '@yunta/core/derive/views/levels';
+import { levelsOf } from '@yunta/core/derive/views/levels';
+import { soundLevels } from '@yunta/core/derive/views/sound-levels';
 import type { CommandWords } from './arguments.js';
 import { deriveFile, soundNamed } from './read.js';
 import { json, print } from './say.js';

@@ -143,3 +143,17 @@ test('a recording is cut apart, each take measured, and what it says changes wha
     await hands.page.close();
   }
 });
+
+test('a number tells its figures; one is written over where it is read, with what it was measured with', async () => {
+  const hands = await room('noise');
+  await hands.sees('dB under the sound');
+  await hands.click('button', /^LOW, .*its own noise: -84 dBu, assumed/);
+  await hands.type('textbox', /its own noise$/, '-70');
+  await hands.press('Enter');
+  await hands.choose('combobox', /its own noise: where it comes from/, 'measured');
+  await hands.type('textbox', /its own noise: measured with what/, 'an interface');
+  await hands.press('Enter');
+  await hands.press('Escape');
+  await hands.sees(/-70 dBu measured on \d{4}-\d\d-\d\d with an interface/);
+  await hands.page.close();
+});

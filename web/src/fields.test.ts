@@ -33,7 +33,7 @@ const figure = (what: string): Screen => [
   'core/src/catalogue/figures.ts',
   new RegExp(`field\\(\\s*'${what}'`),
 ];
-const condition: Screen = [`${EDITOR}, Only while`, `${BOX}/conditions.tsx`, /put\(\[\.\.\.when/];
+const condition: Screen = [`${EDITOR}, Only while`, 'web/src/shared/figures/conditions.tsx', /put\(\[\.\.\.when/];
 const taps: Screen = [`${EDITOR}, jacks at the end of a way or a loop`, `${BOX}/taps.tsx`, /put\(i, \{ \.\.\.tap/];
 const gain = (of: string): Readonly<Record<string, Screen>> => ({ [`${of}.gain`]: figure('gain') });
 
@@ -188,6 +188,11 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'device.figures.mm': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, mm/],
   'device.figures.kg': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, kg/],
   'device.figures.origin': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, origin/],
+  'device.figures.sources': [
+    `${EDITOR}, beside each figure`,
+    'web/src/shared/figures/source-choice.tsx',
+    /withSource\(device/,
+  ],
   'device.figures.mainsEarth': figure('mainsEarth'),
   'device.figures.watts': figure('watts'),
   'device.figures.powerStage': figure('powerStage'),

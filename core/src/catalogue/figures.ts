@@ -2,6 +2,7 @@ import { theOneOf } from '../known/keys.js';
 import { surely, theItem } from '../known/the.js';
 import { SUPPLY_NOISES, SUPPLY_PLUGS } from '../rig/device.js';
 import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Pickup, Slot } from '../rig/device.js';
+import { withSource } from '../rig/figure-source.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import type { When } from '../rig/value.js';
 import { readWhen, whenWords } from './inside.js';
@@ -26,18 +27,27 @@ export interface Figure {
   readonly choices: readonly string[] | undefined;
   /** It says when something holds, so that it can be chosen as conditions. */
   readonly isWhen: boolean;
+  /** By what its source is noted; absent for a way of behaving, which nobody measures. */
+  readonly source?: string;
+  /** A table of the box holds it too, so that the list of further figures leaves it out. */
+  readonly inTable: boolean;
 }
 
 /** How one field is said, and read again. `undefined` where a text says nothing of the kind. */
 interface Said<T> {
   readonly like: string;
+  readonly isFigure?: true;
   readonly choices?: readonly string[];
   readonly isWhen?: true;
   readonly text: (value: T) => string;
   readonly read: (text: string) => T | undefined;
 }
 
-interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like' | 'choices' | 'isWhen'> {
+interface Field<O> extends Pick<Figure, 'what' | 'usedFor' | 'like' | 'choices' | 'isWhen' | 'inTable'> {
+  /** As the rig calls it. */
+  readonly key: string;
+  /** Something that one measures, or reads off a plate. */
+  readonly isFigure: boolean;
   readonly text: (of: O) => string;
   /**
    * The whole with the field as a text says it, taken away where that is empty; undefined where the text cannot be
@@ -50,6 +60,7 @@ const NUMBER = String.raw`([-−+]?\d+(?:[.,]\d+)?)`;
 const numberIn = (text: string): number => Number(text.replace('−', '-').replace(',', '.'));
 const amount = (unit: string, like: string, least = -Infinity): Said<number> => ({
   like: `${like} ${unit}`.trim(),
+  isFigure: true,
   text: (value) => `${value} ${unit}`.trim(),
   read: (text) => {
     const found = new RegExp(`^${NUMBER}\\s*(?:${unit})?$`, 'i').exec(text);
@@ -86,6 +97,7 @@ const inverted: Said<{ readonly invertedWhen: When }> = {
 };
 const gains: Said<Gain> = {
   like: '6 dB or a knob: level -40..0',
+  isFigure: true,
   text: (gain) =>
     typeof gain === 'number'
       ? `${gain} dB`
@@ -134,6 +146,7 @@ const shields: Said<NonNullable<Jack['shield']>> = {
 };
 const supplies: Said<NonNullable<Jack['supply']>> = {
   like: '9 V, 100 mA, negative, plug 3.5 mm, isolated',
+  isFigure: true,
   text: ({ volts, milliamps, centre, plug, isolated }) =>
     [
       `${volts.join('/')} V`,
@@ -162,6 +175,7 @@ const supplies: Said<NonNullable<Jack['supply']>> = {
 };
 const batteries: Said<NonNullable<Figures['battery']>> = {
   like: '500 mAh, 9 V or 2000 mAh, 3 V, takes 300 mA',
+  isFigure: true,
   text: ({ mAh, volts, milliamps }) =>
     `${mAh} mAh, ${volts} V${milliamps === undefined ? '' : `, takes ${milliamps} mA`}`,
   read: (text) => {
@@ -183,6 +197,7 @@ const plates: Said<NonNullable<Figures['switches']>> = {
 };
 const levels: Said<NonNullable<End['dbu']>> = {
   like: '-20 on average, -8 at peaks',
+  isFigure: true,
   text: ({ average, peak }) => `${average} on average, ${peak} at peaks`,
   read: (text) => {
     const found = new RegExp(`^${NUMBER}(?:\\s*dBu)? on average, ${NUMBER}(?:\\s*dBu)? at peaks$`, 'i').exec(text);
@@ -191,6 +206,7 @@ const levels: Said<NonNullable<End['dbu']>> = {
 };
 const pickups: Said<Pickup> = {
   like: '2.5 H, 6000 ohm, 110 pF; volume 250000 ohm; tone 250000 ohm, 22 nF; bleed 680 pF',
+  isFigure: true,
   text: ({ henry, ohm, pF, volumeOhm, tone, bleedPF }) =>
     [
       `${henry} H, ${ohm} ohm, ${pF} pF`,
@@ -218,6 +234,8 @@ const pickups: Said<Pickup> = {
       : undefined;
   },
 };
+/** @example pickupText(coil) // '2.5 H, 6000 ohm, 110 pF; volume 250000 ohm' */
+export const pickupText = (pickup: Pickup): string => pickups.text(pickup);
 const cuts: Said<NonNullable<Insert['off']>> = {
   like: 'both or send or return or only the send if tails=on',
   text: (value) => (typeof value === 'string' ? value : `only the send if ${whenWords(value.sendOnlyWhen)}`),
@@ -234,6 +252,9 @@ const field = <O extends object, K extends keyof O>(
   said: Said<NonNullable<O[K]>>,
   usedFor?: string,
 ): Field<O> => ({
+  key: String(key),
+  isFigure: said.isFigure ?? false,
+  inTable: false,
   what,
   usedFor,
   like: said.like,
@@ -249,6 +270,7 @@ const field = <O extends object, K extends keyof O>(
 });
 
 const GAIN_LADDER = 'the gain ladder';
+const inTable = <O>(of: Field<O>): Field<O> => ({ ...of, inTable: true });
 const OF_BOX: readonly Field<Figures>[] = [
   field('powerStage', 'power stage', oneOf('valve', 'solid state'), 'loads at loudspeaker jacks'),
   field('direct', 'direct sound', oneOf('analogue', 'converted'), 'how often the direct sound is converted'),
@@ -260,6 +282,7 @@ const OF_BOX: readonly Field<Figures>[] = [
   field('switches', 'where its switches are, mm from the left and the back', plates, 'whether a shoe fits between'),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
+  inTable(field('ohm', 'impedance', amount('ohm', '1000000', 0), 'levels at joints, treble')),
   field('balanced', 'balanced', yesNo, 'long leads, phantom power'),
   field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
   field('maxDbu', 'level it takes', amount('dBu', '18'), `${GAIN_LADDER}, headroom`),
@@ -288,6 +311,7 @@ const OF_BLOCK: readonly Field<Block>[] = [
 const OF_INSERT: readonly Field<Insert>[] = [field('off', 'what its switch cuts', cuts, 'what becomes of repeats')];
 const OF_FORK: readonly Field<Fork>[] = [
   field('crossoverHz', 'crossover', {
+    isFigure: true,
     like: '250 Hz or a knob',
     text: (v) => (typeof v === 'number' ? `${v} Hz` : v),
     read: (text) => amount('Hz', '', 0).read(text) ?? (/^[A-Za-z][^\s]*$/.test(text) ? text : undefined),
@@ -316,6 +340,8 @@ const OF_END: readonly Field<End>[] = [
 /** Something that has figures: how it stands in the box, and the box with another in its place. */
 interface Place<O> {
   readonly key: string;
+  /** What it is called in the box. */
+  readonly id: string;
   readonly where: string;
   readonly of: O;
   readonly put: (of: O) => Device;
@@ -334,21 +360,22 @@ const placesOf = (device: Device): readonly Place<never>[] => {
     slots.forEach((slot, i) => {
       const putSlot = (one: Slot) => put(replaced(slots, i, one));
       const key = `${path}/${slot.id}`;
-      if (slot.is === 'block') add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_BLOCK });
-      else if (slot.is === 'insert') add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
+      if (slot.is === 'block') add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_BLOCK });
+      else if (slot.is === 'insert') add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
       else {
-        add({ key, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
+        add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
         slot.arms.forEach((arm, a) => {
           const putArm = (one: Arm) => putSlot({ ...slot, arms: replaced(slot.arms, a, one) });
-          add({ key: `${key}/${arm.id}`, where: `arm ${arm.id}`, of: arm, put: putArm, fields: OF_ARM });
+          add({ key: `${key}/${arm.id}`, id: arm.id, where: `arm ${arm.id}`, of: arm, put: putArm, fields: OF_ARM });
           addSlots(arm.slots, `${key}/${arm.id}`, (inner) => putArm({ ...arm, slots: inner }));
         });
       }
     });
-  add({ key: 'box', where: 'the box', of: device.figures, put: (figures) => ({ ...device, figures }), fields: OF_BOX });
+  add({ key: 'box', id: 'box', where: 'the box', of: device.figures, put: (figures) => ({ ...device, figures }), fields: OF_BOX });
   device.jacks.forEach((jack, i) =>
     add({
       key: `jack ${jack.id}`,
+      id: jack.id,
       where: `jack ${jack.id}`,
       of: jack,
       put: (one) => ({ ...device, jacks: replaced(device.jacks, i, one) }),
@@ -357,13 +384,14 @@ const placesOf = (device: Device): readonly Place<never>[] => {
   );
   device.chains.forEach((chain, i) => {
     const put = (one: Chain): Device => ({ ...device, chains: replaced(device.chains, i, one) });
-    add({ key: `chain ${chain.id}`, where: `way ${chain.id}`, of: chain, put, fields: OF_CHAIN });
+    add({ key: `chain ${chain.id}`, id: chain.id, where: `way ${chain.id}`, of: chain, put, fields: OF_CHAIN });
     addSlots(chain.slots, `chain ${chain.id}`, (slots) => put({ ...chain, slots }));
   });
   device.ends?.forEach((end, i) => {
     if (end.is === 'source')
       add({
         key: `end ${i}`,
+        id: end.at,
         where: end.name,
         of: end,
         put: (one) => ({ ...device, ends: replaced(surely(device.ends), i, one) }),
@@ -375,12 +403,13 @@ const placesOf = (device: Device): readonly Place<never>[] => {
 
 /** Every figure that a box has or could have, those of one place together. */
 export const figuresOf = (device: Device): readonly Figure[] =>
-  placesOf(device).flatMap(({ key, where, of, fields }) =>
-    fields.map(({ text, write: _, ...field }): Figure => ({
+  placesOf(device).flatMap(({ key, id, where, of, fields }) =>
+    fields.map(({ text, write: _, isFigure, key: name, ...field }): Figure => ({
       ...field,
       key: `${key}: ${field.what}`,
       where,
       text: text(of),
+      ...(isFigure ? { source: `${id}.${name}` } : {}),
     })),
   );
 
@@ -402,7 +431,7 @@ export const withFigure = (device: Device, key: string, text: string): Result<De
             would: `Write ${found.like}.`,
           },
         ])
-      : ok(place.put(written));
+      : ok(text.trim() === '' ? withSource(place.put(written), `${place.id}.${found.key}`, undefined) : place.put(written));
   }
   return refuse([
     { code: 'figure', where: device.name, wrong: 'It has no such place any more.', would: 'Choose another figure.' },

@@ -1,4 +1,5 @@
 import type { Block, Device, Jack, Stage } from '../rig/device.js';
+import { sourceOf } from '../rig/figure-source.js';
 
 /** What is reckoned of a kind of stage as long as nobody wrote down a figure. From memory of the trade, assumed. */
 export interface TypicalStage {
@@ -65,5 +66,5 @@ export const takesDbu = ({ maxDbu, level }: Jack): { readonly dbu: number; reado
 /** Impedance of an output that says nothing of it, in ohms; assumed. */
 export const USUAL_OUTPUT_OHM = 1_000;
 
-/** Whether the figures of a box were measured. */
-export const isMeasured = ({ figures }: Device): boolean => figures.origin === 'measured';
+/** Whether a figure of a box was measured, such as `drive.gain`. */
+export const isMeasured = (device: Device, of: string): boolean => sourceOf(device, of).from === 'measured';

@@ -24,6 +24,7 @@ import {
   type Stimulus,
   type Tap,
 } from './device.js';
+import { FIGURE_ORIGINS } from './figure-source.js';
 import { LONGEST } from './limits.js';
 import { act, byte, channel, id, list, name, pair, value, when, word } from './shape-parts.js';
 
@@ -223,7 +224,15 @@ export const figures: z.ZodType<Figures> = z.strictObject({
     .optional(),
   givesWatts: z.number().positive().optional(),
   onSupply: z.enum(SUPPLY_NOISES).optional(),
-  origin: z.enum(['measured', 'maker', 'assumed']).optional(),
+  origin: z.enum(FIGURE_ORIGINS).optional(),
+  sources: list(
+    z.strictObject({
+      of: z.string().max(LONGEST.name),
+      from: z.enum(FIGURE_ORIGINS),
+      on: z.string().regex(DAY).optional(),
+      with: z.string().max(LONGEST.remark).optional(),
+    }),
+  ).optional(),
 });
 
 export const device: z.ZodType<Device> = z.strictObject({

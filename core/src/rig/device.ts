@@ -2,6 +2,7 @@ import { keptIn } from '../kept/kept.js';
 import type { Shows } from '../midi/numbering.js';
 import type { Id } from './ids.js';
 import type { Act } from './act.js';
+import type { FigureNote, FigureOrigin } from './figure-source.js';
 import type { PointName, Value, When } from './value.js';
 
 /**
@@ -437,5 +438,7 @@ export interface Figures {
   /** What all outputs of a supply give together, in watts. */
   readonly givesWatts?: number;
   readonly onSupply?: SupplyNoise;
-  readonly origin?: 'measured' | 'maker' | 'assumed';
+  /** Where its figures come from, but for those that have a note of their own. */
+  readonly origin?: FigureOrigin;
+  readonly sources?: readonly FigureNote[];
 }

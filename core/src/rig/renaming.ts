@@ -149,6 +149,12 @@ class Renamer {
     };
   };
 
+  /** A figure is told by what it is of, and its field. */
+  private figure(of: string): string {
+    const [name = '', ...field] = of.split('.');
+    return [this.stage(this.point(name)), ...field].join('.');
+  }
+
   box(): Device {
     const { device } = this;
     return {
@@ -158,6 +164,9 @@ class Renamer {
       controls: device.controls.map(this.control),
       actuators: device.actuators.map(this.actuator),
       ...(device.ends ? { ends: device.ends.map((e) => ({ ...e, at: this.point(e.at) })) } : {}),
+      ...(device.figures.sources
+        ? { figures: { ...device.figures, sources: device.figures.sources.map((s) => ({ ...s, of: this.figure(s.of) })) } }
+        : {}),
     };
   }
 

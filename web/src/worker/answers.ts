@@ -9,13 +9,8 @@ import type { PlanFor } from '@yunta/core/plan/programs';
 import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
-import {
-  levelsOf,
-  matchedByNumbers,
-  soundLevels,
-  type LevelsView,
-  type WayLevels,
-} from '@yunta/core/derive/views/levels';
+import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
+import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { termsOf, type Terms } from '@yunta/core/derive/views/terms';

@@ -9,12 +9,14 @@ import {
   type FrontSound,
   type Knobs,
 } from '../../electric/front/front-response.js';
+import { pickupText } from '../../catalogue/figures.js';
 import { theOne } from '../../known/the.js';
 import { boxText } from '../../recall/words/part-words.js';
 import { splitRef, type Id } from '../../rig/ids.js';
 import { partOf, type Rig } from '../../rig/rig.js';
 import type { Derived } from '../steps/deriver.js';
-import { AUDIBLE_HZ } from './levels.js';
+import { figureInput, type FigureInput } from './figure-input.js';
+import { AUDIBLE_HZ } from './sound-levels.js';
 
 const hundredth = (value: number): number => Math.round(value * 100) / 100 + 0;
 
@@ -25,8 +27,10 @@ export interface PieceView {
   readonly metres?: number;
   readonly pF?: number;
   readonly ohm?: number;
-  /** Somebody wrote it down; else it is assumed. */
-  readonly said: boolean;
+  /** The figure of a box behind it. */
+  readonly from?: FigureInput;
+  /** A lead or a bypassed box of which nobody wrote down what it is to a coil. */
+  readonly assumed: boolean;
   /** The lead, where it is one. */
   readonly cable?: Id<'cable'>;
 }
@@ -55,6 +59,8 @@ export interface FrontView {
   readonly metres: number;
   readonly pF: number;
   readonly unmeasured: number;
+  /** The coil and its knobs. */
+  readonly coil: FigureInput;
   readonly pieces: readonly PieceView[];
   readonly knobs: readonly KnobsView[];
   readonly otherwise: readonly Otherwise[];
@@ -74,6 +80,7 @@ const viewOf = (rig: Rig, front: FrontEnd): FrontView => ({
   metres: hundredth(front.metres),
   pF: Math.round(front.pF),
   unmeasured: front.unmeasured.length,
+  coil: figureInput(rig, front.source.ref, 'pickup', pickupText(front.pickup)),
   pieces: front.hung.map(({ piece }) => pieceView(rig, piece)),
   knobs: KNOBS.map((knobs) => knobsView(front, knobs)),
   otherwise: otherwise(rig, front),
@@ -91,6 +98,9 @@ const knobsView = (front: FrontEnd, knobs: Knobs): KnobsView => {
   };
 };
 
+/** As figures of boxes are written. */
+const ohmText = (ohm: number): string => `${ohm} ohm`;
+
 const pieceView = (rig: Rig, piece: Piece): PieceView => {
   switch (piece.is) {
     case 'lead': {
@@ -100,20 +110,27 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         text: `lead from ${a ?? '?'} to ${b ?? '?'}`,
         metres: piece.metres,
         pF: Math.round(piece.pF),
-        said: piece.said,
+        assumed: !piece.said,
         cable: piece.cable,
       };
     }
     case 'bypassed':
-      return { key: piece.device, text: `${boxText(rig, piece.device)}, bypassed`, pF: piece.pF, said: false };
+      return { key: piece.device, text: `${boxText(rig, piece.device)}, bypassed`, pF: piece.pF, assumed: true };
     case 'pot':
-      return { key: piece.device, text: `${boxText(rig, piece.device)}, its pot`, ohm: piece.ohm, said: true };
+      return {
+        key: piece.device,
+        text: `${boxText(rig, piece.device)}, its pot`,
+        ohm: piece.ohm,
+        assumed: false,
+        from: figureInput(rig, piece.jack, 'ohm', ohmText(piece.ohm)),
+      };
     case 'input':
       return {
         key: piece.jack,
         text: `input of ${boxText(rig, splitRef(piece.jack).device)}`,
         ohm: piece.ohm,
-        said: true,
+        assumed: false,
+        from: figureInput(rig, piece.jack, 'ohm', ohmText(piece.ohm)),
       };
   }
 };

@@ -7,7 +7,8 @@ import { all, partOf } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
 import { tried } from './tried.js';
 import { frontsIn } from './front-view.js';
-import { levelsOf, matchedByNumbers, soundLevels } from './levels.js';
+import { levelsOf, matchedByNumbers } from './levels.js';
+import { soundLevels } from './sound-levels.js';
 
 const d = deriveOnce(islandRun(), BALLROOM_ID)!;
 
@@ -52,7 +53,11 @@ describe('all sounds beside each other', () => {
 describe('one sound stage by stage', () => {
   test('from the strings to the outputs, each place with how its number came about', () => {
     const [way] = soundLevels(d, 'sound:04');
-    expect(way!.steps[0]).toMatchObject({ is: 'source', average: -20, said: false });
+    expect(way!.steps[0]).toMatchObject({
+      is: 'source',
+      average: -20,
+      from: [{ what: 'level', counted: '-20 on average, -6 at peaks', source: { from: 'assumed' } }],
+    });
     expect(way!.steps.filter((s) => s.is === 'stage').map((s) => s.code)).toEqual(
       expect.arrayContaining(['WLS', 'TUN', 'CMP', 'LOW', 'HIG', 'HED', 'REV', 'DLY', 'CAB', 'MCB']),
     );

@@ -1,7 +1,6 @@
-import { comb, combAt } from '../../electric/circuit/delays.js';
 import { earthGraph, independentLoops, isolation, nodeDevice, type EarthLoop } from '../../electric/earths.js';
-import { alongs, type Along, type Joint, type PassedStage } from '../../electric/levels/along.js';
-import { isDrivenInput } from '../../electric/levels/driven-input.js';
+import { alongs } from '../../electric/levels/along.js';
+import { mindsTooMuch } from '../../electric/levels/driven-input.js';
 import { noiseAt } from '../../electric/levels/noise.js';
 import { isHeard, measuredIn, type StepWish } from '../../electric/levels/steps.js';
 import { theItem } from '../../known/the.js';
@@ -93,7 +92,7 @@ const lineOf = (d: Derived, { sound, db, wish, off, change }: MatchedSound): Sou
   );
   const worst = noises.sort((a, b) => a.under - b.under)[0];
   const over = ways
-    .flatMap((a) => a.joints.filter((j) => j.level.peak > j.takes.dbu && trace && minds(rig, trace, j)))
+    .flatMap((a) => a.joints.filter((j) => j.level.peak > j.takes.dbu && trace && mindsTooMuch(rig, trace, j)))
     .sort((a, b) => b.level.peak - b.takes.dbu - (a.level.peak - a.takes.dbu))[0];
   const measured = measuredIn(sound, d.hookup.id);
   return {
@@ -119,9 +118,6 @@ const lineOf = (d: Derived, { sound, db, wish, off, change }: MatchedSound): Sou
       : {}),
   };
 };
-
-/** Whether too much is too much there: not where it goes on over wire, nor into a stage that is meant to be driven. */
-const minds = (rig: Rig, trace: Trace, { passesOn, to }: Joint): boolean => !passesOn && !isDrivenInput(rig, trace, to);
 
 const changeText = (rig: Rig, { db, stores }: NonNullable<MatchedSound['change']>): string =>
   stores
@@ -166,179 +162,3 @@ const wayText = (rig: Rig, { boxes: [from], way }: EarthLoop): string => {
   }
   return `${names.join(' – ')} – earth of the mains`;
 };
-
-/** A place on the way of a sound: what comes in there and what goes on. Levels in dBu. */
-export interface LevelStep {
-  readonly key: string;
-  readonly label: string;
-  /** What stands on the tag of its box. */
-  readonly code: string;
-  readonly is: 'source' | 'stage' | 'input' | 'output';
-  readonly average: number;
-  readonly peak: number;
-  /** By how much it is louder behind it than before it. */
-  readonly gain?: number;
-  /** What the place takes before it clips, in dBu. */
-  readonly takes?: number;
-  /** Somebody wrote the figures down; else they are assumed. */
-  readonly said: boolean;
-  /** How the number came about. */
-  readonly how: string;
-}
-
-export interface NoiseLine {
-  readonly text: string;
-  readonly dbu: number;
-  /** Its part of all noise power, in percent. */
-  readonly percent: number;
-}
-
-export interface OutputView {
-  readonly key: string;
-  readonly text: string;
-  readonly average: number;
-  readonly peak: number;
-  readonly ms: number;
-  /** Noise while one plays, and in a pause behind gates. */
-  readonly noise: number;
-  readonly paused: number;
-  readonly shares: readonly NoiseLine[];
-}
-
-export interface MeetingView {
-  readonly key: string;
-  readonly text: string;
-  readonly ms: number;
-  readonly db: number;
-  readonly inverted: boolean;
-  readonly notches: readonly number[];
-  /** Level of the sum in dB against the first way alone, by frequency in Hz. */
-  readonly curve: readonly { readonly hz: number; readonly db: number }[];
-}
-
-/** A sound from one of its sources. */
-export interface WayLevels {
-  readonly key: string;
-  readonly source: string;
-  readonly steps: readonly LevelStep[];
-  readonly outputs: readonly OutputView[];
-  readonly meetings: readonly MeetingView[];
-}
-
-/** A sound stage by stage, from each of its sources. */
-export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] => {
-  const trace = d.compilation.sounds.get(id)?.trace;
-  if (!trace) return [];
-  return alongs(trace, d.rig).map((along): WayLevels => ({
-    key: along.source.ref,
-    source: sourceText(d.rig, along.source),
-    steps: stepsOf(d, along, trace),
-    outputs: along.outputs.map((output): OutputView => {
-      const noise = noiseAt(d.rig, trace, along, output.point);
-      return {
-        key: output.jack,
-        text: outputText(d.rig, output.end, output.jack),
-        average: tenth(output.average),
-        peak: tenth(output.peak),
-        ms: tenth(output.ms[0]),
-        noise: tenth(noise.dbu),
-        paused: tenth(noise.paused),
-        shares: noise.shares.slice(0, 8).map(({ stage, dbu }) => ({
-          text: stage ? stageText(d.rig, stage) : 'the instrument itself',
-          dbu: tenth(dbu),
-          percent: Math.round(100 * 10 ** ((dbu - noise.dbu) / 10)),
-        })),
-      };
-    }),
-    meetings: meetingsOf(d.rig, along),
-  }));
-};
-
-const sourceText = (rig: Rig, { end, device }: Along['source']): string => {
-  const box = boxText(rig, device);
-  return end.name === box ? box : `${end.name}, ${box}`;
-};
-
-const outputText = (rig: Rig, end: Ref, jack: Ref): string => {
-  const { device, name } = splitRef(jack);
-  const is = partOf(rig, device)?.ends?.find((e) => e.at === splitRef(end).name)?.is;
-  if (is === 'stage') return `${endText(rig, end)}, ${boxText(rig, device)}`;
-  return jackAt(rig, jack) && jack !== end ? `${endText(rig, end)}, ${name}` : endText(rig, end);
-};
-
-const stepsOf = (
-  { rig, anatomy }: Derived,
-  { source, start, stages, joints, order }: Along,
-  trace: Trace,
-): readonly LevelStep[] => {
-  const place = new Map(order.map((point, i) => [point, i]));
-  const { wiring } = anatomy;
-  const at = (point: number | undefined): number => (point === undefined ? Infinity : (place.get(point) ?? Infinity));
-  const met = [
-    ...stages.map((s) => ({ at: at(theItem(wiring.to, theItem(s.edges, 0))), step: stageStep(rig, s) })),
-    ...joints.map((j) => ({ at: at(wiring.at.get(j.to)), step: jointStep(rig, j, minds(rig, trace, j)) })),
-  ].sort((a, b) => a.at - b.at);
-  const said = source.end.dbu !== undefined && partOf(rig, source.device)?.figures.origin === 'measured';
-  return [
-    {
-      key: source.ref,
-      label: boxText(rig, source.device),
-      code: codeOf(rig, source.device),
-      is: 'source',
-      average: tenth(start.average),
-      peak: tenth(start.peak),
-      said,
-      how: said ? 'measured' : 'a typical level of its kind, assumed until somebody measures it',
-    },
-    ...met.map((m) => m.step),
-  ];
-};
-
-const codeOf = (rig: Rig, device: Id<'device'>): string => partOf(rig, device)?.code ?? '';
-
-const stageStep = (rig: Rig, { stage, into, out, said }: PassedStage): LevelStep => ({
-  key: stage,
-  label: stageText(rig, stage),
-  code: codeOf(rig, splitRef(stage).device),
-  is: 'stage',
-  average: tenth(out.average),
-  peak: tenth(out.peak),
-  gain: tenth(out.average - into.average),
-  said,
-  how: said
-    ? `${tenth(into.average)} dBu and its stated gain`
-    : `${tenth(into.average)} dBu; its level knob is taken to stand as people leave it, so that a usual instrument comes out as loud as it went in`,
-});
-
-const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint, isMinded: boolean): LevelStep => {
-  const [a, b] = [jackAt(rig, from), jackAt(rig, to)];
-  return {
-    key: `${from} ${to}`,
-    label: `into ${boxText(rig, splitRef(to).device)}`,
-    code: codeOf(rig, splitRef(to).device),
-    is: 'input',
-    average: tenth(level.average),
-    peak: tenth(level.peak),
-    gain: Math.round(loss * 100) / 100 + 0,
-    ...(isMinded ? { takes: takes.dbu } : {}),
-    said: takes.said,
-    how: `20·log10(Zin / (Zin + Zout)) with ${b?.ohm ?? '?'} ohm in and ${a?.ohm ?? '1000, assumed,'} ohm out; it takes ${takes.dbu} dBu${takes.said ? '' : ', assumed'}`,
-  };
-};
-
-/** Points of a curve, evenly on a scale of ratios from 20 Hz to 20 kHz. */
-export const AUDIBLE_HZ: readonly number[] = Array.from({ length: 241 }, (_, i) => 20 * 1000 ** (i / 240));
-
-const meetingsOf = (rig: Rig, { meetings }: Along): readonly MeetingView[] =>
-  meetings.map(({ device, from, ms, db, inverted }, i): MeetingView => {
-    const gain = 10 ** (db / 20) * (inverted ? -1 : 1);
-    return {
-      key: `${device} ${i}`,
-      text: `${[...new Set(from.map((id) => boxText(rig, id)))].join(' and ')} meet in ${boxText(rig, device)}`,
-      ms: Math.round(ms * 100) / 100,
-      db: tenth(db),
-      inverted,
-      notches: ms > 0 ? comb(ms / 1000, gain).notches : [],
-      curve: AUDIBLE_HZ.map((hz) => ({ hz, db: Math.max(-60, combAt(ms / 1000, gain, hz)) })),
-    };
-  });

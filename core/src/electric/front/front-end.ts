@@ -28,7 +28,13 @@ export type Piece =
     }
   | { readonly is: 'bypassed'; readonly device: Id<'device'>; readonly pF: number }
   /** A passive volume pedal: its pot, and how far it is open (1: at full). */
-  | { readonly is: 'pot'; readonly device: Id<'device'>; readonly ohm: number; readonly open: number }
+  | {
+      readonly is: 'pot';
+      readonly device: Id<'device'>;
+      readonly jack: Ref;
+      readonly ohm: number;
+      readonly open: number;
+    }
   /** An input that is felt: of the first box that is on. */
   | { readonly is: 'input'; readonly jack: Ref; readonly ohm: number };
 
@@ -162,8 +168,9 @@ class Walk {
     this.boxes.add(key);
     if (isPot) {
       const from = theItem(chain.from, 0);
-      const ohm = jackAt(this.rig, ref(device, jackOf(from.at)))?.ohm ?? USUAL_INPUT_OHM;
-      this.hang({ is: 'pot', device, ohm, open: openness(thePart(this.rig, device), this.t.state) }, behind);
+      const jack = ref(device, jackOf(from.at));
+      const ohm = jackAt(this.rig, jack)?.ohm ?? USUAL_INPUT_OHM;
+      this.hang({ is: 'pot', device, jack, ohm, open: openness(thePart(this.rig, device), this.t.state) }, behind);
       return behind + 1;
     }
     if (isBypassed(way)) this.hang({ is: 'bypassed', device, pF: BYPASSED_PF }, behind);

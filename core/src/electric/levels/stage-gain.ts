@@ -19,7 +19,7 @@ export interface StageGain {
   /** By how many dB it takes the peaks down against the average. */
   readonly evens: number;
   readonly noise: number;
-  /** Every figure that counts here was measured, or written down by somebody. */
+  /** Somebody wrote its gain down. */
   readonly said: boolean;
 }
 
@@ -41,13 +41,13 @@ export const stageGain = (rig: Rig, device: Device, block: Block, state: RigStat
   const typical = typicalOf(block.stage);
   const noise = block.noiseDbu ?? typical.noise;
   const level = block.gain === undefined ? undefined : decibels(rig, device.id, block.gain, state);
-  const said = block.gain !== undefined || isMeasured(device);
+  const said = block.gain !== undefined;
   if (isDriven(block.stage)) {
     const { db, ceiling } = gainOf(device, block);
     const drive = (dbu: number): number => limited(dbu + db, ceiling);
     const knob = typeof block.gain === 'object' ? (level ?? 0) : 0;
     const behind =
-      typeof block.gain === 'number' && isMeasured(device)
+      typeof block.gain === 'number' && isMeasured(device, `${block.id}.gain`)
         ? 0
         : intoLine(device, block.stage) + typical.lift + knob - (drive(USUAL_DBU) - USUAL_DBU);
     return { out: (dbu) => drive(dbu) + behind, quiet: db + behind, evens: 0, noise, said };

@@ -7,10 +7,8 @@ import { ok } from '@yunta/core/rig/result';
 import { partOf } from '@yunta/core/rig/rig';
 import { levelText, readLevel } from '@yunta/core/edits/measured-level';
 import { useRig } from '../../shared/rig-context.js';
+import { today } from '../../shared/today.js';
 import { TypedText } from '../../shared/typed-text.js';
-
-/** As 2026-05-31. */
-export const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** What a meter said of a sound where it is heard, when, and with what; it counts before what is reckoned. */
 export const Measured = ({ sound: id }: { sound: Id<'sound'> }) => {

@@ -1,4 +1,5 @@
-import type { EarthsView, MeetingView } from '@yunta/core/derive/views/levels';
+import type { EarthsView } from '@yunta/core/derive/views/levels';
+import type { MeetingView } from '@yunta/core/derive/views/sound-levels';
 import type { Id } from '@yunta/core/rig/ids';
 import { useAsked } from '../../shared/rig-context.js';
 import { Curve } from './curve.js';

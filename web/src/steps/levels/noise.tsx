@@ -1,5 +1,6 @@
-import type { OutputView } from '@yunta/core/derive/views/levels';
+import type { OutputView } from '@yunta/core/derive/views/sound-levels';
 import type { Id } from '@yunta/core/rig/ids';
+import { FigureChips } from '../../shared/figures/figure-chips.js';
 import { useAsked } from '../../shared/rig-context.js';
 import { minus } from './scale.js';
 
@@ -44,6 +45,7 @@ const Output = ({ output: { text, average, noise, paused, shares } }: { output: 
           <span className="mono">
             {s.percent < 1 ? 'under 1' : s.percent} % <span className="soft">({minus(s.dbu)} dBu)</span>
           </span>
+          {s.from && <FigureChips from={[s.from]} />}
         </li>
       ))}
     </ol>

@@ -7,7 +7,7 @@ import { sayRefusal, type Refusal, type Result } from '@yunta/core/rig/result';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
 import { planned } from '../../worker/planned.js';
-import { today } from './measured.js';
+import { today } from '../../shared/today.js';
 import { hzText, minus } from './scale.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;

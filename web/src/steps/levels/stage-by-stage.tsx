@@ -1,10 +1,12 @@
 import { Select } from '@mantine/core';
-import type { LevelStep, SoundLine, WayLevels } from '@yunta/core/derive/views/levels';
+import type { SoundLine } from '@yunta/core/derive/views/levels';
+import type { LevelStep, WayLevels } from '@yunta/core/derive/views/sound-levels';
 import type { Id } from '@yunta/core/rig/ids';
 import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceDot, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useAsked } from '../../shared/rig-context.js';
 import { Measured } from './measured.js';
+import { FigureChips } from '../../shared/figures/figure-chips.js';
 import { minus, signed } from './scale.js';
 
 /** A chosen sound from its strings to its outputs: drawn, and in figures; another can be laid over it. */
@@ -203,9 +205,9 @@ const Figures = ({ steps }: { steps: readonly LevelStep[] }) => (
             <td className={clips(s) ? 'mono broken' : 'mono'}>
               {s.takes === undefined ? '' : minus(Math.round(10 * (s.takes - s.peak)) / 10)}
             </td>
-            <td className="soft">
-              {s.said ? '' : 'assumed: '}
-              {s.how}
+            <td>
+              <span className="soft">{s.how}</span>
+              <FigureChips from={s.from} />
             </td>
           </tr>
         ))}

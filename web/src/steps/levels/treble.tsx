@@ -9,6 +9,7 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import { ok, refuse } from '@yunta/core/rig/result';
 import { partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
+import { FigureChips } from '../../shared/figures/figure-chips.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { TypedText } from '../../shared/typed-text.js';
 import { Curve } from './curve.js';
@@ -56,6 +57,7 @@ const Front = ({ front, knobs }: { front: FrontView; knobs: Knobs }) => {
         {front.instrument}: {front.pF > 0 ? `${front.metres} m, ${front.pF} pF` : 'no lead with a length yet'}
       </h2>
       <p>{says(now)}</p>
+      <FigureChips from={[front.coil]} />
       {front.unmeasured > 0 && (
         <p className="soft">
           {front.unmeasured === 1 ? 'One lead has no length' : `${front.unmeasured} leads have no length`} yet and{' '}
@@ -108,11 +110,11 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
         <tr key={p.key}>
           <td>
             {p.text}
-            {p.pF !== undefined && !p.said && <span className="soft"> (assumed)</span>}
+            {p.assumed && <span className="soft"> (assumed)</span>}
           </td>
           <td className="mono">{p.cable ? <Metres piece={p} id={p.cable} /> : ''}</td>
           <td className="mono">{p.pF ?? ''}</td>
-          <td className="mono">{p.ohm === undefined ? '' : ohmText(p.ohm)}</td>
+          <td className="mono">{p.from ? <FigureChips from={[p.from]} /> : p.ohm === undefined ? '' : ohmText(p.ohm)}</td>
         </tr>
       ))}
     </tbody>

@@ -6,6 +6,7 @@ import { SUPPLY_NOISES, type Device } from '@yunta/core/rig/device';
 import { splitRef } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { all, thePart } from '@yunta/core/rig/rig';
+import { SourceChoice } from '../../shared/figures/source-choice.js';
 import { TypedText } from '../../shared/typed-text.js';
 import { useRig } from '../../shared/rig-context.js';
 
@@ -26,7 +27,7 @@ export const BoxesThatNeed = () => {
               <th>box</th>
               <th>takes</th>
               <th>on a shared supply</th>
-              <th>figures</th>
+              <th>from</th>
             </tr>
           </thead>
           <tbody>
@@ -40,8 +41,6 @@ export const BoxesThatNeed = () => {
     </section>
   );
 };
-
-const ORIGINS = { assumed: 'assumed', maker: 'maker’s figures', measured: 'measured' } as const;
 
 const Need = ({ need }: { need: SupplyNeed }) => {
   const { rig, edit } = useRig();
@@ -83,15 +82,11 @@ const Need = ({ need }: { need: SupplyNeed }) => {
         />
       </td>
       <td>
-        <NativeSelect
-          size="xs"
-          aria-label={`${device.name}, where its figures come from`}
-          value={device.figures.origin ?? 'assumed'}
-          data={Object.entries(ORIGINS).map(([value, label]) => ({ value, label }))}
-          onChange={(e) => {
-            const origin = e.currentTarget.value as keyof typeof ORIGINS;
-            change({ ...device.figures, origin }, 'where its figures come from');
-          }}
+        <SourceChoice
+          device={device}
+          of={`${jack}.supply`}
+          about={`${device.name}, what it takes`}
+          save={(next) => edit({ put: [next], remove: [] }, `${device.code}: where its figure comes from`)}
         />
       </td>
     </tr>

@@ -9,8 +9,8 @@ import { ok, refuse, type Refusal, type Result } from '@yunta/core/rig/result';
 import type { Value } from '@yunta/core/rig/value';
 import { Choice } from '../../../shared/choice.js';
 import { TypedText } from '../../../shared/typed-text.js';
-import { Conditions } from './conditions.js';
-import { Numbered } from './number.js';
+import { Conditions } from '../../../shared/figures/conditions.js';
+import { Numbered } from '../../../shared/numbered.js';
 
 interface OfAct<A extends Act = Act> {
   readonly device: Device;

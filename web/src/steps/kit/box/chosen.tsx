@@ -17,7 +17,7 @@ import type { ReactNode } from 'react';
 import { Choice } from '../../../shared/choice.js';
 import { KeptField } from '../../../shared/kept-field.js';
 import { TypedText } from '../../../shared/typed-text.js';
-import { Conditions } from './conditions.js';
+import { Conditions } from '../../../shared/figures/conditions.js';
 import { FiguresAt } from './figures.js';
 import type { Chosen } from './inside-drawn.js';
 import { Taps } from './taps.js';

@@ -1,18 +1,16 @@
 import { Button, NativeSelect } from '@mantine/core';
-import { figuresOf, withFigure, type Figure } from '@yunta/core/catalogue/figures';
+import { figuresOf, type Figure } from '@yunta/core/catalogue/figures';
 import type { Device } from '@yunta/core/rig/device';
-import { LONGEST } from '@yunta/core/rig/limits';
-import { readWhen, whenWords } from '@yunta/core/catalogue/inside';
 import { useState } from 'react';
-import { Conditions } from './conditions.js';
-import { TypedText } from '../../../shared/typed-text.js';
+import { FigureField } from '../../../shared/figures/figure-field.js';
+import { SourceChoice } from '../../../shared/figures/source-choice.js';
 
 /**
  * What neither the lines nor the tables of a box say, row by row, with what reckons with it; more can be written down.
  */
 export const BoxFigures = ({ device, save }: { device: Device; save: (device: Device) => void }) => {
   const [added, setAdded] = useState<readonly string[]>([]);
-  const figures = figuresOf(device);
+  const figures = figuresOf(device).filter((f) => !f.inTable);
   const written = figures.filter((f) => f.text !== '' || added.includes(f.key));
   const open = figures.filter((f) => !written.includes(f));
   const [chosen, setChosen] = useState('');
@@ -31,6 +29,7 @@ export const BoxFigures = ({ device, save }: { device: Device; save: (device: De
               <th>of</th>
               <th>figure</th>
               <th>is</th>
+              <th>from</th>
               <th>used for</th>
             </tr>
           </thead>
@@ -63,17 +62,22 @@ export const BoxFigures = ({ device, save }: { device: Device; save: (device: De
 /** The figures of one thing in a box, where it is chosen: those written down, and the others to be written down. */
 export const FiguresAt = ({ device, at, save }: { device: Device; at: string; save: (device: Device) => void }) => {
   const [added, setAdded] = useState<readonly string[]>([]);
-  const figures = figuresOf(device).filter((f) => f.key.startsWith(`${at}: `));
+  const figures = figuresOf(device).filter((f) => !f.inTable && f.key.startsWith(`${at}: `));
   const written = figures.filter((f) => f.text !== '' || added.includes(f.key));
   const open = figures.filter((f) => !written.includes(f));
   if (figures.length === 0) return null;
   return (
     <div className="figures-at">
       {written.map((f) => (
-        <label key={f.key} className="part-line">
+        <div key={f.key} className="part-line">
           <span className="soft">{f.what}</span>
-          <FigureField figure={f} device={device} save={save} />
-        </label>
+          <div>
+            <FigureField figure={f} device={device} save={save} />
+            {f.source && f.text !== '' && (
+              <SourceChoice of={f.source} device={device} save={save} about={`${f.where}, ${f.what}`} />
+            )}
+          </div>
+        </div>
       ))}
       {open.length > 0 && (
         <NativeSelect
@@ -88,36 +92,6 @@ export const FiguresAt = ({ device, at, save }: { device: Device; at: string; sa
   );
 };
 
-const FigureField = ({ figure, device, save }: { figure: Figure; device: Device; save: (device: Device) => void }) => {
-  const read = (text: string) => {
-    const done = withFigure(device, figure.key, text);
-    if (done.ok) save(done.value);
-    return done;
-  };
-  const label = `${figure.where}, ${figure.what}`;
-  if (figure.isWhen)
-    return (
-      <Conditions
-        device={device}
-        of={label}
-        when={readWhen(figure.text)}
-        always="not said"
-        save={(when) => read(when ? whenWords(when) : '')}
-      />
-    );
-  return figure.choices ? (
-    <NativeSelect
-      size="xs"
-      aria-label={label}
-      value={figure.text}
-      data={[{ value: '', label: 'not said' }, ...figure.choices]}
-      onChange={(e) => read(e.currentTarget.value)}
-    />
-  ) : (
-    <TypedText most={LONGEST.name} label={label} placeholder={figure.like} text={figure.text} read={read} />
-  );
-};
-
 const FigureRow = (of: { figure: Figure; device: Device; save: (device: Device) => void }) => (
   <tr>
     <td>{of.figure.where}</td>
@@ -125,6 +99,7 @@ const FigureRow = (of: { figure: Figure; device: Device; save: (device: Device) 
     <td>
       <FigureField {...of} />
     </td>
+    <td>{of.figure.source && of.figure.text !== '' && <SourceChoice of={of.figure.source} {...of} about={`${of.figure.where}, ${of.figure.what}`} />}</td>
     <td className={of.figure.usedFor ? '' : 'soft'}>{of.figure.usedFor ?? 'not used yet'}</td>
   </tr>
 );

@@ -1,4 +1,5 @@
 import { ZONES, type Device } from '@yunta/core/rig/device';
+import { FIGURE_ORIGINS, ORIGIN_WORDS } from '@yunta/core/rig/figure-source';
 import { footSwitches, readSwitchPlaces, switchPlacesText } from '@yunta/core/catalogue/switch-places';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ok, refuse } from '@yunta/core/rig/result';
@@ -7,13 +8,9 @@ import { Choice } from '../../../shared/choice.js';
 import { KeptField } from '../../../shared/kept-field.js';
 import { TypedText } from '../../../shared/typed-text.js';
 import { ZONE_NAMES } from '../zone-names.js';
-import { Numbered } from './number.js';
+import { Numbered } from '../../../shared/numbered.js';
 
-const ORIGINS = [
-  { value: 'assumed', label: 'assumed' },
-  { value: 'maker', label: "the maker's figure" },
-  { value: 'measured', label: 'measured' },
-] as const;
+const ORIGINS = FIGURE_ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }));
 const SIDES = ['Width, mm', 'Depth, mm', 'Height, mm'] as const;
 const LONGEST_SIDE_MM = 3000;
 const HEAVIEST_KG = 200;
@@ -72,7 +69,7 @@ export const Plate = ({ device, change }: { device: Device; change: (device: Dev
           clear={() => figured(withMaybe(figures, 'kg', undefined))}
         />
         <Choice
-          label="These figures are"
+          label="Figures without a note of their own"
           data={ORIGINS}
           value={figures.origin ?? 'assumed'}
           choose={(origin) => figured({ ...figures, origin })}

@@ -8,7 +8,7 @@ import { ok } from '@yunta/core/rig/result';
 import type { ReactNode } from 'react';
 import { Choice } from '../../../shared/choice.js';
 import { TypedText } from '../../../shared/typed-text.js';
-import { Numbered } from './number.js';
+import { Numbered } from '../../../shared/numbered.js';
 
 interface OfBox {
   readonly device: Device;

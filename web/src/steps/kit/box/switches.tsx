@@ -18,8 +18,8 @@ import { useState } from 'react';
 import { Choice } from '../../../shared/choice.js';
 import { KeptField } from '../../../shared/kept-field.js';
 import { ActFields } from './act-fields.js';
-import { Conditions } from './conditions.js';
-import { Numbered } from './number.js';
+import { Conditions } from '../../../shared/figures/conditions.js';
+import { Numbered } from '../../../shared/numbered.js';
 
 interface OfBox {
   readonly device: Device;

@@ -4,7 +4,7 @@ import type { Device, Tap } from '@yunta/core/rig/device';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { Choice } from '../../../shared/choice.js';
 import { TypedText } from '../../../shared/typed-text.js';
-import { Conditions } from './conditions.js';
+import { Conditions } from '../../../shared/figures/conditions.js';
 
 const SIDES = [
   { value: 'both', label: 'both sides' },

@@ -2,8 +2,8 @@ import { Button, MultiSelect } from '@mantine/core';
 import type { Control, Device } from '@yunta/core/rig/device';
 import type { Fact, When } from '@yunta/core/rig/value';
 import { LARGEST_NUMBER } from '@yunta/core/rig/limits';
-import { Choice } from '../../../shared/choice.js';
-import { Numbered } from './number.js';
+import { Choice } from '../choice.js';
+import { Numbered } from '../numbered.js';
 
 const PLUGGED = [
   { value: 'plugged', label: 'has a plug in it' },

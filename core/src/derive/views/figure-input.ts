@@ -1,0 +1,39 @@
+import { figuresOf } from '../../catalogue/figures.js';
+import { sourceOf, type FigureSource } from '../../rig/figure-source.js';
+import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { thePart, type Rig } from '../../rig/rig.js';
+
+/** A figure of a box that went into a number, with where it comes from. */
+export interface FigureInput {
+  readonly device: Id<'device'>;
+  /** By what its source is noted, such as `drive.gain`. */
+  readonly of: string;
+  /** What it is a figure of. */
+  readonly where: string;
+  readonly what: string;
+  /** What was reckoned with: as it is written down, or a typical value. */
+  readonly counted: string;
+  readonly source: FigureSource;
+}
+
+/**
+ * A figure of a jack, stage or source of a rig.
+ * @param at the jack, stage or source
+ * @param field as a box calls it
+ * @param usual what counts as long as nobody wrote it down
+ */
+export const figureInput = (rig: Rig, at: Ref, field: string, usual: string): FigureInput => {
+  const { device: id, name } = splitRef(at);
+  const device = thePart(rig, id);
+  const of = `${name}.${field}`;
+  const figure = figuresOf(device).find((f) => f.source === of);
+  const text = figure?.text ?? '';
+  return {
+    device: id,
+    of,
+    where: figure?.where ?? name,
+    what: figure?.what ?? field,
+    counted: text === '' ? usual : text,
+    source: text === '' ? { from: 'assumed' } : sourceOf(device, of),
+  };
+};
