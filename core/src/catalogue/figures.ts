@@ -361,7 +361,8 @@ const placesOf = (device: Device): readonly Place<never>[] => {
       const putSlot = (one: Slot) => put(replaced(slots, i, one));
       const key = `${path}/${slot.id}`;
       if (slot.is === 'block') add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_BLOCK });
-      else if (slot.is === 'insert') add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
+      else if (slot.is === 'insert')
+        add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
       else {
         add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
         slot.arms.forEach((arm, a) => {
@@ -371,7 +372,14 @@ const placesOf = (device: Device): readonly Place<never>[] => {
         });
       }
     });
-  add({ key: 'box', id: 'box', where: 'the box', of: device.figures, put: (figures) => ({ ...device, figures }), fields: OF_BOX });
+  add({
+    key: 'box',
+    id: 'box',
+    where: 'the box',
+    of: device.figures,
+    put: (figures) => ({ ...device, figures }),
+    fields: OF_BOX,
+  });
   device.jacks.forEach((jack, i) =>
     add({
       key: `jack ${jack.id}`,
@@ -431,7 +439,11 @@ export const withFigure = (device: Device, key: string, text: string): Result<De
             would: `Write ${found.like}.`,
           },
         ])
-      : ok(text.trim() === '' ? withSource(place.put(written), `${place.id}.${found.key}`, undefined) : place.put(written));
+      : ok(
+          text.trim() === ''
+            ? withSource(place.put(written), `${place.id}.${found.key}`, undefined)
+            : place.put(written),
+        );
   }
   return refuse([
     { code: 'figure', where: device.name, wrong: 'It has no such place any more.', would: 'Choose another figure.' },

@@ -165,7 +165,12 @@ class Renamer {
       actuators: device.actuators.map(this.actuator),
       ...(device.ends ? { ends: device.ends.map((e) => ({ ...e, at: this.point(e.at) })) } : {}),
       ...(device.figures.sources
-        ? { figures: { ...device.figures, sources: device.figures.sources.map((s) => ({ ...s, of: this.figure(s.of) })) } }
+        ? {
+            figures: {
+              ...device.figures,
+              sources: device.figures.sources.map((s) => ({ ...s, of: this.figure(s.of) })),
+            },
+          }
         : {}),
     };
   }

@@ -3,16 +3,13 @@ import { alongs } from '../../electric/levels/along.js';
 import { mindsTooMuch } from '../../electric/levels/driven-input.js';
 import { noiseAt } from '../../electric/levels/noise.js';
 import { isHeard, measuredIn, type StepWish } from '../../electric/levels/steps.js';
-import { theItem } from '../../known/the.js';
 import { applyMatch, matchLevels, type MatchedSound } from '../../plan/levels/match.js';
-import { boxText, endText, stageText } from '../../recall/words/part-words.js';
+import { boxText, stageText } from '../../recall/words/part-words.js';
 import { controlText } from '../../recall/words/words.js';
-import { jackAt } from '../../rig/box.js';
-import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, type Id } from '../../rig/ids.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
 import type { MeasuredLevel, Role } from '../../rig/sound.js';
 import type { Edit } from '../../change/edit.js';
-import type { Trace } from '../../signal/graph/trace.js';
 import type { Derived } from '../steps/deriver.js';
 
 const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;

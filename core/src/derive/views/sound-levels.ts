@@ -10,7 +10,7 @@ import type { Block } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
 import { boxText, endText, stageText } from '../../recall/words/part-words.js';
 import { jackAt } from '../../rig/box.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Trace } from '../../signal/graph/trace.js';
 import type { Derived } from '../steps/deriver.js';

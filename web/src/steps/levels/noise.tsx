@@ -1,6 +1,6 @@
 import type { OutputView } from '@yunta/core/derive/views/sound-levels';
 import type { Id } from '@yunta/core/rig/ids';
-import { FigureChips } from '../../shared/figures/figure-chips.js';
+import { FigureChip } from '../../shared/figures/figure-chips.js';
 import { useAsked } from '../../shared/rig-context.js';
 import { minus } from './scale.js';
 
@@ -11,8 +11,8 @@ export const Noise = ({ sound }: { sound: Id<'sound'> }) => {
   return (
     <>
       <p className="soft">
-        Each stage’s own noise, through the gains behind it. Noises are unlike, so their powers add. Figures are typical
-        ones, assumed until somebody writes down what a box really does.
+        Each stage’s own noise, through the gains behind it. Noises are unlike, so their powers add. At the end of each
+        line stands what a box makes by itself: a typical value, until somebody writes down what it really does.
       </p>
       {ways.map((way) => (
         <section key={way.key} className="card" aria-label={`Noise, ${way.source}`}>
@@ -42,10 +42,10 @@ const Output = ({ output: { text, average, noise, paused, shares } }: { output: 
           <span className="noise-bar" aria-hidden="true">
             <span style={{ width: `${s.percent}%` }} />
           </span>
-          <span className="mono">
-            {s.percent < 1 ? 'under 1' : s.percent} % <span className="soft">({minus(s.dbu)} dBu)</span>
+          <span className="mono" title={`${minus(s.dbu)} dBu here`}>
+            {s.percent < 1 ? '<1' : s.percent} %<span className="visually-hidden"> of it, {minus(s.dbu)} dBu</span>
           </span>
-          {s.from && <FigureChips from={[s.from]} />}
+          {s.from && <FigureChip input={s.from} />}
         </li>
       ))}
     </ol>

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceDot, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useAsked } from '../../shared/rig-context.js';
 import { Measured } from './measured.js';
-import { FigureChips } from '../../shared/figures/figure-chips.js';
+import { HowChip } from '../../shared/figures/figure-chips.js';
 import { minus, signed } from './scale.js';
 
 /** A chosen sound from its strings to its outputs: drawn, and in figures; another can be laid over it. */
@@ -206,8 +206,7 @@ const Figures = ({ steps }: { steps: readonly LevelStep[] }) => (
               {s.takes === undefined ? '' : minus(Math.round(10 * (s.takes - s.peak)) / 10)}
             </td>
             <td>
-              <span className="soft">{s.how}</span>
-              <FigureChips from={s.from} />
+              <HowChip of={s.label} how={s.how} from={s.from} />
             </td>
           </tr>
         ))}

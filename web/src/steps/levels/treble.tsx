@@ -9,7 +9,7 @@ import { LONGEST } from '@yunta/core/rig/limits';
 import { ok, refuse } from '@yunta/core/rig/result';
 import { partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
-import { FigureChips } from '../../shared/figures/figure-chips.js';
+import { FigureChip } from '../../shared/figures/figure-chips.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { TypedText } from '../../shared/typed-text.js';
 import { Curve } from './curve.js';
@@ -57,7 +57,7 @@ const Front = ({ front, knobs }: { front: FrontView; knobs: Knobs }) => {
         {front.instrument}: {front.pF > 0 ? `${front.metres} m, ${front.pF} pF` : 'no lead with a length yet'}
       </h2>
       <p>{says(now)}</p>
-      <FigureChips from={[front.coil]} />
+      <FigureChip input={front.coil} />
       {front.unmeasured > 0 && (
         <p className="soft">
           {front.unmeasured === 1 ? 'One lead has no length' : `${front.unmeasured} leads have no length`} yet and{' '}
@@ -114,7 +114,7 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
           </td>
           <td className="mono">{p.cable ? <Metres piece={p} id={p.cable} /> : ''}</td>
           <td className="mono">{p.pF ?? ''}</td>
-          <td className="mono">{p.from ? <FigureChips from={[p.from]} /> : p.ohm === undefined ? '' : ohmText(p.ohm)}</td>
+          <td className="mono">{p.from ? <FigureChip input={p.from} /> : p.ohm === undefined ? '' : ohmText(p.ohm)}</td>
         </tr>
       ))}
     </tbody>

@@ -99,7 +99,11 @@ const FigureRow = (of: { figure: Figure; device: Device; save: (device: Device) 
     <td>
       <FigureField {...of} />
     </td>
-    <td>{of.figure.source && of.figure.text !== '' && <SourceChoice of={of.figure.source} {...of} about={`${of.figure.where}, ${of.figure.what}`} />}</td>
+    <td>
+      {of.figure.source && of.figure.text !== '' && (
+        <SourceChoice of={of.figure.source} {...of} about={`${of.figure.where}, ${of.figure.what}`} />
+      )}
+    </td>
     <td className={of.figure.usedFor ? '' : 'soft'}>{of.figure.usedFor ?? 'not used yet'}</td>
   </tr>
 );
