@@ -1,6 +1,7 @@
 import { frontsIn } from '@yunta/core/derive/views/front-view';
 import { levelsOf } from '@yunta/core/derive/views/levels';
 import { soundLevels } from '@yunta/core/derive/views/sound-levels';
+import { speakersOf } from '@yunta/core/derive/views/speakers-view';
 import type { CommandWords } from './arguments.js';
 import { deriveFile, soundNamed } from './read.js';
 import { json, print } from './say.js';
@@ -15,7 +16,7 @@ export const levelsVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
   const levels = levelsOf(d);
   if (words.options.sound === undefined) {
-    if (words.options.json) json(levels);
+    if (words.options.json) json({ ...levels, speakers: speakersOf(d) });
     else
       for (const { name, db, off, change } of levels.sounds)
         print(

@@ -210,6 +210,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'cable.ends': ['Routing, the map and the list', 'web/src/steps/routing/routing.tsx', /connect/],
   'cable.m': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ m:/],
   'cable.pFPerM': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /pFPerM:/],
+  'cable.awg': ['Routing, a loudspeaker lead', 'web/src/steps/routing/cable-tags.tsx', /awg:/],
   'cable.plugs': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ plugs/],
   'cable.label': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ label/],
   'cable.colour': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ colour/],

@@ -286,6 +286,7 @@ const OF_JACK: readonly Field<Jack>[] = [
   field('balanced', 'balanced', yesNo, 'long leads, phantom power'),
   field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
   field('maxDbu', 'level it takes', amount('dBu', '18'), `${GAIN_LADDER}, headroom`),
+  field('watts', 'power it gives or stands', amount('W', '50', 0), 'power at loudspeakers'),
   field('load', 'what loads it', oneOf('amplifier', 'speaker', 'none'), 'loads at loudspeaker jacks'),
   field('shield', 'shield', shields, 'loops of earth'),
   field('supply', 'supply', supplies, 'which output feeds which box'),

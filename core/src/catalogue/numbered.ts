@@ -68,12 +68,14 @@ const NUMBERED: readonly Numbered[] = [
 const INCHES = ['8', '10', '12', '15', '18'];
 const CABINET = /^cab-(\d{1,2})x(\d{1,2})$/;
 const KG_PER_SPEAKER = 9;
+/** What each of its loudspeakers stands; assumed. */
+const WATTS_PER_SPEAKER = 65;
 
 const cabinetOf = (key: string): Generic | undefined => {
   const [, speakers = '', inches = ''] = CABINET.exec(key) ?? [];
   const n = Number(speakers);
   return INCHES.includes(inches) && n >= 1 && n <= 12
-    ? cabinet(key, [`${n}×${inches} cabinet`], KG_PER_SPEAKER * n)
+    ? cabinet(key, [`${n}×${inches} cabinet`], KG_PER_SPEAKER * n, WATTS_PER_SPEAKER * n)
     : undefined;
 };
 

@@ -39,7 +39,8 @@ const preamps = (device: Device): readonly Block[] =>
 export const gainOf = (device: Device, block: Block): Amount & { readonly assumed: boolean } => {
   const typical = typicalOf(block.stage);
   const ceiling = block.maxDbu ?? typical.ceiling;
-  if (typeof block.gain === 'number') return { db: block.gain, ceiling, assumed: !isMeasured(device, `${block.id}.gain`) };
+  if (typeof block.gain === 'number')
+    return { db: block.gain, ceiling, assumed: !isMeasured(device, `${block.id}.gain`) };
   const channels = preamps(device);
   const at = channels.findIndex((b) => b.id === block.id);
   const place =

@@ -106,6 +106,7 @@ const jack: z.ZodType<Jack> = z.strictObject({
   ohm: z.number().optional(),
   phantom: z.boolean().optional(),
   maxDbu: z.number().optional(),
+  watts: z.number().positive().optional(),
   shield: z.union([z.enum(['chassis', 'isolated']), z.strictObject({ liftedWhen: when })]).optional(),
   load: z.enum(['amplifier', 'speaker', 'none']).optional(),
   closedWhen: when.optional(),

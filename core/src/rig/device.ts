@@ -112,6 +112,8 @@ export interface Jack {
   readonly phantom?: boolean;
   readonly maxDbu?: number;
   readonly shield?: 'chassis' | 'isolated' | { readonly liftedWhen: When };
+  /** Loudspeaker jacks: what an amp gives into its impedance there, or what a cabinet stands, in watts. */
+  readonly watts?: number;
   /** What a speaker output sees here. */
   readonly load?: 'amplifier' | 'speaker' | 'none';
   /** Contact outputs: closed while this holds; a pulse is an act. */

@@ -50,6 +50,8 @@ export interface Cable {
   readonly m?: number;
   /** What a metre of it is to a coil; 100 unless said. */
   readonly pFPerM?: number;
+  /** Gauge of a loudspeaker lead (AWG); 16 unless said. */
+  readonly awg?: number;
   readonly plugs?: readonly [Connector, Connector];
   readonly label?: string;
   readonly colour?: string;

@@ -22,6 +22,7 @@ export const VIEWS = [
   { to: 'levels?show=steps', name: 'Levels of sounds', what: 'Levels: how loud each sound is, and what evens them' },
   { to: 'levels?show=treble', name: 'Treble', what: 'Levels: what leads and bypassed boxes do to a coil' },
   { to: 'levels?show=noise', name: 'Noise', what: 'Levels: what hisses, and how much' },
+  { to: 'levels?show=speakers', name: 'Loudspeakers', what: 'Levels: what each amp drives, and how hard' },
   { to: 'levels?show=meet', name: 'Ways that meet', what: 'Levels: late or upside-down copies, earths' },
   { to: 'set?show=list', name: 'Set list', what: 'Set: songs in the order of the night' },
   { to: 'set?show=songs', name: 'Songs', what: 'Set: tempo, length, tuning and cues' },

@@ -41,7 +41,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'A lead should stand 3 to 6 dB out, the others within 2 dB. What misses it is listed with the fewest changes.',
     'Below, a chosen sound stage by stage: how loud on average, at its strongest, and what each input takes.',
     '“Treble” shows what leads and bypassed boxes do to the coil before the first box that is on.',
-    '“Noise” tells which box hisses most at each output. “Ways that meet” tells late and upside-down copies, and loops of earth.',
+    '“Noise” tells which box hisses most at each output. “Ways that meet” tells late and upside-down copies, and loops of earth. “Loudspeakers” tells what hangs on each amp.',
     'Figures that nobody wrote down are assumed and say so. They are changed at the box: Kit, open the box, Figures.',
   ],
   set: [

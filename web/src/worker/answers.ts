@@ -11,6 +11,7 @@ import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
+import { speakersOf, type TapView } from '@yunta/core/derive/views/speakers-view';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/views/sound-detail';
 import { gainStages, type GainStage } from '@yunta/core/electric/gain';
 import { termsOf, type Terms } from '@yunta/core/derive/views/terms';
@@ -215,6 +216,11 @@ export class Answers {
   /** What hangs on the coils before the first box that is on. */
   fronts(sound: Id<'sound'>): readonly FrontView[] {
     return this.held.derived ? frontsIn(this.held.derived, sound) : [];
+  }
+
+  /** What hangs on every loudspeaker jack. */
+  speakers(): readonly TapView[] {
+    return this.held.derived ? speakersOf(this.held.derived) : [];
   }
 
   /** The numbers that slots can store so that all sounds lie where they are wanted. */

@@ -38,6 +38,8 @@ interface HeadOf {
   readonly di?: boolean;
   /** Carries its own loudspeaker. */
   readonly combo?: boolean;
+  /** What it gives into 8 ohms. */
+  readonly watts?: number;
   readonly kg?: number;
   readonly powerStage?: 'valve' | 'solid state';
 }
@@ -86,6 +88,7 @@ const head = ({
   di,
   combo,
   kg = 18,
+  watts = 50,
   powerStage = 'valve',
   // eslint-disable-next-line max-lines-per-function -- a box is said in one piece, from its jacks to its memories
 }: HeadOf): Generic => {
@@ -131,7 +134,7 @@ const head = ({
         ...(loop === 'none'
           ? []
           : [audioOut('send', { level: 'line' }), audioIn('return', { level: 'line', ohm: 47_000 })]),
-        speakerOut(),
+        { ...speakerOut(), watts },
         ...(contact ? [contactIn('channel-switch')] : []),
         ...(midi === undefined ? [] : [midiIn, midiThru]),
         ...(di ? [xlrOut('di')] : []),
@@ -217,13 +220,13 @@ const withDoubleSwitch = (key: string, says: readonly string[], code: string): G
   };
 };
 
-export const cabinet = (key: string, says: readonly string[], kg = 22, ohm = 8): Generic =>
+export const cabinet = (key: string, says: readonly string[], kg: number, watts: number, ohm = 8): Generic =>
   plain(
     key,
     says,
     'CAB',
     'outputs',
-    [speakerIn('in', ohm), airOut()],
+    [{ ...speakerIn('in', ohm), watts }, airOut()],
     [chain('speaker', 'in', [block('cabinet', 'cabinet')], 'air')],
     [{ at: 'air', is: 'stage', name: 'Stage' }],
     { origin: 'assumed', kg },
@@ -265,6 +268,7 @@ export const AMPS: readonly Generic[] = [
     channels: ['clean', 'crunch', 'lead'],
     midi: 1,
     kg: 20,
+    watts: 100,
   }),
   head({
     key: 'midi-head',
@@ -287,6 +291,7 @@ export const AMPS: readonly Generic[] = [
     says: ['One-channel amp', 'small amp', 'simple amp', 'single-channel amp'],
     code: 'AMP',
     channels: ['preamp'],
+    watts: 20,
   }),
   head({
     key: 'plain-amp',
@@ -295,6 +300,7 @@ export const AMPS: readonly Generic[] = [
     channels: ['preamp'],
     loop: 'none',
     kg: 14,
+    watts: 20,
   }),
   head({
     key: 'combo',
@@ -303,6 +309,7 @@ export const AMPS: readonly Generic[] = [
     channels: ['preamp'],
     combo: true,
     kg: 17,
+    watts: 30,
   }),
   head({
     key: 'combo-two-channel',
@@ -311,6 +318,7 @@ export const AMPS: readonly Generic[] = [
     channels: ['clean', 'lead'],
     combo: true,
     kg: 20,
+    watts: 40,
   }),
   head({
     key: 'bass-head',
@@ -320,6 +328,7 @@ export const AMPS: readonly Generic[] = [
     di: true,
     kg: 4,
     powerStage: 'solid state',
+    watts: 300,
   }),
   head({
     key: 'bass-combo',
@@ -330,6 +339,7 @@ export const AMPS: readonly Generic[] = [
     combo: true,
     kg: 16,
     powerStage: 'solid state',
+    watts: 150,
   }),
   head({
     key: 'acoustic-amp',
@@ -340,13 +350,14 @@ export const AMPS: readonly Generic[] = [
     di: true,
     kg: 11,
     powerStage: 'solid state',
+    watts: 60,
   }),
   plain(
     'power-amp',
     ['Power amp', 'solid-state power amp'],
     'PWR',
     'amp',
-    [audioIn('in', { level: 'line' }), speakerOut()],
+    [audioIn('in', { level: 'line' }), { ...speakerOut(), watts: 100 }],
     [chain('power', 'in', [block('power', 'power amp')], 'speaker')],
     undefined,
     { origin: 'assumed', kg: 3, powerStage: 'solid state' },
@@ -356,7 +367,13 @@ export const AMPS: readonly Generic[] = [
     ['Stereo power amp'],
     'SPW',
     'amp',
-    [lineIn('in-l'), lineIn('in-r'), speakerOut('speaker-l'), speakerOut('speaker-r'), mains],
+    [
+      lineIn('in-l'),
+      lineIn('in-r'),
+      { ...speakerOut('speaker-l'), watts: 100 },
+      { ...speakerOut('speaker-r'), watts: 100 },
+      mains,
+    ],
     [
       chain('left', 'in-l', [block('left', 'power amp')], 'speaker-l'),
       chain('right', 'in-r', [block('right', 'power amp')], 'speaker-r'),
@@ -365,18 +382,23 @@ export const AMPS: readonly Generic[] = [
     undefined,
     { origin: 'assumed', kg: 4, mainsEarth: true, powerStage: 'solid state' },
   ),
-  cabinet('cab-112', ['1×12 cabinet', '1x12 cabinet', '1x12', 'small cabinet'], 14),
-  cabinet('cab-212', ['Closed 2×12 cabinet', '2x12 cabinet', '2x12', 'cabinet', 'cab', 'speaker cabinet']),
-  cabinet('cab-212-open', ['Open 2×12 cabinet', 'open back cabinet'], 18),
-  cabinet('cab-412', ['4×12 cabinet', '4x12 cabinet', '4x12'], 38, 16),
-  cabinet('cab-410', ['4×10 bass cabinet', 'bass cabinet', '4x10', '4x10 cabinet'], 28),
-  cabinet('cab-115', ['1×15 bass cabinet', '1x15', '1x15 cabinet'], 25),
+  cabinet('cab-112', ['1×12 cabinet', '1x12 cabinet', '1x12', 'small cabinet'], 14, 75),
+  cabinet('cab-212', ['Closed 2×12 cabinet', '2x12 cabinet', '2x12', 'cabinet', 'cab', 'speaker cabinet'], 22, 130),
+  cabinet('cab-212-open', ['Open 2×12 cabinet', 'open back cabinet'], 18, 130),
+  cabinet('cab-412', ['4×12 cabinet', '4x12 cabinet', '4x12'], 38, 280, 16),
+  cabinet('cab-410', ['4×10 bass cabinet', 'bass cabinet', '4x10', '4x10 cabinet'], 28, 500),
+  cabinet('cab-115', ['1×15 bass cabinet', '1x15', '1x15 cabinet'], 25, 400),
   plain(
     'cab-stereo',
     ['Stereo 2×12 cabinet', 'stereo cabinet'],
     'CBS',
     'outputs',
-    [speakerIn('in-l', 16), speakerIn('in-r', 16), airOut('air-l'), airOut('air-r')],
+    [
+      { ...speakerIn('in-l', 16), watts: 65 },
+      { ...speakerIn('in-r', 16), watts: 65 },
+      airOut('air-l'),
+      airOut('air-r'),
+    ],
     [
       chain('left', 'in-l', [block('left', 'cabinet')], 'air-l'),
       chain('right', 'in-r', [block('right', 'cabinet')], 'air-r'),
@@ -404,8 +426,21 @@ export const AMPS: readonly Generic[] = [
     ['Load box', 'dummy load', 'reactive load'],
     'LOD',
     'amp',
-    [speakerIn(), lineOut('line'), mains],
+    [{ ...speakerIn(), watts: 100 }, lineOut('line'), mains],
     [chain('tap', 'in', [block('tap', 'isolator', { gain: SPEAKER_TO_LINE })], 'line')],
+    undefined,
+    { origin: 'assumed', kg: 3, mainsEarth: true },
+  ),
+  plain(
+    'load-box-cabinet',
+    ['Load box with line out and cabinet out', 'load box with cabinet out', 'attenuator with line out'],
+    'LOC',
+    'amp',
+    [{ ...speakerIn(), watts: 100 }, speakerOut('cabinet'), lineOut('line'), mains],
+    [
+      chain('to-cabinet', 'in', [block('soak', 'volume')], 'cabinet'),
+      chain('tap', 'in', [block('tap', 'isolator', { gain: SPEAKER_TO_LINE })], 'line'),
+    ],
     undefined,
     { origin: 'assumed', kg: 3, mainsEarth: true },
   ),
@@ -414,7 +449,7 @@ export const AMPS: readonly Generic[] = [
     ['Load box with cabinet simulation', 'load box and cab sim'],
     'LDS',
     'amp',
-    [speakerIn(), xlrOut('xlr'), mains],
+    [{ ...speakerIn(), watts: 100 }, xlrOut('xlr'), mains],
     [chain('tap', 'in', [block('cabinet', 'cabinet simulation', { gain: SPEAKER_TO_MIC })], 'xlr')],
     undefined,
     { origin: 'assumed', kg: 3, mainsEarth: true },
@@ -424,7 +459,7 @@ export const AMPS: readonly Generic[] = [
     ['Attenuator', 'power attenuator', 'power soak'],
     'ATT',
     'amp',
-    [speakerIn(), speakerOut('out')],
+    [{ ...speakerIn(), watts: 100 }, speakerOut('out')],
     [chain('path', 'in', [block('soak', 'volume')], 'out')],
   ),
   plain(

@@ -37,7 +37,7 @@ export const toneMemoryAmp: Generic = {
       audioIn('in'),
       audioOut('send', { level: 'line' }),
       audioIn('return', { level: 'line', ohm: 47_000 }),
-      speakerOut(),
+      { ...speakerOut(), watts: 50 },
       midiIn,
       midiThru,
       mains,

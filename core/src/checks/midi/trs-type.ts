@@ -1,6 +1,6 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName } from '../names.js';
-import { joined } from '../joined.js';
+import { joined } from '../../signal/joined.js';
 
 export const trsType: Check = {
   code: 'midi.trs-type',

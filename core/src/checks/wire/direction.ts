@@ -1,7 +1,7 @@
 import { unplug } from '../../edits/cables.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName } from '../names.js';
-import { isLead, joined } from '../joined.js';
+import { isLead, joined } from '../../signal/joined.js';
 
 export const direction: Check = {
   code: 'wire.direction',

@@ -3,7 +3,7 @@ import type { Cable } from '../../rig/hookup.js';
 import type { Id } from '../../rig/ids.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { isLead, joined, type Joined, type Plugged } from '../joined.js';
+import { isLead, joined, type Joined, type Plugged } from '../../signal/joined.js';
 import { boxName } from '../names.js';
 import { grouped } from '../../known/grouped.js';
 

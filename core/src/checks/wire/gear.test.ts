@@ -3,7 +3,6 @@ import { testCheck } from '../../../testing/check-tester.js';
 import type { Part } from '../../rig/rig.js';
 import type { Check } from '../check.js';
 import { CHECKS } from '../index.js';
-import { sideBySide } from './load-mismatch.js';
 
 const check = (code: string): Check => CHECKS.find((c) => c.code === code)!;
 const rig = (
@@ -53,6 +52,25 @@ testCheck(check('wire.no-load'), SMALL, [
       boxes: { g: 'single-coil', h: 'valve-head', s: 'cab-selector', c: 'cab-212' },
       leads: ['g.out>h.in', 'h.speaker>s.in', 's.a>c.in'],
       settings: { 's.select': 'a' },
+    }),
+    evidence: [],
+  },
+  {
+    name: 'a selector whose switch is locked, so that the empty side never comes about',
+    rig: smallRig({
+      boxes: { g: 'single-coil', h: 'valve-head', s: 'cab-selector', c: 'cab-212' },
+      leads: ['g.out>h.in', 'h.speaker>s.in', 's.a>c.in'],
+      with: (part) =>
+        part.kind === 'device' && part.id === 'device:s'
+          ? {
+              ...part,
+              controls: [
+                ...part.controls.map((c) => ({ ...c, powerUp: { at: 'a' } })),
+                { id: 'lock', domain: { values: ['on', 'off'] }, powerUp: { at: 'on' }, use: 'sound' as const },
+              ],
+              actuators: part.actuators.map((a) => ({ ...a, when: [{ control: 'lock', in: ['off'] }] })),
+            }
+          : part,
     }),
     evidence: [],
   },
@@ -125,18 +143,26 @@ testCheck(check('wire.load-mismatch'), SMALL, [
     evidence: ['device:h'],
     says: 'overheat',
   },
+  {
+    name: 'a head of 100 W into a cabinet that stands 75',
+    rig: rig({ g: 'single-coil', h: 'three-channel-head', c: 'cab-112' }, ['g.out>h.in', 'h.speaker>c.in']),
+    evidence: ['device:c', 'device:h'],
+    says: '100 W; it stands 75 W',
+  },
+  {
+    name: 'the same head into two of them through a cabinet selector: one at a time, each gets it all',
+    rig: rig({ g: 'single-coil', h: 'three-channel-head', s: 'cab-selector', c: 'cab-212', d: 'cab-112' }, [
+      'g.out>h.in',
+      'h.speaker>s.in',
+      's.a>c.in',
+      's.b>d.in',
+    ]),
+    evidence: ['device:d', 'device:h'],
+    says: 'as soon as S select stands at b',
+  },
   { name: 'one 8 ohm cabinet', rig: rig({ ...amp, c: 'cab-212' }, ['g.out>h.in', 'h.speaker>c.in']), evidence: [] },
   { name: 'a 16 ohm cabinet', rig: rig({ ...amp, c: 'cab-412' }, ['g.out>h.in', 'h.speaker>c.in']), evidence: [] },
 ]);
-/** Source: Ohm's law for loads side by side; 8 and 8 make 4, 16 and 16 make 8, 8 and 4 make 8/3. */
-test.each([
-  [[8, 8], 4],
-  [[16, 16], 8],
-  [[8], 8],
-  [[8, 4], 8 / 3],
-  [[16, 16, 8], 4],
-])('%j ohms side by side are %f', (ohms, total) => expect(sideBySide(ohms)).toBeCloseTo(total, 9));
-
 const twoDis = { a: 'di', b: 'di', foh: 'desk' };
 testCheck(check('wire.passive-split'), SMALL, [
   {

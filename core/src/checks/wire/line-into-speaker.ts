@@ -1,7 +1,7 @@
 import { unplug } from '../../edits/cables.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName } from '../names.js';
-import { joined } from '../joined.js';
+import { joined } from '../../signal/joined.js';
 
 export const lineIntoSpeaker: Check = {
   code: 'wire.line-into-speaker',

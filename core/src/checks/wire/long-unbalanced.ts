@@ -1,6 +1,6 @@
 import type { Check, CheckInputs } from '../check.js';
 import { boxName } from '../names.js';
-import { joined } from '../joined.js';
+import { joined } from '../../signal/joined.js';
 
 /** Output impedance, in ohms, from which a source counts as high-impedance. */
 const HIGH_OHM = 5_000;

@@ -1,31 +1,32 @@
 import { takesIn } from '../../edits/cables.js';
-import { ref, type Ref } from '../../rig/ids.js';
+import { speakerOutputs } from '../../electric/speakers/speaker-outputs.js';
+import { speakerStates } from '../../electric/speakers/speaker-states.js';
+import { ref, splitRef, type Ref } from '../../rig/ids.js';
 import { all } from '../../rig/rig.js';
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { controlText, valueText } from '../../recall/words/words.js';
-import { boxName, listed } from '../names.js';
-import { unloadedState } from './speaker-states.js';
-import { speakerOutputs } from './speaker-outputs.js';
+import { whichCanStand } from '../../recall/what-if/can-stand.js';
+import { boxName } from '../names.js';
 import { cableAt, elseByHand, plugIn } from '../ways-out.js';
+import { standingText } from './standing-text.js';
 
 export const noLoad: Check = {
   code: 'wire.no-load',
   title: 'A valve amp without its load',
   severities: ['danger'],
   source:
-    'common practice: a valve output stage that is driven without a load destroys its transformer; looked for in every state that switches on the way can come to',
+    'common practice: a valve output stage that is driven without a load destroys its transformer; looked for in every state that the prover says can come about',
   *find(inputs: CheckInputs) {
-    const { rig, hookup } = inputs;
-    for (const { device, jack } of speakerOutputs(inputs)) {
+    const { rig, hookup, compilation, modelled } = inputs;
+    for (const { device, jack } of speakerOutputs(compilation.bearings.anatomy, rig)) {
       if (device.figures.powerStage !== 'valve') continue;
-      const bad = unloadedState(rig, hookup, ref(device.id, jack.id));
+      const unloaded = speakerStates(rig, hookup, ref(device.id, jack.id)).filter((s) => s.loads.length === 0);
+      const [bad] = unloaded.length ? whichCanStand(modelled, unloaded) : [];
       if (!bad) continue;
-      const isSwitched = bad.standing.length > 0;
       yield {
         severity: 'danger' as const,
-        evidence: [...new Set([device.id, ...bad.standing.map((s) => s.device)])],
+        evidence: [...new Set([device.id, ...[...bad.standing.keys()].map((control) => splitRef(control).device)])],
         about: jack.id,
-        why: `${boxName(rig, device.id)} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load${isSwitched ? ` as soon as ${listed(bad.standing.map((s) => `${controlText(rig, s.control)} stands at ${valueText(rig, s.control, s.value)}`))}` : ''}. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
+        why: `${boxName(rig, device.id)} is wired in ${hookup.name}, and its speaker jack (${jack.id}) leads to no loudspeaker and no load${standingText(rig, bad.standing)}. Driven like that its output transformer can burn out. Give it a cabinet or a load box before it is switched on; repairs inside belong to a licensed technician.`,
         remedies: () =>
           elseByHand(
             cabinetFor(inputs, ref(device.id, jack.id), jack.ohm),

@@ -1,5 +1,5 @@
 import type { Check, CheckInputs, Remedy } from '../check.js';
-import { joined, type Joined, type Plugged } from '../joined.js';
+import { joined, type Joined, type Plugged } from '../../signal/joined.js';
 import { boxName, listed } from '../names.js';
 import { grouped } from '../../known/grouped.js';
 import { ref } from '../../rig/ids.js';

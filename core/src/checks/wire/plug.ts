@@ -1,7 +1,7 @@
 import type { Connector } from '../../rig/device.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName } from '../names.js';
-import { joined, type Plugged } from '../joined.js';
+import { joined, type Plugged } from '../../signal/joined.js';
 import { changeCable } from '../../edits/cables.js';
 
 /** Plugs that go into a jack, besides its own kind. */

@@ -11,8 +11,8 @@ export interface FigureInput {
   /** What it is a figure of. */
   readonly where: string;
   readonly what: string;
-  /** What was reckoned with: as it is written down, or a typical value. */
-  readonly counted: string;
+  /** What was reckoned with: as it is written down, or a typical value; absent where it was left out. */
+  readonly counted?: string;
   readonly source: FigureSource;
 }
 
@@ -20,20 +20,21 @@ export interface FigureInput {
  * A figure of a jack, stage or source of a rig.
  * @param at the jack, stage or source
  * @param field as a box calls it
- * @param usual what counts as long as nobody wrote it down
+ * @param usual what counts as long as nobody wrote it down; absent where nothing does
  */
-export const figureInput = (rig: Rig, at: Ref, field: string, usual: string): FigureInput => {
+export const figureInput = (rig: Rig, at: Ref, field: string, usual?: string): FigureInput => {
   const { device: id, name } = splitRef(at);
   const device = thePart(rig, id);
   const of = `${name}.${field}`;
   const figure = figuresOf(device).find((f) => f.source === of);
   const text = figure?.text ?? '';
+  const counted = text === '' ? usual : text;
   return {
     device: id,
     of,
     where: figure?.where ?? name,
     what: figure?.what ?? field,
-    counted: text === '' ? usual : text,
+    ...(counted === undefined ? {} : { counted }),
     source: text === '' ? { from: 'assumed' } : sourceOf(device, of),
   };
 };

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { often } from '../../../testing/often.js';
 import { randomRig } from '../../../testing/random-rig.js';
-import { joined } from '../../checks/joined.js';
+import { joined } from '../../signal/joined.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
 import { lighthouseSolo } from '../../demo/lighthouse-solo.js';
 import { nightMarketBass } from '../../demo/night-market-bass.js';

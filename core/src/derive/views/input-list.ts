@@ -1,4 +1,4 @@
-import { isLead, joined, type Joined, type Plugged } from '../../checks/joined.js';
+import { isLead, joined, type Joined, type Plugged } from '../../signal/joined.js';
 import { theEntry, theItem } from '../../known/the.js';
 import { tracksIn } from '../../rig/box.js';
 import type { Device } from '../../rig/device.js';

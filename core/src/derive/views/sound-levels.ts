@@ -197,7 +197,7 @@ const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint, isMinded: 
     how: isDivider ? '20·log10(Zin / (Zin + Zout))' : 'no loss is reckoned here',
     from: [
       figureInput(rig, from, 'ohm', `${USUAL_OUTPUT_OHM} ohm`),
-      figureInput(rig, to, 'ohm', 'not said, no loss'),
+      figureInput(rig, to, 'ohm'),
       figureInput(rig, to, 'maxDbu', `${takes.dbu} dBu`),
     ],
   };

@@ -18,11 +18,15 @@ export const FigureChip = ({ input }: { input: FigureInput }) => {
   return (
     <Chip
       says={
-        <>
-          <strong>{counted}</strong> <span className="soft">{sourceText(source)}</span>
-        </>
+        counted === undefined ? (
+          <span className="soft">{what}: not said</span>
+        ) : (
+          <>
+            <strong>{counted}</strong> <span className="soft">{sourceText(source)}</span>
+          </>
+        )
       }
-      about={`${code}, ${where}, ${what}: ${counted}, ${sourceText(source)}. Write it over`}
+      about={`${code}, ${where}, ${what}: ${counted === undefined ? 'not said' : `${counted}, ${sourceText(source)}`}. Write it over`}
       isAssumed={source.from === 'assumed'}
     >
       <WrittenOver input={input} />
@@ -85,10 +89,10 @@ const WrittenOver = ({ input: { device: id, of, what, where, counted } }: { inpu
       <strong>
         {device.code}, {where}: {what}
       </strong>
-      <FigureField figure={figure} device={device} save={save} usual={counted} />
+      <FigureField figure={figure} device={device} save={save} {...(counted === undefined ? {} : { usual: counted })} />
       {figure.text === '' ? (
         <span className="soft">
-          Nobody wrote it down: {counted} is assumed. Write it as {figure.like}.
+          Nobody wrote it down{counted === undefined ? '' : `: ${counted} is assumed`}. Write it as {figure.like}.
         </span>
       ) : (
         <SourceChoice device={device} of={of} about={`${where}, ${what}`} save={save} />

@@ -8,6 +8,7 @@ import { Meetings } from './meet.js';
 import { Noise } from './noise.js';
 import { FromRecording } from './recording.js';
 import { SoundSteps } from './sound-steps.js';
+import { Speakers } from './speakers.js';
 import { StageByStage } from './stage-by-stage.js';
 import { Treble } from './treble.js';
 
@@ -16,6 +17,7 @@ const PARTS = [
   { value: 'treble', label: 'Treble' },
   { value: 'noise', label: 'Noise' },
   { value: 'meet', label: 'Ways that meet' },
+  { value: 'speakers', label: 'Loudspeakers' },
 ] as const;
 
 /** How loud, how bright, how quiet: the numbers behind what is heard. */
@@ -37,7 +39,7 @@ export const LevelsRoom = () => {
         <h1>Levels</h1>
         {levels && here.length > 0 && <span className="soft">{headline(levels.off, here.length)}</span>}
         <div className="tools">
-          {part !== 'steps' && chosen && (
+          {part !== 'steps' && part !== 'speakers' && chosen && (
             <Select
               size="xs"
               aria-label="Sound"
@@ -56,13 +58,13 @@ export const LevelsRoom = () => {
           />
         </div>
       </div>
-      {sounds.length === 0 && (
+      {sounds.length === 0 && part !== 'speakers' && (
         <p className="soft">
           There is no sound yet. <Link to="../sounds">Say one in the sheet</Link>, then its levels stand here.
         </p>
       )}
-      {!levels && sounds.length > 0 && <p className="soft">Working it out …</p>}
-      {levels && sounds.length > 0 && here.length === 0 && (
+      {!levels && sounds.length > 0 && part !== 'speakers' && <p className="soft">Working it out …</p>}
+      {levels && sounds.length > 0 && here.length === 0 && part !== 'speakers' && (
         <p className="soft">No sound can be followed in this hook-up yet: wire it first.</p>
       )}
       {levels && chosen && part === 'steps' && (
@@ -77,6 +79,7 @@ export const LevelsRoom = () => {
       {chosen && part === 'treble' && <Treble sound={chosen.id} />}
       {chosen && part === 'noise' && <Noise sound={chosen.id} />}
       {levels && chosen && part === 'meet' && <Meetings sound={chosen.id} earths={levels.earths} />}
+      {part === 'speakers' && <Speakers />}
     </div>
   );
 };

@@ -1,18 +1,14 @@
 import { SegmentedControl } from '@mantine/core';
 import type { FrontView, KnobsView, PieceView } from '@yunta/core/derive/views/front-view';
-import { changeCable } from '@yunta/core/edits/cables';
 import { KNOBS, type Knobs } from '@yunta/core/electric/front/front-response';
 import { theOneOf } from '@yunta/core/known/keys';
 import { theOne } from '@yunta/core/known/the';
 import type { Id } from '@yunta/core/rig/ids';
-import { LONGEST } from '@yunta/core/rig/limits';
-import { ok, refuse } from '@yunta/core/rig/result';
-import { partOf } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { FigureChip } from '../../shared/figures/figure-chips.js';
-import { useAsked, useRig } from '../../shared/rig-context.js';
-import { TypedText } from '../../shared/typed-text.js';
+import { useAsked } from '../../shared/rig-context.js';
 import { Curve } from './curve.js';
+import { Metres } from './lead-fields.js';
 import { hzText, minus, signed } from './scale.js';
 
 /** What leads, bypassed boxes and the first input do to the coil of an instrument. */
@@ -112,7 +108,7 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
             {p.text}
             {p.assumed && <span className="soft"> (assumed)</span>}
           </td>
-          <td className="mono">{p.cable ? <Metres piece={p} id={p.cable} /> : ''}</td>
+          <td className="mono">{p.cable ? <Metres of={p.text} cable={p.cable} /> : ''}</td>
           <td className="mono">{p.pF ?? ''}</td>
           <td className="mono">{p.from ? <FigureChip input={p.from} /> : p.ohm === undefined ? '' : ohmText(p.ohm)}</td>
         </tr>
@@ -123,34 +119,6 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
 
 const ohmText = (ohm: number): string =>
   ohm >= 1e6 ? `${ohm / 1e6} M` : ohm >= 1000 ? `${ohm / 1000} k` : String(ohm);
-
-/** The length of a lead, tried where its effect is seen. */
-const Metres = ({ piece, id }: { piece: PieceView; id: Id<'cable'> }) => {
-  const { rig, edit } = useRig();
-  const cable = partOf(rig, id);
-  if (!cable) return <>{piece.metres}</>;
-  return (
-    <TypedText
-      label={`${piece.text}, metres`}
-      most={LONGEST.label}
-      text={String(piece.metres ?? '')}
-      read={(typed) => {
-        const m = Number(typed.trim().replace(',', '.').replace(/\s*m$/i, ''));
-        if (!(m > 0 && m <= 1000))
-          return refuse([
-            {
-              code: 'length',
-              where: piece.text,
-              wrong: `"${typed.trim().slice(0, 20)}" is no length of a lead.`,
-              would: 'Write metres above 0 and up to 1000.',
-            },
-          ]);
-        edit(changeCable(cable, { m }), `${piece.text}: ${m} m`);
-        return ok(m);
-      }}
-    />
-  );
-};
 
 const Otherwise = ({ front }: { front: FrontView }) => (
   <table className="plain tight">

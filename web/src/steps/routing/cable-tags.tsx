@@ -1,6 +1,7 @@
 import { Checkbox, NumberInput } from '@mantine/core';
 import { changeCable } from '@yunta/core/edits/cables';
 import { USUAL_PF_PER_M } from '@yunta/core/electric/front/front-end';
+import { USUAL_AWG } from '@yunta/core/electric/speakers/power';
 import { jackAt } from '@yunta/core/rig/box';
 import { CONNECTORS, type Connector } from '@yunta/core/rig/device';
 import type { Cable } from '@yunta/core/rig/hookup';
@@ -33,7 +34,7 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
         value={cable.m ?? ''}
         onChange={(v) => change({ m: typeof v === 'number' && v > 0 ? v : undefined }, 'length')}
       />
-      {jackAt(rig, cable.ends[0])?.kind === 'audio' && (
+      {jackAt(rig, cable.ends[0])?.kind === 'audio' && jackAt(rig, cable.ends[0])?.level !== 'speaker' && (
         <NumberInput
           size="xs"
           label="pF a metre"
@@ -44,6 +45,20 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
           clampBehavior="blur"
           value={cable.pFPerM ?? ''}
           onChange={(v) => change({ pFPerM: typeof v === 'number' && v > 0 ? v : undefined }, 'capacitance')}
+        />
+      )}
+      {jackAt(rig, cable.ends[0])?.level === 'speaker' && (
+        <NumberInput
+          size="xs"
+          label="Gauge, AWG"
+          placeholder={String(USUAL_AWG)}
+          hideControls
+          min={0}
+          max={40}
+          allowDecimal={false}
+          clampBehavior="blur"
+          value={cable.awg ?? ''}
+          onChange={(v) => change({ awg: typeof v === 'number' ? v : undefined }, 'gauge')}
         />
       )}
       <Plugs cable={cable} save={(plugs) => change({ plugs }, 'plugs')} />

@@ -1,11 +1,10 @@
+import { once } from '../../kept/kept.js';
 import type { Device, Jack } from '../../rig/device.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Anatomy } from '../../signal/graph/anatomy.js';
-import type { CheckInputs } from '../check.js';
 import { passable } from '../../signal/graph/passable.js';
-import { once } from '../../kept/kept.js';
 
-interface SpeakerOutput {
+export interface SpeakerOutput {
   readonly device: Device;
   readonly jack: Jack;
 }
@@ -14,10 +13,7 @@ interface SpeakerOutput {
  * Speaker jacks of power stages that a signal can come to in this hook-up, and that no loudspeaker inside the box
  * relieves.
  */
-export const speakerOutputs = ({ rig, compilation }: CheckInputs): readonly SpeakerOutput[] =>
-  inHookup(compilation.bearings.anatomy, rig);
-
-const inHookup = once(({ wiring }: Anatomy, rig: Rig): readonly SpeakerOutput[] => {
+export const speakerOutputs = once(({ wiring }: Anatomy, rig: Rig): readonly SpeakerOutput[] => {
   const { from: fed } = passable(wiring);
   return [...rig.parts.device.values()].flatMap((device) =>
     device.jacks.flatMap((jack) => {

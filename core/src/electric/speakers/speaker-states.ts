@@ -1,12 +1,24 @@
 import { controlIn, memoriesThatStore, type Device } from '../../rig/device.js';
-import type { Hookup } from '../../rig/hookup.js';
-import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import type { Cable, Hookup } from '../../rig/hookup.js';
+import { ref, type Id, type Ref } from '../../rig/ids.js';
 import { cablesOf, type Rig } from '../../rig/rig.js';
 import { holds, type Value } from '../../rig/value.js';
-import { joined } from '../joined.js';
+import { joined, type Plugged } from '../../signal/joined.js';
 
 /** Where switches behind a loudspeaker jack stand, by control. */
-type Standing = ReadonlyMap<Ref, Value>;
+export type Standing = ReadonlyMap<Ref, Value>;
+
+/** A loudspeaker, or what takes its place, with the leads over which power comes to it. */
+export interface Load {
+  readonly at: Plugged;
+  readonly leads: readonly Cable[];
+}
+
+/** What a loudspeaker jack leads to while switches on the way stand somewhere. */
+export interface SpeakerState {
+  readonly standing: Standing;
+  readonly loads: readonly Load[];
+}
 
 /** More states than these are not gone through. */
 const MOST_STATES = 256;
@@ -35,15 +47,16 @@ const valuesOf = (device: Device, id: string, hookup: Hookup): readonly Value[] 
   return isMoved || control.use === 'play' ? control.domain.values : wakes === undefined ? [] : [wakes];
 };
 
-/** What a loudspeaker jack leads to while switches on the way stand somewhere. */
-const endsAt = (rig: Rig, hookup: Hookup, from: Ref, standing: Standing, met: Set<Id<'device'>>): readonly Ref[] => {
+/** Follows a loudspeaker jack over leads and switches to what loads it. */
+const loadsAt = (rig: Rig, hookup: Hookup, from: Ref, standing: Standing, met: Set<Id<'device'>>): readonly Load[] => {
   const plugged = new Set(cablesOf(rig, hookup.id).flatMap((c) => c.ends));
-  const loads: Ref[] = [];
-  const seen = new Set<Ref>([from]);
-  for (const at of seen)
-    for (const { from: out, to } of joined(rig, hookup)) {
+  const loads: Load[] = [];
+  const leadsTo = new Map<Ref, readonly Cable[]>([[from, []]]);
+  for (const [at, leads] of leadsTo)
+    for (const { from: out, to, cable } of joined(rig, hookup)) {
       if (out.ref !== at) continue;
-      if (to.jack.load === 'speaker') loads.push(to.ref);
+      const way = [...leads, cable];
+      if (to.jack.load === 'speaker') loads.push({ at: to, leads: way });
       met.add(to.device.id);
       for (const chain of to.device.chains) {
         if (!chain.passive || chain.slots.length > 0 || !chain.from.some((t) => t.at === to.jack.id)) continue;
@@ -51,28 +64,26 @@ const endsAt = (rig: Rig, hookup: Hookup, from: Ref, standing: Standing, met: Se
           value: (control) => standing.get(ref(to.device.id, control)),
           plugged: (jack) => plugged.has(ref(to.device.id, jack)),
         });
-        if (isOpen) for (const t of chain.to) seen.add(ref(to.device.id, t.at));
+        for (const t of isOpen ? chain.to : []) {
+          const onward = ref(to.device.id, t.at);
+          if (!leadsTo.has(onward)) leadsTo.set(onward, way);
+        }
       }
     }
   return loads;
 };
 
-/** Where switches behind a jack can stand so that it has no load. */
-export interface Unloaded {
-  readonly standing: readonly { readonly device: Id<'device'>; readonly control: Ref; readonly value: Value }[];
-}
-
 /**
- * A state that feet, messages or programs can bring about in which a loudspeaker jack leads to no load; undefined where
- * every one of them loads it.
+ * What a loudspeaker jack leads to, in every state that feet, messages or programs can give the switches on the way.
+ * Which of these states come about together, the prover knows.
  */
-export const unloadedState = (rig: Rig, hookup: Hookup, from: Ref): Unloaded | undefined => {
+export const speakerStates = (rig: Rig, hookup: Hookup, from: Ref): readonly SpeakerState[] => {
   let states: readonly Standing[] = [new Map()];
   const known = new Set<Ref>();
   for (let isNew = true; isNew;) {
     isNew = false;
     const met = new Set<Id<'device'>>();
-    for (const standing of states) endsAt(rig, hookup, from, standing, met);
+    for (const standing of states) loadsAt(rig, hookup, from, standing, met);
     for (const id of met) {
       const device = rig.parts.device.get(id);
       for (const name of device ? mattersTo(device) : []) {
@@ -86,10 +97,5 @@ export const unloadedState = (rig: Rig, hookup: Hookup, from: Ref): Unloaded | u
       }
     }
   }
-  const bad = states.find((s) => endsAt(rig, hookup, from, s, new Set()).length === 0);
-  return (
-    bad && {
-      standing: [...bad].map(([control, value]) => ({ device: splitRef(control).device, control, value })),
-    }
-  );
+  return states.map((standing) => ({ standing, loads: loadsAt(rig, hookup, from, standing, new Set()) }));
 };
