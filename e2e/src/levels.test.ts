@@ -89,12 +89,21 @@ test('every view in both themes, for everybody', async () => {
     }
 });
 
-/** A WAV file of 16 bits with a tone for each of these levels in dB under full scale, silence between. */
-const tones = (...levels: readonly number[]): Buffer => {
+/** A tone in dB under full scale, and how long it is torn in its middle. */
+interface Tone {
+  readonly db: number;
+  readonly hz?: number;
+  readonly holeMs?: number;
+}
+
+/** A WAV file of 16 bits with one tone after another, silence between. */
+const tones = (...those: readonly Tone[]): Buffer => {
   const rate = 22_050;
-  const samples = levels.flatMap((db) =>
+  const samples = those.flatMap(({ db, hz = 440, holeMs = 0 }) =>
     Array.from({ length: rate * 3 }, (_, n) =>
-      n < rate * 1.5 ? Math.round(32_767 * 10 ** (db / 20) * Math.sin((2 * Math.PI * 440 * n) / rate)) : 0,
+      n < rate * 1.5 && !(n > rate * 0.75 && n < rate * (0.75 + holeMs / 1000))
+        ? Math.round(32_767 * 10 ** (db / 20) * Math.sin((2 * Math.PI * hz * n) / rate))
+        : 0,
     ),
   );
   const data = Buffer.alloc(samples.length * 2);
@@ -127,17 +136,31 @@ test('a recording is cut apart, each take measured, and what it says changes wha
     };
     await open('words.wav', Buffer.from('this is no recording'));
     await hands.sees('It is no WAV file, or a damaged one.');
-    await open('silent.wav', tones(-200));
+    await open('silent.wav', tones({ db: -200 }));
     await hands.sees('silent.wav is silent');
     // The second sound is recorded 9 dB louder than the others.
-    await open('check.wav', tones(-20, -11, -20));
+    await open('check.wav', tones({ db: -20 }, { db: -11, hz: 150, holeMs: 60 }, { db: -20 }));
     await hands.sees('0 to 1.5 s');
     await hands.sees('6 to 7.5 s');
+    await hands.page.select('select[aria-label="Sound before the hole of the take 3 to 4.5 s"]', 'sound:01');
     await hands.click('button', 'Write these down');
-    await hands.sees('7 dB too loud');
+    await hands.sees('6.2 dB too loud');
     await hands.sees('2 of 16 sounds lie elsewhere than wanted');
     await hands.page.reload();
     await hands.sees('2 of 16 sounds lie elsewhere than wanted');
+    // The octave of the second sound against the first, and the hole of the change from one to the other.
+    await hands.page.evaluate(() => history.replaceState(null, '', '?show=steps&sound=sound:02'));
+    await hands.page.reload();
+    await hands.sees('Chorus crunch, stage by stage');
+    await hands.sees('By octaves, as recorded');
+    await hands.click('combobox', 'Lay another sound over it');
+    await hands.click('option', 'Lantern');
+    await hands.sees('Lantern was not recorded here.');
+    await hands.click('combobox', 'Lay another sound over it');
+    await hands.click('option', 'Verse clean');
+    await hands.sees('Chorus crunch has');
+    await hands.sees('dB more from 63 Hz');
+    await hands.sees('makes the next sound seem small');
   } finally {
     rmSync(folder, { recursive: true, force: true });
     await hands.page.close();

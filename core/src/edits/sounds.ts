@@ -245,9 +245,12 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
   if (!gone) return nothing;
   const put = [
     ...all(rig, 'sound')
-      .filter((s) => s.id !== id && (s.parent === id || s.level?.than === id))
+      .filter(
+        (s) =>
+          s.id !== id && (s.parent === id || s.level?.than === id || s.measured?.some((m) => m.hole?.after === id)),
+      )
       .map((s): Sound => {
-        const { parent, level, mirror, ...rest } = s;
+        const { parent, level, mirror, measured, ...rest } = s;
         const inherited = parent === id ? gone.wants.filter((w) => !s.wants.some((own) => sameCase(own, w))) : [];
         const up = parent === id ? gone.parent : parent;
         return {
@@ -256,6 +259,9 @@ export const removeSound = (rig: Rig, id: Id<'sound'>): Edit => {
           ...(up ? { parent: up } : {}),
           ...(mirror && parent !== id ? { mirror } : {}),
           ...(level && level.than !== id ? { level } : {}),
+          ...(measured
+            ? { measured: measured.map((m) => (m.hole?.after === id ? withMaybe(m, 'hole', undefined) : m)) }
+            : {}),
         };
       }),
     ...all(rig, 'move').flatMap((m) =>

@@ -41,7 +41,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
         ...heardRefs(part.hears ?? []),
         ...(part.order ?? []).map(deviceOf),
         ...part.calls.flatMap((c) => [c.device, ...(c.in ? Object.values(c.in) : [])]),
-        ...(part.measured ?? []).map((m) => m.hookup),
+        ...(part.measured ?? []).flatMap((m) => [m.hookup, ...(m.hole ? [m.hole.after] : [])]),
       ];
     case 'move':
       return [

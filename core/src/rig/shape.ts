@@ -19,7 +19,16 @@ import {
   type StandingTest,
   type Tick,
 } from './show.js';
-import { LEVEL_UNITS, ROLES, type Call, type ControlWant, type Move, type Sound, type Want } from './sound.js';
+import {
+  BANDS_HZ,
+  LEVEL_UNITS,
+  ROLES,
+  type Call,
+  type ControlWant,
+  type Move,
+  type Sound,
+  type Want,
+} from './sound.js';
 import { device } from './box-shape.js';
 import {
   act,
@@ -142,6 +151,8 @@ const sound: z.ZodType<Sound> = z.strictObject({
       unit: z.enum(LEVEL_UNITS),
       on: z.iso.date().optional(),
       with: z.string().max(LONGEST.remark).optional(),
+      bands: z.array(z.number().min(-200).max(200)).length(BANDS_HZ.length).optional(),
+      hole: z.strictObject({ after: id('sound'), ms: z.number().positive().max(60_000) }).optional(),
     }),
   ).optional(),
   leaving: z.enum(['ring', 'cut']).optional(),

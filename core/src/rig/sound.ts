@@ -41,7 +41,13 @@ export interface MeasuredLevel {
   /** The day, as 2026-05-31. */
   readonly on?: string;
   readonly with?: string;
+  /** By octave around `BANDS_HZ`, in dB under full scale. */
+  readonly bands?: readonly number[];
+  /** How long nothing came when it was called after another sound, in ms. */
+  readonly hole?: { readonly after: Id<'sound'>; readonly ms: number };
 }
+/** Middle of the octaves that a guitar or bass and their boxes fill. */
+export const BANDS_HZ = [63, 125, 250, 500, 1000, 2000, 4000, 8000] as const;
 export const LEVEL_UNITS = ['LUFS', 'dBFS', 'dBu', 'dBA'] as const;
 export type LevelUnit = (typeof LEVEL_UNITS)[number];
 

@@ -1,3 +1,4 @@
+import { BANDS_HZ } from '../../rig/sound.js';
 import { theItem } from '../../known/the.js';
 import { filtered, loudnessOf, type Biquad } from './loudness.js';
 
@@ -31,8 +32,6 @@ const FRAME_S = 0.005;
 /** A hole is softer by so much than what stands around it. */
 const HOLE_DB = 35;
 const LEAST_HOLE_MS = 10;
-/** Octaves that a guitar or bass and their boxes fill. */
-export const BANDS_HZ = [63, 125, 250, 500, 1000, 2000, 4000, 8000] as const;
 
 const db = (power: number): number => 10 * Math.log10(power);
 

@@ -3,6 +3,7 @@ import { setMeasured } from '@yunta/core/edits/sounds';
 import { durationText, HEARING_DBA, hearingHours } from '@yunta/core/electric/hearing';
 import type { Id } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
+import { withMaybe } from '@yunta/core/known/maybe';
 import { ok } from '@yunta/core/rig/result';
 import { partOf } from '@yunta/core/rig/rig';
 import { levelText, readLevel } from '@yunta/core/edits/measured-level';
@@ -16,6 +17,7 @@ export const Measured = ({ sound: id }: { sound: Id<'sound'> }) => {
   const sound = partOf(rig, id);
   if (!sound || !hookup) return null;
   const known = sound.measured?.find((m) => m.hookup === hookup.id);
+  const { hookup: _, ...was } = known ?? { hookup: hookup.id };
   const takeAway = () => edit(setMeasured(sound, hookup.id, undefined), `${sound.name}: not measured`);
   return (
     <fieldset className="levels-measured">
@@ -31,9 +33,9 @@ export const Measured = ({ sound: id }: { sound: Id<'sound'> }) => {
             if (read.ok && read.value)
               edit(
                 setMeasured(sound, hookup.id, {
+                  ...was,
                   ...read.value,
                   on: today(),
-                  ...(known?.with ? { with: known.with } : {}),
                 }),
                 `${sound.name}: measured ${levelText(read.value)}`,
               );
@@ -51,9 +53,9 @@ export const Measured = ({ sound: id }: { sound: Id<'sound'> }) => {
               most={LONGEST.remark}
               text={known.with ?? ''}
               read={(typed) => {
-                const { hookup: _, with: __, ...level } = known;
+                const { hookup: __, ...level } = known;
                 edit(
-                  setMeasured(sound, hookup.id, { ...level, ...(typed.trim() ? { with: typed.trim() } : {}) }),
+                  setMeasured(sound, hookup.id, withMaybe(level, 'with', typed.trim() || undefined)),
                   `${sound.name}: measured with ${typed.trim() || 'something'}`,
                 );
                 return ok(typed);

@@ -1,6 +1,8 @@
 import { Button, FileButton, NativeSelect } from '@mantine/core';
 import type { SoundLine } from '@yunta/core/derive/views/levels';
 import type { Take } from '@yunta/core/electric/recording/takes';
+import type { Id } from '@yunta/core/rig/ids';
+import { BANDS_HZ, type MeasuredLevel } from '@yunta/core/rig/sound';
 import { setMeasured } from '@yunta/core/edits/sounds';
 import { partOf } from '@yunta/core/rig/rig';
 import { sayRefusal, type Refusal, type Result } from '@yunta/core/rig/result';
@@ -21,6 +23,8 @@ interface Heard {
   readonly takes: readonly Take[];
   /** By take: the sound that it is, or nobody's. */
   readonly of: readonly string[];
+  /** By take with a hole: from which sound it changes to that one. */
+  readonly after: readonly (Id<'sound'> | undefined)[];
 }
 
 /** Levels from a recording: sounds played one after another are cut apart, measured, and written down. */
@@ -39,7 +43,12 @@ export const FromRecording = ({ lines }: { lines: readonly SoundLine[] }) => {
     if (plan.value.length === 0)
       return say(`${file.name} is silent, or shorter than 0.4 s: there is nothing to measure.`);
     say('');
-    hear({ name: file.name, takes: plan.value, of: plan.value.map((_, i) => lines[i]?.id ?? NOBODY) });
+    hear({
+      name: file.name,
+      takes: plan.value,
+      of: plan.value.map((_, i) => lines[i]?.id ?? NOBODY),
+      after: plan.value.map(() => undefined),
+    });
   };
   const write = () => {
     if (!heard || !hookup) return;
@@ -47,7 +56,15 @@ export const FromRecording = ({ lines }: { lines: readonly SoundLine[] }) => {
       const take = heard.takes[heard.of.lastIndexOf(line.id)];
       const sound = partOf(rig, line.id);
       if (!take || !sound) return [];
-      const level = { db: tenth(take.lufs), unit: 'LUFS' as const, on: today(), with: heard.name.slice(0, 100) };
+      const after = heard.after[heard.of.lastIndexOf(line.id)];
+      const level: Omit<MeasuredLevel, 'hookup'> = {
+        db: tenth(take.lufs),
+        unit: 'LUFS',
+        on: today(),
+        with: heard.name.slice(0, 100),
+        ...(take.bands.length === BANDS_HZ.length ? { bands: take.bands.map((b) => Math.max(-200, tenth(b.db))) } : {}),
+        ...(take.holeMs > 0 && after ? { hole: { ms: take.holeMs, after } } : {}),
+      };
       return setMeasured(sound, hookup.id, level).put;
     });
     const refused = edit({ put, remove: [] }, `Measured from ${heard.name}`);
@@ -67,7 +84,8 @@ export const FromRecording = ({ lines }: { lines: readonly SoundLine[] }) => {
       </div>
       <p className="soft">
         Play the sounds one after another with a second of silence between them. They are cut apart, and each is
-        measured (loudness by ITU-R BS.1770).
+        measured (loudness by ITU-R BS.1770, and by octaves). Change sounds within one take, and the hole of the change
+        is measured too.
       </p>
       {says && <p role="status">{says}</p>}
       {heard && (
@@ -91,6 +109,8 @@ export const FromRecording = ({ lines }: { lines: readonly SoundLine[] }) => {
                   lines={lines}
                   of={heard.of[i] ?? NOBODY}
                   choose={(id) => hear({ ...heard, of: heard.of.with(i, id) })}
+                  after={heard.after[i]}
+                  chooseAfter={(id) => hear({ ...heard, after: heard.after.with(i, id) })}
                 />
               ))}
             </tbody>
@@ -111,11 +131,15 @@ const TakeRow = ({
   lines,
   of,
   choose,
+  after,
+  chooseAfter,
 }: {
   take: Take;
   lines: readonly SoundLine[];
   of: string;
   choose: (id: string) => void;
+  after: Id<'sound'> | undefined;
+  chooseAfter: (id: Id<'sound'> | undefined) => void;
 }) => {
   const when = `${tenth(take.from)} to ${tenth(take.to)} s`;
   const loudest = take.bands.reduce((a, b) => (b.db > a.db ? b : a));
@@ -137,7 +161,21 @@ const TakeRow = ({
         {take.atFull >= 3 && ' clipped'}
       </td>
       <td className="mono">{hzText(loudest.hz)}</td>
-      <td className="mono">{take.holeMs || '–'}</td>
+      <td className="mono">
+        {take.holeMs || '–'}
+        {take.holeMs > 0 && (
+          <NativeSelect
+            size="xs"
+            aria-label={`Sound before the hole of the take ${when}`}
+            value={after ?? NOBODY}
+            data={[
+              { value: NOBODY, label: 'in the change from …' },
+              ...lines.map((l) => ({ value: l.id, label: `from ${l.name}` })),
+            ]}
+            onChange={(e) => chooseAfter(lines.find((l) => l.id === e.currentTarget.value)?.id)}
+          />
+        )}
+      </td>
     </tr>
   );
 };

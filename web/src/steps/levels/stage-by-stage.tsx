@@ -5,6 +5,7 @@ import type { Id } from '@yunta/core/rig/ids';
 import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceDot, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useAsked } from '../../shared/rig-context.js';
+import { Spectrum } from './spectrum.js';
 import { Measured } from './measured.js';
 import { HowChip } from '../../shared/figures/figure-chips.js';
 import { minus, signed } from './scale.js';
@@ -41,6 +42,7 @@ export const StageByStage = ({ line, others }: { line: SoundLine; others: readon
       ))}
       {ways?.length === 0 && <p className="soft">Nothing sounds here.</p>}
       <Measured sound={line.id} />
+      <Spectrum line={line} over={other} />
     </section>
   );
 };

@@ -380,6 +380,19 @@ const Sentences = ({ title, of }: { title: string; of: readonly string[] }) => (
   </details>
 );
 
+/** How long nothing came in this change, by a recording. */
+const MeasuredHole = ({ from, to }: { from: Id<'sound'>; to: Id<'sound'> }) => {
+  const { rig, hookup } = useRig();
+  const known = partOf(rig, to)?.measured?.find((m) => m.hookup === hookup?.id && m.hole?.after === from);
+  if (!known?.hole) return null;
+  return (
+    <p style={{ margin: '0 0 6px' }}>
+      Measured: nothing came for {known.hole.ms} ms{known.on ? `, on ${known.on}` : ''}
+      {known.with ? `, ${known.with}` : ''}.
+    </p>
+  );
+};
+
 const PairDetails = ({ pair }: { pair: SoundPair }) => {
   const { rig } = useRig();
   const changes = useAsked(['changes', pair.from, pair.to], (worker) => worker.answers.changes(pair.from, pair.to));
@@ -398,6 +411,7 @@ const PairDetails = ({ pair }: { pair: SoundPair }) => {
           ? ''
           : `; ${pair.stepDb === 0 ? 'as loud' : `${Math.abs(pair.stepDb)} dB ${pair.stepDb > 0 ? 'louder' : 'softer'}`}, by what is stated`}
       </p>
+      <MeasuredHole from={pair.from} to={pair.to} />
       {(pair.tails.ring.length > 0 || pair.tails.cut.length > 0) && (
         <p style={{ margin: '0 0 6px' }}>
           {[
