@@ -1,10 +1,12 @@
 import { comb, combAt } from '../../electric/circuit/delays.js';
 import { alongs, type Along, type Joint, type PassedStage } from '../../electric/levels/along.js';
 import { mindsTooMuch } from '../../electric/levels/driven-input.js';
-import { noiseAt } from '../../electric/levels/noise.js';
+import { gateRooms, type GateRoom } from '../../electric/levels/gates.js';
+import { noiseAt, type NoiseAt } from '../../electric/levels/noise.js';
 import { typicalOf, USUAL_OUTPUT_OHM } from '../../electric/typical.js';
 import { gainOf } from '../../electric/gain.js';
 import { isDriven } from '../../electric/levels/stage-gain.js';
+import { grouped } from '../../known/grouped.js';
 import { theItem } from '../../known/the.js';
 import type { Block } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
@@ -55,6 +57,24 @@ export interface OutputView {
   readonly noise: number;
   readonly paused: number;
   readonly shares: readonly NoiseLine[];
+  /** Box by box, for finding at the bench who makes a noise; the instrument by itself is one of them. */
+  readonly suspects: readonly NoiseSuspect[];
+}
+
+/** A box that may make a noise. */
+export interface NoiseSuspect {
+  readonly id: string;
+  readonly text: string;
+  readonly share: number;
+}
+
+/** Between what levels the threshold of a gate has its place, in dBu. */
+export interface GateView {
+  readonly key: string;
+  readonly text: string;
+  readonly noise: number;
+  readonly sound: number;
+  readonly wet: readonly { readonly text: string; readonly percent?: number; readonly dbu?: number }[];
 }
 
 export interface MeetingView {
@@ -75,6 +95,7 @@ export interface WayLevels {
   readonly steps: readonly LevelStep[];
   readonly outputs: readonly OutputView[];
   readonly meetings: readonly MeetingView[];
+  readonly gates: readonly GateView[];
 }
 
 /** A sound stage by stage, from each of its sources. */
@@ -101,11 +122,35 @@ export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] =
           percent: Math.round(100 * 10 ** ((dbu - noise.dbu) / 10)),
           ...(stage ? { from: ownNoise(d.rig, stage) } : {}),
         })),
+        suspects: suspectsOf(d.rig, noise),
       };
     }),
     meetings: meetingsOf(d.rig, along),
+    gates: gateRooms(d.rig, trace, along).map((room) => gateView(d.rig, room)),
   }));
 };
+
+const INSTRUMENT = 'instrument';
+const suspectsOf = (rig: Rig, { dbu, shares }: NoiseAt): readonly NoiseSuspect[] => {
+  const boxes = grouped(shares, ({ stage }) => (stage ? splitRef(stage).device : INSTRUMENT));
+  return [...boxes].map(([id, of]) => ({
+    id,
+    text: id === INSTRUMENT ? 'the instrument (its volume shut)' : boxText(rig, id as Id<'device'>),
+    share: of.reduce((sum, s) => sum + 10 ** ((s.dbu - dbu) / 10), 0),
+  }));
+};
+
+const gateView = (rig: Rig, { gate, noise, sound, wet }: GateRoom): GateView => ({
+  key: gate,
+  text: stageText(rig, gate),
+  noise: tenth(noise),
+  sound: tenth(sound),
+  wet: wet.map(({ stage, percent, dbu }) => ({
+    text: stageText(rig, stage),
+    ...(percent === undefined ? {} : { percent: Math.round(percent) }),
+    ...(dbu === undefined ? {} : { dbu: tenth(dbu) }),
+  })),
+});
 
 const sourceText = (rig: Rig, { end, device }: Along['source']): string => {
   const box = boxText(rig, device);
