@@ -345,6 +345,41 @@ const PIT: Practice = {
   ]),
 };
 
+/** A dry cabinet in the middle, wet ones on both sides; in one sound the delay was stored at 60 %. */
+const WET_DRY_WET = practice('wet-dry-wet', 'Wet, dry, wet', {
+  boxes: {
+    g: 'single-coil',
+    hed: 'valve-head',
+    lod: 'load-box',
+    dry: 'cab-212',
+    vol: 'volume-active',
+    dly: 'stereo-delay',
+    rev: 'stereo-reverb',
+    spw: 'stereo-power-amp',
+    left: 'cab-212',
+    righ: 'cab-212',
+  },
+  leads: [
+    'g.out>hed.in 6',
+    'hed.speaker>lod.in 1',
+    'lod.cabinet>dry.in 1.5',
+    'lod.line>vol.in 3',
+    'vol.out>dly.in-l 0.3',
+    'dly.out-l>rev.in-l 0.3',
+    'dly.out-r>rev.in-r 0.3',
+    'rev.out-l>spw.in-l 3',
+    'rev.out-r>spw.in-r 3',
+    'spw.speaker-l>left.in 4',
+    'spw.speaker-r>righ.in 4',
+  ],
+  sounds: {
+    Echo: ['hed.clean', 'dly.delay', 'dly.mix=100'],
+    Hall: ['hed.clean', 'rev.reverb', 'rev.mix=100'],
+    Far: ['hed.lead', 'dly.delay', 'dly.mix=100', 'rev.reverb', 'rev.mix=40'],
+    Leak: ['hed.lead', 'dly.delay', 'dly.mix=60'],
+  },
+});
+
 export const PRACTICE: readonly Practice[] = [
   COVERS,
   PASSIVE,
@@ -356,4 +391,5 @@ export const PRACTICE: readonly Practice[] = [
   MODELLER,
   COMMANDS,
   PIT,
+  WET_DRY_WET,
 ];

@@ -269,6 +269,10 @@ interface MidiBoxOf {
   readonly mutesMs?: number;
 }
 
+/** With its mix at the top nothing direct comes through a delay or reverb. */
+const wet = (stage: Stage): Partial<Block> =>
+  stage === 'delay' || stage === 'reverb' ? { wetOnly: [{ control: 'mix', from: 100, to: 100 }] } : {};
+
 /** A programmable stereo or mono effect: programs hold on/off and mix; program changes load, control changes set. */
 export const midiBox = ({
   key,
@@ -296,10 +300,10 @@ export const midiBox = ({
         ? {
             id: 'path',
             from: stereoFrom('in-l', 'in-r'),
-            slots: [block(stage, stage, { on: ON, width: 'spread', bypass: 'buffered', tails: true })],
+            slots: [block(stage, stage, { on: ON, width: 'spread', bypass: 'buffered', tails: true, ...wet(stage) })],
             to: stereoTo('out-l', 'out-r'),
           }
-        : chain('path', 'in', [block(stage, stage, { on: ON, bypass: 'buffered', tails: true })], 'out'),
+        : chain('path', 'in', [block(stage, stage, { on: ON, bypass: 'buffered', tails: true, ...wet(stage) })], 'out'),
       thru,
     ],
     controls: [

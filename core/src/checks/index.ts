@@ -1,4 +1,5 @@
 import type { Check } from './check.js';
+import { dryInWet } from './comb/dry-in-wet.js';
 import { parallel } from './comb/parallel.js';
 import { loop } from './earth/loop.js';
 import { total } from './latency/total.js';
@@ -81,6 +82,7 @@ import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
+  dryInWet,
   parallel,
   loop,
   total,

@@ -1,3 +1,5 @@
+import { alongs } from '../electric/levels/along.js';
+import { wetEnds } from '../electric/levels/wet-ways.js';
 import { arrivals } from '../signal/graph/arrivals.js';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -9,6 +11,7 @@ import { transitions } from '../recall/verdict/transitions.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf, rigOf, everyPart, soundsInOrder, type Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './steps/deriver.js';
+import { speakersOf } from './views/speakers-view.js';
 import { typeIn } from './views/type-in.js';
 import { viewOf } from './views/view.js';
 
@@ -162,5 +165,34 @@ describe('two basses, two DIs', () => {
     expect(why(d, 'wire.lost-output')).toContain(
       'DI box (D2) is fed by Splitter, jack out2, and what comes out of it is heard nowhere',
     );
+  });
+});
+
+describe('wet, dry, wet', () => {
+  const d = derived('wet-dry-wet');
+  test('the wet sides carry no dry but in the one sound whose delay stands at 60 %, and that is said of it alone', () => {
+    const found = d.judgement.findings.filter((f) => f.code === 'comb.dry-in-wet');
+    expect(found.map((f) => f.evidence)).toEqual([expect.arrayContaining(['device:dly', 'sound:leak'])]);
+    expect(found[0]!.evidence).not.toContain('sound:far');
+    expect(found[0]!.why).toContain('stands at 60 %');
+    const { trace } = d.compilation.sounds.get('sound:echo')!;
+    const wet = alongs(trace, d.rig).flatMap((along) => wetEnds(d.rig, trace, along));
+    expect(wet.map((w) => [w.end.device, w.carriesDry])).toEqual([
+      ['device:left', false],
+      ['device:righ', false],
+    ]);
+  });
+  test('nothing of speaker level comes to the pedal, and its place is said: wet against dry', () => {
+    expect(grave(d).filter((c) => c.startsWith('wire.'))).toEqual([]);
+    const says = why(d, 'order.volume-place');
+    expect(says).toContain('sets how much of Closed 2×12 cabinet (LEFT) and Closed 2×12 cabinet (RIGH) is heard');
+    expect(says).toContain('against Closed 2×12 cabinet (DRY), which it does not touch');
+  });
+  test('every tap has its load, and each wet cabinet stands what it gets', () => {
+    expect(speakersOf(d).map((t) => [t.text, t.ohm, t.loads.map((l) => [l.text, l.gets, l.stands])])).toEqual([
+      ['Two-channel valve head 50 W, speaker', 8, [['Load box', 50, 100]]],
+      ['Stereo power amp, speaker-l', 8, [[expect.stringContaining('2×12'), 100, 130]]],
+      ['Stereo power amp, speaker-r', 8, [[expect.stringContaining('2×12'), 100, 130]]],
+    ]);
   });
 });

@@ -233,7 +233,7 @@ export const AROUND: readonly Family[] = [
       ['load-sim', 'cab sim'],
     ],
   },
-  { says: 'attenuator; power soak; power attenuator', boxes: [['attenuator'], ['load-box-cabinet', 'line out']] },
+  { says: 'attenuator; power soak; power attenuator', boxes: [['attenuator'], ['load-box', 'line out']] },
   { says: 'line out box; line out; speaker tap', boxes: [['line-out']] },
   {
     says: 'frfr; full range; full range speaker; powered speaker; powered monitor; active speaker; powered cab; active monitor; powered cabinet; frfr speaker; frfr cab; active cab; pa speaker',

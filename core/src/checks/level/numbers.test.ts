@@ -288,6 +288,40 @@ testCheck(check('load.bypass-chain'), SMALL, [
 const BLEND = { g: 'single-coil', s: 'splitter', d: 'stereo-delay', x: 'y-join', f: 'desk' };
 const both = (change: (p: Part) => Part): Rig =>
   rigOf(BLEND, ['g.out>s.in', 's.out1>d.in-l', 'd.out-l>f.ch1', 's.out2>f.ch2'], { One: [] }, { with: change });
+const WET_DRY = { g: 'single-coil', y: 'y-split', d: 'stereo-delay', a: 'combo', b: 'combo' };
+const TO_BOTH = ['g.out>y.in', 'y.out1>a.in', 'y.out2>d.in-l', 'd.out-l>b.in'];
+testCheck(check('comb.dry-in-wet'), SMALL, [
+  {
+    name: 'one program of the wet side at 60 %, the others at 100',
+    rig: smallRig({
+      boxes: WET_DRY,
+      leads: TO_BOTH,
+      sounds: { Wide: ['d.delay', 'd.mix=100'], Leak: ['d.delay', 'd.mix=60'] },
+    }),
+    evidence: ['device:d', 'sound:leak'],
+    says: 'stands at 60 %',
+    ways: ['Want Stereo delay at 100 % in “Leak”'],
+  },
+  {
+    name: 'every program at 100 %',
+    rig: smallRig({
+      boxes: WET_DRY,
+      leads: TO_BOTH,
+      sounds: { Wide: ['d.delay', 'd.mix=100'], Far: ['d.delay', 'd.mix=100'] },
+    }),
+    evidence: [],
+  },
+  {
+    name: 'a mix as people have it before a single amp',
+    rig: smallRig({
+      boxes: WET_DRY,
+      leads: ['g.out>d.in-l', 'd.out-l>a.in'],
+      sounds: { Wide: ['d.delay', 'd.mix=100'], Leak: ['d.delay', 'd.mix=60'] },
+    }),
+    evidence: [],
+  },
+]);
+
 testCheck(check('comb.parallel'), SMALL, [
   {
     name: 'a way through a box that needs 2 ms, and one beside it, meet at the desk',

@@ -2,6 +2,7 @@ import { comb, combAt } from '../../electric/circuit/delays.js';
 import { alongs, type Along, type Joint, type PassedStage } from '../../electric/levels/along.js';
 import { mindsTooMuch } from '../../electric/levels/driven-input.js';
 import { gateRooms, type GateRoom } from '../../electric/levels/gates.js';
+import { wetEnds, type WetEnd } from '../../electric/levels/wet-ways.js';
 import { noiseAt, type NoiseAt } from '../../electric/levels/noise.js';
 import { typicalOf, USUAL_OUTPUT_OHM } from '../../electric/typical.js';
 import { gainOf } from '../../electric/gain.js';
@@ -96,6 +97,15 @@ export interface WayLevels {
   readonly outputs: readonly OutputView[];
   readonly meetings: readonly MeetingView[];
   readonly gates: readonly GateView[];
+  /** Outputs that hear it only through delays and reverbs, beside others that hear it dry. */
+  readonly wet: readonly WetView[];
+}
+
+export interface WetView {
+  readonly text: string;
+  readonly carriesDry: boolean;
+  /** How the delays and reverbs on its way stand. */
+  readonly stands: readonly string[];
 }
 
 /** A sound stage by stage, from each of its sources. */
@@ -126,6 +136,7 @@ export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] =
       };
     }),
     meetings: meetingsOf(d.rig, along),
+    wet: wetEnds(d.rig, trace, along).map((w) => wetView(d.rig, w)),
     gates: gateRooms(d.rig, trace, along).map((room) => gateView(d.rig, room)),
   }));
 };
@@ -139,6 +150,15 @@ const suspectsOf = (rig: Rig, { dbu, shares }: NoiseAt): readonly NoiseSuspect[]
     share: of.reduce((sum, s) => sum + 10 ** ((s.dbu - dbu) / 10), 0),
   }));
 };
+
+const wetView = (rig: Rig, { end, carriesDry, through }: WetEnd): WetView => ({
+  text: boxText(rig, end.device),
+  carriesDry,
+  stands: through.map(
+    ({ stage, percent, isIn }) =>
+      `${stageText(rig, stage)} ${isIn ? (percent === undefined ? 'with a mix that is not said' : `at ${Math.round(percent)} %`) : 'out'}`,
+  ),
+});
 
 const gateView = (rig: Rig, { gate, noise, sound, wet }: GateRoom): GateView => ({
   key: gate,

@@ -1,11 +1,11 @@
-import { controlIn, type Block, type Device } from '../../rig/device.js';
+import type { Block, Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
-import { ref, splitRef, type Ref } from '../../rig/ids.js';
+import { splitRef, type Ref } from '../../rig/ids.js';
 import { thePart, type Rig } from '../../rig/rig.js';
 import { theItem } from '../../known/the.js';
-import type { RigState } from '../../signal/graph/state.js';
 import type { Trace } from '../../signal/graph/trace.js';
 import type { Along, PassedStage } from './along.js';
+import { mixOf } from './mix.js';
 import { noiseAt } from './noise.js';
 
 /** Repeats that a gate behind them must let through. */
@@ -34,20 +34,6 @@ const blockOf = (rig: Rig, stage: Ref): { readonly device: Device; readonly bloc
   const { device: id, name } = splitRef(stage);
   const device = thePart(rig, id);
   return { device, block: device.chains.flatMap((c) => blocksIn(c.slots)).find((b) => b.id === name) };
-};
-
-/** The knob that says how much of the wet is mixed in: the one that makes a stage only wet, or one called so. */
-const mixControl = (device: Device, block: Block): string | undefined => {
-  const named = block.wetOnly?.flatMap((f) => ('control' in f ? [f.control] : []))[0];
-  return named ?? device.controls.find((c) => /\b(mix|wet|blend)\b/i.test(c.name ?? c.id) && 'min' in c.domain)?.id;
-};
-
-const mixOf = (device: Device, block: Block, state: RigState): number | undefined => {
-  const id = mixControl(device, block);
-  const domain = id === undefined ? undefined : controlIn(device, id)?.domain;
-  const value = id === undefined ? undefined : Number(state.get(ref(device.id, id)));
-  if (!domain || !('min' in domain) || value === undefined || Number.isNaN(value)) return undefined;
-  return (100 * (value - domain.min)) / (domain.max - domain.min);
 };
 
 /** Every gate that a sound passes, with what its threshold has to part. Repeats count where they come before it. */

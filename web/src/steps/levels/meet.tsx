@@ -1,5 +1,5 @@
 import type { EarthsView } from '@yunta/core/derive/views/levels';
-import type { MeetingView } from '@yunta/core/derive/views/sound-levels';
+import type { MeetingView, WetView } from '@yunta/core/derive/views/sound-levels';
 import type { Id } from '@yunta/core/rig/ids';
 import { useAsked } from '../../shared/rig-context.js';
 import { Curve } from './curve.js';
@@ -34,6 +34,7 @@ export const Meetings = ({ sound, earths }: { sound: Id<'sound'>; earths: Earths
           </table>
         ))}
       </section>
+      <WetWays wet={ways?.flatMap((w) => w.wet) ?? []} />
       <Earths earths={earths} />
     </>
   );
@@ -54,6 +55,23 @@ const Meeting = ({ meeting: { text, ms, db, inverted, notches, curve } }: { meet
     </div>
   );
 };
+
+/** Outputs that are wet beside a dry one, and whether dry sound comes through to them. */
+const WetWays = ({ wet }: { wet: readonly WetView[] }) =>
+  wet.length > 0 && (
+    <section className="card" aria-label="Wet ways">
+      <h2>Wet beside dry</h2>
+      <ul>
+        {wet.map(({ text, carriesDry, stands }) => (
+          <li key={text}>
+            <strong>{text}</strong>{' '}
+            {carriesDry ? 'carries dry sound too' : 'is wet alone: no dry sound comes through'}
+            {stands.length > 0 && ` (${stands.join(', ')})`}.
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 
 const Earths = ({ earths: { loops, earthed, unsaid, throughMains, isolate } }: { earths: EarthsView }) => (
   <section className="card" aria-label="Earths">

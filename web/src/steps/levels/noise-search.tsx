@@ -86,16 +86,18 @@ const Tries = ({ suspects, sound, at }: { suspects: readonly NoiseSuspect[]; sou
       </ol>
       {search && search.is !== 'open' && <Outcome search={search} names={names} sound={sound} at={at} />}
       {tried.length > 0 && (
-        <Button
-          size="xs"
-          variant="default"
-          onClick={() => {
-            put([]);
-            hear(undefined);
-          }}
-        >
-          Start again
-        </Button>
+        <div>
+          <Button
+            size="xs"
+            variant="default"
+            onClick={() => {
+              put([]);
+              hear(undefined);
+            }}
+          >
+            Start again
+          </Button>
+        </div>
       )}
     </>
   );
