@@ -1,6 +1,7 @@
 import { numbered } from './numbered.js';
 import type { Generic } from './parts.js';
 import { AMPS } from './shelves/amps.js';
+import { CABINETS } from './shelves/cabinets.js';
 import { CONTROL } from './shelves/control.js';
 import { EFFECTS } from './shelves/effects.js';
 import { GAIN } from './shelves/gain.js';
@@ -22,7 +23,7 @@ export const SHELVES: readonly CatalogueShelf[] = [
   { name: 'Effects and modellers', boxes: EFFECTS },
   { name: 'Switching, tuning, volume', boxes: SWITCHING },
   { name: 'MIDI and control', boxes: CONTROL },
-  { name: 'Amps and cabinets', boxes: AMPS },
+  { name: 'Amps and cabinets', boxes: [...AMPS, ...CABINETS] },
   { name: 'Desk, DI, monitors', boxes: OUTPUTS },
   { name: 'Splits and leads', boxes: LEADS },
   { name: 'Supply', boxes: SUPPLIES },

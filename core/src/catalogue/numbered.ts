@@ -1,6 +1,6 @@
 import type { Generic } from './parts.js';
 import { loopRack, switcher } from './switcher.js';
-import { cabinet } from './shelves/amps.js';
+import { cabinet } from './shelves/cabinets.js';
 import { desk } from './shelves/outputs.js';
 import { contactPedal, thruBox } from './shelves/control.js';
 import { supplyOf } from './shelves/supply.js';
