@@ -211,6 +211,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'cable.m': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ m:/],
   'cable.pFPerM': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /pFPerM:/],
   'cable.awg': ['Routing, a loudspeaker lead', 'web/src/steps/routing/cable-tags.tsx', /awg:/],
+  'cable.byHand': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /byHand:/],
   'cable.plugs': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ plugs/],
   'cable.label': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ label/],
   'cable.colour': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ colour/],

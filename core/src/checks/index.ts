@@ -9,6 +9,7 @@ import { mismatch } from './level/mismatch.js';
 import { step } from './level/step.js';
 import { bypassChain } from './load/bypass-chain.js';
 import { treble } from './load/treble.js';
+import { homeMade } from './mains/home-made.js';
 import { capacity } from './midi/capacity.js';
 import { chainLong } from './midi/chain-long.js';
 import { crosstalk } from './midi/crosstalk.js';
@@ -92,6 +93,7 @@ export const CHECKS: readonly Check[] = [
   step,
   bypassChain,
   treble,
+  homeMade,
   capacity,
   chainLong,
   crosstalk,

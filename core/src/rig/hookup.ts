@@ -56,6 +56,8 @@ export interface Cable {
   readonly label?: string;
   readonly colour?: string;
   readonly have?: boolean;
+  /** Cut to length, or its plugs put on, by the player's own hands. */
+  readonly byHand?: true;
   /** A supply lead that turns the polarity round. */
   readonly turns?: true;
 }

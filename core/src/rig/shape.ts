@@ -96,6 +96,7 @@ const cable: z.ZodType<Cable> = z.strictObject({
   m: z.number().positive().max(1000).optional(),
   pFPerM: z.number().positive().max(10_000).optional(),
   awg: z.number().int().min(0).max(40).optional(),
+  byHand: z.literal(true).optional(),
   plugs: pair(z.enum(CONNECTORS)).optional(),
   label: z.string().max(LONGEST.label).optional(),
   colour: z.string().max(LONGEST.label).optional(),

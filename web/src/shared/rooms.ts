@@ -58,6 +58,7 @@ const FAMILIES: Readonly<Record<string, RoomPath>> = {
   midi: 'proof',
   set: 'set',
   supply: 'power',
+  mains: 'power',
   level: 'levels',
   noise: 'levels',
   load: 'levels',

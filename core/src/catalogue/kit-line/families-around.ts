@@ -333,7 +333,10 @@ export const AROUND: readonly Family[] = [
   { says: 'crossover; frequency splitter; bi amp crossover', boxes: [['splitter-frequency']] },
   { says: 'y cable; y lead; y split; y splitter cable; y jack; passive y', boxes: [['y-split']] },
   { says: 'insert cable; insert lead', boxes: [['insert-lead']] },
-  { says: 'patchbay; patch bay; jack panel; patch panel; junction box; jack patch panel', boxes: [['jack-panel']] },
+  {
+    says: 'patchbay; patch bay; jack panel; patch panel; junction box; jack patch panel; rack panel; panel',
+    boxes: [['jack-panel']],
+  },
   {
     says: 'supply; power supply; psu; brick; power brick; psu brick; pedal supply; pedal power supply; power supply unit; pedal board supply; power unit; pedalboard supply',
     counts: 'output',

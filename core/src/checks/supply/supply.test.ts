@@ -281,3 +281,27 @@ test('what is said of a set is said anew as soon as the set changes', () => {
   expect(codes(long)).toContain('supply.battery');
   expect(codes(long)).toEqual(deriveOnce(long, SMALL)!.judgement.findings.map((f) => f.code));
 });
+
+const STRIP = smallRig({ boxes: { st: 'mains-strip', psu: 'supply-5' }, leads: ['st.socket1>psu.mains 5'] });
+const lead = partOf(STRIP, 'cable:1')!;
+testCheck(check('mains.home-made'), SMALL, [
+  {
+    name: 'a mains lead that somebody cut to length',
+    rig: after(STRIP, { put: [{ ...lead, byHand: true }], remove: [] }),
+    evidence: ['cable:1', 'device:st', 'device:psu'],
+    says: 'made by hand',
+    ways: ['Use a bought, tested lead of at least 5 m'],
+  },
+  {
+    name: 'one that is to get other plugs',
+    rig: after(STRIP, { put: [{ ...lead, plugs: ['mains', 'barrel'] }], remove: [] }),
+    evidence: ['cable:1', 'device:st', 'device:psu'],
+    says: 'licensed hands',
+  },
+  { name: 'a bought one', rig: STRIP, evidence: [] },
+  {
+    name: 'a patch lead of low voltage made by hand',
+    rig: after(GOOD, { put: [{ ...partOf(GOOD, 'cable:1')!, byHand: true }], remove: [] }),
+    evidence: [],
+  },
+]);

@@ -64,8 +64,7 @@ const WetWays = ({ wet }: { wet: readonly WetView[] }) =>
       <ul>
         {wet.map(({ text, carriesDry, stands }) => (
           <li key={text}>
-            <strong>{text}</strong>{' '}
-            {carriesDry ? 'carries dry sound too' : 'is wet alone: no dry sound comes through'}
+            <strong>{text}</strong> {carriesDry ? 'carries dry sound too' : 'is wet alone: no dry sound comes through'}
             {stands.length > 0 && ` (${stands.join(', ')})`}.
           </li>
         ))}

@@ -75,6 +75,14 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
           )
         }
       />
+      <Checkbox
+        size="xs"
+        label="Made by hand"
+        checked={cable.byHand ?? false}
+        onChange={(e) =>
+          change({ byHand: e.currentTarget.checked || undefined }, e.currentTarget.checked ? 'made by hand' : 'bought')
+        }
+      />
       {jackAt(rig, cable.ends[0])?.kind === 'power' && (
         <Checkbox
           size="xs"
