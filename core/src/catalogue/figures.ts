@@ -277,6 +277,7 @@ const OF_BOX: readonly Field<Figures>[] = [
   field('battery', 'battery', batteries, 'what goes on without mains, and for how long'),
   field('givesWatts', 'all its outputs together', amount('W', '15', 0), 'what a supply can feed'),
   field('onSupply', 'on a shared supply', oneOf(...SUPPLY_NOISES), 'who may share a supply'),
+  field('metres', 'length of its ways', amount('m', '15', 0), 'treble on the way to the first box'),
   field('mainsEarth', 'earthed by its mains lead', yesNo, 'loops of earth'),
   field('watts', 'power taken from the mains', amount('W', '30', 0), 'what the wall has to give'),
   field('switches', 'where its switches are, mm from the left and the back', plates, 'whether a shoe fits between'),

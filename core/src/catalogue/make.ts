@@ -10,9 +10,17 @@ export interface GivenTraits {
   readonly channel?: number;
 }
 
+/** A lead of several ways that is called by its length has it. @example lengthIn('15 m multicore') // 15 */
+const lengthIn = (name: string): number | undefined => {
+  const found = /^(\d+(?:[.,]\d+)?)\s*m(?:et(?:er|re)s?)?\s/i.exec(name)?.[1];
+  return found === undefined ? undefined : Number(found.replace(',', '.'));
+};
+
 /** A device made from a catalogue entry. Throws when there is no such entry. */
 export const makeDevice = (key: string, id: Id<'device'>, chosen: GivenTraits = {}): Device => {
   const { box } = generic(key);
+  const isWire = box.chains.length > 0 && box.chains.every((c) => c.passive && c.slots.length === 0);
+  const metres = isWire && chosen.name ? lengthIn(chosen.name) : undefined;
   return {
     kind: 'device',
     id,
@@ -20,6 +28,7 @@ export const makeDevice = (key: string, id: Id<'device'>, chosen: GivenTraits = 
     ...box,
     ...(chosen.code ? { code: chosen.code } : {}),
     ...(chosen.name ? { name: chosen.name } : {}),
+    ...(metres ? { figures: { ...box.figures, metres } } : {}),
     ...(chosen.channel !== undefined && box.midi ? { midi: { ...box.midi, channel: chosen.channel } } : {}),
   };
 };

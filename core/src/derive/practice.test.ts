@@ -1,16 +1,19 @@
+import { askCbc } from '../../testing/cbc.js';
+import { frontEnds } from '../electric/front/front-end.js';
 import { alongs } from '../electric/levels/along.js';
 import { wetEnds } from '../electric/levels/wet-ways.js';
 import { arrivals } from '../signal/graph/arrivals.js';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PRACTICE } from '../../testing/practice.js';
-import { SMALL } from '../../testing/small-rig.js';
+import { SMALL, smallRig } from '../../testing/small-rig.js';
 import { soundDetail } from './views/sound-detail.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import { transitions } from '../recall/verdict/transitions.js';
 import type { Id, Ref } from '../rig/ids.js';
 import { partOf, rigOf, everyPart, soundsInOrder, type Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './steps/deriver.js';
+import { planPower, powerAsked, powerOf } from './views/power.js';
 import { speakersOf } from './views/speakers-view.js';
 import { typeIn } from './views/type-in.js';
 import { viewOf } from './views/view.js';
@@ -194,5 +197,79 @@ describe('wet, dry, wet', () => {
       ['Stereo power amp, speaker-l', 8, [[expect.stringContaining('2×12'), 100, 130]]],
       ['Stereo power amp, speaker-r', 8, [[expect.stringContaining('2×12'), 100, 130]]],
     ]);
+  });
+});
+
+/** Who is fed by which outputs, and who is left, as the room Power says it. */
+const power = (d: Derived, chains = false) => {
+  const problem = powerAsked(d.rig, d.hookup, chains);
+  return powerOf(d.rig, d.hookup, problem, planPower(problem, askCbc)!);
+};
+
+describe('rack, panel, multicore', () => {
+  const d = derived('rack-panel-multicore');
+  test('the way leads through a loop within a loop, and out over the multicore and back', () => {
+    const { trace } = d.compilation.sounds.get('sound:wall')!;
+    const stages = alongs(trace, d.rig)[0]!.stages.map((s) => s.stage);
+    expect(stages).toEqual([
+      'device:mx2.tuner',
+      'device:dst.distortion',
+      'device:mod.modulation',
+      'device:hed.lead',
+      'device:hed.power',
+      'device:cab.cabinet',
+    ]);
+  });
+  test('passive metres are added up through the panel, and through a multicore where it is passive', () => {
+    const { trace } = d.compilation.sounds.get('sound:clean')!;
+    const [front] = frontEnds(d.rig, trace);
+    expect([front!.metres, front!.bypassed]).toEqual([expect.closeTo(6.9, 9), ['device:cmp']]);
+    expect(why(d, 'load.treble')).toContain('6.9 m of cable (725 pF)');
+    const long = deriveOnce(
+      smallRig({
+        boxes: { g: 'humbucker', mul: 'multicore', a: 'combo' },
+        leads: ['g.out>mul.in1 6', 'mul.out1>a.in 0.5'],
+        with: (part) =>
+          part.kind === 'device' && part.id === 'device:mul'
+            ? { ...part, figures: { ...part.figures, metres: 15 } }
+            : part,
+        sounds: { Clean: ['a.preamp'] },
+      }),
+      SMALL,
+    )!;
+    expect(frontEnds(long.rig, long.compilation.sounds.get('sound:clean')!.trace)[0]!.metres).toBeCloseTo(21.5, 9);
+  });
+  test('outputs are counted, three joined for one box, one turned; what does not fit says why, and what to buy', () => {
+    const here = power(d);
+    expect(here.outputs).toMatchObject({ there: 8, used: 8, needed: 9 });
+    const fed = here.supplies.flatMap((s) =>
+      s.outputs.flatMap((o) => o.boxes.map((b) => [b.code, o.joinedWith.length])),
+    );
+    expect(fed.filter(([code]) => code === 'MX2')).toHaveLength(3);
+    expect(
+      here.supplies.flatMap((s) => s.outputs.flatMap((o) => o.boxes)).find((b) => b.code === 'LOW')!.adapters,
+    ).toEqual(['turns the polarity']);
+    expect(here.left).toMatchObject([
+      {
+        code: 'MOD',
+        why: 'no output gives alternating current',
+        buy: 'an output of 12 V AC with 200 mA or more',
+      },
+    ]);
+  });
+});
+
+describe('fly kit against the clock', () => {
+  const d = derived('fly-kit');
+  test('ten of eleven boxes want supply, five outputs are there, and with the lead of several plugs all are fed', () => {
+    const here = power(d);
+    expect([here.boxes, here.outputs.there, here.left.length, here.byChains]).toEqual([10, 5, 5, 5]);
+    const chained = power(d, true);
+    expect(chained.left).toEqual([]);
+    expect(chained.mixed).toEqual([]);
+  });
+  test('the buffer of the tuner spares the coil all that stands behind it', () => {
+    const { trace } = d.compilation.sounds.get('sound:waves')!;
+    expect(frontEnds(d.rig, trace)[0]).toMatchObject({ metres: 5, bypassed: [] });
   });
 });

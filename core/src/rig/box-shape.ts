@@ -216,6 +216,7 @@ export const figures: z.ZodType<Figures> = z.strictObject({
   mm: z.tuple([z.number(), z.number(), z.number()]).optional(),
   kg: z.number().optional(),
   mainsEarth: z.boolean().optional(),
+  metres: z.number().positive().max(1000).optional(),
   watts: z.number().optional(),
   powerStage: z.enum(['valve', 'solid state']).optional(),
   switches: list(z.strictObject({ id: word, x: z.number(), y: z.number() })).optional(),

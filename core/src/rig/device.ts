@@ -429,6 +429,8 @@ export interface Figures {
   readonly mm?: readonly [number, number, number];
   readonly kg?: number;
   readonly mainsEarth?: boolean;
+  /** How long the ways of a multicore are, in metres. */
+  readonly metres?: number;
   readonly watts?: number;
   /** What drives its speaker jacks: a valve stage must never run without its load. */
   readonly powerStage?: 'valve' | 'solid state';

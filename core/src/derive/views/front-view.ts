@@ -114,6 +114,14 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         cable: piece.cable,
       };
     }
+    case 'way':
+      return {
+        key: `${piece.device} way`,
+        text: `a way through ${boxText(rig, piece.device)}`,
+        metres: piece.metres,
+        pF: Math.round(piece.pF),
+        assumed: true,
+      };
     case 'bypassed':
       return { key: piece.device, text: `${boxText(rig, piece.device)}, bypassed`, pF: piece.pF, assumed: true };
     case 'pot':

@@ -259,7 +259,7 @@ const suppliesOf = (
 const unpowered = (
   rig: Rig,
   box: SupplyBox,
-  { outputs, totals = [] }: SupplyProblem,
+  { outputs, bridges, totals = [] }: SupplyProblem,
   needs: ReadonlyMap<string, SupplyNeed>,
 ): UnpoweredBox => {
   const need = needs.get(box.id);
@@ -268,18 +268,25 @@ const unpowered = (
   const kind = outputs.filter((o) => o.ac === box.ac);
   const fitting = kind.filter((o) => voltsThatFit(o.volts, box.volts).length > 0);
   const most = Math.max(0, ...fitting.map((o) => o.mA));
+  const joint = bridges.filter((b) => {
+    const joined = outputs.filter((o) => b.outputs.includes(o.id));
+    return suits(box, bridgeGives(b, joined));
+  });
+  const many = Math.min(...joint.map((b) => b.outputs.length));
   const why =
-    outputs.length === 0
-      ? 'no supply is in the kit'
-      : kind.length === 0
-        ? `no output gives ${box.ac ? 'alternating' : 'direct'} current`
-        : fitting.length === 0
-          ? `no output gives ${box.volts.join(' or ')} V, alone or joined`
-          : most < box.mA
-            ? `the strongest output that fits gives ${most} mA, and joined ones are not enough or needed by others`
-            : totals.length
-              ? 'the outputs that fit are taken, or their supply gives no more altogether'
-              : 'the outputs that fit are taken by others';
+    joint.length > 0 && !outputs.some((o) => suits(box, o))
+      ? `it takes ${many} outputs joined for ${joint.some((b) => b.adds === 'volts') ? 'voltage' : 'current'}, and so many that fit are not free`
+      : outputs.length === 0
+        ? 'no supply is in the kit'
+        : kind.length === 0
+          ? `no output gives ${box.ac ? 'alternating' : 'direct'} current`
+          : fitting.length === 0
+            ? `no output gives ${box.volts.join(' or ')} V, alone or joined`
+            : most < box.mA
+              ? `the strongest output that fits gives ${most} mA, and joined ones are not enough or needed by others`
+              : totals.length
+                ? 'the outputs that fit are taken, or their supply gives no more altogether'
+                : 'the outputs that fit are taken by others';
   return {
     device: id,
     code,

@@ -26,6 +26,8 @@ export type Piece =
       readonly pF: number;
       readonly said: boolean;
     }
+  /** A way of a multicore. */
+  | { readonly is: 'way'; readonly device: Id<'device'>; readonly metres: number; readonly pF: number }
   | { readonly is: 'bypassed'; readonly device: Id<'device'>; readonly pF: number }
   /** A passive volume pedal: its pot, and how far it is open (1: at full). */
   | {
@@ -96,7 +98,7 @@ const frontEnd = (rig: Rig, t: Trace, source: WiredEnd, pickup: Pickup): FrontEn
     pickup,
     hung,
     unmeasured,
-    metres: sum(pieces.map((p) => (p.is === 'lead' ? p.metres : 0))),
+    metres: sum(pieces.map((p) => ('metres' in p ? p.metres : 0))),
     pF: sum(pieces.map((p) => ('pF' in p ? p.pF : 0))),
     bypassed: pieces.flatMap((p) => (p.is === 'bypassed' ? [p.device] : [])),
   };
@@ -173,6 +175,8 @@ class Walk {
       this.hang({ is: 'pot', device, jack, ohm, open: openness(thePart(this.rig, device), this.t.state) }, behind);
       return behind + 1;
     }
+    const { metres } = thePart(this.rig, device).figures;
+    if (metres) this.hang({ is: 'way', device, metres, pF: metres * USUAL_PF_PER_M }, behind);
     if (isBypassed(way)) this.hang({ is: 'bypassed', device, pF: BYPASSED_PF }, behind);
     return behind;
   }

@@ -108,7 +108,7 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
             {p.text}
             {p.assumed && <span className="soft"> (assumed)</span>}
           </td>
-          <td className="mono">{p.cable ? <Metres of={p.text} cable={p.cable} /> : ''}</td>
+          <td className="mono">{p.cable ? <Metres of={p.text} cable={p.cable} /> : (p.metres ?? '')}</td>
           <td className="mono">{p.pF ?? ''}</td>
           <td className="mono">{p.from ? <FigureChip input={p.from} /> : p.ohm === undefined ? '' : ohmText(p.ohm)}</td>
         </tr>
