@@ -1,4 +1,4 @@
-import type { Block, Device, Jack, Stage } from '../rig/device.js';
+import { STAGES, type Block, type Device, type Jack, type Stage } from '../rig/device.js';
 import { sourceOf } from '../rig/figure-source.js';
 
 /** What is reckoned of a kind of stage as long as nobody wrote down a figure. From memory of the trade, assumed. */
@@ -42,8 +42,10 @@ const TYPICAL: Readonly<Partial<Record<Stage, Partial<TypicalStage>>>> = {
   volume: { noise: -115 },
 };
 
+const whole = new Map(STAGES.map((stage): [Stage, TypicalStage] => [stage, { ...usual, ...TYPICAL[stage] }]));
+
 /** @example typicalOf('boost').lift // 4 */
-export const typicalOf = (stage: Stage): TypicalStage => ({ ...usual, ...TYPICAL[stage] });
+export const typicalOf = (stage: Stage): TypicalStage => whole.get(stage) ?? usual;
 
 /** Time that a box needs which turns its direct sound into numbers and back, in ms (common practice: 1 to 3; assumed). */
 export const CONVERTED_MS = 1.5;

@@ -1,4 +1,4 @@
-import { isDrivenInput } from '../../electric/levels/driven-input.js';
+import { mindsTooMuch } from '../../electric/levels/driven-input.js';
 import { grouped } from '../../known/grouped.js';
 import { splitRef } from '../../rig/ids.js';
 import type { Check, CheckInputs } from '../check.js';
@@ -15,7 +15,7 @@ export const clip: Check = {
     const { rig } = inputs;
     const over = alongsHere(inputs).flatMap(({ sound, trace, along }) =>
       along.joints
-        .filter((j) => j.level.peak > j.takes.dbu && !j.passesOn && !isDrivenInput(rig, trace, j.to))
+        .filter((j) => j.level.peak > j.takes.dbu && mindsTooMuch(rig, trace, j))
         .map((joint) => ({ sound, joint })),
     );
     for (const here of grouped(over, (o) => o.joint.to).values()) {

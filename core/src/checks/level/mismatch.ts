@@ -3,7 +3,7 @@ import { grouped } from '../../known/grouped.js';
 import { jackAt } from '../../rig/box.js';
 import type { Jack } from '../../rig/device.js';
 import { splitRef } from '../../rig/ids.js';
-import type { Joint } from '../../electric/levels/along.js';
+import { passesOn, type Joint } from '../../electric/levels/along.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
@@ -19,9 +19,8 @@ interface Wrong {
   readonly cure: string;
 }
 
-const wrongAt = (rig: Rig, { from, to, level, passesOn }: Joint): Wrong | undefined => {
+const wrongAt = (rig: Rig, { from, to, level }: Joint): Wrong | undefined => {
   const [a, b]: readonly (Jack['level'] | undefined)[] = [jackAt(rig, from)?.level, jackAt(rig, to)?.level];
-  if (passesOn) return undefined;
   if (b === 'line' && a === 'instrument' && level.average < SOFT_LINE)
     return {
       off: NOMINAL_DBU.line - level.average,
@@ -45,10 +44,10 @@ export const mismatch: Check = {
     'nominal levels: instrument about −20 dBu, line −10 dBV (−7.8 dBu) to +4 dBu (common practice, 12 to 24 dB apart)',
   *find(inputs: CheckInputs) {
     const { rig } = inputs;
-    const wrong = alongsHere(inputs).flatMap(({ sound, along }) =>
+    const wrong = alongsHere(inputs).flatMap(({ sound, trace, along }) =>
       along.joints.flatMap((joint) => {
         const found = wrongAt(rig, joint);
-        return found ? [{ sound, joint, ...found }] : [];
+        return found && !passesOn(rig, trace, joint) ? [{ sound, joint, ...found }] : [];
       }),
     );
     for (const here of grouped(wrong, (w) => w.joint.to).values()) {

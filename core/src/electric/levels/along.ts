@@ -1,4 +1,4 @@
-import { once } from '../../kept/kept.js';
+import { keptIn, once } from '../../kept/kept.js';
 import { theItem } from '../../known/the.js';
 import { jackAt } from '../../rig/box.js';
 import type { Jack } from '../../rig/device.js';
@@ -8,7 +8,7 @@ import { arrivals } from '../../signal/graph/arrivals.js';
 import { pointsInOrder } from '../../signal/graph/order.js';
 import { whenHolds } from '../../signal/graph/state.js';
 import type { Trace } from '../../signal/graph/trace.js';
-import { jackOf, type Edge, type WiredEnd } from '../../signal/graph/wiring.js';
+import { jackOf, type Edge, type WiredEnd, type Wiring } from '../../signal/graph/wiring.js';
 import { USUAL_DBU } from '../gain.js';
 import { CONVERTED_MS, takesDbu, typicalMs, USUAL_OUTPUT_OHM } from '../typical.js';
 import { isWire, wayOf } from '../front/chains.js';
@@ -44,8 +44,6 @@ export interface Joint {
   readonly level: Level;
   /** The strongest signal that the input takes, in dBu, and whether somebody wrote it down. */
   readonly takes: { readonly dbu: number; readonly said: boolean };
-  /** Nothing but wire behind it: a panel, a bypassed box. */
-  readonly passesOn: boolean;
 }
 
 /** Two ways of one sound that come together although they are not alike. */
@@ -90,6 +88,12 @@ interface Here {
   readonly crest: number;
 }
 
+/** The same as it comes over an edge. */
+interface Arriving {
+  readonly e: number;
+  readonly here: Here;
+}
+
 /** Ways that lie further apart are heard as two sounds. */
 const ECHO_MS = 30;
 const LEAST_MS = 0.05;
@@ -121,6 +125,8 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
 
 class Walk {
   private readonly here = new Map<number, Here>();
+  /** What was sent on to a point that is not yet reached. */
+  private readonly coming = new Map<number, Arriving[]>();
   private readonly stages = new Map<Ref, PassedStage>();
   private readonly joints: Joint[] = [];
   private readonly meetings: Meeting[] = [];
@@ -144,29 +150,41 @@ class Walk {
   }
 
   private visit(point: number): void {
-    const { wiring, active, onPath } = this.t;
     if (point !== this.source.point) {
-      const arriving = theItem(wiring.into, point).flatMap((e) => {
-        if (!active[e] || !onPath[theItem(wiring.from, e)]) return [];
-        const before = this.here.get(theItem(wiring.from, e));
-        return before ? [{ e, ...this.over(e, theItem(wiring.edges, e), before) }] : [];
-      });
-      if (arriving.length === 0) return;
-      if (arriving.length > 1) this.meet(point, arriving);
-      const isMean = arriving.length > 1 && theItem(wiring.points, point).id.endsWith('/both');
-      const all = arriving.flatMap((a) => a.waves);
-      this.here.set(point, {
-        waves: louder(merged(all), isMean ? -6.0206 : 0),
-        crest: Math.max(...arriving.map((a) => a.crest)),
-      });
+      const arriving = this.coming.get(point) ?? [];
+      const [one, other] = arriving;
+      if (!one) return;
+      this.here.set(point, other ? this.joined(point, arriving) : one.here);
     }
     this.order.push(point);
+    this.sendOn(point);
+  }
+
+  /** Brings what is at a point over every edge that leaves it. */
+  private sendOn(point: number): void {
+    const { leaving, wiring, onPath } = this.t;
+    const before = this.here.get(point);
+    if (!before || !onPath[point]) return;
+    for (let k = theItem(leaving.at, point); k < theItem(leaving.at, point + 1); k += 1) {
+      const e = theItem(leaving.edges, k);
+      const to = theItem(wiring.to, e);
+      keptIn(this.coming, to, (): Arriving[] => []).push({ e, here: this.over(e, theItem(wiring.edges, e), before) });
+    }
+  }
+
+  private joined(point: number, arriving: readonly Arriving[]): Here {
+    this.meet(point, arriving);
+    const isMean = theItem(this.t.wiring.points, point).id.endsWith('/both');
+    return {
+      waves: louder(merged(arriving.flatMap((a) => a.here.waves)), isMean ? -6.0206 : 0),
+      crest: Math.max(...arriving.map((a) => a.here.crest)),
+    };
   }
 
   /** What is left of a sound behind an edge. */
   private over(e: number, edge: Edge, before: Here): Here {
     const { carries } = edge;
-    if (carries.by === 'cable') return this.joint(e, carries.cable, before);
+    if (carries.by === 'cable') return this.joint(e, before);
     if (carries.by === 'block') return this.block(e, carries.device, carries.block, before);
     const gain = decibels(this.rig, carries.device, edge.gain, this.t.state);
     const band = carries.by === 'arm' && carries.arm.band ? -3.0103 : 0;
@@ -176,8 +194,8 @@ class Walk {
       carries.arm.polarity !== undefined &&
       whenHolds(carries.device, carries.arm.polarity.invertedWhen, this.t.state);
     return {
-      ...before,
       waves: turned(louder(before.waves, gain + band), turns, this.lateInto(edge)),
+      crest: before.crest,
     };
   }
 
@@ -190,36 +208,18 @@ class Walk {
     return device.figures.direct === 'converted' ? CONVERTED_MS : 0;
   }
 
-  private joint(e: number, cable: Id<'cable'>, before: Here): Here {
-    const { points, from, to } = this.t.wiring;
-    const [a, b] = [this.jackOf(theItem(points, theItem(from, e)).id), this.jackOf(theItem(points, theItem(to, e)).id)];
-    const loss = dividerLoss(a.jack, b.jack);
+  private joint(e: number, before: Here): Here {
+    const plugged = theItem(plugs(this.t.wiring, this.rig), e);
+    if (!plugged) return before;
+    const { loss, takes } = plugged;
     const waves = louder(before.waves, loss);
     const average = loudness(waves);
     this.quiet[e] = loss;
-    if (b.jack && b.jack.kind !== 'air')
-      this.joints.push({
-        cable,
-        from: a.ref,
-        to: b.ref,
-        loss,
-        level: { average, peak: average + before.crest },
-        takes: takesDbu(b.jack),
-        passesOn: this.passesOn(theItem(to, e)),
-      });
-    return { ...before, waves };
-  }
-
-  private passesOn(point: number): boolean {
-    const ways = theItem(this.t.wiring.out, point).flatMap((e) =>
-      this.t.active[e] ? (wayOf(this.rig, this.t.wiring, e) ?? []) : [],
-    );
-    return ways.length > 0 && ways.every((way) => isWire(this.t, way));
-  }
-
-  private jackOf(id: string): { readonly ref: Ref; readonly jack: Jack | undefined } {
-    const at = jackOf(id) as Ref;
-    return { ref: at, jack: jackAt(this.rig, at) };
+    if (takes) {
+      const { cable, from, to } = plugged;
+      this.joints.push({ cable, from, to, loss, takes, level: { average, peak: average + before.crest } });
+    }
+    return { waves, crest: before.crest };
   }
 
   private block(e: number, id: Id<'device'>, block: Parameters<typeof stageGain>[2], before: Here): Here {
@@ -251,10 +251,10 @@ class Walk {
   }
 
   /** Notes where copies that are not alike come together: each arrival against the earliest. */
-  private meet(point: number, arriving: readonly (Here & { readonly e: number })[]): void {
+  private meet(point: number, arriving: readonly Arriving[]): void {
     const { points, from } = this.t.wiring;
     const first = arriving
-      .flatMap(({ e, waves }) => waves.filter((w) => !w.wet).map((wave) => ({ e, wave })))
+      .flatMap(({ e, here }) => here.waves.filter((w) => !w.wet).map((wave) => ({ e, wave })))
       .sort((a, b) => a.wave.ms - b.wave.ms);
     const [one, ...others] = first;
     if (!one) return;
@@ -315,6 +315,37 @@ class Walk {
       });
   }
 }
+
+/** What is known of a lead whatever is played over it; `takes` is absent where it ends in the air. */
+interface Plug extends Pick<Joint, 'cable' | 'from' | 'to' | 'loss'> {
+  readonly takes: Joint['takes'] | undefined;
+}
+
+/** By edge: the lead that it is; undefined for what lies within a box. */
+const plugs = once(({ edges, points }: Wiring, rig: Rig): readonly (Plug | undefined)[] =>
+  edges.map(({ carries, from, to }) => {
+    if (carries.by !== 'cable') return undefined;
+    const [a, b] = [from, to].map((point) => jackOf(theItem(points, point).id) as Ref) as [Ref, Ref];
+    const [out, into] = [jackAt(rig, a), jackAt(rig, b)];
+    return {
+      cable: carries.cable,
+      from: a,
+      to: b,
+      loss: dividerLoss(out, into),
+      takes: into && into.kind !== 'air' ? takesDbu(into) : undefined,
+    };
+  }),
+);
+
+/** Whether there is nothing but wire behind an input in a state: a panel, a bypassed box. */
+export const passesOn = (rig: Rig, t: Trace, { to }: Pick<Joint, 'to'>): boolean => {
+  const point = t.wiring.at.get(to);
+  const ways =
+    point === undefined
+      ? []
+      : theItem(t.wiring.out, point).flatMap((e) => (t.active[e] ? (wayOf(rig, t.wiring, e) ?? []) : []));
+  return ways.length > 0 && ways.every((way) => isWire(t, way));
+};
 
 const turned = (waves: readonly Wave[], inverts: boolean, late: number): readonly Wave[] =>
   inverts || late > 0 ? waves.map((w) => ({ ...w, inverted: w.inverted !== inverts, ms: w.ms + late })) : waves;

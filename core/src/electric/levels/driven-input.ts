@@ -4,7 +4,7 @@ import { blocksIn } from '../../rig/domain.js';
 import type { Rig } from '../../rig/rig.js';
 import type { Trace } from '../../signal/graph/trace.js';
 import { wayOf } from '../front/chains.js';
-import type { Joint } from './along.js';
+import { passesOn, type Joint } from './along.js';
 import { isDriven } from './stage-gain.js';
 
 /** Whether what comes in at a jack goes into a stage that is meant to be driven: too much of it is the point there. */
@@ -19,5 +19,5 @@ export const isDrivenInput = (rig: Rig, t: Trace, jack: Ref): boolean => {
 };
 
 /** Whether too much is too much there: not where it goes on over wire, nor into a stage that is meant to be driven. */
-export const mindsTooMuch = (rig: Rig, trace: Trace, { passesOn, to }: Joint): boolean =>
-  !passesOn && !isDrivenInput(rig, trace, to);
+export const mindsTooMuch = (rig: Rig, trace: Trace, joint: Joint): boolean =>
+  !passesOn(rig, trace, joint) && !isDrivenInput(rig, trace, joint.to);

@@ -43,4 +43,4 @@ export const loudness = (waves: readonly Wave[]): number =>
   waves.length === 1 && waves[0] ? waves[0].db : together(waves.map((w) => w.db));
 
 export const louder = (waves: readonly Wave[], db: number): readonly Wave[] =>
-  db === 0 ? waves : waves.map((w) => ({ ...w, db: w.db + db }));
+  db === 0 ? waves : waves.map(({ db: was, ms, inverted, wet }) => ({ db: was + db, ms, inverted, wet }));
