@@ -50,23 +50,3 @@ export const joined = (rig: Rig, hookup: Hookup): readonly Joined[] => {
   byHookup.set(hookup.id, found);
   return found;
 };
-
-/**
- * The jacks that what leaves a jack comes to over cables and through boxes that are nothing but wire, with the cables
- * on the way.
- */
-export const afterWire = (rig: Rig, hookup: Hookup, from: Ref): readonly Plugged[] => {
-  const ends: Plugged[] = [];
-  const seen = new Set<Ref>([from]);
-  for (const at of seen) {
-    for (const { from: out, to } of joined(rig, hookup)) {
-      if (out.ref !== at) continue;
-      const onward = to.device.chains
-        .filter((c) => c.passive && c.slots.length === 0 && c.from.some((t) => t.at === to.jack.id))
-        .flatMap((c) => c.to.map((t) => ref(to.device.id, t.at)));
-      if (onward.length === 0 || to.jack.load === 'speaker') ends.push(to);
-      onward.forEach((r) => seen.add(r));
-    }
-  }
-  return ends;
-};
