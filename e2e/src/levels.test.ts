@@ -80,6 +80,7 @@ test('every view in both themes, for everybody', async () => {
     ['treble', 'What hangs on the coil'],
     ['noise', 'dB under the sound'],
     ['meet', 'No loop goes through the earth of the mains.'],
+    ['speakers', 'of the power'],
   ] as const)
     for (const theme of ['light', 'dark'] as const) {
       const hands = await room(show, theme);
@@ -208,5 +209,21 @@ test('a noise is found at the bench in a few tries, by a meter, and kept in the 
   await hands.sees('Compressor makes 80 % of it: without it 7 dB less.');
   await hands.click('button', 'Keep it in the log');
   await hands.sees('It is in the log');
+  await hands.page.close();
+});
+
+test('what hangs on an amp: a longer lead costs more, a gauge that is none is refused, the run tells the level at its ends', async () => {
+  const hands = await room('speakers');
+  await hands.sees('50 W');
+  await hands.type('textbox', 'Lead 1 to Closed 2×12 cabinet, gauge', 'thick');
+  await hands.press('Enter');
+  await hands.sees('"thick" is no gauge of a wire.');
+  await hands.type('textbox', 'Lead 1 to Closed 2×12 cabinet, gauge', '18');
+  await hands.press('Enter');
+  await hands.type('textbox', 'Lead 1 to Closed 2×12 cabinet, metres', '10');
+  await hands.press('Enter');
+  await hands.sees('−0.44 dB');
+  await hands.page.goto(hands.page.url().replace(/levels.*$/, 'sounds'));
+  await hands.page.waitForFunction(() => /−?\d+(\.\d)? dBu/.test(document.querySelector('.run')?.textContent ?? ''));
   await hands.page.close();
 });

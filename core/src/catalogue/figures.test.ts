@@ -91,3 +91,15 @@ test('what cannot be read is refused with what would do, and nothing is changed'
   });
   expect(withFigure(amp, 'jack gone: shield', 'chassis').ok).toBe(false);
 });
+
+test.each([
+  ['0 ohm', 'impedance'],
+  ['-5 ohm', 'impedance'],
+  ['many', 'impedance'],
+  ['-3 W', 'power it gives or stands'],
+])('%s is refused as %s, with how it is written, and nothing changes', (text, what) => {
+  const key = figuresOf(amp).find((f) => f.what === what)!.key;
+  const done = withFigure(amp, key, text);
+  expect(done.ok).toBe(false);
+  if (!done.ok) expect(done.error[0]!.would).toMatch(/^Write \d+ (ohm|W)\.$/);
+});

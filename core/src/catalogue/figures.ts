@@ -270,6 +270,8 @@ const field = <O extends object, K extends keyof O>(
 });
 
 const GAIN_LADDER = 'the gain ladder';
+/** No jack has less: nothing at all would be a short circuit. */
+const LEAST_OHM = 0.1;
 const inTable = <O>(of: Field<O>): Field<O> => ({ ...of, inTable: true });
 const OF_BOX: readonly Field<Figures>[] = [
   field('powerStage', 'power stage', oneOf('valve', 'solid state'), 'loads at loudspeaker jacks'),
@@ -283,7 +285,7 @@ const OF_BOX: readonly Field<Figures>[] = [
   field('switches', 'where its switches are, mm from the left and the back', plates, 'whether a shoe fits between'),
 ];
 const OF_JACK: readonly Field<Jack>[] = [
-  inTable(field('ohm', 'impedance', amount('ohm', '1000000', 0), 'levels at joints, treble')),
+  inTable(field('ohm', 'impedance', amount('ohm', '1000000', LEAST_OHM), 'levels at joints, treble')),
   field('balanced', 'balanced', yesNo, 'long leads, phantom power'),
   field('phantom', 'gives phantom power', yesNo, 'phantom power at outputs'),
   field('maxDbu', 'level it takes', amount('dBu', '18'), `${GAIN_LADDER}, headroom`),
@@ -298,7 +300,7 @@ const OF_BLOCK: readonly Field<Block>[] = [
   field('bypass', 'bypass', oneOf('true', 'buffered', 'relay'), 'buffers, a box without supply'),
   field('tails', 'rings on when it is taken out', yesOrWhen, 'what becomes of repeats'),
   field('mutes', 'mutes', conditions, 'silence for tuning'),
-  field('inputOhm', 'input impedance', amount('ohm', '1000000', 0), 'fuzz behind buffers'),
+  field('inputOhm', 'input impedance', amount('ohm', '1000000', LEAST_OHM), 'fuzz behind buffers'),
   field(
     'key',
     'listens at',

@@ -11,7 +11,7 @@ import { soundDetail } from './views/sound-detail.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
 import { transitions } from '../recall/verdict/transitions.js';
 import type { Id, Ref } from '../rig/ids.js';
-import { partOf, rigOf, everyPart, soundsInOrder, type Rig } from '../rig/rig.js';
+import { partOf, rigOf, everyPart, soundsInOrder, type Part, type Rig } from '../rig/rig.js';
 import { deriveOnce, type Derived } from './steps/deriver.js';
 import { planPower, powerAsked, powerOf } from './views/power.js';
 import { speakersOf } from './views/speakers-view.js';
@@ -168,6 +168,29 @@ describe('two basses, two DIs', () => {
     expect(why(d, 'wire.lost-output')).toContain(
       'DI box (D2) is fed by Splitter, jack out2, and what comes out of it is heard nowhere',
     );
+  });
+  test('both sides come to the desk at the same time and the same way up; one upside down would be found', () => {
+    const d = derived('two-basses-two-dis');
+    const [along] = alongs(d.compilation.sounds.get('sound:dirt')!.trace, d.rig);
+    expect([along!.outputs.map((o) => o.ms), along!.meetings]).toEqual([
+      [
+        [4, 4],
+        [4, 4],
+      ],
+      [],
+    ]);
+    const turned = (part: Part): Part =>
+      part.kind === 'device' && part.id === 'device:d2'
+        ? {
+            ...part,
+            chains: part.chains.map((c) => ({
+              ...c,
+              slots: c.slots.map((s) => (s.is === 'block' ? { ...s, polarity: { invertedWhen: [] } } : s)),
+            })),
+          }
+        : part;
+    const upsideDown = deriveOnce(rigOf([...everyPart(d.rig)].map(turned)), SMALL)!;
+    expect(why(upsideDown, 'comb.parallel')).toContain('one of them upside down');
   });
 });
 

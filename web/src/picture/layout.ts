@@ -1,5 +1,5 @@
 import type { Item, StageMark } from '@yunta/core/signal/drawing/picture';
-import type { Id } from '@yunta/core/rig/ids';
+import type { Id, Ref } from '@yunta/core/rig/ids';
 import { theItem } from '@yunta/core/known/the';
 import {
   AMPLE,
@@ -36,7 +36,13 @@ export interface Laid {
     readonly width: number;
     readonly device: Id<'device'>;
   }[];
-  readonly ends: readonly { readonly x: number; readonly y: number; readonly name: string; readonly under: string }[];
+  readonly ends: readonly {
+    readonly end: Ref;
+    readonly x: number;
+    readonly y: number;
+    readonly name: string;
+    readonly under: string;
+  }[];
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
@@ -125,7 +131,7 @@ class Pen {
       case 'end':
         this.wires.push(`M${x} ${y}h10`);
         if (item.wide) this.pairs.push(pairAt(x, y));
-        this.ends.push({ x: x + 13, y, name: item.name, under: underEnd(item) });
+        this.ends.push({ end: item.end, x: x + 13, y, name: item.name, under: underEnd(item) });
     }
   }
 

@@ -1,5 +1,5 @@
 import './run.css';
-import type { AnyId, Id } from '@yunta/core/rig/ids';
+import type { AnyId, Id, Ref } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import { SIDES_TEXT, type Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
@@ -33,8 +33,10 @@ export const Run = ({
   silent,
   names,
   press,
+  levels,
 }: {
   items: readonly Item[];
+  levels?: RunLevels | undefined;
   label: string;
   names?: Drawing['names'];
   silent?: string;
@@ -51,9 +53,16 @@ export const Run = ({
       said={(id) => partOf(rig, id) ?? { code: '?', name: id }}
       select={press ?? select}
       pointed={pointed}
+      levels={levels}
     />
   );
 };
+
+/** How loud a sound is behind each box, and at its ends, in words. */
+export interface RunLevels {
+  readonly boxes: ReadonlyMap<Id<'device'>, string>;
+  readonly ends: ReadonlyMap<Ref, string>;
+}
 
 interface Drawing {
   readonly items: readonly (Item | undefined)[];
@@ -71,6 +80,7 @@ interface Drawing {
   readonly pointed?: readonly AnyId[];
   /** What is otherwise in another run beside it. */
   readonly differ?: readonly AnyId[];
+  readonly levels?: RunLevels | undefined;
   /** What is said when nothing gets through. */
   readonly silent?: string;
 }
@@ -90,6 +100,7 @@ export const RunDrawing = ({
   select,
   pointed = [],
   differ = [],
+  levels,
   silent = UNWIRED,
 }: Drawing) => {
   const [measured, wide] = useWidth();
@@ -146,6 +157,7 @@ export const RunDrawing = ({
             code={code(t.device)}
             name={name(t.device)}
             named={named}
+            level={levels?.boxes.get(t.device)}
             sign={pointed.includes(t.device) ? 'pointed' : differ.includes(t.device) ? 'differs' : undefined}
             {...(select ? { press: () => select(t.device) } : {})}
           />
@@ -159,6 +171,11 @@ export const RunDrawing = ({
             {e.under && (
               <text className="side" x={e.x} y={e.y + 18}>
                 {e.under}
+              </text>
+            )}
+            {levels?.ends.has(e.end) && (
+              <text className="side" x={e.x} y={e.y + 33}>
+                {levels.ends.get(e.end)}
               </text>
             )}
           </g>
@@ -177,12 +194,14 @@ interface TagProps {
   readonly name: string;
   /** Whether its name stands under it; it is always said on being pointed at. */
   readonly named: boolean;
+  /** How loud it is behind it. */
+  readonly level: string | undefined;
   readonly sign: keyof typeof SIGNS | undefined;
   readonly press?: () => void;
 }
 
 /** A box on the line. */
-const Tag = ({ at, code, name, named, sign, press }: TagProps) => {
+const Tag = ({ at, code, name, named, level, sign, press }: TagProps) => {
   const { x, y, stages, sides } = at;
   const middle = x + TAG.width / 2;
   const bypassed = stages.length > 0 && stages.every((s) => !s.on);
@@ -217,6 +236,7 @@ const Tag = ({ at, code, name, named, sign, press }: TagProps) => {
         {name}
         {sides ? `, ${SIDES_TEXT[sides]}` : ''}
         {stands && `: ${stands}`}
+        {level && `. Behind it ${level}`}
       </title>
     </g>
   );

@@ -24,6 +24,7 @@ const tenth = (value: number): number => Math.round(value * 10) / 10 + 0;
 /** A place on the way of a sound: what comes in there and what goes on. Levels in dBu. */
 export interface LevelStep {
   readonly key: string;
+  readonly device: Id<'device'>;
   readonly label: string;
   /** What stands on the tag of its box. */
   readonly code: string;
@@ -50,6 +51,7 @@ export interface NoiseLine {
 
 export interface OutputView {
   readonly key: string;
+  readonly end: Ref;
   readonly text: string;
   readonly average: number;
   readonly peak: number;
@@ -120,6 +122,7 @@ export const soundLevels = (d: Derived, id: Id<'sound'>): readonly WayLevels[] =
       const noise = noiseAt(d.rig, trace, along, output.point);
       return {
         key: output.jack,
+        end: output.end,
         text: outputText(d.rig, output.end, output.jack),
         average: tenth(output.average),
         peak: tenth(output.peak),
@@ -199,6 +202,7 @@ const stepsOf = (
   return [
     {
       key: source.ref,
+      device: source.device,
       label: boxText(rig, source.device),
       code: codeOf(rig, source.device),
       is: 'source',
@@ -232,6 +236,7 @@ const stageStep = (rig: Rig, { stage, into, out, said }: PassedStage): LevelStep
   const ceiling = block && (isDrive ? amount?.ceiling : (block.maxDbu ?? typicalOf(block.stage).ceiling));
   return {
     key: stage,
+    device: splitRef(stage).device,
     label: stageText(rig, stage),
     code: codeOf(rig, splitRef(stage).device),
     is: 'stage',
@@ -252,6 +257,7 @@ const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint, isMinded: 
   const isDivider = jackAt(rig, to)?.ohm !== undefined && loss !== 0;
   return {
     key: `${from} ${to}`,
+    device: splitRef(to).device,
     label: `into ${boxText(rig, splitRef(to).device)}`,
     code: codeOf(rig, splitRef(to).device),
     is: 'input',

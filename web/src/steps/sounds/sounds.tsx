@@ -10,6 +10,7 @@ import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
+import { useRunLevels } from './use-run-levels.js';
 import { addable, withColumns } from './columns.js';
 import { Compare } from './compare.js';
 import { Detail } from './detail.js';
@@ -87,6 +88,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
   const controls = useMemo(() => addable(rig, columns), [rig, columns]);
   const run = useAsked(['run', chosen.id], (worker) => worker.answers.run(chosen.id));
+  const levels = useRunLevels(chosen.id);
   const runCard = useTallest([run, open]);
   const only = isForThisOnly && all(rig, 'hookup').length > 1;
   const press = (device: Id<'device'>) => {
@@ -105,7 +107,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
         {open.has('compare') ? (
           <Compare sound={chosen} />
         ) : (
-          run && <Run names="in one row" items={run} label={`Run of ${chosen.name}`} press={press} />
+          run && <Run names="in one row" items={run} levels={levels} label={`Run of ${chosen.name}`} press={press} />
         )}
         {open.has('without') && <Without key={chosen.id} sound={chosen} device={looked} look={look} />}
         {open.has('stored') && <Stored sound={chosen} />}
