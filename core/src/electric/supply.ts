@@ -114,6 +114,19 @@ export const supplyOutputs = (rig: Rig): readonly SupplyOutputJack[] =>
     ),
   );
 
+/**
+ * The same of the supplies that come along in a hook-up: those with a lead here, and those that are wired nowhere yet.
+ * As long as none has a lead here, any of them may come along.
+ */
+export const supplyOutputsIn = (rig: Rig, hookup: Id<'hookup'>): readonly SupplyOutputJack[] => {
+  const outputs = supplyOutputs(rig);
+  const here = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
+  const chosen = new Set(outputs.filter((o) => here.has(o.jack)).map((o) => o.device));
+  if (chosen.size === 0) return outputs;
+  const anywhere = new Set(all(rig, 'cable').flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  return outputs.filter(({ device }) => chosen.has(device) || !anywhere.has(device));
+};
+
 /** What comes out of a supply lead. */
 export interface Given {
   readonly volts: readonly number[];

@@ -2,7 +2,7 @@ import { grouped } from '../../known/grouped.js';
 import {
   joinedOutputs,
   supplyNeedsIn,
-  supplyOutputs,
+  supplyOutputsIn,
   type SupplyNeed,
   type SupplyOutputJack,
 } from '../../electric/supply.js';
@@ -56,11 +56,14 @@ export const count: Check = {
   source: 'common practice: count outputs while boxes are chosen, not on build day',
   *find(inputs: CheckInputs) {
     const { rig, hookup } = inputs;
-    const there = supplyOutputs(rig);
+    const there = supplyOutputsIn(rig, hookup.id);
     if (there.length === 0) return;
     const fed = new Set(fedHere(inputs).map((f) => f.need.jack));
     const open = supplyNeedsIn(rig, hookup.id).filter((n) => !fed.has(n.jack));
-    const left = without(open, freeOutputs(inputs));
+    const left = without(
+      open,
+      freeOutputs(inputs).filter((o) => there.some((t) => t.jack === o.jack)),
+    );
     if (left.length === 0) return;
     const names = listed(left.map((n) => boxName(rig, n.device)));
     const all = fed.size + open.length;

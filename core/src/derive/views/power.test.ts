@@ -5,7 +5,7 @@ import { apply } from '../../change/apply.js';
 import { changeDevice } from '../../edits/devices.js';
 import { feeds, needsNoSupply, outputLoads } from '../../electric/supply.js';
 import type { Device, Jack } from '../../rig/device.js';
-import type { Id } from '../../rig/ids.js';
+import type { Id, Ref } from '../../rig/ids.js';
 import { all, soundsInOrder, thePart, type Part, type Rig } from '../../rig/rig.js';
 import { addDevice } from '../../edits/devices.js';
 import { feedBoxes } from '../../edits/feed.js';
@@ -240,4 +240,31 @@ describe('what sounds, and what comes back, is the same with supply leads and wi
       expect(said(fed, hookup.id)).toEqual(said(rig, hookup.id));
     }
   });
+});
+
+test('the supplies that come along by hook-up: the one with leads here, and one that is wired nowhere yet', () => {
+  const kit = smallRig({
+    boxes: { fuz: 'fuzz', big: 'supply', small: 'supply-5', spare: 'adaptor' },
+    leads: ['big.out1>fuz.dc'],
+  });
+  const fly: Hookup = { ...thePart(kit, SMALL), id: 'hookup:fly', name: 'Fly date' };
+  const lead = all(kit, 'cable')[0]!;
+  const here = (leads: readonly Ref[]): Rig =>
+    after(kit, {
+      put: [
+        fly,
+        ...leads.map((from, i) => ({
+          ...lead,
+          id: `cable:fly-${i}` as const,
+          hookup: fly.id,
+          ends: [from, 'device:fuz.dc'] as const,
+        })),
+      ],
+      remove: [],
+    });
+  const codes = (rig: Rig): readonly string[] => powerIn(rig, thePart(rig, fly.id)).supplies.map((s) => s.device);
+  expect(codes(here([]))).toEqual(['device:big', 'device:small', 'device:spare']);
+  const flying = here(['device:small.out1']);
+  expect(codes(flying)).toEqual(['device:small', 'device:spare']);
+  expect(powerIn(flying, thePart(flying, fly.id)).atHome.map((h) => h.name)).toEqual(['Ten-output supply']);
 });

@@ -5,9 +5,11 @@ import {
   supplyNeeds,
   supplyNeedsIn,
   supplyOutputs,
+  supplyOutputsIn,
   USUAL_SUPPLY_PLUG,
   type Feed,
   type SupplyNeed,
+  type SupplyOutputJack,
 } from '../../electric/supply.js';
 import { grouped } from '../../known/grouped.js';
 import { withMaybe } from '../../known/maybe.js';
@@ -98,7 +100,7 @@ const adapterWords = (need: SupplyNeed): readonly string[] => [
 
 /** What is asked of the supplies: of a hook-up, or of the whole kit before there is one. */
 export const powerAsked = (rig: Rig, hookup: Hookup | undefined, chains: boolean): SupplyProblem =>
-  supplyOfRig(rig, countedIn(rig, hookup), hookup ? feeds(rig, hookup) : [], chains);
+  supplyOfRig(rig, hookup?.id, countedIn(rig, hookup), hookup ? feeds(rig, hookup) : [], chains);
 
 const countedIn = (rig: Rig, hookup: Hookup | undefined): readonly SupplyNeed[] =>
   hookup ? supplyNeedsIn(rig, hookup.id) : supplyNeeds(rig);
@@ -134,16 +136,21 @@ export const powerOf = (
   const changed = wishes.filter((w) => !isPlugged(w, fed));
   const left = problem.boxes.filter((b) => !plan.assignment.has(b.id));
   const more = chained ? chained.cost.powered - plan.cost.powered : 0;
+  const there = hookup ? supplyOutputsIn(rig, hookup.id) : supplyOutputs(rig);
+  const along = new Set(there.map((o) => o.device));
   const used = new Set(wishes.flatMap((w) => w.outputs)).size;
   const power: Power = {
     boxes: problem.boxes.length,
     outputs: { there: problem.outputs.length, used, needed: used + left.reduce((n, b) => n + wanted(problem, b), 0) },
-    supplies: suppliesOf(rig, wishes, needs, new Set(changed)),
+    supplies: suppliesOf(rig, there, wishes, needs, new Set(changed)),
     left: left.map((box) => unpowered(rig, box, problem, needs)),
     mixed: mixedGroups(rig, problem, plan, needs),
     special: specialLeads(wishes, needs),
-    atHome: supplyNeeds(rig)
-      .filter((n) => !needs.has(n.jack))
+    atHome: [
+      ...supplyNeeds(rig).filter((n) => !needs.has(n.jack)),
+      ...new Map(supplyOutputs(rig).map((o) => [o.device, o])).values(),
+    ]
+      .filter(({ device }) => !along.has(device))
       .map(({ device }) => ({ code: thePart(rig, device).code, name: thePart(rig, device).name })),
     isProved: plan.isProved,
     toPlug: changed,
@@ -201,11 +208,12 @@ const isPlugged = ({ needs, outputs, adds, turns }: FeedWish, fed: readonly Feed
 
 const suppliesOf = (
   rig: Rig,
+  there: readonly SupplyOutputJack[],
   wishes: readonly FeedWish[],
   needs: ReadonlyMap<string, SupplyNeed>,
   changed: ReadonlySet<FeedWish>,
 ): readonly PoweredSupply[] =>
-  [...grouped(supplyOutputs(rig), (o) => o.device)].map(([device, outputs]): PoweredSupply => {
+  [...grouped(there, (o) => o.device)].map(([device, outputs]): PoweredSupply => {
     const { code, name, figures } = thePart(rig, device);
     const rows = outputs.map(
       ({ jack, volts, milliamps, centre, group }): PoweredOutput & { readonly watts: number } => {

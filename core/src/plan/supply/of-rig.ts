@@ -1,12 +1,13 @@
 import {
   supplyOutputs,
+  supplyOutputsIn,
   USUAL_SUPPLY_PLUG,
   type Feed,
   type SupplyNeed,
   type SupplyOutputJack,
 } from '../../electric/supply.js';
 import type { SupplyNoise as NoiseOfBox } from '../../rig/device.js';
-import type { Ref } from '../../rig/ids.js';
+import type { Id, Ref } from '../../rig/ids.js';
 import { thePart, type Rig } from '../../rig/rig.js';
 import { grouped } from '../../known/grouped.js';
 import {
@@ -103,18 +104,20 @@ const bridgesNow = (fed: readonly Feed[]): readonly SupplyBridge[] =>
 /**
  * The boxes of the kit and the outputs of its supplies, as a problem of feeding: before anything is wired already.
  *
+ * @param hookup with the supplies that come along in it; undefined: all of the kit
  * @param needs what wants to be fed
  * @param fed how they are fed now, so that a plan leaves as much of it as it can
  * @param chains whether an output may feed several boxes
  */
 export const supplyOfRig = (
   rig: Rig,
+  hookup: Id<'hookup'> | undefined,
   needs: readonly SupplyNeed[],
   fed: readonly Feed[],
   chains: boolean,
 ): SupplyProblem => {
   const boxes = needs.map(boxOf);
-  const jacks = supplyOutputs(rig).filter((o) => o.centre !== 'positive');
+  const jacks = (hookup ? supplyOutputsIn(rig, hookup) : supplyOutputs(rig)).filter((o) => o.centre !== 'positive');
   const bySupply = [...grouped(jacks, (o) => o.device)];
   const isolated = bySupply.map(([, some]) => some.filter((o) => o.group === o.jack).map(outputOf));
   const totals = bySupply.flatMap(([device, some]) => {
