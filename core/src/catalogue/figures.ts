@@ -371,7 +371,14 @@ const placesOf = (device: Device): readonly Place<never>[] => {
         add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
         slot.arms.forEach((arm, a) => {
           const putArm = (one: Arm) => putSlot({ ...slot, arms: replaced(slot.arms, a, one) });
-          add({ key: `${key}/${arm.id}`, id: arm.id, where: `arm ${arm.id}`, of: arm, put: putArm, fields: OF_ARM });
+          add({
+            key: `${key}/${arm.id}`,
+            id: `${slot.id}/${arm.id}`,
+            where: `arm ${arm.id}`,
+            of: arm,
+            put: putArm,
+            fields: OF_ARM,
+          });
           addSlots(arm.slots, `${key}/${arm.id}`, (inner) => putArm({ ...arm, slots: inner }));
         });
       }
@@ -387,7 +394,7 @@ const placesOf = (device: Device): readonly Place<never>[] => {
   device.jacks.forEach((jack, i) =>
     add({
       key: `jack ${jack.id}`,
-      id: jack.id,
+      id: `jack ${jack.id}`,
       where: `jack ${jack.id}`,
       of: jack,
       put: (one) => ({ ...device, jacks: replaced(device.jacks, i, one) }),
@@ -403,7 +410,7 @@ const placesOf = (device: Device): readonly Place<never>[] => {
     if (end.is === 'source')
       add({
         key: `end ${i}`,
-        id: end.at,
+        id: `source ${end.at}`,
         where: end.name,
         of: end,
         put: (one) => ({ ...device, ends: replaced(surely(device.ends), i, one) }),

@@ -13,7 +13,7 @@ export interface FigureSource {
   readonly with?: string;
 }
 
-/** The same, with the figure that it is about: the name of a jack, stage or arm, and the field (`in.ohm`, `box.kg`). */
+/** The same, with the figure that it is about: a jack, a source, a stage or an arm of a split, and the field (`jack in.ohm`, `drive.gain`, `channels/clean.gain`, `box.battery`). */
 export interface FigureNote extends FigureSource {
   readonly of: string;
 }

@@ -152,7 +152,10 @@ class Renamer {
   /** A figure is told by what it is of, and its field. */
   private figure(of: string): string {
     const [name = '', ...field] = of.split('.');
-    return [this.stage(this.point(name)), ...field].join('.');
+    const at = /^(jack|source) (.+)$/.exec(name);
+    const [owner = '', ...arm] = name.split('/');
+    const said = at ? `${at[1]} ${this.point(at[2] ?? '')}` : [this.stage(owner), ...arm].join('/');
+    return [said, ...field].join('.');
   }
 
   box(): Device {

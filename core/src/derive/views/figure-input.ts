@@ -18,14 +18,21 @@ export interface FigureInput {
 
 /**
  * A figure of a jack, stage or source of a rig.
+ * @param kind which of them it is: a stage may be called as a jack is
  * @param at the jack, stage or source
  * @param field as a box calls it
  * @param usual what counts as long as nobody wrote it down; absent where nothing does
  */
-export const figureInput = (rig: Rig, at: Ref, field: string, usual?: string): FigureInput => {
+export const figureInput = (
+  rig: Rig,
+  kind: 'jack' | 'stage' | 'source',
+  at: Ref,
+  field: string,
+  usual?: string,
+): FigureInput => {
   const { device: id, name } = splitRef(at);
   const device = thePart(rig, id);
-  const of = `${name}.${field}`;
+  const of = `${kind === 'stage' ? '' : `${kind} `}${name}.${field}`;
   const figure = figuresOf(device).find((f) => f.source === of);
   const text = figure?.text ?? '';
   const counted = text === '' ? usual : text;

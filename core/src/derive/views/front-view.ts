@@ -80,7 +80,7 @@ const viewOf = (rig: Rig, front: FrontEnd): FrontView => ({
   metres: hundredth(front.metres),
   pF: Math.round(front.pF),
   unmeasured: front.unmeasured.length,
-  coil: figureInput(rig, front.source.ref, 'pickup', pickupText(front.pickup)),
+  coil: figureInput(rig, 'source', front.source.ref, 'pickup', pickupText(front.pickup)),
   pieces: front.hung.map(({ piece }) => pieceView(rig, piece)),
   knobs: KNOBS.map((knobs) => knobsView(front, knobs)),
   otherwise: otherwise(rig, front),
@@ -130,7 +130,7 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         text: `${boxText(rig, piece.device)}, its pot`,
         ohm: piece.ohm,
         assumed: false,
-        from: figureInput(rig, piece.jack, 'ohm', ohmText(piece.ohm)),
+        from: figureInput(rig, 'jack', piece.jack, 'ohm', ohmText(piece.ohm)),
       };
     case 'input':
       return {
@@ -138,7 +138,7 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         text: `input of ${boxText(rig, splitRef(piece.jack).device)}`,
         ohm: piece.ohm,
         assumed: false,
-        from: figureInput(rig, piece.jack, 'ohm', ohmText(piece.ohm)),
+        from: figureInput(rig, 'jack', piece.jack, 'ohm', ohmText(piece.ohm)),
       };
   }
 };

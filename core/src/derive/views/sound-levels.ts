@@ -209,7 +209,15 @@ const stepsOf = (
       average: tenth(start.average),
       peak: tenth(start.peak),
       how: 'as hard as one usually plays',
-      from: [figureInput(rig, source.ref, 'dbu', `${tenth(start.average)} on average, ${tenth(start.peak)} at peaks`)],
+      from: [
+        figureInput(
+          rig,
+          'source',
+          source.ref,
+          'dbu',
+          `${tenth(start.average)} on average, ${tenth(start.peak)} at peaks`,
+        ),
+      ],
     },
     ...met.map((m) => m.step),
   ];
@@ -226,7 +234,7 @@ const blockAt = (rig: Rig, stage: Ref): Block | undefined => {
 };
 
 const ownNoise = (rig: Rig, stage: Ref): FigureInput =>
-  figureInput(rig, stage, 'noiseDbu', `${typicalOf(blockAt(rig, stage)?.stage ?? 'buffer').noise} dBu`);
+  figureInput(rig, 'stage', stage, 'noiseDbu', `${typicalOf(blockAt(rig, stage)?.stage ?? 'buffer').noise} dBu`);
 
 const stageStep = (rig: Rig, { stage, into, out, said }: PassedStage): LevelStep => {
   const block = blockAt(rig, stage);
@@ -247,8 +255,8 @@ const stageStep = (rig: Rig, { stage, into, out, said }: PassedStage): LevelStep
       ? `${tenth(into.average)} dBu and its gain`
       : `${tenth(into.average)} dBu; its level knob is taken to stand as people leave it, so that a usual instrument comes out as loud as it went in`,
     from: [
-      ...(usual ? [figureInput(rig, stage, 'gain', usual)] : []),
-      ...(ceiling === undefined ? [] : [figureInput(rig, stage, 'maxDbu', `${ceiling} dBu`)]),
+      ...(usual ? [figureInput(rig, 'stage', stage, 'gain', usual)] : []),
+      ...(ceiling === undefined ? [] : [figureInput(rig, 'stage', stage, 'maxDbu', `${ceiling} dBu`)]),
     ],
   };
 };
@@ -267,9 +275,9 @@ const jointStep = (rig: Rig, { to, from, loss, level, takes }: Joint, isMinded: 
     ...(isMinded ? { takes: takes.dbu } : {}),
     how: isDivider ? '20·log10(Zin / (Zin + Zout))' : 'no loss is reckoned here',
     from: [
-      figureInput(rig, from, 'ohm', `${USUAL_OUTPUT_OHM} ohm`),
-      figureInput(rig, to, 'ohm'),
-      figureInput(rig, to, 'maxDbu', `${takes.dbu} dBu`),
+      figureInput(rig, 'jack', from, 'ohm', `${USUAL_OUTPUT_OHM} ohm`),
+      figureInput(rig, 'jack', to, 'ohm'),
+      figureInput(rig, 'jack', to, 'maxDbu', `${takes.dbu} dBu`),
     ],
   };
 };

@@ -59,7 +59,7 @@ const tapView = (rig: Rig, { output: { device, jack }, at, standing, ohm, loads 
   valve: device.figures.powerStage === 'valve',
   ...(ohm === undefined ? {} : { ohm: tenth(ohm) }),
   loads: loads.map((load) => loadView(rig, load)),
-  from: [figureInput(rig, at, 'ohm'), figureInput(rig, at, 'watts')],
+  from: [figureInput(rig, 'jack', at, 'ohm'), figureInput(rig, 'jack', at, 'watts')],
 });
 
 const loadView = (rig: Rig, { at, leads, ohm, share, gets, stands, lossDb }: LoadedBy): LoadView => ({
@@ -80,6 +80,6 @@ const loadView = (rig: Rig, { at, leads, ohm, share, gets, stands, lossDb }: Loa
 });
 
 const figuresOfLoad = (rig: Rig, at: Ref): readonly FigureInput[] => [
-  figureInput(rig, at, 'ohm'),
-  figureInput(rig, at, 'watts'),
+  figureInput(rig, 'jack', at, 'ohm'),
+  figureInput(rig, 'jack', at, 'watts'),
 ];

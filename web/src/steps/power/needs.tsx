@@ -84,7 +84,7 @@ const Need = ({ need }: { need: SupplyNeed }) => {
       <td>
         <SourceChoice
           device={device}
-          of={`${jack}.supply`}
+          of={`jack ${jack}.supply`}
           about={`${device.name}, what it takes`}
           save={(next) => edit({ put: [next], remove: [] }, `${device.code}: where its figure comes from`)}
         />
