@@ -301,7 +301,7 @@ describe('the kit', () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
     await hands.sees('23 boxes');
     await hands.click('button', 'LOW, Low-gain drive: show it');
-    await hands.click('combobox', 'Swap it for');
+    await hands.type('combobox', 'Swap it for', 'distortion');
     await hands.click('option', 'Distortion');
     await hands.sees('6 cables go over, with what 8 sounds want of it. Every sound comes back as it did before.');
     await hands.click('button', 'Swap');
