@@ -355,44 +355,45 @@ interface Place<O> {
 const replaced = <T>(list: readonly T[], i: number, one: T): readonly T[] =>
   list.map((old, k) => (k === i ? one : old));
 
-const placesOf = (device: Device): readonly Place<never>[] => {
-  const found: Place<never>[] = [];
-  const add = <O>(place: Place<O>): void => {
-    found.push(place as unknown as Place<never>);
-  };
-  const addSlots = (slots: readonly Slot[], path: string, put: (slots: readonly Slot[]) => Device): void =>
-    slots.forEach((slot, i) => {
-      const putSlot = (one: Slot) => put(replaced(slots, i, one));
-      const key = `${path}/${slot.id}`;
-      if (slot.is === 'block') add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_BLOCK });
-      else if (slot.is === 'insert')
-        add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_INSERT });
-      else {
-        add({ key, id: slot.id, where: slot.id, of: slot, put: putSlot, fields: OF_FORK });
-        slot.arms.forEach((arm, a) => {
-          const putArm = (one: Arm) => putSlot({ ...slot, arms: replaced(slot.arms, a, one) });
-          add({
-            key: `${key}/${arm.id}`,
-            id: `${slot.id}/${arm.id}`,
-            where: `arm ${arm.id}`,
-            of: arm,
-            put: putArm,
-            fields: OF_ARM,
-          });
-          addSlots(arm.slots, `${key}/${arm.id}`, (inner) => putArm({ ...arm, slots: inner }));
-        });
-      }
-    });
-  add({
+/** A place among others of other kinds. */
+const among = <O>(place: Place<O>): Place<never> => place as unknown as Place<never>;
+
+/** The places of a row of a chain, and of the arms of its splits. */
+const slotPlaces = (
+  slots: readonly Slot[],
+  path: string,
+  put: (slots: readonly Slot[]) => Device,
+): readonly Place<never>[] =>
+  slots.flatMap((slot, i): readonly Place<never>[] => {
+    const putSlot = (one: Slot) => put(replaced(slots, i, one));
+    const at = { key: `${path}/${slot.id}`, id: slot.id, where: slot.id, put: putSlot };
+    if (slot.is === 'block') return [among({ ...at, of: slot, fields: OF_BLOCK })];
+    if (slot.is === 'insert') return [among({ ...at, of: slot, fields: OF_INSERT })];
+    return [
+      among({ ...at, of: slot, fields: OF_FORK }),
+      ...slot.arms.flatMap((arm, a) => {
+        const putArm = (one: Arm) => putSlot({ ...slot, arms: replaced(slot.arms, a, one) });
+        const key = `${at.key}/${arm.id}`;
+        const id = `${slot.id}/${arm.id}`;
+        return [
+          among({ key, id, where: `arm ${arm.id}`, of: arm, put: putArm, fields: OF_ARM }),
+          ...slotPlaces(arm.slots, key, (inner) => putArm({ ...arm, slots: inner })),
+        ];
+      }),
+    ];
+  });
+
+const placesOf = (device: Device): readonly Place<never>[] => [
+  among({
     key: 'box',
     id: 'box',
     where: 'the box',
     of: device.figures,
     put: (figures) => ({ ...device, figures }),
     fields: OF_BOX,
-  });
-  device.jacks.forEach((jack, i) =>
-    add({
+  }),
+  ...device.jacks.map((jack, i) =>
+    among({
       key: `jack ${jack.id}`,
       id: `jack ${jack.id}`,
       where: `jack ${jack.id}`,
@@ -400,25 +401,29 @@ const placesOf = (device: Device): readonly Place<never>[] => {
       put: (one) => ({ ...device, jacks: replaced(device.jacks, i, one) }),
       fields: OF_JACK,
     }),
-  );
-  device.chains.forEach((chain, i) => {
+  ),
+  ...device.chains.flatMap((chain, i) => {
     const put = (one: Chain): Device => ({ ...device, chains: replaced(device.chains, i, one) });
-    add({ key: `chain ${chain.id}`, id: chain.id, where: `way ${chain.id}`, of: chain, put, fields: OF_CHAIN });
-    addSlots(chain.slots, `chain ${chain.id}`, (slots) => put({ ...chain, slots }));
-  });
-  device.ends?.forEach((end, i) => {
-    if (end.is === 'source')
-      add({
-        key: `end ${i}`,
-        id: `source ${end.at}`,
-        where: end.name,
-        of: end,
-        put: (one) => ({ ...device, ends: replaced(surely(device.ends), i, one) }),
-        fields: OF_END,
-      });
-  });
-  return found;
-};
+    return [
+      among({ key: `chain ${chain.id}`, id: chain.id, where: `way ${chain.id}`, of: chain, put, fields: OF_CHAIN }),
+      ...slotPlaces(chain.slots, `chain ${chain.id}`, (slots) => put({ ...chain, slots })),
+    ];
+  }),
+  ...(device.ends ?? []).flatMap((end, i) =>
+    end.is === 'source'
+      ? [
+          among({
+            key: `end ${i}`,
+            id: `source ${end.at}`,
+            where: end.name,
+            of: end,
+            put: (one) => ({ ...device, ends: replaced(surely(device.ends), i, one) }),
+            fields: OF_END,
+          }),
+        ]
+      : [],
+  ),
+];
 
 /** Every figure that a box has or could have, those of one place together. */
 export const figuresOf = (device: Device): readonly Figure[] =>
