@@ -85,6 +85,7 @@ export const measureLevels = (): void => {
   print(`\nLevels of the giant rig, ${sounds.length} sounds`);
   const anew = () => sounds.map(({ trace }) => ({ ...trace }));
   const times = (what: (t: (typeof sounds)[number]['trace']) => void): number => {
+    for (const t of anew()) what(t);
     const sets = Array.from({ length: 3 }, anew);
     const since = performance.now();
     for (const traces of sets) for (const t of traces) what(t);

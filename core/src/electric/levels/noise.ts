@@ -59,7 +59,7 @@ const isGate = (rig: Rig, stage: Ref): boolean => {
 };
 
 const sharesAt = (
-  { wiring, active }: Trace,
+  { wiring, leaving }: Trace,
   { source, stages, quiet, order }: Along,
   point: number,
   passes: (edge: number) => boolean,
@@ -71,9 +71,11 @@ const sharesAt = (
     const at = theItem(order, i);
     if (at === point) continue;
     let sum = 0;
-    for (const e of theItem(wiring.out, at)) {
+    for (let k = theItem(leaving.at, at); k < theItem(leaving.at, at + 1); k += 1) {
+      const e = theItem(leaving.edges, k);
+      const onward = theItem(ahead, theItem(wiring.to, e));
       const db = theItem(quiet, e);
-      if (active[e] && db > -Infinity && passes(e)) sum += 10 ** (db / 10) * theItem(ahead, theItem(wiring.to, e));
+      if (onward > 0 && db > -Infinity && passes(e)) sum += 10 ** (db / 10) * onward;
     }
     ahead[at] = sum;
   }
