@@ -42,7 +42,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Below, a chosen sound stage by stage: how loud on average, at its strongest, and what each input takes.',
     '“Treble” shows what leads and bypassed boxes do to the coil before the first box that is on.',
     '“Noise” tells which box hisses most at each output. “Ways that meet” tells late and upside-down copies, and loops of earth. “Loudspeakers” tells what hangs on each amp.',
-    'Figures that nobody wrote down are assumed and say so. They are changed at the box: Kit, open the box, Figures.',
+    'Figures that nobody wrote down are assumed and say so. Choose one where it stands to write it over, or change it at the box: Kit, open the box, Figures.',
   ],
   set: [
     'Open a song and write its cues as you would on paper: “@1 V clean / @17 Ch crunch, heel down”. @17 is bar 17.',

@@ -24,7 +24,9 @@ export const whichCanStand = <T extends { readonly standing: ReadonlyMap<Ref, Va
     when: [...standing].flatMap(([control, value]): readonly Condition[] => {
       if (!moved.has(control)) return [];
       const domain = domains.of.get(control) ?? [];
-      return [{ variable: control, in: [domains.named(control, value), UNKNOWN].filter((v) => domain.includes(v)) }];
+      const named = [domains.named(control, value), UNKNOWN].filter((v) => domain.includes(v));
+      // A value that the model does not tell apart rules nothing out.
+      return named.length ? [{ variable: control, in: named }] : [];
     }),
   });
   const system: RecallSystem = {

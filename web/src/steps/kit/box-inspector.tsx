@@ -11,6 +11,7 @@ import {
   type Memory,
   type Numbering,
 } from '@yunta/core/rig/device';
+import { ORIGIN_WORDS } from '@yunta/core/rig/figure-source';
 import { someOf } from '@yunta/core/known/some-of';
 import { Remedies } from '../../shared/remedies.js';
 import { useRig } from '../../shared/rig-context.js';
@@ -141,7 +142,7 @@ export const BoxInspector = ({ device, open }: { device: Device; open: () => voi
       </Button>
       <Swap device={device} />
       <p className="soft" style={{ fontSize: 13 }}>
-        Figures are typical values of the trade, {device.figures.origin ?? 'assumed'}.
+        Figures without a note of their own: {ORIGIN_WORDS[device.figures.origin ?? 'assumed']}.
       </p>
       <Button
         variant="default"
