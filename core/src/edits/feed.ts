@@ -47,20 +47,91 @@ const pulledFor = (rig: Rig, cables: readonly Cable[], jacks: ReadonlySet<Ref>):
   return pulled;
 };
 
+/** How a supply comes to a box over the ways of multicores. */
+interface Coming {
+  /** Its own lead first. */
+  readonly leads: readonly Cable[];
+  /** What the first of them comes from; absent where the first way is not fed. */
+  readonly from?: Ref;
+  /** Where that lead is plugged in: at the first way, or at the box itself. */
+  readonly at: Ref;
+}
+const comesBy = (rig: Rig, cables: readonly Cable[], need: Ref): Coming => {
+  const lead = cables.find((c) => c.ends.includes(need));
+  const from = lead?.ends.find((end) => end !== need);
+  if (!lead || !from) return { leads: [], at: need };
+  const way = supplyWaysOf(thePart(rig, splitRef(from).device)).find((w) => w.out === from);
+  if (!way) return { leads: [lead], from, at: need };
+  const before = comesBy(rig, cables, way.into);
+  return { ...before, leads: [lead, ...before.leads] };
+};
+
+/** A way of a multicore that leads a supply on: where it is fed, and where a box hangs on it. */
+export interface SupplyWay {
+  readonly device: Id<'device'>;
+  readonly into: Ref;
+  readonly out: Ref;
+}
+
+const supplyWaysOf = (box: Device): readonly SupplyWay[] =>
+  isSupplyLead(box)
+    ? []
+    : box.chains.flatMap(({ from, to }) => {
+        const [into, out] = [from[0]?.at, to[0]?.at];
+        const isSupply = box.jacks.some((j) => j.id === into && j.kind === 'power');
+        return isSupply && into && out ? [{ device: box.id, into: ref(box.id, into), out: ref(box.id, out) }] : [];
+      });
+
+/** Every way in the kit that leads a supply on. */
+export const supplyWays = (rig: Rig): readonly SupplyWay[] => all(rig, 'device').flatMap(supplyWaysOf);
+
+/** The way over which a box is fed in a hook-up; undefined where its lead goes straight. */
+export const fedOver = (rig: Rig, hookup: Id<'hookup'>, need: Ref): SupplyWay | undefined => {
+  const lead = cablesOf(rig, hookup).find((c) => c.ends.includes(need));
+  return lead && supplyWays(rig).find((w) => lead.ends.includes(w.out));
+};
+
+/**
+ * Leads the supply of a box over a way of a multicore, or straight again: what feeds it stays. Whatever sat in the way is
+ * pulled.
+ */
+export const leadOver = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  need: Ref,
+  way: SupplyWay | undefined,
+  newId: () => Id<'cable'>,
+): Edit => {
+  const cables = cablesOf(rig, hookup);
+  const { leads, from } = comesBy(rig, cables, need);
+  const sat = way ? cables.filter((c) => c.ends.some((end) => end === way.into || end === way.out)) : [];
+  const lead = (from: Ref, to: Ref): Cable => ({ kind: 'cable', id: newId(), hookup, ends: [from, to] });
+  const last = (from: Ref): Cable => ({
+    ...lead(from, need),
+    ...(leads.some((c) => c.turns) ? { turns: true } : {}),
+  });
+  return {
+    put: way ? [...(from ? [lead(from, way.into)] : []), last(way.out)] : from ? [last(from)] : [],
+    remove: [...new Set([...leads, ...sat])].map((c) => c.id),
+  };
+};
+
 const insOf = (lead: Device) => lead.jacks.filter((j) => j.poles.tip === 'in');
 const outsOf = (lead: Device) => lead.jacks.filter((j) => j.poles.tip === 'out');
 
 /**
  * Feeds boxes as it is wished. What sits in their jacks and in those outputs is pulled first, together with the leads
- * that hang on them; such leads are used again, and new ones come into the kit where there are not enough.
+ * that hang on them; such leads are used again, and new ones come into the kit where there are not enough. A box that
+ * hangs on a multicore is fed over it.
  */
 export const feedBoxes = (
   rig: Rig,
   hookup: Id<'hookup'>,
-  wishes: readonly FeedWish[],
+  asked: readonly FeedWish[],
   newId: { readonly cable: () => Id<'cable'>; readonly device: () => Id<'device'> },
 ): Edit => {
   const cables = cablesOf(rig, hookup);
+  const wishes = asked.map((wish) => ({ ...wish, needs: wish.needs.map((need) => comesBy(rig, cables, need).at) }));
   const pulled = pulledFor(rig, cables, new Set(wishes.flatMap((w) => [...w.needs, ...w.outputs])));
   const used = new Set(cables.filter((c) => !pulled.has(c)).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
   const free = all(rig, 'device').filter((d) => isSupplyLead(d) && !used.has(d.id));

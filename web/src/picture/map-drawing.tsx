@@ -1,3 +1,4 @@
+import { dbuText } from './dbu-text.js';
 import { nameLines, short } from './name-lines.js';
 import type { LeadKind, BoxStanding, Lit } from '@yunta/core/signal/drawing/map';
 import type { LaidBox } from './map-parts.js';
@@ -33,18 +34,25 @@ const LINE_CHARS = 13;
 /** A tag points the way the signal runs. */
 const tagPath = (w: number, h: number): string => `M0 0H${w - 9}l9 ${h / 2}L${w - 9} ${h}H0z`;
 
+interface Drawn {
+  readonly laid: LaidBox;
+  readonly lit: Lit | undefined;
+  /** How loud it is behind it, where that is to be shown. */
+  readonly dbu: number | undefined;
+}
+
 /** One box as it lies on the map, drawn from its own corner. */
-export const BoxDrawing = ({ laid, lit }: { laid: LaidBox; lit: Lit | undefined }) => {
-  const standing = standingOf(laid, lit);
-  return laid.shape === 'bar' ? (
-    <Bar laid={laid} standing={standing} lit={lit} />
-  ) : (
-    <Tag laid={laid} standing={standing} />
-  );
+export const BoxDrawing = (drawn: Drawn) => {
+  const standing = standingOf(drawn.laid, drawn.lit);
+  return drawn.laid.shape === 'bar' ? <Bar {...drawn} standing={standing} /> : <Tag {...drawn} standing={standing} />;
 };
 
-const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: LaidBox; standing: TagStanding }) => {
-  const says = STANDING_TEXT[standing];
+interface Standing extends Drawn {
+  readonly standing: TagStanding;
+}
+
+const Tag = ({ laid: { box, width, height, nameAbove }, standing, dbu }: Standing) => {
+  const says = dbuText(dbu) ?? STANDING_TEXT[standing];
   const lines = says ? [theFirst(nameLines(box.name, LINE_CHARS)), says] : nameLines(box.name, LINE_CHARS);
   return (
     <>
@@ -64,15 +72,7 @@ const Tag = ({ laid: { box, width, height, nameAbove }, standing }: { laid: Laid
   );
 };
 
-const Bar = ({
-  laid: { box, width, height, loops },
-  standing,
-  lit,
-}: {
-  laid: LaidBox;
-  standing: TagStanding;
-  lit: Lit | undefined;
-}) => {
+const Bar = ({ laid: { box, width, height, loops }, standing, lit, dbu }: Standing) => {
   const y = height / 2;
   const carried = loops
     .filter((l) => l.loop.patched && l.loop.sends.some((r) => lit?.jacks.includes(r)))
@@ -90,7 +90,7 @@ const Bar = ({
         {box.code}
       </text>
       <text className="map-name left" x={2} y={-7}>
-        {short(box.name, 26)}
+        {[short(box.name, 26), dbuText(dbu)].filter(Boolean).join(' ')}
       </text>
       {loops.map((l) => (
         <text

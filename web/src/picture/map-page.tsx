@@ -1,3 +1,4 @@
+import type { LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { BoxDrawing, JackDrawing, LEAD_LETTERS } from './map-drawing.js';
 import type { LaidMap } from './map-layout.js';
@@ -9,12 +10,14 @@ const MARGIN = { side: 30, top: 76, bottom: 30 } as const;
 export interface Drawn {
   readonly laid: LaidMap;
   readonly lit: Lit | undefined;
+  /** Behind each box, where they are to be shown. */
+  readonly levels?: LevelsShown | undefined;
   readonly layers: ReadonlySet<Layer>;
   readonly title: string;
 }
 
 /** The whole map in one drawing, with its title. */
-export const MapPage = ({ laid, lit, layers, title }: Drawn) => (
+export const MapPage = ({ laid, lit, levels, layers, title }: Drawn) => (
   <svg
     xmlns="http://www.w3.org/2000/svg"
     viewBox={`${-MARGIN.side} ${-MARGIN.top} ${laid.width + MARGIN.side * 2} ${laid.height + MARGIN.top + MARGIN.bottom}`}
@@ -46,7 +49,7 @@ export const MapPage = ({ laid, lit, layers, title }: Drawn) => (
       ))}
     {laid.boxes.map((b) => (
       <g key={b.box.device} transform={`translate(${b.x} ${b.y})`}>
-        <BoxDrawing laid={b} lit={lit} />
+        <BoxDrawing laid={b} lit={lit} dbu={levels?.boxes[b.box.device]} />
         <JackDrawing laid={{ ...b, jacks: b.jacks.filter((j) => layers.has(j.jack.layer)) }} />
       </g>
     ))}

@@ -1,5 +1,6 @@
 import { DEMO_RIGS } from '@yunta/core/demo/rigs';
 import { deriveOnce } from '@yunta/core/derive/steps/deriver';
+import { levelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundTrace } from '@yunta/core/derive/views/view';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
 import { LAYERS, litBy, mapOf } from '@yunta/core/signal/drawing/map';
@@ -13,9 +14,12 @@ const drawn = async (id: string, title: string) => {
   const derived = deriveOnce(rig, all(rig, 'hookup')[0]!.id)!;
   const map = mapOf(rig, derived.anatomy);
   const laid = await layMap(map, new ELK());
+  const lit = soundTrace(derived, soundsInOrder(rig)[0]!.id);
+  const levels = levelsShown(rig, lit);
   return {
     map,
-    svg: mapSvg({ laid, lit: litBy(soundTrace(derived, soundsInOrder(rig)[0]!.id)), layers: new Set(LAYERS), title }),
+    levels,
+    svg: mapSvg({ laid, lit: litBy(lit), levels, layers: new Set(LAYERS), title }),
   };
 };
 
@@ -23,12 +27,13 @@ const drawn = async (id: string, title: string) => {
 test.each(DEMO_RIGS.map((r) => r.id))(
   'the picture of %s is well-formed, also with quotes in its title, and holds every box and cable',
   async (id) => {
-    const { map, svg } = await drawn(id, 'A "loud" <deck> & \u0007🎸');
+    const { map, levels, svg } = await drawn(id, 'A "loud" <deck> & \u0007🎸');
     const run = spawnSync('xmllint', ['--noout', '-'], { input: svg, encoding: 'utf8' });
     expect(run.stderr).toBe('');
     expect(run.status).toBe(0);
     expect(svg.match(/class="map-lead /g)).toHaveLength(map.cables.length);
     for (const box of map.boxes) expect(svg).toContain(`>${box.code}</text>`);
     expect(svg).toContain('map-lead instrument lit');
+    expect(svg.match(/−?\d+(\.\d)? dBu</g)).toHaveLength(Object.keys(levels.boxes).length);
   },
 );

@@ -17,8 +17,10 @@ import {
   type Viewport,
 } from '@xyflow/react';
 import { isId, kindOf, splitRef, theId, type AnyId, type Id, type Ref } from '@yunta/core/rig/ids';
+import type { LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent, type RefObject } from 'react';
+import { dbuText } from './dbu-text.js';
 import { BoxDrawing, LEAD_LETTERS, standingOf } from './map-drawing.js';
 import { ZONE_NAMES, type LaidMap } from './map-layout.js';
 import type { JackSide, LaidBox, LaidCable } from './map-parts.js';
@@ -36,6 +38,8 @@ export interface MapFocus {
 interface BoxData extends Record<string, unknown> {
   readonly laid: LaidBox;
   readonly lit: Lit | undefined;
+  /** How loud it is behind it, where that is to be shown. */
+  readonly dbu: number | undefined;
   readonly layers: ReadonlySet<Layer>;
   readonly mark: string;
   readonly jack: Ref | undefined;
@@ -57,10 +61,10 @@ const SIDES: Readonly<Record<JackSide, Position>> = {
   bottom: Position.Bottom,
 };
 
-const MapBoxNode = memo(({ data: { laid, lit, layers, mark, jack, litJacks, pick } }: NodeProps<BoxNode>) => (
+const MapBoxNode = memo(({ data: { laid, lit, dbu, layers, mark, jack, litJacks, pick } }: NodeProps<BoxNode>) => (
   <div className={`map-box ${mark}`} style={{ width: laid.width, height: laid.height }} title={laid.box.name}>
     <svg width={laid.width} height={laid.height} aria-hidden="true">
-      <BoxDrawing laid={laid} lit={lit} />
+      <BoxDrawing laid={laid} lit={lit} dbu={dbu} />
     </svg>
     {laid.jacks.map((j) => (
       <Handle
@@ -118,6 +122,8 @@ const NO_DELETE: string[] = [];
 interface MapProps {
   readonly laid: LaidMap;
   readonly lit: Lit | undefined;
+  /** Behind each box, where they are to be shown. */
+  readonly levels?: LevelsShown | undefined;
   readonly layers: ReadonlySet<Layer>;
   readonly focus: MapFocus;
   /** Parts that a finding is about. */
@@ -146,9 +152,9 @@ const STANDING_TEXT = {
 
 const marks = (...of: readonly (string | false)[]): string => of.filter(Boolean).join(' ');
 
-type Drawn = Pick<MapProps, 'laid' | 'lit' | 'layers' | 'focus' | 'pointed' | 'pickJack'>;
+type Drawn = Pick<MapProps, 'laid' | 'lit' | 'levels' | 'layers' | 'focus' | 'pointed' | 'pickJack'>;
 
-const useBoxes = ({ laid, lit, layers, focus, pointed, pickJack }: Drawn): BoxNode[] => {
+const useBoxes = ({ laid, lit, levels, layers, focus, pointed, pickJack }: Drawn): BoxNode[] => {
   const litJacks = useMemo(() => {
     const carrying = laid.cables.filter((c) => lit?.cables[c.cable.cable] === 'lit');
     return new Set(carrying.flatMap((c) => [c.cable.from, c.cable.to]));
@@ -162,6 +168,7 @@ const useBoxes = ({ laid, lit, layers, focus, pointed, pickJack }: Drawn): BoxNo
         focus.aimed === device && 'aimed',
         pointed.includes(device) && 'pointed',
       );
+      const dbu = levels?.boxes[device];
       return {
         id: device,
         type: 'box',
@@ -170,12 +177,14 @@ const useBoxes = ({ laid, lit, layers, focus, pointed, pickJack }: Drawn): BoxNo
         height: box.height,
         draggable: false,
         zIndex: 2,
-        ariaLabel: `${code} ${name}${lit ? `, ${STANDING_TEXT[standingOf(box, lit)]}` : ''}`,
-        data: { laid: box, lit, layers, mark, jack, litJacks, pick: pickJack },
+        ariaLabel: [`${code} ${name}`, lit && STANDING_TEXT[standingOf(box, lit)], dbuText(dbu)]
+          .filter(Boolean)
+          .join(', '),
+        data: { laid: box, lit, dbu, layers, mark, jack, litJacks, pick: pickJack },
       };
     };
     return laid.boxes.map(nodeOf);
-  }, [laid, lit, layers, focus, pointed, litJacks, pickJack]);
+  }, [laid, lit, levels, layers, focus, pointed, litJacks, pickJack]);
 };
 
 const useLeads = ({ laid, lit, layers, focus, pointed }: Drawn): LeadEdge[] =>

@@ -1,16 +1,20 @@
 import './run.css';
-import type { AnyId, Id, Ref } from '@yunta/core/rig/ids';
+import type { LevelsShown } from '@yunta/core/derive/views/levels-shown';
+import type { AnyId, Id } from '@yunta/core/rig/ids';
 import { partOf } from '@yunta/core/rig/rig';
 import { SIDES_TEXT, type Item } from '@yunta/core/signal/drawing/picture';
 import { useMemo } from 'react';
 import { useWidth } from '../shared/use-width.js';
 import { useRig } from '../shared/rig-context.js';
 import { layRun, RIM, type LaidTag } from './layout.js';
+import { dbuText } from './dbu-text.js';
 import { nameLines, short } from './name-lines.js';
 import { END_CHARS, sharedColumns, TAG } from './run-rows.js';
 
 const NAME_CHARS = 11;
 const LINE = 13;
+/** Room for the level under an end, where no names stand under tags. */
+const LEVEL_ROOM = 16;
 const HOST_CHAR = 6.8;
 /** Code and name, as much of it as the bar is wide. */
 const hostName = (code: string, name: string, width: number): string =>
@@ -36,7 +40,7 @@ export const Run = ({
   levels,
 }: {
   items: readonly Item[];
-  levels?: RunLevels | undefined;
+  levels?: LevelsShown | undefined;
   label: string;
   names?: Drawing['names'];
   silent?: string;
@@ -58,12 +62,6 @@ export const Run = ({
   );
 };
 
-/** How loud a sound is behind each box, and at its ends, in words. */
-export interface RunLevels {
-  readonly boxes: ReadonlyMap<Id<'device'>, string>;
-  readonly ends: ReadonlyMap<Ref, string>;
-}
-
 interface Drawing {
   readonly items: readonly (Item | undefined)[];
   /** Another run that it is lined up with, place by place. */
@@ -80,7 +78,7 @@ interface Drawing {
   readonly pointed?: readonly AnyId[];
   /** What is otherwise in another run beside it. */
   readonly differ?: readonly AnyId[];
-  readonly levels?: RunLevels | undefined;
+  readonly levels?: LevelsShown | undefined;
   /** What is said when nothing gets through. */
   readonly silent?: string;
 }
@@ -119,7 +117,8 @@ export const RunDrawing = ({
     );
   const name = (id: Id<'device'>) => said(id).name;
   const code = (id: Id<'device'>) => said(id).code;
-  const { x, y, width, height } = laid.box;
+  const { x, y, width } = laid.box;
+  const height = laid.box.height + (levels && !named ? LEVEL_ROOM : 0);
   return (
     <div ref={measured} className="run" tabIndex={0} role="group" aria-label={label}>
       <svg
@@ -157,7 +156,7 @@ export const RunDrawing = ({
             code={code(t.device)}
             name={name(t.device)}
             named={named}
-            level={levels?.boxes.get(t.device)}
+            level={dbuText(levels?.boxes[t.device])}
             sign={pointed.includes(t.device) ? 'pointed' : differ.includes(t.device) ? 'differs' : undefined}
             {...(select ? { press: () => select(t.device) } : {})}
           />
@@ -173,9 +172,9 @@ export const RunDrawing = ({
                 {e.under}
               </text>
             )}
-            {levels?.ends.has(e.end) && (
+            {levels?.ends[e.end] !== undefined && (
               <text className="side" x={e.x} y={e.y + 33}>
-                {levels.ends.get(e.end)}
+                {dbuText(levels.ends[e.end])}
               </text>
             )}
           </g>

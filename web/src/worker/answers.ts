@@ -10,6 +10,7 @@ import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
+import { levelsShown, type LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
 import { speakersOf, type TapView } from '@yunta/core/derive/views/speakers-view';
 import { soundDetail, type SoundDetail } from '@yunta/core/derive/views/sound-detail';
@@ -206,6 +207,11 @@ export class Answers {
   /** All sounds beside each other, and what joins chassis. */
   levels(): LevelsView | undefined {
     return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** How loud a sound is along its run; without one, the rig at rest. */
+  levelsShown(sound?: Id<'sound'>): LevelsShown | undefined {
+    return this.held.derived && levelsShown(this.held.derived.rig, soundTrace(this.held.derived, sound));
   }
 
   /** A sound stage by stage, from each of its sources. */

@@ -16,6 +16,7 @@ import type { Derived } from '../steps/deriver.js';
 import { asItStands, wrongNow, type Fault } from '../play/faults.js';
 import { wrongOnBench } from '../play/play.js';
 import { heldNow } from './latched.js';
+import { levelsShown, type LevelsShown } from './levels-shown.js';
 import { runOf } from './view.js';
 import { theOne, theEntry, theFirst } from '../../known/the.js';
 import { memoryChosenBy, memoryIn } from '../../rig/box.js';
@@ -65,6 +66,8 @@ export interface BenchView {
   readonly boxes: readonly BoxView[];
   readonly wire: readonly WireLine[];
   readonly run: readonly Item[];
+  /** How loud it is behind each box as all stands now. */
+  readonly levels: LevelsShown;
   /** What the last stomp did to what is heard. */
   readonly audio: readonly string[];
   /** What a foot still holds, whatever sound was called since. */
@@ -132,6 +135,7 @@ export const benchView = (d: Derived, bench: Bench, before?: Moment): BenchView 
       .map((x) => boxView({ ...d, anatomy }, bench, x, state, before?.state ?? new Map(), traced.onPath)),
     wire: bench.heard.slice(-MOST_LINES).map((h) => wireLine(d.rig, h)),
     run: runOf({ ...d, anatomy }, traced),
+    levels: levelsShown(d.rig, traced),
     audio: before ? audioText(d, bench, before, traced, sound ? silentAt(d, traced, sound.id) : []) : [],
     held: heldNow({ ...d, anatomy }, state, traced),
     wrong: wrongNow(d, bench),

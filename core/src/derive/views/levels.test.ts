@@ -8,7 +8,9 @@ import { deriveOnce } from '../steps/deriver.js';
 import { tried } from './tried.js';
 import { frontsIn } from './front-view.js';
 import { levelsOf, matchedByNumbers } from './levels.js';
+import { levelsShown } from './levels-shown.js';
 import { soundLevels } from './sound-levels.js';
+import { soundTrace } from './view.js';
 
 const d = deriveOnce(islandRun(), BALLROOM_ID)!;
 
@@ -85,6 +87,16 @@ describe('one sound stage by stage', () => {
     const [way] = soundLevels(deriveOnce(d.rig, FERRY_ID)!, 'sound:01');
     expect(way!.outputs.map((o) => o.text)).toEqual(['Front of house, ch2', 'Front of house, ch3']);
     expect(way!.meetings).toEqual([]);
+  });
+  test('on the run, the map and the bench stand the numbers of the ladder', () => {
+    for (const { id } of levelsOf(d).sounds) {
+      const ways = soundLevels(d, id);
+      const { boxes, ends } = levelsShown(d.rig, soundTrace(d, id));
+      expect(ways).toHaveLength(1);
+      for (const { end, average } of ways[0]!.outputs) expect(ends[end]).toBe(average);
+      const behind = new Map(ways[0]!.steps.filter((s) => s.is !== 'input').map((s) => [s.device, s.average]));
+      expect(boxes).toEqual(Object.fromEntries(behind));
+    }
   });
   test('a sound that is not there has no levels', () => expect(soundLevels(d, 'sound:99')).toEqual([]));
 });

@@ -8,7 +8,7 @@ import type { Device, Jack } from '../../rig/device.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import { all, soundsInOrder, thePart, type Part, type Rig } from '../../rig/rig.js';
 import { addDevice } from '../../edits/devices.js';
-import { feedBoxes } from '../../edits/feed.js';
+import { feedBoxes, fedOver, leadOver, supplyWays } from '../../edits/feed.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { DEMO_RIGS } from '../../demo/rigs.js';
 import { together } from '../../change/edit.js';
@@ -267,4 +267,55 @@ test('the supplies that come along by hook-up: the one with leads here, and one 
   const flying = here(['device:small.out1']);
   expect(codes(flying)).toEqual(['device:small', 'device:spare']);
   expect(powerIn(flying, thePart(flying, fly.id)).atHome.map((h) => h.name)).toEqual(['Ten-output supply']);
+});
+
+test('outputs that are centre-positive feed boxes that want it so by an ordinary lead, the others by one that turns', () => {
+  const gives = (d: Device): Device => ({
+    ...d,
+    jacks: d.jacks.map((j) => (j.supply ? { ...j, supply: { ...j.supply, centre: 'positive' } } : j)),
+  });
+  const boxes = { old: 'adaptor', new: 'adaptor', fuzz: 'fuzz', boost: 'boost' };
+  const rig = rigOf(boxes, { old: gives, fuzz: wants({ centre: 'positive' }) });
+  expect(power(rig)).toMatchObject({ left: [], special: [], isProved: true });
+  expect(fedBy(plugged(rig))).toEqual({ fuzz: ['old.out', 500, 'positive'], boost: ['new.out', 500, 'negative'] });
+  // With one more such box nothing but a lead that turns is left for it.
+  const both = rigOf(boxes, { old: gives, fuzz: wants({ centre: 'positive' }), boost: wants({ centre: 'positive' }) });
+  expect(power(both).special).toEqual(['a lead that turns the polarity']);
+  expect(Object.values(fedBy(plugged(both))).map((given) => given?.[2])).toEqual(['positive', 'positive']);
+  expect(power(plugged(both)).toPlug).toEqual([]);
+});
+
+describe('over the supply ways of a multicore', () => {
+  const rig = rigOf({ psu: 'supply-5', mul: 'multicore', a: 'boost', b: 'fuzz' });
+  const [way, other] = supplyWays(rig);
+  const need = 'device:a.dc';
+  const over = (on: Rig, to = way) => after(on, leadOver(on, SMALL, need, to, newId.cable));
+  test('a box that is led over one and fed by nothing yet is fed at its far end when all is plugged as planned', () => {
+    const laid = over(rig);
+    expect(fedOver(laid, SMALL, need)).toEqual(way);
+    expect(fedBy(laid)).toEqual({ a: undefined });
+    const fed = plugged(laid);
+    expect(feeds(fed, thePart(fed, SMALL)).map((f) => f.given?.centre)).toEqual(['negative', 'negative']);
+    expect(fedOver(fed, SMALL, need)).toEqual(way);
+    expect(power(fed).toPlug).toEqual([]);
+  });
+  test('what feeds it stays, whether it is led over a way, over another, or straight again', () => {
+    const straight = plugged(rig);
+    const before = fedBy(straight);
+    const there = over(straight);
+    const elsewhere = over(there, other);
+    const back = after(elsewhere, leadOver(elsewhere, SMALL, need, undefined, newId.cable));
+    for (const now of [there, elsewhere, back]) expect(fedBy(now)).toEqual(before);
+    expect(fedOver(back, SMALL, need)).toBeUndefined();
+    expect(all(back, 'cable')).toHaveLength(all(straight, 'cable').length);
+  });
+  test('a plan that gives it another output plugs the far end of its way', () => {
+    const fed = over(plugged(rig));
+    const [from] = feeds(fed, thePart(fed, SMALL)).find((f) => f.need.jack === need)!.given!.outputs;
+    const to = power(fed).supplies[0]!.outputs.find((o) => o.boxes.length === 0)!.jack;
+    const moved = after(fed, feedBoxes(fed, SMALL, [{ needs: [need], outputs: [to] }], newId));
+    expect(from!.jack).not.toBe(to);
+    expect(fedBy(moved).a?.[0]).toBe(to.slice('device:'.length));
+    expect(fedOver(moved, SMALL, need)).toEqual(way);
+  });
 });

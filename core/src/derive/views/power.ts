@@ -16,7 +16,13 @@ import { withMaybe } from '../../known/maybe.js';
 import type { Solver } from '../../plan/solver.js';
 import { jackOf, suits, supplyOfRig } from '../../plan/supply/of-rig.js';
 import { planSupply, type SupplyPlan } from '../../plan/supply/plan.js';
-import { bridgeGives, voltsThatFit, type SupplyBox, type SupplyProblem } from '../../plan/supply/problem.js';
+import {
+  adaptersOf,
+  bridgeGives,
+  voltsThatFit,
+  type SupplyBox,
+  type SupplyProblem,
+} from '../../plan/supply/problem.js';
 import { theJack } from '../../rig/box.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
@@ -93,8 +99,8 @@ const SECONDS = 5;
 export const supplyText = ({ volts, milliamps, centre }: Pick<SupplyNeed, 'volts' | 'milliamps' | 'centre'>): string =>
   `${volts.join(' or ')} V${centre === 'ac' ? ' AC' : ''}, ${milliamps} mA${centre === 'positive' ? ', centre positive' : ''}`;
 
-const adapterWords = (need: SupplyNeed): readonly string[] => [
-  ...(need.centre === 'positive' ? ['turns the polarity'] : []),
+const adapterWords = (need: SupplyNeed, { turns }: FeedWish): readonly string[] => [
+  ...(turns ? ['turns the polarity'] : []),
   ...(need.plug === USUAL_SUPPLY_PLUG ? [] : [`${need.plug} plug`]),
 ];
 
@@ -132,7 +138,7 @@ export const powerOf = (
 ): Power => {
   const fed = hookup ? feeds(rig, hookup) : [];
   const needs = new Map(countedIn(rig, hookup).map((n) => [n.jack as string, n]));
-  const wishes = wishesOf(problem, plan, needs);
+  const wishes = wishesOf(problem, plan);
   const changed = wishes.filter((w) => !isPlugged(w, fed));
   const left = problem.boxes.filter((b) => !plan.assignment.has(b.id));
   const more = chained ? chained.cost.powered - plan.cost.powered : 0;
@@ -174,11 +180,7 @@ const wanted = ({ outputs, bridges }: SupplyProblem, box: SupplyBox): number => 
 };
 
 /** The plan as wishes: the boxes of one output, or one box of a bridge. */
-const wishesOf = (
-  { bridges, outputs, boxes }: SupplyProblem,
-  { assignment }: SupplyPlan,
-  needs: ReadonlyMap<string, SupplyNeed>,
-): readonly FeedWish[] =>
+const wishesOf = ({ bridges, outputs, boxes }: SupplyProblem, { assignment }: SupplyPlan): readonly FeedWish[] =>
   [...grouped(assignment, ([, from]) => from.join('\n'))].map(([, group]): FeedWish => {
     const [[first, from]] = group;
     const joined = from.flatMap((id) => outputs.find((o) => o.id === id) ?? []);
@@ -188,11 +190,11 @@ const wishesOf = (
       needs: group.map(([need]) => jackOf(need)),
       outputs: from.map(jackOf),
       ...(from.length > 1 ? { adds: bridge?.adds === 'volts' ? 'volts' : 'current' } : {}),
-      ...(needs.get(first)?.centre === 'positive' ? { turns: true } : {}),
+      ...(box && joined[0] && adaptersOf(box, joined[0]).polarity ? { turns: true } : {}),
     };
   });
 
-const isPlugged = ({ needs, outputs, adds, turns }: FeedWish, fed: readonly Feed[]): boolean => {
+const isPlugged = ({ needs, outputs, adds }: FeedWish, fed: readonly Feed[]): boolean => {
   const here = fed.filter((f) => f.given?.outputs.some((o) => outputs.includes(o.jack)));
   return (
     here.length === needs.length &&
@@ -201,7 +203,7 @@ const isPlugged = ({ needs, outputs, adds, turns }: FeedWish, fed: readonly Feed
         needs.includes(need.jack) &&
         given?.outputs.map((o) => o.jack).join() === outputs.join() &&
         given.adds === adds &&
-        (given.centre === 'positive') === (turns ?? false),
+        given.centre === need.centre,
     )
   );
 };
@@ -230,7 +232,7 @@ const suppliesOf = (
         return {
           jack,
           label: splitRef(jack).name,
-          volts: `${wish ? Math.min(...setTo) : volts.join('/')} V${centre === 'ac' ? ' AC' : ''}`,
+          volts: `${wish ? Math.min(...setTo) : volts.join('/')} V${centre === 'negative' ? '' : centre === 'ac' ? ' AC' : ', centre positive'}`,
           gives: milliamps,
           takes: Math.round(takes),
           boxes: here.map((n) => {
@@ -240,7 +242,7 @@ const suppliesOf = (
               code: box.code,
               name: box.name,
               milliamps: n.milliamps,
-              adapters: adapterWords(n),
+              adapters: wish ? adapterWords(n, wish) : [],
               isPlugged: wish !== undefined && !changed.has(wish),
             };
           }),
@@ -333,10 +335,9 @@ const specialLeads = (wishes: readonly FeedWish[], needs: ReadonlyMap<string, Su
       : []),
     ...wish.needs.flatMap((n) => {
       const need = needs.get(n);
-      const words = need ? adapterWords(need) : [];
-      if (words.length === 0) return [];
-      const turns = need?.centre === 'positive' ? 'that turns the polarity' : '';
-      const plug = need && need.plug !== USUAL_SUPPLY_PLUG ? `with a ${need.plug} plug` : '';
+      if (!need || adapterWords(need, wish).length === 0) return [];
+      const turns = wish.turns ? 'that turns the polarity' : '';
+      const plug = need.plug !== USUAL_SUPPLY_PLUG ? `with a ${need.plug} plug` : '';
       return [`a lead ${[turns, plug].filter(Boolean).join(' and ')}`];
     }),
   ]);

@@ -37,6 +37,7 @@ const outputOf = ({ jack, volts, milliamps, centre, group }: SupplyOutputJack): 
   volts,
   mA: milliamps,
   ac: centre === 'ac',
+  ...(centre === 'positive' ? { centre } : {}),
   group,
 });
 
@@ -64,7 +65,7 @@ const choices = (kinds: readonly (readonly SupplyOutput[])[], many: number): rea
 const kindsOf = (outputs: readonly SupplyOutput[], used: ReadonlySet<string>): readonly (readonly SupplyOutput[])[] => {
   const direct = outputs.filter((o) => !o.ac);
   const freeFirst = [...direct].sort((a, b) => Number(used.has(a.id)) - Number(used.has(b.id)));
-  return [...grouped(freeFirst, (o) => `${o.volts.join()} ${o.mA}`).values()];
+  return [...grouped(freeFirst, (o) => `${o.volts.join()} ${o.mA} ${o.centre ?? ''}`).values()];
 };
 
 /**
@@ -117,7 +118,7 @@ export const supplyOfRig = (
   chains: boolean,
 ): SupplyProblem => {
   const boxes = needs.map(boxOf);
-  const jacks = (hookup ? supplyOutputsIn(rig, hookup) : supplyOutputs(rig)).filter((o) => o.centre !== 'positive');
+  const jacks = hookup ? supplyOutputsIn(rig, hookup) : supplyOutputs(rig);
   const bySupply = [...grouped(jacks, (o) => o.device)];
   const isolated = bySupply.map(([, some]) => some.filter((o) => o.group === o.jack).map(outputOf));
   const totals = bySupply.flatMap(([device, some]) => {

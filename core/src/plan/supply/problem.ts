@@ -14,6 +14,8 @@ export interface SupplyOutput {
   /** What it gives, at every voltage. */
   readonly mA: number;
   readonly ac: boolean;
+  /** Negative unless it is said. */
+  readonly centre?: 'negative' | 'positive';
   /** Outputs of one group share a common; one with a group of its own is isolated. */
   readonly group: string;
 }
@@ -35,7 +37,7 @@ export interface SupplyBox {
   readonly noise: SupplyNoise;
 }
 
-/** The plug that every output is taken to carry; its centre is negative. */
+/** The plug that every output is taken to carry. */
 export const USUAL_PLUG = 'barrel21';
 
 /** Boxes, and what could feed them. */
@@ -69,26 +71,27 @@ export interface SupplyCost {
 export const voltsThatFit = (gives: readonly number[], takes: readonly number[]): readonly number[] =>
   gives.filter((v) => takes.includes(v)).sort((a, b) => a - b);
 
+const centreOf = ({ centre = 'negative' }: SupplyOutput): 'negative' | 'positive' => centre;
+
 /** What a bridge gives at every setting of its outputs; undefined where it cannot be made. */
 export const bridgeGives = (
   { adds }: SupplyBridge,
   outputs: readonly SupplyOutput[],
 ): { readonly volts: readonly number[]; readonly mA: number; readonly ac: boolean } | undefined => {
   const [first] = outputs;
-  if (!first || outputs.some((o) => o.ac !== first.ac)) return undefined;
-  const centre = first.ac ? 'ac' : 'negative';
+  if (!first || outputs.some((o) => o.ac !== first.ac || centreOf(o) !== centreOf(first))) return undefined;
+  const centre = first.ac ? 'ac' : centreOf(first);
   const jacks = outputs.map((o) => ({ volts: o.volts, milliamps: o.mA, centre }) as const);
   const { volts, milliamps } = joinedOutputs(jacks, adds === 'mA' ? 'current' : 'volts');
   return { volts, mA: milliamps, ac: first.ac };
 };
 
-/** What it takes to plug a box into a usual output. */
-export const adaptersOf = ({
-  ac,
-  centre,
-  plug,
-}: SupplyBox): { readonly polarity: boolean; readonly plug: boolean } => ({
-  polarity: !ac && centre === 'positive',
+/** What it takes to plug a box into an output. */
+export const adaptersOf = (
+  { ac, centre, plug }: SupplyBox,
+  output: SupplyOutput,
+): { readonly polarity: boolean; readonly plug: boolean } => ({
+  polarity: !ac && centre !== centreOf(output),
   plug: plug !== USUAL_PLUG,
 });
 
@@ -133,8 +136,12 @@ export const judged = (
       for (const { noise } of fed) groups.set(group, (groups.get(group) ?? new Set<SupplyNoise>()).add(noise));
   }
   const powered = problem.boxes.filter((b) => assignment.has(b.id));
-  const turned = powered.filter((b) => adaptersOf(b).polarity).length;
-  const plugs = powered.filter((b) => adaptersOf(b).plug).length;
+  const needed = powered.flatMap((b) => {
+    const output = outputs.get(assignment.get(b.id)?.[0] ?? '');
+    return output ? [adaptersOf(b, output)] : [];
+  });
+  const turned = needed.filter((n) => n.polarity).length;
+  const plugs = needed.filter((n) => n.plug).length;
   const { adapters, totals = [] } = problem;
   if (turned > (adapters.polarity ?? Infinity))
     wrong.push(`${turned} polarity adapters, and ${adapters.polarity} are there.`);
@@ -156,7 +163,8 @@ const feeding = (
   const first = theFirst(from);
   const names = fed.map((b) => b.id).join(', ');
   if (fed.length > 1 && (!daisy || from.length > 1)) return `${names} cannot hang on one output.`;
-  if (fed.length > 1 && fed.some((b) => adaptersOf(b).polarity)) return `One of ${names} has its centre positive.`;
+  if (fed.length > 1 && fed.some((b) => adaptersOf(b, first).polarity))
+    return `One of ${names} wants the other polarity.`;
   const sources =
     from.length === 1
       ? [first]

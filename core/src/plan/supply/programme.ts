@@ -1,3 +1,4 @@
+import { theFirst } from '../../known/the.js';
 import type { Programme } from '../solver.js';
 import { adaptersOf, bridgeGives, voltsThatFit, type SupplyBox, type SupplyProblem } from './problem.js';
 
@@ -8,6 +9,8 @@ export interface Feeding {
   readonly outputs: readonly string[];
   readonly volts: number;
   readonly isBridge: boolean;
+  /** What its lead needs besides an ordinary one. */
+  readonly adapters: ReturnType<typeof adaptersOf>;
 }
 
 /** All ways in which each box could be fed by itself. */
@@ -23,6 +26,7 @@ export const feedings = ({ outputs, bridges, boxes, daisy }: SupplyProblem): rea
         outputs: [output.id],
         volts,
         isBridge: false,
+        adapters: adaptersOf(box, output),
       }));
     }),
     ...bridges.flatMap((bridge, k) => {
@@ -30,7 +34,16 @@ export const feedings = ({ outputs, bridges, boxes, daisy }: SupplyProblem): rea
       const gives = bridgeGives(bridge, joined);
       const [volts] = gives ? voltsThatFit(gives.volts, box.volts) : [];
       if (!gives || gives.ac !== box.ac || gives.mA < box.mA || volts === undefined) return [];
-      return [{ name: `y_${b}_${k}`, box, outputs: bridge.outputs, volts, isBridge: true }];
+      return [
+        {
+          name: `y_${b}_${k}`,
+          box,
+          outputs: bridge.outputs,
+          volts,
+          isBridge: true,
+          adapters: adaptersOf(box, theFirst(joined)),
+        },
+      ];
     }),
   ]);
 
@@ -61,10 +74,10 @@ export const supplyProgramme = (
   const rows = [...feedRows(problem, ways), ...noise.rows];
   const sums: Readonly<Record<Aim, readonly Term[]>> = {
     unpowered: each(ways, () => -1),
-    adapters: each(ways, ({ box, isBridge }) => {
-      const { polarity, plug } = adaptersOf(box);
-      return Number(polarity) + Number(plug) + Number(isBridge);
-    }),
+    adapters: each(
+      ways,
+      ({ adapters, isBridge }) => Number(adapters.polarity) + Number(adapters.plug) + Number(isBridge),
+    ),
     mixed: noise.mixed.map((name) => ({ times: 1, name })),
     moved: each(ways, ({ box, outputs }) => Number(problem.now?.get(box.id)?.join() !== outputs.join())),
   };
@@ -96,12 +109,12 @@ const feedRows = (problem: SupplyProblem, ways: readonly Feeding[]): string[] =>
   for (const box of boxes) most(each(ways.filter((w) => w.box.id === box.id)), 1);
   if (adapters.polarity !== null)
     most(
-      each(ways, (w) => Number(adaptersOf(w.box).polarity)),
+      each(ways, (w) => Number(w.adapters.polarity)),
       adapters.polarity,
     );
   if (adapters.plug !== null)
     most(
-      each(ways, (w) => Number(adaptersOf(w.box).plug)),
+      each(ways, (w) => Number(w.adapters.plug)),
       adapters.plug,
     );
   for (const { outputs: some, W } of totals)
@@ -133,8 +146,8 @@ const feedRows = (problem: SupplyProblem, ways: readonly Feeding[]): string[] =>
       each(single, (w) => w.box.mA),
       output.mA,
     );
-    for (const alone of boxes.filter((b) => adaptersOf(b).polarity)) {
-      const own = each(single.filter((w) => w.box.id === alone.id));
+    for (const alone of boxes) {
+      const own = each(single.filter((w) => w.box.id === alone.id && w.adapters.polarity));
       for (const other of boxes)
         if (other.id !== alone.id && own.length)
           most([...own, ...each(single.filter((w) => w.box.id === other.id))], 1);

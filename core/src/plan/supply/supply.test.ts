@@ -151,7 +151,7 @@ test.each([
   ['an output that is not there', { a: ['7'] }, {}, 'There is no output 7.'],
   ['two on one output', { a: ['2'], b: ['2'] }, {}, 'a, b cannot hang on one output.'],
   ['a chain over its current', { a: ['1'], b: ['1'] }, { daisy: true }, '1 cannot feed a, b.'],
-  ['centre positive in a chain', { a: ['2'], p: ['2'] }, { daisy: true }, 'One of a, p has its centre positive.'],
+  ['centre positive in a chain', { a: ['2'], p: ['2'] }, { daisy: true }, 'One of a, p wants the other polarity.'],
   ['AC', { a: ['ac'] }, {}, 'ac cannot feed a.'],
   ['a bridge that is not there', { a: ['1', '2'] }, {}, '1 + 2 cannot feed a.'],
   ['watts', { a: ['1'], b: ['2'] }, { totals: [{ outputs: ['1', '2'], W: 1 }] }, '1.8 W of 1 W.'],

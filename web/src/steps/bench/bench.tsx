@@ -95,6 +95,7 @@ export const Bench = () => {
         <Run
           names="in one row"
           items={bench.run}
+          levels={bench.levels}
           label="What sounds now"
           {...(bench.wrong.length ? { silent: 'Nothing gets through.' } : {})}
         />

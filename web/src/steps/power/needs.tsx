@@ -1,20 +1,23 @@
 import { NativeSelect } from '@mantine/core';
 import { figuresOf, withFigure } from '@yunta/core/catalogue/figures';
 import { changeDevice } from '@yunta/core/edits/devices';
+import { fedOver, leadOver, supplyWays } from '@yunta/core/edits/feed';
 import { needsNoSupply, noiseByKind, supplyNeeds, type SupplyNeed } from '@yunta/core/electric/supply';
 import { SUPPLY_NOISES, type Device } from '@yunta/core/rig/device';
 import { splitRef } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
-import { all, thePart } from '@yunta/core/rig/rig';
+import { all, cablesOf, thePart } from '@yunta/core/rig/rig';
+import { newPartId } from '../../session/ids.js';
 import { SourceChoice } from '../../shared/figures/source-choice.js';
 import { TypedText } from '../../shared/typed-text.js';
 import { useRig } from '../../shared/rig-context.js';
 
 /** What each box takes, to be written over as its label says. */
 export const BoxesThatNeed = () => {
-  const { rig } = useRig();
+  const { rig, hookup } = useRig();
   const needs = supplyNeeds(rig);
   const none = all(rig, 'device').filter(needsNoSupply);
+  const hasWays = hookup !== undefined && supplyWays(rig).length > 0;
   if (all(rig, 'device').length === 0) return null;
   return (
     <section className="card">
@@ -27,12 +30,13 @@ export const BoxesThatNeed = () => {
               <th>box</th>
               <th>takes</th>
               <th>on a shared supply</th>
+              {hasWays && <th>its lead goes</th>}
               <th>from</th>
             </tr>
           </thead>
           <tbody>
             {needs.map((need) => (
-              <Need key={need.jack} need={need} />
+              <Need key={need.jack} need={need} hasWays={hasWays} />
             ))}
           </tbody>
         </table>
@@ -42,7 +46,7 @@ export const BoxesThatNeed = () => {
   );
 };
 
-const Need = ({ need }: { need: SupplyNeed }) => {
+const Need = ({ need, hasWays }: { need: SupplyNeed; hasWays: boolean }) => {
   const { rig, edit } = useRig();
   const device = thePart(rig, need.device);
   const { name: jack } = splitRef(need.jack);
@@ -81,6 +85,11 @@ const Need = ({ need }: { need: SupplyNeed }) => {
           }}
         />
       </td>
+      {hasWays && (
+        <td>
+          <LedOver need={need} />
+        </td>
+      )}
       <td>
         <SourceChoice
           device={device}
@@ -90,5 +99,42 @@ const Need = ({ need }: { need: SupplyNeed }) => {
         />
       </td>
     </tr>
+  );
+};
+
+/** Straight from the supply, or over a way of a multicore. */
+const LedOver = ({ need }: { need: SupplyNeed }) => {
+  const { rig, hookup, edit } = useRig();
+  if (!hookup) return null;
+  const device = thePart(rig, need.device);
+  const ways = supplyWays(rig);
+  const over = fedOver(rig, hookup.id, need.jack);
+  const taken = new Set(cablesOf(rig, hookup.id).flatMap((c) => c.ends));
+  const lead = (out: string) =>
+    edit(
+      leadOver(
+        rig,
+        hookup.id,
+        need.jack,
+        ways.find((w) => w.out === out),
+        () => newPartId('cable'),
+      ),
+      `${device.code}: where its supply lead goes`,
+    );
+  return (
+    <NativeSelect
+      size="xs"
+      aria-label={`${device.name}, where its supply lead goes`}
+      value={over?.out ?? ''}
+      data={[
+        { value: '', label: 'straight' },
+        ...ways.map((w) => ({
+          value: w.out,
+          label: `over ${thePart(rig, w.device).code} ${splitRef(w.into).name}`,
+          disabled: taken.has(w.out) && w.out !== over?.out,
+        })),
+      ]}
+      onChange={(e) => lead(e.currentTarget.value)}
+    />
   );
 };

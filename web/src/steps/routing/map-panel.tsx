@@ -3,6 +3,7 @@ import { notOffered, type Offer } from '@yunta/core/edits/cables';
 import type { Jack } from '@yunta/core/rig/device';
 import { ref, splitRef, type Id, type Ref } from '@yunta/core/rig/ids';
 import { cablesOf, partOf } from '@yunta/core/rig/rig';
+import type { LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import type { Lit } from '@yunta/core/signal/drawing/map';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -10,6 +11,7 @@ import { isPressing } from '../../shared/findings.js';
 import { useRig } from '../../shared/rig-context.js';
 import { roomOf } from '../../shared/rooms.js';
 import { SeverityMark } from '../../shared/severity.js';
+import { dbuText } from '../../picture/dbu-text.js';
 import type { MapFocus } from '../../picture/map.js';
 import { StandingSample } from '../../picture/map-drawing.js';
 import { CableTags } from './cable-tags.js';
@@ -30,13 +32,21 @@ interface Hands {
 export const MapPanel = ({
   focus,
   lit,
+  levels,
   soundName,
   offers,
   ...hands
-}: { focus: MapFocus; lit: Lit | undefined; soundName: string | undefined; offers: readonly Offer[] } & Hands) => {
+}: {
+  focus: MapFocus;
+  lit: Lit | undefined;
+  levels: LevelsShown | undefined;
+  soundName: string | undefined;
+  offers: readonly Offer[];
+} & Hands) => {
   if (focus.jack) return <JackPanel jack={focus.jack} offers={offers} {...hands} />;
   if (focus.cable) return <CablePanel cable={focus.cable} {...hands} />;
-  if (focus.box) return <BoxPanel box={focus.box} lit={lit} soundName={soundName} {...hands} />;
+  if (focus.box)
+    return <BoxPanel box={focus.box} lit={lit} dbu={levels?.boxes[focus.box]} soundName={soundName} {...hands} />;
   return <Idle lit={lit} soundName={soundName} />;
 };
 
@@ -100,11 +110,12 @@ const jackKind = (jack: Jack): string =>
 const BoxPanel = ({
   box,
   lit,
+  dbu,
   soundName,
   pickJack,
   pull,
   letGo,
-}: { box: Id<'device'>; lit: Lit | undefined; soundName: string | undefined } & Hands) => {
+}: { box: Id<'device'>; lit: Lit | undefined; dbu: number | undefined; soundName: string | undefined } & Hands) => {
   const { rig, hookup, view } = useRig();
   const navigate = useNavigate();
   const device = partOf(rig, box);
@@ -124,7 +135,7 @@ const BoxPanel = ({
                 standing
               ]
             : 'Not in the signal path'}{' '}
-          in “{soundName}”.
+          in “{soundName}”.{dbu !== undefined && ` Behind it ${dbuText(dbu)} on average.`}
         </p>
       )}
       <table className="plain jacks">

@@ -67,6 +67,8 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
   const { rig, hookup, edit, pointed } = useRig();
   const laid = useMap();
   const lit = useAsked(['lit', sound?.id], (worker) => worker.answers.lit(sound?.id));
+  const levels = useAsked(['levels shown', sound?.id], (worker) => worker.answers.levelsShown(sound?.id));
+  const [isWithLevels, showLevels] = useState(false);
   const [chosenLayers, chooseLayers] = useState<Layer[]>(['audio']);
   const layers = useMemo(() => new Set(chosenLayers), [chosenLayers]);
   const { focus, setFocus, pickBox, pickJack, pickCable, letGo, panel } = useHand();
@@ -100,6 +102,7 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
           <RoutingMapView
             laid={laid}
             lit={lit}
+            {...(isWithLevels ? { levels } : {})}
             layers={layers}
             focus={focus}
             pointed={pointed}
@@ -114,7 +117,13 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
         )}
         {laid && (
           <div className="map-save">
-            <SaveAs laid={laid} lit={lit} layers={layers} soundName={sound?.name} />
+            <SaveAs
+              laid={laid}
+              lit={lit}
+              {...(isWithLevels ? { levels } : {})}
+              layers={layers}
+              soundName={sound?.name}
+            />
           </div>
         )}
         <Group gap={8} mt={8} role="group" aria-label="What the map shows">
@@ -125,6 +134,9 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
               </Chip>
             ))}
           </Chip.Group>
+          <Chip size="xs" variant="outline" color="dark" checked={isWithLevels} onChange={showLevels}>
+            Levels
+          </Chip>
           <Legend layers={layers} />
         </Group>
       </div>
@@ -132,6 +144,7 @@ export const MapRoom = ({ sound }: { sound: { readonly id: Id<'sound'>; readonly
         <MapPanel
           focus={focus}
           lit={lit}
+          levels={levels}
           soundName={sound?.name}
           offers={fitting}
           plug={plug}

@@ -1,4 +1,5 @@
 import { Button, Menu } from '@mantine/core';
+import type { LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import type { Layer, Lit } from '@yunta/core/signal/drawing/map';
 import { rigName } from '@yunta/core/rig/rig';
 import { useRig } from '../../shared/rig-context.js';
@@ -11,11 +12,13 @@ import type { LaidMap } from '../../picture/map-layout.js';
 export const SaveAs = ({
   laid,
   lit,
+  levels,
   layers,
   soundName,
 }: {
   laid: LaidMap;
   lit: Lit | undefined;
+  levels?: LevelsShown | undefined;
   layers: ReadonlySet<Layer>;
   soundName: string | undefined;
 }) => {
@@ -31,6 +34,7 @@ export const SaveAs = ({
       (await import('../../picture/map-svg.js')).mapSvg({
         laid,
         lit,
+        levels,
         layers,
         title: soundName ? `${title}: ${soundName}` : title,
       }),
@@ -47,7 +51,13 @@ export const SaveAs = ({
       {isPrinting && (
         <Paper title={soundName ? `Map: ${soundName}` : 'Map'} wide>
           <div className="paper-map">
-            <MapPage laid={laid} lit={lit} layers={layers} title={soundName ? `${title}: ${soundName}` : title} />
+            <MapPage
+              laid={laid}
+              lit={lit}
+              levels={levels}
+              layers={layers}
+              title={soundName ? `${title}: ${soundName}` : title}
+            />
           </div>
         </Paper>
       )}

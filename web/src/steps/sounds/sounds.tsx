@@ -10,7 +10,6 @@ import { useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Run } from '../../picture/run.js';
 import { newPartId } from '../../session/ids.js';
-import { useRunLevels } from './use-run-levels.js';
 import { addable, withColumns } from './columns.js';
 import { Compare } from './compare.js';
 import { Detail } from './detail.js';
@@ -88,7 +87,7 @@ const AllSounds = ({ chosen, add }: { chosen: Sound; add: AddSound }) => {
   const columns = useMemo(() => withColumns(rig, view?.columns ?? [], more), [rig, view?.columns, more]);
   const controls = useMemo(() => addable(rig, columns), [rig, columns]);
   const run = useAsked(['run', chosen.id], (worker) => worker.answers.run(chosen.id));
-  const levels = useRunLevels(chosen.id);
+  const levels = useAsked(['levels shown', chosen.id], (worker) => worker.answers.levelsShown(chosen.id));
   const runCard = useTallest([run, open]);
   const only = isForThisOnly && all(rig, 'hookup').length > 1;
   const press = (device: Id<'device'>) => {
