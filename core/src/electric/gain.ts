@@ -8,6 +8,7 @@ import type { Anatomy } from '../signal/graph/anatomy.js';
 import { signalOrder } from '../signal/graph/order.js';
 import { addSound, setWant } from '../edits/sounds.js';
 import { making, type Edit } from '../change/edit.js';
+import { once } from '../kept/kept.js';
 import { theItem } from '../known/the.js';
 import { isMeasured, typicalOf } from './typical.js';
 
@@ -29,8 +30,9 @@ const CHANNEL = { first: -10, between: 4, last: 14 } as const;
 /** From this gain on a preamp stage counts as driven, in dB (assumed). */
 const DRIVEN_DB = 30;
 
-const preamps = (device: Device): readonly Block[] =>
-  device.chains.flatMap((c) => blocksIn(c.slots)).filter((b) => b.stage === 'preamp' || b.stage === 'channel');
+const preamps = once((device: Device): readonly Block[] =>
+  device.chains.flatMap((c) => blocksIn(c.slots)).filter((b) => b.stage === 'preamp' || b.stage === 'channel'),
+);
 
 /**
  * The gain of a stage: its own figure when it has one, else the typical one of its kind and of its place among the

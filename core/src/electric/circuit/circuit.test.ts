@@ -135,6 +135,30 @@ test.each([
   expect(peak?.hz).toBeCloseTo(hz, -1);
 });
 
+test('amplifiers one behind the other, one that hears itself, and each node between them', () => {
+  const E = (name: string, n1: string, ctrlP: string, gain: number, ctrlN = '0'): Element => ({
+    is: 'amplifier',
+    name,
+    n1,
+    n2: '0',
+    ctrlP,
+    ctrlN,
+    gain,
+  });
+  const chain = network([
+    SOURCE,
+    R('R1', 'src', 'a', 1000),
+    R('R2', 'a', '0', 1000),
+    E('E1', 'b', 'a', 10),
+    E('E2', 'c', 'b', -2),
+    // v = 3·(c − v), so 3/4 of c.
+    E('E3', 'd', 'c', 3, 'd'),
+    R('R3', 'd', '0', 50),
+  ]);
+  const volts = (node: string): number => 10 ** (chain.decibels(node, 1000) / 20);
+  ['src', 'a', 'b', 'c', 'd'].forEach((node, i) => expect(volts(node)).toBeCloseTo([1, 0.5, 5, 10, 7.5][i]!, 9));
+});
+
 test('a wire joins nodes, and a node that nothing fixes is told', () => {
   expect(network([SOURCE, R('w', 'src', 'a', 0), R('Ri', 'a', '0', 1000)]).decibels('a', 100)).toBeCloseTo(0, 9);
   expect(network([SOURCE, R('w', 'src', '0', 1000), R('x', 'a', '0', 0)]).decibels('a', 100)).toBe(-Infinity);

@@ -52,13 +52,50 @@ export const network = (elements: readonly Element[]): Network => {
   const adrift = nodes.find((n) => earthed(n) !== GROUND);
   if (adrift !== undefined) throw new Error(`Node ${adrift} hangs in the air: nothing joins it to ground.`);
   const at = (node: string): number => nodes.indexOf(root(node));
+  const equations = equationsOf(parts, nodes.length, at);
+  const forNode = new Map<number, Reduced>();
+  return {
+    decibels: (node, hz) => {
+      const wanted = at(node);
+      if (wanted < 0) return -Infinity;
+      const of = keptIn(forNode, wanted, () => reduced(equations, wanted));
+      const { fixed, timesOmega, overOmega, re, im } = of;
+      const omega = 2 * Math.PI * hz;
+      const per = 1 / omega;
+      re.set(fixed);
+      for (let k = 0; k < im.length; k += 1) im[k] = timesOmega[k]! * omega + overOmega[k]! * per;
+      return 10 * Math.log10(squareOfLast(re, im, of.size));
+    },
+  };
+};
+
+/** Rows of what stays with frequency, of what is times jω, and of what is over jω; each row with its right side last. */
+interface Equations {
+  readonly size: number;
+  readonly fixed: Float64Array;
+  readonly timesOmega: Float64Array;
+  readonly overOmega: Float64Array;
+}
+
+/** Nodes that a source or amplifier holds against ground, and which unknown says what flows there. */
+interface Held {
+  readonly node: number;
+  readonly flow: number;
+}
+
+const equationsOf = (
+  parts: readonly Element[],
+  nodes: number,
+  at: (node: string) => number,
+): Equations & { readonly held: readonly Held[] } => {
   const flows = parts.filter((e) => e.is === 'source' || e.is === 'amplifier');
-  const size = nodes.length + flows.length;
+  const size = nodes + flows.length;
   const width = size + 1;
-  // What does not change with frequency, and what is times jω or over jω.
-  const fixed = new Float64Array(size * width);
-  const timesOmega = new Float64Array(size * width);
-  const overOmega = new Float64Array(size * width);
+  const [fixed, timesOmega, overOmega] = [0, 1, 2].map(() => new Float64Array(size * width)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
   const add = (into: Float64Array, row: number, column: number, value: number): void => {
     if (row >= 0 && column >= 0) into[row * width + column] = theItem(into, row * width + column) + value;
   };
@@ -73,8 +110,9 @@ export const network = (elements: readonly Element[]): Network => {
     if (e.is === 'resistor') admit(fixed, e, 1 / e.value);
     if (e.is === 'capacitor') admit(timesOmega, e, e.value);
     if (e.is === 'inductor') admit(overOmega, e, -1 / e.value);
-    if (e.is !== 'source' && e.is !== 'amplifier') continue;
-    const row = nodes.length + flows.indexOf(e);
+  }
+  flows.forEach((e, i) => {
+    const row = nodes + i;
     add(fixed, at(e.n1), row, 1);
     add(fixed, at(e.n2), row, -1);
     add(fixed, row, at(e.n1), 1);
@@ -84,33 +122,60 @@ export const network = (elements: readonly Element[]): Network => {
       add(fixed, row, at(e.ctrlP), -e.gain);
       add(fixed, row, at(e.ctrlN), e.gain);
     }
-  }
-  const re = new Float64Array(size * width);
-  const im = new Float64Array(size * width);
-  // The wanted node stands last: then it is known as soon as the others are eliminated.
-  const withLast = new Map<number, readonly Float64Array[]>();
-  const ordered = (wanted: number): readonly Float64Array[] =>
-    keptIn(withLast, wanted, () => [fixed, timesOmega, overOmega].map((of) => exchanged(of, width, wanted, size - 1)));
-  return {
-    decibels: (node, hz) => {
-      const wanted = at(node);
-      if (wanted < 0) return -Infinity;
-      const [f, t, o] = ordered(wanted) as [Float64Array, Float64Array, Float64Array];
-      const omega = 2 * Math.PI * hz;
-      const per = 1 / omega;
-      re.set(f);
-      for (let k = 0; k < im.length; k += 1) im[k] = t[k]! * omega + o[k]! * per;
-      return 10 * Math.log10(squareOfLast(re, im, size));
-    },
-  };
+  });
+  const held = flows.flatMap((e, i) => (at(e.n2) < 0 ? [{ node: at(e.n1), flow: nodes + i }] : []));
+  return { size, fixed, timesOmega, overOmega, held };
 };
 
-/** Rows with two of their columns exchanged. */
-const exchanged = (rows: Float64Array, width: number, one: number, other: number): Float64Array =>
-  rows.map((_, k) => {
-    const column = k % width;
-    return theItem(rows, k - column + (column === one ? other : column === other ? one : column));
-  });
+/** Equations for one node, which stands last: it is known as soon as the others are eliminated. */
+interface Reduced extends Equations {
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+/**
+ * Nodes that a source or amplifier holds against ground are put in for the others, once for all frequencies; nobody asks
+ * what flows there.
+ */
+const reduced = (
+  { size, fixed, timesOmega, overOmega, held }: Equations & { readonly held: readonly Held[] },
+  wanted: number,
+): Reduced => {
+  const width = size + 1;
+  const [f, t, o] = [fixed, timesOmega, overOmega].map((of) => of.slice()) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
+  const gone = new Set<number>();
+  for (const { node, flow } of held) {
+    if (node === wanted || gone.has(node)) continue;
+    const pivot = theItem(f, flow * width + node);
+    if (pivot === 0) continue;
+    for (let row = 0; row < size; row += 1) {
+      if (row === flow) continue;
+      for (const matrix of [t, o, f]) {
+        const times = theItem(matrix, row * width + node) / pivot;
+        if (times !== 0)
+          for (let k = 0; k < width; k += 1) matrix[row * width + k]! -= times * theItem(f, flow * width + k);
+      }
+    }
+    gone.add(node).add(flow);
+  }
+  const left = Array.from({ length: size }, (_, k) => k).filter((k) => k !== wanted && !gone.has(k));
+  const rows = [...left, wanted];
+  const kept = (of: Float64Array): Float64Array =>
+    Float64Array.from(rows.flatMap((row) => [...rows, size].map((column) => theItem(of, row * width + column))));
+  const few = rows.length * (rows.length + 1);
+  return {
+    fixed: kept(f),
+    timesOmega: kept(t),
+    overOmega: kept(o),
+    size: rows.length,
+    re: new Float64Array(few),
+    im: new Float64Array(few),
+  };
+};
 
 /** Eliminates rows of complex numbers, each with its right side behind it. @returns the last unknown's size, squared */
 const squareOfLast = (re: Float64Array, im: Float64Array, size: number): number => {

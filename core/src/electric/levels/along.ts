@@ -1,5 +1,5 @@
-import { keptIn, once } from '../../kept/kept.js';
-import { theItem } from '../../known/the.js';
+import { once } from '../../kept/kept.js';
+import { surely, theItem } from '../../known/the.js';
 import { jackAt } from '../../rig/box.js';
 import type { Jack } from '../../rig/device.js';
 import { ref, type Id, type Ref } from '../../rig/ids.js';
@@ -76,7 +76,7 @@ export interface Along {
   readonly joints: readonly Joint[];
   readonly meetings: readonly Meeting[];
   readonly outputs: readonly OutputLevel[];
-  /** By edge: gain of what is too quiet to drive anything, in dB; −∞ where nothing passes. */
+  /** By edge: the power gain of what is too quiet to drive anything; 0 where nothing passes. */
   readonly quiet: Float64Array;
   /** Points that it comes to, each behind all that lead to it. */
   readonly order: readonly number[];
@@ -124,9 +124,10 @@ export const levelsAt = (rig: Rig, t: Trace): ReadonlyMap<Ref, number> => {
 };
 
 class Walk {
-  private readonly here = new Map<number, Here>();
-  /** What was sent on to a point that is not yet reached. */
-  private readonly coming = new Map<number, Arriving[]>();
+  /** By point. */
+  private readonly here: (Here | undefined)[];
+  /** By point: what was sent on to it before it is reached. */
+  private readonly coming: (Arriving[] | undefined)[];
   private readonly stages = new Map<Ref, PassedStage>();
   private readonly joints: Joint[] = [];
   private readonly meetings: Meeting[] = [];
@@ -139,22 +140,24 @@ class Walk {
     private readonly t: Trace,
     private readonly source: WiredEnd,
   ) {
-    this.quiet = new Float64Array(t.wiring.edges.length).fill(-Infinity);
+    this.here = new Array<Here | undefined>(t.wiring.points.length);
+    this.coming = new Array<Arriving[] | undefined>(t.wiring.points.length);
+    this.quiet = new Float64Array(t.wiring.edges.length);
     const { average = USUAL_DBU, peak = average + USUAL_CREST } = source.end.dbu ?? {};
     this.start = { average, peak };
-    this.here.set(source.point, {
+    this.here[source.point] = {
       waves: [{ db: average, ms: 0, inverted: false, wet: false }],
       crest: peak - average,
-    });
+    };
     for (const point of pointsInOrder(t)) this.visit(point);
   }
 
   private visit(point: number): void {
     if (point !== this.source.point) {
-      const arriving = this.coming.get(point) ?? [];
+      const arriving = this.coming[point] ?? [];
       const [one, other] = arriving;
       if (!one) return;
-      this.here.set(point, other ? this.joined(point, arriving) : one.here);
+      this.here[point] = other ? this.joined(point, arriving) : one.here;
     }
     this.order.push(point);
     this.sendOn(point);
@@ -163,12 +166,12 @@ class Walk {
   /** Brings what is at a point over every edge that leaves it. */
   private sendOn(point: number): void {
     const { leaving, wiring, onPath } = this.t;
-    const before = this.here.get(point);
+    const before = this.here[point];
     if (!before || !onPath[point]) return;
     for (let k = theItem(leaving.at, point); k < theItem(leaving.at, point + 1); k += 1) {
       const e = theItem(leaving.edges, k);
       const to = theItem(wiring.to, e);
-      keptIn(this.coming, to, (): Arriving[] => []).push({ e, here: this.over(e, theItem(wiring.edges, e), before) });
+      (this.coming[to] ??= []).push({ e, here: this.over(e, theItem(wiring.edges, e), before) });
     }
   }
 
@@ -185,10 +188,10 @@ class Walk {
   private over(e: number, edge: Edge, before: Here): Here {
     const { carries } = edge;
     if (carries.by === 'cable') return this.joint(e, before);
-    if (carries.by === 'block') return this.block(e, carries.device, carries.block, before);
+    if (carries.by === 'block') return this.block(e, before);
     const gain = decibels(this.rig, carries.device, edge.gain, this.t.state);
     const band = carries.by === 'arm' && carries.arm.band ? -3.0103 : 0;
-    this.quiet[e] = gain + band;
+    this.quiet[e] = power(gain + band);
     const turns =
       carries.by === 'arm' &&
       carries.arm.polarity !== undefined &&
@@ -214,7 +217,7 @@ class Walk {
     const { loss, takes } = plugged;
     const waves = louder(before.waves, loss);
     const average = loudness(waves);
-    this.quiet[e] = loss;
+    this.quiet[e] = power(loss);
     if (takes) {
       const { cable, from, to } = plugged;
       this.joints.push({ cable, from, to, loss, takes, level: { average, peak: average + before.crest } });
@@ -222,20 +225,19 @@ class Walk {
     return { waves, crest: before.crest };
   }
 
-  private block(e: number, id: Id<'device'>, block: Parameters<typeof stageGain>[2], before: Here): Here {
+  private block(e: number, before: Here): Here {
     const { t, rig } = this;
-    const stage = ref(id, block.id);
+    const { stage, device, block } = surely(blocks(t.wiring, rig)[e]);
     if (t.stages.get(stage) !== 'in') {
-      this.quiet[e] = 0;
+      this.quiet[e] = 1;
       return before;
     }
-    const device = thePart(rig, id);
     const { out, quiet, evens, noise, said } = stageGain(rig, device, block, t.state);
     const average = loudness(before.waves);
     const peak = average + before.crest;
     const [loud, strongest] = [out(average), out(peak)];
     const crest = Math.max(Math.min(before.crest, 6), strongest - loud - evens);
-    this.quiet[e] = quiet;
+    this.quiet[e] = power(quiet);
     const known = this.stages.get(stage);
     const edges = [...(known?.edges ?? []), e];
     this.stages.set(
@@ -244,8 +246,8 @@ class Walk {
         ? { ...known, edges }
         : { stage, edges, into: { average, peak }, out: { average: loud, peak: loud + crest }, noise, said },
     );
-    const inverts = block.polarity !== undefined && whenHolds(id, block.polarity.invertedWhen, t.state);
-    const wet = block.wetOnly !== undefined && whenHolds(id, block.wetOnly, t.state);
+    const inverts = block.polarity !== undefined && whenHolds(device.id, block.polarity.invertedWhen, t.state);
+    const wet = block.wetOnly !== undefined && whenHolds(device.id, block.wetOnly, t.state);
     const waves = turned(louder(before.waves, loud - average), inverts, block.ms ?? typicalMs(block));
     return { waves: wet ? waves.map((w) => ({ ...w, wet })) : waves, crest };
   }
@@ -297,7 +299,7 @@ class Walk {
         const jacks = arrivals(this.t, end).map((jack) => ref(end.device, jack));
         return (jacks.length ? jacks : [end.ref]).flatMap((jack): readonly OutputLevel[] => {
           const point = wiring.at.get(jack);
-          const there = point === undefined ? undefined : this.here.get(point);
+          const there = point === undefined ? undefined : this.here[point];
           if (point === undefined || !there) return [];
           const average = loudness(there.waves);
           const times = there.waves.map((w) => w.ms);
@@ -337,6 +339,15 @@ const plugs = once(({ edges, points }: Wiring, rig: Rig): readonly (Plug | undef
   }),
 );
 
+/** By edge: the stage that it passes. */
+const blocks = once(({ edges }: Wiring, rig: Rig) =>
+  edges.map(({ carries }) =>
+    carries.by === 'block'
+      ? { stage: ref(carries.device, carries.block.id), device: thePart(rig, carries.device), block: carries.block }
+      : undefined,
+  ),
+);
+
 /** Whether there is nothing but wire behind an input in a state: a panel, a bypassed box. */
 export const passesOn = (rig: Rig, t: Trace, { to }: Pick<Joint, 'to'>): boolean => {
   const point = t.wiring.at.get(to);
@@ -346,6 +357,8 @@ export const passesOn = (rig: Rig, t: Trace, { to }: Pick<Joint, 'to'>): boolean
       : theItem(t.wiring.out, point).flatMap((e) => (t.active[e] ? (wayOf(rig, t.wiring, e) ?? []) : []));
   return ways.length > 0 && ways.every((way) => isWire(t, way));
 };
+
+const power = (db: number): number => (db === 0 ? 1 : 10 ** (db / 10));
 
 const turned = (waves: readonly Wave[], inverts: boolean, late: number): readonly Wave[] =>
   inverts || late > 0 ? waves.map((w) => ({ ...w, inverted: w.inverted !== inverts, ms: w.ms + late })) : waves;

@@ -1,8 +1,8 @@
+import { once } from '../../kept/kept.js';
 import { theItem } from '../../known/the.js';
-import type { Ref } from '../../rig/ids.js';
+import { ref, type Ref } from '../../rig/ids.js';
 import type { Trace } from '../../signal/graph/trace.js';
-import { splitRef } from '../../rig/ids.js';
-import { partOf, type Rig } from '../../rig/rig.js';
+import { all, type Rig } from '../../rig/rig.js';
 import { blocksIn } from '../../rig/domain.js';
 import type { Along } from './along.js';
 import { together } from './limit.js';
@@ -46,17 +46,20 @@ export interface NoiseAt {
  */
 export const noiseAt = (rig: Rig, t: Trace, along: Along, point: number): NoiseAt => {
   const shares = sharesAt(t, along, point, () => true);
-  const gates = new Set(along.stages.filter((s) => isGate(rig, s.stage)).flatMap((s) => s.edges));
+  const gates = new Set(along.stages.filter((s) => gatesOf(rig).has(s.stage)).flatMap((s) => s.edges));
   const dbu = together(shares.map((s) => s.dbu));
   const paused = gates.size ? together(sharesAt(t, along, point, (e) => !gates.has(e)).map((s) => s.dbu)) : dbu;
   return { dbu, paused, shares };
 };
 
-const isGate = (rig: Rig, stage: Ref): boolean => {
-  const { device, name } = splitRef(stage);
-  const blocks = partOf(rig, device)?.chains.flatMap((c) => blocksIn(c.slots)) ?? [];
-  return blocks.some((b) => b.id === name && b.stage === 'gate');
-};
+const gatesOf = once(
+  (rig: Rig): ReadonlySet<Ref> =>
+    new Set(
+      all(rig, 'device').flatMap(({ id, chains }) =>
+        chains.flatMap((c) => blocksIn(c.slots).flatMap((b) => (b.stage === 'gate' ? [ref(id, b.id)] : []))),
+      ),
+    ),
+);
 
 const sharesAt = (
   { wiring, leaving }: Trace,
@@ -74,8 +77,7 @@ const sharesAt = (
     for (let k = theItem(leaving.at, at); k < theItem(leaving.at, at + 1); k += 1) {
       const e = theItem(leaving.edges, k);
       const onward = theItem(ahead, theItem(wiring.to, e));
-      const db = theItem(quiet, e);
-      if (onward > 0 && db > -Infinity && passes(e)) sum += 10 ** (db / 10) * onward;
+      if (onward > 0 && passes(e)) sum += theItem(quiet, e) * onward;
     }
     ahead[at] = sum;
   }

@@ -11,19 +11,19 @@ import { theItem } from '../../known/the.js';
  */
 export const arrivals = ({ wiring, active, onPath }: Trace, { point, device }: WiredEnd): readonly string[] => {
   if (!onPath[point]) return [];
-  const jacks = new Set<string>();
+  const at: number[] = [];
   const seen = new Set([point]);
   for (const p of seen) {
     for (const e of theItem(wiring.into, p)) {
       const from = theItem(wiring.from, e);
       if (!active[e] || !onPath[from]) continue;
-      if (theItem(wiring.edges, e).carries.by === 'cable')
-        jacks.add(jackOf(theItem(wiring.points, p).id.slice(device.length + 1)));
+      if (theItem(wiring.edges, e).carries.by === 'cable') at.push(p);
       else if (theItem(wiring.points, from).device === device) seen.add(from);
     }
   }
-  const order = wiring.points.map((p) => (p.device === device ? jackOf(p.id.slice(device.length + 1)) : ''));
-  return [...jacks].sort((a, b) => order.indexOf(a) - order.indexOf(b));
+  return [
+    ...new Set(at.sort((a, b) => a - b).map((p) => jackOf(theItem(wiring.points, p).id.slice(device.length + 1)))),
+  ];
 };
 
 /** By box: the points at which a cable leads into it. */
