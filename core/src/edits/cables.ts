@@ -16,7 +16,10 @@ export const connect = (rig: Rig, hookup: Id<'hookup'>, id: Id<'cable'>, from: R
 
 export const unplug = (...ids: readonly Id<'cable'>[]): Edit => ({ put: [], remove: ids });
 
-type CableFacts = Pick<Cable, 'label' | 'colour' | 'm' | 'pFPerM' | 'awg' | 'byHand' | 'have' | 'plugs' | 'turns'>;
+type CableFacts = Pick<
+  Cable,
+  'label' | 'colour' | 'm' | 'pFPerM' | 'pFFrom' | 'awg' | 'byHand' | 'have' | 'plugs' | 'turns'
+>;
 /** What is undefined is taken away. */
 export const changeCable = (
   cable: Cable,

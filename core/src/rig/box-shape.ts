@@ -212,7 +212,13 @@ export const end: z.ZodType<End> = z.strictObject({
     })
     .optional(),
 });
-export const figures: z.ZodType<Figures> = z.strictObject({
+export /** Where a figure comes from. */
+const figureSource = z.strictObject({
+  from: z.enum(FIGURE_ORIGINS),
+  on: z.string().regex(DAY).optional(),
+  with: z.string().max(LONGEST.remark).optional(),
+});
+const figures: z.ZodType<Figures> = z.strictObject({
   mm: z.tuple([z.number(), z.number(), z.number()]).optional(),
   kg: z.number().optional(),
   mainsEarth: z.boolean().optional(),
@@ -227,14 +233,7 @@ export const figures: z.ZodType<Figures> = z.strictObject({
   givesWatts: z.number().positive().optional(),
   onSupply: z.enum(SUPPLY_NOISES).optional(),
   origin: z.enum(FIGURE_ORIGINS).optional(),
-  sources: list(
-    z.strictObject({
-      of: z.string().max(LONGEST.name),
-      from: z.enum(FIGURE_ORIGINS),
-      on: z.string().regex(DAY).optional(),
-      with: z.string().max(LONGEST.remark).optional(),
-    }),
-  ).optional(),
+  sources: list(z.strictObject({ of: z.string().max(LONGEST.name), ...figureSource.shape })).optional(),
 });
 
 export const device: z.ZodType<Device> = z.strictObject({

@@ -1,3 +1,4 @@
+import type { FigureSource } from './figure-source.js';
 import type { Id, Ref } from './ids.js';
 import type { Settings, Value } from './value.js';
 import type { Connector } from './device.js';
@@ -50,6 +51,8 @@ export interface Cable {
   readonly m?: number;
   /** What a metre of it is to a coil; 100 unless said. */
   readonly pFPerM?: number;
+  /** Where that comes from; assumed unless said. */
+  readonly pFFrom?: FigureSource;
   /** Gauge of a loudspeaker lead (AWG); 16 unless said. */
   readonly awg?: number;
   readonly plugs?: readonly [Connector, Connector];

@@ -29,7 +29,7 @@ import {
   type Sound,
   type Want,
 } from './sound.js';
-import { device } from './box-shape.js';
+import { device, figureSource } from './box-shape.js';
 import {
   act,
   anyId,
@@ -95,6 +95,7 @@ const cable: z.ZodType<Cable> = z.strictObject({
   ends: pair(refShape),
   m: z.number().positive().max(1000).optional(),
   pFPerM: z.number().positive().max(10_000).optional(),
+  pFFrom: figureSource.optional(),
   awg: z.number().int().min(0).max(40).optional(),
   byHand: z.literal(true).optional(),
   plugs: pair(z.enum(CONNECTORS)).optional(),

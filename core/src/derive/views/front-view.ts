@@ -1,3 +1,4 @@
+import { sourceText } from '../../rig/figure-source.js';
 import { frontEnds, type FrontEnd, type Hung, type Piece } from '../../electric/front/front-end.js';
 import {
   buffered,
@@ -29,8 +30,8 @@ export interface PieceView {
   readonly ohm?: number;
   /** The figure of a box behind it. */
   readonly from?: FigureInput;
-  /** A lead or a bypassed box of which nobody wrote down what it is to a coil. */
-  readonly assumed: boolean;
+  /** Of a lead, a way or a bypassed box: where it comes from what it is to a coil, in words. */
+  readonly source?: string;
   /** The lead, where it is one. */
   readonly cable?: Id<'cable'>;
 }
@@ -98,6 +99,8 @@ const knobsView = (front: FrontEnd, knobs: Knobs): KnobsView => {
   };
 };
 
+const ASSUMED = sourceText({ from: 'assumed' });
+
 /** As figures of boxes are written. */
 const ohmText = (ohm: number): string => `${ohm} ohm`;
 
@@ -110,7 +113,7 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         text: `lead from ${a ?? '?'} to ${b ?? '?'}`,
         metres: piece.metres,
         pF: Math.round(piece.pF),
-        assumed: !piece.said,
+        source: sourceText(piece.from),
         cable: piece.cable,
       };
     }
@@ -120,16 +123,15 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         text: `a way through ${boxText(rig, piece.device)}`,
         metres: piece.metres,
         pF: Math.round(piece.pF),
-        assumed: true,
+        source: ASSUMED,
       };
     case 'bypassed':
-      return { key: piece.device, text: `${boxText(rig, piece.device)}, bypassed`, pF: piece.pF, assumed: true };
+      return { key: piece.device, text: `${boxText(rig, piece.device)}, bypassed`, pF: piece.pF, source: ASSUMED };
     case 'pot':
       return {
         key: piece.device,
         text: `${boxText(rig, piece.device)}, its pot`,
         ohm: piece.ohm,
-        assumed: false,
         from: figureInput(rig, 'jack', piece.jack, 'ohm', ohmText(piece.ohm)),
       };
     case 'input':
@@ -137,7 +139,6 @@ const pieceView = (rig: Rig, piece: Piece): PieceView => {
         key: piece.jack,
         text: `input of ${boxText(rig, splitRef(piece.jack).device)}`,
         ohm: piece.ohm,
-        assumed: false,
         from: figureInput(rig, 'jack', piece.jack, 'ohm', ohmText(piece.ohm)),
       };
   }

@@ -1,3 +1,4 @@
+import type { FigureSource } from '../../rig/figure-source.js';
 import { theItem } from '../../known/the.js';
 import { jackAt } from '../../rig/box.js';
 import { blocksIn } from '../../rig/domain.js';
@@ -24,7 +25,7 @@ export type Piece =
       readonly cable: Id<'cable'>;
       readonly metres: number;
       readonly pF: number;
-      readonly said: boolean;
+      readonly from: FigureSource;
     }
   /** A way of a multicore. */
   | { readonly is: 'way'; readonly device: Id<'device'>; readonly metres: number; readonly pF: number }
@@ -152,13 +153,9 @@ class Walk {
   private lead(id: Id<'cable'>, behind: number): number {
     if (this.boxes.has(id)) return behind;
     this.boxes.add(id);
-    const { m, pFPerM } = thePart(this.rig, id);
+    const { m, pFPerM, pFFrom = { from: 'assumed' } } = thePart(this.rig, id);
     if (m === undefined) this.unmeasured.push(id);
-    else
-      this.hang(
-        { is: 'lead', cable: id, metres: m, pF: m * (pFPerM ?? USUAL_PF_PER_M), said: pFPerM !== undefined },
-        behind,
-      );
+    else this.hang({ is: 'lead', cable: id, metres: m, pF: m * (pFPerM ?? USUAL_PF_PER_M), from: pFFrom }, behind);
     return behind;
   }
 

@@ -8,7 +8,7 @@ import { USUAL_INPUT_OHM, USUAL_PF_PER_M, type FrontEnd, type Hung } from './fro
 const REFERENCE: readonly Hung[] = [
   {
     behind: 0,
-    piece: { is: 'lead', cable: 'cable:reference', metres: 3, pF: 3 * USUAL_PF_PER_M, said: false },
+    piece: { is: 'lead', cable: 'cable:reference', metres: 3, pF: 3 * USUAL_PF_PER_M, from: { from: 'assumed' } },
   },
   { behind: 0, piece: { is: 'input', jack: 'device:reference.in', ohm: USUAL_INPUT_OHM } },
 ];
@@ -113,6 +113,6 @@ export const onTheStrap = (front: FrontEnd): FrontEnd =>
   intoBuffer(front, [
     {
       behind: 0,
-      piece: { is: 'lead', cable: 'cable:strap', metres: 0.5, pF: USUAL_PF_PER_M / 2, said: false },
+      piece: { is: 'lead', cable: 'cable:strap', metres: 0.5, pF: USUAL_PF_PER_M / 2, from: { from: 'assumed' } },
     },
   ]);

@@ -16,7 +16,7 @@ const frontOf = (rig: SmallRig): FrontEnd => {
 };
 const lead = (pF: number): Hung => ({
   behind: 0,
-  piece: { is: 'lead', cable: 'cable:1', metres: pF / 100, pF, said: false },
+  piece: { is: 'lead', cable: 'cable:1', metres: pF / 100, pF, from: { from: 'assumed' } },
 });
 const input = (ohm: number): Hung => ({ behind: 0, piece: { is: 'input', jack: 'device:x.in', ohm } });
 const coil = (henry: number, pF: number): Pickup => ({ henry, ohm: 6000, pF });

@@ -1,7 +1,7 @@
 import './figures.css';
 import { NativeSelect } from '@mantine/core';
 import type { Device } from '@yunta/core/rig/device';
-import { FIGURE_ORIGINS, ORIGIN_WORDS, sourceOf, withSource } from '@yunta/core/rig/figure-source';
+import { FIGURE_ORIGINS, ORIGIN_WORDS, sourceOf, withSource, type FigureSource } from '@yunta/core/rig/figure-source';
 import { theOneOf } from '@yunta/core/known/keys';
 import { withMaybe } from '@yunta/core/known/maybe';
 import { LONGEST } from '@yunta/core/rig/limits';
@@ -15,7 +15,47 @@ export const measuredAnew = (device: Device, of: string): Device => {
   return source.from === 'measured' && source.on ? withSource(device, of, { ...source, on: today() }) : device;
 };
 
-/** Where a figure of a box comes from; of a measured one also when, and with what. */
+/** Where a figure comes from; of a measured one also when, and with what. */
+export const SourceFields = ({
+  source,
+  about,
+  save,
+}: {
+  source: FigureSource;
+  /** What it is a figure of, to be read out. */
+  about: string;
+  save: (source: FigureSource) => void;
+}) => (
+  <div className="figure-source">
+    <NativeSelect
+      size="xs"
+      aria-label={`${about}: where it comes from`}
+      value={source.from}
+      data={FIGURE_ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }))}
+      onChange={(e) => {
+        const from = theOneOf(FIGURE_ORIGINS, e.currentTarget.value);
+        save(from === 'measured' ? { from, on: today() } : { from });
+      }}
+    />
+    {source.from === 'measured' && (
+      <>
+        <span className="soft">{source.on ? `on ${source.on} with` : 'with'}</span>
+        <TypedText
+          label={`${about}: measured with what`}
+          placeholder="a meter"
+          most={LONGEST.remark}
+          text={source.with ?? ''}
+          read={(typed) => {
+            save(withMaybe(source, 'with', typed.trim() || undefined));
+            return ok(typed);
+          }}
+        />
+      </>
+    )}
+  </div>
+);
+
+/** The same of a figure of a box. */
 export const SourceChoice = ({
   device,
   of,
@@ -25,38 +65,8 @@ export const SourceChoice = ({
   device: Device;
   /** By what its source is noted. */
   of: string;
-  /** What it is a figure of, to be read out. */
   about: string;
   save: (device: Device) => void;
-}) => {
-  const source = sourceOf(device, of);
-  return (
-    <div className="figure-source">
-      <NativeSelect
-        size="xs"
-        aria-label={`${about}: where it comes from`}
-        value={source.from}
-        data={FIGURE_ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }))}
-        onChange={(e) => {
-          const from = theOneOf(FIGURE_ORIGINS, e.currentTarget.value);
-          save(withSource(device, of, from === 'measured' ? { from, on: today() } : { from }));
-        }}
-      />
-      {source.from === 'measured' && (
-        <>
-          <span className="soft">{source.on ? `on ${source.on} with` : 'with'}</span>
-          <TypedText
-            label={`${about}: measured with what`}
-            placeholder="a meter"
-            most={LONGEST.remark}
-            text={source.with ?? ''}
-            read={(typed) => {
-              save(withSource(device, of, withMaybe(source, 'with', typed.trim() || undefined)));
-              return ok(typed);
-            }}
-          />
-        </>
-      )}
-    </div>
-  );
-};
+}) => (
+  <SourceFields source={sourceOf(device, of)} about={about} save={(source) => save(withSource(device, of, source))} />
+);

@@ -106,7 +106,7 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
         <tr key={p.key}>
           <td>
             {p.text}
-            {p.assumed && <span className="soft"> (assumed)</span>}
+            {p.source && <span className="soft"> ({p.source})</span>}
           </td>
           <td className="mono">{p.cable ? <Metres of={p.text} cable={p.cable} /> : (p.metres ?? '')}</td>
           <td className="mono">{p.pF ?? ''}</td>

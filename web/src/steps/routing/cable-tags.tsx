@@ -9,6 +9,8 @@ import type { Ref } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { useState } from 'react';
 import { useRig } from '../../shared/rig-context.js';
+import { SourceFields } from '../../shared/figures/source-choice.js';
+import { today } from '../../shared/today.js';
 import { Choice } from '../../shared/choice.js';
 import { jackText } from './jack-text.js';
 import { TextField } from '../../shared/text-field.js';
@@ -44,7 +46,19 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
           max={10_000}
           clampBehavior="blur"
           value={cable.pFPerM ?? ''}
-          onChange={(v) => change({ pFPerM: typeof v === 'number' && v > 0 ? v : undefined }, 'capacitance')}
+          onChange={(v) => {
+            const pFPerM = typeof v === 'number' && v > 0 ? v : undefined;
+            const isMeasured = cable.pFFrom?.from === 'measured';
+            const pFFrom = !pFPerM ? undefined : isMeasured ? { ...cable.pFFrom, on: today() } : cable.pFFrom;
+            change({ pFPerM, pFFrom }, 'capacitance');
+          }}
+        />
+      )}
+      {cable.pFPerM !== undefined && (
+        <SourceFields
+          source={cable.pFFrom ?? { from: 'assumed' }}
+          about="pF a metre"
+          save={(pFFrom) => change({ pFFrom }, 'where its capacitance comes from')}
         />
       )}
       {jackAt(rig, cable.ends[0])?.level === 'speaker' && (
