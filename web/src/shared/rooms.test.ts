@@ -39,6 +39,9 @@ describe('a box in a few words', () => {
     ['valve-head', 'preamp clean, preamp lead, power amp'],
     ['ab-in', 'passes on'],
     ['desk', 'where it is heard'],
+    ['supply-8', 'feeds 8 boxes'],
+    ['adaptor', 'feeds one box'],
+    ['daisy-lead', 'passes on'],
     ['preamp-cab', 'preamp, cabinet simulation'],
   ])('%s: %s', (key, words) => expect(doesText(makeDevice(key, 'device:x'))).toBe(words));
   test('every box on the shelves has words, and an instrument says its level as assumed', () => {

@@ -152,6 +152,13 @@ test('more boxes than outputs: who is left, and what leads to several boxes woul
   expect(power(chainedRig, true).toPlug).toEqual([]);
 });
 
+test('where leads with several plugs are allowed, they are used only for what finds no output of its own', () => {
+  const boxes = { a: 'low-drive', b: 'fuzz', c: 'boost', d: 'compressor', e: 'chorus' };
+  expect(power(rigOf({ psu: 'supply-5', ...boxes }), true)).toMatchObject({ left: [], special: [], isProved: true });
+  const six = power(rigOf({ psu: 'supply-5', ...boxes, f: 'tremolo' }), true);
+  expect([six.outputs.used, six.special]).toEqual([5, ['a lead that feeds 2 boxes from one output']]);
+});
+
 test('seven boxes on one output take two leads, one behind the other', () => {
   const boxes = Object.fromEntries(Array.from({ length: 7 }, (_, i) => [`b${i}`, 'boost']));
   const rig = plugged(rigOf({ psu: 'adaptor', ...boxes }), true);

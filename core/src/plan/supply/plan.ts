@@ -11,7 +11,7 @@ export interface SupplyPlan {
 
 /**
  * Who feeds whom: most boxes powered, then fewest adapters and bridges, then fewest groups in which digital boxes meet
- * high gain, then fewest leads moved. One integer programme for each aim, so that none is weighed against another.
+ * high gain, then fewest boxes that share an output, then fewest leads moved. One integer programme for each aim, so that none is weighed against another.
  *
  * @param seconds for each aim
  * @returns undefined when the solver found nothing in its time
@@ -24,7 +24,7 @@ export const planSupply = (problem: SupplyProblem, solver: Solver, seconds: numb
   let found: SupplyAssignment | undefined;
   let isProved = true;
   for (const aim of AIMS) {
-    if (aim === 'moved' && !problem.now) continue;
+    if ((aim === 'moved' && !problem.now) || (aim === 'shared' && !problem.daisy)) continue;
     const { bound, value } = solver(supplyProgramme(problem, ways, aim, held), seconds);
     if (!value) return found && { assignment: found, cost: judged(problem, found).cost, isProved: false };
     found = new Map(ways.filter((w) => value(w.name) > 0.5).map((w) => [w.box.id, w.outputs]));
@@ -38,5 +38,6 @@ export const planSupply = (problem: SupplyProblem, solver: Solver, seconds: numb
 const costOf = (problem: SupplyProblem, assignment: SupplyAssignment): Readonly<Record<Aim, number>> => {
   const { powered, adapters, mixed } = judged(problem, assignment).cost;
   const moved = [...assignment].filter(([box, from]) => problem.now?.get(box)?.join() !== from.join()).length;
-  return { unpowered: -powered, adapters, mixed, moved };
+  const alone = new Set([...assignment.values()].flatMap((from) => (from.length === 1 ? from : []))).size;
+  return { unpowered: -powered, adapters, mixed, shared: -alone, moved };
 };

@@ -57,7 +57,7 @@ const each = (ways: readonly Feeding[], times: (way: Feeding) => number = () => 
   ways.map((way) => ({ times: times(way), name: way.name })).filter((t) => t.times !== 0);
 
 /** What is to be as small as can be, one after the other. */
-export const AIMS = ['unpowered', 'adapters', 'mixed', 'moved'] as const;
+export const AIMS = ['unpowered', 'adapters', 'mixed', 'shared', 'moved'] as const;
 export type Aim = (typeof AIMS)[number];
 
 /**
@@ -71,7 +71,8 @@ export const supplyProgramme = (
   held: ReadonlyMap<Aim, number>,
 ): Programme => {
   const noise = mixing(problem, ways);
-  const rows = [...feedRows(problem, ways), ...noise.rows];
+  const used = usedOutputs(problem, ways);
+  const rows = [...feedRows(problem, ways), ...noise.rows, ...used.rows];
   const sums: Readonly<Record<Aim, readonly Term[]>> = {
     unpowered: each(ways, () => -1),
     adapters: each(
@@ -79,10 +80,12 @@ export const supplyProgramme = (
       ({ adapters, isBridge }) => Number(adapters.polarity) + Number(adapters.plug) + Number(isBridge),
     ),
     mixed: noise.mixed.map((name) => ({ times: 1, name })),
+    // Boxes beside others: with as many boxes fed, the more outputs feed one, the fewer share.
+    shared: used.names.map((name) => ({ times: -1, name })),
     moved: each(ways, ({ box, outputs }) => Number(problem.now?.get(box.id)?.join() !== outputs.join())),
   };
   for (const [one, value] of held) if (sums[one].length) rows.push(`${sum(sums[one])} <= ${value}`);
-  const names = [...ways.map((w) => w.name), ...noise.names, ...(problem.daisy ? settingsOf(ways) : [])];
+  const names = [...ways.map((w) => w.name), ...noise.names, ...(problem.daisy ? settingsOf(ways) : []), ...used.names];
   const lines = rows.map((row, i) => `r${i}: ${row}`).join('\n');
   const goal = sums[aim].length ? sum(sums[aim]) : '0 none';
   return {
@@ -154,6 +157,20 @@ const feedRows = (problem: SupplyProblem, ways: readonly Feeding[]): string[] =>
     }
   }
   return rows;
+};
+
+/** Which outputs feed a box by themselves, where they may feed several. */
+const usedOutputs = ({ outputs, daisy }: SupplyProblem, ways: readonly Feeding[]) => {
+  if (!daisy) return { rows: [], names: [] };
+  const rows: string[] = [];
+  const names: string[] = [];
+  outputs.forEach((output, o) => {
+    const here = ways.filter((w) => !w.isBridge && w.outputs.includes(output.id));
+    if (here.length === 0) return;
+    rows.push(`u_${o} ${sum(here.map((w) => ({ times: -1, name: w.name })))} <= 0`);
+    names.push(`u_${o}`);
+  });
+  return { rows, names };
 };
 
 /** Which groups hold a digital box and one of high gain. */

@@ -112,7 +112,7 @@ const OutputsCounted = () => {
 
 const Outputs = ({ power }: { power: Power }) => {
   const lacks = power.outputs.there > 0 && power.left.length > 0;
-  const text = `${countText(power)}${lacks ? `: ${power.left.map((b) => b.code).join(', ')} without` : ''}`;
+  const text = `${countText(power)}${lacks ? `, but none for ${power.left.map((b) => b.code).join(', ')}` : ''}`;
   return (
     <Link to="../power" className={lacks ? 'broken' : 'soft'} title={text}>
       {text}
