@@ -68,6 +68,23 @@ test('a rack from an empty page: counted while boxes are chosen, what does not f
   await hands.page.close();
 });
 
+test('a supply lead goes over a way of the multicore, and all is plugged at its far end', async () => {
+  const hands = new Hands(await openPage(browser, server.url));
+  await hands.type('textbox', 'Name', 'Long way');
+  await hands.type('textbox', 'What is in it, as you would say it', 'compressor, multicore, supply with five outputs');
+  await hands.click('button', 'Begin with 3 boxes');
+  await hands.click('link', '1 box needs 1 output; 5 are there');
+  const field = 'select[aria-label="Compressor, where its supply lead goes"]';
+  await hands.page.waitForSelector(field);
+  const way = await hands.page.$eval(`${field} option:nth-child(2)`, (o) => (o as HTMLOptionElement).value);
+  await hands.page.select(field, way);
+  await hands.click('button', 'Plug it so in Main');
+  await hands.sees('All leads are plugged so in Main.');
+  expect(await hands.page.$eval(field, (f) => (f as HTMLSelectElement).value)).toBe(way);
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.page.close();
+});
+
 test.each(['light', 'dark'] as const)('axe finds nothing serious in a kit that no supply feeds, %s', async (theme) => {
   const hands = new Hands(await openPage(browser, `${server.url}/rig/night-market-bass/power`, theme));
   await hands.sees('no supply is in the kit');

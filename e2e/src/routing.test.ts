@@ -78,6 +78,12 @@ describe('the map', () => {
     );
     await hands.pick('MIDI');
     await hands.page.waitForSelector('.map-lead.MIDI');
+    // How loud it is behind each box stands there when it is asked for, and is read out.
+    await hands.page.$$eval('[aria-label="What the map shows"] label', (chips) => chips.at(-1)?.click());
+    await hands.page.waitForFunction(() =>
+      [...document.querySelectorAll('.map-box')].some((b) => /GSC.*−20 dBu/.test(b.textContent)),
+    );
+    await hands.page.waitForSelector('.react-flow__node[aria-label$="in the path, −20 dBu"]');
     expect(await violations(hands.page)).toEqual([]);
     await hands.page.close();
   });
