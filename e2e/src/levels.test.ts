@@ -168,6 +168,21 @@ test('a recording is cut apart, each take measured, and what it says changes wha
   }
 });
 
+test('a lead is dragged to another length, the curve follows, and it is kept; by key too', async () => {
+  const hands = await room('treble');
+  await hands.sees('Humbucker guitar: 6.3 m');
+  await hands.page.focus('.try-drag input');
+  for (let k = 0; k < 5; k += 1) await hands.press('ArrowLeft');
+  await hands.sees('as tried');
+  await hands.sees('5.5 m');
+  await hands.click('button', 'Keep these lengths');
+  await hands.sees('Humbucker guitar: 5.8 m');
+  await hands.click('button', 'Undo');
+  await hands.sees('Humbucker guitar: 6.3 m');
+  expect(await violations(hands.page)).toEqual([]);
+  await hands.page.close();
+});
+
 test('a number tells its figures; one is written over where it is read, with what it was measured with', async () => {
   const hands = await room('noise');
   await hands.sees('dB under the sound');

@@ -60,6 +60,8 @@ export interface FrontView {
   readonly metres: number;
   readonly pF: number;
   readonly unmeasured: number;
+  /** The coil and what hangs on it, to be tried otherwise on the page. */
+  readonly front: Pick<FrontEnd, 'pickup' | 'hung'>;
   /** The coil and its knobs. */
   readonly coil: FigureInput;
   readonly pieces: readonly PieceView[];
@@ -81,6 +83,7 @@ const viewOf = (rig: Rig, front: FrontEnd): FrontView => ({
   metres: hundredth(front.metres),
   pF: Math.round(front.pF),
   unmeasured: front.unmeasured.length,
+  front: { pickup: front.pickup, hung: front.hung },
   coil: figureInput(rig, 'source', front.source.ref, 'pickup', pickupText(front.pickup)),
   pieces: front.hung.map(({ piece }) => pieceView(rig, piece)),
   knobs: KNOBS.map((knobs) => knobsView(front, knobs)),
@@ -95,9 +98,12 @@ const knobsView = (front: FrontEnd, knobs: Knobs): KnobsView => {
     ...(peak ? { peak: { hz: Math.round(peak.hz), db: hundredth(peak.db) } } : {}),
     ...(minus3 === undefined ? {} : { minus3: Math.round(minus3) }),
     against: against.map(({ hz, db }) => ({ hz, db: hundredth(db) })),
-    curve: AUDIBLE_HZ.map((hz) => ({ hz, db: hundredth(at(hz)), reference: hundredth(reference.at(hz)) })),
+    curve: SMOOTH_HZ.map((hz) => ({ hz, db: hundredth(at(hz)), reference: hundredth(reference.at(hz)) })),
   };
 };
+
+/** A coil's response is smooth: half as many points as for combs. */
+const SMOOTH_HZ = AUDIBLE_HZ.filter((_, i) => i % 2 === 0);
 
 const ASSUMED = sourceText({ from: 'assumed' });
 

@@ -111,7 +111,7 @@ describe('before the first box', () => {
     const [strap, , shorter] = humbucker!.otherwise;
     expect([strap!.text, strap!.at5k > 0]).toEqual(['a buffer or a transmitter on the strap', true]);
     expect([shorter!.text, shorter!.at5k > at5k + 3]).toEqual(['3 m instead of 6 m for the longest lead', true]);
-    expect(humbucker!.knobs.map((k) => k.curve.length)).toEqual([241, 241]);
+    expect(humbucker!.knobs.map((k) => k.curve.length)).toEqual([121, 121]);
   });
   test('the length of a lead is felt at once', () => {
     const lead = all(d.rig, 'cable').find((c) => c.hookup === BALLROOM_ID && c.ends[0] === 'device:ghb.out')!;

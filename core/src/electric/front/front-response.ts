@@ -1,5 +1,6 @@
 import { once } from '../../kept/kept.js';
 import type { Pickup } from '../../rig/device.js';
+import type { Id } from '../../rig/ids.js';
 import { GROUND, type Element } from '../circuit/circuit.js';
 import { responseOf, type Response } from '../circuit/response.js';
 import { USUAL_INPUT_OHM, USUAL_PF_PER_M, type FrontEnd, type Hung } from './front-end.js';
@@ -17,14 +18,27 @@ export const KNOBS = ['full', 'rolled down'] as const;
 export type Knobs = (typeof KNOBS)[number];
 /** How much of a volume knob is left when it stands at half: an audio taper (common practice, about 15 %). */
 const ROLLED = 0.15;
+const OPEN: Readonly<Record<Knobs, number>> = { full: 1, 'rolled down': ROLLED };
+/** By how much an audio taper grows from shut to full, so that {@link ROLLED} is left at half. */
+const TAPER = (1 / ROLLED - 1) ** 2;
+/**
+ * What is left of a volume knob at a position from 0 to 1, as a share; assumed to follow an audio taper.
+ * @example taperedOpen(0.5) // 0.15
+ */
+export const taperedOpen = (position: number): number => (TAPER ** position - 1) / (TAPER - 1);
+/** A pot that is shut still leaves so much. */
+const LEAST_OPEN = 0.001;
 /** Where differences are told, in Hz. */
 export const TOLD_HZ = [1000, 2000, 3000, 5000] as const;
 
-/** A passive front end as a circuit; its last node is what the first box that is on hears. */
+/**
+ * A passive front end as a circuit; its last node is what the first box that is on hears.
+ * @param open what is left of the volume knob, from 0 to 1
+ */
 export const frontCircuit = (
   { henry, ohm, pF, volumeOhm, tone, bleedPF }: Pickup,
   hung: readonly Hung[],
-  knobs: Knobs,
+  open: number,
 ): { readonly elements: readonly Element[]; readonly output: string } => {
   const elements: Element[] = [];
   const put = (is: 'resistor' | 'capacitor' | 'inductor', n1: string, n2: string, value: number): void => {
@@ -40,13 +54,13 @@ export const frontCircuit = (
     put('capacitor', 'tone', GROUND, tone.nF * 1e-9);
   }
   let node = 'hot';
-  const pot = (of: number, open: number, next: string): void => {
-    put('resistor', node, next, of * (1 - open));
-    put('resistor', next, GROUND, of * open);
+  const pot = (of: number, share: number, next: string): void => {
+    put('resistor', node, next, of * (1 - share));
+    put('resistor', next, GROUND, of * share);
   };
   if (volumeOhm !== undefined) {
-    pot(volumeOhm, knobs === 'full' ? 1 : ROLLED, 'jack');
-    if (bleedPF !== undefined && knobs !== 'full') put('capacitor', node, 'jack', bleedPF * 1e-12);
+    pot(volumeOhm, Math.max(LEAST_OPEN, open), 'jack');
+    if (bleedPF !== undefined && open < 1) put('capacitor', node, 'jack', bleedPF * 1e-12);
     node = 'jack';
   }
   const deepest = Math.max(0, ...hung.map((h) => h.behind));
@@ -58,7 +72,7 @@ export const frontCircuit = (
     const found = hung.find((h) => h.behind === behind && h.piece.is === 'pot');
     if (found?.piece.is === 'pot') {
       const next = `behind${behind + 1}`;
-      pot(found.piece.ohm, Math.max(0.001, found.piece.open), next);
+      pot(found.piece.ohm, Math.max(LEAST_OPEN, found.piece.open), next);
       node = next;
     }
   }
@@ -71,14 +85,14 @@ export interface FrontSound extends Response {
   readonly against: readonly { readonly hz: number; readonly db: number }[];
 }
 
-const responseFor = (pickup: Pickup, hung: readonly Hung[], knobs: Knobs): Response => {
-  const { elements, output } = frontCircuit(pickup, hung, knobs);
+const responseFor = (pickup: Pickup, hung: readonly Hung[], open: number): Response => {
+  const { elements, output } = frontCircuit(pickup, hung, open);
   return responseOf(elements, output);
 };
 
 const references = once((pickup: Pickup) => ({
-  full: responseFor(pickup, REFERENCE, 'full'),
-  'rolled down': responseFor(pickup, REFERENCE, 'rolled down'),
+  full: responseFor(pickup, REFERENCE, OPEN.full),
+  'rolled down': responseFor(pickup, REFERENCE, OPEN['rolled down']),
 }));
 
 /** The response of a coil with 3 m of cable into 1 megohm. */
@@ -86,10 +100,23 @@ export const referenceSound = (pickup: Pickup, knobs: Knobs): Response => refere
 
 /** The response of a front end as it is wired. @throws never: every node has a way to ground */
 export const frontSound = ({ pickup, hung }: Pick<FrontEnd, 'pickup' | 'hung'>, knobs: Knobs): FrontSound => {
-  const is = responseFor(pickup, hung, knobs);
+  const is = responseFor(pickup, hung, OPEN[knobs]);
   const reference = referenceSound(pickup, knobs);
   return { ...is, against: TOLD_HZ.map((hz) => ({ hz, db: is.at(hz) - reference.at(hz) })) };
 };
+
+/** The same front end with its volume knob anywhere, and nothing told against a reference. */
+export const frontAt = ({ pickup, hung }: Pick<FrontEnd, 'pickup' | 'hung'>, open: number): Response =>
+  responseFor(pickup, hung, open);
+
+/** The same front end with other lengths of leads, each of the cable that it is. */
+export const withLengths = (hung: readonly Hung[], metres: ReadonlyMap<Id<'cable'>, number>): readonly Hung[] =>
+  hung.map(({ piece, behind }) => {
+    const other = piece.is === 'lead' ? metres.get(piece.cable) : undefined;
+    return piece.is === 'lead' && other !== undefined
+      ? { behind, piece: { ...piece, metres: other, pF: (piece.pF / piece.metres) * other } }
+      : { piece, behind };
+  });
 
 /** The same front end with something else in it: another length, one box less. */
 export const withHung = (front: FrontEnd, change: (hung: Hung) => Hung | undefined): FrontEnd => ({

@@ -8,7 +8,16 @@ import type { Pickup } from '../../rig/device.js';
 import { all, type Part } from '../../rig/rig.js';
 import { network } from '../circuit/circuit.js';
 import { frontEnds, type FrontEnd, type Hung } from './front-end.js';
-import { buffered, frontCircuit, frontSound, KNOBS, referenceSound } from './front-response.js';
+import {
+  buffered,
+  frontAt,
+  frontCircuit,
+  frontSound,
+  KNOBS,
+  referenceSound,
+  taperedOpen,
+  withLengths,
+} from './front-response.js';
 
 const frontOf = (rig: SmallRig): FrontEnd => {
   const built = smallRig(rig);
@@ -136,7 +145,7 @@ test('front ends of the demo rigs: within 0.05 dB of the circuit simulator', () 
       const [first] = deriveOnce(rig, id)!.compilation.sounds.values();
       for (const { pickup, hung } of frontEnds(rig, first!.trace))
         for (const knobs of KNOBS) {
-          const { elements, output } = frontCircuit(pickup, hung, knobs);
+          const { elements, output } = frontCircuit(pickup, hung, knobs === 'full' ? 1 : taperedOpen(0.5));
           const mine = network(elements);
           for (const [hz, db] of askNgspice(elements, output)) {
             if (hz < 20 || hz > 20_000) continue;
@@ -147,4 +156,20 @@ test('front ends of the demo rigs: within 0.05 dB of the circuit simulator', () 
     }
   }
   expect(compared).toBeGreaterThan(200);
+});
+
+test('tried elsewhere: a volume knob follows its taper, and another length is of the same cable', () => {
+  expect([taperedOpen(0), taperedOpen(0.5), taperedOpen(1)].map((open) => Math.round(open * 1e9) / 1e9)).toEqual([
+    0, 0.15, 1,
+  ]);
+  const front = { pickup: coil(3, 100), hung: [lead(300), input(1e6)] };
+  for (const [knobs, position] of [
+    ['full', 1],
+    ['rolled down', 0.5],
+  ] as const)
+    for (const hz of [100, 1000, 5000])
+      expect(frontAt(front, taperedOpen(position)).at(hz)).toBeCloseTo(frontSound(front, knobs).at(hz), 9);
+  const [longer] = withLengths(front.hung, new Map([['cable:1', 6]]));
+  expect(longer!.piece).toMatchObject({ metres: 6, pF: 600 });
+  expect(withLengths(front.hung, new Map([['cable:2', 6]]))).toEqual(front.hung);
 });

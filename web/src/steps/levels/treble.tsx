@@ -4,11 +4,12 @@ import { KNOBS, type Knobs } from '@yunta/core/electric/front/front-response';
 import { theOneOf } from '@yunta/core/known/keys';
 import { theOne } from '@yunta/core/known/the';
 import type { Id } from '@yunta/core/rig/ids';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { FigureChip } from '../../shared/figures/figure-chips.js';
 import { useAsked } from '../../shared/rig-context.js';
 import { Curve } from './curve.js';
 import { Metres } from './lead-fields.js';
+import { TryFront, useTried } from './try-front.js';
 import { hzText, minus, signed } from './scale.js';
 
 /** What leads, bypassed boxes and the first input do to the coil of an instrument. */
@@ -47,6 +48,7 @@ export const Treble = ({ sound }: { sound: Id<'sound'> }) => {
 
 const Front = ({ front, knobs }: { front: FrontView; knobs: Knobs }) => {
   const now = theOne(front.knobs, (k) => k.knobs === knobs);
+  const { tried, change, at } = useTried(front);
   return (
     <section className="card" aria-label={`Treble, ${front.instrument}`}>
       <h2>
@@ -61,15 +63,17 @@ const Front = ({ front, knobs }: { front: FrontView; knobs: Knobs }) => {
         </p>
       )}
       <Curve
-        points={now.curve}
+        points={at ? now.curve.map((p) => ({ ...p, tried: at(p.hz) })) : now.curve}
         from={-24}
         to={12}
         label={`Response of ${front.instrument}, and with 3 m of cable: ${says(now)}`}
         lines={[
           { of: 'db', name: 'as it is wired', colour: 'var(--second)' },
           { of: 'reference', name: 'with 3 m of cable', colour: 'var(--strong)', dash: '5 4' },
+          ...(at ? [{ of: 'tried', name: 'as tried', colour: 'var(--path)', dash: '2 3' }] : []),
         ]}
       />
+      <TryFront front={front} tried={tried} change={change} />
       <div className="levels-both">
         <Pieces pieces={front.pieces} />
         <Otherwise front={front} />
@@ -90,7 +94,7 @@ const says = ({ peak, minus3, against }: KnobsView): string =>
     .filter(Boolean)
     .join(' ');
 
-const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
+const Pieces = memo(({ pieces }: { pieces: readonly PieceView[] }) => (
   <table className="plain tight">
     <caption>What hangs on the coil</caption>
     <thead>
@@ -115,12 +119,12 @@ const Pieces = ({ pieces }: { pieces: readonly PieceView[] }) => (
       ))}
     </tbody>
   </table>
-);
+));
 
 const ohmText = (ohm: number): string =>
   ohm >= 1e6 ? `${ohm / 1e6} M` : ohm >= 1000 ? `${ohm / 1000} k` : String(ohm);
 
-const Otherwise = ({ front }: { front: FrontView }) => (
+const Otherwise = memo(({ front }: { front: FrontView }) => (
   <table className="plain tight">
     <caption>What else would do</caption>
     <thead>
@@ -140,4 +144,4 @@ const Otherwise = ({ front }: { front: FrontView }) => (
       ))}
     </tbody>
   </table>
-);
+));
