@@ -28,12 +28,26 @@ Rig files, without server or database (docs/formats.md):
   ./yunta plan slots FILE [--json]                   sounds on banks and switches, so that songs need the fewest stomps
   ./yunta plan supply FILE [--json]                  which output of a supply feeds which box
   ./yunta power FILE [--hookup NAME] [--chains] [--json]  the same of a rig, who is left, and what to buy
+  ./yunta fails FILE [--hookup NAME] [--json]  for every box, lead and supply output: what still plays, and the quickest way out
   ./yunta levels FILE [--sound NAME] [--hookup NAME] [--json]  how loud sounds are, or one of them stage by stage
   ./yunta load --circuit FILE [--json]               what pickup, cable and load do to the sound
   ./yunta demo                                       writes the demo rig as a rig file to standard output`;
 
 const [verb = 'help', ...rest] = process.argv.slice(2);
-const FILE_VERBS = ['prove', 'trace', 'check', 'compile', 'system', 'demo', 'kit', 'plan', 'power', 'load', 'levels'];
+const FILE_VERBS = [
+  'prove',
+  'trace',
+  'check',
+  'compile',
+  'system',
+  'demo',
+  'kit',
+  'plan',
+  'power',
+  'load',
+  'levels',
+  'fails',
+];
 
 /** Verbs on rig files are the command line's; it is built first. */
 const onFiles = async () => {

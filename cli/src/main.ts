@@ -1,4 +1,5 @@
 import { readWords, UserError } from './arguments.js';
+import { failsVerb } from './fails.js';
 import { kitVerb } from './kit.js';
 import { levelsVerb } from './levels.js';
 import { loadVerb } from './load.js';
@@ -20,6 +21,7 @@ const VERBS: Readonly<Record<string, (words: CommandWords) => number | Promise<n
   load: loadVerb,
   power: powerVerb,
   levels: levelsVerb,
+  fails: failsVerb,
 };
 
 /** A fault of the program itself: never to be taken for a verdict. */

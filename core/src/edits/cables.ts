@@ -150,6 +150,12 @@ const isInsertLead = (expression: Jack, lead: Jack): boolean =>
   expression.kind === 'expression' && lead.kind === 'audio' && lead.poles.tip === 'in' && lead.poles.ring === 'out';
 
 /** @returns undefined when the two are of different kinds altogether */
+/** Whether a lead may join two jacks: right way round, one kind of signal, nothing that would be ruined. */
+export const mayJoin = (rig: Rig, a: Ref, b: Ref): boolean => {
+  const [from, to] = [jackAt(rig, a), jackAt(rig, b)];
+  return from !== undefined && to !== undefined && (fits(from, to)?.possible ?? false);
+};
+
 const fits = (from: Jack, to: Jack): Fit | undefined => {
   if (from.kind !== to.kind)
     return isInsertLead(from, to) || isInsertLead(to, from)

@@ -160,6 +160,8 @@ export const memoriesThatStore = (device: Device, control: string): readonly Mem
 const soundMakers = new WeakMap<Device, boolean>();
 /** What a controller may have in its path without making the sound. */
 const ON_THE_WAY: ReadonlySet<Stage> = new Set<Stage>(['buffer', 'isolator', 'volume', 'tuner']);
+/** A stage that belongs to the sound itself, and not only to its way. */
+export const isOfTheSound = (stage: Stage): boolean => !ON_THE_WAY.has(stage) && stage !== 'wireless';
 const hasBlock = (slots: readonly Slot[]): boolean =>
   slots.some(
     (s) =>

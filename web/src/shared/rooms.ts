@@ -9,7 +9,11 @@ export const ROOMS = [
   { path: 'program', name: 'Program' },
   { path: 'proof', name: 'Proof' },
   { path: 'bench', name: 'Bench' },
+  { path: 'road', name: 'Road' },
 ] as const;
+
+/** The key that leads to a room, with Alt: 1 to 9, then 0. */
+export const keyOfRoom = (i: number): string => String((i + 1) % 10);
 
 /** What a room shows besides its first view: found by name, and kept in the address. */
 export const VIEWS = [
@@ -34,6 +38,7 @@ export const VIEWS = [
     what: 'Set: floor card, labels, song to memory, the rig told',
   },
   { to: 'set?show=times', name: 'Times', what: 'Set: tempo and delay times, there and back' },
+  { to: 'road?show=dies', name: 'When something dies', what: 'Road: what a failure silences, and the way out' },
   { to: 'program?show=plan', name: 'Plan programs', what: 'Program: what needs a program, and which' },
   { to: 'program?show=type', name: 'Type it in', what: 'Program: box by box, ticked off' },
   { to: 'program?show=write', name: 'As it stands', what: 'Program: what stands in a box already' },

@@ -84,6 +84,13 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Under “Something happens” a cable is pulled, a supply fails, a byte is lost. It can be put right again.',
     'What you played can be kept as a test, and is played again whenever the rig changes.',
   ],
+  road: [
+    'Look up what failed: by its name, its code, or a jack. Boxes come first, then leads, then supply outputs.',
+    'At once it says which sound to stomp instead. Then it says which plugs to move, in their order.',
+    'Each way out was tried: the signal is followed through the rig as it would then be plugged.',
+    'Nothing is led where it would ruin something. Switch an amp off before you touch its speaker lead.',
+    '“Print” makes a page for the case. It needs no network and no screen.',
+  ],
 };
 
 /** Words that this program uses in one meaning only. */

@@ -10,6 +10,7 @@ import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
+import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
 import { levelsShown, type LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
 import { speakersOf, type TapView } from '@yunta/core/derive/views/speakers-view';
@@ -207,6 +208,21 @@ export class Answers {
   /** All sounds beside each other, and what joins chassis. */
   levels(): LevelsView | undefined {
     return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** What every single failure leaves of the sounds, a line each. */
+  failureLines(): readonly FailureLine[] {
+    return this.held.derived ? failureLines(this.held.derived) : [];
+  }
+
+  /** One failure with the quickest way out. */
+  failure(key: string): FailureView | undefined {
+    return this.held.derived && failureOf(this.held.derived, key);
+  }
+
+  /** All failures with their ways out. */
+  fails(): readonly FailureView[] {
+    return this.held.derived ? failsOf(this.held.derived) : [];
   }
 
   /** How loud a sound is along its run; without one, the rig at rest. */

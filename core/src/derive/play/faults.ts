@@ -6,6 +6,7 @@ import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, partOf, rigOf, everyPart, type Rig, thePart } from '../../rig/rig.js';
 import { anatomy, type Anatomy } from '../../signal/graph/anatomy.js';
 import { cablesInOrder } from '../../signal/graph/order.js';
+import { withoutSupply } from '../../signal/graph/dark.js';
 import type { RigState } from '../../signal/graph/state.js';
 import { wire } from '../../signal/graph/wiring.js';
 import type { Derived } from '../steps/deriver.js';
@@ -189,8 +190,7 @@ export const wrongNow = (
 
 /**
  * The rig as it stands on the bench: plugs where they sit now, and of a box without supply only what passes without
- * it: passive chains,
- * those that say so, and pedals that a mechanical true bypass has out of the signal (common practice).
+ * it.
  */
 export const asItStands = (d: Derived, bench: Bench): Anatomy => {
   const plugged = bench.plugged;
@@ -201,7 +201,7 @@ export const asItStands = (d: Derived, bench: Bench): Anatomy => {
   const state = bench.state();
   const parts = everyPart(d.rig).flatMap((part) => {
     if (part.kind === 'device' && dark.has(part.id))
-      return [{ ...part, chains: part.chains.flatMap((c) => withoutSupply(part, c, state)) }];
+      return [{ ...part, chains: part.chains.flatMap((c) => chainInTheDark(part, c, state)) }];
     return part.kind === 'cable' && part.hookup === d.hookup.id && !plugged.some((p) => sameEnds(part, p))
       ? []
       : [part];
@@ -215,15 +215,7 @@ export const asItStands = (d: Derived, bench: Bench): Anatomy => {
   return anatomy(rigOf([...parts, ...cables]), d.hookup);
 };
 
-const withoutSupply = (device: Device, chain: Chain, state: RigState): readonly Chain[] => {
-  if (chain.passive) return [chain];
-  const isOut =
-    chain.slots.length > 0 &&
-    chain.slots.every(
-      (s) =>
-        s.is === 'block' &&
-        s.bypass === 'true' &&
-        s.on?.some((f) => 'in' in f && !f.in.includes(state.get(ref(device.id, f.control)) ?? '')),
-    );
-  return chain.unpowered === 'through' || isOut ? [{ ...chain, slots: [] }] : [];
+const chainInTheDark = (device: Device, chain: Chain, state: RigState): readonly Chain[] => {
+  const is = withoutSupply(device, chain, state);
+  return is === 'nothing' ? [] : [is === 'through' ? { ...chain, slots: [] } : chain];
 };

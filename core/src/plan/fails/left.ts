@@ -1,0 +1,141 @@
+import { theItem } from '../../known/the.js';
+import type { HearingPair } from '../../recall/intend/compiled.js';
+import type { Id, Ref } from '../../rig/ids.js';
+import type { Rig } from '../../rig/rig.js';
+import { darkening, type Darkened } from '../../signal/graph/dark.js';
+import { activeIn, type RigState } from '../../signal/graph/state.js';
+import type { WiredEnd, Wiring } from '../../signal/graph/wiring.js';
+
+/** Boxes that do not work, and cables that carry nothing. */
+export interface Broken {
+  /** Without supply. */
+  readonly dark: ReadonlySet<Id<'device'>>;
+  /** Dead altogether. */
+  readonly dead: ReadonlySet<Id<'device'>>;
+  readonly cut: ReadonlySet<Id<'cable'>>;
+}
+
+export const NOTHING_BROKEN: Broken = { dark: new Set(), dead: new Set(), cut: new Set() };
+
+/** What a sound is when all is whole: how the rig stands, where it is to be heard, and the stages that sound in it. */
+export interface Whole {
+  readonly state: RigState;
+  readonly heard: readonly HearingPair[];
+  readonly stages: readonly Ref[];
+}
+
+/** What is left of a sound. */
+export interface Left {
+  /** Ends at which it is to be heard and is not, by the source that is to be heard there. */
+  readonly silentAt: readonly Ref[];
+  /** At how many ends it is to be heard. */
+  readonly of: number;
+  /** Stages that belong to it and are not on its way any more. */
+  readonly misses: readonly Ref[];
+}
+
+/** Follows a sound: where it still comes to, and past which stages. */
+export type Follow = (sound: Whole, active?: Uint8Array) => Left;
+
+/**
+ * Follows sounds through what is left of a hook-up.
+ *
+ * @returns a way to follow one; `active` by edge, as the sound has the rig, is worked out where it is not known
+ */
+export const following = (rig: Rig, wiring: Wiring, broken: Broken): Follow => {
+  const gone = darkening(rig, wiring, broken);
+  const cut = wiring.edges.flatMap(({ carries }, e) =>
+    carries.by === 'cable' && broken.cut.has(carries.cable) ? [e] : [],
+  );
+  const works = ({ device }: WiredEnd): boolean => !broken.dark.has(device) && !broken.dead.has(device);
+  const sources = wiring.sources.filter(works);
+  const endsAt = new Map(wiring.ends.filter(works).map((e) => [e.ref, e.point]));
+  return (sound, active = activeIn(wiring, sound.state)) => {
+    const { dead, instead } = gone(sound.state);
+    const alive = active.slice();
+    for (const e of [...dead, ...cut]) alive[e] = 0;
+    return leftOf(wiring, sound, { alive, instead, sources, endsAt });
+  };
+};
+
+/** By edge whether something comes over it, where it goes straight through a box, and the ends that are left. */
+interface Ways extends Pick<Darkened, 'instead'> {
+  readonly alive: Uint8Array;
+  readonly sources: readonly WiredEnd[];
+  readonly endsAt: ReadonlyMap<Ref, number>;
+}
+
+const leftOf = (wiring: Wiring, { heard, stages }: Whole, ways: Ways): Left => {
+  const { alive, sources, endsAt } = ways;
+  const wanted = heard.filter((h) => h.as === 'sounds' || h.as === 'stereo');
+  const from = new Map<Ref, Uint8Array>();
+  for (const { ref, point } of sources)
+    if (wanted.some((w) => w.from === ref)) from.set(ref, onward(wiring, ways, [point]));
+  const comes = ({ from: source, at }: HearingPair): boolean => from.get(source)?.[endsAt.get(at) ?? -1] === 1;
+  const sounds = wanted.filter(comes);
+  const [first, ...others] = from.values();
+  const reached =
+    first && others.length === 0
+      ? first
+      : onward(
+          wiring,
+          ways,
+          sources.flatMap((s) => (from.has(s.ref) ? [s.point] : [])),
+        );
+  const back = backward(
+    wiring,
+    ways,
+    sounds.flatMap((w) => endsAt.get(w.at) ?? []),
+  );
+  const onWay = new Set<Ref>();
+  for (const { edge, stage } of wiring.blocks)
+    if (alive[edge] && back[theItem(wiring.to, edge)] && reached[theItem(wiring.from, edge)]) onWay.add(stage);
+  return {
+    silentAt: [...new Set(wanted.filter((w) => !sounds.includes(w)).map((w) => w.at))],
+    of: new Set(wanted.map((w) => w.at)).size,
+    misses: stages.filter((s) => !onWay.has(s)),
+  };
+};
+
+const onward = (wiring: Wiring, { instead, alive }: Ways, starts: readonly number[]): Uint8Array => {
+  const seen = new Uint8Array(wiring.points.length);
+  const stack = [...starts];
+  for (const s of starts) seen[s] = 1;
+  for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
+    const next = instead.get(point);
+    if (next !== undefined && !seen[next]) {
+      seen[next] = 1;
+      stack.push(next);
+    }
+    for (const e of theItem(wiring.out, point)) {
+      if (!alive[e]) continue;
+      const to = theItem(wiring.to, e);
+      if (seen[to]) continue;
+      seen[to] = 1;
+      stack.push(to);
+    }
+  }
+  return seen;
+};
+
+const backward = (wiring: Wiring, { instead, alive }: Ways, starts: readonly number[]): Uint8Array => {
+  const straight = new Map([...instead].map(([a, b]) => [b, a]));
+  const seen = new Uint8Array(wiring.points.length);
+  const stack = [...starts];
+  for (const s of starts) seen[s] = 1;
+  for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
+    const before = straight.get(point);
+    if (before !== undefined && !seen[before]) {
+      seen[before] = 1;
+      stack.push(before);
+    }
+    for (const e of theItem(wiring.into, point)) {
+      if (!alive[e]) continue;
+      const from = theItem(wiring.from, e);
+      if (seen[from]) continue;
+      seen[from] = 1;
+      stack.push(from);
+    }
+  }
+  return seen;
+};

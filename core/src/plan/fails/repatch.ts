@@ -1,0 +1,310 @@
+import { nothing, together, type Edit } from '../../change/edit.js';
+import { connect, mayJoin, offers, unplug } from '../../edits/cables.js';
+import { bridged } from '../../edits/place.js';
+import { inOf, outOf } from '../../edits/wire.js';
+import { theEntry } from '../../known/the.js';
+import { feeds, supplyNeedsIn, supplyOutputs } from '../../electric/supply.js';
+import type { Compilation } from '../../recall/actuate/compile.js';
+import { jackAt, wiredBoxes } from '../../rig/box.js';
+import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { all, cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
+import type { Cable, Hookup } from '../../rig/hookup.js';
+import { wire } from '../../signal/graph/wiring.js';
+import { deafAfter, followedIn, outcomeOf, wholeOf, type Deaf, type Outcome, type SoundAfter } from './after.js';
+import { brokenBy, type Failure } from './failure.js';
+import { following, type Broken } from './left.js';
+
+/** One move of a hand at the plugs. */
+export type Hand =
+  | { readonly does: 'move'; readonly from: Ref; readonly to: Ref; readonly other: Ref }
+  | { readonly does: 'pull'; readonly at: Ref; readonly other: Ref }
+  | { readonly does: 'lead'; readonly from: Ref; readonly to: Ref };
+
+/** A way to get most of it back with plugs and leads, and what comes back by it. */
+export interface Repatch {
+  readonly edit: Edit;
+  readonly hands: readonly Hand[];
+  /** Leads that are not plugged now. */
+  readonly leads: number;
+  /** Every sound with it done. */
+  readonly after: readonly SoundAfter[];
+}
+
+/** So many other boxes are tried for a dead one. */
+const MOST_TRIED = 4;
+
+/**
+ * The quickest way out of a failure: the one after which most sounds are heard everywhere, then miss least, then take
+ * the fewest moves of a hand. Each is tried: the signal is followed through the rig as it would then be plugged.
+ *
+ * @returns undefined where plugs do not help, or nothing has to be done
+ */
+export const quickestRepatch = (
+  compilation: Compilation,
+  failure: Failure,
+  after: readonly SoundAfter[],
+): Repatch | undefined => {
+  const { rig, hookup } = compilation.bearings;
+  const ids = new NewIds();
+  if (after.every((a) => outcomeOf(a) === 'whole')) return undefined;
+  if (failure.is === 'cable') {
+    // Another lead in its place: all is as it was.
+    const edit = connect(rig, hookup.id, ids.cable(), failure.from, failure.to);
+    const whole = after.map((a) => ({ ...a, silentAt: [], misses: [], stays: [], uncalled: false }));
+    return { edit, ...handsOf(rig, hookup.id, edit), after: whole };
+  }
+  const deaf = deafAfter(compilation, rig, failure);
+  let best: Repatch | undefined;
+  for (const some of waysOut(rig, hookup, failure, after, ids)) {
+    const ways = some().map((edit) => ({ edit, ...handsOf(rig, hookup.id, edit) }));
+    for (const way of ways.sort((a, b) => a.hands.length - b.hands.length)) {
+      const is: Repatch = { ...way, after: outcomeWith(compilation, failure, way.edit, after, deaf) };
+      if (isBetter(is, best ?? { after, hands: [] })) best = is;
+      if (best && is.after.every((a) => isAllThatCanBe(a, failure))) return best;
+    }
+    // What a hand does nearby is enough; only where sounds stay silent it is looked for further away.
+    if (best?.after.every((a) => a.silentAt.length === 0)) break;
+  }
+  return best;
+};
+
+/** Nothing is missing but what the dead box itself did. */
+const isAllThatCanBe = ({ silentAt, misses, stays }: SoundAfter, failure: Failure): boolean =>
+  silentAt.length === 0 &&
+  stays.length === 0 &&
+  misses.every((stage) => failure.is === 'box' && splitRef(stage).device === failure.device);
+
+class NewIds {
+  private made = 0;
+  cable = (): Id<'cable'> => `cable:rescue-${(this.made += 1)}`;
+}
+
+const RANK: Readonly<Record<Outcome, number>> = { silent: 0, 'partly silent': 1, 'not called': 2, less: 3, whole: 4 };
+
+const scoreOf = (after: readonly SoundAfter[]): readonly number[] => [
+  after.filter((a) => RANK[outcomeOf(a)] > RANK['partly silent']).length,
+  after.filter((a) => outcomeOf(a) !== 'silent').length,
+  -after.reduce((n, a) => n + a.misses.length + a.stays.length, 0),
+];
+
+const isBetter = (one: Pick<Repatch, 'after' | 'hands'>, other: Pick<Repatch, 'after' | 'hands'>): boolean => {
+  const [a, b] = [scoreOf(one.after), scoreOf(other.after)];
+  const at = a.findIndex((n, i) => n !== b[i]);
+  return at >= 0 ? (a[at] ?? 0) > (b[at] ?? 0) : other.hands.length > 0 && one.hands.length < other.hands.length;
+};
+
+type Tries = () => readonly Edit[];
+
+/** Ways out that are worth trying, the nearest first; each group is asked for only when it is needed. */
+const waysOut = (
+  rig: Rig,
+  hookup: Hookup,
+  failure: Exclude<Failure, { is: 'cable' }>,
+  after: readonly SoundAfter[],
+  ids: NewIds,
+): readonly Tries[] => {
+  const safe = (edits: readonly Edit[]) => edits.filter((e) => e.put.length + e.remove.length > 0 && isSafe(rig, e));
+  if (failure.is !== 'box') return [() => safe([fedElsewhere(rig, hookup.id, failure, ids)])];
+  const { device } = failure;
+  const cables = cablesOf(rig, hookup.id).filter((c) => c.ends.some((end) => splitRef(end).device === device));
+  const heard = cables.filter((c) => c.ends.every((end) => jackAt(rig, end)?.kind === 'audio'));
+  const pulled = unplug(...heard.map((c) => c.id));
+  const follows = after.some((a) => a.stays.length > 0) ? ledPast(rig, hookup.id, cables, device, ids) : nothing;
+  const withControl = (edits: readonly Edit[]) => safe([...edits, nothing].map((edit) => together(edit, follows)));
+  return [
+    () => withControl([pulled, bridged(rig, hookup.id, device, ids.cable), ...others(rig, hookup.id, device, ids)]),
+    () => withControl(elsewhere(rig, hookup.id, heard, device, ids, pulled)),
+  ];
+};
+
+/** No lead of it joins what must not be joined, such as an instrument and a loudspeaker. */
+const isSafe = (rig: Rig, edit: Edit): boolean =>
+  edit.put.every((p) => p.kind !== 'cable' || mayJoin(rig, p.ends[0], p.ends[1]));
+
+/** What a dead box passed on to others, such as MIDI, led past it. */
+const ledPast = (rig: Rig, hookup: Id<'hookup'>, cables: readonly Cable[], dead: Id<'device'>, ids: NewIds): Edit => {
+  const far = (c: Cable): Ref => (splitRef(c.ends[0]).device === dead ? c.ends[1] : c.ends[0]);
+  const midi = cables.filter((c) => jackAt(rig, far(c))?.kind === 'midi');
+  const from = midi.map(far).find((end) => jackAt(rig, end)?.poles.tip === 'out');
+  const to = midi.map(far).find((end) => jackAt(rig, end)?.poles.tip === 'in');
+  return from && to ? connect(rig, hookup, ids.cable(), from, to) : nothing;
+};
+
+/** Boxes of a dead output, each on a free one that suits it. */
+const fedElsewhere = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  failure: Extract<Failure, { is: 'output' | 'supply' }>,
+  ids: NewIds,
+): Edit => {
+  const taken = new Set(cablesOf(rig, hookup).flatMap((c) => c.ends));
+  const free = supplyOutputs(rig).filter((o) => !taken.has(o.jack) && !isDead(failure, o.jack));
+  const edits = supplyNeedsIn(rig, hookup)
+    .filter((need) => failure.feeds.includes(need.jack))
+    .flatMap((need) => {
+      const at = free.findIndex(
+        (o) => o.centre === need.centre && o.milliamps >= need.milliamps && o.volts.some((v) => need.volts.includes(v)),
+      );
+      const [output] = at < 0 ? [] : free.splice(at, 1);
+      return output ? [connect(rig, hookup, ids.cable(), output.jack, need.jack)] : [];
+    });
+  return together(...edits);
+};
+
+const isDead = (failure: Extract<Failure, { is: 'output' | 'supply' }>, output: Ref): boolean =>
+  failure.is === 'output' ? output === failure.output : splitRef(output).device === failure.device;
+
+/** What stays broken when it is plugged so: a box that is fed elsewhere has light. */
+const brokenStill = (rig: Rig, then: Rig, hookup: Hookup, failure: Exclude<Failure, { is: 'cable' }>): Broken => {
+  const broken = brokenBy(rig, hookup, failure);
+  if (failure.is === 'box') return broken;
+  const lit = new Set(
+    feeds(then, hookup).flatMap((f) =>
+      f.given && !f.given.outputs.some((o) => isDead(failure, o.jack)) ? [f.need.device] : [],
+    ),
+  );
+  return { ...broken, dark: new Set([...broken.dark].filter((id) => !lit.has(id))) };
+};
+
+/** Another instrument of the kind on the lead of a dead one. */
+const others = (rig: Rig, hookup: Id<'hookup'>, dead: Id<'device'>, ids: NewIds): readonly Edit[] => {
+  const own = thePart(rig, dead).ends?.find((e) => e.is === 'source');
+  const lead = cablesOf(rig, hookup).find((c) => c.ends.some((end) => end === ref(dead, own?.at ?? '')));
+  const to = lead?.ends.find((end) => splitRef(end).device !== dead);
+  if (!own || !lead || !to) return [];
+  return all(rig, 'device').flatMap((d) =>
+    (d.ends ?? [])
+      .filter((e) => e.is === 'source' && e.what === own.what && d.id !== dead)
+      .map((e) => connect(rig, hookup, ids.cable(), ref(d.id, e.at), to)),
+  );
+};
+
+/**
+ * What led into a dead box goes to another one that takes it: at once, or over a box that is not plugged here, such as a
+ * DI. Its other leads stay, or are pulled so that loops close.
+ */
+const elsewhere = (
+  rig: Rig,
+  hookup: Id<'hookup'>,
+  cables: readonly Cable[],
+  dead: Id<'device'>,
+  ids: NewIds,
+  pulled: Edit,
+): readonly Edit[] => {
+  const free = all(rig, 'device').filter(
+    (d) => d.id !== dead && d.zone !== 'supply' && !wiredBoxes(rig, hookup).has(d.id),
+  );
+  const isEnd = (jack: Ref): boolean =>
+    (partOf(rig, splitRef(jack).device)?.ends ?? []).some((e) => e.is !== 'source' && e.is !== 'tuner');
+  const offered = (from: Ref) => offers(rig, hookup, from).filter((o) => splitRef(o.jack).device !== dead);
+  const join = (from: Ref, to: Ref): Edit => connect(rig, hookup, ids.cable(), from, to);
+  const led = cables.flatMap((c) =>
+    c.ends.filter((end) => splitRef(end).device !== dead && jackAt(rig, end)?.poles.tip === 'out'),
+  );
+  const ways = led.flatMap((from): readonly Edit[] => [
+    ...offered(from)
+      .filter((o) => !o.taken)
+      .slice(0, MOST_TRIED)
+      .map((o) => join(from, o.jack)),
+    ...free.slice(0, MOST_TRIED * 2).flatMap((box) => {
+      const [into, out] = [inOf(box), outOf(box)];
+      const desk = out && offered(ref(box.id, out.id)).find((o) => !o.taken && isEnd(o.jack));
+      return into && out && desk && mayJoin(rig, from, ref(box.id, into.id))
+        ? [together(join(from, ref(box.id, into.id)), join(ref(box.id, out.id), desk.jack))]
+        : [];
+    }),
+  ]);
+  return ways.flatMap((way) => [way, together(pulled, way)]);
+};
+
+/** Every sound with a failure and an edit of leads made. */
+const outcomeWith = (
+  compilation: Compilation,
+  failure: Exclude<Failure, { is: 'cable' }>,
+  edit: Edit,
+  before: readonly SoundAfter[],
+  deafNow: Deaf,
+): readonly SoundAfter[] => {
+  const { rig, hookup } = compilation.bearings;
+  const then = withLeads(rig, edit);
+  const wiring = wire(then, hookup);
+  const broken = brokenStill(rig, then, hookup, failure);
+  const deaf = isOfSignal(rig, edit) ? deafNow : deafAfter(compilation, then, failure);
+  const follow = following(then, wiring, broken);
+  return before.map((was): SoundAfter => {
+    const compiled = theEntry(compilation.sounds, was.sound);
+    const whole = wholeOf(compiled);
+    const sound = failure.is === 'box' ? fromAnother(then, whole, failure.device, edit) : whole;
+    return {
+      sound: was.sound,
+      ...follow(sound),
+      ...followedIn(rig, compiled, broken, deaf),
+    };
+  });
+};
+
+/** Only leads of the signal are moved: who hears whom stays as it is. */
+const isOfSignal = (rig: Rig, { put, remove }: Edit): boolean =>
+  [...put, ...remove.flatMap((id) => rig.parts.cable.get(id as Id<'cable'>) ?? [])].every(
+    (p) => p.kind === 'cable' && p.ends.every((end) => jackAt(rig, end)?.kind === 'audio'),
+  );
+
+/** The rig with other leads; nothing but leads is put and taken. */
+const withLeads = (rig: Rig, { put, remove }: Edit): Rig => {
+  const cable = new Map(rig.parts.cable);
+  for (const id of remove) cable.delete(id as Id<'cable'>);
+  for (const part of put) if (part.kind === 'cable') cable.set(part.id, part);
+  return { ...rig, parts: { ...rig.parts, cable } };
+};
+
+/** A sound of a dead instrument is heard from the one that was plugged instead. */
+const fromAnother = (
+  rig: Rig,
+  whole: ReturnType<typeof wholeOf>,
+  dead: Id<'device'>,
+  { put }: Edit,
+): ReturnType<typeof wholeOf> => {
+  const sources = put.flatMap((p) =>
+    p.kind === 'cable'
+      ? p.ends.filter((end) =>
+          partOf(rig, splitRef(end).device)?.ends?.some((e) => e.is === 'source' && e.at === splitRef(end).name),
+        )
+      : [],
+  );
+  const [instead] = sources;
+  return instead === undefined
+    ? whole
+    : { ...whole, heard: whole.heard.map((h) => (splitRef(h.from).device === dead ? { ...h, from: instead } : h)) };
+};
+
+/** An edit of leads as moves of a hand: a plug from one jack to another, a plug pulled, a lead that was not there. */
+const handsOf = (rig: Rig, hookup: Id<'hookup'>, edit: Edit): Pick<Repatch, 'hands' | 'leads'> => {
+  const removed = edit.remove.flatMap((id) => cablesOf(rig, hookup).find((c) => c.id === id) ?? []);
+  const hands: Hand[] = [];
+  let leads = 0;
+  const used = new Set<Cable>();
+  for (const part of edit.put) {
+    if (part.kind !== 'cable') continue;
+    const shared = removed.find((c) => !used.has(c) && c.ends.filter((end) => part.ends.includes(end)).length === 1);
+    const stays = shared?.ends.find((end) => part.ends.includes(end));
+    const from = shared?.ends.find((end) => !part.ends.includes(end));
+    const to = part.ends.find((end) => end !== stays);
+    if (shared && stays && from && to) {
+      used.add(shared);
+      hands.push({ does: 'move', from, to, other: stays });
+    } else {
+      leads += 1;
+      hands.push({ does: 'lead', from: part.ends[0], to: part.ends[1] });
+    }
+  }
+  const filled = new Set(edit.put.flatMap((p) => (p.kind === 'cable' ? p.ends : [])));
+  const pulls = removed
+    .filter(
+      (c) => !used.has(c) && !edit.put.some((p) => p.kind === 'cable' && c.ends.every((end) => p.ends.includes(end))),
+    )
+    .map((c): Hand => {
+      const at = c.ends.find((end) => filled.has(end)) ?? c.ends[0];
+      return { does: 'pull', at, other: c.ends.find((end) => end !== at) ?? at };
+    });
+  return { hands: [...pulls, ...hands], leads };
+};
