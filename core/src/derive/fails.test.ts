@@ -90,9 +90,11 @@ test.each(RIGS)('%s: what is said of every failure, and of its way out, is what 
       replug(d, again, way.edit);
       for (const part of failure.is === 'box' ? [] : way.edit.put)
         if (part.kind === 'cable') again.faults.light(splitRef(part.ends[1]).device);
-      const instead = way.edit.put.some(
-        (p) => p.kind === 'cable' && p.ends.some((end) => d.anatomy.wiring.sources.some((s) => s.ref === end)),
-      );
+      const instead =
+        way.hands.some((h) => h.does === 'turn') ||
+        way.edit.put.some(
+          (p) => p.kind === 'cable' && p.ends.some((end) => d.anatomy.wiring.sources.some((s) => s.ref === end)),
+        );
       for (const a of instead ? [] : way.after.filter((w) => told.some((t) => t.sound === w.sound) && called(w))) {
         expect([keyOf(failure), a.sound, silentOn(d, again, a.sound, dead)]).toEqual([
           keyOf(failure),
@@ -157,7 +159,10 @@ describe('the island run in the ballroom', () => {
       leads: 0,
       then: { whole: 16 },
     }));
-  test('a string: the other guitar on the same lead', () => expect(box('GSC').then).toEqual({ whole: 16 }));
+  test('a string: the other guitar is plugged already, and the selector turned to it', () => {
+    const { hands, then } = box('GSC');
+    expect([hands, then]).toEqual([[{ does: 'turn', control: 'device:sel.select', value: 'b' }], { whole: 16 }]);
+  });
   test('the only cabinet: no plug helps', () =>
     expect(box('CAB')).toMatchObject({ after: { silent: 16 }, hands: undefined }));
 });

@@ -2,10 +2,14 @@ import type { Edit } from '../../change/edit.js';
 import { afterFailure, outcomeOf, OUTCOMES, type Outcome, type SoundAfter } from '../../plan/fails/after.js';
 import { failuresOf, keyOf, type Failure } from '../../plan/fails/failure.js';
 import { quickestRepatch, type Hand, type Repatch } from '../../plan/fails/repatch.js';
+import { feeds, supplyNeeds } from '../../electric/supply.js';
+import { controlText, valueText } from '../../recall/words/words.js';
+import type { Hookup } from '../../rig/hookup.js';
+import { supplyText } from './power.js';
 import { boxText, endText, stageText } from '../../recall/words/part-words.js';
 import { jackAt } from '../../rig/box.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { partOf, thePart, type Rig } from '../../rig/rig.js';
+import { cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Derived } from '../steps/deriver.js';
 
 export const FAILURE_GROUPS = ['Boxes', 'Leads', 'Supply'] as const;
@@ -132,17 +136,21 @@ const handText = (rig: Rig, hand: Hand): string => {
       return `Pull the plug out of ${jackText(rig, hand.at)} (the lead to ${jackText(rig, hand.other)}).`;
     case 'move':
       return `Take the plug out of ${jackText(rig, hand.from)} and put it into ${jackText(rig, hand.to)}; its other end stays in ${jackText(rig, hand.other)}.`;
+    case 'turn':
+      return `Turn ${controlText(rig, hand.control)} to ${valueText(rig, hand.control, hand.value)}, and take the other instrument.`;
     case 'lead':
       return `Take a lead from ${jackText(rig, hand.from)} to ${jackText(rig, hand.to)}.`;
   }
 };
 
 const jacksOf = (hand: Hand): readonly Ref[] =>
-  hand.does === 'pull'
-    ? [hand.at, hand.other]
-    : hand.does === 'move'
-      ? [hand.from, hand.to, hand.other]
-      : [hand.from, hand.to];
+  hand.does === 'turn'
+    ? []
+    : hand.does === 'pull'
+      ? [hand.at, hand.other]
+      : hand.does === 'move'
+        ? [hand.from, hand.to, hand.other]
+        : [hand.from, hand.to];
 
 const AMP_CAUTION =
   'Switch the amp off before you touch its speaker lead, and never let a valve amp play without its load. What is dead inside belongs to a licensed technician.';
@@ -156,12 +164,22 @@ const cautionOf = (rig: Rig, failure: Failure, hands: readonly Hand[]): string |
     : undefined;
 };
 
-const wayBack = (rig: Rig, failure: Failure, { hands, leads, after, edit }: Repatch): WayBack => {
+/** Boxes that stood aside and have to be fed before they take part. */
+const toBeFed = (rig: Rig, hookup: Hookup, { put }: Edit): readonly string[] => {
+  const fed = new Set(feeds(rig, hookup).flatMap((f) => (f.given ? [f.need.device] : [])));
+  const now = new Set(put.flatMap((p) => (p.kind === 'cable' ? p.ends.map((end) => splitRef(end).device) : [])));
+  const here = new Set(cablesOf(rig, hookup.id).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  return supplyNeeds(rig)
+    .filter((n) => now.has(n.device) && !here.has(n.device) && !fed.has(n.device))
+    .map((n) => `Feed ${boxText(rig, n.device)}: it wants ${supplyText(n)}.`);
+};
+
+const wayBack = ({ rig, hookup }: Derived, failure: Failure, { hands, leads, after, edit }: Repatch): WayBack => {
   const sounds = fatesOf(rig, after);
   const caution = cautionOf(rig, failure, hands);
   return {
-    steps: hands.map((h) => handText(rig, h)),
-    plugs: hands.filter((h) => h.does !== 'lead').length,
+    steps: [...hands.map((h) => handText(rig, h)), ...toBeFed(rig, hookup, edit)],
+    plugs: hands.filter((h) => h.does === 'move' || h.does === 'pull').length,
     leads,
     ...(caution ? { caution } : {}),
     says: saysOf(countsOf(sounds)),
@@ -215,7 +233,7 @@ const looked = (d: Derived, { failure, after, line, sounds }: Told): FailureView
   return {
     ...line,
     sounds,
-    ...(repatch ? { way: wayBack(d.rig, failure, repatch) } : isHurt ? { needs: needsOf(d.rig, failure) } : {}),
+    ...(repatch ? { way: wayBack(d, failure, repatch) } : isHurt ? { needs: needsOf(d.rig, failure) } : {}),
   };
 };
 

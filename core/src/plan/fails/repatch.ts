@@ -3,12 +3,15 @@ import { connect, mayJoin, offers, unplug } from '../../edits/cables.js';
 import { bridged } from '../../edits/place.js';
 import { inOf, outOf } from '../../edits/wire.js';
 import { theEntry } from '../../known/the.js';
+import { turnedTo } from '../../electric/in-hand.js';
 import { feeds, supplyNeedsIn, supplyOutputs } from '../../electric/supply.js';
 import type { Compilation } from '../../recall/actuate/compile.js';
 import { jackAt, wiredBoxes } from '../../rig/box.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
+import type { Value } from '../../rig/value.js';
+import { onTopOf } from '../../signal/graph/state.js';
 import { wire } from '../../signal/graph/wiring.js';
 import { deafAfter, followedIn, outcomeOf, wholeOf, type Deaf, type Outcome, type SoundAfter } from './after.js';
 import { brokenBy, type Failure } from './failure.js';
@@ -18,7 +21,9 @@ import { following, type Broken } from './left.js';
 export type Hand =
   | { readonly does: 'move'; readonly from: Ref; readonly to: Ref; readonly other: Ref }
   | { readonly does: 'pull'; readonly at: Ref; readonly other: Ref }
-  | { readonly does: 'lead'; readonly from: Ref; readonly to: Ref };
+  | { readonly does: 'lead'; readonly from: Ref; readonly to: Ref }
+  /** No plug at all: a selector, turned to another instrument. */
+  | { readonly does: 'turn'; readonly control: Ref; readonly value: Value };
 
 /** A way to get most of it back with plugs and leads, and what comes back by it. */
 export interface Repatch {
@@ -54,7 +59,8 @@ export const quickestRepatch = (
     return { edit, ...handsOf(rig, hookup.id, edit), after: whole };
   }
   const deaf = deafAfter(compilation, rig, failure);
-  let best: Repatch | undefined;
+  let best = otherInHand(compilation, failure, after);
+  if (best) return best;
   for (const some of waysOut(rig, hookup, failure, after, ids)) {
     const ways = some().map((edit) => ({ edit, ...handsOf(rig, hookup.id, edit) }));
     for (const way of ways.sort((a, b) => a.hands.length - b.hands.length)) {
@@ -66,6 +72,39 @@ export const quickestRepatch = (
     if (best?.after.every((a) => a.silentAt.length === 0)) break;
   }
   return best;
+};
+
+/** Another instrument of the kind that is plugged already, with the selector turned to it. */
+const otherInHand = (
+  compilation: Compilation,
+  failure: Failure,
+  before: readonly SoundAfter[],
+): Repatch | undefined => {
+  const { rig, hookup } = compilation.bearings;
+  const [first] = compilation.sounds.values();
+  if (failure.is !== 'box' || !first) return undefined;
+  const { sources } = first.trace.wiring;
+  const dead = sources.find((s) => s.device === failure.device);
+  const broken = brokenBy(rig, hookup, failure);
+  for (const source of dead ? sources : []) {
+    const turned = source.end.what === dead?.end.what && source !== dead && turnedTo(rig, first.trace, source);
+    if (!turned) continue;
+    const top = new Map([[turned.control, turned.value]]);
+    const follow = following(rig, first.trace.wiring, broken);
+    const after = before.map((was): SoundAfter => {
+      const whole = wholeOf(theEntry(compilation.sounds, was.sound));
+      const heard = whole.heard.map((h) => (h.from === dead?.ref ? { ...h, from: source.ref } : h));
+      return { ...was, ...follow({ ...whole, heard, state: onTopOf(whole.state, top) }) };
+    });
+    if (after.every((a) => a.silentAt.length === 0))
+      return {
+        edit: nothing,
+        hands: [{ does: 'turn', control: turned.control, value: turned.value }],
+        leads: 0,
+        after,
+      };
+  }
+  return undefined;
 };
 
 /** Nothing is missing but what the dead box itself did. */
