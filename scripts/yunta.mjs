@@ -28,6 +28,7 @@ Rig files, without server or database (docs/formats.md):
   ./yunta plan slots FILE [--json]                   sounds on banks and switches, so that songs need the fewest stomps
   ./yunta plan supply FILE [--json]                  which output of a supply feeds which box
   ./yunta power FILE [--hookup NAME] [--chains] [--json]  the same of a rig, who is left, and what to buy
+  ./yunta cables FILE [--hookup NAME] [--json]  every lead, what is cut of which reel, and what to buy
   ./yunta fails FILE [--hookup NAME] [--json]  for every box, lead and supply output: what still plays, and the quickest way out
   ./yunta levels FILE [--sound NAME] [--hookup NAME] [--json]  how loud sounds are, or one of them stage by stage
   ./yunta load --circuit FILE [--json]               what pickup, cable and load do to the sound
@@ -47,6 +48,7 @@ const FILE_VERBS = [
   'load',
   'levels',
   'fails',
+  'cables',
 ];
 
 /** Verbs on rig files are the command line's; it is built first. */

@@ -1,4 +1,5 @@
 import { readWords, UserError } from './arguments.js';
+import { cablesVerb } from './cables.js';
 import { failsVerb } from './fails.js';
 import { kitVerb } from './kit.js';
 import { levelsVerb } from './levels.js';
@@ -22,6 +23,7 @@ const VERBS: Readonly<Record<string, (words: CommandWords) => number | Promise<n
   power: powerVerb,
   levels: levelsVerb,
   fails: failsVerb,
+  cables: cablesVerb,
 };
 
 /** A fault of the program itself: never to be taken for a verdict. */

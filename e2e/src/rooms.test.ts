@@ -23,6 +23,7 @@ const ROOMS = [
   ['sounds', '/rig/island-run/sounds', 'Sound sheet'],
   ['proof', '/rig/island-run/proof', 'Does every sound come back'],
   ['bench', '/rig/island-run/bench', 'On the wire'],
+  ['build', '/rig/island-run/build', 'Cable on reels'],
   ['road', '/rig/island-run/road', 'The quickest way out'],
 ] as const;
 

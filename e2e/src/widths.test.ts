@@ -45,6 +45,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/program', 'Eight-loop switcher'],
   ['/rig/island-run/proof', 'can come back wrong'],
   ['/rig/island-run/bench', 'Just switched on.'],
+  ['/rig/island-run/build', 'Cable on reels'],
   ['/rig/island-run/road', 'The quickest way out'],
   ['/rig/island-run/merge', 'Choose a rig file'],
 ];

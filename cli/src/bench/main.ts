@@ -32,7 +32,7 @@ import { print } from '../say.js';
 import { growth } from './growth.js';
 import { measureGear } from './gear.js';
 import { measureLevels, measureLoading } from './loading.js';
-import { measurePlans } from './plans.js';
+import { measureBuildAndRoad, measurePlans } from './plans.js';
 import { type Compiled } from '@yunta/core/recall/intend/compiled';
 import { surely } from '@yunta/core/known/the';
 
@@ -153,6 +153,7 @@ growth();
 measureLoading();
 measureLevels();
 await measurePlans();
+await measureBuildAndRoad();
 
 print(
   '\nProver beside a plain breadth-first search over whole states, on the largest reference system that it can hold',

@@ -1,4 +1,8 @@
 import loadHighs from 'highs';
+import { failsOf } from '@yunta/core/derive/views/fails';
+import { deriveOnce } from '@yunta/core/derive/steps/deriver';
+import { planCuts, type CutProblem } from '@yunta/core/plan/cut/cut';
+import { giantRig } from '@yunta/core/testing/giant-rig';
 import { planLoops } from '@yunta/core/plan/loops/plan';
 import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
 import { highsSolver } from '@yunta/core/plan/solver';
@@ -60,4 +64,25 @@ export const measurePlans = async (): Promise<void> => {
     const plan = planLoops(board(), 4, solver, ALONE_SECONDS);
     print(`loops, 8 boxes, 12 sounds in 4 loops, by ${name}: keeps ${plan?.kept.length ?? 0}, after ${seconds(since)}`);
   }
+};
+
+/** 30 leads of five reels. */
+const leads = (): CutProblem => ({
+  pieces: Array.from({ length: 30 }, (_, i) => ({ id: `p${i}`, cm: [15, 20, 20, 30, 30, 45, 60, 90][i % 8] ?? 0 })),
+  reels: [1000, 500, 300, 300, 250].map((cm, i) => ({ id: `r${i}`, cm })),
+});
+
+/** What stands before build day and on the road: a cut list, and every single failure of the giant rig. */
+export const measureBuildAndRoad = async (): Promise<void> => {
+  const highs = highsSolver(await loadHighs());
+  print('\nBuild and road');
+  const began = performance.now();
+  const plan = planCuts(leads(), highs, PROOF_SECONDS);
+  print(`cut list of 30 leads: ${seconds(began)}, ${plan?.isProved ? 'proved' : 'not proved'}`);
+  const { rig, hookup } = giantRig();
+  const d = deriveOnce(rig, hookup.id);
+  if (!d) return;
+  const since = performance.now();
+  const fails = failsOf(d);
+  print(`${fails.length} single failures of the giant rig with their ways out: ${seconds(since)}`);
 };

@@ -10,6 +10,7 @@ import { MOST_BARS, MOST_BEATS, type Place } from '../units/metre.js';
 import {
   LOOPER_ACTS,
   SET_MARKS,
+  STOCK_KINDS,
   type About,
   type Acceptance,
   type Engagement,
@@ -297,6 +298,7 @@ const about: z.ZodType<About> = z.strictObject({
   id: id('about'),
   name,
   notes: z.string().max(LONGEST.text),
+  stock: list(z.strictObject({ of: z.enum(STOCK_KINDS), m: z.number().positive().max(1000) })).optional(),
   origins: z
     .array(
       z.strictObject({

@@ -152,4 +152,16 @@ export interface About {
   readonly notes: string;
   /** Oldest first; at most one of each rig. */
   readonly origins?: readonly Origin[] | undefined;
+  /** Cable on reels and in drawers, to make leads of. */
+  readonly stock?: readonly Stock[] | undefined;
+}
+
+/** What leads are made of. A mains lead is not made at home. */
+export const STOCK_KINDS = ['instrument', 'line', 'balanced', 'speaker', 'MIDI', 'control', 'power'] as const;
+export type StockKind = (typeof STOCK_KINDS)[number];
+
+/** A length of cable that is there. */
+export interface Stock {
+  readonly of: StockKind;
+  readonly m: number;
 }

@@ -9,11 +9,12 @@ export const ROOMS = [
   { path: 'program', name: 'Program' },
   { path: 'proof', name: 'Proof' },
   { path: 'bench', name: 'Bench' },
+  { path: 'build', name: 'Build' },
   { path: 'road', name: 'Road' },
 ] as const;
 
-/** The key that leads to a room, with Alt: 1 to 9, then 0. */
-export const keyOfRoom = (i: number): string => String((i + 1) % 10);
+/** The keys that lead to rooms, with Alt, in their order. */
+export const ROOM_KEYS = '1234567890-';
 
 /** What a room shows besides its first view: found by name, and kept in the address. */
 export const VIEWS = [
@@ -38,6 +39,7 @@ export const VIEWS = [
     what: 'Set: floor card, labels, song to memory, the rig told',
   },
   { to: 'set?show=times', name: 'Times', what: 'Set: tempo and delay times, there and back' },
+  { to: 'build?show=leads', name: 'Leads to make and to buy', what: 'Build: lengths, plugs, cut list, what to buy' },
   { to: 'road?show=dies', name: 'When something dies', what: 'Road: what a failure silences, and the way out' },
   { to: 'program?show=plan', name: 'Plan programs', what: 'Program: what needs a program, and which' },
   { to: 'program?show=type', name: 'Type it in', what: 'Program: box by box, ticked off' },

@@ -17,7 +17,7 @@ import { History } from './history.js';
 import { Mark } from '../shared/mark.js';
 import { RigMenu } from './rig-menu.js';
 import { RigProvider, useRig } from '../shared/rig-context.js';
-import { keyOfRoom, ROOMS, roomOf } from '../shared/rooms.js';
+import { ROOM_KEYS, ROOMS, roomOf } from '../shared/rooms.js';
 import { StatusLine } from './status-line.js';
 import { Troubles } from './troubles.js';
 import { surely } from '@yunta/core/known/the';
@@ -92,7 +92,7 @@ const Framed = () => {
     [],
   );
   useHotkeys(
-    ROOMS.map(({ path }, i) => [`alt+${keyOfRoom(i)}`, () => void navigate(path)]),
+    ROOMS.map(({ path }, i) => [`alt+${ROOM_KEYS[i] ?? ''}`, () => void navigate(path)]),
     ['INPUT', 'TEXTAREA', 'SELECT'],
   );
   const open = view?.findings.filter(isPressing) ?? [];
@@ -234,7 +234,7 @@ const Rail = ({ open, showHelp }: { open: readonly Finding[]; showHelp: () => vo
       const here = open.filter((f) => roomOf(f.code) === path);
       const isGrave = here.some((f) => f.severity === 'broken' || f.severity === 'danger');
       return (
-        <NavLink key={path} to={path} title={`Alt ${keyOfRoom(i)}`}>
+        <NavLink key={path} to={path} title={`Alt ${ROOM_KEYS[i] ?? ''}`}>
           {name}
           {here.length > 0 && (
             <span className={`count ${isGrave ? 'broken' : ''}`}>

@@ -84,6 +84,12 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Under “Something happens” a cable is pulled, a supply fails, a byte is lost. It can be put right again.',
     'What you played can be kept as a test, and is played again whenever the rig changes.',
   ],
+  build: [
+    'Every lead of the hook-up, along the signal. Write its length, and say whether it is there, to make or to buy.',
+    'Say what cable you have on reels. The cut list uses as few reels as can be, and says whether that is proved.',
+    'What is missing stands under “To buy”: leads as they are, cable, and plugs by kind.',
+    'A mains lead is never made at home.',
+  ],
   road: [
     'Look up what failed: by its name, its code, or a jack. Boxes come first, then leads, then supply outputs.',
     'At once it says which sound to stomp instead. Then it says which plugs to move, in their order.',

@@ -18,7 +18,7 @@ export const Help = ({ opened, close }: { opened: boolean; close: () => void }) 
       ))}
       <h3>By key</h3>
       <p>
-        Alt and 1 to 9, and 0, change the room. Ctrl K finds anything. Ctrl Z takes back what you did last, in every
+        Alt and 1 to 9, 0 and - change the room. Ctrl K finds anything. Ctrl Z takes back what you did last, in every
         room. Tab goes on, arrows move in sheets and on boards.
       </p>
       <h3>Words</h3>

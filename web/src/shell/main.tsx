@@ -43,6 +43,7 @@ const router = createBrowserRouter([
       { path: 'program', Component: Program },
       { path: 'proof', Component: Proof },
       { path: 'bench', Component: Bench },
+      { path: 'build', lazy: async () => ({ Component: (await import('../steps/build/build.js')).Build }) },
       { path: 'road', lazy: async () => ({ Component: (await import('../steps/road/road.js')).Road }) },
       { path: 'merge', Component: Merge },
     ],

@@ -11,6 +11,7 @@ import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
+import { leadsIn, type LeadView } from '@yunta/core/derive/views/leads';
 import { levelsShown, type LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
 import { speakersOf, type TapView } from '@yunta/core/derive/views/speakers-view';
@@ -208,6 +209,11 @@ export class Answers {
   /** All sounds beside each other, and what joins chassis. */
   levels(): LevelsView | undefined {
     return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** Every lead of the hook-up, along the signal. */
+  leads(): readonly LeadView[] {
+    return this.held.derived ? leadsIn(this.held.derived) : [];
   }
 
   /** What every single failure leaves of the sounds, a line each. */

@@ -7,6 +7,9 @@ import type { SupplyProblem } from '@yunta/core/plan/supply/problem';
 import { takesOf, type Take } from '@yunta/core/electric/recording/takes';
 import { readWav } from '@yunta/core/formats/wav';
 import { ok, type Refusal, type Result } from '@yunta/core/rig/result';
+import { planAllCuts } from '@yunta/core/derive/views/leads';
+import type { CutPlan, CutProblem } from '@yunta/core/plan/cut/cut';
+import type { StockKind } from '@yunta/core/rig/show';
 import { planPower, type PowerPlans } from '@yunta/core/derive/views/power';
 import { planSwitches, type SwitchesPlan, type SwitchesProblem } from '@yunta/core/plan/slots/switches';
 import type { SlotsProblem } from '@yunta/core/plan/slots/problem';
@@ -54,6 +57,11 @@ export class Planning {
   /** Which output feeds which box. */
   async power(problem: SupplyProblem): Promise<PowerPlans | undefined> {
     return planPower(problem, await loadSolver());
+  }
+
+  /** What is cut of which reel, kind by kind. */
+  async cuts(asked: ReadonlyMap<StockKind, CutProblem>): Promise<ReadonlyMap<StockKind, CutPlan | undefined>> {
+    return planAllCuts(asked, await loadSolver());
   }
 
   /** The sounds of a recording, cut apart and measured. */

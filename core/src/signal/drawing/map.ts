@@ -77,7 +77,8 @@ const LAYER_OF: Readonly<Record<Jack['kind'], Layer>> = {
   usb: 'midi',
 };
 
-const leadOf = (from: Jack, to: Jack): LeadKind => {
+/** What a lead between two jacks is. */
+export const leadOf = (from: Jack, to: Jack): LeadKind => {
   switch (from.kind) {
     case 'air':
       return 'air';

@@ -1,7 +1,7 @@
 import type { LoadView, TapView } from '@yunta/core/derive/views/speakers-view';
 import { FigureChip, HowChip } from '../../shared/figures/figure-chips.js';
 import { useAsked } from '../../shared/rig-context.js';
-import { Gauge, Metres } from './lead-fields.js';
+import { Gauge, Metres } from '../../shared/lead-fields.js';
 import { minus } from './scale.js';
 
 /** What hangs on every loudspeaker jack, in each state that can come about. */

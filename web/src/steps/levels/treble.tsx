@@ -8,7 +8,7 @@ import { memo, useState } from 'react';
 import { FigureChip } from '../../shared/figures/figure-chips.js';
 import { useAsked } from '../../shared/rig-context.js';
 import { Curve } from './curve.js';
-import { Metres } from './lead-fields.js';
+import { Metres } from '../../shared/lead-fields.js';
 import { TryFront, useTried } from './try-front.js';
 import { hzText, minus, signed } from './scale.js';
 

@@ -110,7 +110,7 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
           }
         />
       )}
-      <p className="soft">Tag, colour and whether you have it are not used yet.</p>
+      <p className="soft">Colour is not used yet.</p>
     </fieldset>
   );
 };

@@ -3,8 +3,8 @@ import type { Id } from '@yunta/core/rig/ids';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ok, refuse } from '@yunta/core/rig/result';
 import { partOf } from '@yunta/core/rig/rig';
-import { useRig } from '../../shared/rig-context.js';
-import { TypedText } from '../../shared/typed-text.js';
+import { useRig } from './rig-context.js';
+import { TypedText } from './typed-text.js';
 
 interface LeadField {
   /** What it is called, to be read out. */

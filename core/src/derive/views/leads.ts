@@ -1,0 +1,167 @@
+import { grouped } from '../../known/grouped.js';
+import { planCuts, type CutPlan, type CutProblem } from '../../plan/cut/cut.js';
+import type { Solver } from '../../plan/solver.js';
+import { jackAt } from '../../rig/box.js';
+import type { Connector } from '../../rig/device.js';
+import { splitRef, type Id, type Ref } from '../../rig/ids.js';
+import { ABOUT, partOf, type Rig } from '../../rig/rig.js';
+import { STOCK_KINDS, type StockKind } from '../../rig/show.js';
+import { leadOf, type LeadKind } from '../../signal/drawing/map.js';
+import { cablesInOrder } from '../../signal/graph/order.js';
+import type { Derived } from '../steps/deriver.js';
+
+/** Whether a lead is there, is made by hand, or is bought. */
+export type LeadIs = 'there' | 'to make' | 'to buy';
+
+/** One lead of a hook-up, as it is got ready. */
+export interface LeadView {
+  readonly cable: Id<'cable'>;
+  readonly from: string;
+  readonly to: string;
+  readonly kind: LeadKind | 'mains';
+  readonly plugs: readonly [Connector, Connector];
+  /** Metres; absent until somebody says it. */
+  readonly m?: number;
+  readonly is: LeadIs;
+  readonly label?: string;
+}
+
+/** What is lost of the cable at each plug, in metres: stripped and cut square (assumed). */
+export const LOST_AT_A_PLUG = 0.02;
+
+const jackText = (rig: Rig, jack: Ref): string => {
+  const { device, name } = splitRef(jack);
+  return `${partOf(rig, device)?.code ?? ''} ${name}`;
+};
+
+/** Every lead of a hook-up, along the signal. A mains lead is never made at home. */
+export const leadsIn = ({ rig, anatomy }: Derived): readonly LeadView[] =>
+  cablesInOrder(rig, anatomy).flatMap(({ cable, from, to, kind }): readonly LeadView[] => {
+    const [a, b] = [jackAt(rig, from), jackAt(rig, to)];
+    if (!a || !b || kind === 'air') return [];
+    const isTurned = cable.ends[0] !== from;
+    const [one, other] = cable.plugs ?? [undefined, undefined];
+    const [first, second] = isTurned ? [other, one] : [one, other];
+    const isMains = kind === 'mains';
+    return [
+      {
+        cable: cable.id,
+        from: jackText(rig, from),
+        to: jackText(rig, to),
+        kind: isMains ? 'mains' : leadOf(a, b),
+        plugs: [first ?? a.connector, second ?? b.connector],
+        is: cable.have ? 'there' : cable.byHand && !isMains ? 'to make' : 'to buy',
+        ...(cable.m === undefined ? {} : { m: cable.m }),
+        ...(cable.label === undefined ? {} : { label: cable.label }),
+      },
+    ];
+  });
+
+/** Cable of one kind, and what is cut of it. */
+export interface CutsOfKind {
+  readonly of: StockKind;
+  readonly reels: readonly {
+    readonly m: number;
+    readonly pieces: readonly { readonly lead: string; readonly m: number }[];
+    readonly left: number;
+  }[];
+  /** Leads for which there is no cable. */
+  readonly without: readonly { readonly lead: string; readonly m: number }[];
+  /** What is left of the reels that are cut, in metres. */
+  readonly offcuts: number;
+  readonly isProved: boolean;
+}
+
+export interface Shopping {
+  readonly what: string;
+  readonly many: number;
+}
+
+const isStock = (kind: LeadView['kind']): kind is StockKind => STOCK_KINDS.some((k) => k === kind);
+const leadText = ({ from, to }: LeadView): string => `${from} → ${to}`;
+const metres = (cm: number): number => Math.round(cm) / 100;
+const pieceCm = (m: number): number => Math.round((m + 2 * LOST_AT_A_PLUG) * 100);
+
+/** What is to be cut of what, kind by kind: the leads that are made by hand and are not there yet. */
+export const cutsAsked = (rig: Rig, leads: readonly LeadView[]): ReadonlyMap<StockKind, CutProblem> => {
+  const making = leads.filter((l) => l.is === 'to make' && l.m !== undefined && isStock(l.kind));
+  const stock = partOf(rig, ABOUT)?.stock ?? [];
+  return new Map(
+    [...grouped(making, (l) => l.kind as StockKind)].map(([of, some]) => [
+      of,
+      {
+        pieces: some.map((l) => ({ id: l.cable, cm: pieceCm(l.m ?? 0) })),
+        reels: stock.flatMap((s, i) => (s.of === of ? [{ id: `reel ${i}`, cm: Math.round(s.m * 100) }] : [])),
+      },
+    ]),
+  );
+};
+
+/** How long the solver looks at one aim, in seconds. */
+const SECONDS = 3;
+
+/** Cuts each kind of cable. @returns undefined for a kind when the solver found nothing in its time */
+export const planAllCuts = (
+  asked: ReadonlyMap<StockKind, CutProblem>,
+  solver: Solver,
+): ReadonlyMap<StockKind, CutPlan | undefined> =>
+  new Map([...asked].map(([of, problem]) => [of, planCuts(problem, solver, SECONDS)]));
+
+/** The cut list in words. The plans must be those of the question. */
+export const cutList = (
+  leads: readonly LeadView[],
+  asked: ReadonlyMap<StockKind, CutProblem>,
+  plans: ReadonlyMap<StockKind, CutPlan | undefined>,
+): readonly CutsOfKind[] => {
+  const named = new Map<string, LeadView>(leads.map((l) => [l.cable, l]));
+  const said = (id: string, { pieces }: CutProblem) => {
+    const lead = named.get(id);
+    return { lead: lead ? leadText(lead) : id, m: metres(pieces.find((p) => p.id === id)?.cm ?? 0) };
+  };
+  return [...asked].flatMap(([of, problem]): readonly CutsOfKind[] => {
+    const plan = plans.get(of);
+    if (!plan) return [];
+    const reels = problem.reels.flatMap((reel) => {
+      const pieces = plan.cuts.get(reel.id)?.map((id) => said(id, problem)) ?? [];
+      const taken = pieces.reduce((sum, p) => sum + p.m, 0);
+      return pieces.length ? [{ m: metres(reel.cm), pieces, left: metres(reel.cm - taken * 100) }] : [];
+    });
+    return [
+      {
+        of,
+        reels,
+        without: plan.left.map((id) => said(id, problem)),
+        offcuts: metres(plan.offcuts),
+        isProved: plan.isProved,
+      },
+    ];
+  });
+};
+
+/** What is to be bought before build day: leads as they are, cable for those that find none, and plugs. */
+export const shoppingFor = (leads: readonly LeadView[], cuts: readonly CutsOfKind[]): readonly Shopping[] => {
+  const bought = leads.filter((l) => l.is === 'to buy');
+  const ready = [
+    ...grouped(
+      bought,
+      (l) =>
+        `${l.kind} lead, ${l.m === undefined ? 'its length not said' : `${l.m} m`}, ${[...l.plugs].sort().join(' to ')}`,
+    ),
+  ];
+  const making = leads.filter((l) => l.is === 'to make');
+  const plugs = [
+    ...grouped(
+      making.flatMap((l) => l.plugs.map((plug) => ({ plug, kind: l.kind }))),
+      ({ plug, kind }) => `${plug} plug for ${kind} cable`,
+    ),
+  ];
+  return [
+    ...ready.map(([what, some]) => ({ what, many: some.length })),
+    ...cuts.flatMap(({ of, without }) =>
+      without.length
+        ? [{ what: `${metres(without.reduce((sum, w) => sum + w.m * 100, 0))} m of ${of} cable`, many: 1 }]
+        : [],
+    ),
+    ...plugs.map(([what, some]) => ({ what, many: some.length })),
+  ];
+};

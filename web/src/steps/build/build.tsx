@@ -1,0 +1,73 @@
+import './build.css';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { cutList, cutsAsked, shoppingFor, type CutsOfKind, type LeadView } from '@yunta/core/derive/views/leads';
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { PrintButton } from '../../shared/paper/paper.js';
+import { useAsked, useRig } from '../../shared/rig-context.js';
+import { planned } from '../../worker/planned.js';
+import { LeadsPaper } from './leads-paper.js';
+import { LeadTable } from './lead-table.js';
+import { Stocked } from './stocked.js';
+import { CutList, ToBuy } from './to-do.js';
+
+/** What is cut of which reel, worked out beside the page whenever leads or reels change. */
+const useCuts = (leads: readonly LeadView[]): readonly CutsOfKind[] | undefined => {
+  const { rig } = useRig();
+  const asked = useMemo(() => cutsAsked(rig, leads), [rig, leads]);
+  const { data } = useQuery({
+    queryKey: ['cuts', JSON.stringify([...asked])],
+    queryFn: async () => {
+      const { plan } = await planned((planning) => planning.cuts(asked));
+      return plan ? { asked, plans: plan } : null;
+    },
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  return useMemo(() => (data ? cutList(leads, data.asked, data.plans) : undefined), [leads, data]);
+};
+
+const NONE: readonly LeadView[] = [];
+
+/** Before build day: every lead, what to cut, and what to buy. */
+export const Build = () => {
+  const { hookup } = useRig();
+  const leads = useAsked(['leads'], (worker) => worker.answers.leads());
+  const cuts = useCuts(leads ?? NONE);
+  return (
+    <>
+      <div className="headline">
+        <h1>Build</h1>
+        {leads && leads.length > 0 && <span className="soft">{headline(leads)}</span>}
+        <div className="tools">
+          {leads && leads.length > 0 && <PrintButton what="leads, cut list and what to buy" />}
+        </div>
+      </div>
+      {!leads && <p className="soft">Working it out …</p>}
+      {leads?.length === 0 && (
+        <p className="soft">
+          No lead is plugged in {hookup?.name ?? 'this rig'} yet. <Link to="../routing">Wire the rig</Link>, then its
+          leads stand here.
+        </p>
+      )}
+      <div className="build-both">
+        {leads && leads.length > 0 && <LeadTable leads={leads} />}
+        <div className="build-right">
+          {leads && leads.length > 0 && <ToBuy shopping={shoppingFor(leads, cuts ?? [])} unsaid={unsaid(leads)} />}
+          {cuts && <CutList cuts={cuts} />}
+          <Stocked />
+        </div>
+      </div>
+      {leads && cuts && <LeadsPaper leads={leads} cuts={cuts} />}
+    </>
+  );
+};
+
+const unsaid = (leads: readonly LeadView[]): number =>
+  leads.filter((l) => l.m === undefined && l.is !== 'there').length;
+
+const headline = (leads: readonly LeadView[]): string => {
+  const count = (is: LeadView['is']): number => leads.filter((l) => l.is === is).length;
+  return `${leads.length} leads: ${count('there')} there, ${count('to make')} to make, ${count('to buy')} to buy`;
+};

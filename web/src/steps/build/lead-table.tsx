@@ -1,0 +1,73 @@
+import { NativeSelect } from '@mantine/core';
+import type { LeadIs, LeadView } from '@yunta/core/derive/views/leads';
+import { changeCable } from '@yunta/core/edits/cables';
+import { theOneOf } from '@yunta/core/known/keys';
+import { partOf } from '@yunta/core/rig/rig';
+import { Metres } from '../../shared/lead-fields.js';
+import { useRig } from '../../shared/rig-context.js';
+
+const STANDS: readonly LeadIs[] = ['there', 'to make', 'to buy'];
+
+/** Every lead with its length, its plugs, and whether it is there. */
+export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => (
+  <section className="card">
+    <table className="plain tight folds build-leads">
+      <caption className="visually-hidden">Leads of this hook-up</caption>
+      <thead>
+        <tr>
+          <th>lead</th>
+          <th>kind, plugs</th>
+          <th>m</th>
+          <th>is</th>
+        </tr>
+      </thead>
+      <tbody>
+        {leads.map((lead) => (
+          <Lead key={lead.cable} lead={lead} />
+        ))}
+      </tbody>
+    </table>
+  </section>
+);
+
+const Lead = ({ lead }: { lead: LeadView }) => {
+  const { rig, edit } = useRig();
+  const name = `${lead.from} → ${lead.to}`;
+  const stand = (is: LeadIs): void => {
+    const cable = partOf(rig, lead.cable);
+    if (!cable) return;
+    const change = {
+      have: is === 'there' || undefined,
+      byHand: is === 'to make' || (is === 'there' && cable.byHand) || undefined,
+    };
+    edit(changeCable(cable, change), `${name}: ${is}`);
+  };
+  return (
+    <tr>
+      <td data-head="lead">
+        <span className="mono">{name}</span>
+        {lead.label && <span className="soft"> {lead.label}</span>}
+      </td>
+      <td data-head="kind, plugs">
+        {lead.kind}
+        <span className="soft"> {plugsText(lead)}</span>
+      </td>
+      <td data-head="m">
+        <Metres of={name} cable={lead.cable} />
+      </td>
+      <td data-head="is">
+        <NativeSelect
+          size="xs"
+          aria-label={`${name}, is`}
+          value={lead.is}
+          data={STANDS.filter((is) => lead.kind !== 'mains' || is !== 'to make')}
+          onChange={(e) => stand(theOneOf(STANDS, e.currentTarget.value))}
+        />
+      </td>
+    </tr>
+  );
+};
+
+/** @example '6.35 TS both ends' */
+export const plugsText = ({ plugs: [a, b] }: Pick<LeadView, 'plugs'>): string =>
+  a === b ? `${a} both ends` : `${a} to ${b}`;
