@@ -16,14 +16,14 @@ const VIEWS = [
   ['song', `${DEMO}/set?show=songs&song=song:01`, 'light'],
   ['stage', `${DEMO}/stage`, 'dark'],
   ['merge', `${DEMO}/merge`, 'light'],
-  ['hook-ups', `${DEMO}/routing?show=hookups`, 'light'],
   ['sounds', `${DEMO}/sounds`, 'both'],
-  ['knobs', `${DEMO}/program?show=knobs`, 'light'],
   ['program', `${DEMO}/program`, 'light'],
   ['proof', `${DEMO}/proof`, 'both'],
   ['bench', `${DEMO}/bench`, 'both'],
   ['power', `${DEMO}/power`, 'light'],
   ['levels', `${DEMO}/levels`, 'light'],
+  ['build', `${DEMO}/build`, 'light'],
+  ['road', `${DEMO}/road`, 'light'],
 ];
 const pages = await pagesApart();
 const click = async (page, selector) => (await page.waitForSelector(selector, { visible: true })).click();
@@ -74,19 +74,31 @@ const BEFORE = {
     await press(page, 'Words');
     await page.keyboard.press('ArrowRight');
   },
-  knobs: async (page) => {
-    const say = async (label, text) => {
-      await click(page, `input[aria-label="Where the knobs stand: ${label}"]`);
-      await page.keyboard.sendCharacter(text);
+  build: async (page) => {
+    const make = async (lead, m) => {
+      await click(page, `input[aria-label="${lead}, metres"]`);
+      await page.keyboard.down('Control');
+      await page.keyboard.press('a');
+      await page.keyboard.up('Control');
+      await page.keyboard.sendCharacter(m);
       await page.keyboard.press('Enter');
-      await wait(500);
+      await page.select(`select[aria-label="${lead}, is"]`, 'to make');
+      await wait(400);
     };
-    await say('Whichever instrument is in hand', 'volume 10, pickup bridge');
-    await say('CMP', "sustain 11 o'clock, level noon");
-    await say('LOW', "gain 2 o'clock, tone noon, level just under half");
-    await click(page, 'input[aria-label="Where LOW stands otherwise"]');
-    await click(page, '::-p-aria([name="Chorus crunch"][role="option"])');
-    await say('LOW in Chorus crunch', 'gain full');
+    await make('SWI send1 → CMP in', '0.3');
+    await make('CMP out → SWI return1', '0.45');
+    await make('SWI send2 → OFZ in', '0.6');
+    for (const m of ['1', '0.7']) {
+      await click(page, 'input[aria-label="Metres on a new reel"]');
+      await page.keyboard.sendCharacter(m);
+      await page.keyboard.press('Enter');
+      await wait(400);
+    }
+    await page.evaluate(() => document.querySelector('.room').scrollTo(0, 0));
+    await wait(1000);
+  },
+  road: async (page) => {
+    await press(page, 'Two-channel valve head');
     await wait(1500);
   },
   program: (page) => press(page, 'Tick all lines'),

@@ -31,6 +31,24 @@ test('an amp dies: looked up by name, what to heed, which plugs, what is left; a
   await hands.page.close();
 });
 
+test('a silent sound: nothing broken first, then each answer halves what it can be, and leads to the way out', async () => {
+  const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/road?show=find`));
+  await hands.sees('Tuner: is it muted?');
+  for (let test = 1; test <= 8; test += 1) {
+    await hands.sees(`Test ${test}`);
+    await hands.click('button', 'Nothing');
+    const text = await hands.text();
+    if (text.includes('It is ')) break;
+  }
+  await hands.sees('It is Single-coil guitar');
+  await hands.click('button', 'Back');
+  await hands.click('button', 'There is sound');
+  await hands.sees('It is the lead from GSC out to WLS in');
+  await hands.click('button', 'The way out');
+  await hands.sees('Take a lead from GSC out to WLS in.');
+  await hands.page.close();
+});
+
 test('leads: written down as there, to make, to buy; cut of reels with a proof; a reel of −3 m is refused', async () => {
   const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/build`));
   await hands.sees('41 leads: 0 there, 0 to make, 41 to buy');

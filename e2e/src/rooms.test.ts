@@ -25,6 +25,7 @@ const ROOMS = [
   ['bench', '/rig/island-run/bench', 'On the wire'],
   ['build', '/rig/island-run/build', 'Cable on reels'],
   ['road', '/rig/island-run/road', 'The quickest way out'],
+  ['finding a fault', '/rig/island-run/road?show=find', 'There is sound'],
 ] as const;
 
 describe('axe finds nothing serious or critical', () => {

@@ -47,6 +47,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/bench', 'Just switched on.'],
   ['/rig/island-run/build', 'Cable on reels'],
   ['/rig/island-run/road', 'The quickest way out'],
+  ['/rig/island-run/road?show=find', 'There is sound'],
   ['/rig/island-run/merge', 'Choose a rig file'],
 ];
 

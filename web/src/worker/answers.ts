@@ -11,6 +11,7 @@ import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
+import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
 import { leadsIn, type LeadView } from '@yunta/core/derive/views/leads';
 import { levelsShown, type LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
@@ -224,6 +225,11 @@ export class Answers {
   /** One failure with the quickest way out. */
   failure(key: string): FailureView | undefined {
     return this.held.derived && failureOf(this.held.derived, key);
+  }
+
+  /** The way of a silent sound, to be halved. */
+  faultFinder(sound: Id<'sound'> | undefined): FaultFinder | undefined {
+    return sound && this.held.derived && faultFinder(this.held.derived, sound);
   }
 
   /** All failures with their ways out. */

@@ -68,6 +68,5 @@ const Lead = ({ lead }: { lead: LeadView }) => {
   );
 };
 
-/** @example '6.35 TS both ends' */
-export const plugsText = ({ plugs: [a, b] }: Pick<LeadView, 'plugs'>): string =>
-  a === b ? `${a} both ends` : `${a} to ${b}`;
+/** Both plugs; said once where they are alike. @example '6.35 TS to XLR' */
+export const plugsText = ({ plugs: [a, b] }: Pick<LeadView, 'plugs'>): string => (a === b ? a : `${a} to ${b}`);

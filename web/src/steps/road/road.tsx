@@ -1,22 +1,40 @@
 import './road.css';
+import { SegmentedControl } from '@mantine/core';
 import { all, soundsInOrder } from '@yunta/core/rig/rig';
+import type { FailureLine } from '@yunta/core/derive/views/fails';
 import { Link, useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Failures } from './failures.js';
+import { FindFault } from './find-fault.js';
 
-/** On the road: what to do when something dies. */
+const PARTS = [
+  { value: 'dies', label: 'When something dies' },
+  { value: 'find', label: 'Find the fault' },
+] as const;
+
+/** On the road: what to do when something dies, and how to find out what it is. */
 export const Road = () => {
-  const { rig, hookup } = useRig();
+  const { rig } = useRig();
   const [params, setParams] = useSearchParams();
+  const part = PARTS.find((p) => p.value === params.get('show'))?.value ?? 'dies';
   const lines = useAsked(['failure lines'], (worker) => worker.answers.failureLines());
   const asked = params.get('dies') ?? undefined;
   const choose = (key: string): void => setParams({ show: 'dies', dies: key }, { replace: true });
-  const isReady = hookup !== undefined && soundsInOrder(rig).length > 0 && all(rig, 'cable').length > 0;
+  const isReady = soundsInOrder(rig).length > 0 && all(rig, 'cable').length > 0;
   return (
     <>
       <div className="headline">
-        <h1>When something dies</h1>
-        {lines && lines.length > 0 && <span className="soft">{headline(lines.map((l) => l.counts))}</span>}
+        <h1>Road</h1>
+        {part === 'dies' && lines && lines.length > 0 && <span className="soft">{headline(lines)}</span>}
+        <div className="tools">
+          <SegmentedControl
+            aria-label="What to look at"
+            size="xs"
+            value={part}
+            onChange={(show) => setParams({ show }, { replace: true })}
+            data={[...PARTS]}
+          />
+        </div>
       </div>
       {!isReady && (
         <p className="soft">
@@ -25,21 +43,20 @@ export const Road = () => {
           <Link to="../sounds">say a sound</Link>.
         </p>
       )}
-      {isReady && !lines && <p className="soft">Working it out …</p>}
-      {isReady && lines && <Failures lines={lines} asked={asked} choose={choose} />}
+      {isReady && part === 'find' && <FindFault choose={choose} />}
+      {isReady && part === 'dies' && !lines && <p className="soft">Working it out …</p>}
+      {isReady && part === 'dies' && lines && <Failures lines={lines} asked={asked} choose={choose} />}
     </>
   );
 };
 
-type Counts = Readonly<Record<string, number>>;
-
-const isAllSilent = (counts: Counts): boolean => {
+const isAllSilent = ({ counts }: FailureLine): boolean => {
   const of = Object.values(counts).reduce((a, b) => a + b, 0);
-  return of > 0 && counts['silent'] === of;
+  return of > 0 && counts.silent === of;
 };
 
-const headline = (all: readonly Counts[]): string => {
-  const single = all.filter(isAllSilent).length;
+const headline = (lines: readonly FailureLine[]): string => {
+  const single = lines.filter(isAllSilent).length;
   if (single === 0) return 'No single thing silences every sound.';
-  return `${single} of ${all.length} things that can fail silence every sound.`;
+  return `${single} of ${lines.length} things that can fail silence every sound.`;
 };
