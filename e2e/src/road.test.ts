@@ -49,6 +49,22 @@ test('a silent sound: nothing broken first, then each answer halves what it can 
   await hands.page.close();
 });
 
+test('a line check on a phone: ticked, kept over a reload, opened again, and counted', async () => {
+  const hands = new Hands(
+    await openPage(browser, `${await server.fresh('island-run')}/road?show=check`, 'dark', 390, 844),
+  );
+  await hands.sees('0 of 25 ticked');
+  await hands.type('textbox', 'Your name, for the history', 'Ada');
+  await hands.click('checkbox', 'FOH ch1: Cabinet microphone');
+  await hands.sees('1 of 25 ticked');
+  await hands.sees('Ticked by Ada');
+  await hands.page.reload();
+  await hands.sees('1 of 25 ticked');
+  await hands.click('checkbox', 'FOH ch1: Cabinet microphone');
+  await hands.sees('0 of 25 ticked');
+  await hands.page.close();
+});
+
 test('leads: written down as there, to make, to buy; cut of reels with a proof; a reel of −3 m is refused', async () => {
   const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/build`));
   await hands.sees('41 leads: 0 there, 0 to make, 41 to buy');

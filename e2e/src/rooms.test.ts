@@ -25,6 +25,7 @@ const ROOMS = [
   ['bench', '/rig/island-run/bench', 'On the wire'],
   ['build', '/rig/island-run/build', 'Cable on reels'],
   ['road', '/rig/island-run/road', 'The quickest way out'],
+  ['line check', '/rig/island-run/road?show=check', 'Lines into the house'],
   ['finding a fault', '/rig/island-run/road?show=find', 'There is sound'],
 ] as const;
 

@@ -48,6 +48,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/build', 'Cable on reels'],
   ['/rig/island-run/road', 'The quickest way out'],
   ['/rig/island-run/road?show=find', 'There is sound'],
+  ['/rig/island-run/road?show=check', 'Lines into the house'],
   ['/rig/island-run/merge', 'Choose a rig file'],
 ];
 

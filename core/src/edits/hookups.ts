@@ -27,6 +27,8 @@ export const copyHookup = (
 ): Edit => {
   const hookup = partOf(rig, from);
   if (!hookup) return nothing;
+  // What was checked was checked there.
+  const { lineChecks: _, ...wiring } = hookup;
   const again = <T extends { readonly in?: Case }>(list: readonly T[]): readonly T[] => [
     ...list,
     ...list.filter((x) => x.in?.hookup === from).map((x) => ({ ...x, in: { ...x.in, hookup: id } })),
@@ -39,7 +41,7 @@ export const copyHookup = (
     .filter((m) => m.on.length + m.off.length > thePart(rig, m.id).on.length + thePart(rig, m.id).off.length);
   return {
     put: [
-      { ...hookup, id, name },
+      { ...wiring, id, name },
       ...cablesOf(rig, from).map((c, i): Cable => ({ ...c, id: cableId(i), hookup: id })),
       ...sounds,
       ...moves,

@@ -14,9 +14,18 @@ export interface Hookup {
   /** Taped, at full, never stomped: taken for granted by the proof and printed on the line-check sheet. */
   readonly assumes: readonly Assumption[];
   readonly admits?: Disturbances;
+  /** What was ticked before the gigs, day by day, the last first. */
+  readonly lineChecks?: readonly LineCheck[];
   readonly place?: Readonly<
     Record<string, { readonly x: number; readonly y: number; readonly turn: number; readonly at: string }>
   >;
+}
+
+/** The line check of one day: which of its lines were found right, by their words. */
+export interface LineCheck {
+  /** As 2026-05-31. */
+  readonly on: string;
+  readonly ticked: Readonly<Record<string, { readonly by: string; /** ISO 8601. */ readonly when: string }>>;
 }
 
 export interface Assumption {

@@ -87,6 +87,15 @@ const hookup: z.ZodType<Hookup> = z.strictObject({
   admits: z
     .strictObject({ moves: z.boolean(), feet: z.boolean(), powerCycle: z.boolean(), knobs: z.boolean().optional() })
     .optional(),
+  lineChecks: list(
+    z.strictObject({
+      on: z.string().regex(DAY),
+      ticked: z.record(
+        z.string().max(LONGEST.line),
+        z.strictObject({ by: z.string().max(LONGEST.word), when: z.string().max(LONGEST.name) }),
+      ),
+    }),
+  ).optional(),
   place: record(z.strictObject({ x: z.number(), y: z.number(), turn: z.number(), at: word })).optional(),
 });
 const cable: z.ZodType<Cable> = z.strictObject({

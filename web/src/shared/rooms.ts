@@ -42,6 +42,7 @@ export const VIEWS = [
   { to: 'build?show=leads', name: 'Leads to make and to buy', what: 'Build: lengths, plugs, cut list, what to buy' },
   { to: 'road?show=dies', name: 'When something dies', what: 'Road: what a failure silences, and the way out' },
   { to: 'road?show=find', name: 'Find the fault', what: 'Road: what is dead, in the fewest tests' },
+  { to: 'road?show=check', name: 'Line check', what: 'Road: what is taped, lines into the house, sounds' },
   { to: 'program?show=plan', name: 'Plan programs', what: 'Program: what needs a program, and which' },
   { to: 'program?show=type', name: 'Type it in', what: 'Program: box by box, ticked off' },
   { to: 'program?show=write', name: 'As it stands', what: 'Program: what stands in a box already' },

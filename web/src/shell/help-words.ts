@@ -96,6 +96,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Each way out was tried: the signal is followed through the rig as it would then be plugged.',
     'Nothing is led where it would ruin something. Switch an amp off before you touch its speaker lead.',
     '“Print” makes a page for the case. It needs no network and no screen.',
+    '“Line check” lists what is taped, the lines into the house and every sound with what should be heard. Ticks are kept per day.',
     '“Find the fault” says where to listen next when a sound is silent. Each answer halves what it can be.',
   ],
 };

@@ -12,6 +12,7 @@ import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
 import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
+import { lineCheck, type CheckLine } from '@yunta/core/derive/views/line-check';
 import { leadsIn, type LeadView } from '@yunta/core/derive/views/leads';
 import { levelsShown, type LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
@@ -225,6 +226,11 @@ export class Answers {
   /** One failure with the quickest way out. */
   failure(key: string): FailureView | undefined {
     return this.held.derived && failureOf(this.held.derived, key);
+  }
+
+  /** What is ticked before the gig. */
+  lineCheck(): readonly CheckLine[] {
+    return this.held.derived ? lineCheck(this.held.derived) : [];
   }
 
   /** The way of a silent sound, to be halved. */

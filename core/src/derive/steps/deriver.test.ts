@@ -4,6 +4,7 @@ import { Random } from '../../../testing/random.js';
 import { randomEdit } from '../../../testing/random-edit.js';
 import { randomRig } from '../../../testing/random-rig.js';
 import { apply } from '../../change/apply.js';
+import { tickLine } from '../../edits/line-checks.js';
 import { deriveOnce, Deriver, type Derived } from './deriver.js';
 
 const WALKS = often(15);
@@ -32,6 +33,16 @@ describe('an incremental result equals the one from scratch', () => {
   test.each([1, 2, 3])('on a rig with many moves and programs too, seed %i', (seed) =>
     walkOver(seed, giantRig(seed, { sounds: 10, pedals: 3, midi: 3, moves: 8 })),
   );
+});
+
+test('a line that is ticked before a gig makes nothing again', () => {
+  const { rig, hookup } = giantRig();
+  const deriver = new Deriver();
+  const before = deriver.derive(rig, hookup.id)!;
+  const ticked = apply(rig, tickLine(hookup, '2026-05-31', 'Stage', { by: 'Ada', when: '2026-05-31T17:00:00Z' }));
+  if (!ticked.ok) throw new Error('not ticked');
+  const after = deriver.derive(ticked.value.rig, hookup.id)!;
+  expect([after.anatomy === before.anatomy, after.judgement === before.judgement]).toEqual([true, true]);
 });
 
 test('what did not change is not made again', () => {

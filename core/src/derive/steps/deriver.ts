@@ -1,9 +1,16 @@
+import type { Hookup } from '../../rig/hookup.js';
 import type { Id } from '../../rig/ids.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
 import { Keep, STEPS, type Given, type Results } from './steps.js';
 
 /** Everything that follows from one revision of a rig in one hook-up. */
 export type Derived = Given & Results;
+
+/** What is ticked before a gig changes nothing that is derived: the hook-up is the one of before. */
+const unlessTicked = (before: Hookup | undefined, now: Hookup): Hookup => {
+  const said = (hookup: Hookup): string => JSON.stringify({ ...hookup, lineChecks: undefined });
+  return before && said(before) === said(now) ? before : now;
+};
 
 /**
  * Makes everything from a rig. Remembers the last result by hook-up; a step is carried out again only where its inputs
@@ -14,10 +21,11 @@ export class Deriver {
 
   /** @returns undefined when there is no such hook-up */
   derive(rig: Rig, hookupId: Id<'hookup'>): Derived | undefined {
-    const hookup = partOf(rig, hookupId);
-    if (!hookup) return undefined;
+    const found = partOf(rig, hookupId);
+    if (!found) return undefined;
     const { parts } = rig;
     const before = this.last.get(hookupId);
+    const hookup = unlessTicked(before?.derived.hookup, found);
     const keep = before?.keep ?? new Keep();
     const given: Given = {
       rig,

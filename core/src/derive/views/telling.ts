@@ -92,7 +92,8 @@ const toldBox = (d: Derived, device: Device, place: (id: Id<'device'>) => number
   };
 };
 
-const callText = ({ rig, hookup }: Derived, sound: Sound): string => {
+/** What calls a sound, in words. */
+export const callText = ({ rig, hookup }: Derived, sound: Sound): string => {
   const calls = sound.calls.filter((c) => callFits(rig, c, hookup.id));
   if (calls.length === 0) return 'by hand and foot';
   const boxes = [...new Set(calls.map((c) => partOf(rig, c.device)?.code ?? ''))];

@@ -5,11 +5,13 @@ import type { FailureLine } from '@yunta/core/derive/views/fails';
 import { Link, useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Failures } from './failures.js';
+import { LineChecks } from './line-check.js';
 import { FindFault } from './find-fault.js';
 
 const PARTS = [
   { value: 'dies', label: 'When something dies' },
   { value: 'find', label: 'Find the fault' },
+  { value: 'check', label: 'Line check' },
 ] as const;
 
 /** On the road: what to do when something dies, and how to find out what it is. */
@@ -43,6 +45,7 @@ export const Road = () => {
           <Link to="../sounds">say a sound</Link>.
         </p>
       )}
+      {isReady && part === 'check' && <LineChecks />}
       {isReady && part === 'find' && <FindFault choose={choose} />}
       {isReady && part === 'dies' && !lines && <p className="soft">Working it out …</p>}
       {isReady && part === 'dies' && lines && <Failures lines={lines} asked={asked} choose={choose} />}
