@@ -97,44 +97,40 @@ const leftOf = (wiring: Wiring, { heard, stages }: Whole, ways: Ways): Left => {
   };
 };
 
-const onward = (wiring: Wiring, { instead, alive }: Ways, starts: readonly number[]): Uint8Array => {
-  const seen = new Uint8Array(wiring.points.length);
+const onward = (wiring: Wiring, { instead, alive }: Ways, starts: readonly number[]): Uint8Array =>
+  flood(starts, alive, wiring.out, wiring.to, instead);
+
+const backward = (wiring: Wiring, { instead, alive }: Ways, starts: readonly number[]): Uint8Array =>
+  flood(starts, alive, wiring.into, wiring.from, new Map([...instead].map(([a, b]) => [b, a])));
+
+/**
+ * Every point that is come to from these.
+ * @param edges by point: those that lead on
+ * @param far by edge: where it leads
+ * @param straight from point to point, past what lies between
+ */
+const flood = (
+  starts: readonly number[],
+  alive: Uint8Array,
+  edges: readonly (readonly number[])[],
+  far: Int32Array,
+  straight: ReadonlyMap<number, number>,
+): Uint8Array => {
+  const seen = new Uint8Array(edges.length);
   const stack = [...starts];
   for (const s of starts) seen[s] = 1;
   for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
-    const next = instead.get(point);
+    const next = straight.get(point);
     if (next !== undefined && !seen[next]) {
       seen[next] = 1;
       stack.push(next);
     }
-    for (const e of theItem(wiring.out, point)) {
+    for (const e of theItem(edges, point)) {
       if (!alive[e]) continue;
-      const to = theItem(wiring.to, e);
-      if (seen[to]) continue;
-      seen[to] = 1;
-      stack.push(to);
-    }
-  }
-  return seen;
-};
-
-const backward = (wiring: Wiring, { instead, alive }: Ways, starts: readonly number[]): Uint8Array => {
-  const straight = new Map([...instead].map(([a, b]) => [b, a]));
-  const seen = new Uint8Array(wiring.points.length);
-  const stack = [...starts];
-  for (const s of starts) seen[s] = 1;
-  for (let point = stack.pop(); point !== undefined; point = stack.pop()) {
-    const before = straight.get(point);
-    if (before !== undefined && !seen[before]) {
-      seen[before] = 1;
-      stack.push(before);
-    }
-    for (const e of theItem(wiring.into, point)) {
-      if (!alive[e]) continue;
-      const from = theItem(wiring.from, e);
-      if (seen[from]) continue;
-      seen[from] = 1;
-      stack.push(from);
+      const there = theItem(far, e);
+      if (seen[there]) continue;
+      seen[there] = 1;
+      stack.push(there);
     }
   }
   return seen;
