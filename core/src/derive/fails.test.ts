@@ -91,7 +91,7 @@ test.each(RIGS)('%s: what is said of every failure, and of its way out, is what 
       for (const part of failure.is === 'box' ? [] : way.edit.put)
         if (part.kind === 'cable') again.faults.light(splitRef(part.ends[1]).device);
       const instead =
-        way.hands.some((h) => h.does === 'turn') ||
+        way.hands.some((h) => h.does === 'turn' || h.does === 'stomp') ||
         way.edit.put.some(
           (p) => p.kind === 'cable' && p.ends.some((end) => d.anatomy.wiring.sources.some((s) => s.ref === end)),
         );
@@ -126,15 +126,22 @@ describe('the island run in the ballroom', () => {
     return { after: count(after), hands: way?.hands, leads: way?.leads, then: way && count(way.after) };
   };
   const box = (code: string) => told((f) => f.is === 'box' && thePart(d.rig, f.device).code === code);
-  test('a dead drive in its loop: two plugs pulled, the loop closes, and only its own stage is missing', () =>
+  test('a dead drive with a mechanical bypass: stomped off, only its own stage is missing', () =>
     expect(box('LOW')).toEqual({
       after: { whole: 8, silent: 8 },
-      hands: [
-        { does: 'pull', at: 'device:swi.send3', other: 'device:low.in' },
-        { does: 'pull', at: 'device:low.out', other: 'device:swi.return3' },
-      ],
+      hands: [{ does: 'stomp', device: 'device:low' }],
       leads: 0,
       then: { whole: 8, less: 8 },
+    }));
+  test('a dead reverb that no foot takes out: two plugs pulled, and its loop closes', () =>
+    expect(box('REV')).toEqual({
+      after: { silent: 16 },
+      hands: [
+        { does: 'pull', at: 'device:swi.send8', other: 'device:rev.in-l' },
+        { does: 'pull', at: 'device:rev.out-l', other: 'device:swi.return8' },
+      ],
+      leads: 0,
+      then: { less: 16 },
     }));
   test('a dead head: never a line into a loudspeaker; the preamp for the desk that stays at home takes its place', () => {
     const { hands, then } = box('HED');

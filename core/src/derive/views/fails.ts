@@ -136,6 +136,8 @@ const handText = (rig: Rig, hand: Hand): string => {
       return `Pull the plug out of ${jackText(rig, hand.at)} (the lead to ${jackText(rig, hand.other)}).`;
     case 'move':
       return `Take the plug out of ${jackText(rig, hand.from)} and put it into ${jackText(rig, hand.to)}; its other end stays in ${jackText(rig, hand.other)}.`;
+    case 'stomp':
+      return `Stomp ${boxText(rig, hand.device)} off: its bypass is a switch, and lets the signal past it.`;
     case 'turn':
       return `Turn ${controlText(rig, hand.control)} to ${valueText(rig, hand.control, hand.value)}, and take the other instrument.`;
     case 'lead':
@@ -144,7 +146,7 @@ const handText = (rig: Rig, hand: Hand): string => {
 };
 
 const jacksOf = (hand: Hand): readonly Ref[] =>
-  hand.does === 'turn'
+  hand.does === 'turn' || hand.does === 'stomp'
     ? []
     : hand.does === 'pull'
       ? [hand.at, hand.other]

@@ -10,6 +10,7 @@ import { jackAt, wiredBoxes } from '../../rig/box.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
+import { blocksIn } from '../../rig/domain.js';
 import type { Value } from '../../rig/value.js';
 import { onTopOf } from '../../signal/graph/state.js';
 import { wire } from '../../signal/graph/wiring.js';
@@ -22,7 +23,9 @@ export type Hand =
   | { readonly does: 'move'; readonly from: Ref; readonly to: Ref; readonly other: Ref }
   | { readonly does: 'pull'; readonly at: Ref; readonly other: Ref }
   | { readonly does: 'lead'; readonly from: Ref; readonly to: Ref }
-  /** No plug at all: a selector, turned to another instrument. */
+  /** No plug at all: a pedal whose bypass is nothing but a switch, stomped off. */
+  | { readonly does: 'stomp'; readonly device: Id<'device'> }
+  /** A selector, turned to another instrument. */
   | { readonly does: 'turn'; readonly control: Ref; readonly value: Value };
 
 /** A way to get most of it back with plugs and leads, and what comes back by it. */
@@ -59,7 +62,7 @@ export const quickestRepatch = (
     return { edit, ...handsOf(rig, hookup.id, edit), after: whole };
   }
   const deaf = deafAfter(compilation, rig, failure);
-  let best = otherInHand(compilation, failure, after);
+  let best = stompedOff(compilation, failure, after) ?? otherInHand(compilation, failure, after);
   if (best) return best;
   for (const some of waysOut(rig, hookup, failure, after, ids)) {
     const ways = some().map((edit) => ({ edit, ...handsOf(rig, hookup.id, edit) }));
@@ -72,6 +75,36 @@ export const quickestRepatch = (
     if (best?.after.every((a) => a.silentAt.length === 0)) break;
   }
   return best;
+};
+
+/** A dead pedal with a mechanical bypass, taken out by the foot: the signal goes past it (common practice). */
+const stompedOff = (compilation: Compilation, failure: Failure, before: readonly SoundAfter[]): Repatch | undefined => {
+  const { rig, hookup } = compilation.bearings;
+  const [first] = compilation.sounds.values();
+  if (failure.is !== 'box' || !first) return undefined;
+  const { id, chains, controls } = thePart(rig, failure.device);
+  const top = new Map<Ref, Value>(
+    chains
+      .flatMap((c) => blocksIn(c.slots))
+      .filter((b) => b.bypass === 'true')
+      .flatMap((b) => b.on ?? [])
+      .flatMap((fact): readonly (readonly [Ref, Value])[] => {
+        if (!('in' in fact)) return [];
+        const control = controls.find((c) => c.id === fact.control);
+        const off = control && 'values' in control.domain && control.domain.values.find((v) => !fact.in.includes(v));
+        return off === undefined || off === false ? [] : [[ref(id, fact.control), off]];
+      }),
+  );
+  if (top.size === 0) return undefined;
+  const follow = following(rig, first.trace.wiring, brokenBy(rig, hookup, failure));
+  const after = before.map((was): SoundAfter => {
+    if (was.silentAt.length === 0) return was;
+    const whole = wholeOf(theEntry(compilation.sounds, was.sound));
+    return { ...was, ...follow({ ...whole, state: onTopOf(whole.state, top) }) };
+  });
+  return after.every((a) => isAllThatCanBe(a, failure))
+    ? { edit: nothing, hands: [{ does: 'stomp', device: id }], leads: 0, after }
+    : undefined;
 };
 
 /** Another instrument of the kind that is plugged already, with the selector turned to it. */
