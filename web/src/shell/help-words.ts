@@ -89,6 +89,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Say what cable you have on reels. The cut list uses as few reels as can be, and says whether that is proved.',
     'What is missing stands under “To buy”: leads as they are, cable, and plugs by kind.',
     'A mains lead is never made at home.',
+    '“Labels” are flags for both ends of each lead and tags for boxes, with your own codes, printed to scale.',
   ],
   road: [
     'Look up what failed: by its name, its code, or a jack. Boxes come first, then leads, then supply outputs.',

@@ -165,3 +165,24 @@ export const shoppingFor = (leads: readonly LeadView[], cuts: readonly CutsOfKin
     ...plugs.map(([what, some]) => ({ what, many: some.length })),
   ];
 };
+
+/** A flag around one end of a lead. */
+export interface Flag {
+  readonly key: string;
+  /** What is read from afar: the owner's own code, else where it leads. */
+  readonly big: string;
+  readonly here: string;
+  readonly there: string;
+}
+
+const codeOf = (jack: string): string => jack.split(' ')[0] ?? '';
+
+/** Two flags for every lead, one an end, in the order of the list. */
+export const flagsOf = (leads: readonly LeadView[]): readonly Flag[] =>
+  leads.flatMap(({ cable, from, to, label }): readonly Flag[] => {
+    const big = label ?? `${codeOf(from)} → ${codeOf(to)}`;
+    return [
+      { key: `${cable} from`, big, here: from, there: to },
+      { key: `${cable} to`, big, here: to, there: from },
+    ];
+  });

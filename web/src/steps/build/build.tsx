@@ -1,11 +1,13 @@
 import './build.css';
+import { SegmentedControl } from '@mantine/core';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { cutList, cutsAsked, shoppingFor, type CutsOfKind, type LeadView } from '@yunta/core/derive/views/leads';
 import { useMemo } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { planned } from '../../worker/planned.js';
+import { Labels } from './labels.js';
 import { LeadsPaper } from './leads-paper.js';
 import { LeadTable } from './lead-table.js';
 import { Stocked } from './stocked.js';
@@ -30,9 +32,16 @@ const useCuts = (leads: readonly LeadView[]): readonly CutsOfKind[] | undefined 
 
 const NONE: readonly LeadView[] = [];
 
+const PARTS = [
+  { value: 'leads', label: 'Leads' },
+  { value: 'labels', label: 'Labels' },
+] as const;
+
 /** Before build day: every lead, what to cut, and what to buy. */
 export const Build = () => {
   const { hookup } = useRig();
+  const [params, setParams] = useSearchParams();
+  const part = PARTS.find((p) => p.value === params.get('show'))?.value ?? 'leads';
   const leads = useAsked(['leads'], (worker) => worker.answers.leads());
   const cuts = useCuts(leads ?? NONE);
   return (
@@ -41,7 +50,14 @@ export const Build = () => {
         <h1>Build</h1>
         {leads && leads.length > 0 && <span className="soft">{headline(leads)}</span>}
         <div className="tools">
-          {leads && leads.length > 0 && <PrintButton what="leads, cut list and what to buy" />}
+          {part === 'leads' && leads && leads.length > 0 && <PrintButton what="leads, cut list and what to buy" />}
+          <SegmentedControl
+            aria-label="What to look at"
+            size="xs"
+            value={part}
+            onChange={(show) => setParams({ show }, { replace: true })}
+            data={[...PARTS]}
+          />
         </div>
       </div>
       {!leads && <p className="soft">Working it out …</p>}
@@ -51,15 +67,18 @@ export const Build = () => {
           leads stand here.
         </p>
       )}
-      <div className="build-both">
-        {leads && leads.length > 0 && <LeadTable leads={leads} />}
-        <div className="build-right">
-          {leads && leads.length > 0 && <ToBuy shopping={shoppingFor(leads, cuts ?? [])} unsaid={unsaid(leads)} />}
-          {cuts && <CutList cuts={cuts} />}
-          <Stocked />
+      {part === 'labels' && leads && leads.length > 0 && <Labels leads={leads} />}
+      {part === 'leads' && (
+        <div className="build-both">
+          {leads && leads.length > 0 && <LeadTable leads={leads} />}
+          <div className="build-right">
+            {leads && leads.length > 0 && <ToBuy shopping={shoppingFor(leads, cuts ?? [])} unsaid={unsaid(leads)} />}
+            {cuts && <CutList cuts={cuts} />}
+            <Stocked />
+          </div>
         </div>
-      </div>
-      {leads && cuts && <LeadsPaper leads={leads} cuts={cuts} />}
+      )}
+      {part === 'leads' && leads && cuts && <LeadsPaper leads={leads} cuts={cuts} />}
     </>
   );
 };
