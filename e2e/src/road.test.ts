@@ -55,12 +55,12 @@ test('a line check on a phone: ticked, kept over a reload, opened again, and cou
   );
   await hands.sees('0 of 25 ticked');
   await hands.type('textbox', 'Your name, for the history', 'Ada');
-  await hands.click('checkbox', 'FOH ch1: Cabinet microphone');
+  await hands.click('checkbox', 'Mixing desk ch1: Cabinet microphone at Closed 2×12 cabinet');
   await hands.sees('1 of 25 ticked');
   await hands.sees('Ticked by Ada');
   await hands.page.reload();
   await hands.sees('1 of 25 ticked');
-  await hands.click('checkbox', 'FOH ch1: Cabinet microphone');
+  await hands.click('checkbox', 'Mixing desk ch1: Cabinet microphone at Closed 2×12 cabinet');
   await hands.sees('0 of 25 ticked');
   await hands.page.close();
 });
