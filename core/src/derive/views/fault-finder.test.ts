@@ -9,13 +9,15 @@ const RIGS = [...DEMO_RIGS.map((r) => [r.id, r.make()] as const), ...PRACTICE.ma
 
 test.each(RIGS)('%s: behind all but the last one can listen, and each has a way out that is looked up', (_, rig) => {
   const d = deriveOnce(rig, all(rig, 'hookup')[0]!.id)!;
+  const keys = new Set<string>();
   for (const { id } of soundsInOrder(rig)) {
     const finder = faultFinder(d, id);
     finder?.suspects.forEach((s, i) => {
       expect([s.text, s.listen !== undefined]).toEqual([s.text, i < finder.suspects.length - 1]);
-      expect(failureOf(d, s.key)?.key).toBe(s.key);
+      keys.add(s.key);
     });
   }
+  for (const key of keys) expect(failureOf(d, key)?.key).toBe(key);
 });
 
 test('at a loudspeaker it is said to switch off first; what silences and is no fault is asked before', () => {
