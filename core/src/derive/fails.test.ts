@@ -1,3 +1,4 @@
+import { after } from '../../testing/after.js';
 import { PRACTICE } from '../../testing/practice.js';
 import { mayJoin } from '../edits/cables.js';
 import { DEMO_RIGS } from '../demo/rigs.js';
@@ -172,4 +173,15 @@ describe('the island run in the ballroom', () => {
   });
   test('the only cabinet: no plug helps', () =>
     expect(box('CAB')).toMatchObject({ after: { silent: 16 }, hands: undefined }));
+});
+
+test('an amp that stands aside has no load: it is never led to the desk in place of a dead one', () => {
+  const rig = DEMO_RIGS[0]!.make();
+  const spare = { ...thePart(rig, 'device:hed'), id: 'device:spare', code: 'AAA', name: 'A spare head' } as const;
+  const d = deriveOnce(after(rig, { put: [spare], remove: [] }), 'hookup:ballroom')!;
+  const failure: Failure = { is: 'box', device: 'device:hed' };
+  const way = quickestRepatch(d.compilation, failure, afterFailure(d.compilation, failure));
+  const used = way?.edit.put.flatMap((p) => (p.kind === 'cable' ? p.ends : [])) ?? [];
+  expect(used.length).toBeGreaterThan(0);
+  expect(used.filter((end) => end.startsWith('device:spare.'))).toEqual([]);
 });

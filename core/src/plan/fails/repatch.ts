@@ -10,6 +10,7 @@ import { jackAt, wiredBoxes } from '../../rig/box.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
+import type { Device } from '../../rig/device.js';
 import { blocksIn } from '../../rig/domain.js';
 import type { Value } from '../../rig/value.js';
 import { onTopOf } from '../../signal/graph/state.js';
@@ -263,9 +264,10 @@ const elsewhere = (
   ids: NewIds,
   pulled: Edit,
 ): readonly Edit[] => {
-  const free = all(rig, 'device').filter(
-    (d) => d.id !== dead && d.zone !== 'supply' && !wiredBoxes(rig, hookup).has(d.id),
-  );
+  const here = wiredBoxes(rig, hookup);
+  // An amp that stands aside has no load: it is no way to the desk.
+  const isAmp = ({ jacks }: Device): boolean => jacks.some((j) => j.level === 'speaker' && j.poles.tip === 'out');
+  const free = all(rig, 'device').filter((d) => d.id !== dead && d.zone !== 'supply' && !here.has(d.id) && !isAmp(d));
   const isEnd = (jack: Ref): boolean =>
     (partOf(rig, splitRef(jack).device)?.ends ?? []).some((e) => e.is !== 'source' && e.is !== 'tuner');
   const offered = (from: Ref) => offers(rig, hookup, from).filter((o) => splitRef(o.jack).device !== dead);
