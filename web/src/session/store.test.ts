@@ -38,6 +38,18 @@ test('an edit is seen at once and reaches the server', async () => {
   await until(() => name(server.rig) === 'Opening' && store.snapshot().session!.waiting.length === 0);
 });
 
+test('what is handed on while a change waits is what the server has; a server that is away is not waited for', async () => {
+  const server = new MemoryServer();
+  const store = await page(server);
+  rename(store, 'sound:01', 'Opening');
+  const { rig, confirmed, waiting } = await store.toHandOn();
+  expect([name(rig), name(confirmed), waiting]).toEqual(['Opening', 'Opening', []]);
+  server.away = true;
+  rename(store, 'sound:01', 'In the dark');
+  const offline = await store.toHandOn();
+  expect([name(offline.rig), name(offline.confirmed)]).toEqual(['In the dark', 'Opening']);
+});
+
 test('a lost answer: the change is sent again and applied once', async () => {
   const server = new MemoryServer();
   const store = await page(server);

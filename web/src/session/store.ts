@@ -37,6 +37,9 @@ const RETRY_MS = [500, 1000, 2000, 4000];
 /** So often a change is sent at which the server fails; then it is set aside, and the rest goes on. */
 const MOST_TRIES = 3;
 
+/** So long a copy that is asked for waits until the server has all that it will hold. */
+const PATIENCE_MS = 3000;
+
 /** The lock that a page holds as long as it is open. */
 export const lockOf = (page: string): string => `yunta-page-${page}`;
 
@@ -234,6 +237,25 @@ export class SessionStore {
   /** When all that was to be written down in the browser is. */
   atRest(): Promise<void> {
     return this.writes;
+  }
+
+  /**
+   * The rig to hand on, once the server has all that was done so far: the copy then knows a beginning that holds it too.
+   * A server that does not answer, or is slow, is not waited for.
+   */
+  async toHandOn(): Promise<Session> {
+    const waits = () => this.state.online && !this.closed && surely(this.state.session).waiting.length > 0;
+    if (waits())
+      await new Promise<void>((done) => {
+        const stop = () => {
+          clearTimeout(late);
+          leave();
+          done();
+        };
+        const leave = this.subscribe(() => waits() || stop());
+        const late = setTimeout(stop, PATIENCE_MS);
+      });
+    return surely(this.state.session);
   }
 
   /** Whether closing the page now would lose something. */

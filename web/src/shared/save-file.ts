@@ -1,6 +1,7 @@
 import { writeRigFile } from '@yunta/core/formats/rig-file';
 import { withOrigin } from '@yunta/core/change/origin';
 import { rigName, type Rig } from '@yunta/core/rig/rig';
+import type { SessionStore } from '../session/store.js';
 
 /** Hands a text, or bytes, to the browser as a file to keep. */
 export const saveFile = (name: string, content: string | Uint8Array<ArrayBuffer>, type: string): void => {
@@ -30,3 +31,9 @@ export const fileName = (...parts: readonly string[]): string =>
  */
 export const saveRig = (rig: Rig, id: string, confirmed: Rig = rig): void =>
   saveFile(`${fileName(rigName(rig))}.yunta.json`, writeRigFile(withOrigin(rig, id, confirmed)), 'application/json');
+
+/** The same of a rig that is open. */
+export const saveOpenRig = async (store: SessionStore): Promise<void> => {
+  const { rig, confirmed } = await store.toHandOn();
+  saveRig(rig, store.rigId, confirmed);
+};

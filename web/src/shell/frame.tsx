@@ -9,7 +9,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'reac
 import type { StoreState } from '../session/store.js';
 import { newPartId } from '../session/ids.js';
 import { Find, type Doing } from './find.js';
-import { saveRig } from '../shared/save-file.js';
+import { saveOpenRig } from '../shared/save-file.js';
 import type { Finding } from '@yunta/core/checks/check';
 import { Findings, isPressing } from '../shared/findings.js';
 import { Help } from './help.js';
@@ -77,7 +77,7 @@ const unlessWriting =
   };
 
 const Framed = () => {
-  const { rig, rigId, state, store, view } = useRig();
+  const { rig, state, store, view } = useRig();
   const [findings, showFindings] = useState(false);
   const [history, showHistory] = useState(false);
   const [help, showHelp] = useState(false);
@@ -102,7 +102,7 @@ const Framed = () => {
     {
       name: 'Save as a rig file',
       what: 'The whole rig, to keep or to hand over',
-      act: () => saveRig(rig, rigId, surely(state.session).confirmed),
+      act: () => void saveOpenRig(store),
     },
     { name: 'History', what: 'Every change, and the way back', act: () => showHistory(true) },
     {

@@ -5,26 +5,21 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { api } from '../session/api.js';
 import { copyRig, whyNot } from '../session/rig-keeping.js';
-import { saveRig } from '../shared/save-file.js';
+import { saveOpenRig } from '../shared/save-file.js';
 import { fits, TextField } from '../shared/text-field.js';
 import { useRig } from '../shared/rig-context.js';
-import { surely } from '@yunta/core/known/the';
 
 /** The rig's name, and behind it what can be done with the rig as a whole, from every room. */
 export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
-  const { rig, rigId, state } = useRig();
-  const { confirmed } = surely(state.session);
+  const { rig, rigId, store } = useRig();
   const navigate = useNavigate();
   const [naming, name] = useState(false);
   const [wrong, setWrong] = useState('');
   const copy = async () => {
     try {
-      const id = await copyRig(
-        rig,
-        rigId,
-        (await api.rigs()).map((r) => r.name),
-        confirmed,
-      );
+      const names = (await api.rigs()).map((r) => r.name);
+      const { rig: asItIs, confirmed } = await store.toHandOn();
+      const id = await copyRig(asItIs, rigId, names, confirmed);
       void navigate(`/rig/${id}/kit`);
     } catch (e) {
       setWrong(whyNot(e));
@@ -44,7 +39,7 @@ export const RigMenu = ({ showHistory }: { showHistory: () => void }) => {
           </button>
         </Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item onClick={() => saveRig(rig, rigId, confirmed)}>Save as a rig file</Menu.Item>
+          <Menu.Item onClick={() => void saveOpenRig(store)}>Save as a rig file</Menu.Item>
           <Menu.Item onClick={() => void copy()}>Make a copy</Menu.Item>
           <Menu.Item onClick={() => name(true)}>Rename</Menu.Item>
           <Menu.Item onClick={showHistory}>History</Menu.Item>
