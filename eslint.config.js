@@ -13,6 +13,7 @@ const FLOORS = [
   ['catalogue'],
   ['edits'],
   ['signal'],
+  ['board'],
   ['starts'],
   ['electric'],
   ['recall'],

@@ -24,7 +24,9 @@ const project = (name) => ({
   testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}', '<rootDir>/testing/**/*.test.ts'],
   transform: transform(name === 'web'),
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
-  transformIgnorePatterns: ['/node_modules/(?!(@nestjs|pure-rand|comlink|idb|ts-graphviz|@ts-graphviz|@noble)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(@nestjs|pure-rand|comlink|idb|ts-graphviz|@ts-graphviz|@noble|tinyqueue)/)',
+  ],
   testEnvironmentOptions: { customExportConditions: ['source', 'node', 'node-addons'] },
   modulePathIgnorePatterns: ['/dist/', '/dist-testing/'],
   ...(name === 'e2e'

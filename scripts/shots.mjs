@@ -22,7 +22,7 @@ const VIEWS = [
   ['bench', `${DEMO}/bench`, 'both'],
   ['power', `${DEMO}/power`, 'light'],
   ['levels', `${DEMO}/levels`, 'light'],
-  ['build', `${DEMO}/build`, 'light'],
+  ['build', `${DEMO}/build?show=board`, 'light'],
   ['road', `${DEMO}/road`, 'light'],
 ];
 const pages = await pagesApart();
@@ -75,27 +75,8 @@ const BEFORE = {
     await page.keyboard.press('ArrowRight');
   },
   build: async (page) => {
-    const make = async (lead, m) => {
-      await click(page, `input[aria-label="${lead}, metres"]`);
-      await page.keyboard.down('Control');
-      await page.keyboard.press('a');
-      await page.keyboard.up('Control');
-      await page.keyboard.sendCharacter(m);
-      await page.keyboard.press('Enter');
-      await page.select(`select[aria-label="${lead}, is"]`, 'to make');
-      await wait(400);
-    };
-    await make('SWI send1 → CMP in', '0.3');
-    await make('CMP out → SWI return1', '0.45');
-    await make('SWI send2 → OFZ in', '0.6');
-    for (const m of ['1', '0.7']) {
-      await click(page, 'input[aria-label="Metres on a new reel"]');
-      await page.keyboard.sendCharacter(m);
-      await page.keyboard.press('Enter');
-      await wait(400);
-    }
-    await page.evaluate(() => document.querySelector('.room').scrollTo(0, 0));
-    await wait(1000);
+    await page.$eval('.board-box[aria-label^="High-gain drive"]', (box) => box.focus());
+    await wait(500);
   },
   road: async (page) => {
     await press(page, 'Two-channel valve head');

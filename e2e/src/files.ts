@@ -12,15 +12,18 @@ export const downloads = async (hands: Hands): Promise<string> => {
   return folder;
 };
 
-/** The rig file that a page saved into a folder, once it is whole. */
-export const savedRig = async (folder: string): Promise<string> => {
+/** The text of the file that a page saved into a folder, once it is whole. @param end how its name and its text end */
+export const savedText = async (folder: string, end: readonly [name: string, text: string]): Promise<string> => {
   for (;;) {
-    const [name] = readdirSync(folder).filter((n) => n.endsWith('.yunta.json'));
+    const [name] = readdirSync(folder).filter((n) => n.endsWith(end[0]));
     const text = name ? readFileSync(join(folder, name), 'utf8') : '';
-    if (text.endsWith('}\n')) return text;
+    if (text.endsWith(end[1])) return text;
     await new Promise((soon) => setTimeout(soon, 50));
   }
 };
+
+/** The rig file that a page saved into a folder, once it is whole. */
+export const savedRig = (folder: string): Promise<string> => savedText(folder, ['.yunta.json', '}\n']);
 
 /** Gives a file to the field that the page has for one. */
 export const chooseFile = async (hands: Hands, file: string): Promise<void> => {

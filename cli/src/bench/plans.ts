@@ -1,6 +1,11 @@
 import loadHighs from 'highs';
 import { failsOf } from '@yunta/core/derive/views/fails';
 import { deriveOnce } from '@yunta/core/derive/steps/deriver';
+import { apply } from '@yunta/core/change/apply';
+import { setBoard } from '@yunta/core/edits/boards';
+import { layOut, type LayoutPlan } from '@yunta/core/plan/board/layout';
+import { layoutProblem } from '@yunta/core/plan/board/of-rig';
+import { all } from '@yunta/core/rig/rig';
 import { planCuts, type CutProblem } from '@yunta/core/plan/cut/cut';
 import { giantRig } from '@yunta/core/testing/giant-rig';
 import { planLoops } from '@yunta/core/plan/loops/plan';
@@ -79,10 +84,42 @@ export const measureBuildAndRoad = async (): Promise<void> => {
   const began = performance.now();
   const plan = planCuts(leads(), highs, PROOF_SECONDS);
   print(`cut list of 30 leads: ${seconds(began)}, ${plan?.isProved ? 'proved' : 'not proved'}`);
+  measureBoard();
   const { rig, hookup } = giantRig();
   const d = deriveOnce(rig, hookup.id);
   if (!d) return;
   const since = performance.now();
   const fails = failsOf(d);
   print(`${fails.length} single failures of the giant rig with their ways out: ${seconds(since)}`);
+};
+
+/** Twenty boxes of the giant rig on a board: how good a layout is found by when, and what it cannot go below. */
+const measureBoard = (): void => {
+  const { rig, hookup } = giantRig();
+  const made = apply(rig, setBoard(rig, 'Board', { mm: [1400, 700] }));
+  if (!made.ok) return;
+  const boxes = all(rig, 'device').filter((d) => d.zone === 'floor');
+  const problem = layoutProblem(
+    made.value.rig,
+    hookup,
+    'Board',
+    boxes.slice(0, 20).map((d) => d.id),
+  );
+  if (!problem) return;
+  const began = performance.now();
+  const told = [0.25, 0.5, 1, 2, Infinity];
+  let last: LayoutPlan | undefined;
+  for (const plan of layOut(problem)) {
+    last = plan;
+    const now = (performance.now() - began) / 1000;
+    if (now < (told[0] ?? Infinity)) continue;
+    told.shift();
+    print(
+      `layout of ${problem.boxes.length} boxes after ${now.toFixed(2)} s: ${(plan.leadMm / 1000).toFixed(2)} m of lead`,
+    );
+  }
+  if (last)
+    print(
+      `the search ends after ${seconds(began)} with ${(last.leadMm / 1000).toFixed(2)} m, at least ${(last.least / 1000).toFixed(2)} m`,
+    );
 };

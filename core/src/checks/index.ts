@@ -1,4 +1,7 @@
 import type { Check } from './check.js';
+import { cableShort } from './build/cable-short.js';
+import { overhang } from './build/overhang.js';
+import { overlap } from './build/overlap.js';
 import { dryInWet } from './comb/dry-in-wet.js';
 import { parallel } from './comb/parallel.js';
 import { loop } from './earth/loop.js';
@@ -83,6 +86,9 @@ import { unused } from './wire/unused.js';
 
 /** Every check, sorted by code. */
 export const CHECKS: readonly Check[] = [
+  cableShort,
+  overhang,
+  overlap,
   dryInWet,
   parallel,
   loop,

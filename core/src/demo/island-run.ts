@@ -87,12 +87,29 @@ const hookupNamed = (id: Id<'hookup'>, name: string): Hookup => ({
   ),
 });
 
+const BOARD = 'Floor board';
+/** Where boxes stand on it in the ballroom, in mm from the left and from the front. */
+const STANDS: readonly (readonly [box: string, x: number, y: number])[] = [
+  ['sel', 785, 5],
+  ['tun', 770, 70],
+  ['vol', 630, 5],
+  ['swi', 185, 30],
+  ['cmp', 580, 290],
+  ['ofz', 535, 170],
+  ['low', 425, 170],
+  ['hig', 380, 290],
+  ['gat', 305, 210],
+  ['mod', 45, 30],
+  ['dly', 5, 210],
+  ['rev', 165, 210],
+];
+
 /** From the hands through what stands in front of the gain: the same on every stage. */
 const FRONT: readonly DemoLead[] = [
   ['gsc.out', 'wls.in'],
   ['wls.out', 'sel.a', 0.3],
   ['ghb.out', 'sel.b', 6],
-  ['sel.out', 'tun.in', 0.3],
+  ['sel.out', 'tun.in', 0.4],
   ['tun.out', 'vol.in', 0.3],
   ['vol.out', 'swi.in', 0.6],
   ['swi.send1', 'cmp.in', 0.5],
@@ -134,7 +151,7 @@ const BALLROOM_LEADS: readonly DemoLead[] = [
   ['mod.out-l', 'swi.return7', 0.5],
   ['swi.send8', 'rev.in-l', 0.5],
   ['rev.out-l', 'swi.return8', 0.5],
-  ['swi.out', 'dly.in-l', 0.5],
+  ['swi.out', 'dly.in-l', 0.75],
   ['dly.out-l', 'hed.return', 5],
   ['hed.speaker', 'cab.in', 1.5],
   ['cab.air', 'mcb.air'],
@@ -420,10 +437,19 @@ const set: SetList = {
 /** The demo rig at revision 0. */
 export const islandRun = (): Rig =>
   rigOf([
-    { kind: 'about', id: ABOUT, name: 'Island run', notes: 'Nine-piece dance orchestra, small islands, by ferry.' },
+    {
+      kind: 'about',
+      id: ABOUT,
+      name: 'Island run',
+      notes: 'Nine-piece dance orchestra, small islands, by ferry.',
+      boards: { [BOARD]: { mm: [900, 420], kg: 4.2 } },
+    },
     ...devices(),
     ...programs,
-    hookupNamed(BALLROOM, 'Ballroom'),
+    {
+      ...hookupNamed(BALLROOM, 'Ballroom'),
+      place: Object.fromEntries(STANDS.map(([box, x, y]) => [dev(box), { at: BOARD, x, y, turn: 0 }])),
+    },
     hookupNamed(FERRY, 'Ferry deck'),
     ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS).map(coiled),
     ...cablesOf(FERRY, 'f', FERRY_LEADS).map(coiled),

@@ -18,7 +18,7 @@ export const unplug = (...ids: readonly Id<'cable'>[]): Edit => ({ put: [], remo
 
 type CableFacts = Pick<
   Cable,
-  'label' | 'colour' | 'm' | 'pFPerM' | 'pFFrom' | 'awg' | 'byHand' | 'have' | 'plugs' | 'turns'
+  'label' | 'colour' | 'm' | 'pFPerM' | 'pFFrom' | 'awg' | 'byHand' | 'have' | 'plugs' | 'angled' | 'turns'
 >;
 /** What is undefined is taken away. */
 export const changeCable = (

@@ -107,13 +107,16 @@ const without = (part: Part, id: Id<'device'>): Part | undefined => {
     }
     case 'engagement':
       return { ...part, banks: (part.banks ?? []).filter((b) => b.device !== id) };
-    case 'hookup':
+    case 'hookup': {
+      const { [id]: _, ...place } = part.place ?? {};
       return {
         ...part,
+        ...(part.place ? { place } : {}),
         settings: Object.fromEntries(Object.entries(part.settings).filter(([r]) => other(r))),
         hears: part.hears.filter((h) => other(h.at) && other(h.from)),
         assumes: part.assumes.filter((a) => other(a.control)),
       };
+    }
     default:
       return undefined;
   }

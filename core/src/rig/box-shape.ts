@@ -1,5 +1,6 @@
 import { DAY } from './dial-card.js';
 import { z } from 'zod';
+import { SIDES } from './board.js';
 import {
   CONNECTORS,
   END_KINDS,
@@ -108,6 +109,7 @@ const jack: z.ZodType<Jack> = z.strictObject({
   maxDbu: z.number().optional(),
   watts: z.number().positive().optional(),
   shield: z.union([z.enum(['chassis', 'isolated']), z.strictObject({ liftedWhen: when })]).optional(),
+  side: z.enum(SIDES).optional(),
   load: z.enum(['amplifier', 'speaker', 'none']).optional(),
   closedWhen: when.optional(),
   ringClosedWhen: when.optional(),

@@ -1,4 +1,5 @@
 import { keptIn } from '../kept/kept.js';
+import type { Side } from './board.js';
 import type { Shows } from '../midi/numbering.js';
 import type { Id } from './ids.js';
 import type { Act } from './act.js';
@@ -114,6 +115,8 @@ export interface Jack {
   readonly shield?: 'chassis' | 'isolated' | { readonly liftedWhen: When };
   /** Loudspeaker jacks: what an amp gives into its impedance there, or what a cabinet stands, in watts. */
   readonly watts?: number;
+  /** On which side of the box it sits; assumed by its kind unless said. */
+  readonly side?: Side;
   /** What a speaker output sees here. */
   readonly load?: 'amplifier' | 'speaker' | 'none';
   /** Contact outputs: closed while this holds; a pulse is an act. */

@@ -27,7 +27,6 @@ const NOT_USED_YET: Readonly<Record<string, string>> = {
 const SAID_THERE: Readonly<Record<string, readonly [file: string, words: RegExp]>> = {
   'device.actuators.by.position': ['web/src/steps/kit/box-inspector.tsx', /by\.position.*not used yet/],
   'device.actuators.by.note': ['web/src/steps/kit/box-inspector.tsx', /note \$\{by\.number\} \(not used yet\)/],
-  'hookup.place': ['web/src/steps/routing/terms.tsx', /boxes stand`\} is written down and not used yet/],
   'cable.colour': ['web/src/steps/routing/cable-tags.tsx', /colour/],
   'cable.have': ['web/src/steps/routing/cable-tags.tsx', /have/],
   'cable.label': ['web/src/steps/routing/cable-tags.tsx', /label/],

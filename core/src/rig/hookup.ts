@@ -1,3 +1,4 @@
+import type { Spot } from './board.js';
 import type { FigureSource } from './figure-source.js';
 import type { Id, Ref } from './ids.js';
 import type { Settings, Value } from './value.js';
@@ -16,9 +17,8 @@ export interface Hookup {
   readonly admits?: Disturbances;
   /** What was ticked before the gigs, day by day, the last first. */
   readonly lineChecks?: readonly LineCheck[];
-  readonly place?: Readonly<
-    Record<string, { readonly x: number; readonly y: number; readonly turn: number; readonly at: string }>
-  >;
+  /** Where boxes stand, by box. */
+  readonly place?: Readonly<Record<Id<'device'>, Spot>>;
 }
 
 /** The line check of one day: which of its lines were found right, by their words. */
@@ -65,6 +65,8 @@ export interface Cable {
   /** Gauge of a loudspeaker lead (AWG); 16 unless said. */
   readonly awg?: number;
   readonly plugs?: readonly [Connector, Connector];
+  /** Which of its plugs are bent by a right angle; flat ones on a board unless said. */
+  readonly angled?: readonly [boolean, boolean];
   readonly label?: string;
   readonly colour?: string;
   readonly have?: boolean;

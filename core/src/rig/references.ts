@@ -1,3 +1,4 @@
+import { keysOf } from '../known/keys.js';
 import { splitRef, type AnyId, type Id } from './ids.js';
 import type { Part } from './rig.js';
 import type { SetList } from './show.js';
@@ -30,6 +31,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
         ...Object.keys(part.settings).map(deviceOf),
         ...part.assumes.map((a) => deviceOf(a.control)),
         ...heardRefs(part.hears),
+        ...keysOf(part.place ?? {}),
       ];
     case 'cable':
       return [part.hookup, ...part.ends.map(deviceOf)];

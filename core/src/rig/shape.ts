@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SIDES, WIDEST_BOARD } from './board.js';
 import { CONNECTORS } from './device.js';
 import { DAY, type DialCard } from './dial-card.js';
 import type { Cable, HeardWish, Hookup } from './hookup.js';
@@ -96,7 +97,9 @@ const hookup: z.ZodType<Hookup> = z.strictObject({
       ),
     }),
   ).optional(),
-  place: record(z.strictObject({ x: z.number(), y: z.number(), turn: z.number(), at: word })).optional(),
+  place: z
+    .record(id('device'), z.strictObject({ x: z.number(), y: z.number(), turn: z.number(), at: word }))
+    .optional(),
 });
 const cable: z.ZodType<Cable> = z.strictObject({
   kind: z.literal('cable'),
@@ -109,6 +112,7 @@ const cable: z.ZodType<Cable> = z.strictObject({
   awg: z.number().int().min(0).max(40).optional(),
   byHand: z.literal(true).optional(),
   plugs: pair(z.enum(CONNECTORS)).optional(),
+  angled: pair(z.boolean()).optional(),
   label: z.string().max(LONGEST.label).optional(),
   colour: z.string().max(LONGEST.label).optional(),
   have: z.boolean().optional(),
@@ -308,6 +312,16 @@ const about: z.ZodType<About> = z.strictObject({
   name,
   notes: z.string().max(LONGEST.text),
   stock: list(z.strictObject({ of: z.enum(STOCK_KINDS), m: z.number().positive().max(1000) })).optional(),
+  boards: record(
+    z.strictObject({
+      mm: pair(z.number().positive().max(WIDEST_BOARD)),
+      high: z.number().positive().max(WIDEST_BOARD).optional(),
+      kg: z.number().nonnegative().max(500).optional(),
+      on: z.strictObject({ board: word, x: z.number(), y: z.number(), z: z.number() }).optional(),
+      slotted: z.literal(true).optional(),
+      leave: z.enum(SIDES).optional(),
+    }),
+  ).optional(),
   origins: z
     .array(
       z.strictObject({

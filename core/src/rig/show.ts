@@ -1,3 +1,4 @@
+import type { Board } from './board.js';
 import type { Metre, Place } from '../units/metre.js';
 import type { AnyId, Id, Ref } from './ids.js';
 
@@ -154,6 +155,8 @@ export interface About {
   readonly origins?: readonly Origin[] | undefined;
   /** Cable on reels and in drawers, to make leads of. */
   readonly stock?: readonly Stock[] | undefined;
+  /** Boards, tiers, shelves and drawers, by name. */
+  readonly boards?: Readonly<Record<string, Board>> | undefined;
 }
 
 /** What leads are made of. A mains lead is not made at home. */

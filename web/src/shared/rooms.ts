@@ -40,6 +40,7 @@ export const VIEWS = [
   },
   { to: 'set?show=times', name: 'Times', what: 'Set: tempo and delay times, there and back' },
   { to: 'build?show=leads', name: 'Leads to make and to buy', what: 'Build: lengths, plugs, cut list, what to buy' },
+  { to: 'build?show=board', name: 'Board', what: 'Build: boxes to scale, lay it out, weight' },
   { to: 'build?show=labels', name: 'Labels', what: 'Build: flags for leads, tags for boxes' },
   { to: 'road?show=dies', name: 'When something dies', what: 'Road: what a failure silences, and the way out' },
   { to: 'road?show=find', name: 'Find the fault', what: 'Road: what is dead, in the fewest tests' },
@@ -75,6 +76,7 @@ const FAMILIES: Readonly<Record<string, RoomPath>> = {
   comb: 'levels',
   latency: 'levels',
   earth: 'levels',
+  build: 'build',
 };
 
 /** The room in which a finding is seen to. */

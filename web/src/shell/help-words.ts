@@ -89,6 +89,9 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Say what cable you have on reels. The cut list uses as few reels as can be, and says whether that is proved.',
     'What is missing stands under “To buy”: leads as they are, cable, and plugs by kind.',
     'A mains lead is never made at home.',
+    'Under “Board” write how large your board is. Drag boxes, or push them with the arrow keys; R turns, Delete takes off.',
+    '“Lay it out for me” looks for short leads with the switches in front. Nothing moves before you say so.',
+    'Once boxes stand, leads know how long they have to be, and one that is too short is told.',
     '“Labels” are flags for both ends of each lead and tags for boxes, with your own codes, printed to scale.',
   ],
   road: [

@@ -13,6 +13,8 @@ import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
 import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
 import { lineCheck, type CheckLine } from '@yunta/core/derive/views/line-check';
+import { laidOut } from '@yunta/core/board/laid-out';
+import { leadLengths, type LeadLength } from '@yunta/core/board/lengths';
 import { leadsIn, type LeadView } from '@yunta/core/derive/views/leads';
 import { levelsShown, type LevelsShown } from '@yunta/core/derive/views/levels-shown';
 import { soundLevels, type WayLevels } from '@yunta/core/derive/views/sound-levels';
@@ -211,6 +213,12 @@ export class Answers {
   /** All sounds beside each other, and what joins chassis. */
   levels(): LevelsView | undefined {
     return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** How long leads have to be by where boxes stand, and their ways. */
+  leadLengths(): readonly LeadLength[] {
+    const { derived } = this.held;
+    return derived ? leadLengths(derived.rig, derived.hookup, laidOut(derived.rig, derived.hookup, derived.place)) : [];
   }
 
   /** Every lead of the hook-up, along the signal. */

@@ -1,4 +1,6 @@
 import { expose } from 'comlink';
+import { layOut, type LayoutPlan } from '@yunta/core/plan/board/layout';
+import type { LayoutProblem } from '@yunta/core/plan/board/problem';
 import { planLoops, type LoopsPlan } from '@yunta/core/plan/loops/plan';
 import type { LoopsProblem } from '@yunta/core/plan/loops/problem';
 import { planOrder, type OrderPlan, type OrderProblem } from '@yunta/core/plan/order/order';
@@ -62,6 +64,21 @@ export class Planning {
   /** What is cut of which reel, kind by kind. */
   async cuts(asked: ReadonlyMap<StockKind, CutProblem>): Promise<ReadonlyMap<StockKind, CutPlan | undefined>> {
     return planAllCuts(asked, await loadSolver());
+  }
+
+  /** Where boxes stand on a board. @param tell is told the best so far, now and then */
+  layout(problem: LayoutProblem, tell: (plan: LayoutPlan) => void): LayoutPlan {
+    const search = layOut(problem);
+    let told: LayoutPlan | undefined;
+    let since = -Infinity;
+    for (;;) {
+      const step = search.next();
+      if (step.done) return step.value;
+      if (step.value === told || performance.now() - since < TOLD_EVERY_MS) continue;
+      told = step.value;
+      since = performance.now();
+      tell(told);
+    }
   }
 
   /** The sounds of a recording, cut apart and measured. */

@@ -1,4 +1,4 @@
-import type { Jack } from '../../rig/device.js';
+import type { Figures, Jack } from '../../rig/device.js';
 import { chain, mains, plain, type Generic } from '../parts.js';
 
 const output = (id: string, milliamps: number, more: Partial<NonNullable<Jack['supply']>> = {}): Jack => ({
@@ -13,6 +13,9 @@ const outputs = (
   milliamps: (i: number) => number,
   more: Partial<NonNullable<Jack['supply']>> = {},
 ): readonly Jack[] => Array.from({ length: n }, (_, i) => output(`out${i + 1}`, milliamps(i), more));
+
+/** A supply as wide as its outputs need; 90 mm deep and low enough to hang under a board (assumed). */
+const sized = (width: number, kg: number): Figures => ({ origin: 'assumed', mm: [width, 90, 45], kg });
 
 const battery = (key: string, says: readonly string[], code: string, jacks: readonly Jack[], mAh: number): Generic =>
   plain(key, says, code, 'supply', jacks, [], undefined, {
@@ -33,9 +36,29 @@ export const SUPPLIES: readonly Generic[] = [
     'supply',
     outputs(10, (i) => (i < 8 ? 100 : 500)),
     [],
+    undefined,
+    sized(200, 0.9),
   ),
-  plain('supply-8', ['Eight-output supply', '8-output supply'], 'SU8', 'supply', [...outputs(8, () => 250), mains], []),
-  plain('supply-5', ['Five-output supply', 'small supply'], 'SU5', 'supply', [...outputs(5, () => 500), mains], []),
+  plain(
+    'supply-8',
+    ['Eight-output supply', '8-output supply'],
+    'SU8',
+    'supply',
+    [...outputs(8, () => 250), mains],
+    [],
+    undefined,
+    sized(165, 0.7),
+  ),
+  plain(
+    'supply-5',
+    ['Five-output supply', 'small supply'],
+    'SU5',
+    'supply',
+    [...outputs(5, () => 500), mains],
+    [],
+    undefined,
+    sized(120, 0.5),
+  ),
   plain(
     'supply-high-current',
     ['High-current supply', 'supply for digital boxes'],
@@ -43,6 +66,8 @@ export const SUPPLIES: readonly Generic[] = [
     'supply',
     [...outputs(4, () => 660, { volts: [9, 12, 18] }), mains],
     [],
+    undefined,
+    sized(120, 0.6),
   ),
   plain(
     'daisy-chain',

@@ -6,9 +6,9 @@ import { Keep, STEPS, type Given, type Results } from './steps.js';
 /** Everything that follows from one revision of a rig in one hook-up. */
 export type Derived = Given & Results;
 
-/** What is ticked before a gig changes nothing that is derived: the hook-up is the one of before. */
-const unlessTicked = (before: Hookup | undefined, now: Hookup): Hookup => {
-  const said = (hookup: Hookup): string => JSON.stringify({ ...hookup, lineChecks: undefined });
+/** What is ticked before a gig, and where boxes stand, makes no sound anew: the hook-up is the one of before. */
+const unlessHeard = (before: Hookup | undefined, now: Hookup): Hookup => {
+  const said = (hookup: Hookup): string => JSON.stringify({ ...hookup, lineChecks: undefined, place: undefined });
   return before && said(before) === said(now) ? before : now;
 };
 
@@ -25,11 +25,13 @@ export class Deriver {
     if (!found) return undefined;
     const { parts } = rig;
     const before = this.last.get(hookupId);
-    const hookup = unlessTicked(before?.derived.hookup, found);
+    const hookup = unlessHeard(before?.derived.hookup, found);
     const keep = before?.keep ?? new Keep();
     const given: Given = {
       rig,
       hookup,
+      about: parts.about,
+      place: found.place,
       devices: parts.device,
       programs: parts.program,
       cables: parts.cable,

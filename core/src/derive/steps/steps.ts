@@ -1,7 +1,7 @@
 import { judge, type Judgement } from '../../checks/settle.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id } from '../../rig/ids.js';
-import type { Rig } from '../../rig/rig.js';
+import { thePart, type Rig } from '../../rig/rig.js';
 import { anatomy, type Anatomy } from '../../signal/graph/anatomy.js';
 import { controlWiring, type ControlWiring } from '../../signal/control/reach.js';
 import { pluggedBoxes, type Bearings } from '../../recall/actuate/bearings.js';
@@ -19,7 +19,11 @@ import { wayFinder, type WayFinder } from '../../recall/actuate/ways.js';
 /** What every step starts from. */
 export interface Given {
   readonly rig: Rig;
+  /** As it was when what is heard of it changed last. */
   readonly hookup: Hookup;
+  readonly about: Rig['parts']['about'];
+  /** Where its boxes stand now. */
+  readonly place: Hookup['place'];
   readonly devices: Rig['parts']['device'];
   readonly programs: Rig['parts']['program'];
   readonly cables: Rig['parts']['cable'];
@@ -114,8 +118,8 @@ export const STEPS: readonly Step[] = [
   ),
   step(
     'judgement',
-    ['verdicts', 'compilation', 'dials', 'acceptances', 'setLists', 'engagements'],
+    ['verdicts', 'compilation', 'dials', 'acceptances', 'setLists', 'engagements', 'about', 'place'],
     ({ rig, hookup, compilation, modelled, verdicts, dials }) =>
-      judge({ rig, hookup, compilation, modelled, verdicts, dials }),
+      judge({ rig, hookup: thePart(rig, hookup.id), compilation, modelled, verdicts, dials }),
   ),
 ];

@@ -1,8 +1,12 @@
+import { isAngled, laidOut } from '../../board/laid-out.js';
+import { leadLengths } from '../../board/lengths.js';
+import { together, type Edit } from '../../change/edit.js';
+import { changeCable } from '../../edits/cables.js';
 import { grouped } from '../../known/grouped.js';
 import { planCuts, type CutPlan, type CutProblem } from '../../plan/cut/cut.js';
 import type { Solver } from '../../plan/solver.js';
 import { jackAt } from '../../rig/box.js';
-import type { Connector } from '../../rig/device.js';
+import type { Connector, Jack } from '../../rig/device.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { ABOUT, partOf, type Rig } from '../../rig/rig.js';
 import { STOCK_KINDS, type StockKind } from '../../rig/show.js';
@@ -19,9 +23,12 @@ export interface LeadView {
   readonly from: string;
   readonly to: string;
   readonly kind: LeadKind | 'mains';
-  readonly plugs: readonly [Connector, Connector];
+  /** What ends it, as it is bought. @example ['angled 6.35 TS', 'XLR male'] */
+  readonly plugs: readonly [string, string];
   /** Metres; absent until somebody says it. */
   readonly m?: number;
+  /** By where its jacks are on the board: the least, and the shortest that is sold and long enough; in metres. */
+  readonly byBoard?: { readonly least: number; readonly step: number };
   readonly is: LeadIs;
   readonly label?: string;
 }
@@ -34,14 +41,24 @@ const jackText = (rig: Rig, jack: Ref): string => {
   return `${partOf(rig, device)?.code ?? ''} ${name}`;
 };
 
+/** XLR leads are male where they go into a jack that takes a signal (IEC 61076-2-103; common practice: pins point on). */
+const plugText = (connector: Connector, { poles }: Jack, angled: boolean): string =>
+  `${angled ? 'angled ' : ''}${connector}${connector === 'XLR' ? (poles.tip === 'out' ? ' female' : ' male') : ''}`;
+
 /** Every lead of a hook-up, along the signal. A mains lead is never made at home. */
-export const leadsIn = ({ rig, anatomy }: Derived): readonly LeadView[] =>
-  cablesInOrder(rig, anatomy).flatMap(({ cable, from, to, kind }): readonly LeadView[] => {
+export const leadsIn = ({ rig, hookup, anatomy, place }: Derived): readonly LeadView[] => {
+  const lengths = new Map(leadLengths(rig, hookup, laidOut(rig, hookup, place)).map((l) => [l.cable, l]));
+  return cablesInOrder(rig, anatomy).flatMap(({ cable, from, to, kind }): readonly LeadView[] => {
+    const length = lengths.get(cable.id);
     const [a, b] = [jackAt(rig, from), jackAt(rig, to)];
     if (!a || !b || kind === 'air') return [];
-    const isTurned = cable.ends[0] !== from;
-    const [one, other] = cable.plugs ?? [undefined, undefined];
-    const [first, second] = isTurned ? [other, one] : [one, other];
+    const [first, second] = cable.ends[0] === from ? ([0, 1] as const) : ([1, 0] as const);
+    const plug = (end: 0 | 1, jack: Jack): string =>
+      plugText(
+        cable.plugs?.[end] ?? jack.connector,
+        jack,
+        cable.angled?.[end] ?? (length !== undefined && isAngled(rig, cable, end)),
+      );
     const isMains = kind === 'mains';
     return [
       {
@@ -49,13 +66,24 @@ export const leadsIn = ({ rig, anatomy }: Derived): readonly LeadView[] =>
         from: jackText(rig, from),
         to: jackText(rig, to),
         kind: isMains ? 'mains' : leadOf(a, b),
-        plugs: [first ?? a.connector, second ?? b.connector],
+        plugs: [plug(first, a), plug(second, b)],
         is: cable.have ? 'there' : cable.byHand && !isMains ? 'to make' : 'to buy',
         ...(cable.m === undefined ? {} : { m: cable.m }),
+        ...(length ? { byBoard: { least: length.least, step: length.step } } : {}),
         ...(cable.label === undefined ? {} : { label: cable.label }),
       },
     ];
   });
+};
+
+/** Leads get the lengths that the board says. */
+export const lengthsByBoard = (rig: Rig, leads: readonly LeadView[]): Edit =>
+  together(
+    ...leads.flatMap(({ cable: id, byBoard }) => {
+      const cable = partOf(rig, id);
+      return cable && byBoard ? [changeCable(cable, { m: byBoard.step })] : [];
+    }),
+  );
 
 /** Cable of one kind, and what is cut of it. */
 export interface CutsOfKind {

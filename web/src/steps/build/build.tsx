@@ -7,6 +7,7 @@ import { Link, useSearchParams } from 'react-router';
 import { PrintButton } from '../../shared/paper/paper.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { planned } from '../../worker/planned.js';
+import { Boards } from './board/boards.js';
 import { Labels } from './labels.js';
 import { LeadsPaper } from './leads-paper.js';
 import { LeadTable } from './lead-table.js';
@@ -34,6 +35,7 @@ const NONE: readonly LeadView[] = [];
 
 const PARTS = [
   { value: 'leads', label: 'Leads' },
+  { value: 'board', label: 'Board' },
   { value: 'labels', label: 'Labels' },
 ] as const;
 
@@ -60,8 +62,9 @@ export const Build = () => {
           />
         </div>
       </div>
-      {!leads && <p className="soft">Working it out …</p>}
-      {leads?.length === 0 && (
+      {part === 'board' && hookup && <Boards hookup={hookup} />}
+      {!leads && part !== 'board' && <p className="soft">Working it out …</p>}
+      {leads?.length === 0 && part !== 'board' && (
         <p className="soft">
           No lead is plugged in {hookup?.name ?? 'this rig'} yet. <Link to="../routing">Wire the rig</Link>, then its
           leads stand here.

@@ -1,5 +1,5 @@
-import { NativeSelect } from '@mantine/core';
-import type { LeadIs, LeadView } from '@yunta/core/derive/views/leads';
+import { Button, NativeSelect } from '@mantine/core';
+import { lengthsByBoard, type LeadIs, type LeadView } from '@yunta/core/derive/views/leads';
 import { changeCable } from '@yunta/core/edits/cables';
 import { theOneOf } from '@yunta/core/known/keys';
 import { partOf } from '@yunta/core/rig/rig';
@@ -9,26 +9,42 @@ import { useRig } from '../../shared/rig-context.js';
 const STANDS: readonly LeadIs[] = ['there', 'to make', 'to buy'];
 
 /** Every lead with its length, its plugs, and whether it is there. */
-export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => (
-  <section className="card">
-    <table className="plain tight folds build-leads">
-      <caption className="visually-hidden">Leads of this hook-up</caption>
-      <thead>
-        <tr>
-          <th>lead</th>
-          <th>kind, plugs</th>
-          <th>m</th>
-          <th>is</th>
-        </tr>
-      </thead>
-      <tbody>
-        {leads.map((lead) => (
-          <Lead key={lead.cable} lead={lead} />
-        ))}
-      </tbody>
-    </table>
-  </section>
-);
+export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
+  const { rig, edit } = useRig();
+  const open = leads.filter((l) => l.byBoard && l.m === undefined);
+  return (
+    <section className="card">
+      {open.length > 0 && (
+        <p>
+          The board knows how long {open.length === 1 ? 'a lead' : `${open.length} leads`} must be.{' '}
+          <Button
+            size="compact-xs"
+            variant="default"
+            onClick={() => edit(lengthsByBoard(rig, open), `Lengths of ${open.length} leads from the board`)}
+          >
+            Take {open.length === 1 ? 'its length' : 'their lengths'}
+          </Button>
+        </p>
+      )}
+      <table className="plain tight folds build-leads">
+        <caption className="visually-hidden">Leads of this hook-up</caption>
+        <thead>
+          <tr>
+            <th>lead</th>
+            <th>kind, plugs</th>
+            <th>m</th>
+            <th>is</th>
+          </tr>
+        </thead>
+        <tbody>
+          {leads.map((lead) => (
+            <Lead key={lead.cable} lead={lead} />
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+};
 
 const Lead = ({ lead }: { lead: LeadView }) => {
   const { rig, edit } = useRig();
@@ -42,6 +58,7 @@ const Lead = ({ lead }: { lead: LeadView }) => {
     };
     edit(changeCable(cable, change), `${name}: ${is}`);
   };
+  const takeLength = () => edit(lengthsByBoard(rig, [lead]), `${name}: length from the board`);
   return (
     <tr>
       <td data-head="lead">
@@ -54,6 +71,11 @@ const Lead = ({ lead }: { lead: LeadView }) => {
       </td>
       <td data-head="m">
         <Metres of={name} cable={lead.cable} />
+        {lead.byBoard && lead.m === undefined && (
+          <button type="button" className="link" aria-label={`${name}: ${lead.byBoard.step} m`} onClick={takeLength}>
+            {lead.byBoard.step}
+          </button>
+        )}
       </td>
       <td data-head="is">
         <NativeSelect

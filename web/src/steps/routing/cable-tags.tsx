@@ -76,6 +76,7 @@ export const CableTags = ({ cable, called }: { cable: Cable; called: string }) =
         />
       )}
       <Plugs cable={cable} save={(plugs) => change({ plugs }, 'plugs')} />
+      <Bent cable={cable} save={(angled) => change({ angled }, 'bent plugs')} />
       <Words label="Tag" kept={cable.label} save={(label) => change({ label }, 'tag')} />
       <Words label="Colour" kept={cable.colour} save={(colour) => change({ colour }, 'colour')} />
       <Checkbox
@@ -133,6 +134,34 @@ const Plugs = ({ cable, save }: { cable: Cable; save: (plugs: Cable['plugs']) =>
     />
   ));
 };
+
+const BENT = ['as usual', 'both straight', 'both bent', 'the first bent', 'the second bent'] as const;
+const bentAs = (angled: Cable['angled']): (typeof BENT)[number] =>
+  !angled
+    ? 'as usual'
+    : angled[0]
+      ? angled[1]
+        ? 'both bent'
+        : 'the first bent'
+      : angled[1]
+        ? 'the second bent'
+        : 'both straight';
+
+/** Which of its plugs are bent by a right angle. */
+const Bent = ({ cable, save }: { cable: Cable; save: (angled: Cable['angled']) => void }) => (
+  <Choice
+    label="Plugs, straight or bent"
+    data={BENT}
+    value={bentAs(cable.angled)}
+    choose={(bent) =>
+      save(
+        bent === 'as usual'
+          ? undefined
+          : [bent === 'both bent' || bent === 'the first bent', bent === 'both bent' || bent === 'the second bent'],
+      )
+    }
+  />
+);
 
 /** Words that are kept when the field is left, or with Enter. */
 const Words = ({

@@ -19,8 +19,7 @@ const ASKED: readonly { readonly value: HeardWish['as']; readonly label: string 
 export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
   const terms = useAsked(['terms', hookup.id], (worker) => worker.answers.terms());
   const { edit } = useRig();
-  const placed = Object.keys(hookup.place ?? {}).length;
-  if (!terms || (terms.listening.length === 0 && terms.settings.length === 0 && placed === 0)) return null;
+  if (!terms || (terms.listening.length === 0 && terms.settings.length === 0)) return null;
   return (
     <div className="card">
       <h2>What holds in {hookup.name}</h2>
@@ -59,11 +58,6 @@ export const HookupTerms = ({ hookup }: { hookup: Hookup }) => {
             </tbody>
           </table>
         </>
-      )}
-      {placed > 0 && (
-        <p className="soft">
-          Where {placed === 1 ? 'one box stands' : `${placed} boxes stand`} is written down and not used yet.
-        </p>
       )}
       {terms.settings.length > 0 && (
         <>
