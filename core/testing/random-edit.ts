@@ -1,3 +1,5 @@
+import { setBoard, standAt } from '../src/edits/boards.js';
+import { addCase, pack, tickThing } from '../src/edits/packing.js';
 import { addDevice, changeDevice, removeDevice } from '../src/edits/devices.js';
 import { connect, offers, unplug } from '../src/edits/cables.js';
 import { addSound, changeSound, clearWant, removeSound, setWant } from '../src/edits/sounds.js';
@@ -43,6 +45,26 @@ export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
       const sound = sounds.length ? r.pick(sounds) : undefined;
       return sound?.wants.length ? clearWant(sound, wantTarget(r.pick(sound.wants))) : nothing;
     },
+    () => setBoard(rig, r.pick(['Floor', 'Tier']), { mm: [r.int(1, 20) * 50, 300] }),
+    () =>
+      devices.length
+        ? standAt(hookup, {
+            [r.pick(devices).id]: r.chance(80)
+              ? { at: 'Floor', x: r.int(0, 99), y: r.int(0, 99), turn: 90 }
+              : undefined,
+          })
+        : nothing,
+    () => addCase(`packCase:new-${tag}`, `Case ${r.int(1, 3)}`),
+    () => {
+      const cases = all(rig, 'packCase');
+      const device = devices.length && r.chance(50) ? { device: r.pick(devices).id } : {};
+      return cases.length ? pack(r.pick(cases), `Thing ${r.int(1, 4)}`, { many: r.int(1, 3), ...device }) : nothing;
+    },
+    () =>
+      tickThing(rig, '2026-05-31', r.pick(['out', 'back'] as const), `Thing ${r.int(1, 4)}`, {
+        by: 'Ada',
+        when: '2026-05-30T12:00:00.000Z',
+      }),
   ];
   return r.pick(gestures)();
 };

@@ -24,6 +24,7 @@ const ROOMS = [
   ['proof', '/rig/island-run/proof', 'Does every sound come back'],
   ['bench', '/rig/island-run/bench', 'On the wire'],
   ['build', '/rig/island-run/build', 'Cable on reels'],
+  ['packing', '/rig/island-run/road?show=pack', 'Your first case or bag'],
   ['board', '/rig/island-run/build?show=board', 'Everything has room'],
   ['labels', '/rig/island-run/build?show=labels', 'your own code'],
   ['road', '/rig/island-run/road', 'The quickest way out'],

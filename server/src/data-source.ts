@@ -8,6 +8,7 @@ import { Sizes1764300000000 } from './migrations/1764300000000-sizes.js';
 import { PutAway1764400000000 } from './migrations/1764400000000-put-away.js';
 import { DialCards1764500000000 } from './migrations/1764500000000-dial-cards.js';
 import { Engagements1764600000000 } from './migrations/1764600000000-engagements.js';
+import { Packing1764700000000 } from './migrations/1764700000000-packing.js';
 import { Pulse } from './pulse.entity.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
@@ -34,6 +35,7 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
     PutAway1764400000000,
     DialCards1764500000000,
     Engagements1764600000000,
+    Packing1764700000000,
   ],
   synchronize: false,
   poolSize: 10,

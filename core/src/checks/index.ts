@@ -2,9 +2,11 @@ import type { Check } from './check.js';
 import { cableShort } from './build/cable-short.js';
 import { overhang } from './build/overhang.js';
 import { overlap } from './build/overlap.js';
+import { weight } from './build/weight.js';
 import { dryInWet } from './comb/dry-in-wet.js';
 import { parallel } from './comb/parallel.js';
 import { loop } from './earth/loop.js';
+import { noSpare } from './fail/no-spare.js';
 import { total } from './latency/total.js';
 import { clip } from './level/clip.js';
 import { instrumentSwap } from './level/instrument-swap.js';
@@ -89,9 +91,11 @@ export const CHECKS: readonly Check[] = [
   cableShort,
   overhang,
   overlap,
+  weight,
   dryInWet,
   parallel,
   loop,
+  noSpare,
   total,
   clip,
   instrumentSwap,

@@ -91,7 +91,7 @@ const BOARD = 'Floor board';
 /** Where boxes stand on it in the ballroom, in mm from the left and from the front. */
 const STANDS: readonly (readonly [box: string, x: number, y: number])[] = [
   ['sel', 785, 5],
-  ['tun', 770, 70],
+  ['tun', 770, 80],
   ['vol', 630, 5],
   ['swi', 185, 30],
   ['cmp', 580, 290],
@@ -109,7 +109,7 @@ const FRONT: readonly DemoLead[] = [
   ['gsc.out', 'wls.in'],
   ['wls.out', 'sel.a', 0.3],
   ['ghb.out', 'sel.b', 6],
-  ['sel.out', 'tun.in', 0.4],
+  ['sel.out', 'tun.in', 0.3],
   ['tun.out', 'vol.in', 0.3],
   ['vol.out', 'swi.in', 0.6],
   ['swi.send1', 'cmp.in', 0.5],

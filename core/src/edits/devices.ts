@@ -117,6 +117,17 @@ const without = (part: Part, id: Id<'device'>): Part | undefined => {
         assumes: part.assumes.filter((a) => other(a.control)),
       };
     }
+    case 'packCase':
+      // Its name stays on the list, as one thing among others.
+      return {
+        ...part,
+        holds: Object.fromEntries(
+          Object.entries(part.holds).map(([name, { device, ...thing }]) => [
+            name,
+            device && device !== id ? { ...thing, device } : thing,
+          ]),
+        ),
+      };
     default:
       return undefined;
   }

@@ -27,6 +27,8 @@ const LISTS: Readonly<Record<Kind, string>> = {
   acceptance: 'acceptances',
   tick: 'ticks',
   dialCard: 'dialCards',
+  packCase: 'cases',
+  packing: 'packings',
 };
 
 /** A part with its fields in the order of its shape, so that equal rigs give equal text. */

@@ -17,6 +17,8 @@ export const KINDS = [
   'acceptance',
   'tick',
   'dialCard',
+  'packCase',
+  'packing',
 ] as const;
 
 export type Kind = (typeof KINDS)[number];

@@ -49,6 +49,8 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'standingTest':
     case 'acceptance':
     case 'tick':
+    case 'packCase':
+    case 'packing':
     case 'about':
     case 'logEntry':
       return [];
@@ -146,6 +148,7 @@ const KIND_WORDS: Partial<Record<string, string>> = {
   logEntry: 'log entry',
   standingTest: 'standing test',
   dialCard: 'dial card',
+  packCase: 'case',
 };
 export const kindWord = (kind: string): string => KIND_WORDS[kind] ?? kind;
 

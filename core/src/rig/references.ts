@@ -1,5 +1,6 @@
 import { keysOf } from '../known/keys.js';
 import { splitRef, type AnyId, type Id } from './ids.js';
+import type { Hookup } from './hookup.js';
 import type { Part } from './rig.js';
 import type { SetList } from './show.js';
 import { wantTarget, type Want } from './sound.js';
@@ -27,12 +28,7 @@ const listReferences = (part: Part): readonly AnyId[] => {
     case 'program':
       return [part.device];
     case 'hookup':
-      return [
-        ...Object.keys(part.settings).map(deviceOf),
-        ...part.assumes.map((a) => deviceOf(a.control)),
-        ...heardRefs(part.hears),
-        ...keysOf(part.place ?? {}),
-      ];
+      return inHookup(part);
     case 'cable':
       return [part.hookup, ...part.ends.map(deviceOf)];
     case 'sound':
@@ -76,12 +72,21 @@ const listReferences = (part: Part): readonly AnyId[] => {
       return [part.device];
     case 'dialCard':
       return [...(part.device ? [part.device] : []), ...Object.values(part.in ?? {})];
+    case 'packCase':
+      return Object.values(part.holds).flatMap((thing) => thing.device ?? []);
+    case 'packing':
     case 'about':
     case 'device':
     case 'logEntry':
       return [];
   }
 };
+const inHookup = ({ settings, assumes, hears, place = {} }: Hookup): AnyId[] => [
+  ...Object.keys(settings).map(deviceOf),
+  ...assumes.map((a) => deviceOf(a.control)),
+  ...heardRefs(hears),
+  ...keysOf(place),
+];
 const inSetList = ({ engagement, songs, reserve = [], before = [] }: SetList): AnyId[] => [
   ...(engagement ? [engagement] : []),
   ...songs,

@@ -3,6 +3,7 @@ import type { DialCard } from './dial-card.js';
 import type { Cable, Hookup } from './hookup.js';
 import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
 import { keptIn } from '../kept/kept.js';
+import type { PackCase, Packing } from './packing.js';
 import type { Program } from './program.js';
 import type { About, Acceptance, Engagement, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
@@ -25,6 +26,8 @@ interface PartByKind {
   acceptance: Acceptance;
   tick: Tick;
   dialCard: DialCard;
+  packCase: PackCase;
+  packing: Packing;
 }
 
 export type PartOf<K extends Kind> = PartByKind[K];

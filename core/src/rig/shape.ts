@@ -5,6 +5,7 @@ import { DAY, type DialCard } from './dial-card.js';
 import type { Cable, HeardWish, Hookup } from './hookup.js';
 import { type Kind } from './ids.js';
 import { LONGEST, LONGEST_SONG_SECONDS, MOST_FRETS, MOST_ORIGINS, TEMPO } from './limits.js';
+import { PACKED_AS, STAGE_SIDES, TRAVELS, type PackCase, type Packed, type Packing } from './packing.js';
 import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
 import { MOST_BARS, MOST_BEATS, type Place } from '../units/metre.js';
@@ -306,6 +307,39 @@ const dialCard: z.ZodType<DialCard> = z.strictObject({
     .optional(),
   readings: z.record(z.string().regex(DAY), stands),
 });
+const thing: z.ZodType<Packed> = z.strictObject({
+  device: id('device').optional(),
+  board: word.optional(),
+  many: z.number().int().positive().max(9999).optional(),
+  kg: z.number().nonnegative().max(500).optional(),
+  in: word.optional(),
+  whose: z.string().min(1).max(LONGEST.name).optional(),
+  is: z.enum(PACKED_AS).optional(),
+});
+const packCase: z.ZodType<PackCase> = z.strictObject({
+  kind: z.literal('packCase'),
+  id: id('packCase'),
+  name,
+  mm: z.tuple([z.number().positive(), z.number().positive(), z.number().positive()]).optional(),
+  kg: z.number().nonnegative().max(500).optional(),
+  mostKg: z.number().positive().max(500).optional(),
+  travels: z.enum(TRAVELS).optional(),
+  side: z.enum(STAGE_SIDES).optional(),
+  owner: z.string().min(1).max(LONGEST.name).optional(),
+  colour: z.string().min(1).max(LONGEST.label).optional(),
+  holds: z.record(z.string().min(1).max(LONGEST.name), thing),
+});
+const packedBy = z.record(
+  z.string().min(1).max(LONGEST.name),
+  z.strictObject({ by: z.string().max(LONGEST.word), when: z.string().max(40) }),
+);
+const packing: z.ZodType<Packing> = z.strictObject({
+  kind: z.literal('packing'),
+  id: id('packing'),
+  on: z.string().regex(DAY),
+  out: packedBy,
+  back: packedBy,
+});
 const about: z.ZodType<About> = z.strictObject({
   kind: z.literal('about'),
   id: id('about'),
@@ -350,4 +384,6 @@ export const SHAPES = {
   acceptance,
   tick,
   dialCard,
+  packCase,
+  packing,
 } satisfies Record<Kind, z.ZodType<Part>>;

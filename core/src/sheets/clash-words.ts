@@ -24,6 +24,8 @@ const WORDS: Readonly<Record<string, string>> = {
   assigns: 'what its switches do',
   assumes: 'what is taken for granted',
   at: 'place',
+  back: 'came back',
+  boards: 'board',
   bpm: 'tempo',
   calls: 'slot',
   chains: 'chain',
@@ -38,6 +40,7 @@ const WORDS: Readonly<Record<string, string>> = {
   have: 'at hand',
   display: 'its name on a display',
   hears: 'where it is heard',
+  holds: 'packed in it:',
   jacks: 'jack',
   label: 'label',
   latch: 'stays on',
@@ -45,13 +48,17 @@ const WORDS: Readonly<Record<string, string>> = {
   level: 'loudness',
   lines: 'typed in',
   m: 'metres',
+  many: 'how many',
   memories: 'memory',
   midi: 'MIDI',
+  mm: 'size',
+  mostKg: 'at most, kg',
   off: 'what it gives back',
   on: 'what it does',
   order: 'order of the boxes',
   parent: 'derived from',
-  place: 'place on the map',
+  out: 'went out',
+  place: 'spot on a board',
   settings: 'setting',
   sounds: 'sounds that have it',
   sweeps: 'what pedals do',
@@ -96,6 +103,8 @@ const partText = (rig: Rig, part: Part): string => {
       return `Knobs of ${part.device ? (partOf(rig, part.device)?.name ?? GONE) : 'the instrument in hand'}${caseText(rig, part.in)}`;
     case 'logEntry':
       return 'A note in the log';
+    case 'packing':
+      return `What was packed for ${part.on}`;
     case 'acceptance':
       return 'An accepted finding';
     case 'song':
@@ -140,6 +149,7 @@ const fieldText = (
 /** A member of a list by what it is about: a control, or a name of its own. */
 const memberText = (rig: Rig, member: string): string => {
   const about = member.includes(' {') ? member.slice(0, member.lastIndexOf(' {')) : member;
+  if (isId(about)) return plain(rig, about);
   return isId(splitRef(about).device) ? refText(rig, theRef(about)) : spaced(member);
 };
 

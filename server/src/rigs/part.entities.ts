@@ -138,6 +138,17 @@ export class DialCardRow extends PartRow {
   @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
 }
 
+@Entity('pack_case')
+export class PackCaseRow extends PartRow {
+  @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
+  @Column({ type: 'varchar', length: 120 }) name: string;
+}
+
+@Entity('packing')
+export class PackingRow extends PartRow {
+  @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
+}
+
 export type AnyRow = PartRow;
 
 /** The table of each kind, and which of a part's fields have columns of their own; the rest is JSON. */
@@ -159,6 +170,8 @@ export const TABLES: Readonly<
   acceptance: { entity: AcceptanceRow, columns: ['hookup', 'code'] },
   tick: { entity: TickRow, columns: ['device'] },
   dialCard: { entity: DialCardRow, columns: [] },
+  packCase: { entity: PackCaseRow, columns: ['name'] },
+  packing: { entity: PackingRow, columns: [] },
 };
 
 export const PART_ENTITIES = Object.values(TABLES).map((t) => t.entity);

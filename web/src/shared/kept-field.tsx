@@ -6,10 +6,12 @@ interface KeptFieldProps extends Omit<TextInputProps, 'value' | 'onChange' | 'on
   readonly value: string;
   readonly most: number;
   readonly save: (text: string) => void;
+  /** It may be emptied. */
+  readonly mayBeEmpty?: boolean;
 }
 
-/** A text that is kept when its field is left, or by Enter; Escape takes back what was typed. It is never empty. */
-export const KeptField = ({ value, most, save, ...rest }: KeptFieldProps) => {
+/** A text that is kept when its field is left, or by Enter; Escape takes back what was typed. It is not empty unless it may be. */
+export const KeptField = ({ value, most, save, mayBeEmpty = false, ...rest }: KeptFieldProps) => {
   const [text, setText] = useState(value);
   const [last, setLast] = useState(value);
   if (last !== value) {
@@ -17,7 +19,7 @@ export const KeptField = ({ value, most, save, ...rest }: KeptFieldProps) => {
     setText(value);
   }
   const commit = () => {
-    if (!text.trim()) setText(value);
+    if (!text.trim() && !mayBeEmpty) setText(value);
     else if (text !== value && fits(text, most)) save(text.trim());
   };
   return (

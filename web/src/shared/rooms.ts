@@ -45,6 +45,7 @@ export const VIEWS = [
   { to: 'road?show=dies', name: 'When something dies', what: 'Road: what a failure silences, and the way out' },
   { to: 'road?show=find', name: 'Find the fault', what: 'Road: what is dead, in the fewest tests' },
   { to: 'road?show=check', name: 'Line check', what: 'Road: what is taped, lines into the house, sounds' },
+  { to: 'road?show=pack', name: 'Packing', what: 'Road: cases, what is in them, out and back' },
   { to: 'program?show=plan', name: 'Plan programs', what: 'Program: what needs a program, and which' },
   { to: 'program?show=type', name: 'Type it in', what: 'Program: box by box, ticked off' },
   { to: 'program?show=write', name: 'As it stands', what: 'Program: what stands in a box already' },
@@ -55,6 +56,7 @@ export type RoomPath = (typeof ROOMS)[number]['path'];
 
 /** Codes that belong elsewhere than their family. */
 const ELSEWHERE: Readonly<Record<string, RoomPath>> = {
+  'build.weight': 'road',
   'wire.unused': 'kit',
   'order.conflict': 'sounds',
   'order.odd-one-out': 'sounds',
@@ -77,6 +79,7 @@ const FAMILIES: Readonly<Record<string, RoomPath>> = {
   latency: 'levels',
   earth: 'levels',
   build: 'build',
+  fail: 'road',
 };
 
 /** The room in which a finding is seen to. */

@@ -102,6 +102,8 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     '“Print” makes a page for the case. It needs no network and no screen.',
     '“Line check” lists what is taped, the lines into the house and every sound with what should be heard. Ticks are kept per day.',
     '“Find the fault” says where to listen next when a sound is silent. Each answer halves what it can be.',
+    '“Packing” holds cases with what belongs in them. Tick a thing when it goes in, and again when it is back.',
+    'As soon as the first thing is back, whatever went out and is not back stands on top as missing.',
   ],
 };
 

@@ -3,6 +3,7 @@ import { bareDemo } from '../../../testing/bare-demo.js';
 import { after } from '../../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
 import { setBoard, standAt } from '../../edits/boards.js';
+import { addCase, changeCase, pack } from '../../edits/packing.js';
 import { changeCable } from '../../edits/cables.js';
 import type { Board, Spot } from '../../rig/board.js';
 import type { Id } from '../../rig/ids.js';
@@ -92,5 +93,24 @@ testCheck(check('build.cable-short'), BALLROOM_ID, [
     rig: others(long(0.15), lead.id),
     evidence: [lead.id],
     says: 'is 15 cm long and needs',
+  },
+]);
+
+const packed = (kg: number, mostKg: number | undefined): Rig => {
+  const one = after(islandRun(), addCase('packCase:bag', 'Bag'));
+  const two = after(one, addCase('packCase:van', 'Van case'));
+  const limited = after(two, changeCase(thePart(two, 'packCase:bag'), { kg: 4, mostKg }));
+  const full = after(limited, pack(thePart(limited, 'packCase:bag'), 'Strings', { kg: 0.5 }));
+  return after(full, pack(thePart(full, 'packCase:bag'), 'Head', { kg }));
+};
+testCheck(check('build.weight'), BALLROOM_ID, [
+  { name: 'just as heavy as it may be', rig: packed(18.5, 23), evidence: [] },
+  { name: 'no limit is said', rig: packed(60, undefined), evidence: [] },
+  {
+    name: 'two kilos too much',
+    rig: packed(20.5, 23),
+    evidence: ['packCase:bag'],
+    says: 'Bag weighs 25 kg and may weigh 23 kg: 2 kg too much',
+    ways: ['Put Head into Van case'],
   },
 ]);

@@ -32,6 +32,7 @@ export class Deriver {
       hookup,
       about: parts.about,
       place: found.place,
+      packCases: parts.packCase,
       devices: parts.device,
       programs: parts.program,
       cables: parts.cable,

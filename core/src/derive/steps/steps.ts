@@ -33,6 +33,7 @@ export interface Given {
   readonly setLists: Rig['parts']['setList'];
   readonly engagements: Rig['parts']['engagement'];
   readonly acceptances: Rig['parts']['acceptance'];
+  readonly packCases: Rig['parts']['packCase'];
   readonly dialCards: Rig['parts']['dialCard'];
 }
 
@@ -118,7 +119,7 @@ export const STEPS: readonly Step[] = [
   ),
   step(
     'judgement',
-    ['verdicts', 'compilation', 'dials', 'acceptances', 'setLists', 'engagements', 'about', 'place'],
+    ['verdicts', 'compilation', 'dials', 'acceptances', 'setLists', 'engagements', 'about', 'place', 'packCases'],
     ({ rig, hookup, compilation, modelled, verdicts, dials }) =>
       judge({ rig, hookup: thePart(rig, hookup.id), compilation, modelled, verdicts, dials }),
   ),

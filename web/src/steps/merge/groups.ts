@@ -18,6 +18,8 @@ const HEADINGS: Readonly<Record<Kind, string>> = {
   acceptance: 'Accepted findings',
   tick: 'Ticked off',
   dialCard: 'Dial cards',
+  packCase: 'Cases',
+  packing: 'Packed and back',
 };
 
 interface Group {

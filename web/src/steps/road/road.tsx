@@ -6,17 +6,19 @@ import { Link, useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Failures } from './failures.js';
 import { LineChecks } from './line-check.js';
+import { PackingList } from './packing/packing.js';
 import { FindFault } from './find-fault.js';
 
 const PARTS = [
   { value: 'dies', label: 'When something dies' },
   { value: 'find', label: 'Find the fault' },
   { value: 'check', label: 'Line check' },
+  { value: 'pack', label: 'Packing' },
 ] as const;
 
 /** On the road: what to do when something dies, and how to find out what it is. */
 export const Road = () => {
-  const { rig } = useRig();
+  const { rig, hookup } = useRig();
   const [params, setParams] = useSearchParams();
   const part = PARTS.find((p) => p.value === params.get('show'))?.value ?? 'dies';
   const lines = useAsked(['failure lines'], (worker) => worker.answers.failureLines());
@@ -38,7 +40,8 @@ export const Road = () => {
           />
         </div>
       </div>
-      {!isReady && (
+      {part === 'pack' && hookup && <PackingList hookup={hookup} />}
+      {!isReady && part !== 'pack' && (
         <p className="soft">
           As soon as boxes are wired and a sound is said, it stands here what each box, lead and supply output silences
           when it fails, and the quickest way out. <Link to="../routing">Wire the rig</Link> or{' '}
