@@ -47,6 +47,7 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/bench', 'Just switched on.'],
   ['/rig/island-run/build', 'Cable on reels'],
   ['/rig/island-run/road?show=pack', 'Your first case or bag'],
+  ['/rig/island-run/kit?show=gig', 'What comes along'],
   ['/rig/island-run/build?show=board', 'Everything has room'],
   ['/rig/island-run/build?show=labels', 'your own code'],
   ['/rig/island-run/road', 'The quickest way out'],

@@ -189,6 +189,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'device.ends.dbu': figure('dbu'),
   'device.figures': [`${EDITOR}, Plate and figures`, `${BOX}/editor.tsx`, /<BoxFigures/],
   'device.figures.mm': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, mm/],
+  'device.figures.price': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, price \}/],
   'device.figures.kg': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, kg/],
   'device.figures.origin': [`${EDITOR}, Plate`, `${BOX}/plate.tsx`, /figures, origin/],
   'device.figures.sources': [

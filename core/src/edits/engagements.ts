@@ -1,7 +1,7 @@
 import { making, type Edit, type Making } from '../change/edit.js';
 import type { Id } from '../rig/ids.js';
 import { all, partOf, type Rig } from '../rig/rig.js';
-import type { Engagement, KeptBanks, SetList, Song } from '../rig/show.js';
+import type { Engagement, GigLimits, KeptBanks, SetList, Song } from '../rig/show.js';
 
 export const addEngagement = (id: Id<'engagement'>, name: string): Making<Engagement> =>
   making({ kind: 'engagement', id, name });
@@ -13,6 +13,12 @@ export const renameEngagement = (one: Engagement, name: string): Making<Engageme
 export const wireBy = (one: Engagement, hookup: Id<'hookup'> | undefined): Making<Engagement> => {
   const { hookup: _, ...rest } = one;
   return making(hookup ? { ...rest, hookup } : rest);
+};
+
+/** What its gigs ask of the rig; nothing said is no limit. */
+export const limitBy = (one: Engagement, limits: GigLimits): Making<Engagement> => {
+  const { limits: _, ...rest } = one;
+  return making(Object.keys(limits).length ? { ...rest, limits } : rest);
 };
 
 /** Keeps banks of a controller for its sounds; undefined gives them back. */

@@ -223,6 +223,7 @@ const figureSource = z.strictObject({
 const figures: z.ZodType<Figures> = z.strictObject({
   mm: z.tuple([z.number(), z.number(), z.number()]).optional(),
   kg: z.number().optional(),
+  price: z.number().nonnegative().optional(),
   mainsEarth: z.boolean().optional(),
   metres: z.number().positive().max(1000).optional(),
   watts: z.number().optional(),

@@ -433,6 +433,8 @@ export type Numbering = Shows;
 export interface Figures {
   readonly mm?: readonly [number, number, number];
   readonly kg?: number;
+  /** What it cost, in its owner's money. */
+  readonly price?: number;
   readonly mainsEarth?: boolean;
   /** How long the ways of a multicore are, in metres. */
   readonly metres?: number;

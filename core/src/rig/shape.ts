@@ -21,6 +21,9 @@ import {
   type Song,
   type StandingTest,
   type Tick,
+  AMPS,
+  HOUSES,
+  type GigLimits,
 } from './show.js';
 import {
   BANDS_HZ,
@@ -228,11 +231,21 @@ const song: z.ZodType<Song> = z.strictObject({
     }),
   ),
 });
+const limits: z.ZodType<GigLimits> = z.strictObject({
+  silent: z.literal(true).optional(),
+  house: z.enum(HOUSES).optional(),
+  amp: z.enum(AMPS).optional(),
+  outputs: z.number().int().min(0).max(1000).optional(),
+  board: pair(z.number().positive().max(WIDEST_BOARD)).optional(),
+  mostKg: z.number().positive().max(10_000).optional(),
+  sockets: z.number().int().min(0).max(1000).optional(),
+});
 const engagement: z.ZodType<Engagement> = z.strictObject({
   kind: z.literal('engagement'),
   id: id('engagement'),
   name,
   hookup: id('hookup').optional(),
+  limits: limits.optional(),
   banks: list(
     z.strictObject({
       device: id('device'),

@@ -51,6 +51,27 @@ export interface Engagement {
   readonly hookup?: Id<'hookup'>;
   /** Banks of controllers that are kept for its sounds; both ends count, from 0. */
   readonly banks?: readonly KeptBanks[];
+  readonly limits?: GigLimits;
+}
+
+export const HOUSES = ['mono', 'stereo'] as const;
+export const AMPS = ['own', 'none'] as const;
+
+/** What its gigs ask of the rig. */
+export interface GigLimits {
+  /** No loudspeaker on stage. */
+  readonly silent?: true;
+  readonly house?: (typeof HOUSES)[number];
+  /** An amp of one's own may come along, or none. */
+  readonly amp?: (typeof AMPS)[number];
+  /** Outputs of the supply. */
+  readonly outputs?: number;
+  /** Room for a board, in mm. */
+  readonly board?: readonly [number, number];
+  /** All that is carried, in kg. */
+  readonly mostKg?: number;
+  /** Mains sockets that a house is sure to have. */
+  readonly sockets?: number;
 }
 
 export interface KeptBanks {

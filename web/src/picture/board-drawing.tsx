@@ -83,7 +83,7 @@ export const BoardDrawing = ({ handle, title, children, ...shown }: BoardDrawing
           </g>
         ))}
       {centre && (
-        <g className="board-centre" aria-label="Centre of weight">
+        <g className="board-centre" role="img" aria-label="Centre of weight">
           <circle cx={centre.x} cy={centre.y} r={9} />
           <path d={`M${centre.x - 15} ${centre.y}h30M${centre.x} ${centre.y - 15}v30`} />
         </g>
@@ -118,7 +118,7 @@ const Box = ({ box, shown }: { box: Standing; shown: BoardShown }) => {
         {box.device.code}
       </text>
       {shown.wrong.has(box.device.id) && (
-        <text className="board-mark" x={at.x + at.width - 5} y={at.y + 24}>
+        <text className="board-mark" aria-hidden x={at.x + at.width - 5} y={at.y + 24}>
           !
         </text>
       )}

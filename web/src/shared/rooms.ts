@@ -18,6 +18,7 @@ export const ROOM_KEYS = '1234567890-';
 
 /** What a room shows besides its first view: found by name, and kept in the address. */
 export const VIEWS = [
+  { to: 'kit?show=gig', name: 'The gig', what: 'Kit: what a kind of gig asks, and what each box is good for' },
   { to: 'routing?show=map', name: 'Map', what: 'Routing: boxes and cables, drawn' },
   { to: 'routing?show=cables', name: 'Cables', what: 'Routing: the list, and wire it for me' },
   { to: 'routing?show=hookups', name: 'Hook-ups', what: 'Routing: copies, what holds in each, rewiring, settings' },

@@ -8,6 +8,7 @@ export const ROOM_HELP: Readonly<Record<RoomPath, readonly string[]>> = {
     'Click a box to change its name, its MIDI channel, how it counts and what it does when it is switched on.',
     'In the same place it can be swapped for another, or opened: jacks, inside, controls, figures.',
     'A box that is on no shelf is made with “New box”, and kept on your own shelf for other rigs.',
+    '“The gig” says what a kind of gig allows, and holds the kit against it. Tick a box off to see the rig without it.',
   ],
   power: [
     'Each box wants an output of the right voltage, current and polarity. Here it is counted while boxes are chosen.',

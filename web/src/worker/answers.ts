@@ -10,6 +10,7 @@ import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
+import { gigBoxes, type GigBox } from '@yunta/core/derive/views/gig';
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
 import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
 import { lineCheck, type CheckLine } from '@yunta/core/derive/views/line-check';
@@ -213,6 +214,11 @@ export class Answers {
   /** All sounds beside each other, and what joins chassis. */
   levels(): LevelsView | undefined {
     return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** What each box of the hook-up takes, and what it is used for. */
+  gigBoxes(): readonly GigBox[] {
+    return this.held.derived ? gigBoxes(this.held.derived) : [];
   }
 
   /** How long leads have to be by where boxes stand, and their ways. */

@@ -14,7 +14,7 @@ export const Labels = ({ leads }: { leads: readonly LeadView[] }) => {
   const isPrinting = usePrinting();
   return (
     <>
-      <div className="build-labels-head">
+      <div className="field-labels-head">
         <p className="soft">
           A flag for each end of each lead, folded around it, and a tag for each box. Write your own code where you have
           one; else it says where the lead goes.

@@ -54,7 +54,7 @@ export const Stocked = () => {
           onChange={(e) => choose(theOneOf(STOCK_KINDS, e.currentTarget.value))}
         />
         <div>
-          <span className="build-label">Metres, then Enter</span>
+          <span className="field-label">Metres, then Enter</span>
           <TypedText
             label="Metres on a new reel"
             most={LONGEST.label}

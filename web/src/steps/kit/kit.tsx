@@ -8,6 +8,7 @@ import { ZONES, type Device } from '@yunta/core/rig/device';
 import { all, rigName } from '@yunta/core/rig/rig';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Gig } from './gig/gig.js';
 import { PasteKit } from './paste-kit.js';
 import { useRig } from '../../shared/rig-context.js';
 import { usePower } from '../../shared/use-power.js';
@@ -29,7 +30,13 @@ const midiText = (device: Device): string => {
   return `${device.midi.omni ? 'all' : device.midi.channel}${memory ? ` · ${saysNumbers(memory.shows, memory.size)}` : ''}`;
 };
 
+/** The boxes, or what a kind of gig asks of them. */
 export const Kit = () => {
+  const [params] = useSearchParams();
+  return params.get('show') === 'gig' ? <Gig /> : <KitRoom />;
+};
+
+const KitRoom = () => {
   const { rig, selected, select, edit } = useRig();
   const devices = all(rig, 'device');
   const chosen = devices.find((d) => d.id === selected);
@@ -70,6 +77,9 @@ export const Kit = () => {
           <div className="tools">
             <Button size="xs" variant="default" onClick={make}>
               New box
+            </Button>
+            <Button size="xs" variant="default" component={Link} to="?show=gig">
+              The gig
             </Button>
             <Button size="xs" variant="default" aria-expanded={pasting} onClick={() => paste(!pasting)}>
               Paste a table

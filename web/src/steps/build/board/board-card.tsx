@@ -42,7 +42,7 @@ export const BoardCard = ({ name, board, open }: { name: string; board: Board; o
           }}
         />
         <div>
-          <span className="build-label">Width × depth</span>
+          <span className="field-label">Width × depth</span>
           <TypedText
             label="Width × depth of the board"
             most={LONGEST.label}

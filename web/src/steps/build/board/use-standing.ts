@@ -78,7 +78,7 @@ const follow = (e: PointerEvent<SVGGElement>, to: (dx: number, dy: number) => vo
 };
 
 const boxLabel = ({ device, rect, turn }: Standing): string =>
-  `${device.name}, ${Math.round(rect.x)} mm from the left, ${Math.round(rect.y)} mm from the front${turn ? `, turned by ${turn} degrees` : ''}. Arrow keys move it, R turns it, Delete takes it off.`;
+  `${device.name}, ${device.code}, ${Math.round(rect.x)} mm from the left, ${Math.round(rect.y)} mm from the front${turn ? `, turned by ${turn} degrees` : ''}. Arrow keys move it, R turns it, Delete takes it off.`;
 
 /**
  * Where boxes stand while one of them is dragged, pushed by keys or turned.

@@ -14,6 +14,7 @@ const ORIGINS = FIGURE_ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[valu
 const SIDES = ['Width, mm', 'Depth, mm', 'Height, mm'] as const;
 const LONGEST_SIDE_MM = 3000;
 const HEAVIEST_KG = 200;
+const MOST_MONEY = 1_000_000;
 
 /** Name, tag, place, size and weight of a box. */
 export const Plate = ({ device, change }: { device: Device; change: (device: Device) => void }) => {
@@ -67,6 +68,15 @@ export const Plate = ({ device, change }: { device: Device; change: (device: Dev
           value={figures.kg}
           save={(kg) => figured({ ...figures, kg })}
           clear={() => figured(withMaybe(figures, 'kg', undefined))}
+        />
+        <Numbered
+          shown
+          decimal
+          label="What it cost"
+          max={MOST_MONEY}
+          value={figures.price}
+          save={(price) => figured({ ...figures, price })}
+          clear={() => figured(withMaybe(figures, 'price', undefined))}
         />
         <Choice
           label="Figures without a note of their own"

@@ -26,7 +26,7 @@ export const Weight = ({
   save: (kg: number | undefined) => void;
 }) => (
   <div>
-    <span className="build-label">{label}</span>
+    <span className="field-label">{label}</span>
     <TypedText
       label={label}
       most={LONGEST.label}
