@@ -25,7 +25,7 @@ const ROOMS = [
   ['bench', '/rig/island-run/bench', 'On the wire'],
   ['build', '/rig/island-run/build', 'Cable on reels'],
   ['packing', '/rig/island-run/road?show=pack', 'Your first case or bag'],
-  ['gig', '/rig/island-run/kit?show=gig', 'What comes along'],
+  ['conditions of gigs', '/rig/island-run/kit?show=gig', 'What comes along'],
   ['board', '/rig/island-run/build?show=board', 'Everything has room'],
   ['labels', '/rig/island-run/build?show=labels', 'your own code'],
   ['road', '/rig/island-run/road', 'The quickest way out'],
