@@ -70,3 +70,22 @@ test('a checked bag over 23 kg is told, found, and a thing put elsewhere; two pe
   await hands.page.waitForFunction(() => !document.body.innerText.includes('too much'), { timeout: 60_000 });
   await hands.page.close();
 });
+
+test('open points: written with a day, a day that is none is refused, overdue is told, ticked off with who did it', async () => {
+  const hands = new Hands(await openPage(browser, `${await server.fresh('island-run')}/road?show=open`));
+  await hands.sees('Nothing is open.');
+  await hands.type('textbox', 'Your name, for the history', 'Ada');
+  await hands.type('textbox', 'What must not be forgotten', 'Tubes of the head');
+  await hands.type('textbox', 'By which day', '2026-02-31');
+  await hands.press('Enter');
+  await hands.sees('"2026-02-31" is no day.');
+  await hands.type('textbox', 'By which day', '2020-02-28');
+  await hands.press('Enter');
+  await hands.sees('1 open, 1 overdue');
+  await hands.click('checkbox', 'Overdue: Tubes of the head');
+  await hands.sees('0 open');
+  await hands.sees('done by Ada');
+  await hands.page.reload();
+  await hands.sees('done by Ada');
+  await hands.page.close();
+});

@@ -26,6 +26,8 @@ const ROOMS = [
   ['build', '/rig/island-run/build', 'Cable on reels'],
   ['packing', '/rig/island-run/road?show=pack', 'Your first case or bag'],
   ['conditions of gigs', '/rig/island-run/kit?show=gig', 'What comes along'],
+  ['open points', '/rig/island-run/road?show=open', 'Nothing is open'],
+  ['build order', '/rig/island-run/build?show=order', 'Rough wiring'],
   ['board', '/rig/island-run/build?show=board', 'Everything has room'],
   ['labels', '/rig/island-run/build?show=labels', 'your own code'],
   ['road', '/rig/island-run/road', 'The quickest way out'],

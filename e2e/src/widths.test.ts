@@ -48,6 +48,8 @@ const ROOMS: readonly (readonly [path: string, says: string, ...clicked: string[
   ['/rig/island-run/build', 'Cable on reels'],
   ['/rig/island-run/road?show=pack', 'Your first case or bag'],
   ['/rig/island-run/kit?show=gig', 'What comes along'],
+  ['/rig/island-run/road?show=open', 'Nothing is open'],
+  ['/rig/island-run/build?show=order', 'Rough wiring'],
   ['/rig/island-run/build?show=board', 'Everything has room'],
   ['/rig/island-run/build?show=labels', 'your own code'],
   ['/rig/island-run/road', 'The quickest way out'],

@@ -210,7 +210,7 @@ const SCREENS: Readonly<Record<string, Screen>> = {
     'web/src/steps/proof/assume.tsx',
     /assume\(hookup, chosen, value, why/,
   ],
-  'hookup.lineChecks': ['Road, Line check', 'web/src/steps/road/line-check.tsx', /tickLine\(/],
+  'hookup.lineChecks': ['Road, Line check', 'web/src/shared/day-check.tsx', /tickLine\(/],
   'hookup.admits': ['Proof, what it reckons with', 'web/src/steps/proof/admits.ts', /'knobs'/],
   'cable.ends': ['Routing, the map and the list', 'web/src/steps/routing/routing.tsx', /connect/],
   'cable.m': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ m:/],

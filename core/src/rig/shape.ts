@@ -271,6 +271,13 @@ const logEntry: z.ZodType<LogEntry> = z.strictObject({
   when: z.string().max(40),
   text: z.string().max(LONGEST.text),
   about: list(anyId),
+  by: z.string().min(1).max(LONGEST.word).optional(),
+  point: z
+    .strictObject({
+      due: z.string().regex(DAY).optional(),
+      done: z.strictObject({ by: z.string().max(LONGEST.word), when: z.string().max(40) }).optional(),
+    })
+    .optional(),
 });
 const standingTest: z.ZodType<StandingTest> = z.strictObject({
   kind: z.literal('standingTest'),

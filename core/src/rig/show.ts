@@ -108,6 +108,16 @@ export interface LogEntry {
   readonly when: string;
   readonly text: string;
   readonly about: readonly AnyId[];
+  /** Who wrote it. */
+  readonly by?: string;
+  /** Something that is still to be done or decided, or was: a part on order, tubes to change, a lead for now. */
+  readonly point?: OpenPoint;
+}
+
+export interface OpenPoint {
+  /** As 2026-05-31. */
+  readonly due?: string;
+  readonly done?: { readonly by: string; /** ISO 8601. */ readonly when: string };
 }
 
 /** A sequence that is played after every edit, and what must hold at its end. */

@@ -85,7 +85,7 @@ export const History = ({ opened, close }: { opened: boolean; close: () => void 
 /** Notes in the rig's log: such as what could not be kept, to be done again by hand. */
 const Notes = () => {
   const { rig, edit } = useRig();
-  const notes = all(rig, 'logEntry');
+  const notes = all(rig, 'logEntry').filter((note) => !note.point);
   if (notes.length === 0) return null;
   const remove = (note: LogEntry) => edit({ put: [], remove: [note.id] }, 'Remove a note');
   return (

@@ -10,6 +10,7 @@ import { runAfter, type RunAfter } from '@yunta/core/derive/views/card';
 import { inputList, type InputLine } from '@yunta/core/derive/views/input-list';
 import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
+import { buildOrder, type BuildStep } from '@yunta/core/derive/views/build-order';
 import { gigBoxes, type GigBox } from '@yunta/core/derive/views/gig';
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
 import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
@@ -214,6 +215,11 @@ export class Answers {
   /** All sounds beside each other, and what joins chassis. */
   levels(): LevelsView | undefined {
     return this.held.derived && levelsOf(this.held.derived);
+  }
+
+  /** How the rig is built, layer by layer. */
+  buildOrder(): readonly BuildStep[] {
+    return this.held.derived ? buildOrder(this.held.derived) : [];
   }
 
   /** What each box of the hook-up takes, and what it is used for. */

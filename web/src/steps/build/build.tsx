@@ -8,6 +8,7 @@ import { PrintButton } from '../../shared/paper/paper.js';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { planned } from '../../worker/planned.js';
 import { Boards } from './board/boards.js';
+import { InOrder } from './in-order.js';
 import { Labels } from './labels.js';
 import { LeadsPaper } from './leads-paper.js';
 import { LeadTable } from './lead-table.js';
@@ -37,6 +38,7 @@ const PARTS = [
   { value: 'leads', label: 'Leads' },
   { value: 'board', label: 'Board' },
   { value: 'labels', label: 'Labels' },
+  { value: 'order', label: 'In order' },
 ] as const;
 
 /** Before build day: every lead, what to cut, and what to buy. */
@@ -70,6 +72,7 @@ export const Build = () => {
           leads stand here.
         </p>
       )}
+      {part === 'order' && leads && leads.length > 0 && <InOrder />}
       {part === 'labels' && leads && leads.length > 0 && <Labels leads={leads} />}
       {part === 'leads' && (
         <div className="build-both">

@@ -7,6 +7,7 @@ import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Failures } from './failures.js';
 import { LineChecks } from './line-check.js';
 import { PackingList } from './packing/packing.js';
+import { OpenPoints } from './open-points.js';
 import { FindFault } from './find-fault.js';
 
 const PARTS = [
@@ -14,6 +15,7 @@ const PARTS = [
   { value: 'find', label: 'Find the fault' },
   { value: 'check', label: 'Line check' },
   { value: 'pack', label: 'Packing' },
+  { value: 'open', label: 'Open points' },
 ] as const;
 
 /** On the road: what to do when something dies, and how to find out what it is. */
@@ -41,7 +43,8 @@ export const Road = () => {
         </div>
       </div>
       {part === 'pack' && hookup && <PackingList hookup={hookup} />}
-      {!isReady && part !== 'pack' && (
+      {part === 'open' && <OpenPoints />}
+      {!isReady && part !== 'pack' && part !== 'open' && (
         <p className="soft">
           As soon as boxes are wired and a sound is said, it stands here what each box, lead and supply output silences
           when it fails, and the quickest way out. <Link to="../routing">Wire the rig</Link> or{' '}

@@ -121,6 +121,11 @@ const Found = ({ state: { is, plan, problem, seconds }, hookup, children }: Foun
           {plan?.cannotFit ? ': together the boxes cover more than the board.' : '.'}
         </p>
       )}
+      {left.length > 0 && (
+        <p className="soft">
+          A supply can hang beneath: add a board that hangs on this one, less than 0 mm above it, and put it there.
+        </p>
+      )}
       <div className="board-do">{children}</div>
     </>
   );

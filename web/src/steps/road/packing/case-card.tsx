@@ -46,7 +46,7 @@ export const CaseCard = ({ one, others, day, way }: CaseCardProps) => {
         </p>
       ))}
       {things.length === 0 && <p className="soft">Nothing belongs in it yet.</p>}
-      <ul className="road-lines">
+      <ul className="day-lines">
         {things.map((thing) => (
           <Thing key={thing.name} thing={thing} one={one} others={others} day={day} way={way} />
         ))}
