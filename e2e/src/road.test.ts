@@ -84,7 +84,7 @@ test('leads: written down as there, to make, to buy; cut of reels with a proof; 
     else await hands.sees(`${reel} m of instrument cable`);
   }
   await hands.sees('0.02 m are left over. No way to cut opens less cable.');
-  await hands.sees('4 × 6.35 TS plug for instrument cable');
+  await hands.sees('4 × angled 6.35 TS plug for instrument cable');
   await hands.page.select('select[aria-label="GSC out → WLS in, is"]', 'there');
   await hands.sees('41 leads: 1 there, 2 to make, 38 to buy');
   await hands.page.reload();

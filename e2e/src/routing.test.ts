@@ -53,7 +53,7 @@ describe('the map', () => {
     await hands.click('button', 'Its box');
     await hands.click('button', 'Pull the plug out of speaker');
     await hands.sees('41 cables');
-    await hands.click('button', 'Done');
+    await hands.pick('Done');
     await hands.sees('“Verse clean” is silent in this hook-up.');
     await hands.click('button', 'Undo');
     await hands.sees('42 cables');
