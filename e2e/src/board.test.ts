@@ -45,7 +45,7 @@ test('from nothing: a board of 0 is refused beside its field, the next is laid o
   await hands.sees('at least 1.9 m is needed on any board');
   await hands.sees('Looked for');
   await hands.click('button', 'Stand them so');
-  await hands.sees('12 boxes, 8.2 kg');
+  await hands.sees('12 boxes, at least 8.2 kg');
   expect(await hands.page.$$eval('.board-box.wrong', (all) => all.length)).toBe(0);
   await hands.click('button', 'Undo');
   await hands.sees('Stand nowhere yet');

@@ -99,6 +99,15 @@ describe('faults', () => {
     const high = after(rig, setBoard(rig, 'Tier', { mm: [900, 200], on: { board: 'Board', x: 0, y: 220, z: 60 } }));
     expect(boardFaults(out(high))).toEqual([]);
   });
+  test('a board that hangs beneath another has its plate for a lid', () => {
+    const rig = on({ [LOW]: { x: 0, y: 0, at: 'Under' } });
+    const under = (z: number, x = 0) =>
+      after(rig, setBoard(rig, 'Under', { mm: [300, 200], on: { board: 'Board', x, y: 0, z } }));
+    expect(boardFaults(out(under(-50)))).toEqual([{ is: 'too high', box: LOW, mm: 5, under: 'Board' }]);
+    expect(boardFaults(out(under(-60)))).toEqual([]);
+    // Beside the other board nothing is over it.
+    expect(boardFaults(out(under(-50, 900)))).toEqual([]);
+  });
 });
 
 /** Every way on a grid of 1 mm, wave by wave (C. Y. Lee 1961): the length of the shortest. */
@@ -167,8 +176,7 @@ describe('routes', () => {
 });
 
 describe('lengths', () => {
-  test('worked by hand: two drives side by side, out on the left of the one, in on the right of the other', () => {
-    // The output of the compressor goes to loop 1 and so on: here two boxes of one lead, the selector and the tuner.
+  test('every lead between boxes on the board, with slack, in a length that is sold', () => {
     const rig = on({ [LOW]: { x: 400, y: 100 }, 'device:swi': { x: 200, y: 300 } });
     const lengths = leadLengths(rig, thePart(rig, BALLROOM_ID), out(rig));
     const cables = cablesOf(rig, BALLROOM_ID).filter((c) => c.ends.every((e) => /^device:(low|swi)\./.test(e)));

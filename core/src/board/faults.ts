@@ -17,11 +17,18 @@ const pairs = <T>(all: readonly T[]): readonly (readonly [T, T])[] =>
 const overhang = ({ rect: { x, y, w, d } }: Standing, [width, depth]: readonly [number, number]): number =>
   Math.max(0, -x, -y, x + w - width, y + d - depth);
 
-/** Tiers that hang over a board, with what they cover of it. */
-const above = ({ boards }: LaidOut, name: string): readonly { tier: string; rect: Rect; z: number }[] =>
-  [...boards].flatMap(([tier, { mm, on }]) =>
-    on?.board === name && on.z > 0 ? [{ tier, rect: { x: on.x, y: on.y, w: mm[0], d: mm[1] }, z: on.z }] : [],
-  );
+/** Plates over a board, with what they cover of it: tiers of its own, and the board beneath which it hangs. */
+const above = ({ boards }: LaidOut, name: string): readonly { tier: string; rect: Rect; z: number }[] => {
+  const own = boards.get(name)?.on;
+  const over = own && own.z < 0 ? boards.get(own.board) : undefined;
+  const [w, d] = over?.mm ?? [0, 0];
+  return [
+    ...(own && over ? [{ tier: own.board, rect: { x: -own.x, y: -own.y, w, d }, z: -own.z }] : []),
+    ...[...boards].flatMap(([tier, { mm, on }]) =>
+      on?.board === name && on.z > 0 ? [{ tier, rect: { x: on.x, y: on.y, w: mm[0], d: mm[1] }, z: on.z }] : [],
+    ),
+  ];
+};
 
 const heights = (out: LaidOut, box: Standing): readonly BoardFault[] => {
   const room = out.boards.get(box.board)?.high;

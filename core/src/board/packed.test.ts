@@ -1,5 +1,6 @@
 import { after } from '../../testing/after.js';
 import { BALLROOM_ID, FERRY_ID, islandRun } from '../demo/island-run.js';
+import { setBoard } from '../edits/boards.js';
 import { removeDevice } from '../edits/devices.js';
 import { addCase, caseOf, changeCase, pack, readThing, repack, tickThing } from '../edits/packing.js';
 import { readRigFile, writeRigFile } from '../formats/rig-file.js';
@@ -30,6 +31,13 @@ test('worked by hand: a case of 4 kg, three things of 200 g, a box by its own we
   const board = weightOf(laidOut(rig, thePart(rig, BALLROOM_ID)), 'Floor board').kg;
   const kg = 4 + 0.6 + thePart(rig, 'device:tun').figures.kg! + board;
   expect([bag!.kg, bag!.over, bag!.unknown]).toEqual([kg, kg - 12, ['Capo']]);
+});
+
+test('a board of which something is not weighed weighs at least so much', () => {
+  const rig = with_({ Board: { board: 'Floor board' } });
+  expect(view(rig).cases[0]!.unknown).toEqual([]);
+  const bare = after(rig, setBoard(rig, 'Floor board', { mm: [900, 420] }));
+  expect(view(bare).cases[0]!.unknown).toEqual(['Board']);
 });
 
 test('what is not packed: boxes of this hook-up, but not what stands on a packed board, nor the desk', () => {

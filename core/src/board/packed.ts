@@ -108,7 +108,11 @@ const caseView = (rig: Rig, out: LaidOut, one: PackCase, on: string): CaseView =
     case: one,
     things,
     kg,
-    unknown: things.flatMap((t) => (t.kg === undefined ? [t.name] : [])),
+    unknown: things.flatMap(({ name, kg: own, thing: { kg: said, board } }) =>
+      own === undefined || (said === undefined && board !== undefined && weightOf(out, board).unknown.length > 0)
+        ? [name]
+        : [],
+    ),
     over: one.mostKg === undefined ? 0 : Math.max(0, kg - one.mostKg),
     tooLarge: things.flatMap((t) => (t.thing.board === undefined ? [] : (tooLargeFor(one, out, t.thing.board) ?? []))),
     cautions: cautionsFor(one, kg),

@@ -6,7 +6,7 @@ export interface BoardWeight {
   readonly kg: number;
   /** Centre of the weight that is known, in mm from the front left corner; nothing weighs anything: absent. */
   readonly centre?: Point;
-  /** Boxes on it of which nobody knows the weight. */
+  /** What nobody weighed: the bare board, boxes on it. */
   readonly unknown: readonly string[];
 }
 
@@ -22,6 +22,9 @@ export const weightOf = ({ boards, boxes }: LaidOut, name: string): BoardWeight 
   ];
   const kg = weights.reduce((sum, one) => sum + one.kg, 0);
   const along = (axis: keyof Point): number => weights.reduce((sum, one) => sum + one.kg * one.at[axis], 0) / kg;
-  const unknown = weights.flatMap((one) => ('of' in one && one.of.figures.kg === undefined ? [one.of.name] : []));
+  const unknown = [
+    ...(board && board.kg === undefined ? [name] : []),
+    ...weights.flatMap((one) => ('of' in one && one.of.figures.kg === undefined ? [one.of.name] : [])),
+  ];
   return { kg, unknown, ...(kg > 0 ? { centre: { x: along('x'), y: along('y') } } : {}) };
 };

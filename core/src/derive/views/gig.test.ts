@@ -59,6 +59,9 @@ test('sides that are wanted apart do not go with a mono house, and a case over i
   const hears = hookup.hears.map((h) => ({ ...h, as: 'stereo' as const }));
   const wide = after(rig, { put: [{ ...hookup, hears }], remove: [] });
   expect(judge({ house: 'mono' }, atBallroom, wide)[0]!.holds).toBe(false);
+  const sound = thePart(rig, 'sound:01');
+  const one = after(rig, { put: [{ ...sound, hears }], remove: [] });
+  expect(judge({ house: 'mono' }, atBallroom, one)[0]!.holds).toBe(false);
   const bag = after(rig, addCase('packCase:bag', 'Bag'));
   const limited = after(bag, changeCase(thePart(bag, 'packCase:bag'), { mostKg: 5 }));
   const full = after(limited, pack(thePart(limited, 'packCase:bag'), 'Merchandise', { kg: 6 }));

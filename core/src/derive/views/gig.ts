@@ -114,7 +114,8 @@ export const gigLines = (
   const [amps, loud] = [boxes.filter((b) => b.isAmp), boxes.filter((b) => b.isLoud)];
   const line = (asks: string, is: string, holds: boolean): GigLine => ({ asks, is, holds });
   const { silent, house, amp, outputs, board, mostKg, sockets } = limits;
-  const stereo = hookup.hears.some((h) => h.as === 'stereo');
+  const hears = [...hookup.hears, ...all(rig, 'sound').flatMap((s) => s.hears ?? [])];
+  const stereo = hears.some((h) => h.as === 'stereo');
   return [
     ...(silent ? [line('A silent stage', `loudspeakers: ${named(loud)}`, loud.length === 0)] : []),
     ...(amp === 'none' ? [line('No amp', `amps: ${named(amps)}`, amps.length === 0)] : []),

@@ -104,13 +104,13 @@ export const layoutProblem = (
   return { name, devices, boxes, leads, taken, board: { x: 0, y: 0, w, d } };
 };
 
-/** The boxes as they stand on the board now. */
+/** The boxes as they stand on the board now; nothing for one that is turned as no layout turns it. */
 export const layoutNow = ({ name, devices, boxes }: BoardProblem, { place = {} }: Hookup): Layout =>
   devices.map((id, i) => {
     const spot = place[id];
     if (spot?.at !== name) return undefined;
-    const as = boxes[i]?.turned.findIndex((t) => t.turn === turnNear(spot.turn)) ?? 0;
-    return { as: Math.max(0, as), x: spot.x, y: spot.y };
+    const as = boxes[i]?.turned.findIndex((t) => t.turn === turnNear(spot.turn)) ?? -1;
+    return as < 0 ? undefined : { as, x: spot.x, y: spot.y };
   });
 
 /** Where a plan stands its boxes. Those that found no room stand nowhere. */

@@ -110,9 +110,8 @@ const OneBoard = ({ hookup, name, board, open }: OneBoardProps) => {
   const faults = useMemo(() => boardFaults(out), [out]);
   const short = lengths.flatMap((l) => {
     const cable = partOf(rig, l.cable);
-    return cable?.m !== undefined && cable.m < l.least && l.route?.board === name
-      ? [{ cable, least: l.least, step: l.step }]
-      : [];
+    const isHere = out.plugs.some((p) => p.cable === l.cable && p.board === name);
+    return isHere && cable?.m !== undefined && cable.m < l.least ? [{ cable, least: l.least, step: l.step }] : [];
   });
   const isPrinting = usePrinting();
   const here = standsOn(hookup, name);
@@ -157,7 +156,7 @@ const OneBoard = ({ hookup, name, board, open }: OneBoardProps) => {
         <div className="board-frame">
           <BoardDrawing {...shown} handle={handle} title={title} />
         </div>
-        <Faults faults={mineFaults} short={isMoving ? [] : short} />
+        {here.length > 0 && <Faults faults={mineFaults} short={isMoving ? [] : short} />}
         {weight.unknown.length > 0 && <p className="soft">Not weighed: {weight.unknown.join(', ')}.</p>}
       </div>
       <div className="build-right">

@@ -37,7 +37,7 @@ export const BoxCard = ({ box, turn, down }: BoxCardProps) => {
         <Button size="compact-sm" variant="default" onClick={() => down(box)}>
           Take it off
         </Button>
-        <Button size="compact-sm" variant="default" component={Link} to={`../kit?box=${device.id}`}>
+        <Button size="compact-sm" variant="default" component={Link} to="../kit">
           The box
         </Button>
       </div>

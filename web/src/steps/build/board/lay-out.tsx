@@ -112,7 +112,8 @@ const Found = ({ state: { is, plan, problem, seconds }, hookup, children }: Foun
       </p>
       {plan && (
         <p className="soft">
-          Between these jacks at least {metres(plan.least)} is needed on any board. Plugs are not counted.
+          With knobs and switches towards you, at least {metres(plan.least)} is needed on any board. Plugs are not
+          counted.
         </p>
       )}
       {left.length > 0 && (
