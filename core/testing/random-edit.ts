@@ -1,5 +1,9 @@
 import { setBoard, standAt } from '../src/edits/boards.js';
 import { addCase, pack, tickThing } from '../src/edits/packing.js';
+import { addHouse, noteNight } from '../src/edits/houses.js';
+import { addEntry } from '../src/edits/logbook.js';
+import { setMix } from '../src/edits/mixes.js';
+import { HOW_MUCH } from '../src/rig/hookup.js';
 import { addDevice, changeDevice, removeDevice } from '../src/edits/devices.js';
 import { connect, offers, unplug } from '../src/edits/cables.js';
 import { addSound, changeSound, clearWant, removeSound, setWant } from '../src/edits/sounds.js';
@@ -11,6 +15,17 @@ import { wantTarget } from '../src/rig/sound.js';
 import type { Random } from './random.js';
 
 const BOXES = ['compressor', 'fuzz', 'stereo-delay', 'boost', 'switcher-4'];
+
+/** What is kept of nights and of the band. */
+const onTheRoad = (r: Random, rig: Rig, tag: string): readonly (() => Edit)[] => {
+  const [house] = all(rig, 'house');
+  return [
+    () => addHouse(`house:new-${tag}`, `House ${r.int(1, 3)}`),
+    () => (house ? noteNight(house, '2026-05-31', `Found ${r.int(1, 3)}`) : nothing),
+    () => setMix(all(rig, 'hookup')[0]!, r.pick(['Singer', 'Drummer']), { hears: { click: r.pick(HOW_MUCH) } }),
+    () => addEntry(`logEntry:new-${tag}`, { text: 'Failed', when: '2026-05-31T10:00:00.000Z', by: '', broke: 'jack' }),
+  ];
+};
 
 /** One gesture that a person might make on this rig; it may do nothing. `tag` keeps new ids apart. */
 export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
@@ -60,6 +75,7 @@ export const randomEdit = (r: Random, rig: Rig, tag: string): Edit => {
       const device = devices.length && r.chance(50) ? { device: r.pick(devices).id } : {};
       return cases.length ? pack(r.pick(cases), `Thing ${r.int(1, 4)}`, { many: r.int(1, 3), ...device }) : nothing;
     },
+    () => r.pick(onTheRoad(r, rig, tag))(),
     () =>
       tickThing(rig, '2026-05-31', r.pick(['out', 'back'] as const), `Thing ${r.int(1, 4)}`, {
         by: 'Ada',

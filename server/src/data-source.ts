@@ -9,6 +9,7 @@ import { PutAway1764400000000 } from './migrations/1764400000000-put-away.js';
 import { DialCards1764500000000 } from './migrations/1764500000000-dial-cards.js';
 import { Engagements1764600000000 } from './migrations/1764600000000-engagements.js';
 import { Packing1764700000000 } from './migrations/1764700000000-packing.js';
+import { Houses1764800000000 } from './migrations/1764800000000-houses.js';
 import { Pulse } from './pulse.entity.js';
 import { PART_ENTITIES } from './rigs/part.entities.js';
 import { RigEntity } from './rigs/rig.entity.js';
@@ -36,6 +37,7 @@ export const databaseOptions = (database = process.env.YUNTA_DB_NAME ?? 'yunta')
     DialCards1764500000000,
     Engagements1764600000000,
     Packing1764700000000,
+    Houses1764800000000,
   ],
   synchronize: false,
   poolSize: 10,

@@ -224,6 +224,9 @@ const SCREENS: Readonly<Record<string, Screen>> = {
   'cable.label': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ label/],
   'cable.colour': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /change\(\{ colour/],
   'cable.turns': ['Routing, a supply lead', 'web/src/steps/routing/cable-tags.tsx', /turns: e\.currentTarget/],
+  'cable.forNow': ['Build, Leads', 'web/src/steps/build/lead-table.tsx', /forNow: is === FOR_NOW/],
+  'cable.loom': ['Build, Leads', 'web/src/steps/build/lead-table.tsx', /loom: typed/],
+  'hookup.mixes': ['Road, Monitors', 'web/src/steps/road/monitors/monitors.tsx', /setMix\(/],
   'cable.have': ['Routing, a cable', 'web/src/steps/routing/cable-tags.tsx', /have: e\.currentTarget/],
 };
 

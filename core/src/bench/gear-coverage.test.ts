@@ -8,7 +8,7 @@ const NOT_RECALL = {
   device:
     /^(kind|id|code|name|at|zone|made|trial|ends|figures|jacks|chains)|^controls\.(name|latches|domain\.(unit|arrange|branches))|^memories\.(reminders|shows|mutesMs|mayStore|limits\.(messages|assigns|assignments|nameLength))/,
   program: /^(kind|id|name|planned)|^(acts|assigns\.(on|off))\.(load|slot|follow|gesture|map|scale|take)/,
-  hookup: /^(kind|id|name|hears|place|lineChecks)|^assumes\.why/,
+  hookup: /^(kind|id|name|hears|place|lineChecks|mixes)|^assumes\.why/,
   sound:
     /^(kind|id|name|display|role|at|parent|mirror|order|level|measured|leaving|hears|orderWhy)|^wants\.(why|in|between|hand|more|note|pedal|heel|toe|curve|at)|^calls\.in/,
   move: /^(kind|id|name)|^on\.(why|stage|in|between|any|hand|more|note|pedal|heel|toe|curve|at)|^off\./,

@@ -1,14 +1,15 @@
 import fc from 'fast-check';
 import { bareDemo } from '../../testing/bare-demo.js';
 import { after } from '../../testing/after.js';
-import { BALLROOM_ID } from '../demo/island-run.js';
+import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
 import { setBoard, standAt } from '../edits/boards.js';
 import type { Board, Spot } from '../rig/board.js';
 import { TURNS } from '../rig/board.js';
 import type { Id } from '../rig/ids.js';
-import { cablesOf, partOf, thePart, type Rig } from '../rig/rig.js';
+import { all, cablesOf, partOf, thePart, type Rig } from '../rig/rig.js';
+import { hungBeneath } from './beneath.js';
 import { boardFaults } from './faults.js';
-import { jackPoint, sideOf } from './jacks.js';
+import { jackPoint, sideOf, sizeOf } from './jacks.js';
 import { laidOut } from './laid-out.js';
 import { leadLengths, STOCK_STEPS } from './lengths.js';
 import { BESIDE, OVER_MM, routeOf, UNDER_MM, wayBetween } from './route.js';
@@ -258,4 +259,19 @@ describe('a board as it is said', () => {
     const read = readBoard(text);
     expect(!read.ok && read.error[0]!.wrong).toContain(why);
   });
+});
+
+test('what finds no room hangs beneath: low enough, on one shelf, in nobody’s way', () => {
+  const rig = islandRun();
+  const supply = all(rig, 'device').find((d) => d.zone === 'supply')!;
+  const [board] = Object.keys(thePart(rig, 'about:rig').boards!);
+  const hung = after(rig, hungBeneath(rig, thePart(rig, BALLROOM_ID), board!, [supply.id]));
+  const spot = thePart(hung, BALLROOM_ID).place![supply.id]!;
+  const shelf = thePart(hung, 'about:rig').boards![spot.at]!;
+  expect(spot.at).toBe(`Beneath ${board}`);
+  expect(shelf.on).toMatchObject({ board, x: 0, y: 0 });
+  expect(-shelf.on!.z).toBeGreaterThan(sizeOf(supply)[2]);
+  expect(boardFaults(laidOut(hung, thePart(hung, BALLROOM_ID)))).toEqual([]);
+  const again = hungBeneath(hung, thePart(hung, BALLROOM_ID), board!, [supply.id]);
+  expect(Object.keys(thePart(after(hung, again), 'about:rig').boards!)).toHaveLength(2);
 });

@@ -7,6 +7,7 @@ import { dryInWet } from './comb/dry-in-wet.js';
 import { parallel } from './comb/parallel.js';
 import { loop } from './earth/loop.js';
 import { noSpare } from './fail/no-spare.js';
+import { singlePoint } from './fail/single-point.js';
 import { total } from './latency/total.js';
 import { clip } from './level/clip.js';
 import { instrumentSwap } from './level/instrument-swap.js';
@@ -96,6 +97,7 @@ export const CHECKS: readonly Check[] = [
   parallel,
   loop,
   noSpare,
+  singlePoint,
   total,
   clip,
   instrumentSwap,

@@ -18,7 +18,19 @@ export const unplug = (...ids: readonly Id<'cable'>[]): Edit => ({ put: [], remo
 
 type CableFacts = Pick<
   Cable,
-  'label' | 'colour' | 'm' | 'pFPerM' | 'pFFrom' | 'awg' | 'byHand' | 'have' | 'plugs' | 'angled' | 'turns'
+  | 'label'
+  | 'colour'
+  | 'm'
+  | 'pFPerM'
+  | 'pFFrom'
+  | 'awg'
+  | 'byHand'
+  | 'have'
+  | 'plugs'
+  | 'angled'
+  | 'turns'
+  | 'forNow'
+  | 'loom'
 >;
 /** What is undefined is taken away. */
 export const changeCable = (

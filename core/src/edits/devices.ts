@@ -2,6 +2,7 @@ import equal from 'fast-deep-equal';
 import { freeCode, makeDevice, type GivenTraits } from '../catalogue/make.js';
 import { making, type Making, nothing, type Edit } from '../change/edit.js';
 import type { Device } from '../rig/device.js';
+import type { Hookup } from '../rig/hookup.js';
 import { splitRef, type Id } from '../rig/ids.js';
 import { refersTo } from '../rig/references.js';
 import { renamedIn, renamedPart, type Renaming } from '../rig/renaming.js';
@@ -83,6 +84,11 @@ export const removeDevice = (rig: Rig, id: Id<'device'>): Edit => {
   return { put, remove };
 };
 
+const mixesWithout = (mixes: NonNullable<Hookup['mixes']>, id: Id<'device'>): NonNullable<Hookup['mixes']> =>
+  Object.fromEntries(
+    Object.entries(mixes).map(([who, { at, ...mix }]) => [who, at && at !== id ? { ...mix, at } : mix]),
+  );
+
 const without = (part: Part, id: Id<'device'>): Part | undefined => {
   const other = (r: string) => splitRef(r).device !== id;
   const keep = (wants: readonly Want[]) =>
@@ -115,6 +121,7 @@ const without = (part: Part, id: Id<'device'>): Part | undefined => {
         settings: Object.fromEntries(Object.entries(part.settings).filter(([r]) => other(r))),
         hears: part.hears.filter((h) => other(h.at) && other(h.from)),
         assumes: part.assumes.filter((a) => other(a.control)),
+        ...(part.mixes ? { mixes: mixesWithout(part.mixes, id) } : {}),
       };
     }
     case 'packCase':

@@ -1,4 +1,4 @@
-import { making, type Making } from '../change/edit.js';
+import { making, together, type Edit, type Making } from '../change/edit.js';
 import type { AnyId, Id } from '../rig/ids.js';
 import { ok, refuse, type Refusal, type Result } from '../rig/result.js';
 import { all, type Rig } from '../rig/rig.js';
@@ -12,10 +12,12 @@ interface NewPoint {
   readonly by: string;
   readonly about?: AnyId | undefined;
   readonly due?: string | undefined;
+  /** Upkeep: to be done again so many days after it was done. */
+  readonly everyDays?: number | undefined;
 }
 
 /** Writes down what is still to be done or decided. */
-export const addPoint = (id: Id<'logEntry'>, { text, when, by, about, due }: NewPoint): Making<LogEntry> =>
+export const addPoint = (id: Id<'logEntry'>, { text, when, by, about, due, everyDays }: NewPoint): Making<LogEntry> =>
   making({
     kind: 'logEntry',
     id,
@@ -23,7 +25,7 @@ export const addPoint = (id: Id<'logEntry'>, { text, when, by, about, due }: New
     text,
     about: about ? [about] : [],
     ...(by ? { by } : {}),
-    point: due ? { due } : {},
+    point: { ...(due ? { due } : {}), ...(everyDays ? { everyDays } : {}) },
   });
 
 /** Says of a point that it is done, or open again. */
@@ -31,6 +33,36 @@ export const closePoint = (entry: LogEntry, done: OpenPoint['done']): Making<Log
   const { done: _, ...point } = entry.point ?? {};
   return making({ ...entry, point: done ? { ...point, done } : point });
 };
+
+const DAY_MS = 86_400_000;
+
+/** @example dayAfter('2026-02-27', 3) // '2026-03-02' */
+export const dayAfter = (day: string, days: number): string =>
+  new Date(Date.parse(`${day.slice(0, 10)}T00:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
+
+/** Says of upkeep that it is done; it is open again, due so many days later. */
+export const doneAgain = (entry: LogEntry, again: Id<'logEntry'>, done: NonNullable<OpenPoint['done']>): Edit => {
+  const closed = closePoint(entry, done);
+  const { everyDays } = entry.point ?? {};
+  if (everyDays === undefined) return closed;
+  const { done: _, ...point } = entry.point ?? {};
+  const next = making<LogEntry>({
+    ...entry,
+    id: again,
+    when: done.when,
+    point: { ...point, due: dayAfter(done.when, everyDays) },
+  });
+  return together(closed, next);
+};
+
+/** What comes up again and again, as one may begin with it (common practice; how often is up to who plays). */
+export const USUAL_UPKEEP: readonly { readonly text: string; readonly everyDays: number }[] = [
+  { text: 'New strings', everyDays: 30 },
+  { text: 'Charge or change batteries', everyDays: 30 },
+  { text: 'Clean jacks and pots', everyDays: 90 },
+  { text: 'Intonation and neck, as the season turns', everyDays: 90 },
+  { text: 'Valves looked at by a technician', everyDays: 365 },
+];
 
 /** A day as it is typed. @example readDay('2026-02-31') // refused: there is no such day */
 export const readDay = (text: string): Result<string, readonly Refusal[]> => {

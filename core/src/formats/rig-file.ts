@@ -29,6 +29,8 @@ const LISTS: Readonly<Record<Kind, string>> = {
   dialCard: 'dialCards',
   packCase: 'cases',
   packing: 'packings',
+  house: 'houses',
+  photo: 'photos',
 };
 
 /** A part with its fields in the order of its shape, so that equal rigs give equal text. */

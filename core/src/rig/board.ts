@@ -16,6 +16,8 @@ export interface Board {
   readonly slotted?: true;
   /** Where leads to what stands beside it leave; anywhere unless said. */
   readonly leave?: Side;
+  /** The side on which the signal comes in: boxes then follow one another towards the other side. */
+  readonly enters?: 'left' | 'right';
 }
 
 /** Where a box stands: the front left corner of what it covers, in mm from that of its board; turned clockwise. */

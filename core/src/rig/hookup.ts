@@ -19,6 +19,18 @@ export interface Hookup {
   readonly lineChecks?: readonly LineCheck[];
   /** Where boxes stand, by box. */
   readonly place?: Readonly<Record<Id<'device'>, Spot>>;
+  /** What each of the band wants to hear of all that plays, by who it is. */
+  readonly mixes?: Readonly<Record<string, MonitorMix>>;
+}
+
+export const HOW_MUCH = ['most of all', 'well', 'a little', 'not at all'] as const;
+export type HowMuch = (typeof HOW_MUCH)[number];
+
+/** What one person wants to hear of whom, and on what. */
+export interface MonitorMix {
+  /** A wedge or in-ears of the rig; somebody else's unless said. */
+  readonly at?: Id<'device'>;
+  readonly hears: Readonly<Record<string, HowMuch>>;
 }
 
 /** The line check of one day: which of its lines were found right, by their words. */
@@ -70,6 +82,10 @@ export interface Cable {
   readonly label?: string;
   readonly colour?: string;
   readonly have?: boolean;
+  /** In for tonight: to be made right, or taken out again. */
+  readonly forNow?: true;
+  /** Leads that stay plugged together, by the name of the loom. */
+  readonly loom?: string;
   /** Cut to length, or its plugs put on, by the player's own hands. */
   readonly byHand?: true;
   /** A supply lead that turns the polarity round. */

@@ -19,6 +19,8 @@ export const KINDS = [
   'dialCard',
   'packCase',
   'packing',
+  'house',
+  'photo',
 ] as const;
 
 export type Kind = (typeof KINDS)[number];

@@ -4,6 +4,7 @@ import { blockIds } from './domain.js';
 import { wrongInDevice } from './device-references.js';
 import type { Assumption, Hookup } from './hookup.js';
 import { isId, kindOf, splitRef, theRef, type AnyId, type Id, type Ref } from './ids.js';
+import { wrongJpeg } from './photo.js';
 import type { Refusal } from './result.js';
 import { all, partOf, thePart, type Part, type Rig } from './rig.js';
 import { wantTarget, type Call, type Move, type Sound, type Want } from './sound.js';
@@ -53,7 +54,12 @@ export const wrongWith = (rig: Rig, part: Part): readonly Refusal[] => {
     case 'packing':
     case 'about':
     case 'logEntry':
+    case 'house':
       return [];
+    case 'photo': {
+      const found = wrongJpeg(part.jpeg);
+      return found ? [wrong(part.id, 'jpeg', found.wrong, found.would)] : [];
+    }
   }
 };
 

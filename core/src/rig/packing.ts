@@ -40,6 +40,10 @@ export interface Packed {
   /** Somebody else's. */
   readonly whose?: string;
   readonly is?: PackedAs;
+  /** The day on which it was made to hold what its box holds: a backup, or another unit of the same kind. */
+  readonly asOf?: string;
+  /** Which file is in which slot. */
+  readonly files?: Readonly<Record<string, string>>;
 }
 
 /** What a thing is packed as, besides being used. */

@@ -78,14 +78,17 @@ const listReferences = (part: Part): readonly AnyId[] => {
     case 'about':
     case 'device':
     case 'logEntry':
+    case 'house':
+    case 'photo':
       return [];
   }
 };
-const inHookup = ({ settings, assumes, hears, place = {} }: Hookup): AnyId[] => [
+const inHookup = ({ settings, assumes, hears, place = {}, mixes = {} }: Hookup): AnyId[] => [
   ...Object.keys(settings).map(deviceOf),
   ...assumes.map((a) => deviceOf(a.control)),
   ...heardRefs(hears),
   ...keysOf(place),
+  ...Object.values(mixes).flatMap((mix) => mix.at ?? []),
 ];
 const inSetList = ({ engagement, songs, reserve = [], before = [] }: SetList): AnyId[] => [
   ...(engagement ? [engagement] : []),

@@ -1,9 +1,11 @@
 import type { Device } from './device.js';
 import type { DialCard } from './dial-card.js';
 import type { Cable, Hookup } from './hookup.js';
+import type { House } from './house.js';
 import { KINDS, kindOf, ref, type AnyId, type Id, type Kind } from './ids.js';
 import { keptIn } from '../kept/kept.js';
 import type { PackCase, Packing } from './packing.js';
+import type { Photo } from './photo.js';
 import type { Program } from './program.js';
 import type { About, Acceptance, Engagement, LogEntry, SetList, Song, StandingTest, Tick } from './show.js';
 import type { Move, Sound } from './sound.js';
@@ -28,6 +30,8 @@ interface PartByKind {
   dialCard: DialCard;
   packCase: PackCase;
   packing: Packing;
+  house: House;
+  photo: Photo;
 }
 
 export type PartOf<K extends Kind> = PartByKind[K];

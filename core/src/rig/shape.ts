@@ -2,10 +2,12 @@ import { z } from 'zod';
 import { SIDES, WIDEST_BOARD } from './board.js';
 import { CONNECTORS } from './device.js';
 import { DAY, type DialCard } from './dial-card.js';
-import type { Cable, HeardWish, Hookup } from './hookup.js';
+import { HOW_MUCH, type Cable, type HeardWish, type Hookup } from './hookup.js';
+import type { House } from './house.js';
 import { type Kind } from './ids.js';
 import { LONGEST, LONGEST_SONG_SECONDS, MOST_FRETS, MOST_ORIGINS, TEMPO } from './limits.js';
 import { PACKED_AS, STAGE_SIDES, TRAVELS, type PackCase, type Packed, type Packing } from './packing.js';
+import { HEAVIEST_PHOTO, WIDEST_PHOTO, type Photo } from './photo.js';
 import type { Assign, Program, Sweep } from './program.js';
 import type { Part } from './rig.js';
 import { MOST_BARS, MOST_BEATS, type Place } from '../units/metre.js';
@@ -82,6 +84,8 @@ const heard: z.ZodType<HeardWish> = z.strictObject({
   at: refShape,
   as: z.enum(['sounds', 'silent', 'either', 'stereo']),
 });
+const remark = z.string().min(1).max(LONGEST.remark);
+const person = z.string().min(1).max(LONGEST.word);
 const hookup: z.ZodType<Hookup> = z.strictObject({
   kind: z.literal('hookup'),
   id: id('hookup'),
@@ -101,6 +105,9 @@ const hookup: z.ZodType<Hookup> = z.strictObject({
       ),
     }),
   ).optional(),
+  mixes: z
+    .record(person, z.strictObject({ at: id('device').optional(), hears: z.record(person, z.enum(HOW_MUCH)) }))
+    .optional(),
   place: z
     .record(id('device'), z.strictObject({ x: z.number(), y: z.number(), turn: z.number(), at: word }))
     .optional(),
@@ -120,6 +127,8 @@ const cable: z.ZodType<Cable> = z.strictObject({
   label: z.string().max(LONGEST.label).optional(),
   colour: z.string().max(LONGEST.label).optional(),
   have: z.boolean().optional(),
+  forNow: z.literal(true).optional(),
+  loom: z.string().min(1).max(LONGEST.label).optional(),
   turns: z.literal(true).optional(),
 });
 const why = z.string().min(1).max(LONGEST.remark).optional();
@@ -217,6 +226,7 @@ const song: z.ZodType<Song> = z.strictObject({
   seconds: z.number().min(1).max(LONGEST_SONG_SECONDS).optional(),
   notes: z.string().max(LONGEST.reason).optional(),
   words: z.string().max(LONGEST.text).optional(),
+  wishes: z.record(person, remark).optional(),
   cues: list(
     z.strictObject({
       name,
@@ -275,9 +285,11 @@ const logEntry: z.ZodType<LogEntry> = z.strictObject({
   point: z
     .strictObject({
       due: z.string().regex(DAY).optional(),
+      everyDays: z.number().int().positive().max(3650).optional(),
       done: z.strictObject({ by: z.string().max(LONGEST.word), when: z.string().max(40) }).optional(),
     })
     .optional(),
+  broke: word.optional(),
 });
 const standingTest: z.ZodType<StandingTest> = z.strictObject({
   kind: z.literal('standingTest'),
@@ -335,6 +347,8 @@ const thing: z.ZodType<Packed> = z.strictObject({
   in: word.optional(),
   whose: z.string().min(1).max(LONGEST.name).optional(),
   is: z.enum(PACKED_AS).optional(),
+  asOf: z.string().regex(DAY).optional(),
+  files: record(z.string().min(1).max(LONGEST.name)).optional(),
 });
 const packCase: z.ZodType<PackCase> = z.strictObject({
   kind: z.literal('packCase'),
@@ -360,6 +374,27 @@ const packing: z.ZodType<Packing> = z.strictObject({
   out: packedBy,
   back: packedBy,
 });
+const house: z.ZodType<House> = z.strictObject({
+  kind: z.literal('house'),
+  id: id('house'),
+  name,
+  sound: z.enum(HOUSES).optional(),
+  sockets: z.number().int().nonnegative().max(100).optional(),
+  lift: remark.optional(),
+  eq: remark.optional(),
+  room: remark.optional(),
+  nights: z.record(z.string().regex(DAY), z.string().max(LONGEST.remark)),
+});
+const photo: z.ZodType<Photo> = z.strictObject({
+  kind: z.literal('photo'),
+  id: id('photo'),
+  when: z.string().max(40),
+  text: z.string().max(LONGEST.remark),
+  by: z.string().min(1).max(LONGEST.word).optional(),
+  about: list(anyId),
+  px: pair(z.number().int().positive().max(WIDEST_PHOTO)),
+  jpeg: z.string().max(HEAVIEST_PHOTO),
+});
 const about: z.ZodType<About> = z.strictObject({
   kind: z.literal('about'),
   id: id('about'),
@@ -374,6 +409,7 @@ const about: z.ZodType<About> = z.strictObject({
       on: z.strictObject({ board: word, x: z.number(), y: z.number(), z: z.number() }).optional(),
       slotted: z.literal(true).optional(),
       leave: z.enum(SIDES).optional(),
+      enters: z.enum(['left', 'right']).optional(),
     }),
   ).optional(),
   origins: z
@@ -406,4 +442,6 @@ export const SHAPES = {
   dialCard,
   packCase,
   packing,
+  house,
+  photo,
 } satisfies Record<Kind, z.ZodType<Part>>;

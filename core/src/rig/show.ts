@@ -22,6 +22,8 @@ export interface Song {
   readonly notes?: string;
   /** Its words, line by line. A line that begins with `▸` marks where the cue of that name comes. */
   readonly words?: string;
+  /** What somebody wants to hear otherwise in it, by who it is. */
+  readonly wishes?: Readonly<Record<string, string>>;
   readonly cues: readonly Cue[];
 }
 
@@ -112,11 +114,15 @@ export interface LogEntry {
   readonly by?: string;
   /** Something that is still to be done or decided, or was: a part on order, tubes to change, a lead for now. */
   readonly point?: OpenPoint;
+  /** It failed: which part of the box it is about. */
+  readonly broke?: string;
 }
 
 export interface OpenPoint {
   /** As 2026-05-31. */
   readonly due?: string;
+  /** To be done again so many days after it was done: upkeep. */
+  readonly everyDays?: number;
   readonly done?: { readonly by: string; /** ISO 8601. */ readonly when: string };
 }
 

@@ -22,6 +22,7 @@ const WORDS: Readonly<Record<string, string>> = {
   actuators: 'what sets it',
   admits: 'what the proof reckons with',
   assigns: 'what its switches do',
+  asOf: 'holds what its box held on',
   assumes: 'what is taken for granted',
   at: 'place',
   back: 'came back',
@@ -35,8 +36,11 @@ const WORDS: Readonly<Record<string, string>> = {
   controls: 'control',
   cues: 'cue',
   ends: 'end',
+  enters: 'where the signal comes in',
+  everyDays: 'again after so many days',
   expects: 'what is expected',
   figures: 'figures',
+  forNow: 'for now',
   have: 'at hand',
   display: 'its name on a display',
   hears: 'where it is heard',
@@ -50,6 +54,7 @@ const WORDS: Readonly<Record<string, string>> = {
   m: 'metres',
   many: 'how many',
   memories: 'memory',
+  mixes: 'what they hear:',
   midi: 'MIDI',
   mm: 'size',
   mostKg: 'at most, kg',
@@ -103,6 +108,8 @@ const partText = (rig: Rig, part: Part): string => {
       return `Knobs of ${part.device ? (partOf(rig, part.device)?.name ?? GONE) : 'the instrument in hand'}${caseText(rig, part.in)}`;
     case 'logEntry':
       return 'A note in the log';
+    case 'photo':
+      return 'A photograph';
     case 'packing':
       return `What was packed for ${part.on}`;
     case 'acceptance':

@@ -6,7 +6,15 @@ import { rebase } from '@yunta/core/change/rebase';
 import { KINDS, kindOf, type AnyId } from '@yunta/core/rig/ids';
 import { rigName, type Part, type Rig } from '@yunta/core/rig/rig';
 import { FORMAT } from '@yunta/core/rig/versions/index';
-import { Between, DataSource, LessThan, MoreThan, type EntityManager, type QueryDeepPartialEntity } from 'typeorm';
+import {
+  Between,
+  DataSource,
+  LessThan,
+  LessThanOrEqual,
+  MoreThan,
+  type EntityManager,
+  type QueryDeepPartialEntity,
+} from 'typeorm';
 import { clashing, Problem, refusedFor } from '../door/problem.js';
 import { JournalEntry, type StoredDelta } from '../journal/journal-entry.entity.js';
 import type { Asker } from '../people/who.js';
@@ -254,11 +262,17 @@ export class ChangesService {
   }
 
   /** The newest entries first, without what they changed in detail: that is not read either. */
-  async history(who: Asker, rigId: string, before: number, most: number): Promise<readonly JournalEntry[]> {
+  async history(
+    who: Asker,
+    rigId: string,
+    before: number,
+    most: number,
+    until?: Date,
+  ): Promise<readonly JournalEntry[]> {
     await this.rigs.entry(who, rigId);
     return this.db.manager.find(JournalEntry, {
       select: { rig: true, revision: true, change: true, label: true, who: true, when: true, parts: true },
-      where: { rig: rigId, revision: LessThan(before) },
+      where: { rig: rigId, revision: LessThan(before), ...(until ? { when: LessThanOrEqual(until) } : {}) },
       order: { revision: 'DESC' },
       take: most,
     });

@@ -149,6 +149,18 @@ export class PackingRow extends PartRow {
   @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
 }
 
+@Entity('house')
+export class HouseRow extends PartRow {
+  @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
+  @Column({ type: 'varchar', length: 120 }) name: string;
+}
+
+@Entity('photo')
+export class PhotoRow extends PartRow {
+  @ManyToOne(() => RigEntity, belongsToRig) @JoinColumn({ name: 'rig' }) owner: Relation<RigEntity>;
+  @Column({ type: 'varchar', length: 40 }) when: string;
+}
+
 export type AnyRow = PartRow;
 
 /** The table of each kind, and which of a part's fields have columns of their own; the rest is JSON. */
@@ -172,6 +184,8 @@ export const TABLES: Readonly<
   dialCard: { entity: DialCardRow, columns: [] },
   packCase: { entity: PackCaseRow, columns: ['name'] },
   packing: { entity: PackingRow, columns: [] },
+  house: { entity: HouseRow, columns: ['name'] },
+  photo: { entity: PhotoRow, columns: ['when'] },
 };
 
 export const PART_ENTITIES = Object.values(TABLES).map((t) => t.entity);

@@ -4,6 +4,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsISO8601,
   IsInt,
   IsString,
   Length,
@@ -121,4 +122,9 @@ export class JournalQuery {
   @Max(LAST_REVISION)
   before?: number;
   @ApiPropertyOptional() @MayBeLeftOut() @Type(() => Number) @IsInt() @Min(1) @Max(500) most?: number;
+  /** Only what was done by then. */
+  @ApiPropertyOptional()
+  @MayBeLeftOut()
+  @IsISO8601({ strict: true }, { message: 'until is not a moment, such as 2026-05-31T23:59:59Z' })
+  until?: string;
 }

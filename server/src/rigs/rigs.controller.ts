@@ -113,8 +113,12 @@ export class RigsController {
 
   @Get(':rig/history')
   @ApiOperation({ summary: 'The newest changes first: who, when, what' })
-  async history(@Who() who: Asker, @Param() { rig }: RigPath, @Query() { before = 2 ** 31, most = 100 }: JournalQuery) {
-    return (await this.changes.history(who, rig, before, most)).map(
+  async history(
+    @Who() who: Asker,
+    @Param() { rig }: RigPath,
+    @Query() { before = 2 ** 31, most = 100, until }: JournalQuery,
+  ) {
+    return (await this.changes.history(who, rig, before, most, until === undefined ? undefined : new Date(until))).map(
       ({ revision, change, label, who: by, when, parts }) => ({ revision, id: change, label, who: by, when, parts }),
     );
   }

@@ -148,6 +148,9 @@ export const api = {
       if (!more) return all;
     }
   },
+  /** The last change that was made by then; none where the rig was not there yet. */
+  lastBy: async (rig: string, until: Date): Promise<HistoryEntry | undefined> =>
+    (await ask<readonly HistoryEntry[]>(`/rigs/${rig}/history?most=1&until=${until.toISOString()}`))[0],
   /** The newest first, from before a revision on. */
   history: (rig: string, before?: number) =>
     ask<readonly HistoryEntry[]>(

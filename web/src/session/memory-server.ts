@@ -26,6 +26,7 @@ export class MemoryServer {
     putAway: async () => undefined,
     bringBack: async () => undefined,
     history: async () => [],
+    lastBy: async () => undefined,
     at: async (_, revision) => theItem(this.revisions, revision),
     rig: async () => {
       this.here();

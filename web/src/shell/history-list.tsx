@@ -2,7 +2,7 @@ import { Button, TextInput } from '@mantine/core';
 import { deltaOf } from '@yunta/core/change/delta';
 import { difference } from '@yunta/core/change/diff';
 import { LONGEST } from '@yunta/core/rig/limits';
-import { sayChange, type SaidChange } from '@yunta/core/sheets/change-words';
+import { sayChange } from '@yunta/core/sheets/change-words';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { all } from '@yunta/core/rig/rig';
@@ -10,6 +10,7 @@ import { api, HISTORY_PAGE, type HistoryEntry } from '../session/api.js';
 import { newPartId } from '../session/ids.js';
 import { fits, TextField } from '../shared/text-field.js';
 import { agoText, byWhom, dayText, hourText } from '../shared/ago-text.js';
+import { SaidChanges } from '../shared/said-changes.js';
 import { useRig } from '../shared/rig-context.js';
 
 /** A change that only marks a moment is called so. */
@@ -163,23 +164,6 @@ const SinceThen = ({ revision }: { revision: number }) => {
   if (!then) return <p className="soft">Reading …</p>;
   return <SaidChanges changes={sayChange(rig, deltaOf(then, difference(then, rig)))} />;
 };
-
-const SaidChanges = ({ changes }: { changes: readonly SaidChange[] }) => (
-  <ul className="history-words">
-    {changes.length === 0 && <li>Nothing that shows.</li>}
-    {changes.map(({ is, what, was, now }, i) => (
-      <li key={`${i} ${what}`}>
-        {is === 'changed' ? (
-          <>
-            {what}: {now} <span className="soft">(was: {was})</span>
-          </>
-        ) : (
-          `${what}: ${is}`
-        )}
-      </li>
-    ))}
-  </ul>
-);
 
 /** The mark of an evening that was played. */
 const GIG = 'gig';

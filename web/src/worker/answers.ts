@@ -1,3 +1,5 @@
+import { monitorEnds, monitorMixes, type MixView, type MonitorEnd } from '@yunta/core/derive/views/monitor-mix';
+import { spareNeeds, type SpareNeed } from '@yunta/core/derive/views/spares';
 import { soundHere } from '@yunta/core/recall/intend/wants';
 import type { Edit } from '@yunta/core/change/edit';
 import { consequences, type Consequences } from '@yunta/core/derive/views/consequences';
@@ -246,6 +248,17 @@ export class Answers {
   /** One failure with the quickest way out. */
   failure(key: string): FailureView | undefined {
     return this.held.derived && failureOf(this.held.derived, key);
+  }
+
+  /** Where the band listens, and what each of them wants to hear. */
+  monitors(): { readonly ends: readonly MonitorEnd[]; readonly mixes: readonly MixView[] } {
+    const { derived } = this.held;
+    return derived ? { ends: monitorEnds(derived), mixes: monitorMixes(derived) } : { ends: [], mixes: [] };
+  }
+
+  /** Boxes by how badly a spare of them may be needed. */
+  spares(): readonly SpareNeed[] {
+    return this.held.derived ? spareNeeds(this.held.derived) : [];
   }
 
   /** What is ticked before the gig. */

@@ -6,9 +6,10 @@ import { Keep, STEPS, type Given, type Results } from './steps.js';
 /** Everything that follows from one revision of a rig in one hook-up. */
 export type Derived = Given & Results;
 
-/** What is ticked before a gig, and where boxes stand, makes no sound anew: the hook-up is the one of before. */
+/** What is ticked before a gig, where boxes stand and what the band hears make no sound anew: the hook-up is the one of before. */
 const unlessHeard = (before: Hookup | undefined, now: Hookup): Hookup => {
-  const said = (hookup: Hookup): string => JSON.stringify({ ...hookup, lineChecks: undefined, place: undefined });
+  const said = (hookup: Hookup): string =>
+    JSON.stringify({ ...hookup, lineChecks: undefined, place: undefined, mixes: undefined });
   return before && said(before) === said(now) ? before : now;
 };
 

@@ -145,7 +145,13 @@ export const gigLines = (
         ]),
     ...(sockets === undefined
       ? []
-      : [line(`${sockets} mains sockets`, `${sums.mains} plugs go into the wall`, sums.mains <= sockets)]),
+      : [
+          line(
+            `${sockets} mains ${sockets === 1 ? 'socket' : 'sockets'}`,
+            `${sums.mains} ${sums.mains === 1 ? 'plug goes' : 'plugs go'} into the wall`,
+            sums.mains <= sockets,
+          ),
+        ]),
     ...packedCases(rig, hookup)
       .filter((c) => c.over > 0)
       .map((c) => line(`${c.case.name} within its weight`, `${Math.round(c.over * 10) / 10} kg too much`, false)),

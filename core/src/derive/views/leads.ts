@@ -31,6 +31,10 @@ export interface LeadView {
   readonly byBoard?: { readonly least: number; readonly step: number };
   readonly is: LeadIs;
   readonly label?: string;
+  /** In for tonight. */
+  readonly forNow: boolean;
+  /** The leads that it stays plugged with, by the loom's name. */
+  readonly loom?: string;
 }
 
 /** What is lost of the cable at each plug, in metres: stripped and cut square (assumed). */
@@ -70,7 +74,9 @@ export const leadsIn = ({ rig, hookup, anatomy, place }: Derived): readonly Lead
         is: cable.have ? 'there' : cable.byHand && !isMains ? 'to make' : 'to buy',
         ...(cable.m === undefined ? {} : { m: cable.m }),
         ...(length ? { byBoard: { least: length.least, step: length.step } } : {}),
+        forNow: cable.forNow ?? false,
         ...(cable.label === undefined ? {} : { label: cable.label }),
+        ...(cable.loom === undefined ? {} : { loom: cable.loom }),
       },
     ];
   });
@@ -202,6 +208,40 @@ export interface Flag {
   readonly here: string;
   readonly there: string;
 }
+
+/** A strip of tape beside a jack: which lead goes there. */
+export interface Tape {
+  readonly key: string;
+  readonly jack: string;
+  /** The lead's own code, else where it leads. */
+  readonly lead: string;
+}
+
+/** A tape for every jack in which a plug sits, box by box. */
+export const tapesOf = (leads: readonly LeadView[]): readonly Tape[] =>
+  leads
+    .flatMap(({ cable, from, to, label }): readonly Tape[] => [
+      { key: `${cable} from`, jack: from, lead: label ?? `to ${to}` },
+      { key: `${cable} to`, jack: to, lead: label ?? `from ${from}` },
+    ])
+    .sort((a, b) => a.jack.localeCompare(b.jack, undefined, { numeric: true }));
+
+/** Leads that stay plugged together. */
+export interface Loom {
+  readonly name: string;
+  readonly leads: readonly LeadView[];
+}
+
+export const loomsOf = (leads: readonly LeadView[]): readonly Loom[] =>
+  [
+    ...grouped(
+      leads.filter((l) => l.loom !== undefined),
+      (l) => l.loom ?? '',
+    ),
+  ].map(([name, some]) => ({
+    name,
+    leads: some,
+  }));
 
 const codeOf = (jack: string): string => jack.split(' ')[0] ?? '';
 

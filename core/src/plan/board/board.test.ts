@@ -13,7 +13,7 @@ import { all, thePart, type Rig } from '../../rig/rig.js';
 import { leastLead } from './bound.js';
 import { layOut, type LayoutPlan } from './layout.js';
 import { layoutProblem, spotsOf, type BoardProblem } from './of-rig.js';
-import { costOf, isPossible, leadMm, type BoxToLay, type Laid, type LayoutProblem } from './problem.js';
+import { againstCost, costOf, isPossible, leadMm, type BoxToLay, type Laid, type LayoutProblem } from './problem.js';
 
 const rigWith = (board: Board): Rig => after(bareDemo(), setBoard(bareDemo(), 'Board', board));
 const FLOOR = all(bareDemo(), 'device')
@@ -154,4 +154,20 @@ test('stomped boxes stand in front of what no foot needs', () => {
     problem.boxes.flatMap((b, i) => (b.isStomped === isStomped ? [layout[i]!.y] : []));
   const mean = (ys: readonly number[]): number => ys.reduce((a, b) => a + b, 0) / ys.length;
   expect(mean(rows(true))).toBeLessThan(mean(rows(false)));
+});
+
+test('with a side on which the signal comes in, boxes follow one another from there', () => {
+  const against = (enters: 'left' | 'right' | undefined): number => {
+    const problem = problemOf(rigWith({ mm: [900, 420], ...(enters ? { enters } : {}) }));
+    const wished = problemOf(rigWith({ mm: [900, 420], enters: enters ?? 'left' }));
+    const { layout } = planned(problem, 20_000);
+    return wished.leads.reduce((sum, __, lead) => sum + againstCost(wished, layout, lead), 0);
+  };
+  const [left, right, nowhere] = [against('left'), against('right'), against(undefined)];
+  expect(left).toBeLessThan(nowhere);
+  const leads = problemOf(rigWith({ mm: [900, 420], enters: 'right' })).leads;
+  // What comes from the hands comes in there; what goes on leaves on the other side.
+  expect(new Set(leads.flatMap((l) => (typeof l.to === 'string' ? [l.to] : [])))).toEqual(new Set(['right', 'left']));
+  expect(leads.some((l) => l.runs === -1)).toBe(true);
+  expect(right).toBeLessThan(leads.length * 120);
 });

@@ -1,7 +1,19 @@
 import { uniformInt } from 'pure-rand/distribution/uniformInt';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { coversTooMuch, leastLead } from './bound.js';
-import { bodyAt, collide, costOf, isFree, leadMm, leadsMm, nearCost, reachCost, rowCost, turnedAs } from './problem.js';
+import {
+  againstCost,
+  bodyAt,
+  collide,
+  costOf,
+  isFree,
+  leadMm,
+  leadsMm,
+  nearCost,
+  reachCost,
+  rowCost,
+  turnedAs,
+} from './problem.js';
 import type { Laid, Layout, LayoutProblem } from './problem.js';
 
 export interface LayoutPlan {
@@ -59,7 +71,8 @@ class Search {
     for (const [i, box] of boxes.entries()) {
       const counted = boxes.slice(0, i).flatMap((b) => this.leadsOf[b] ?? []);
       for (const lead of this.leadsOf[box] ?? [])
-        if (!counted.includes(lead)) cost += leadMm(this.problem, this.layout, lead);
+        if (!counted.includes(lead))
+          cost += leadMm(this.problem, this.layout, lead) + againstCost(this.problem, this.layout, lead);
       cost += reachCost(this.problem, this.layout, box) + rowCost(this.layout, box);
       cost += nearCost(this.problem, this.layout, box);
     }

@@ -2,7 +2,8 @@ import { isAngled, laidOut, plugOn } from '../../board/laid-out.js';
 import { sizeOf } from '../../board/jacks.js';
 import { around, turnedSize, turnNear, type Point } from '../../board/shapes.js';
 import { noiseOf } from '../../electric/supply.js';
-import { TURNS, type Side, type Spot, type Turn } from '../../rig/board.js';
+import { jackAt } from '../../rig/box.js';
+import { TURNS, type Board, type Side, type Spot, type Turn } from '../../rig/board.js';
 import type { Device } from '../../rig/device.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
 import { splitRef, type Id } from '../../rig/ids.js';
@@ -23,11 +24,24 @@ interface End {
   readonly end: 0 | 1;
 }
 
-/** The leads of some boxes, and at which of them each ends. One to elsewhere leaves at that side, where one is said. */
+/** At which end of a lead sound goes into it; undefined where none does, or at both. */
+const givingEnd = (rig: Rig, { ends }: Cable): 0 | 1 | undefined => {
+  const [a, b] = ends.map((end) => jackAt(rig, end));
+  if (a?.kind !== 'audio' || b?.kind !== 'audio' || a.poles.tip === b.poles.tip) return undefined;
+  return a.poles.tip === 'out' ? 0 : 1;
+};
+
+const OTHER_SIDE = { left: 'right', right: 'left' } as const;
+
+/**
+ * The leads of some boxes, and at which of them each ends. One to elsewhere leaves at the side that is said for it:
+ * where the signal comes in, on the other side where it goes out, or for all the same.
+ */
 const leadsOf = (
+  rig: Rig,
   cables: readonly Cable[],
   devices: readonly Id<'device'>[],
-  leave: Side | undefined,
+  { leave, enters }: Board,
 ): { readonly leads: readonly LeadToLay[]; readonly ends: readonly (readonly End[])[] } => {
   const leads: LeadToLay[] = [];
   const ends = devices.map((): End[] => []);
@@ -35,7 +49,17 @@ const leadsOf = (
     const [a, b] = cable.ends.map((e) => devices.indexOf(splitRef(e).device));
     if (a === undefined || b === undefined || (a < 0 && b < 0)) continue;
     const lead = leads.length;
-    leads.push({ from: a < 0 ? b : a, to: a >= 0 && b >= 0 ? b : leave });
+    const gives = enters && givingEnd(rig, cable);
+    if (a >= 0 && b >= 0) {
+      const [from, to] = gives === 1 ? [b, a] : [a, b];
+      leads.push({ from, to, ...(gives === undefined ? {} : { runs: enters === 'left' ? 1 : -1 }) });
+    } else {
+      const comesIn = gives !== undefined && (gives === 0) === a < 0;
+      const side: Side | undefined = comesIn
+        ? enters
+        : (leave ?? (gives === undefined || !enters ? undefined : OTHER_SIDE[enters]));
+      leads.push({ from: a < 0 ? b : a, to: side ?? leave });
+    }
     ends[a]?.push({ lead, cable, end: 0 });
     ends[b]?.push({ lead, cable, end: 1 });
   }
@@ -81,7 +105,7 @@ export const layoutProblem = (
   const out = laidOut(rig, hookup);
   const board = out.boards.get(name);
   if (!board) return undefined;
-  const { leads, ends } = leadsOf(cablesOf(rig, hookup.id), devices, board.leave);
+  const { leads, ends } = leadsOf(rig, cablesOf(rig, hookup.id), devices, board);
   const boxes = devices.flatMap((id, i): readonly BoxToLay[] => {
     const device = partOf(rig, id);
     if (!device) return [];

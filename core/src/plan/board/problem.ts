@@ -26,6 +26,8 @@ export interface BoxToLay {
 export interface LeadToLay {
   readonly from: number;
   readonly to: number | Side | undefined;
+  /** Its sound should run this way: to the right (1), or to the left (-1), as one looks at the board. */
+  readonly runs?: 1 | -1;
 }
 
 export interface LayoutProblem {
@@ -53,6 +55,8 @@ const LEFT_OUT = 20_000;
 const REACH = 0.5;
 /** What a box costs that is in no row, in mm of lead. */
 const OUT_OF_LINE = 60;
+/** What each mm costs by which a lead runs against the way of the signal, up to so many: the way back to another row is no more than that. */
+const MOST_AGAINST = 120;
 /** What each mm too near costs between what hums and what hears it. */
 const TOO_NEAR = 2;
 
@@ -74,6 +78,20 @@ export const leadMm = (problem: LayoutProblem, layout: Layout, lead: number): nu
   const { w, d } = problem.board;
   const far = { left: a.x, right: w - a.x, front: a.y, back: d - a.y }[to];
   return Math.max(0, far);
+};
+
+/** What a lead costs whose sound runs against the way of the signal on its board. */
+export const againstCost = (problem: LayoutProblem, layout: Layout, lead: number): number => {
+  const { from, to, runs } = problem.leads[lead] ?? {};
+  if (runs === undefined || from === undefined || typeof to !== 'number') return 0;
+  const [a, b] = [middleX(problem, layout, from), middleX(problem, layout, to)];
+  return a === undefined || b === undefined ? 0 : Math.min(MOST_AGAINST, Math.max(0, (a - b) * runs));
+};
+
+const middleX = (problem: LayoutProblem, layout: Layout, box: number): number | undefined => {
+  const laid = layout[box];
+  const body = laid && bodyAt(problem, box, laid);
+  return body && body.x + body.w / 2;
 };
 
 /** Of all leads of a layout, in mm; plugs not counted. */
@@ -124,6 +142,7 @@ export const nearCost = (problem: LayoutProblem, layout: Layout, box: number): n
 /** What a layout costs, in mm of lead and what stands for it. */
 export const costOf = (problem: LayoutProblem, layout: Layout): number =>
   leadsMm(problem, layout) +
+  problem.leads.reduce((sum, _, lead) => sum + againstCost(problem, layout, lead), 0) +
   problem.boxes.reduce(
     (sum, { hum }, box) =>
       sum +

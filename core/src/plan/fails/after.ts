@@ -45,15 +45,17 @@ export const wholeOf = once(({ state, heard, trace }: Compiled): Whole => {
 });
 
 /** The boxes and cables that a sound passes. */
-const passedBy = once(({ trace: { wiring, active, onPath } }: Compiled): ReadonlySet<Id<'device'> | Id<'cable'>> => {
-  const passed = new Set<Id<'device'> | Id<'cable'>>();
-  wiring.edges.forEach(({ carries, from, to }, e) => {
-    if (active[e] === 1 && onPath[from] === 1 && onPath[to] === 1)
-      passed.add(carries.by === 'cable' ? carries.cable : carries.device);
-  });
-  for (const end of [...wiring.sources, ...wiring.ends]) if (onPath[end.point] === 1) passed.add(end.device);
-  return passed;
-});
+export const passedBy = once(
+  ({ trace: { wiring, active, onPath } }: Compiled): ReadonlySet<Id<'device'> | Id<'cable'>> => {
+    const passed = new Set<Id<'device'> | Id<'cable'>>();
+    wiring.edges.forEach(({ carries, from, to }, e) => {
+      if (active[e] === 1 && onPath[from] === 1 && onPath[to] === 1)
+        passed.add(carries.by === 'cable' ? carries.cable : carries.device);
+    });
+    for (const end of [...wiring.sources, ...wiring.ends]) if (onPath[end.point] === 1) passed.add(end.device);
+    return passed;
+  },
+);
 
 /** Every sound of a hook-up after a failure, in the order of the rig. */
 export const afterFailure = (compilation: Compilation, failure: Failure): readonly SoundAfter[] => {

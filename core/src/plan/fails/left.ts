@@ -1,4 +1,3 @@
-import { theItem } from '../../known/the.js';
 import type { HearingPair } from '../../recall/intend/compiled.js';
 import type { Id, Ref } from '../../rig/ids.js';
 import type { Rig } from '../../rig/rig.js';
@@ -89,7 +88,7 @@ const leftOf = (wiring: Wiring, { heard, stages }: Whole, ways: Ways): Left => {
   );
   const onWay = new Set<Ref>();
   for (const { edge, stage } of wiring.blocks)
-    if (alive[edge] && back[theItem(wiring.to, edge)] && reached[theItem(wiring.from, edge)]) onWay.add(stage);
+    if (alive[edge] && back[wiring.to[edge]!] && reached[wiring.from[edge]!]) onWay.add(stage);
   return {
     silentAt: [...new Set(wanted.filter((w) => !sounds.includes(w)).map((w) => w.at))],
     of: new Set(wanted.map((w) => w.at)).size,
@@ -125,9 +124,9 @@ const flood = (
       seen[next] = 1;
       stack.push(next);
     }
-    for (const e of theItem(edges, point)) {
+    for (const e of edges[point]!) {
       if (!alive[e]) continue;
-      const there = theItem(far, e);
+      const there = far[e]!;
       if (seen[there]) continue;
       seen[there] = 1;
       stack.push(there);

@@ -19,11 +19,20 @@ export const boxText = (rig: Rig, id: Id<'device'>): string => {
   return sharedNames(rig).has(device.name) ? `${device.name} (${device.code})` : device.name;
 };
 
+const stageTexts = new WeakMap<Rig['parts']['device'], Map<Ref, string>>();
+
 /**
  * A stage: its box, and the block where the box has several.
  * @example stageText(rig, 'device:dly.delay') // 'Stereo delay'
  */
-export const stageText = (rig: Rig, stage: Ref): string => {
+export const stageText = (rig: Rig, stage: Ref): string =>
+  keptIn(
+    keptIn(stageTexts, rig.parts.device, () => new Map<Ref, string>()),
+    stage,
+    () => textOfStage(rig, stage),
+  );
+
+const textOfStage = (rig: Rig, stage: Ref): string => {
   const { device, name } = splitRef(stage);
   const blocks = partOf(rig, device)?.chains.flatMap((c) => c.slots).length ?? 0;
   return blocks > 1 ? `${boxText(rig, device)}, ${name}` : boxText(rig, device);

@@ -1,4 +1,4 @@
-import { flagsOf, type Flag, type LeadView } from '@yunta/core/derive/views/leads';
+import { flagsOf, loomsOf, tapesOf, type Flag, type LeadView } from '@yunta/core/derive/views/leads';
 import { changeCable } from '@yunta/core/edits/cables';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ok } from '@yunta/core/rig/result';
@@ -16,8 +16,8 @@ export const Labels = ({ leads }: { leads: readonly LeadView[] }) => {
     <>
       <div className="field-labels-head">
         <p className="soft">
-          A flag for each end of each lead, folded around it, and a tag for each box. Write your own code where you have
-          one; else it says where the lead goes.
+          A flag for each end of each lead, folded around it, a tag for each box and each loom, and tape for each jack.
+          Write your own code where you have one; else it says where the lead goes.
         </p>
         <PrintButton what="labels" />
       </div>
@@ -47,12 +47,16 @@ export const Labels = ({ leads }: { leads: readonly LeadView[] }) => {
         <section className="card" aria-label="Labels as they are printed">
           <Flags flags={flags} />
           <Tags />
+          <Looms leads={leads} />
+          <Tapes leads={leads} />
         </section>
       </div>
       {isPrinting && (
         <Paper title="Labels">
           <Flags flags={flags} />
           <Tags />
+          <Looms leads={leads} />
+          <Tapes leads={leads} />
         </Paper>
       )}
     </>
@@ -83,6 +87,37 @@ const Flags = ({ flags }: { flags: readonly Flag[] }) => (
         <strong className="mono">{f.big}</strong>
         <span>here {f.here}</span>
         <span>there {f.there}</span>
+      </li>
+    ))}
+  </ul>
+);
+
+/** A tag for every loom: what stays plugged together. */
+const Looms = ({ leads }: { leads: readonly LeadView[] }) => {
+  const looms = loomsOf(leads);
+  if (looms.length === 0) return null;
+  return (
+    <ul className="build-flags" aria-label="Tags for looms">
+      {looms.map(({ name, leads: some }) => (
+        <li key={name}>
+          <strong className="mono">{name}</strong>
+          <span>
+            {some.length} {some.length === 1 ? 'lead' : 'leads'}
+          </span>
+          <span>{some.map((l) => l.label ?? `${l.from} → ${l.to}`).join(', ')}</span>
+        </li>
+      ))}
+    </ul>
+  );
+};
+
+/** Tape beside every jack in which a plug sits. */
+const Tapes = ({ leads }: { leads: readonly LeadView[] }) => (
+  <ul className="build-flags" aria-label="Tape for jacks">
+    {tapesOf(leads).map((t) => (
+      <li key={t.key}>
+        <strong className="mono">{t.jack}</strong>
+        <span>{t.lead}</span>
       </li>
     ))}
   </ul>

@@ -2,11 +2,16 @@ import { Button, NativeSelect } from '@mantine/core';
 import { lengthsByBoard, type LeadIs, type LeadView } from '@yunta/core/derive/views/leads';
 import { changeCable } from '@yunta/core/edits/cables';
 import { theOneOf } from '@yunta/core/known/keys';
+import { LONGEST } from '@yunta/core/rig/limits';
+import { ok } from '@yunta/core/rig/result';
 import { partOf } from '@yunta/core/rig/rig';
 import { Metres } from '../../shared/lead-fields.js';
 import { useRig } from '../../shared/rig-context.js';
+import { TypedText } from '../../shared/typed-text.js';
 
-const STANDS: readonly LeadIs[] = ['there', 'to make', 'to buy'];
+const FOR_NOW = 'there, for now';
+type Stands = LeadIs | typeof FOR_NOW;
+const STANDS: readonly Stands[] = ['there', FOR_NOW, 'to make', 'to buy'];
 
 /** Every lead with its length, its plugs, and whether it is there. */
 export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
@@ -34,6 +39,7 @@ export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
             <th>kind, plugs</th>
             <th>m</th>
             <th>is</th>
+            <th>loom</th>
           </tr>
         </thead>
         <tbody>
@@ -49,14 +55,19 @@ export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
 const Lead = ({ lead }: { lead: LeadView }) => {
   const { rig, edit } = useRig();
   const name = `${lead.from} → ${lead.to}`;
-  const stand = (is: LeadIs): void => {
+  const stand = (is: Stands): void => {
     const cable = partOf(rig, lead.cable);
     if (!cable) return;
     const change = {
-      have: is === 'there' || undefined,
+      have: is === 'there' || is === FOR_NOW || undefined,
+      forNow: is === FOR_NOW || undefined,
       byHand: is === 'to make' || (is === 'there' && cable.byHand) || undefined,
     };
     edit(changeCable(cable, change), `${name}: ${is}`);
+  };
+  const say = (change: Parameters<typeof changeCable>[1], what: string): void => {
+    const cable = partOf(rig, lead.cable);
+    if (cable) edit(changeCable(cable, change), `${name}: ${what}`);
   };
   const takeLength = () => edit(lengthsByBoard(rig, [lead]), `${name}: length from the board`);
   return (
@@ -81,9 +92,20 @@ const Lead = ({ lead }: { lead: LeadView }) => {
         <NativeSelect
           size="xs"
           aria-label={`${name}, is`}
-          value={lead.is}
+          value={lead.forNow ? FOR_NOW : lead.is}
           data={STANDS.filter((is) => lead.kind !== 'mains' || is !== 'to make')}
           onChange={(e) => stand(theOneOf(STANDS, e.currentTarget.value))}
+        />
+      </td>
+      <td data-head="loom">
+        <TypedText
+          label={`${name}, loom`}
+          most={LONGEST.label}
+          text={lead.loom ?? ''}
+          read={(typed) => {
+            say({ loom: typed.trim() || undefined }, 'its loom');
+            return ok(typed);
+          }}
         />
       </td>
     </tr>

@@ -20,6 +20,8 @@ const HEADINGS: Readonly<Record<Kind, string>> = {
   dialCard: 'Dial cards',
   packCase: 'Cases',
   packing: 'Packed and back',
+  house: 'Houses',
+  photo: 'Photographs',
 };
 
 interface Group {

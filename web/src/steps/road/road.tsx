@@ -6,6 +6,9 @@ import { Link, useSearchParams } from 'react-router';
 import { useAsked, useRig } from '../../shared/rig-context.js';
 import { Failures } from './failures.js';
 import { LineChecks } from './line-check.js';
+import { Houses } from './houses/houses.js';
+import { Logbook } from './logbook/logbook.js';
+import { Monitors } from './monitors/monitors.js';
 import { PackingList } from './packing/packing.js';
 import { OpenPoints } from './open-points.js';
 import { FindFault } from './find-fault.js';
@@ -16,7 +19,13 @@ const PARTS = [
   { value: 'check', label: 'Line check' },
   { value: 'pack', label: 'Packing' },
   { value: 'open', label: 'Open points' },
+  { value: 'log', label: 'Logbook' },
+  { value: 'houses', label: 'Houses' },
+  { value: 'mix', label: 'Monitors' },
 ] as const;
+
+/** What needs boxes that are wired, and a sound. */
+const NEED_SOUNDS: readonly string[] = ['dies', 'find', 'check'];
 
 /** On the road: what to do when something dies, and how to find out what it is. */
 export const Road = () => {
@@ -44,7 +53,10 @@ export const Road = () => {
       </div>
       {part === 'pack' && hookup && <PackingList hookup={hookup} />}
       {part === 'open' && <OpenPoints />}
-      {!isReady && part !== 'pack' && part !== 'open' && (
+      {part === 'log' && <Logbook />}
+      {part === 'houses' && <Houses />}
+      {part === 'mix' && hookup && <Monitors hookup={hookup} />}
+      {!isReady && NEED_SOUNDS.includes(part) && (
         <p className="soft">
           As soon as boxes are wired and a sound is said, it stands here what each box, lead and supply output silences
           when it fails, and the quickest way out. <Link to="../routing">Wire the rig</Link> or{' '}

@@ -16,6 +16,12 @@ const LEAVE = [
   { value: 'any', label: 'anywhere' },
   ...SIDES.map((value) => ({ value, label: `at the ${value}` })),
 ] as const;
+const ENTERS = [
+  { value: 'any', label: 'anywhere' },
+  { value: 'right', label: 'at the right' },
+  { value: 'left', label: 'at the left' },
+] as const;
+const HANGS = ['above it', 'beneath it'] as const;
 const FLOOR = 'the floor';
 const HEAVIEST_KG = 500;
 
@@ -79,6 +85,12 @@ export const BoardCard = ({ name, board, open }: { name: string; board: Board; o
           value={board.leave ?? 'any'}
           choose={(side) => keep(withMaybe(board, 'leave', side === 'any' ? undefined : side))}
         />
+        <Choice
+          label="The signal comes in"
+          data={ENTERS}
+          value={board.enters ?? 'any'}
+          choose={(side) => keep(withMaybe(board, 'enters', side === 'any' ? undefined : side))}
+        />
         {others.length > 0 && (
           <Choice
             label="It hangs on"
@@ -109,7 +121,6 @@ const moved = ({ on }: Board) => (on ? { x: on.x, y: on.y, z: on.z } : {});
 const AXES = [
   ['x', 'To the right, mm'],
   ['y', 'To the back, mm'],
-  ['z', 'Above it, mm'],
 ] as const;
 
 /** Where a tier hangs, seen from the front left corner of the board below it. */
@@ -126,5 +137,19 @@ const Tier = ({ board, on, keep }: { board: Board; on: NonNullable<Board['on']>;
         save={(v) => keep({ ...board, on: { ...on, [axis]: v } })}
       />
     ))}
+    <Choice
+      label="Hangs"
+      data={HANGS}
+      value={on.z < 0 ? 'beneath it' : 'above it'}
+      choose={(where) => keep({ ...board, on: { ...on, z: Math.abs(on.z) * (where === 'beneath it' ? -1 : 1) } })}
+    />
+    <Numbered
+      shown
+      label="By how much, mm"
+      min={1}
+      max={WIDEST_BOARD}
+      value={Math.abs(on.z)}
+      save={(v) => keep({ ...board, on: { ...on, z: on.z < 0 ? -v : v } })}
+    />
   </div>
 );

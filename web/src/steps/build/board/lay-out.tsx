@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core';
+import { hungBeneath } from '@yunta/core/board/beneath';
 import { standAt } from '@yunta/core/edits/boards';
 import { layoutNow, layoutProblem, spotsOf } from '@yunta/core/plan/board/of-rig';
 import { leadsMm } from '@yunta/core/plan/board/problem';
@@ -32,6 +33,12 @@ export const LayOut = ({ hookup, name, here, nowhere }: LayOutProps) => {
     forget();
   };
   const all = [...here, ...nowhere];
+  const supplies = all.filter((id) => thePart(rig, id).zone === 'supply');
+  const hang = (): void => {
+    edit(hungBeneath(rig, hookup, name, supplies), `Hang beneath ${name}`);
+    stop();
+    forget();
+  };
   return (
     <section className="card" aria-label="Lay it out for me">
       <h2>Lay it out for me</h2>
@@ -51,6 +58,11 @@ export const LayOut = ({ hookup, name, here, nowhere }: LayOutProps) => {
                 {nowhere.length ? `Only the ${here.length} on it` : `The ${here.length} on it`}
               </Button>
             )}
+            {supplies.length > 0 && (
+              <Button size="xs" variant="default" onClick={hang}>
+                Hang {supplies.length === 1 ? 'the supply' : 'the supplies'} beneath
+              </Button>
+            )}
           </div>
         </>
       ) : (
@@ -58,6 +70,11 @@ export const LayOut = ({ hookup, name, here, nowhere }: LayOutProps) => {
           {state.is === 'looking' && (
             <Button size="xs" variant="default" onClick={stop}>
               Stop
+            </Button>
+          )}
+          {supplies.length > 0 && (state.plan?.without.length ?? 0) > 0 && (
+            <Button size="xs" onClick={hang}>
+              Hang {supplies.length === 1 ? 'the supply' : 'the supplies'} beneath
             </Button>
           )}
           {state.plan && (
@@ -120,11 +137,6 @@ const Found = ({ state: { is, plan, problem, seconds }, hookup, children }: Foun
         <p className="broken" role="alert">
           {left.join(', ')} {left.length === 1 ? 'finds' : 'find'} no room
           {plan?.cannotFit ? ': together the boxes cover more than the board.' : '.'}
-        </p>
-      )}
-      {left.length > 0 && (
-        <p className="soft">
-          A supply can hang beneath: add a board that hangs on this one, less than 0 mm above it, and put it there.
         </p>
       )}
       <div className="board-do">{children}</div>

@@ -15,6 +15,7 @@ import { TypedLine } from '../../../shared/typed-line.js';
 import { YourName } from '../../../shared/your-name.js';
 import { CaseCard } from './case-card.js';
 import { Loose } from './loose.js';
+import { Spares } from './spares.js';
 import { PackingPaper } from './packing-paper.js';
 
 export type Way = 'out' | 'back';
@@ -84,6 +85,7 @@ export const PackingList = ({ hookup }: { hookup: Hookup }) => {
             />
           </section>
           {into && <Loose view={view} into={into.case} choose={choose} />}
+          {into && <Spares into={into.case} />}
         </div>
       </div>
       <PackingPaper cases={view.cases} day={day} />

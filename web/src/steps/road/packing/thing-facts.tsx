@@ -1,4 +1,6 @@
 import { Button } from '@mantine/core';
+import { holdsContents } from '@yunta/core/board/stale';
+import { readDay } from '@yunta/core/edits/open-points';
 import { pack, repack } from '@yunta/core/edits/packing';
 import { withMaybe } from '@yunta/core/known/maybe';
 import type { Device } from '@yunta/core/rig/device';
@@ -9,6 +11,8 @@ import { Choice } from '../../../shared/choice.js';
 import { KeptField } from '../../../shared/kept-field.js';
 import { Numbered } from '../../../shared/numbered.js';
 import { useRig } from '../../../shared/rig-context.js';
+import { today } from '../../../shared/today.js';
+import { TypedLine } from '../../../shared/typed-line.js';
 import { TypedText } from '../../../shared/typed-text.js';
 
 const HEAVIEST_KG = 500;
@@ -53,6 +57,79 @@ export const Weight = ({
   </div>
 );
 
+/** The day on which a backup or another unit was made equal to its box. */
+const AsOf = ({
+  name,
+  day,
+  save,
+}: {
+  name: string;
+  day: string | undefined;
+  save: (day: string | undefined) => void;
+}) => (
+  <div>
+    <span className="field-label">Holds what the box held on</span>
+    <TypedText
+      label={`${name}, holds what the box held on`}
+      most={LONGEST.label}
+      placeholder={today()}
+      text={day ?? ''}
+      read={(typed) => {
+        const read = typed.trim() === '' ? ok(undefined) : readDay(typed);
+        if (read.ok) save(read.value);
+        return read;
+      }}
+    />
+  </div>
+);
+
+/** Which file is in which slot, a line each. */
+const Files = ({
+  name,
+  files,
+  save,
+}: {
+  name: string;
+  files: Readonly<Record<string, string>>;
+  save: (files: Readonly<Record<string, string>> | undefined) => void;
+}) => {
+  const add = (line: string): readonly string[] => {
+    const [slot = '', ...rest] = line.split(/[:=]/);
+    const file = rest.join(':').trim();
+    if (!slot.trim() || !file) return ['Write the slot, a colon and the file: “12: small room, bright”.'];
+    if (slot.trim().length > LONGEST.word || file.length > LONGEST.name)
+      return [`A slot has at most ${LONGEST.word} characters, a file ${LONGEST.name}.`];
+    save({ ...files, [slot.trim()]: file });
+    return [];
+  };
+  const without = (slot: string): void => {
+    const { [slot]: _, ...rest } = files;
+    save(Object.keys(rest).length ? rest : undefined);
+  };
+  return (
+    <div className="packing-files">
+      <ul>
+        {Object.entries(files).map(([slot, file]) => (
+          <li key={slot}>
+            <span className="mono">{slot}</span> {file}{' '}
+            <Button size="compact-xs" variant="default" aria-label={`Take ${slot} away`} onClick={() => without(slot)}>
+              Take away
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <TypedLine
+        label={`${name}: which file is in which slot`}
+        description=""
+        placeholder="12: small room, bright"
+        button="Add"
+        most={LONGEST.word + LONGEST.name}
+        add={add}
+      />
+    </div>
+  );
+};
+
 interface ThingFactsProps {
   readonly name: string;
   readonly one: PackCase;
@@ -62,7 +139,7 @@ interface ThingFactsProps {
 
 /** How many, how heavy, whose, what for, and in which case. */
 export const ThingFacts = ({ name, one, others, box }: ThingFactsProps) => {
-  const { edit } = useRig();
+  const { rig, edit } = useRig();
   const thing = one.holds[name];
   if (!thing) return null;
   const say = <K extends keyof Packed>(key: K, value: Packed[K] | undefined): void =>
@@ -102,6 +179,12 @@ export const ThingFacts = ({ name, one, others, box }: ThingFactsProps) => {
         value={thing.whose ?? ''}
         save={(to) => say('whose', to || undefined)}
       />
+      {holdsContents(rig, thing) && (
+        <>
+          <AsOf name={name} day={thing.asOf} save={(day) => say('asOf', day)} />
+          <Files name={name} files={thing.files ?? {}} save={(files) => say('files', files)} />
+        </>
+      )}
       {others.length > 1 && (
         <Choice
           label="In which case"
