@@ -4,4 +4,5 @@ import type { Rig } from '../src/rig/rig.js';
 import { after } from './after.js';
 
 /** The demo before anything stands on a board. */
-export const bareDemo = (): Rig => after(islandRun(), removeBoard(islandRun(), 'Floor board'));
+export const bareDemo = (): Rig =>
+  ['Shelf beneath', 'Floor board'].reduce((rig, board) => after(rig, removeBoard(rig, board)), islandRun());

@@ -33,7 +33,8 @@ const stands = async (hands: Hands, box: string, at: string): Promise<void> => {
 
 test('from nothing: a board of 0 is refused beside its field, the next is laid out, and every plug has room', async () => {
   const hands = await open();
-  await hands.pick('Floor board');
+  await hands.sees('Everything has room');
+  await hands.page.$eval('details.board-card summary', (s) => (s as HTMLElement).click());
   await hands.click('button', 'Take the board away');
   await hands.type('textbox', 'Your board', 'Deck board 0 x 42 cm');
   await hands.press('Enter');

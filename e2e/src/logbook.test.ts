@@ -17,14 +17,10 @@ afterAll(async () => {
   await browser?.close();
   await server?.stop();
 });
-const open = async (show: string, isPhone = false): Promise<Hands> =>
-  new Hands(
-    await openPage(
-      browser,
-      `${await server.fresh('island-run')}/road?show=${show}`,
-      ...(isPhone ? (['dark', 390, 844] as const) : []),
-    ),
-  );
+const open = async (show: string, isPhone = false): Promise<Hands> => {
+  const url = `${await server.fresh('island-run')}/road?show=${show}`;
+  return new Hands(await (isPhone ? openPage(browser, url, 'dark', 390, 844) : openPage(browser, url)));
+};
 
 /** A picture as a telephone takes it: larger than is kept, and saying where it was taken. */
 const taken = async ({ page }: Hands): Promise<string> => {

@@ -26,7 +26,7 @@ test('packed from nothing: a case, the board, other things, out and back on a ph
   await hands.press('Enter');
   await hands.sees('Nothing belongs in it yet.');
   await hands.click('button', 'Floor board');
-  await hands.sees('12.4 kg');
+  await hands.sees('14.5 kg');
   await put('3 picks, 2 g');
   await hands.sees('picks × 3');
   await put('Capo');

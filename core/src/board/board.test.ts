@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { bareDemo } from '../../testing/bare-demo.js';
 import { after } from '../../testing/after.js';
 import { BALLROOM_ID, islandRun } from '../demo/island-run.js';
-import { setBoard, standAt } from '../edits/boards.js';
+import { removeBoard, setBoard, standAt } from '../edits/boards.js';
 import type { Board, Spot } from '../rig/board.js';
 import { TURNS } from '../rig/board.js';
 import type { Id } from '../rig/ids.js';
@@ -262,7 +262,7 @@ describe('a board as it is said', () => {
 });
 
 test('what finds no room hangs beneath: low enough, on one shelf, in nobody’s way', () => {
-  const rig = islandRun();
+  const rig = after(islandRun(), removeBoard(islandRun(), 'Shelf beneath'));
   const supply = all(rig, 'device').find((d) => d.zone === 'supply')!;
   const [board] = Object.keys(thePart(rig, 'about:rig').boards!);
   const hung = after(rig, hungBeneath(rig, thePart(rig, BALLROOM_ID), board!, [supply.id]));

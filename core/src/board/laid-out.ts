@@ -44,6 +44,31 @@ export interface LaidOut {
 export const boardsOf = (rig: Rig): ReadonlyMap<string, Board> =>
   new Map(Object.entries(partOf(rig, ABOUT)?.boards ?? {}));
 
+/** A board or a tier, and how far right of, behind and above the board it is that carries it, in mm. */
+interface Carried extends Point {
+  readonly name: string;
+  readonly board: Board;
+  readonly z: number;
+}
+
+/** A board with every tier that hangs on it, also over another; each once. */
+export const boardsBeneath = (boards: ReadonlyMap<string, Board>, name: string): readonly Carried[] => {
+  const board = boards.get(name);
+  const found: Carried[] = board ? [{ name, board, x: 0, y: 0, z: 0 }] : [];
+  for (const { name: below, x, y, z } of found)
+    for (const [tier, of] of boards)
+      if (of.on?.board === below && !found.some((f) => f.name === tier))
+        found.push({ name: tier, board: of, x: x + of.on.x, y: y + of.on.y, z: z + of.on.z });
+  return found;
+};
+
+/** The board on which a tier hangs in the end; a board that hangs on nothing is its own. */
+export const carrierOf = (boards: ReadonlyMap<string, Board>, name: string): string => {
+  let at = name;
+  for (let steps = 0; steps < boards.size; steps += 1) at = boards.get(at)?.on?.board ?? at;
+  return at;
+};
+
 export const standingAt = (device: Device, spot: Spot): Standing => {
   const [w, d, high] = sizeOf(device);
   const turn = turnNear(spot.turn);

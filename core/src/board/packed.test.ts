@@ -80,7 +80,8 @@ test('cautions: two people above 23 kg, batteries in the hold, a board that is t
   const [light] = view(with_({ Head: { kg: 23 } }, { mm: [420, 900, 60] })).cases;
   expect([light!.cautions, light!.tooLarge]).toEqual([[], []]);
   const [small] = view(with_({ Board: { board: 'Floor board' } }, { mm: [420, 850, 60] })).cases;
-  expect(small!.tooLarge).toEqual(['Floor board is 50 mm too long and 10 mm too high for it.']);
+  // Boxes 70 mm high on it, and a shelf 55 mm beneath it: 125 mm.
+  expect(small!.tooLarge).toEqual(['Floor board is 50 mm too long and 65 mm too high for it.']);
 });
 
 describe('a line of a packing list', () => {
@@ -123,4 +124,19 @@ test('a file keeps cases, and what went out and came back', () => {
     all(rig, 'packCase'),
     all(rig, 'packing'),
   ]);
+});
+
+test('what hangs beneath a board is packed with it, and weighs with it', () => {
+  const rig = islandRun();
+  const packed = view(with_({ Board: { board: 'Floor board' } }));
+  expect([packed.looseBoards, packed.loose.filter((d) => d.zone === 'supply')]).toEqual([[], []]);
+  const floor = laidOut(rig, thePart(rig, BALLROOM_ID));
+  const [whole, shelf] = ['Floor board', 'Shelf beneath'].map((name) => weightOf(floor, name).kg);
+  const kg = (zone: string): number =>
+    all(rig, 'device').reduce(
+      (n, d) => n + (d.zone === zone && floor.boxes.some((b) => b.device.id === d.id) ? d.figures.kg! : 0),
+      0,
+    );
+  expect(shelf).toBeCloseTo(0.6 + kg('supply'), 9);
+  expect(whole).toBeCloseTo(4.2 + 0.6 + kg('supply') + kg('floor'), 9);
 });

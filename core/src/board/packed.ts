@@ -1,7 +1,7 @@
-import { laidOut, type LaidOut } from './laid-out.js';
+import { boardsBeneath, carrierOf, laidOut, type LaidOut } from './laid-out.js';
 import { weightOf } from './weight.js';
 import { packingOn } from '../edits/packing.js';
-import { wiredBoxes } from '../rig/box.js';
+import { boxesAlong } from '../rig/box.js';
 import type { Device } from '../rig/device.js';
 import type { Hookup } from '../rig/hookup.js';
 import type { PackCase, Packed, PackedBy } from '../rig/packing.js';
@@ -66,7 +66,12 @@ const tooLargeFor = ({ mm: inside }: PackCase, out: LaidOut, name: string): stri
   if (!board || !inside) return undefined;
   const [long, short] = [...board.mm].sort((a, b) => b - a);
   const [iLong, iShort] = inside.slice(0, 2).sort((a, b) => b - a);
-  const high = Math.max(0, ...out.boxes.filter((b) => b.board === name).map((b) => b.high));
+  const tiers = boardsBeneath(out.boards, name);
+  const tops = tiers.flatMap(({ name: tier, z }) => [
+    z,
+    ...out.boxes.filter((b) => b.board === tier).map((b) => z + b.high),
+  ]);
+  const high = Math.max(...tops) - Math.min(...tops);
   const over = [
     ['long', (long ?? 0) - (iLong ?? 0)],
     ['deep', (short ?? 0) - (iShort ?? 0)],
@@ -131,16 +136,17 @@ export const packingView = (rig: Rig, hookup: Hookup, on: string): PackingView =
   const cases = all(rig, 'packCase').map((one) => caseView(rig, out, one, on));
   const packed = cases.flatMap((c) => c.things.map((t) => t.thing));
   const boards = new Set(packed.flatMap((t) => t.board ?? []));
-  const wired = wiredBoxes(rig, hookup.id);
+  const wired = boxesAlong(rig, hookup.id);
   const isPacked = ({ id }: Device): boolean =>
-    packed.some((t) => t.device === id && t.is !== 'spare') || boards.has(hookup.place?.[id]?.at ?? '');
+    packed.some((t) => t.device === id && t.is !== 'spare') ||
+    boards.has(carrierOf(out.boards, hookup.place?.[id]?.at ?? ''));
   const things = cases.flatMap((c) => c.things);
   const hasOut = things.some((t) => t.out);
   const hasBack = things.some((t) => t.back);
   return {
     cases,
     loose: all(rig, 'device').filter((d) => wired.has(d.id) && isCarried(d) && !isPacked(d)),
-    looseBoards: [...new Set(out.boxes.map((b) => b.board))].filter((b) => !boards.has(b)),
+    looseBoards: [...new Set(out.boxes.map((b) => carrierOf(out.boards, b.board)))].filter((b) => !boards.has(b)),
     stays: things.flatMap((t) =>
       t.thing.device && !wired.has(t.thing.device) && t.thing.is !== 'spare' ? [t.name] : [],
     ),

@@ -103,3 +103,33 @@ test.each([
   expect(done.ok).toBe(false);
   if (!done.ok) expect(done.error[0]!.would).toMatch(/^Write \d+ (ohm|W)\.$/);
 });
+
+test.each([
+  ['12 V AC, 200 mA', { volts: [12], milliamps: 200, centre: 'ac' }],
+  ['9V DC 20mA centre negative', { volts: [9], milliamps: 20, centre: 'negative' }],
+  [
+    '300 mA, 9/18 V, positive, plug 3.5 mm, shared',
+    { volts: [9, 18], milliamps: 300, centre: 'positive', plug: '3.5 mm', isolated: false },
+  ],
+  ['1.2 A, 9 V, center positive, isolated', { volts: [9], milliamps: 1200, centre: 'positive', isolated: true }],
+])('a supply as it is printed beside the jack: %s', (text, said) => {
+  const box = makeDevice('compressor', 'device:x');
+  const jack = box.jacks.find((j) => j.kind === 'power')!;
+  const figure = figuresOf(box).find((f) => f.what === 'supply' && f.where === `jack ${jack.id}`)!;
+  const now = withFigure(box, figure.key, text);
+  expect(now.ok && now.value.jacks.find((j) => j.id === jack.id)!.supply).toEqual(said);
+});
+test.each([
+  '9 V, 100 mA',
+  '9 V, negative',
+  'negative',
+  '0 V, 10 mA, negative',
+  '9 V, 100 mA, negative, round',
+  '9 V, 100 mA, negative, plug huge',
+])('a supply that does not say enough is refused, for a wrong one can kill a box: %s', (text) => {
+  const box = makeDevice('compressor', 'device:x');
+  const figure = figuresOf(box).find(
+    (f) => f.what === 'supply' && f.where === `jack ${box.jacks.find((j) => j.kind === 'power')!.id}`,
+  )!;
+  expect(withFigure(box, figure.key, text).ok).toBe(false);
+});

@@ -1,4 +1,4 @@
-import { theOneOf } from '../known/keys.js';
+import { keysOf, recordOf, theOneOf } from '../known/keys.js';
 import { surely, theItem } from '../known/the.js';
 import { SUPPLY_NOISES, SUPPLY_PLUGS } from '../rig/device.js';
 import type { Arm, Block, Chain, Device, End, Figures, Fork, Gain, Insert, Jack, Pickup, Slot } from '../rig/device.js';
@@ -155,23 +155,35 @@ const supplies: Said<NonNullable<Jack['supply']>> = {
       ...(plug === undefined ? [] : [`plug ${plug}`]),
       ...(isolated === undefined ? [] : [isolated ? 'isolated' : 'shared']),
     ].join(', '),
-  read: (text) => {
-    const found =
-      /^([\d./]+)\s*V,\s*(\d+(?:\.\d+)?)\s*mA,\s*(negative|positive|ac)(?:,\s*plug\s+([^,]+))?(?:,\s*(isolated|shared))?$/i.exec(
-        text,
-      );
-    const volts = found ? theItem(found, 1).split('/').map(Number) : [];
-    const plug = SUPPLY_PLUGS.find((p) => p.toLowerCase() === found?.[4]?.trim().toLowerCase());
-    return found && volts.every((v) => v > 0) && (plug !== undefined || found[4] === undefined)
-      ? {
-          volts,
-          milliamps: Number(found[2]),
-          centre: theOneOf(['negative', 'positive', 'ac'], theItem(found, 3).toLowerCase()),
-          ...(plug ? { plug } : {}),
-          ...(found[5] ? { isolated: /isolated/i.test(found[5]) } : {}),
-        }
-      : undefined;
-  },
+  read: (text) => readSupply(text),
+};
+
+/** What is said of a supply, in whatever order: as it is printed beside the jack. */
+const OF_A_SUPPLY = {
+  volts: /(\d[\d./]*)\s*V(?:olts?)?(?![a-z])/i,
+  amps: /(\d+(?:\.\d+)?)\s*(mA|A)(?![a-z])/i,
+  centre: /(?:cent(?:re|er)[\s-]*)?(negative|positive)(?:\s*cent(?:re|er))?|\b(AC)\b/i,
+  plug: /\bplug\s+([^,]+)/i,
+  apart: /\b(isolated|shared)\b/i,
+} as const;
+/** What may stand between: commas, and that it is direct current. */
+const BETWEEN = /[\s,;]+|\bDC\b/gi;
+
+const readSupply = (text: string): NonNullable<Jack['supply']> | undefined => {
+  const said = recordOf(keysOf(OF_A_SUPPLY), (what) => OF_A_SUPPLY[what].exec(text));
+  const rest = Object.values(OF_A_SUPPLY).reduce((left, pattern) => left.replace(pattern, ' '), text);
+  const { volts, amps, centre } = said;
+  if (!volts || !amps || !centre || rest.replace(BETWEEN, '') !== '') return undefined;
+  const all = theItem(volts, 1).split('/').map(Number);
+  const plug = SUPPLY_PLUGS.find((p) => p.toLowerCase() === said.plug?.[1]?.trim().toLowerCase());
+  if (!all.every((v) => v > 0) || (said.plug && !plug)) return undefined;
+  return {
+    volts: all,
+    milliamps: Number(amps[1]) * (amps[2]?.toLowerCase() === 'a' ? 1000 : 1),
+    centre: theOneOf(['negative', 'positive', 'ac'], (centre[1] ?? centre[2] ?? '').toLowerCase()),
+    ...(plug ? { plug } : {}),
+    ...(said.apart ? { isolated: /isolated/i.test(said.apart[0]) } : {}),
+  };
 };
 const batteries: Said<NonNullable<Figures['battery']>> = {
   like: '500 mAh, 9 V or 2000 mAh, 3 V, takes 300 mA',

@@ -104,6 +104,13 @@ const STANDS: readonly (readonly [box: string, x: number, y: number])[] = [
   ['rev', 165, 210],
 ];
 
+/** What feeds the board hangs beneath its back half. */
+const SHELF = 'Shelf beneath';
+const HANGS: typeof STANDS = [
+  ['sup', 0, 105],
+  ['suh', 0, 0],
+];
+
 /** From the hands through what stands in front of the gain: the same on every stage. */
 const FRONT: readonly DemoLead[] = [
   ['gsc.out', 'wls.in'],
@@ -442,13 +449,19 @@ export const islandRun = (): Rig =>
       id: ABOUT,
       name: 'Island run',
       notes: 'Nine-piece dance orchestra, small islands, by ferry.',
-      boards: { [BOARD]: { mm: [900, 420], kg: 4.2 } },
+      boards: {
+        [BOARD]: { mm: [900, 420], kg: 4.2 },
+        [SHELF]: { mm: [450, 200], kg: 0.6, on: { board: BOARD, x: 0, y: 215, z: -55 } },
+      },
     },
     ...devices(),
     ...programs,
     {
       ...hookupNamed(BALLROOM, 'Ballroom'),
-      place: Object.fromEntries(STANDS.map(([box, x, y]) => [dev(box), { at: BOARD, x, y, turn: 0 }])),
+      place: Object.fromEntries([
+        ...STANDS.map(([box, x, y]) => [dev(box), { at: BOARD, x, y, turn: 0 }]),
+        ...HANGS.map(([box, x, y]) => [dev(box), { at: SHELF, x, y, turn: 0 }]),
+      ]),
     },
     hookupNamed(FERRY, 'Ferry deck'),
     ...cablesOf(BALLROOM, 'b', BALLROOM_LEADS).map(coiled),

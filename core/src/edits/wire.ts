@@ -87,10 +87,14 @@ interface Cast {
   readonly desk: Device | undefined;
 }
 
+/** The box with the most loops; of two alike the one that stands first in the kit. */
+const switcherAmong = (devices: readonly Device[]): Device | undefined =>
+  [...devices].filter((d) => insertsOf(d).length > 1).sort((a, b) => insertsOf(b).length - insertsOf(a).length)[0];
+
 const castOf = (rig: Rig): Cast => {
   const devices = all(rig, 'device');
   const withSend = (d: Device) => d.jacks.some((j) => j.id === 'send') && d.jacks.some((j) => j.id === 'return');
-  const switcher = devices.find((d) => insertsOf(d).length > 1);
+  const switcher = switcherAmong(devices);
   const modeller = devices.find((d) => d !== switcher && insertsOf(d).length === 1);
   const amp = devices.find((d) => d.zone === 'amp' && withSend(d)) ?? devices.find((d) => d.zone === 'amp');
   const desk = devices.find((d) => d.ends?.some((e) => e.is === 'house'));

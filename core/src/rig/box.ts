@@ -99,3 +99,7 @@ export const signalCables = (rig: Rig, hookup?: Id<'hookup'>): readonly Cable[] 
 /** The boxes to which such cables lead. */
 export const wiredBoxes = (rig: Rig, hookup?: Id<'hookup'>): ReadonlySet<Id<'device'>> =>
   new Set(signalCables(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+
+/** Every box into which a lead is plugged, also one that only feeds others: what is carried, laid out and labelled. */
+export const boxesAlong = (rig: Rig, hookup: Id<'hookup'>): ReadonlySet<Id<'device'>> =>
+  new Set(cablesOf(rig, hookup).flatMap((c) => c.ends.map((end) => splitRef(end).device)));

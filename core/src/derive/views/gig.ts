@@ -2,7 +2,7 @@ import { packedCases } from '../../board/packed.js';
 import { sizeOf } from '../../board/jacks.js';
 import { sizeText } from '../../board/said.js';
 import { supplyNeedsIn } from '../../electric/supply.js';
-import { wiredBoxes } from '../../rig/box.js';
+import { boxesAlong } from '../../rig/box.js';
 import type { Device } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import { all, partOf, type Rig } from '../../rig/rig.js';
@@ -49,7 +49,7 @@ const mainsOf = ({ jacks }: Device): number => {
 /** Every box of a hook-up that is carried, in the order of the kit. */
 export const gigBoxes = (d: Derived): readonly GigBox[] => {
   const { rig, hookup } = d;
-  const wired = wiredBoxes(rig, hookup.id);
+  const wired = boxesAlong(rig, hookup.id);
   const needs = supplyNeedsIn(rig, hookup.id);
   return all(rig, 'device')
     .filter((device) => wired.has(device.id) && !isHouse(device))

@@ -1,7 +1,9 @@
-import { endText, stageText } from '../../recall/words/part-words.js';
+import { grouped } from '../../known/grouped.js';
+import { boxText, endText, stageText } from '../../recall/words/part-words.js';
 import { grantedText } from '../../recall/words/words.js';
 import { wholeOf } from '../../plan/fails/after.js';
-import { soundsInOrder } from '../../rig/rig.js';
+import { splitRef, type Ref } from '../../rig/ids.js';
+import { soundsInOrder, type Rig } from '../../rig/rig.js';
 import type { Derived } from '../steps/deriver.js';
 import { inputList } from './input-list.js';
 import { callText } from './telling.js';
@@ -16,6 +18,15 @@ export interface CheckLine {
   /** How it must be, or what should be heard. */
   readonly should: string;
 }
+
+/** Boxes with what sounds of them. @example ['Fuzz', 'Combo amp (preamp, power, cabinet)'] */
+const stagesByBox = (rig: Rig, stages: readonly Ref[]): readonly string[] =>
+  [...grouped(stages, (s) => splitRef(s).device)].map(([device, some]) => {
+    const [only] = some;
+    return some.length === 1 && only
+      ? stageText(rig, only)
+      : `${boxText(rig, device)} (${some.map((s) => splitRef(s).name).join(', ')})`;
+  });
 
 /**
  * The line check of a hook-up: what the proof takes for granted, then every line into the house, then every sound with
@@ -35,7 +46,7 @@ export const lineCheck = (d: Derived): readonly CheckLine[] => [
   ...soundsInOrder(d.rig).flatMap((sound): readonly CheckLine[] => {
     const compiled = d.compilation.sounds.get(sound.id);
     if (!compiled) return [];
-    const stages = [...new Set(wholeOf(compiled).stages.map((s) => stageText(d.rig, s)))];
+    const stages = stagesByBox(d.rig, wholeOf(compiled).stages);
     const ends = [
       ...new Set(compiled.heard.flatMap((h) => (h.as === 'sounds' || h.as === 'stereo' ? [endText(d.rig, h.at)] : []))),
     ];

@@ -49,8 +49,9 @@ export type Layout = readonly (Laid | undefined)[];
 
 /** A supply is kept so far from boxes of high gain where there is room, in mm (assumed; common practice says: away). */
 const AWAY_MM = 120;
-/** What a box that found no room costs, in mm of lead. */
+/** What a box that found no room costs, in mm of lead, and more for each mm² of it: a large one finds room the hardest. */
 const LEFT_OUT = 20_000;
+const LEFT_OUT_BY_AREA = 2;
 /** What a stomped box costs for each mm that it stands further back. */
 const REACH = 0.5;
 /** What a box costs that is in no row, in mm of lead. */
@@ -113,7 +114,10 @@ export const bodyAt = (problem: LayoutProblem, box: number, laid: Laid): Rect | 
 export const reachCost = (problem: LayoutProblem, layout: Layout, box: number): number => {
   const laid = layout[box];
   const body = laid && bodyAt(problem, box, laid);
-  if (!body) return LEFT_OUT;
+  if (!body) {
+    const { w = 0, d = 0 } = problem.boxes[box]?.turned[0]?.body ?? {};
+    return LEFT_OUT + LEFT_OUT_BY_AREA * w * d;
+  }
   return problem.boxes[box]?.isStomped ? body.y * REACH : 0;
 };
 

@@ -2,7 +2,7 @@ import { flagsOf, loomsOf, tapesOf, type Flag, type LeadView } from '@yunta/core
 import { changeCable } from '@yunta/core/edits/cables';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ok } from '@yunta/core/rig/result';
-import { wiredBoxes } from '@yunta/core/rig/box';
+import { boxesAlong } from '@yunta/core/rig/box';
 import { all, partOf } from '@yunta/core/rig/rig';
 import { Paper, PrintButton, usePrinting } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
@@ -127,7 +127,7 @@ const Tapes = ({ leads }: { leads: readonly LeadView[] }) => (
 const Tags = () => {
   const { rig, hookup } = useRig();
   if (!hookup) return null;
-  const here = wiredBoxes(rig, hookup.id);
+  const here = boxesAlong(rig, hookup.id);
   return (
     <ul className="build-flags" aria-label="Tags for boxes">
       {all(rig, 'device')

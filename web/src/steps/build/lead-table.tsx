@@ -1,10 +1,12 @@
 import { Button, NativeSelect } from '@mantine/core';
+import { together, type Edit } from '@yunta/core/change/edit';
 import { lengthsByBoard, type LeadIs, type LeadView } from '@yunta/core/derive/views/leads';
 import { changeCable } from '@yunta/core/edits/cables';
 import { theOneOf } from '@yunta/core/known/keys';
 import { LONGEST } from '@yunta/core/rig/limits';
 import { ok } from '@yunta/core/rig/result';
-import { partOf } from '@yunta/core/rig/rig';
+import type { Id } from '@yunta/core/rig/ids';
+import { partOf, type Rig } from '@yunta/core/rig/rig';
 import { Metres } from '../../shared/lead-fields.js';
 import { useRig } from '../../shared/rig-context.js';
 import { TypedText } from '../../shared/typed-text.js';
@@ -17,6 +19,7 @@ const STANDS: readonly Stands[] = ['there', FOR_NOW, 'to make', 'to buy'];
 export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
   const { rig, edit } = useRig();
   const open = leads.filter((l) => l.byBoard && l.m === undefined);
+  const bought = leads.filter((l) => l.is === 'to buy');
   return (
     <section className="card">
       {open.length > 0 && (
@@ -28,6 +31,19 @@ export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
             onClick={() => edit(lengthsByBoard(rig, open), `Lengths of ${open.length} leads from the board`)}
           >
             Take {open.length === 1 ? 'its length' : 'their lengths'}
+          </Button>
+        </p>
+      )}
+      {bought.length > 1 && (
+        <p>
+          <Button
+            size="compact-xs"
+            variant="default"
+            onClick={() =>
+              edit(together(...bought.flatMap(({ cable }) => hadOf(rig, cable))), `${bought.length} leads are there`)
+            }
+          >
+            All {bought.length} to buy are there
           </Button>
         </p>
       )}
@@ -50,6 +66,11 @@ export const LeadTable = ({ leads }: { leads: readonly LeadView[] }) => {
       </table>
     </section>
   );
+};
+
+const hadOf = (rig: Rig, id: Id<'cable'>): readonly Edit[] => {
+  const cable = partOf(rig, id);
+  return cable ? [changeCable(cable, { have: true })] : [];
 };
 
 const Lead = ({ lead }: { lead: LeadView }) => {

@@ -7,7 +7,7 @@ import { readBoard } from '@yunta/core/board/said';
 import { weightOf, type BoardWeight } from '@yunta/core/board/weight';
 import { setBoard, standsOn } from '@yunta/core/edits/boards';
 import { isLead } from '@yunta/core/signal/joined';
-import { wiredBoxes } from '@yunta/core/rig/box';
+import { boxesAlong } from '@yunta/core/rig/box';
 import type { Board } from '@yunta/core/rig/board';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { sayRefusal } from '@yunta/core/rig/result';
@@ -89,7 +89,7 @@ const NewBoard = ({ boards, open }: { boards: ReadonlyMap<string, Board>; open: 
 
 /** What belongs on a board: what the feet use and what feeds it, plugged in this hook-up or not in any; no mere lead. */
 const boxesFor = (rig: Rig, hookup: Hookup) => {
-  const wired = wiredBoxes(rig, hookup.id);
+  const wired = boxesAlong(rig, hookup.id);
   return all(rig, 'device').filter(
     (d) => (d.zone === 'floor' || d.zone === 'supply') && !isLead(d) && (wired.size === 0 || wired.has(d.id)),
   );

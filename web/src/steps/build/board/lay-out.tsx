@@ -17,6 +17,9 @@ interface LayOutProps {
   readonly nowhere: readonly Id<'device'>[];
 }
 
+/** A bound below this says nothing, in mm: boxes can stand side by side. */
+const NOTHING_TO_SAY = 100;
+
 const metres = (mm: number): string => `${(mm / 1000).toFixed(1)} m`;
 
 /** Finds places for the boxes: short leads, switches in front, supplies away from high gain. */
@@ -129,8 +132,9 @@ const Found = ({ state: { is, plan, problem, seconds }, hookup, children }: Foun
       </p>
       {plan && (
         <p className="soft">
-          With knobs and switches towards you, at least {metres(plan.least)} is needed on any board. Plugs are not
-          counted.
+          {plan.least >= NOTHING_TO_SAY &&
+            `With knobs and switches towards you, at least ${metres(plan.least)} is needed on any board. `}
+          Plugs are not counted.
         </p>
       )}
       {left.length > 0 && (

@@ -1,0 +1,92 @@
+import type { Browser } from 'puppeteer-core';
+import { openBrowser, openPage } from './browser.js';
+import { Hands } from './hands.js';
+import { TestServer } from './server.js';
+
+/*
+ * A rack with a panel and a multicore, from an empty page, as somebody builds it who does not know the program: a
+ * switcher in a loop of a multi-effect, an amp at the end of a multicore, boxes that want more than nine volts, a box
+ * put in for tonight and taken off again.
+ */
+
+let server: TestServer;
+let browser: Browser;
+beforeAll(async () => {
+  server = await TestServer.start('rack');
+  browser = await openBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await server?.stop();
+});
+
+/** As one has it in a spreadsheet: from box and jack, to box and jack, metres. */
+const CABLES = `GHB\tout\tJPN\tin1\t6
+JPN\tout1\tCMP\tin\t0.6
+CMP\tout\tMX2\tin\t0.3
+MX2\tsend1\tSWI\tin\t0.3
+SWI\tsend1\tLOW\tin\t0.3
+LOW\tout\tSWI\treturn1\t0.3
+SWI\tsend2\tDST\tin\t0.3
+DST\tout\tSWI\treturn2\t0.3
+SWI\tsend3\tCHO\tin\t0.3
+CHO\tout\tSWI\treturn3\t0.3
+SWI\tout\tMX2\treturn1\t0.3
+MX2\tsend2\tMUL\tin1\t0.6
+MUL\tout1\tHED\tin\t0.5
+HED\tsend\tMUL\tin2\t0.5
+MUL\tout2\tMX2\treturn2\t0.6
+MX2\tout-l\tMUL\tin3\t0.6
+MUL\tout3\tHED\treturn\t0.5
+HED\tspeaker\tCAB\tin\t1.5`;
+
+test('a rack, from an empty page: nested loops, what feeds it, a box for tonight', async () => {
+  const hands = new Hands(await openPage(browser, server.url));
+  const enter = async (field: string, text: string): Promise<void> => {
+    await hands.type('textbox', field, text);
+    await hands.press('Enter');
+  };
+  const room = async (name: string, show?: string): Promise<void> => {
+    const rig = /^.*\/rig\/[^/]+/.exec(hands.page.url())![0];
+    await hands.page.goto(`${rig}/${name}${show ? `?show=${show}` : ''}`);
+  };
+  await hands.type('textbox', 'Name', 'Rack and panel');
+  await hands.click('button', 'Begin');
+  await enter(
+    'Say what you have, as you would say it. Enter adds it; a pasted list works too.',
+    'humbucker guitar into jack panel into compressor into multi-effect with two loops; four-loop switcher, low-gain drive, distortion, chorus, 15 m multicore with 9 V, two-channel head, 2x12; supply with 8 outputs',
+  );
+  await hands.sees('12 boxes');
+  // Outputs are counted while boxes are chosen.
+  await hands.sees('6 boxes need');
+
+  await room('power');
+  for (const [box, takes] of [
+    ['Multi-effect with two loops', '9 V, 700 mA, centre negative'],
+    ['Distortion', '18 V DC, 20 mA, negative'],
+    ['Low-gain drive', '9 V, 20 mA, positive'],
+    ['Chorus', '12 V AC, 200 mA'],
+  ] as const)
+    await enter(`${box}, what it takes`, takes);
+  await hands.sees('an output of 12 V AC with 200 mA or more');
+
+  await room('routing', 'cables');
+  await hands.pick('Paste a table of cables');
+  await hands.type('textbox', 'Paste a table: from box, from jack, to box, to jack, metres, label', CABLES);
+  await hands.click('button', 'Plug these');
+  await hands.sees('Main, 19 cables');
+
+  await room('sounds');
+  await enter('Name', 'Clean');
+  for (const name of ['Crunch', 'Wall']) {
+    await enter('Name of a new sound', name);
+    await hands.sees(`${name} called by nothing`);
+  }
+  const header = await hands.page.$$eval('.sheet thead th', (all) => all.map((t) => t.textContent));
+  console.info(header.join('|'));
+  await room('levels', 'treble');
+  await hands.sees('6.9 m');
+  await room('routing', 'map');
+  await hands.click('button', 'Try a box tonight');
+  console.info((await hands.text()).slice(-1500));
+});
