@@ -1,6 +1,7 @@
 import type { Browser } from 'puppeteer-core';
 import { openBrowser, openPage } from './browser.js';
 import { Hands } from './hands.js';
+import { takeChoice } from './keys.js';
 import { TestServer } from './server.js';
 
 /*
@@ -19,6 +20,11 @@ afterAll(async () => {
   await browser?.close();
   await server?.stop();
 });
+
+const choose = async (hands: Hands, list: string, text: string): Promise<void> => {
+  await hands.type('combobox', list, text);
+  await takeChoice(hands.page, text);
+};
 
 /** As one has it in a spreadsheet: from box and jack, to box and jack, metres. */
 const CABLES = `GHB\tout\tJPN\tin1\t6
@@ -80,13 +86,35 @@ test('a rack, from an empty page: nested loops, what feeds it, a box for tonight
   await enter('Name', 'Clean');
   for (const name of ['Crunch', 'Wall']) {
     await enter('Name of a new sound', name);
-    await hands.sees(`${name} called by nothing`);
+    await hands.sees(`${name} called by SWI`);
   }
-  const header = await hands.page.$$eval('.sheet thead th', (all) => all.map((t) => t.textContent));
-  console.info(header.join('|'));
+  // Compressor, four stages of the multi-effect and its program, trim, drive, distortion, chorus, channel.
+  await hands.page.click('[data-at="0,0"]');
+  await hands.pasteCells([
+    ['-', '-', '-', '-', '-', '', '', '-', '-', '-', 'clean'],
+    ['-', '-', '-', '-', '-', '', '', 'x', '-', '-', 'clean'],
+    ['-', '-', '-', '-', '-', '', '', '-', 'x', 'x', 'lead'],
+  ]);
+  // A loop within a loop: what feeds the drives is the multi-effect's first loop.
+  await hands.page.click('[data-at="1,0"]');
+  await hands.sees('MX2 loop 1 to on');
   await room('levels', 'treble');
   await hands.sees('6.9 m');
+
   await room('routing', 'map');
   await hands.click('button', 'Try a box tonight');
-  console.info((await hands.text()).slice(-1500));
+  await choose(hands, 'Which box', 'Treble booster');
+  await hands.sees('SWI');
+  await hands.click('button', 'Put it there');
+  await hands.sees('Treble booster is on trial since');
+  await hands.click('button', 'Take it off again');
+  await hands.page.waitForFunction(() => !document.body.innerText.includes('is on trial'));
+  await hands.sees('Main, 19 cables');
+
+  await room('road', 'dies');
+  await hands.sees('things that can fail silence every sound.');
+  await hands.type('textbox', 'What failed', 'multicore');
+  await hands.pick('15 m multicore dies');
+  await hands.sees('Every sound is silent.');
+  await hands.page.close();
 });

@@ -56,6 +56,14 @@ describe('rigs in a list', () => {
     expect(await rename('%E0%A4%A', 'Three')).toBe('local');
     expect(await rename('', 'Lighthouse solo set')).toBe('local');
   });
+  test('the history up to a moment: none before the rig was there, all of it by now; what is no moment is refused', async () => {
+    const until = async (moment: string) => get(`${RIG}/history?most=1&until=${encodeURIComponent(moment)}`);
+    expect((await until('2020-01-01T00:00:00Z')).body).toEqual([]);
+    expect((await until(new Date(Date.now() + 60_000).toISOString())).body).toEqual([
+      expect.objectContaining({ revision: await revision() }),
+    ]);
+    expect((await until('yesterday')).status).toBe(400);
+  });
   test('one that is put away keeps its parts and history, twice is harmless, and it comes back as it was', async () => {
     const rig = '/api/rigs/night-market-bass';
     const before = (await get(rig)).body as object;
