@@ -44,6 +44,8 @@ export interface FailureView {
   /** What fails. @example 'Compressor dies' */
   readonly text: string;
   readonly says: string;
+  /** The jacks of a lead that breaks. @example 'SEL out → TUN in' */
+  readonly lead?: string;
   /** How many sounds are left in what way. */
   readonly counts: Readonly<Record<Outcome, number>>;
   readonly sounds: readonly SoundFate[];
@@ -205,7 +207,7 @@ const needsOf = (rig: Rig, failure: Failure): string => {
 };
 
 /** One failure in a line: what is left of the sounds. */
-export type FailureLine = Pick<FailureView, 'key' | 'group' | 'text' | 'says' | 'counts'>;
+export type FailureLine = Pick<FailureView, 'key' | 'group' | 'text' | 'lead' | 'says' | 'counts'>;
 
 interface Told {
   readonly failure: Failure;
@@ -222,6 +224,7 @@ const told = (d: Derived, failure: Failure): Told => {
     key: keyOf(failure),
     group: groupOf(failure),
     text: failureText(d.rig, failure),
+    ...(failure.is === 'cable' ? { lead: `${jackText(d.rig, failure.from)} → ${jackText(d.rig, failure.to)}` } : {}),
     says: saysOf(counts),
     counts,
   };

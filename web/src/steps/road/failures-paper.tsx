@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import type { FailureView } from '@yunta/core/derive/views/fails';
+import { grouped } from '@yunta/core/known/grouped';
 import { useState } from 'react';
 import { Paper, usePrinting } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
@@ -32,13 +33,19 @@ export const FailuresPaper = () => {
   );
 };
 
+/** A lead that is put in the place of the one that broke is all it takes. */
+const isReplaced = ({ lead, way }: FailureView): boolean =>
+  lead !== undefined && way?.leads === 1 && way.steps.length === 1 && way.sounds.every((s) => s.is === 'whole');
+
 const OnPaper = ({ fails }: { fails: readonly FailureView[] }) => {
   const isPrinting = usePrinting();
   if (!isPrinting) return null;
   const hard = fails.filter((f) => f.counts.silent + f.counts['partly silent'] + f.counts['not called'] > 0);
+  const cautions = [...new Set(hard.flatMap((f) => f.way?.caution ?? []))];
+  const [leads, others] = [hard.filter(isReplaced), hard.filter((f) => !isReplaced(f))];
   return (
     <Paper title="When something dies">
-      <table className="plain tight">
+      <table className="plain tight road-paper">
         <thead>
           <tr>
             <th>what</th>
@@ -48,14 +55,14 @@ const OnPaper = ({ fails }: { fails: readonly FailureView[] }) => {
           </tr>
         </thead>
         <tbody>
-          {hard.map((f) => (
+          {others.map((f) => (
             <tr key={f.key}>
               <td>{f.text}</td>
               <td>{f.says}</td>
               <td>
                 {f.way ? (
                   <>
-                    {f.way.caution && <em>{f.way.caution} </em>}
+                    {f.way.caution && <strong>Heed {cautions.indexOf(f.way.caution) + 1}. </strong>}
                     {f.way.steps.join(' ')}
                   </>
                 ) : (
@@ -65,8 +72,21 @@ const OnPaper = ({ fails }: { fails: readonly FailureView[] }) => {
               <td>{f.way?.says}</td>
             </tr>
           ))}
+          {[...grouped(leads, (f) => f.says)].map(([says, some]) => (
+            <tr key={says}>
+              <td>A lead breaks: {some.map((f) => f.lead).join(', ')}</td>
+              <td>{says}</td>
+              <td>Put another lead in its place.</td>
+              <td>Every sound is as it is.</td>
+            </tr>
+          ))}
         </tbody>
       </table>
+      <ol className="road-heed">
+        {cautions.map((caution) => (
+          <li key={caution}>{caution}</li>
+        ))}
+      </ol>
     </Paper>
   );
 };
