@@ -27,18 +27,9 @@ const SONGS = ['Harbour bell: Clean / Lead', 'Salt waltz: Crunch / Waves', 'Last
 
 test('a fly kit, from an empty page to the line check', async () => {
   const hands = new Hands(await openPage(browser, server.url));
-  const enter = async (field: string, text: string): Promise<void> => {
-    await hands.type('textbox', field, text);
-    await hands.press('Enter');
-  };
-  const room = async (name: string, show?: string): Promise<void> => {
-    const rig = /^.*\/rig\/[^/]+/.exec(hands.page.url())![0];
-    await hands.page.goto(`${rig}/${name}${show ? `?show=${show}` : ''}`);
-  };
-
   await hands.type('textbox', 'Name', 'Fly kit');
   await hands.click('button', 'Begin');
-  await enter(
+  await hands.enter(
     'Say what you have, as you would say it. Enter adds it; a pasted list works too.',
     'guitar into tuner into wah into fuzz into compressor into low-gain drive into high-gain drive into volume pedal into chorus into tremolo into analog delay into hall reverb into combo; five-output supply, daisy chain lead',
   );
@@ -46,30 +37,30 @@ test('a fly kit, from an empty page to the line check', async () => {
   await hands.click('button', 'Wire it');
   await hands.sees('12 cables');
 
-  await room('sounds');
-  await enter('Name', SOUNDS[0]!);
+  await hands.room('sounds');
+  await hands.enter('Name', SOUNDS[0]!);
   for (const name of SOUNDS.slice(1)) {
-    await enter('Name of a new sound', name);
+    await hands.enter('Name of a new sound', name);
     await hands.sees(`${name} called by nothing`);
   }
   await hands.page.click('[data-at="0,0"]');
   await hands.pasteCells(STAGES.map((row) => [...row]));
   await hands.sees('0 of 5 come back. 5 with your foot or hand.');
 
-  await room('set', 'songs');
+  await hands.room('set', 'songs');
   for (const song of SONGS) {
     const [title, cues] = song.split(': ') as [string, string];
-    await enter('Title of a new song', title);
+    await hands.enter('Title of a new song', title);
     await hands.sees(`${title} Open it`);
     await hands.click('button', 'Open it');
-    await enter('Cues as you write them', cues);
+    await hands.enter('Cues as you write them', cues);
     await hands.click('button', 'All songs');
   }
 
-  await room('kit', 'gig');
-  await enter('Name of a kind of gig', 'Fly dates');
-  await enter('Room for a board, cm', '60 x 32');
-  await enter('Everything at most, kg', '23');
+  await hands.room('kit', 'gig');
+  await hands.enter('Name of a kind of gig', 'Fly dates');
+  await hands.enter('Room for a board, cm', '60 x 32');
+  await hands.enter('Everything at most, kg', '23');
   await hands.sees('✗ At most 23 kg');
   // What stays: in no sound, or in one song only; the house has an amp.
   await hands.sees('1 of 5 sounds, in one song only');
@@ -77,14 +68,14 @@ test('a fly kit, from an empty page to the line check', async () => {
   await hands.click('checkbox', 'Combo amp');
   await hands.sees('✓ At most 23 kg');
 
-  await room('power');
+  await hands.room('power');
   await hands.sees('10 boxes need 10 outputs; 11 are there');
   await hands.sees('Everything can be fed.');
   await hands.click('button', 'Plug it so in Main');
   await hands.sees('All leads are plugged so in Main.');
 
-  await room('build', 'board');
-  await enter('Your board', 'Fly board 60 x 32 cm');
+  await hands.room('build', 'board');
+  await hands.enter('Your board', 'Fly board 60 x 32 cm');
   await hands.click('button', 'Hang the supplies beneath');
   await hands.sees('0 boxes');
   await hands.click('button', 'All 11 boxes');
@@ -94,7 +85,7 @@ test('a fly kit, from an empty page to the line check', async () => {
   await hands.sees('Everything has room');
 
   // Two leads of the right length are missing: they are bought before build day.
-  await room('build', 'leads');
+  await hands.room('build', 'leads');
   await hands.pick('Take their lengths');
   await hands.click('button', 'All 22 to buy are there');
   await hands.sees('22 there, 0 to make, 0 to buy');
@@ -102,27 +93,27 @@ test('a fly kit, from an empty page to the line check', async () => {
     await hands.page.select(`select[aria-label="${lead}"]`, 'to buy');
   await hands.sees('20 there, 0 to make, 2 to buy');
   await hands.sees('To buy before build day');
-  await room('build', 'labels');
+  await hands.room('build', 'labels');
   await hands.sees('TUN');
 
-  await room('road', 'pack');
-  await enter('Your first case or bag', 'Board case');
+  await hands.room('road', 'pack');
+  await hands.enter('Your first case or bag', 'Board case');
   await hands.sees('Nothing belongs in it yet.');
   await hands.click('button', 'Fly board');
-  await enter('Anything else', '12 spare strings, 5 g');
-  await enter('Anything else', 'Microphone, 0.3 kg');
+  await hands.enter('Anything else', '12 spare strings, 5 g');
+  await hands.enter('Anything else', 'Microphone, 0.3 kg');
   await hands.page.$eval('section[aria-label="Board case"] summary', (s) => (s as HTMLElement).click());
   await hands.page.select('section[aria-label="Board case"] select', 'hold');
-  await enter('Owner', 'Ada');
+  await hands.enter('Owner', 'Ada');
   await hands.sees('of 23 kg');
   await hands.type('textbox', 'Your name, for the history', 'Ada');
   await hands.click('checkbox', 'Microphone');
   await hands.sees('1 of 3 in');
 
-  await room('road', 'check');
+  await hands.room('road', 'check');
   await hands.click('checkbox', 'Clean, by hand and foot');
   await hands.sees('Ticked by Ada');
-  await room('road', 'dies');
+  await hands.room('road', 'dies');
   await hands.type('textbox', 'What failed', 'fuzz');
   await hands.pick('Fuzz dies');
   await hands.sees('Stomp Fuzz off: its bypass is a switch');

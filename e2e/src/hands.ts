@@ -53,6 +53,18 @@ export class Hands {
     await this.page.keyboard.type(text);
   }
 
+  /** A text typed into a field and taken by Enter. */
+  async enter(field: string, text: string): Promise<void> {
+    await this.type('textbox', field, text);
+    await this.press('Enter');
+  }
+
+  /** Another room of the rig that is open, or a view of one. */
+  async room(name: string, show?: string): Promise<void> {
+    const rig = /^.*\/rig\/[^/]+/.exec(this.page.url())?.[0] ?? '';
+    await this.page.goto(`${rig}/${name}${show ? `?show=${show}` : ''}`);
+  }
+
   /** Pastes rows into the cell that has the focus, as a spreadsheet gives them. */
   async pasteCells(rows: readonly (readonly string[])[]): Promise<void> {
     this.actions += 1;

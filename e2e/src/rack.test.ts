@@ -48,17 +48,9 @@ HED\tspeaker\tCAB\tin\t1.5`;
 
 test('a rack, from an empty page: nested loops, what feeds it, a box for tonight', async () => {
   const hands = new Hands(await openPage(browser, server.url));
-  const enter = async (field: string, text: string): Promise<void> => {
-    await hands.type('textbox', field, text);
-    await hands.press('Enter');
-  };
-  const room = async (name: string, show?: string): Promise<void> => {
-    const rig = /^.*\/rig\/[^/]+/.exec(hands.page.url())![0];
-    await hands.page.goto(`${rig}/${name}${show ? `?show=${show}` : ''}`);
-  };
   await hands.type('textbox', 'Name', 'Rack and panel');
   await hands.click('button', 'Begin');
-  await enter(
+  await hands.enter(
     'Say what you have, as you would say it. Enter adds it; a pasted list works too.',
     'humbucker guitar into jack panel into compressor into multi-effect with two loops; four-loop switcher, low-gain drive, distortion, chorus, 15 m multicore with 9 V, two-channel head, 2x12; supply with 8 outputs',
   );
@@ -66,26 +58,26 @@ test('a rack, from an empty page: nested loops, what feeds it, a box for tonight
   // Outputs are counted while boxes are chosen.
   await hands.sees('6 boxes need');
 
-  await room('power');
+  await hands.room('power');
   for (const [box, takes] of [
     ['Multi-effect with two loops', '9 V, 700 mA, centre negative'],
     ['Distortion', '18 V DC, 20 mA, negative'],
     ['Low-gain drive', '9 V, 20 mA, positive'],
     ['Chorus', '12 V AC, 200 mA'],
   ] as const)
-    await enter(`${box}, what it takes`, takes);
+    await hands.enter(`${box}, what it takes`, takes);
   await hands.sees('an output of 12 V AC with 200 mA or more');
 
-  await room('routing', 'cables');
+  await hands.room('routing', 'cables');
   await hands.pick('Paste a table of cables');
   await hands.type('textbox', 'Paste a table: from box, from jack, to box, to jack, metres, label', CABLES);
   await hands.click('button', 'Plug these');
   await hands.sees('Main, 19 cables');
 
-  await room('sounds');
-  await enter('Name', 'Clean');
+  await hands.room('sounds');
+  await hands.enter('Name', 'Clean');
   for (const name of ['Crunch', 'Wall']) {
-    await enter('Name of a new sound', name);
+    await hands.enter('Name of a new sound', name);
     await hands.sees(`${name} called by SWI`);
   }
   // Compressor, four stages of the multi-effect and its program, trim, drive, distortion, chorus, channel.
@@ -98,10 +90,10 @@ test('a rack, from an empty page: nested loops, what feeds it, a box for tonight
   // A loop within a loop: what feeds the drives is the multi-effect's first loop.
   await hands.page.click('[data-at="1,0"]');
   await hands.sees('MX2 loop 1 to on');
-  await room('levels', 'treble');
+  await hands.room('levels', 'treble');
   await hands.sees('6.9 m');
 
-  await room('routing', 'map');
+  await hands.room('routing', 'map');
   await hands.click('button', 'Try a box tonight');
   await choose(hands, 'Which box', 'Treble booster');
   await hands.sees('SWI');
@@ -111,7 +103,7 @@ test('a rack, from an empty page: nested loops, what feeds it, a box for tonight
   await hands.page.waitForFunction(() => !document.body.innerText.includes('is on trial'));
   await hands.sees('Main, 19 cables');
 
-  await room('road', 'dies');
+  await hands.room('road', 'dies');
   await hands.sees('things that can fail silence every sound.');
   await hands.type('textbox', 'What failed', 'multicore');
   await hands.pick('15 m multicore dies');
