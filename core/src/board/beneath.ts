@@ -27,7 +27,7 @@ export const hungBeneath = (rig: Rig, hookup: Hookup, name: string, ids: readonl
   const z = -Math.max(high + CLEAR_MM, -(there?.[1].on?.z ?? 0));
   const made = setBoard(rig, shelf, {
     ...there?.[1],
-    mm: board.mm,
+    mm: there?.[1].mm ?? board.mm,
     on: { x: 0, y: 0, ...there?.[1].on, board: name, z },
   });
   const applied = apply(rig, made);

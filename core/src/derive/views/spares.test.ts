@@ -38,6 +38,14 @@ test('what every sound goes through comes first; what failed comes before what n
   expect(needs(failed(demo, 5))[0]?.troubles).toEqual([{ part: 'jack', times: 5, last: '2026-05-05T10:00:00.000Z' }]);
 });
 
+test('what has no stage of its own counts as well: the switcher, and a supply with all that hangs on it', () => {
+  const found = needs(demo);
+  const of = (device: string) => found.find((n) => n.device === device)!;
+  expect(of('device:swi').sounds).toBe(of('device:swi').of);
+  expect(of('device:suh').sounds).toBe(of('device:suh').of);
+  expect(found.some((n) => n.name === 'Mixing desk')).toBe(false);
+});
+
 test('a spare is found in its case', () => {
   const rig = packed(demo, 'Other delay', { device: 'device:dly', is: 'spare' });
   expect(needs(rig).find((n) => n.device === 'device:dly')?.packed).toEqual(['Bag']);

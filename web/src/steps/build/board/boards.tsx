@@ -1,7 +1,7 @@
 import './boards.css';
 import { Button, SegmentedControl } from '@mantine/core';
 import { boardFaults } from '@yunta/core/board/faults';
-import { boardsOf } from '@yunta/core/board/laid-out';
+import { boardsBeneath, boardsOf } from '@yunta/core/board/laid-out';
 import type { LeadLength } from '@yunta/core/board/lengths';
 import { readBoard } from '@yunta/core/board/said';
 import { weightOf, type BoardWeight } from '@yunta/core/board/weight';
@@ -143,6 +143,7 @@ const OneBoard = ({ hookup, name, board, open }: OneBoardProps) => {
         <div className="board-tools">
           <span>
             <strong>{here.length}</strong> {here.length === 1 ? 'box' : 'boxes'}, {weightText(weight)}
+            {boardsBeneath(out.boards, name).length > 1 && ' with what hangs on it'}
             {mine.length > 0 && `, ${mine.length} leads of ${metresOf(mine)} m in all`}
           </span>
           <Button size="compact-xs" variant="default" aria-pressed={isFromBelow} onClick={() => turnOver(!isFromBelow)}>

@@ -18,7 +18,7 @@ export const Spares = ({ into }: { into: PackCase }) => {
     <section className="card" aria-label="Spares">
       <h2>Spares, what is needed most first</h2>
       <p className="soft">
-        By how many sounds need a box and how often it failed. What failed is written in the{' '}
+        By how many sounds suffer when it dies and how often it failed. What failed is written in the{' '}
         <Link to="../road?show=log">logbook</Link>.
       </p>
       {stale.map((s) => (
@@ -54,7 +54,7 @@ const Need = ({ need: { device, name, sounds, of, troubles, packed }, into }: { 
     <li>
       <strong>{name}</strong>{' '}
       <span className="soft">
-        {sounds === of ? 'every sound' : `${sounds} of ${of} sounds`}
+        {sounds === of ? 'every sound suffers' : `${sounds} of ${of} sounds suffer`}
         {troubles.map(
           (t) => `; ${t.part} failed ${t.times === 1 ? 'once' : `${t.times} times`}, last ${t.last.slice(0, 10)}`,
         )}
