@@ -121,6 +121,11 @@ test('a house: what was found, night by night, and the rig held against its sock
   await hands.sees('last 2026-05-02');
   await hands.page.reload();
   await hands.sees('Booms at 160 Hz');
+  // On the day on which one plays there, it stands above the line check.
+  await hands.enter('Day', new Date().toISOString().slice(0, 10));
+  await hands.sees('last 20');
+  await hands.room('road', 'check');
+  await hands.sees('ground lifted: DI of the bass');
   await hands.page.close();
 });
 

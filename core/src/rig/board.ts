@@ -32,5 +32,8 @@ export interface Spot {
 export const TURNS = [0, 90, 180, 270] as const;
 export type Turn = (typeof TURNS)[number];
 
+/** A shoe needs so much from the middle of one switch to the next, in mm (common practice). */
+export const SHOE_MM = 60;
+
 /** A board is at most so wide or deep, in mm. */
 export const WIDEST_BOARD = 3000;

@@ -4,7 +4,7 @@ import type { Id } from '../../rig/ids.js';
 import { callFits } from '../../recall/intend/wants.js';
 import { all, partOf } from '../../rig/rig.js';
 import type { Song } from '../../rig/show.js';
-import { SHOE_MM } from '../../plan/slots/wishes.js';
+import { SHOE_MM } from '../../rig/board.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, listed } from '../names.js';
 import { grouped } from '../../known/grouped.js';

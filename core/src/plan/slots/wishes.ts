@@ -1,3 +1,4 @@
+import { SHOE_MM } from '../../rig/board.js';
 import { soundsOfEngagement } from '../../edits/engagements.js';
 import { surely, theItem } from '../../known/the.js';
 import type { Id } from '../../rig/ids.js';
@@ -8,9 +9,6 @@ import type { SlotsOfRig } from './of-rig.js';
 import { usedPlaces, usedSounds, withoutRepeats, type SlotPlace, type SlotsProblem } from './problem.js';
 import type { Hit, SwitchesProblem } from './switches.js';
 import type { MoveSwitch } from './change.js';
-
-/** A shoe needs so much from the middle of one switch to the next, in mm (common practice). */
-export const SHOE_MM = 60;
 
 /** What a bank is for, where it is to hold sounds of one kind only. */
 export const BANK_FOR = ['role', 'act', 'instrument', 'song'] as const;

@@ -1,16 +1,9 @@
+import { SHOE_MM } from '@yunta/core/rig/board';
 import { Button, Checkbox, MultiSelect, NumberInput, Select } from '@mantine/core';
 import { callersIn, type Caller } from '@yunta/core/edits/calls';
 import { songsOfEngagement } from '@yunta/core/edits/engagements';
 import { slotsOfRig, type SlotsOfRig } from '@yunta/core/plan/slots/of-rig';
-import {
-  BANK_FOR,
-  NO_WISHES,
-  saysWhere,
-  SHOE_MM,
-  wished,
-  type BankFor,
-  type SlotWishes,
-} from '@yunta/core/plan/slots/wishes';
+import { BANK_FOR, NO_WISHES, saysWhere, wished, type BankFor, type SlotWishes } from '@yunta/core/plan/slots/wishes';
 import { theId, type Id } from '@yunta/core/rig/ids';
 import { all, partOf, type Rig } from '@yunta/core/rig/rig';
 import type { SetList, Song } from '@yunta/core/rig/show';

@@ -1,6 +1,7 @@
 import './boards.css';
 import { Button, SegmentedControl } from '@mantine/core';
 import { boardFaults } from '@yunta/core/board/faults';
+import { tooCloseForAShoe } from '@yunta/core/board/shoe';
 import { boardsBeneath, boardsOf } from '@yunta/core/board/laid-out';
 import type { LeadLength } from '@yunta/core/board/lengths';
 import { readBoard } from '@yunta/core/board/said';
@@ -8,10 +9,10 @@ import { weightOf, type BoardWeight } from '@yunta/core/board/weight';
 import { setBoard, standsOn } from '@yunta/core/edits/boards';
 import { isLead } from '@yunta/core/signal/joined';
 import { boxesAlong } from '@yunta/core/rig/box';
-import type { Board } from '@yunta/core/rig/board';
+import { SHOE_MM, type Board } from '@yunta/core/rig/board';
 import type { Hookup } from '@yunta/core/rig/hookup';
 import { sayRefusal } from '@yunta/core/rig/result';
-import { all, partOf, rigName, type Rig } from '@yunta/core/rig/rig';
+import { all, partOf, rigName, thePart, type Rig } from '@yunta/core/rig/rig';
 import { useMemo, useState } from 'react';
 import { BoardDrawing, type BoardShown } from '../../../picture/board-drawing.js';
 import { Paper, PrintButton, usePrinting } from '../../../shared/paper/paper.js';
@@ -158,6 +159,12 @@ const OneBoard = ({ hookup, name, board, open }: OneBoardProps) => {
           <BoardDrawing {...shown} handle={handle} title={title} />
         </div>
         {here.length > 0 && <Faults faults={mineFaults} short={isMoving ? [] : short} />}
+        {tooCloseForAShoe(out, name).map(({ box: one, other, mm }) => (
+          <p key={`${one} ${other}`} className="soft">
+            {thePart(rig, one).name} and {thePart(rig, other).name}: switches {Math.round(mm)} mm apart. A shoe may hit
+            both; {SHOE_MM} mm is usual.
+          </p>
+        ))}
         {weight.unknown.length > 0 && <p className="soft">Not weighed: {weight.unknown.join(', ')}.</p>}
       </div>
       <div className="build-right">
