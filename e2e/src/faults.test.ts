@@ -57,7 +57,7 @@ describe("the demo's two honest faults", () => {
   test('findings are filtered by kind and by word, and walked by arrow keys', async () => {
     const hands = new Hands(await openPage(browser, `${server.url}/rig/island-run/kit`));
     await hands.click('button', '8 findings');
-    await hands.pick('Notes (4)');
+    await hands.pick('Notes (5)');
     await hands.sees('What the volume pedal does where it stands');
     await hands.pick('To look at (8)');
     await hands.type('textbox', 'Find a finding', 'waltz');

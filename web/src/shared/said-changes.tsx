@@ -1,4 +1,3 @@
-import './said-changes.css';
 import type { SaidChange } from '@yunta/core/sheets/change-words';
 
 /** What stands otherwise, in the words of the sheets. */
