@@ -62,8 +62,7 @@ const OnPaper = ({ fails }: { fails: readonly FailureView[] }) => {
               <td>
                 {f.way ? (
                   <>
-                    {f.way.caution && <strong>Heed {cautions.indexOf(f.way.caution) + 1}. </strong>}
-                    {f.way.steps.join(' ')}
+                    <Heed caution={f.way.caution} among={cautions} /> {f.way.steps.join(' ')}
                   </>
                 ) : (
                   f.needs
@@ -72,11 +71,13 @@ const OnPaper = ({ fails }: { fails: readonly FailureView[] }) => {
               <td>{f.way?.says}</td>
             </tr>
           ))}
-          {[...grouped(leads, (f) => f.says)].map(([says, some]) => (
-            <tr key={says}>
-              <td>A lead breaks: {some.map((f) => f.lead).join(', ')}</td>
-              <td>{says}</td>
-              <td>Put another lead in its place.</td>
+          {[...grouped(leads, (f) => `${f.says} ${f.way?.caution ?? ''}`)].map(([key, [first, ...more]]) => (
+            <tr key={key}>
+              <td>A lead breaks: {[first, ...more].map((f) => f.lead).join(', ')}</td>
+              <td>{first.says}</td>
+              <td>
+                <Heed caution={first.way?.caution} among={cautions} /> Put another lead in its place.
+              </td>
               <td>Every sound is as it is.</td>
             </tr>
           ))}
@@ -90,3 +91,7 @@ const OnPaper = ({ fails }: { fails: readonly FailureView[] }) => {
     </Paper>
   );
 };
+
+/** The number of a caution below the table. */
+const Heed = ({ caution, among }: { caution: string | undefined; among: readonly string[] }) =>
+  caution === undefined ? null : <strong>Heed {among.indexOf(caution) + 1}.</strong>;
