@@ -5,6 +5,9 @@ import type { Value } from './value.js';
 export const blocksIn = (slots: readonly Slot[]): readonly Block[] =>
   slots.flatMap((s) => (s.is === 'block' ? [s] : s.is === 'fork' ? s.arms.flatMap((a) => blocksIn(a.slots)) : []));
 
+/** A loudspeaker in its box, or what sounds like one. */
+export const isCabinet = ({ stage }: Block): boolean => stage === 'cabinet' || stage === 'cabinet simulation';
+
 export const blockIds = (slots: readonly Slot[]): readonly string[] => blocksIn(slots).map((b) => b.id);
 
 export const inDomain = (control: Control, value: Value): boolean => {

@@ -14,6 +14,7 @@ import { frontsIn, type FrontView } from '@yunta/core/derive/views/front-view';
 import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/views/levels';
 import { buildOrder, type BuildStep } from '@yunta/core/derive/views/build-order';
 import { gigBoxes, type GigBox } from '@yunta/core/derive/views/gig';
+import { failuresSheet, type FailuresSheet } from '@yunta/core/derive/views/failures-sheet';
 import { failsOf, failureLines, failureOf, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
 import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
 import { lineCheck, type CheckLine } from '@yunta/core/derive/views/line-check';
@@ -271,9 +272,9 @@ export class Answers {
     return sound && this.held.derived && faultFinder(this.held.derived, sound);
   }
 
-  /** All failures with their ways out. */
-  fails(): readonly FailureView[] {
-    return this.held.derived ? failsOf(this.held.derived) : [];
+  /** What lies in the case: all failures that silence something, with their ways out. */
+  failuresSheet(): FailuresSheet {
+    return failuresSheet(this.held.derived ? failsOf(this.held.derived) : []);
   }
 
   /** How loud a sound is along its run; without one, the rig at rest. */

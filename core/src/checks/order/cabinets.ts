@@ -2,12 +2,10 @@ import type { End } from '../../rig/device.js';
 import type { Id } from '../../rig/ids.js';
 import { lazily } from '../../kept/kept.js';
 import { downstream, upstream } from '../../signal/graph/trace.js';
-import { isDirt, type Audible, type SoundingStage } from './audible.js';
+import { isDirt, type Audible } from './audible.js';
 import { theItem } from '../../known/the.js';
 
 const CABINETS = new Set(['cabinet', 'cabinet simulation', 'microphone']);
-export const isCabinet = (s: SoundingStage): boolean =>
-  s.block.stage === 'cabinet' || s.block.stage === 'cabinet simulation';
 export const isElectric = ({ sources }: Audible): boolean => sources.has('guitar') || sources.has('bass');
 
 /** A drive or a preamp that comes to the house or a recorder with no cabinet behind it. */

@@ -4,11 +4,18 @@ import { thePart, type Rig } from '../../rig/rig.js';
 import type { Check, CheckInputs } from '../check.js';
 import { boxName, soundNames } from '../names.js';
 import { elseByHand, outOfThePath } from '../ways-out.js';
-import { isCabinet, isElectric } from './cabinets.js';
+import { isCabinet } from '../../rig/domain.js';
+import { isElectric } from './cabinets.js';
 import { inOrder, meetings, oncePerSound } from './found.js';
 
 const twoCabinets = oncePerSound((a) =>
-  isElectric(a) ? inOrder(a, isCabinet, isCabinet).map(([x, y]) => [x.device, y.device] as const) : [],
+  isElectric(a)
+    ? inOrder(
+        a,
+        (s) => isCabinet(s.block),
+        (s) => isCabinet(s.block),
+      ).map(([x, y]) => [x.device, y.device] as const)
+    : [],
 );
 
 export const twoCabSims: Check = {

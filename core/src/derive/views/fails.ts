@@ -7,9 +7,9 @@ import { controlText, valueText } from '../../recall/words/words.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { supplyText } from './power.js';
 import { boxText, endText, stageText } from '../../recall/words/part-words.js';
-import { jackAt } from '../../rig/box.js';
+import { boxesAlong, jackAt } from '../../rig/box.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
+import { partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Derived } from '../steps/deriver.js';
 
 export const FAILURE_GROUPS = ['Boxes', 'Leads', 'Supply'] as const;
@@ -170,19 +170,28 @@ const cautionOf = (rig: Rig, failure: Failure, hands: readonly Hand[]): string |
 
 /** Boxes that stood aside and have to be fed before they take part. */
 const toBeFed = (rig: Rig, hookup: Hookup, { put }: Edit): readonly string[] => {
-  const fed = new Set(feeds(rig, hookup).flatMap((f) => (f.given ? [f.need.device] : [])));
+  const here = boxesAlong(rig, hookup.id);
   const now = new Set(put.flatMap((p) => (p.kind === 'cable' ? p.ends.map((end) => splitRef(end).device) : [])));
-  const here = new Set(cablesOf(rig, hookup.id).flatMap((c) => c.ends.map((end) => splitRef(end).device)));
+  const aside = new Set([...now].filter((id) => !here.has(id)));
+  if (aside.size === 0) return [];
+  const fed = new Set(feeds(rig, hookup).flatMap((f) => (f.given ? [f.need.device] : [])));
   return supplyNeeds(rig)
-    .filter((n) => now.has(n.device) && !here.has(n.device) && !fed.has(n.device))
+    .filter((n) => aside.has(n.device) && !fed.has(n.device))
     .map((n) => `Feed ${boxText(rig, n.device)}: it wants ${supplyText(n)}.`);
 };
+
+/** Common practice: what a cabinet takes off the top is heard without one. */
+const BARE = 'No cabinet shapes it now: ask the house to take the harsh top off.';
 
 const wayBack = ({ rig, hookup }: Derived, failure: Failure, { hands, leads, after, edit }: Repatch): WayBack => {
   const sounds = fatesOf(rig, after);
   const caution = cautionOf(rig, failure, hands);
   return {
-    steps: [...hands.map((h) => handText(rig, h)), ...toBeFed(rig, hookup, edit)],
+    steps: [
+      ...hands.map((h) => handText(rig, h)),
+      ...toBeFed(rig, hookup, edit),
+      ...(after.some((a) => a.isBare) ? [BARE] : []),
+    ],
     plugs: hands.filter((h) => h.does === 'move' || h.does === 'pull').length,
     leads,
     ...(caution ? { caution } : {}),

@@ -1,10 +1,12 @@
 import { keptIn, once } from '../../kept/kept.js';
+import { theEntry } from '../../known/the.js';
 import type { Compilation } from '../../recall/actuate/compile.js';
 import type { Compiled } from '../../recall/intend/compiled.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { cablesOf, partOf, type Rig } from '../../rig/rig.js';
 import { jackAt } from '../../rig/box.js';
 import { isOfTheSound } from '../../rig/device.js';
+import { isCabinet } from '../../rig/domain.js';
 import { controlWiring, type ControlWiring } from '../../signal/control/reach.js';
 import type { Wiring } from '../../signal/graph/wiring.js';
 import { brokenBy, withoutCables, type Failure } from './failure.js';
@@ -36,12 +38,11 @@ export const outcomeOf = ({ silentAt, of, misses, uncalled, stays }: SoundAfter)
 
 /** A sound as it is when nothing fails. What only lies on its way, such as a tuner, is no part of it. */
 export const wholeOf = once(({ state, heard, trace }: Compiled): Whole => {
-  const own = new Set(trace.wiring.blocks.flatMap((b) => (isOfTheSound(b.block.stage) ? [b.stage] : [])));
-  return {
-    state,
-    heard,
-    stages: [...trace.stages].flatMap(([stage, is]) => (is === 'in' && own.has(stage) ? [stage] : [])),
-  };
+  const own = new Map(
+    trace.wiring.blocks.flatMap(({ stage, block }) => (isOfTheSound(block.stage) ? [[stage, block] as const] : [])),
+  );
+  const stages = [...trace.stages].flatMap(([stage, is]) => (is === 'in' && own.has(stage) ? [stage] : []));
+  return { state, heard, stages, isByCabinet: stages.some((stage) => isCabinet(theEntry(own, stage))) };
 });
 
 /** The boxes and cables that a sound passes. */
@@ -61,7 +62,7 @@ export const passedBy = once(
 export const afterFailure = (compilation: Compilation, failure: Failure): readonly SoundAfter[] => {
   const { rig, hookup } = compilation.bearings;
   const broken = brokenBy(rig, hookup, failure);
-  const deaf = deafAfter(compilation, rig, failure);
+  const deaf = deafBy(failure, compilation);
   const failed = [...broken.dark, ...broken.dead, ...broken.cut];
   const still = new Map<Wiring, Follow>();
   return [...compilation.sounds.values()].map((compiled): SoundAfter => {
@@ -69,7 +70,7 @@ export const afterFailure = (compilation: Compilation, failure: Failure): readon
     const passed = passedBy(compiled);
     const left = failed.some((id) => passed.has(id))
       ? keptIn(still, trace.wiring, () => following(rig, trace.wiring, broken))(wholeOf(compiled), trace.active)
-      : { silentAt: [], of: 1, misses: [] };
+      : { silentAt: [], of: 1, misses: [], isBare: false };
     return { sound, ...left, ...followedIn(rig, compiled, broken, deaf) };
   });
 };
@@ -87,7 +88,12 @@ const pairsIn = ({ midi, contacts }: ControlWiring): ReadonlySet<string> =>
 
 const CONTROL = ['midi', 'contact', 'expression'];
 
-/** @param then the rig as it is plugged now: the same, or with leads moved */
+/** Who is deaf by a failure, all being plugged as it was. */
+export const deafBy = once((failure: Failure, compilation: Compilation): Deaf =>
+  deafAfter(compilation, compilation.bearings.rig, failure),
+);
+
+/** @param then the rig as it is plugged now */
 export const deafAfter = ({ bearings: { rig, hookup, control } }: Compilation, then: Rig, failure: Failure): Deaf => {
   const dead = failure.is === 'box' ? failure.device : undefined;
   const isControl = (end: Ref): boolean => CONTROL.includes(jackAt(then, end)?.kind ?? '');
@@ -119,7 +125,7 @@ export const followedIn = (
   const isOut = (id: Id<'device'>): boolean => dark.has(id) || dead.has(id);
   const calls = partOf(rig, compiled.sound)?.calls ?? [];
   const stays = deaf.size
-    ? [...speaksIn(compiled)].flatMap(([key, listener]) => (deaf.has(key) && !isOut(listener) ? [listener] : []))
+    ? [...deaf].flatMap((key) => speaksIn(compiled).get(key) ?? []).filter((listener) => !isOut(listener))
     : [];
   return { uncalled: calls.length > 0 && calls.every((c) => isOut(c.device)), stays: [...new Set(stays)] };
 };

@@ -2,11 +2,13 @@ import { nothing, together, type Edit } from '../../change/edit.js';
 import { connect, mayJoin, offers, unplug } from '../../edits/cables.js';
 import { bridged } from '../../edits/place.js';
 import { inOf, outOf } from '../../edits/wire.js';
-import { theEntry } from '../../known/the.js';
+import { lazily } from '../../kept/kept.js';
+import { grouped } from '../../known/grouped.js';
+import { theEntry, theFirst } from '../../known/the.js';
 import { turnedTo } from '../../electric/in-hand.js';
 import { feeds, supplyNeedsIn, supplyOutputs } from '../../electric/supply.js';
 import type { Compilation } from '../../recall/actuate/compile.js';
-import { jackAt, wiredBoxes } from '../../rig/box.js';
+import { jackAt, signalCables, wiredBoxes } from '../../rig/box.js';
 import { ref, splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { all, cablesOf, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Cable, Hookup } from '../../rig/hookup.js';
@@ -15,7 +17,8 @@ import { blocksIn } from '../../rig/domain.js';
 import type { Value } from '../../rig/value.js';
 import { onTopOf } from '../../signal/graph/state.js';
 import { wire } from '../../signal/graph/wiring.js';
-import { deafAfter, followedIn, outcomeOf, wholeOf, type Deaf, type Outcome, type SoundAfter } from './after.js';
+import { deafAfter, deafBy, followedIn, outcomeOf, wholeOf, type Deaf, type SoundAfter } from './after.js';
+import { bestOf, type Tried, type Way } from './best-way.js';
 import { brokenBy, type Failure } from './failure.js';
 import { following, type Broken } from './left.js';
 
@@ -29,15 +32,21 @@ export type Hand =
   /** A selector, turned to another instrument. */
   | { readonly does: 'turn'; readonly control: Ref; readonly value: Value };
 
-/** A way to get most of it back with plugs and leads, and what comes back by it. */
-export interface Repatch {
+/** Moves of a hand, and the edit of leads that they are. */
+interface Moves {
   readonly edit: Edit;
   readonly hands: readonly Hand[];
   /** Leads that are not plugged now. */
   readonly leads: number;
+}
+
+/** A way to get most of it back with plugs and leads, and what comes back by it. */
+export interface Repatch extends Moves {
   /** Every sound with it done. */
   readonly after: readonly SoundAfter[];
 }
+
+type WayOut = Moves & Way;
 
 /** So many other boxes are tried for a dead one. */
 const MOST_TRIED = 4;
@@ -59,23 +68,28 @@ export const quickestRepatch = (
   if (failure.is === 'cable') {
     // Another lead in its place: all is as it was.
     const edit = connect(rig, hookup.id, ids.cable(), failure.from, failure.to);
-    const whole = after.map((a) => ({ ...a, silentAt: [], misses: [], stays: [], uncalled: false }));
+    const whole = after.map((a) => ({ ...a, silentAt: [], misses: [], stays: [], isBare: false, uncalled: false }));
     return { edit, ...handsOf(rig, hookup.id, edit), after: whole };
   }
-  const deaf = deafAfter(compilation, rig, failure);
-  let best = stompedOff(compilation, failure, after) ?? otherInHand(compilation, failure, after);
-  if (best) return best;
-  for (const some of waysOut(rig, hookup, failure, after, ids)) {
-    const ways = some().map((edit) => ({ edit, ...handsOf(rig, hookup.id, edit) }));
-    for (const way of ways.sort((a, b) => a.hands.length - b.hands.length)) {
-      const is: Repatch = { ...way, after: outcomeWith(compilation, failure, way.edit, after, deaf) };
-      if (isBetter(is, best ?? { after, hands: [] })) best = is;
-      if (best && is.after.every((a) => isAllThatCanBe(a, failure))) return best;
-    }
+  const byHand = stompedOff(compilation, failure, after) ?? otherInHand(compilation, failure, after);
+  if (byHand) return byHand;
+  const deaf = deafBy(failure, compilation);
+  const wayOf = (edit: Edit): WayOut => ({
+    edit,
+    ...handsOf(rig, hookup.id, edit),
+    with: repatched(compilation, failure, edit, deaf),
+  });
+  let best: Tried<WayOut> | undefined;
+  for (const some of waysOut(compilation, failure, after, ids)) {
+    const ways = grouped(some().map(wayOf), ({ hands }) => JSON.stringify(hands));
+    const alike = [...ways.values()].map(theFirst);
+    best = bestOf(alike, after, best) ?? best;
     // What a hand does nearby is enough; only where sounds stay silent it is looked for further away.
     if (best?.after.every((a) => a.silentAt.length === 0)) break;
   }
-  return best;
+  if (!best) return undefined;
+  const { edit, hands, leads } = best.way;
+  return { edit, hands, leads, after: best.after };
 };
 
 /** A dead pedal with a mechanical bypass, taken out by the foot: the signal goes past it (common practice). */
@@ -98,14 +112,14 @@ const stompedOff = (compilation: Compilation, failure: Failure, before: readonly
   );
   if (top.size === 0) return undefined;
   const follow = following(rig, first.trace.wiring, brokenBy(rig, hookup, failure));
-  const after = before.map((was): SoundAfter => {
-    if (was.silentAt.length === 0) return was;
+  const after: SoundAfter[] = [];
+  for (const was of before) {
     const whole = wholeOf(theEntry(compilation.sounds, was.sound));
-    return { ...was, ...follow({ ...whole, state: onTopOf(whole.state, top) }) };
-  });
-  return after.every((a) => isAllThatCanBe(a, failure))
-    ? { edit: nothing, hands: [{ does: 'stomp', device: id }], leads: 0, after }
-    : undefined;
+    const is = was.silentAt.length === 0 ? was : { ...was, ...follow({ ...whole, state: onTopOf(whole.state, top) }) };
+    if (!isAllThatCanBe(is, failure)) return undefined;
+    after.push(is);
+  }
+  return { edit: nothing, hands: [{ does: 'stomp', device: id }], leads: 0, after };
 };
 
 /** Another instrument of the kind that is plugged already, with the selector turned to it. */
@@ -142,9 +156,10 @@ const otherInHand = (
 };
 
 /** Nothing is missing but what the dead box itself did. */
-const isAllThatCanBe = ({ silentAt, misses, stays }: SoundAfter, failure: Failure): boolean =>
+const isAllThatCanBe = ({ silentAt, misses, stays, isBare }: SoundAfter, failure: Failure): boolean =>
   silentAt.length === 0 &&
   stays.length === 0 &&
+  !isBare &&
   misses.every((stage) => failure.is === 'box' && splitRef(stage).device === failure.device);
 
 class NewIds {
@@ -152,30 +167,16 @@ class NewIds {
   cable = (): Id<'cable'> => `cable:rescue-${(this.made += 1)}`;
 }
 
-const RANK: Readonly<Record<Outcome, number>> = { silent: 0, 'partly silent': 1, 'not called': 2, less: 3, whole: 4 };
-
-const scoreOf = (after: readonly SoundAfter[]): readonly number[] => [
-  after.filter((a) => RANK[outcomeOf(a)] > RANK['partly silent']).length,
-  after.filter((a) => outcomeOf(a) !== 'silent').length,
-  -after.reduce((n, a) => n + a.misses.length + a.stays.length, 0),
-];
-
-const isBetter = (one: Pick<Repatch, 'after' | 'hands'>, other: Pick<Repatch, 'after' | 'hands'>): boolean => {
-  const [a, b] = [scoreOf(one.after), scoreOf(other.after)];
-  const at = a.findIndex((n, i) => n !== b[i]);
-  return at >= 0 ? (a[at] ?? 0) > (b[at] ?? 0) : other.hands.length > 0 && one.hands.length < other.hands.length;
-};
-
 type Tries = () => readonly Edit[];
 
 /** Ways out that are worth trying, the nearest first; each group is asked for only when it is needed. */
 const waysOut = (
-  rig: Rig,
-  hookup: Hookup,
+  compilation: Compilation,
   failure: Exclude<Failure, { is: 'cable' }>,
   after: readonly SoundAfter[],
   ids: NewIds,
 ): readonly Tries[] => {
+  const { rig, hookup } = compilation.bearings;
   const safe = (edits: readonly Edit[]) => edits.filter((e) => e.put.length + e.remove.length > 0 && isSafe(rig, e));
   if (failure.is !== 'box') return [() => safe([fedElsewhere(rig, hookup.id, failure, ids)])];
   const { device } = failure;
@@ -186,7 +187,7 @@ const waysOut = (
   const withControl = (edits: readonly Edit[]) => safe([...edits, nothing].map((edit) => together(edit, follows)));
   return [
     () => withControl([pulled, bridged(rig, hookup.id, device, ids.cable), ...others(rig, hookup.id, device, ids)]),
-    () => withControl(elsewhere(rig, hookup.id, heard, device, ids, pulled)),
+    () => withControl(elsewhere(compilation, heard, device, ids, pulled)),
   ];
 };
 
@@ -252,25 +253,41 @@ const others = (rig: Rig, hookup: Id<'hookup'>, dead: Id<'device'>, ids: NewIds)
   );
 };
 
+/** Boxes from which leads still go, past a dead one, to where sounds are to be heard, and that itself. */
+const stillLedOn = (
+  { bearings: { rig, hookup }, sounds }: Compilation,
+  dead: Id<'device'>,
+): ReadonlySet<Id<'device'>> => {
+  const leads = signalCables(rig, hookup.id).map((c) => c.ends.map((end) => splitRef(end).device));
+  const whole = leads.filter((boxes) => !boxes.includes(dead));
+  const heardAt = [...sounds.values()].flatMap((s) => s.heard.flatMap((h) => (h.as === 'silent' ? [] : [h.at])));
+  const reached = new Set(heardAt.map((at) => splitRef(at).device));
+  reached.delete(dead);
+  for (const box of reached) for (const boxes of whole) if (boxes.includes(box)) boxes.forEach((b) => reached.add(b));
+  return reached;
+};
+
 /**
  * What led into a dead box goes to another one that takes it: at once, or over a box that is not plugged here, such as a
  * DI. Its other leads stay, or are pulled so that loops close.
  */
 const elsewhere = (
-  rig: Rig,
-  hookup: Id<'hookup'>,
+  compilation: Compilation,
   cables: readonly Cable[],
   dead: Id<'device'>,
   ids: NewIds,
   pulled: Edit,
 ): readonly Edit[] => {
+  const { rig } = compilation.bearings;
+  const hookup = compilation.bearings.hookup.id;
   const here = wiredBoxes(rig, hookup);
   // An amp that stands aside has no load: it is no way to the desk.
   const isAmp = ({ jacks }: Device): boolean => jacks.some((j) => j.level === 'speaker' && j.poles.tip === 'out');
   const free = all(rig, 'device').filter((d) => d.id !== dead && d.zone !== 'supply' && !here.has(d.id) && !isAmp(d));
   const isEnd = (jack: Ref): boolean =>
     (partOf(rig, splitRef(jack).device)?.ends ?? []).some((e) => e.is !== 'source' && e.is !== 'tuner');
-  const offered = (from: Ref) => offers(rig, hookup, from).filter((o) => splitRef(o.jack).device !== dead);
+  const ledOn = stillLedOn(compilation, dead);
+  const offered = (from: Ref) => offers(rig, hookup, from).filter((o) => ledOn.has(splitRef(o.jack).device));
   const join = (from: Ref, to: Ref): Edit => connect(rig, hookup, ids.cable(), from, to);
   const led = cables.flatMap((c) =>
     c.ends.filter((end) => splitRef(end).device !== dead && jackAt(rig, end)?.poles.tip === 'out'),
@@ -291,30 +308,31 @@ const elsewhere = (
   return ways.flatMap((way) => [way, together(pulled, way)]);
 };
 
-/** Every sound with a failure and an edit of leads made. */
-const outcomeWith = (
+/** What becomes of a sound with a failure and an edit of leads made; the leads are followed when it is first asked. */
+const repatched = (
   compilation: Compilation,
   failure: Exclude<Failure, { is: 'cable' }>,
   edit: Edit,
-  before: readonly SoundAfter[],
   deafNow: Deaf,
-): readonly SoundAfter[] => {
+): Way['with'] => {
   const { rig, hookup } = compilation.bearings;
-  const then = withLeads(rig, edit);
-  const wiring = wire(then, hookup);
-  const broken = brokenStill(rig, then, hookup, failure);
-  const deaf = isOfSignal(rig, edit) ? deafNow : deafAfter(compilation, then, failure);
-  const follow = following(then, wiring, broken);
-  return before.map((was): SoundAfter => {
-    const compiled = theEntry(compilation.sounds, was.sound);
-    const whole = wholeOf(compiled);
-    const sound = failure.is === 'box' ? fromAnother(then, whole, failure.device, edit) : whole;
+  const now = lazily(() => {
+    const then = withLeads(rig, edit);
+    const broken = brokenStill(rig, then, hookup, failure);
     return {
-      sound: was.sound,
-      ...follow(sound),
-      ...followedIn(rig, compiled, broken, deaf),
+      then,
+      broken,
+      deaf: isOfSignal(rig, edit) ? deafNow : deafAfter(compilation, then, failure),
+      follow: following(then, wire(then, hookup), broken),
     };
   });
+  return ({ sound }) => {
+    const { then, broken, deaf, follow } = now();
+    const compiled = theEntry(compilation.sounds, sound);
+    const whole = wholeOf(compiled);
+    const heard = failure.is === 'box' ? fromAnother(then, whole, failure.device, edit) : whole;
+    return { sound, ...follow(heard), ...followedIn(rig, compiled, broken, deaf) };
+  };
 };
 
 /** Only leads of the signal are moved: who hears whom stays as it is. */

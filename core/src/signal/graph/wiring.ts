@@ -100,6 +100,14 @@ export interface WiredBlock {
   readonly block: Block;
 }
 
+/** An edge that passes a block, and what must hold for it to be on. */
+interface Gated {
+  readonly edge: number;
+  readonly on: readonly SeenFact[];
+  /** Whatever passes it while it is on is this side of the picture from there on. */
+  readonly makes?: Leg;
+}
+
 /**
  * One layer (audio, MIDI, power …) of a hook-up as a graph of poles, buses and points inside chains, in no particular
  * state.
@@ -124,15 +132,8 @@ export interface Wiring {
   readonly sources: readonly WiredEnd[];
   readonly ends: readonly WiredEnd[];
   readonly inserts: readonly WiredInsert[];
-  /**
-   * Edges that pass a block, of whatever device, with what must hold for it to be on; those that a plug keeps off are
-   * left out.
-   */
-  readonly gated: readonly {
-    readonly edge: number;
-    readonly on: readonly SeenFact[];
-    /** Whatever passes it while it is on is this side of the picture from there on. */ readonly makes?: Leg;
-  }[];
+  /** Edges that pass a block, of whatever device; those that a plug keeps off are left out. */
+  readonly gated: readonly Gated[];
   /** Edges that pass a block of a wired device; in a chain of two sides a block has one for each. */
   readonly blocks: readonly WiredBlock[];
   /** Devices with a jack of this layer in which a plug sits. */
@@ -222,14 +223,11 @@ class Builder {
     more: { leg?: Leg | undefined; gain?: Gain | undefined } = {},
   ): void {
     if (!areAll(needs)) return;
-    this.edges.push({
-      from,
-      to,
-      needs,
-      carries,
-      ...(more.leg ? { leg: more.leg } : {}),
-      ...(more.gain === undefined ? {} : { gain: more.gain }),
-    });
+    const edge = { from, to, needs, carries };
+    const { leg, gain } = more;
+    this.edges.push(
+      leg || gain !== undefined ? { ...edge, ...(leg && { leg }), ...(gain !== undefined && { gain }) } : edge,
+    );
   }
 
   /** Each side of one place to the same side of another. */
@@ -480,11 +478,30 @@ class Builder {
   }
 
   finish(devices: readonly Device[]): Wiring {
-    const out: number[][] = this.points.map(() => []);
-    const into: number[][] = this.points.map(() => []);
-    this.edges.forEach((e, i) => {
-      theItem(out, e.from).push(i);
-      theItem(into, e.to).push(i);
+    const { points, edges } = this;
+    const inOrder = new Uint8Array(edges.length);
+    for (const { pairs } of this.ordered) for (const { edge } of pairs) inOrder[edge] = 1;
+    const out: number[][] = points.map(() => []);
+    const into: number[][] = points.map(() => []);
+    const [from, to] = [new Int32Array(edges.length), new Int32Array(edges.length)];
+    const open = new Uint8Array(edges.length);
+    const [plain, needy]: [number[], number[]] = [[], []];
+    const blocks: WiredBlock[] = [];
+    const gated: Gated[] = [];
+    edges.forEach((edge, e) => {
+      theItem(out, edge.from).push(e);
+      theItem(into, edge.to).push(e);
+      from[e] = edge.from;
+      to[e] = edge.to;
+      if (!inOrder[e]) {
+        plain.push(e);
+        if (edge.needs.length > 0) needy.push(e);
+        else open[e] = 1;
+      }
+      if (edge.carries.by !== 'block') return;
+      const { device, block, on } = edge.carries;
+      if (this.wired.has(device)) blocks.push({ edge: e, stage: ref(device, block.id), device, block });
+      if (on) gated.push({ edge: e, on, ...made(block, theItem(points, edge.to)) });
     });
     const ends = devices.flatMap((device) =>
       (device.ends ?? []).flatMap((end): WiredEnd[] => {
@@ -492,33 +509,22 @@ class Builder {
         return point === undefined ? [] : [{ ref: pointId(device.id, end.at), point, device: device.id, end }];
       }),
     );
-    const blocks = this.edges.flatMap(({ carries }, edge): readonly WiredBlock[] => {
-      if (carries.by !== 'block' || !this.wired.has(carries.device)) return [];
-      const { device, block } = carries;
-      return [{ edge, stage: ref(device, block.id), device, block }];
-    });
-    const inOrder = new Set(this.ordered.flatMap((o) => o.pairs.map((p) => p.edge)));
-    const plain = this.edges.flatMap((_, e) => (inOrder.has(e) ? [] : [e]));
     return {
       layer: this.layer,
-      points: this.points,
-      edges: this.edges,
+      points,
+      edges,
       plain,
       ordered: this.ordered,
-      from: Int32Array.from(this.edges, (e) => e.from),
-      to: Int32Array.from(this.edges, (e) => e.to),
-      open: Uint8Array.from(this.edges, (e, i) => (e.needs.length || inOrder.has(i) ? 0 : 1)),
-      needy: plain.filter((e) => theItem(this.edges, e).needs.length > 0),
+      from,
+      to,
+      open,
+      needy,
       out,
       into,
       at: this.at,
       inserts: this.inserts,
       blocks,
-      gated: this.edges.flatMap(({ carries, to }, edge) =>
-        carries.by === 'block' && carries.on
-          ? [{ edge, on: carries.on, ...made(carries.block, theItem(this.points, to)) }]
-          : [],
-      ),
+      gated,
       wired: this.wired,
       plugged: this.plugged,
       sources: ends.filter((e) => e.end.is === 'source'),
