@@ -3,6 +3,7 @@ import { bareDemo } from '../../../testing/bare-demo.js';
 import { after } from '../../../testing/after.js';
 import { Random } from '../../../testing/random.js';
 import { boardFaults } from '../../board/faults.js';
+import { tooCloseForAShoe } from '../../board/shoe.js';
 import { laidOut } from '../../board/laid-out.js';
 import { overlaps, movedBy } from '../../board/shapes.js';
 import { BALLROOM_ID } from '../../demo/island-run.js';
@@ -100,6 +101,7 @@ test('law: the bound of two boxes is what every place of theirs gives at least',
             plugs: [],
             around: { x: 0, y: 0, w, d },
             ends: new Map(ends.map((e, i) => [i, e[at]])),
+            switches: [],
           },
         ],
       });
@@ -154,6 +156,17 @@ test('stomped boxes stand in front of what no foot needs', () => {
     problem.boxes.flatMap((b, i) => (b.isStomped === isStomped ? [layout[i]!.y] : []));
   const mean = (ys: readonly number[]): number => ys.reduce((a, b) => a + b, 0) / ys.length;
   expect(mean(rows(true))).toBeLessThan(mean(rows(false)));
+});
+
+test('where there is room no two switches stand too close for a shoe', () => {
+  const problem = problemOf(rigWith({ mm: [900, 500], leave: 'left' }));
+  const rig = after(
+    rigWith({ mm: [900, 500] }),
+    standAt(thePart(WIDE, BALLROOM_ID), spotsOf(problem, planned(problem, 40_000))),
+  );
+  const out = laidOut(rig, thePart(rig, BALLROOM_ID));
+  expect(out.boxes.length).toBe(problem.boxes.length);
+  expect(tooCloseForAShoe(out, 'Board')).toEqual([]);
 });
 
 test('with a side on which the signal comes in, boxes follow one another from there', () => {

@@ -13,6 +13,7 @@ import {
   nearCost,
   reachCost,
   rowCost,
+  shoeCost,
   turnedAs,
 } from './problem.js';
 import type { Laid, Layout, LayoutProblem } from './problem.js';
@@ -87,7 +88,7 @@ class Search {
         if (!counted.includes(lead))
           cost += leadMm(this.problem, this.layout, lead) + againstCost(this.problem, this.layout, lead);
       cost += reachCost(this.problem, this.layout, box) + rowCost(this.layout, box);
-      cost += nearCost(this.problem, this.layout, box);
+      cost += nearCost(this.problem, this.layout, box) + shoeCost(this.problem, this.layout, box);
     }
     return cost;
   }
@@ -217,7 +218,7 @@ const planOf = (problem: LayoutProblem, layout: Layout): LayoutPlan => ({
 });
 
 /**
- * Lays boxes out on a board: short leads, stomped boxes in front, supplies away from boxes of high gain. Simulated
+ * Lays boxes out on a board: short leads, stomped boxes in front and a shoe apart, supplies away from boxes of high gain. Simulated
  * annealing over layouts that can all be built, from one that is put down box by box. Where a box finds no room it
  * begins anew, otherwise, up to so often. The same problem gives the same layout when it is let run to the end.
  * @returns the best so far again and again, better each time it changes; whoever has enough stops asking
@@ -257,7 +258,7 @@ function* annealed(problem: LayoutProblem, moves: number, seed: number): Generat
   for (let done = 0; done < moves; done += TURN) {
     const heat = HOT * (COLD / HOT) ** (done / moves);
     for (let i = 0; i < TURN; i += 1) {
-      // A box that changes places with one that hears its hum counts twice, and rows change with it: near the best, the
+      // Two boxes that change places and are near each other count twice, and rows change with them: near the best, the
       // whole is reckoned.
       cost += search.move(heat);
       if (cost < best.cost) look();

@@ -1,5 +1,6 @@
 import { isAngled, laidOut, plugOn } from '../../board/laid-out.js';
 import { sizeOf } from '../../board/jacks.js';
+import { switchesOf } from '../../board/shoe.js';
 import { around, turnedSize, turnNear, type Point } from '../../board/shapes.js';
 import { noiseOf } from '../../electric/supply.js';
 import { jackAt } from '../../rig/box.js';
@@ -82,6 +83,7 @@ const turnedSo = (rig: Rig, device: Device, turn: Turn, mine: readonly End[]): B
     plugs: rects,
     around: around([body, ...rects]),
     ends: new Map<number, Point>(plugs.map(({ lead, plug }) => [lead, plug.end])),
+    switches: switchesOf(device, turn),
   };
 };
 

@@ -1,4 +1,5 @@
-import type { Side, Turn } from '../../rig/board.js';
+import { nearest } from '../../board/shoe.js';
+import { SHOE_MM, type Side, type Turn } from '../../rig/board.js';
 import { apart, movedBy, overlaps, type Point, type Rect } from '../../board/shapes.js';
 
 /** A box in one of the ways in which it may be turned; all from the front left corner of what it covers then, in mm. */
@@ -11,6 +12,8 @@ export interface BoxTurned {
   readonly around: Rect;
   /** Where each of its leads begins, by the lead's number. */
   readonly ends: ReadonlyMap<number, Point>;
+  /** Where a foot hits it. */
+  readonly switches: readonly Point[];
 }
 
 export interface BoxToLay {
@@ -58,6 +61,8 @@ const REACH = 0.5;
 const OUT_OF_LINE = 60;
 /** What each mm costs by which a lead runs against the way of the signal, up to so many: the way back to another row is no more than that. */
 const MOST_AGAINST = 120;
+/** What each mm costs by which switches of two boxes stand too close for a shoe: more than any lead. */
+const TOO_CLOSE = 10;
 /** What each mm too near costs between what hums and what hears it. */
 const TOO_NEAR = 2;
 
@@ -143,6 +148,26 @@ export const nearCost = (problem: LayoutProblem, layout: Layout, box: number): n
   }, 0);
 };
 
+/** What a box costs by how close its switches stand to those of others: a shoe hits both. */
+export const shoeCost = (problem: LayoutProblem, layout: Layout, box: number): number => {
+  const { boxes } = problem;
+  if (!boxes[box]?.isStomped) return 0;
+  let cost = 0;
+  for (let other = 0; other < layout.length; other += 1)
+    if (other !== box && boxes[other]?.isStomped) cost += closeCost(problem, layout, box, other);
+  return cost;
+};
+
+const closeCost = (problem: LayoutProblem, layout: Layout, box: number, other: number): number => {
+  const [laid, there] = [layout[box], layout[other]];
+  if (!laid || !there) return 0;
+  const [mine, theirs] = [turnedAs(problem, box, laid), turnedAs(problem, other, there)];
+  if (!mine?.switches.length || !theirs?.switches.length) return 0;
+  const [x, y] = [there.x - laid.x, there.y - laid.y];
+  const isFar = x > mine.body.w + SHOE_MM || -x > theirs.body.w + SHOE_MM;
+  return isFar ? 0 : Math.max(0, SHOE_MM - nearest(mine.switches, theirs.switches, x, y)) * TOO_CLOSE;
+};
+
 /** What a layout costs, in mm of lead and what stands for it. */
 export const costOf = (problem: LayoutProblem, layout: Layout): number =>
   leadsMm(problem, layout) +
@@ -152,7 +177,9 @@ export const costOf = (problem: LayoutProblem, layout: Layout): number =>
       sum +
       reachCost(problem, layout, box) +
       rowCost(layout, box) +
-      (hum === 'makes' ? nearCost(problem, layout, box) : 0),
+      (hum === 'makes' ? nearCost(problem, layout, box) : 0) +
+      // Each two once.
+      shoeCost(problem, layout, box) / 2,
     0,
   );
 
