@@ -13,12 +13,12 @@ export const violations = async (page: Page): Promise<readonly string[]> => {
         await (
           window as unknown as {
             axe: {
-              run: () => Promise<{
+              run: (options: { resultTypes: readonly string[] }) => Promise<{
                 violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
               }>;
             };
           }
-        ).axe.run()
+        ).axe.run({ resultTypes: ['violations'] })
       ).violations,
   );
   return found

@@ -36,3 +36,12 @@ export const openPage = async (
   await page.goto(url);
   return page;
 };
+
+/** The theme of a page that is open, as another tab would change it. */
+export const takeTheme = async (page: Page, theme: 'light' | 'dark'): Promise<void> => {
+  await page.evaluate((t: string) => {
+    localStorage.setItem('yunta-theme', t);
+    window.dispatchEvent(new StorageEvent('storage', { key: 'yunta-theme', newValue: t, storageArea: localStorage }));
+  }, theme);
+  await page.waitForFunction((t) => document.documentElement.dataset.mantineColorScheme === t, {}, theme);
+};

@@ -65,6 +65,21 @@ export class Hands {
     await this.page.goto(`${rig}/${name}${show ? `?show=${show}` : ''}`);
   }
 
+  /**
+   * Goes to an address of the program until it says something; within the page where it says that only there, as going
+   * forward in a browser does, else the page is loaded anew.
+   */
+  async goes(to: string, says: string): Promise<void> {
+    const isSaidOnlyThere = !(await this.text()).replaceAll(/\s+/g, ' ').includes(says);
+    if (isSaidOnlyThere && new URL(to).origin === new URL(this.page.url()).origin)
+      await this.page.evaluate((url: string) => {
+        history.pushState({}, '', url);
+        window.dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+      }, to);
+    else await this.page.goto(to);
+    await this.sees(says);
+  }
+
   /** Pastes rows into the cell that has the focus, as a spreadsheet gives them. */
   async pasteCells(rows: readonly (readonly string[])[]): Promise<void> {
     this.actions += 1;
