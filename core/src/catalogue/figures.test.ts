@@ -34,10 +34,14 @@ test('what is read is what was said, for every figure of every box', () => {
 });
 
 test('each figure is told from every other, and its example can be written', () => {
+  // A figure is written alike at whatever jack or box it stands.
+  const tried = new Set<string>();
   for (const box of BOXES.slice(0, CATALOGUE.length)) {
     const figures = figuresOf(box);
     expect(new Set(figures.map((f) => f.key)).size).toBe(figures.length);
-    for (const { key, like } of figures) {
+    for (const { key, what, like } of figures) {
+      if (tried.has(`${what} ${like}`)) continue;
+      tried.add(`${what} ${like}`);
       for (const example of like.replace(' or a knob: ', ' or ').replace(' or a knob', '').split(' or '))
         expect(textOf(written(box, key, example), key)).not.toBe('');
     }
