@@ -98,3 +98,36 @@ test.each(PAPERS)(
     await page.close();
   },
 );
+
+test('labels on label paper: each lies where the wrapper says, used labels stay free, and paper that cannot be is refused', async () => {
+  const page = await openPage(browser, `${server.url}/rig/island-run/build?show=labels`);
+  const hands = new Hands(page);
+  await hands.sees('82 flags for leads');
+  await hands.enter('Label paper', '3 x 8 of 80 x 36 mm');
+  await hands.sees('The labels need 240 mm, and A4 is 210 mm wide.');
+  await hands.enter('Label paper', '3 x 8 of 70 x 36 mm on A4');
+  await hands.sees('185 labels on 8 sheets');
+  await hands.pick('82 tapes for jacks');
+  await hands.sees('103 labels on 5 sheets');
+  await hands.enter('First free label', '23');
+  await hands.sees('103 labels on 6 sheets');
+  const text = Buffer.from(await page.pdf({ preferCSSPageSize: true })).toString('latin1');
+  expect(text.match(/\/Type\s*\/Page\b/g)).toHaveLength(6);
+  expect(/MediaBox\s*\[0 0 (\d+)[\d.]* (\d+)/.exec(text)?.slice(1)).toEqual(['594', '841']);
+  await page.emulateMediaType('print');
+  await page.waitForSelector('.label-sheets .label-edge');
+  // Reference: measured on the page, 70 by 36 mm in the middle of A4.
+  const places = await page.$$eval('.label-sheets svg:first-child .label-edge', (edges) =>
+    edges.map((e) => {
+      const [own, sheet] = [e.getBoundingClientRect(), e.closest('svg')!.getBoundingClientRect()];
+      const mm = (px: number): number => Math.round((px * 25.4) / 9.6) / 10;
+      return [mm(own.left - sheet.left), mm(own.top - sheet.top), mm(own.width), mm(own.height)];
+    }),
+  );
+  expect(places).toEqual([
+    [70, 256.5, 70, 36],
+    [140, 256.5, 70, 36],
+  ]);
+  expect(await page.$eval('.label-sheets svg', (s) => [s.clientWidth, s.clientHeight])).toEqual([794, 1123]);
+  await page.close();
+});

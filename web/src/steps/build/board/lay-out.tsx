@@ -48,7 +48,8 @@ export const LayOut = ({ hookup, name, here, nowhere }: LayOutProps) => {
       {state.is === 'at rest' ? (
         <>
           <p className="soft">
-            Short leads, switches where a foot reaches and a shoe apart, supplies away from high gain. Nothing moves before you say so.
+            Short leads, switches where a foot reaches and a shoe apart, supplies away from high gain. Nothing moves
+            before you say so.
           </p>
           <div className="board-do">
             {nowhere.length > 0 && (
