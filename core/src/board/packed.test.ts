@@ -33,6 +33,13 @@ test('worked by hand: a case of 4 kg, three things of 200 g, a box by its own we
   expect([bag!.kg, bag!.over, bag!.unknown]).toEqual([kg, kg - 12, ['Capo']]);
 });
 
+test('a backup of a box weighs nothing, and does not mean that the box is packed', () => {
+  const rig = with_({ 'Presets of the delay': { device: 'device:dly', is: 'digital' } }, { kg: 1 });
+  const { cases, loose } = view(after(rig, setBoard(rig, 'Floor board', undefined)));
+  expect([cases[0]!.kg, cases[0]!.unknown]).toEqual([1, []]);
+  expect(loose.map((d) => d.code)).toContain('DLY');
+});
+
 test('a board of which something is not weighed weighs at least so much', () => {
   const rig = with_({ Board: { board: 'Floor board' } });
   expect(view(rig).cases[0]!.unknown).toEqual([]);

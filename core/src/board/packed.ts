@@ -53,7 +53,9 @@ export interface PackingView {
 }
 
 /** What things of a case weigh, in kg; a box from its own figures, a board with all that stands on it. */
-const weightIn = (rig: Rig, out: LaidOut, { device, board, many = 1, kg }: Packed): number | undefined => {
+const weightIn = (rig: Rig, out: LaidOut, { device, board, many = 1, kg, is }: Packed): number | undefined => {
+  // A backup of a box is not the box.
+  if (is === 'digital') return (kg ?? 0) * many;
   const one = kg ?? (board === undefined ? device && partOf(rig, device)?.figures.kg : weightOf(out, board).kg);
   return one === undefined ? undefined : one * many;
 };
@@ -130,6 +132,10 @@ export const packedCases = (rig: Rig, hookup: Hookup): readonly CaseView[] => {
   return all(rig, 'packCase').map((one) => caseView(rig, out, one, ''));
 };
 
+/** The box of the rig itself, and neither a spare one nor a backup of what it holds. */
+const boxItself = ({ device, is }: Packed): Packed['device'] =>
+  is === 'spare' || is === 'digital' ? undefined : device;
+
 /** What is packed for a hook-up, what is not, and what is missing, on a day. */
 export const packingView = (rig: Rig, hookup: Hookup, on: string): PackingView => {
   const out = laidOut(rig, hookup);
@@ -138,8 +144,7 @@ export const packingView = (rig: Rig, hookup: Hookup, on: string): PackingView =
   const boards = new Set(packed.flatMap((t) => t.board ?? []));
   const wired = boxesAlong(rig, hookup.id);
   const isPacked = ({ id }: Device): boolean =>
-    packed.some((t) => t.device === id && t.is !== 'spare') ||
-    boards.has(carrierOf(out.boards, hookup.place?.[id]?.at ?? ''));
+    packed.some((t) => boxItself(t) === id) || boards.has(carrierOf(out.boards, hookup.place?.[id]?.at ?? ''));
   const things = cases.flatMap((c) => c.things);
   const hasOut = things.some((t) => t.out);
   const hasBack = things.some((t) => t.back);
@@ -147,9 +152,10 @@ export const packingView = (rig: Rig, hookup: Hookup, on: string): PackingView =
     cases,
     loose: all(rig, 'device').filter((d) => wired.has(d.id) && isCarried(d) && !isPacked(d)),
     looseBoards: [...new Set(out.boxes.map((b) => carrierOf(out.boards, b.board)))].filter((b) => !boards.has(b)),
-    stays: things.flatMap((t) =>
-      t.thing.device && !wired.has(t.thing.device) && t.thing.is !== 'spare' ? [t.name] : [],
-    ),
+    stays: things.flatMap(({ name, thing }) => {
+      const box = boxItself(thing);
+      return box && !wired.has(box) ? [name] : [];
+    }),
     missing: hasBack ? things.flatMap((t) => (t.out && !t.back ? [{ name: t.name, by: t.out }] : [])) : [],
     open: hasOut && !hasBack ? things.flatMap((t) => (t.out ? [] : [t.name])) : [],
   };

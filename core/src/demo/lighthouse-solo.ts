@@ -4,6 +4,7 @@ import type { Id } from '../rig/ids.js';
 import { ABOUT, rigOf, type Part, type Rig } from '../rig/rig.js';
 import type { Cue, LooperAct, Song } from '../rig/show.js';
 import type { Role, Sound } from '../rig/sound.js';
+import { SOLO_MIXES, LIGHTHOUSE_ROAD } from './lighthouse-road.js';
 import { cablesOf, inKitOrder, setBeforeTheShow, type DemoLead } from './leads.js';
 
 /**
@@ -178,6 +179,7 @@ const wired = (id: Id<'hookup'>, name: string): Hookup => ({
   id,
   name,
   settings: { 'device:lop.out2': 'sub' },
+  mixes: SOLO_MIXES,
   assumes: setBeforeTheShow(
     ['tun.mute', 'off', 'the tuner lets the signal through'],
     ['sel.select', 'a', 'the first guitar is on'],
@@ -216,4 +218,5 @@ export const lighthouseSolo = (): Rig =>
       songs: matinee.map((s) => s.id),
       engagement: 'engagement:matinee',
     },
+    ...LIGHTHOUSE_ROAD,
   ] satisfies readonly Part[]);

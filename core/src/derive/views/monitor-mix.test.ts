@@ -5,7 +5,7 @@ import { hearsAt, hearsSo, setMix, wishFor } from '../../edits/mixes.js';
 import type { MonitorMix } from '../../rig/hookup.js';
 import { thePart, type Rig } from '../../rig/rig.js';
 import { deriveOnce } from '../steps/deriver.js';
-import { monitorEnds, monitorMixes } from './monitor-mix.js';
+import { isNamedBy, monitorEnds, monitorMixes } from './monitor-mix.js';
 
 const NOBODY: MonitorMix = { hears: {} };
 const rig = smallRig({
@@ -36,6 +36,21 @@ test('a wish says how it is met: by the rig, or by the house; what cannot be kep
   ]);
   // On somebody else's ears nothing comes by itself.
   expect(seen(mixed(hearsAt(mix, undefined)))[0]?.lines.map((l) => l.against)).toEqual([false, false]);
+});
+
+test('a source is meant by the words one uses for it; ears to which nothing leads get all from the house', () => {
+  const said = hearsSo(hearsAt(NOBODY, 'device:e'), 'coil', 'well');
+  expect(seen(mixed(said))[0]?.lines[0]?.how).toBe('comes by itself over Boost, in every sound');
+  expect([
+    isNamedBy('Single-coil guitar', 'guitar'),
+    isNamedBy('Guitar', 'bass guitar'),
+    isNamedBy('Guitar', ' '),
+  ]).toEqual([true, false, false]);
+  const apart = smallRig({ boxes: { g: 'single-coil', d: 'boost', e: 'in-ears' }, leads: ['g.out>d.in'] });
+  expect(seen(mixed(said, apart))[0]).toMatchObject({
+    at: { device: 'device:e', brings: [] },
+    lines: [{ how: 'sent by the house' }],
+  });
 });
 
 test('a mix outlives the box on which it is heard; wishes of songs stand with it; both can be taken away', () => {

@@ -37,10 +37,10 @@ export interface MixView {
   readonly songs: readonly { readonly title: string; readonly wish: string }[];
 }
 
-/** Wedges and in-ears of a hook-up. */
+/** Wedges and in-ears of the rig, also those to which nothing of it leads: the house sends them everything. */
 export const monitorEnds = (d: Derived): readonly MonitorEnd[] => {
   const { wiring } = d.anatomy;
-  const ends = wiring.ends.filter((e) => e.end.is === 'player' && wiring.wired.has(e.device));
+  const ends = wiring.ends.filter((e) => e.end.is === 'player');
   const sources = wiring.sources.filter((s) => wiring.wired.has(s.device));
   const states = soundsInOrder(d.rig).flatMap((s) => d.compilation.sounds.get(s.id)?.state ?? []);
   const devices = [...new Set(ends.map((e) => e.device))];
@@ -94,8 +94,16 @@ export const monitorMixes = (d: Derived): readonly MixView[] => {
   });
 };
 
+const wordsIn = (text: string): readonly string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+
+/** Whether somebody means a source by what they call it. @example isNamedBy('Single-coil guitar', 'guitar') // true */
+export const isNamedBy = (source: string, what: string): boolean => {
+  const [own, said] = [wordsIn(source), wordsIn(what)];
+  return said.length > 0 && said.every((word) => own.includes(word));
+};
+
 const mixLine = (end: MonitorEnd | undefined, what: string, much: HowMuch): MixLine => {
-  const from = end?.brings.find((b) => b.source.toLowerCase() === what.trim().toLowerCase());
+  const from = end?.brings.find((b) => isNamedBy(b.source, what));
   const against = from !== undefined && much === 'not at all';
   if (!end || !from)
     return { what, much, against, how: much === 'not at all' ? 'kept out at the desk' : 'sent by the house' };

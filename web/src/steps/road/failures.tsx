@@ -109,7 +109,7 @@ const WhatToDo = ({ view }: { view: FailureView }) => {
           </ol>
           <p className="soft">
             {[
-              many(view.way.plugs, 'plug', 'plugs'),
+              view.way.plugs ? many(view.way.plugs, 'plug', 'plugs') : 'No plug is moved',
               ...(view.way.leads ? [many(view.way.leads, 'lead more', 'leads more')] : []),
             ].join(', ')}
           </p>

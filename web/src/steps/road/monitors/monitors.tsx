@@ -1,6 +1,6 @@
 import './monitors.css';
 import { Button } from '@mantine/core';
-import type { MixView, MonitorEnd } from '@yunta/core/derive/views/monitor-mix';
+import { isNamedBy, type MixView, type MonitorEnd } from '@yunta/core/derive/views/monitor-mix';
 import { hearsAt, hearsSo, setMix, wishFor } from '@yunta/core/edits/mixes';
 import { HOW_MUCH, type Hookup, type MonitorMix } from '@yunta/core/rig/hookup';
 import { theId, type Id } from '@yunta/core/rig/ids';
@@ -73,7 +73,7 @@ const Mix = ({ hookup, who, mix, ends, view }: MixProps) => {
   const keep = (next: MonitorMix | undefined): readonly string[] =>
     edit(setMix(hookup, who, next), `${who}: monitor mix`).map(sayRefusal);
   const end = ends.find((e) => e.device === mix.at);
-  const brings = end?.brings.filter((b) => !view?.lines.some((l) => l.what.toLowerCase() === b.source.toLowerCase()));
+  const brings = end?.brings.filter((b) => !view?.lines.some((l) => isNamedBy(b.source, l.what)));
   return (
     <section className="card" aria-label={`Monitor mix of ${who}`}>
       <h2>{who}</h2>
