@@ -1,3 +1,4 @@
+import { often } from '../../testing/often.js';
 import { stagesOf } from '../edits/wire.js';
 import type { Stage } from '../rig/device.js';
 import { line } from '../../testing/run-line.js';
@@ -66,7 +67,10 @@ describe.each(KITS)('starting points pass their own judgement, from %s', (_, rig
   test.each(STARTING_POINTS.map((p) => [p.key, p] as const))(
     '%s: whatever is answered, nothing but its supply is found above a note, and what can call calls',
     (_, p) => {
-      for (const answers of everyAnswer(p)) {
+      // With nothing in the kit every answer is tried; with boxes one in three, another one for each kit.
+      const share = rig === EMPTY ? 1 : often(1) > 1 ? 1 : 3;
+      const own = KITS.findIndex(([, kit]) => kit === rig);
+      for (const answers of everyAnswer(p).filter((_, i) => i % share === own % share)) {
         const plan = planned(rig, p, answers);
         const d = started(rig, plan);
         expect({
