@@ -1,4 +1,4 @@
-import { failsOf } from '@yunta/core/derive/views/fails';
+import { failsOf, withHands } from '@yunta/core/derive/views/fails';
 import type { CommandWords } from './arguments.js';
 import { deriveFile } from './read.js';
 import { json, print } from './say.js';
@@ -9,11 +9,11 @@ import { json, print } from './say.js';
  */
 export const failsVerb = (words: CommandWords): number => {
   const d = deriveFile(words);
-  const fails = failsOf(d);
+  const fails = failsOf(d).map((f) => withHands(d, f));
   if (words.options.json)
     json({
       hookup: d.hookup.name,
-      failures: fails.map(({ text, group, says, counts, sounds, way, needs }) => ({
+      failures: fails.map(({ text, group, says, counts, sounds, way, needs, byHand }) => ({
         what: text,
         group,
         says,
@@ -32,14 +32,16 @@ export const failsVerb = (words: CommandWords): number => {
             }
           : {}),
         ...(needs ? { needs } : {}),
+        ...(byHand ? { byHand: byHand.map(({ name, hands }) => ({ sound: name, hands })) } : {}),
       })),
     });
   else
-    for (const { text, says, way, needs } of fails) {
+    for (const { text, says, way, needs, byHand } of fails) {
       print(`${text}: ${says}`);
       for (const step of way?.steps ?? []) print(`   ${step}`);
       if (way) print(`   Then: ${way.says}`);
       if (needs) print(`   ${needs}`);
+      for (const { name, hands } of byHand ?? []) print(`   By hand, ${name}: ${hands.join(', ')}`);
     }
   return fails.some((f) => f.counts.silent > 0 && f.counts.silent === f.sounds.length) ? 1 : 0;
 };

@@ -1,3 +1,6 @@
+import { BALLROOM_ID, islandRun } from '../../demo/island-run.js';
+import { CLICK_ID, lighthouseSolo } from '../../demo/lighthouse-solo.js';
+import { failuresSheet } from './failures-sheet.js';
 import { smallRig, SMALL } from '../../../testing/small-rig.js';
 import { PRACTICE } from '../../../testing/practice.js';
 import { all } from '../../rig/rig.js';
@@ -37,4 +40,26 @@ test('a rig with nothing wired has nothing to fail, and one without sounds says 
   const bare = deriveOnce(smallRig({ boxes: { g: 'single-coil', a: 'combo' }, leads: ['g.out>a.in'] }), SMALL)!;
   expect(failureLines(bare).map((l) => l.says)).toEqual(['No sounds yet.', 'No sounds yet.', 'No sounds yet.']);
   expect(failureOf(bare, 'device:gone')).toBeUndefined();
+});
+
+describe('what calls the sounds dies', () => {
+  const d = deriveOnce(lighthouseSolo(), CLICK_ID)!;
+  const dead = failureOf(d, 'device:tml')!;
+  test('they are heard and not called, whoever calls them in another hook-up; each says what to set at the box itself', () => {
+    expect(dead.says).toBe('6 of 6 heard, but not called.');
+    expect(dead.byHand?.slice(0, 2)).toEqual([
+      { name: 'Lamp room', hands: ['LOP memory 1'] },
+      { name: 'Spiral stair', hands: ['LOP memory 2'] },
+    ]);
+    expect(failuresSheet([dead]).rows[0]!.hands).toContain(
+      'By hand: Lamp room, LOP memory 1; Spiral stair, LOP memory 2',
+    );
+  });
+  test('nothing is set at a box that is dead itself, and nothing where all is called', () => {
+    const island = deriveOnce(islandRun(), BALLROOM_ID)!;
+    const hands = failureOf(island, 'device:swi')!.byHand!.flatMap((h) => h.hands);
+    expect(hands.length).toBeGreaterThan(10);
+    expect(hands.filter((h) => h.startsWith('SWI'))).toEqual([]);
+    expect(failureOf(island, 'device:dly')!.byHand).toBeUndefined();
+  });
 });

@@ -3,14 +3,17 @@ import { afterFailure, outcomeOf, OUTCOMES, type Outcome, type SoundAfter } from
 import { failuresOf, keyOf, type Failure } from '../../plan/fails/failure.js';
 import { quickestRepatch, type Hand, type Repatch } from '../../plan/fails/repatch.js';
 import { feeds, supplyNeeds } from '../../electric/supply.js';
+import { bearings } from '../../recall/actuate/bearings.js';
+import { compile } from '../../recall/actuate/compile.js';
 import { controlText, valueText } from '../../recall/words/words.js';
 import type { Hookup } from '../../rig/hookup.js';
 import { supplyText } from './power.js';
 import { boxText, endText, stageText } from '../../recall/words/part-words.js';
 import { boxesAlong, jackAt } from '../../rig/box.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
-import { partOf, thePart, type Rig } from '../../rig/rig.js';
+import { all, partOf, thePart, type Rig } from '../../rig/rig.js';
 import type { Derived } from '../steps/deriver.js';
+import { withoutCalls } from './without-lists.js';
 
 export const FAILURE_GROUPS = ['Boxes', 'Leads', 'Supply'] as const;
 
@@ -52,6 +55,14 @@ export interface FailureView {
   readonly way?: WayBack;
   /** What is needed where plugs do not help. */
   readonly needs?: string;
+  /** What foot and hand do at the boxes themselves where what calls a sound is dead, and the rest of it plays on. */
+  readonly byHand?: readonly HandsOfSound[];
+}
+
+export interface HandsOfSound {
+  readonly name: string;
+  /** @example ['DLY program 3'] */
+  readonly hands: readonly string[];
 }
 
 const jackText = (rig: Rig, jack: Ref): string => {
@@ -244,10 +255,11 @@ const told = (d: Derived, failure: Failure): Told => {
 const looked = (d: Derived, { failure, after, line, sounds }: Told): FailureView => {
   const repatch = quickestRepatch(d.compilation, failure, after);
   const isHurt = sounds.some((s) => s.is !== 'whole');
+  const way = repatch && wayBack(d, failure, repatch);
   return {
     ...line,
     sounds,
-    ...(repatch ? { way: wayBack(d, failure, repatch) } : isHurt ? { needs: needsOf(d.rig, failure) } : {}),
+    ...(way ? { way } : isHurt ? { needs: needsOf(d.rig, failure) } : {}),
   };
 };
 
@@ -259,8 +271,23 @@ export const failureLines = (d: Derived): readonly FailureLine[] => failuresIn(d
 /** One of them, with what is lost by it and the way out; undefined when there is none of that key. */
 export const failureOf = (d: Derived, key: string): FailureView | undefined => {
   const failure = failuresIn(d).find((f) => keyOf(f) === key);
-  return failure && looked(d, told(d, failure));
+  return failure && withHands(d, looked(d, told(d, failure)));
 };
 
 /** All of them with their ways out: for paper. */
 export const failsOf = (d: Derived): readonly FailureView[] => failuresIn(d).map((f) => looked(d, told(d, f)));
+
+/** The same with what is set at the boxes themselves, sound by sound, as long as what calls them is dead. */
+export const withHands = ({ rig, hookup }: Derived, view: FailureView): FailureView => {
+  const dead = all(rig, 'device').find((d) => d.id === view.key)?.id;
+  const uncalled = (view.way?.sounds ?? view.sounds).filter((s) => s.is === 'not called');
+  const left = dead && uncalled.length > 0 && withoutCalls(rig, (call) => call.device === dead);
+  if (!left) return view;
+  const compiled = compile(bearings(left, hookup)).sounds;
+  const byHand = uncalled.flatMap(({ sound, name }): readonly HandsOfSound[] => {
+    const moves = compiled.get(sound)?.hand.filter((m) => splitRef(m.control).device !== dead) ?? [];
+    const hands = moves.map((m) => `${controlText(rig, m.control)} ${valueText(rig, m.control, m.value)}`);
+    return hands.length === 0 ? [] : [{ name, hands }];
+  });
+  return byHand.length === 0 ? view : { ...view, byHand };
+};

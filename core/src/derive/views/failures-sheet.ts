@@ -1,5 +1,5 @@
 import { grouped } from '../../known/grouped.js';
-import type { FailureView } from './fails.js';
+import type { FailureView, HandsOfSound } from './fails.js';
 
 /** What lies in the case: each failure that silences something, in as few lines as can be. */
 export interface FailuresSheet {
@@ -23,6 +23,8 @@ export interface FailuresRow {
 const isReplaced = ({ lead, way }: FailureView): boolean =>
   lead !== undefined && way?.leads === 1 && way.steps.length === 1 && way.sounds.every((s) => s.is === 'whole');
 
+const handsText = ({ name, hands }: HandsOfSound): string => `${name}, ${hands.join(', ')}`;
+
 /** The sheet for the case, from every failure of a hook-up. */
 export const failuresSheet = (fails: readonly FailureView[]): FailuresSheet => {
   const hard = fails.filter((f) => f.counts.silent + f.counts['partly silent'] + f.counts['not called'] > 0);
@@ -34,7 +36,9 @@ export const failuresSheet = (fails: readonly FailureView[]): FailuresSheet => {
     what: f.text,
     lost: f.says,
     ...heeded(f),
-    hands: f.way?.steps.join(' ') ?? f.needs ?? '',
+    hands: [f.way?.steps.join(' ') ?? f.needs, f.byHand && `By hand: ${f.byHand.map(handsText).join('; ')}.`]
+      .filter(Boolean)
+      .join(' '),
     ...(f.way ? { then: f.way.says } : {}),
   });
   const leads = grouped(hard.filter(isReplaced), (f) => `${f.says} ${f.way?.caution ?? ''}`);

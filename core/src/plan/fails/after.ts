@@ -1,7 +1,9 @@
 import { keptIn, once } from '../../kept/kept.js';
 import { theEntry } from '../../known/the.js';
+import type { Bearings } from '../../recall/actuate/bearings.js';
 import type { Compilation } from '../../recall/actuate/compile.js';
 import type { Compiled } from '../../recall/intend/compiled.js';
+import { callFits } from '../../recall/intend/wants.js';
 import { splitRef, type Id, type Ref } from '../../rig/ids.js';
 import { cablesOf, partOf, type Rig } from '../../rig/rig.js';
 import { jackAt } from '../../rig/box.js';
@@ -71,7 +73,7 @@ export const afterFailure = (compilation: Compilation, failure: Failure): readon
     const left = failed.some((id) => passed.has(id))
       ? keptIn(still, trace.wiring, () => following(rig, trace.wiring, broken))(wholeOf(compiled), trace.active)
       : { silentAt: [], of: 1, misses: [], isBare: false };
-    return { sound, ...left, ...followedIn(rig, compiled, broken, deaf) };
+    return { sound, ...left, ...followedIn(compilation.bearings, compiled, broken, deaf) };
   });
 };
 
@@ -115,17 +117,22 @@ const speaksIn = once(({ stored }: Compiled): ReadonlyMap<string, Id<'device'>> 
   return new Map(pairs);
 });
 
+/** The boxes that call a sound in this hook-up. */
+const callersOf = once(({ sound }: Compiled, { rig, hookup }: Bearings): readonly Id<'device'>[] =>
+  (partOf(rig, sound)?.calls ?? []).filter((c) => callFits(rig, c, hookup.id)).map((c) => c.device),
+);
+
 /** What of a sound is not called, or does not follow. */
 export const followedIn = (
-  rig: Rig,
+  bearings: Bearings,
   compiled: Compiled,
   { dark, dead }: Broken,
   deaf: Deaf,
 ): Pick<SoundAfter, 'uncalled' | 'stays'> => {
   const isOut = (id: Id<'device'>): boolean => dark.has(id) || dead.has(id);
-  const calls = partOf(rig, compiled.sound)?.calls ?? [];
+  const callers = callersOf(compiled, bearings);
   const stays = deaf.size
     ? [...deaf].flatMap((key) => speaksIn(compiled).get(key) ?? []).filter((listener) => !isOut(listener))
     : [];
-  return { uncalled: calls.length > 0 && calls.every((c) => isOut(c.device)), stays: [...new Set(stays)] };
+  return { uncalled: callers.length > 0 && callers.every(isOut), stays: [...new Set(stays)] };
 };

@@ -331,7 +331,7 @@ const repatched = (
     const compiled = theEntry(compilation.sounds, sound);
     const whole = wholeOf(compiled);
     const heard = failure.is === 'box' ? fromAnother(then, whole, failure.device, edit) : whole;
-    return { sound, ...follow(heard), ...followedIn(rig, compiled, broken, deaf) };
+    return { sound, ...follow(heard), ...followedIn(compilation.bearings, compiled, broken, deaf) };
   };
 };
 

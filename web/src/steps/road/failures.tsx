@@ -119,6 +119,18 @@ const WhatToDo = ({ view }: { view: FailureView }) => {
         </>
       )}
       {view.needs && <p>{view.needs}</p>}
+      {view.byHand && (
+        <>
+          <h3>Until it is back, by foot and hand</h3>
+          <ul>
+            {view.byHand.map(({ name, hands }) => (
+              <li key={name}>
+                {name}: <strong>{hands.join(', ')}</strong>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       {!view.way && !view.needs && <p className="soft">Nothing has to be done for the sounds.</p>}
       <Fates view={view} />
     </>
