@@ -16,14 +16,13 @@ export interface FailuresRow {
   /** The number of the caution to read first, from 1; absent where nothing is dangerous. */
   readonly heed?: number;
   readonly hands: string;
+  readonly byHand?: readonly HandsOfSound[];
   readonly then?: string;
 }
 
 /** A lead that is put in the place of the one that broke is all it takes. */
 const isReplaced = ({ lead, way }: FailureView): boolean =>
   lead !== undefined && way?.leads === 1 && way.steps.length === 1 && way.sounds.every((s) => s.is === 'whole');
-
-const handsText = ({ name, hands }: HandsOfSound): string => `${name}, ${hands.join(', ')}`;
 
 /** The sheet for the case, from every failure of a hook-up. */
 export const failuresSheet = (fails: readonly FailureView[]): FailuresSheet => {
@@ -36,9 +35,8 @@ export const failuresSheet = (fails: readonly FailureView[]): FailuresSheet => {
     what: f.text,
     lost: f.says,
     ...heeded(f),
-    hands: [f.way?.steps.join(' ') ?? f.needs, f.byHand && `By hand: ${f.byHand.map(handsText).join('; ')}.`]
-      .filter(Boolean)
-      .join(' '),
+    hands: f.way?.steps.join(' ') ?? f.needs ?? '',
+    ...(f.byHand ? { byHand: f.byHand } : {}),
     ...(f.way ? { then: f.way.says } : {}),
   });
   const leads = grouped(hard.filter(isReplaced), (f) => `${f.says} ${f.way?.caution ?? ''}`);

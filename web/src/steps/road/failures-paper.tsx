@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import type { FailuresSheet } from '@yunta/core/derive/views/failures-sheet';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Paper, usePrinting } from '../../shared/paper/paper.js';
 import { useRig } from '../../shared/rig-context.js';
 
@@ -47,12 +47,18 @@ const OnPaper = ({ sheet: { rows, cautions } }: { sheet: FailuresSheet }) => {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ keys, what, lost, heed, hands, then }) => (
+          {rows.map(({ keys, what, lost, heed, hands, byHand, then }) => (
             <tr key={keys.join()}>
               <td>{what}</td>
               <td>{lost}</td>
               <td>
                 {heed && <strong>Heed {heed}.</strong>} {hands}
+                {byHand?.map(({ name, hands: moves }) => (
+                  <Fragment key={name}>
+                    {' '}
+                    <strong>{name}:</strong> {moves.join(', ')}.
+                  </Fragment>
+                ))}
               </td>
               <td>{then}</td>
             </tr>
