@@ -150,7 +150,7 @@ const OnLabelPaper = ({ paper, sheets, labels }: SheetsProps & { labels: readonl
 /** Nothing but the labels, at their places on the sheet. */
 const Sheets = ({ paper, sheets }: SheetsProps) =>
   createPortal(
-    <article className={`paper label-sheets ${paper.paper.toLowerCase()}`}>
+    <article className={`paper label-sheets on-${paper.paper}`}>
       {sheets.map((sheet, i) => (
         <LabelSheetSvg key={i} paper={paper} labels={sheet} title={`Sheet ${i + 1} of ${sheets.length}`} />
       ))}
