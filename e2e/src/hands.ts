@@ -38,7 +38,9 @@ export class Hands {
   /** One of several choices side by side, found by what it says; the page may still be moving. */
   async pick(text: string): Promise<void> {
     this.actions += 1;
-    const found = await this.page.waitForSelector(`::-p-text(${text})`);
+    const found = await this.page
+      .waitForSelector(`::-p-text(${text})`)
+      .catch((e: unknown) => this.lost(`"${text}" could not be picked`, e));
     await found!.evaluate((e) => (e as HTMLElement).click());
   }
 
