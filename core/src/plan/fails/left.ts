@@ -64,9 +64,10 @@ export const following = (rig: Rig, wiring: Wiring, broken: Broken): Follow => {
     ahead: new Uint8Array(points),
     back: new Uint8Array(points),
   };
-  return (sound, active = activeIn(wiring, sound.state)) => {
+  return (sound, active) => {
     const { dead, instead } = gone(sound.state);
-    alive.set(active);
+    if (active) alive.set(active);
+    else activeIn(wiring, sound.state, alive);
     for (const e of dead) alive[e] = 0;
     for (const e of cut) alive[e] = 0;
     return leftOf(wiring, sound, { alive, instead, sources, endsAt, memory });

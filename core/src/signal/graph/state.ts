@@ -27,9 +27,16 @@ export const factsHold = (facts: readonly SeenFact[], state: RigState): boolean 
   return true;
 };
 
-/** By edge: whether it carries the signal. */
-export const activeIn = (wiring: Wiring, state: RigState): Uint8Array => {
-  const active = wiring.open.slice();
+/**
+ * By edge: whether it carries the signal.
+ * @param active is filled and returned, where there is one already
+ */
+export const activeIn = (
+  wiring: Wiring,
+  state: RigState,
+  active: Uint8Array = new Uint8Array(wiring.open.length),
+): Uint8Array => {
+  active.set(wiring.open);
   edges: for (const e of wiring.needy) {
     for (const need of theItem(wiring.edges, e).needs) if (!isMet(need, state)) continue edges;
     active[e] = 1;
