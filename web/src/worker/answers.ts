@@ -15,7 +15,14 @@ import { levelsOf, matchedByNumbers, type LevelsView } from '@yunta/core/derive/
 import { buildOrder, type BuildStep } from '@yunta/core/derive/views/build-order';
 import { gigBoxes, type GigBox } from '@yunta/core/derive/views/gig';
 import { failuresSheet, type FailuresSheet } from '@yunta/core/derive/views/failures-sheet';
-import { failsOf, failureLines, failureOf, withHands, type FailureLine, type FailureView } from '@yunta/core/derive/views/fails';
+import {
+  failsOf,
+  failureLines,
+  failureOf,
+  withHands,
+  type FailureLine,
+  type FailureView,
+} from '@yunta/core/derive/views/fails';
 import { faultFinder, type FaultFinder } from '@yunta/core/derive/views/fault-finder';
 import { lineCheck, type CheckLine } from '@yunta/core/derive/views/line-check';
 import { laidOut } from '@yunta/core/board/laid-out';
