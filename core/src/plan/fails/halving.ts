@@ -1,5 +1,3 @@
-import { theItem } from '../../known/the.js';
-
 /**
  * Where to listen next when one of several things in a row is dead. Each may be it with its weight; behind any of them one
  * can listen: is there sound, it lies further on. The tree of tests with the fewest on average, by looking at every place
@@ -21,31 +19,27 @@ export interface Halving {
 export const halving = (weights: readonly number[]): Halving => {
   const n = weights.length;
   if (n < 2) return { expected: 0, most: 0 };
-  const sums = weights.reduce<readonly number[]>((all, w) => [...all, theItem(all, all.length - 1) + w], [0]);
-  const total = (i: number, j: number): number => theItem(sums, j + 1) - theItem(sums, i);
-  const cost = Array.from({ length: n }, () => new Float64Array(n));
-  const depth = Array.from({ length: n }, () => new Int32Array(n));
-  const parts = Array.from({ length: n }, () => new Int32Array(n));
+  const sums = new Float64Array(n + 1);
+  weights.forEach((w, i) => (sums[i + 1] = sums[i]! + w));
+  // Stretches from i to j, row by row.
+  const [cost, depth, parts] = [new Float64Array(n * n), new Int32Array(n * n), new Int32Array(n * n)];
   for (let length = 2; length <= n; length += 1)
     for (let i = 0; i + length <= n; i += 1) {
       const j = i + length - 1;
       let best = Infinity;
       let deep = Infinity;
       for (let k = i; k < j; k += 1) {
-        const here = theItem(theItem(cost, i), k) + theItem(theItem(cost, k + 1), j);
-        const down = 1 + Math.max(theItem(theItem(depth, i), k), theItem(theItem(depth, k + 1), j));
+        const [left, right] = [i * n + k, (k + 1) * n + j];
+        const here = cost[left]! + cost[right]!;
+        const down = 1 + Math.max(depth[left]!, depth[right]!);
         // Of trees that are alike on average the flatter.
         if (here > best + 1e-12 || (Math.abs(here - best) <= 1e-12 && down >= deep)) continue;
         best = here;
         deep = down;
-        theItem(parts, i)[j] = k;
+        parts[i * n + j] = k;
       }
-      theItem(cost, i)[j] = best + total(i, j);
-      theItem(depth, i)[j] = deep;
+      cost[i * n + j] = best + sums[j + 1]! - sums[i]!;
+      depth[i * n + j] = deep;
     }
-  return {
-    expected: theItem(theItem(cost, 0), n - 1) / total(0, n - 1),
-    most: theItem(theItem(depth, 0), n - 1),
-    behind: theItem(theItem(parts, 0), n - 1),
-  };
+  return { expected: cost[n - 1]! / sums[n]!, most: depth[n - 1]!, behind: parts[n - 1]! };
 };
