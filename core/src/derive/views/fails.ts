@@ -1,5 +1,6 @@
 import type { Edit } from '../../change/edit.js';
-import { afterFailure, outcomeOf, OUTCOMES, type Outcome, type SoundAfter } from '../../plan/fails/after.js';
+import { theEntry } from '../../known/the.js';
+import { afterFailure, outcomeOf, OUTCOMES, wholeOf, type Outcome, type SoundAfter } from '../../plan/fails/after.js';
 import { failuresOf, keyOf, type Failure } from '../../plan/fails/failure.js';
 import { quickestRepatch, type Hand, type Repatch } from '../../plan/fails/repatch.js';
 import { feeds, supplyNeeds } from '../../electric/supply.js';
@@ -23,6 +24,8 @@ export interface SoundFate {
   readonly name: string;
   readonly is: Outcome;
   readonly text: string;
+  /** Stages of it that are not on its way any more. */
+  readonly misses: readonly Ref[];
   /** A sound of its role that is whole, to be stomped instead. */
   readonly instead?: string;
 }
@@ -119,6 +122,7 @@ const fatesOf = (rig: Rig, after: readonly SoundAfter[]): readonly SoundFate[] =
       name: sound?.name ?? '',
       is,
       text: fateText(rig, a),
+      misses: a.misses,
       ...(instead ? { instead: instead.name } : {}),
     };
   });
@@ -278,15 +282,21 @@ export const failureOf = (d: Derived, key: string): FailureView | undefined => {
 export const failsOf = (d: Derived): readonly FailureView[] => failuresIn(d).map((f) => looked(d, told(d, f)));
 
 /** The same with what is set at the boxes themselves, sound by sound, as long as what calls them is dead. */
-export const withHands = ({ rig, hookup }: Derived, view: FailureView): FailureView => {
+export const withHands = ({ rig, hookup, compilation }: Derived, view: FailureView): FailureView => {
   const dead = all(rig, 'device').find((d) => d.id === view.key)?.id;
   const uncalled = (view.way?.sounds ?? view.sounds).filter((s) => s.is === 'not called');
   const left = dead && uncalled.length > 0 && withoutCalls(rig, (call) => call.device === dead);
   if (!left) return view;
   const compiled = compile(bearings(left, hookup)).sounds;
-  const byHand = uncalled.flatMap(({ sound, name }): readonly HandsOfSound[] => {
-    const moves = compiled.get(sound)?.hand.filter((m) => splitRef(m.control).device !== dead) ?? [];
-    const hands = moves.map((m) => `${controlText(rig, m.control)} ${valueText(rig, m.control, m.value)}`);
+  const byHand = uncalled.flatMap(({ sound, name, misses }): readonly HandsOfSound[] => {
+    const { stages } = wholeOf(theEntry(compilation.sounds, sound));
+    const still = new Set(stages.filter((s) => !misses.includes(s)).map((s) => splitRef(s).device));
+    // A box that is not on the way any more is left as it stands.
+    const isPast = (box: Id<'device'>): boolean => !still.has(box) && misses.some((s) => splitRef(s).device === box);
+    const hands = (compiled.get(sound)?.hand ?? []).flatMap(({ control, value }) => {
+      const box = splitRef(control).device;
+      return box === dead || isPast(box) ? [] : [`${controlText(rig, control)} ${valueText(rig, control, value)}`];
+    });
     return hands.length === 0 ? [] : [{ name, hands }];
   });
   return byHand.length === 0 ? view : { ...view, byHand };
